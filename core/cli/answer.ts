@@ -1,0 +1,242 @@
+import { z } from 'zod'
+import { analyse } from '../analysis/analyse'
+import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { parseChord, parseSymbol } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import { bestLines, type Line } from '../leading/lead'
+import { leastClassMotion, leastMotion, voiceSteps } from '../leading/motion'
+import { LATER_STYLES, TERM_NAMES, weightsFrom, type StyleName } from '../leading/weights'
+import { fingeringsOf, type Fingering } from '../neck/fingering'
+import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
+import { keyName } from '../pitch/key'
+import { midiOf, noteName, parseNote, parsePitch, pitchClass } from '../pitch/note'
+import { bad, good, type Fault, type Result } from '../result'
+import { voicingsOf } from '../voicing/enumerate'
+import { namesOf } from '../voicing/name'
+import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
+import { limitsFrom } from './limits'
+import { NOT_BUILT, requestSchemas } from './requests'
+
+type Answer = Record<string, unknown>
+export type Reply = ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
+type Request<Name extends keyof typeof requestSchemas> = z.output<(typeof requestSchemas)[Name]>
+
+/** One line of input to one line of output. Never throws on what a player sends. */
+export function answerLine(line: string): Reply {
+  let request: unknown
+  try {
+    request = JSON.parse(line)
+  } catch (error) {
+    return refuse('bad-json', `This line is not JSON: ${(error as Error).message}`, 'line')
+  }
+  return answer(request)
+}
+
+const refuse = (code: string, message: string, where: unknown): Reply => ({ ok: false, error: { code, message, where } })
+
+export function answer(request: unknown): Reply {
+  const wanted = typeof request === 'object' && request !== null && 'do' in request ? request.do : undefined
+  if (typeof wanted !== 'string') return refuse('bad-request', 'A request is a JSON object with a "do".', 'do')
+  if ((NOT_BUILT as readonly string[]).includes(wanted)) return refuse('not-built', `"${wanted}" is not built yet.`, 'do')
+  if (!Object.hasOwn(HANDLERS, wanted))
+    return refuse('unknown-do', `There is no "${wanted}". Known: ${[...Object.keys(HANDLERS), ...NOT_BUILT].join(', ')}.`, 'do')
+  const name = wanted as keyof typeof HANDLERS
+  const checked = requestSchemas[name].safeParse(request)
+  if (!checked.success) return refuseIssue(checked.error.issues[0]!)
+  const result = (HANDLERS[name] as (request: never) => Result<Answer>)(checked.data as never)
+  return result.ok ? { ok: true, ...result.value } : refuse(result.fault.code, messageOf(result.fault), whereOf(result.fault))
+}
+
+const messageOf = (fault: Fault) => (fault.accepted ? `${fault.message} Accepted: ${fault.accepted}.` : fault.message)
+const whereOf = (fault: Fault) => ({ ...(fault.at === undefined ? {} : { at: fault.at }), ...(fault.text === undefined ? {} : { text: fault.text }) })
+
+function refuseIssue(issue: z.core.$ZodIssue): Reply {
+  const path = issue.path.join('.')
+  if (issue.code === 'unrecognized_keys') {
+    const where = [...issue.path, issue.keys[0]!].join('.')
+    return refuse('unknown-field', `Unknown field ${issue.keys.map((field) => `"${field}"`).join(', ')}.`, where)
+  }
+  return refuse('bad-field', path ? `${path}: ${issue.message}` : issue.message, path || 'request')
+}
+
+const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>) => Result<Answer> } = {
+  parse({ symbol }) {
+    const parsed = parseSymbol(symbol)
+    if (!parsed.ok) return parsed
+    if (parsed.value.kind === 'silence') return good({ root: null, bass: null, canonical: 'N.C.', tones: [] })
+    const { root, bass, canonical, tones } = parsed.value.chord
+    return good({
+      root: noteName(root), bass: bass && noteName(bass), canonical,
+      tones: tones.map(({ degree, note }) => ({ degree, note: noteName(note) })),
+    })
+  },
+
+  chart({ text }) {
+    const chart = parseChart(text)
+    return good({
+      title: chart.title,
+      key: chart.key && keyName(chart.key),
+      meter: `${chart.meter.beats}/${chart.meter.unit}`,
+      tempo: chart.tempo,
+      bars: chart.bars.map((bar) => ({
+        section: bar.section,
+        chords: bar.slots.map((slot) => ({ symbol: slot.text, ...placeOf(slot), beats: tidy(slot.beats) })),
+      })),
+      problems: chart.problems,
+    })
+  },
+
+  analyse({ text, numerals }) {
+    const chart = parseChart(text)
+    const { key, readings, groups, keyGuessed } = analyse(chart, numerals)
+    return good({
+      key: keyName(key), keyGuessed,
+      chords: readings.map(({ slot, roman, key: local, diatonic, function: fn, role, reason, alternatives }) => ({
+        bar: slot.bar, ...placeOf(slot), symbol: slot.text, roman, key: keyName(local), diatonic, function: fn, role, reason, alternatives,
+      })),
+      groups: groups.map((group) => ({ ...group, key: keyName(group.key) })),
+      problems: chart.problems,
+    })
+  },
+
+  name({ frets, notes, tuning, over, key }) {
+    const instrument = tuning ? { ...STANDARD_GUITAR, tuning } : STANDARD_GUITAR
+    if (frets && frets.length !== instrument.tuning.length) return wrongStrings(frets, instrument.tuning.length, 'frets')
+    const midis = frets ? frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(instrument, string, fret)])) : notes!
+    if (midis.length === 0) return bad({ code: 'bad-field', message: 'No string sounds.', accepted: 'at least one fret that is not null', text: 'frets' })
+    return good({
+      names: namesOf(midis, { over, key }).map(({ chord, degrees, rootless, score }) => ({ symbol: chord.canonical, degrees, rootless, score })),
+    })
+  },
+
+  finger({ frets, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const { instrument, hand } = limits.value
+    if (frets.length !== instrument.tuning.length) return wrongStrings(frets, instrument.tuning.length, 'frets')
+    const found = fingeringsOf(frets, instrument, hand)
+    if (!found.playable) return good({ playable: false, fingerings: [], why: found.why })
+    return good({ playable: true, fingerings: found.fingerings.map(fingeringAnswer) })
+  },
+
+  voicings({ symbol, limits: input, count, sort = 'easy' }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chord = parseChord(symbol)
+    if (!chord.ok) return chord
+    const voicings = voicingsOf(chord.value, limits.value)
+    voicings.sort(ORDERS[sort])
+    return good({ total: voicings.length, voicings: voicings.slice(0, count).map(voicingAnswer) })
+  },
+
+  motion({ from, to }) {
+    const octaves = [...from, ...to].map((text) => parsePitch(text).ok)
+    const read = octaves.every(Boolean) ? readPitches : octaves.some(Boolean) ? null : readSounds
+    if (!read) return bad({ code: 'bad-field', message: 'Some notes have an octave and some do not.', accepted: 'pitches (G3) or sounds (G), all of one sort', text: 'from, to' })
+    const [a, b] = [read(from), read(to)]
+    if (!a.ok) return a
+    if (!b.ok) return b
+    const steps = read === readPitches
+      ? voiceSteps(a.value.map((note) => note.at), b.value.map((note) => note.at))
+      : leastClassMotion(a.value.map((note) => note.at), b.value.map((note) => note.at))
+    const nameIn = (notes: NamedNote[], at: number) => notes.find((note) => note.at === at)!.name
+    const pairs = steps.map((step) => [nameIn(a.value, step.from), nameIn(b.value, step.to), step.semitones] as const)
+    return good({
+      total: read === readPitches ? leastMotion(a.value.map((n) => n.at), b.value.map((n) => n.at)) : steps.reduce((sum, step) => sum + Math.abs(step.semitones), 0),
+      pairs,
+      held: pairs.filter(([, , semitones]) => semitones === 0).length,
+    })
+  },
+
+  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, fixed = {} }) {
+    if (melody !== undefined) return bad({ code: 'not-built', message: 'A melody on top is not built yet.', text: 'melody' })
+    if ((LATER_STYLES as readonly string[]).includes(style)) return bad({ code: 'not-built', message: `The style "${style}" is not built yet.`, text: 'style' })
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chords = text === undefined ? chordsOf(symbols!) : chordsOfChart(parseChart(text))
+    if (!chords.ok) return chords
+    const strings = limits.value.instrument.tuning.length
+    const grips = new Map<number, Frets>()
+    for (const [index, frets] of Object.entries(fixed)) {
+      if (frets.length !== strings) return wrongStrings(frets, strings, `fixed.${index}`)
+      if (Number(index) >= chords.value.length) return bad({ code: 'bad-field', message: `There is no chord ${index}; the last is ${chords.value.length - 1}.`, text: `fixed.${index}` })
+      grips.set(Number(index), frets)
+    }
+    const lines = bestLines({ chords: chords.value, limits: limits.value, weights: weightsFrom(style as StyleName, weights), count, fixed: grips })
+    return lines.ok ? good({ lines: lines.value.map((line) => lineAnswer(line, chords.value)) }) : lines
+  },
+}
+
+const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
+const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
+
+const wrongStrings = (frets: Frets, strings: number, text: string) =>
+  bad({ code: 'bad-field', message: `${frets.length} frets were given for ${strings} strings.`, accepted: `${strings} entries, lowest string first, null where a string is not played`, text })
+
+const lowest = (voicing: Voicing) => voicing.midis[0]!
+const highest = (voicing: Voicing) => voicing.midis.at(-1)!
+const byEase = (a: Voicing, b: Voicing) => a.fingering.difficulty - b.fingering.difficulty
+const ORDERS = {
+  easy: byEase,
+  low: (a: Voicing, b: Voicing) => lowest(a) - lowest(b) || highest(a) - highest(b) || byEase(a, b),
+  high: (a: Voicing, b: Voicing) => highest(b) - highest(a) || lowest(b) - lowest(a) || byEase(a, b),
+}
+
+const fingeringAnswer = ({ fingers, barres, thumb, reachMm, difficulty, parts }: Fingering) => ({
+  fingers, barres, thumb, reachMm: tidy(reachMm, 1), difficulty: tidy(difficulty),
+  parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, tidy(value)])),
+})
+
+const voicingAnswer = (voicing: Voicing) => ({
+  frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing),
+  family: voicing.families[0], families: voicing.families,
+  reachMm: tidy(voicing.fingering.reachMm, 1), difficulty: tidy(voicing.fingering.difficulty), fingers: voicing.fingering.fingers,
+})
+
+const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
+  cost: tidy(line.cost),
+  parts: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.parts[term])])),
+  measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
+  voicings: line.voicings.map((voicing, at) => ({
+    symbol: chords[at]!.text, frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
+  })),
+  steps: line.steps.map((step) => ({ ...step, hand: tidy(step.hand, 1) })),
+})
+
+interface NamedNote { name: string; at: number }
+
+function readAll(texts: readonly string[], read: (text: string) => Result<number>): Result<NamedNote[]> {
+  const notes: NamedNote[] = []
+  for (const text of texts) {
+    const at = read(text)
+    if (!at.ok) return at
+    notes.push({ name: text, at: at.value })
+  }
+  return good(notes.sort((a, b) => a.at - b.at))
+}
+const readPitches = (texts: readonly string[]) => readAll(texts, (text) => { const p = parsePitch(text); return p.ok ? good(midiOf(p.value)) : p })
+
+/** Sounds are a set: a doubled one counts once. */
+function readSounds(texts: readonly string[]): Result<NamedNote[]> {
+  const notes = readAll(texts, (text) => { const n = parseNote(text); return n.ok ? good(pitchClass(n.value)) : n })
+  return notes.ok ? good(notes.value.filter((note, index, all) => index === 0 || all[index - 1]!.at !== note.at)) : notes
+}
+
+function chordsOf(symbols: readonly string[]): Result<ChordSymbol[]> {
+  const chords: ChordSymbol[] = []
+  for (const [index, symbol] of symbols.entries()) {
+    const chord = parseChord(symbol)
+    if (!chord.ok) return bad({ ...chord.fault, message: `Chord ${index + 1}: ${chord.fault.message}` })
+    chords.push(chord.value)
+  }
+  return good(chords)
+}
+
+/** The chords of a chart in order; silences sound nothing and have no grip. */
+function chordsOfChart(chart: Chart): Result<ChordSymbol[]> {
+  const problem = chart.problems[0]
+  if (problem) return bad({ code: problem.code, message: `Line ${problem.line}, column ${problem.column}: ${problem.message}`, accepted: problem.accepted, text: problem.text })
+  const chords = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [slot.symbol.chord] : []))
+  return chords.length > 0 ? good(chords) : bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
+}

@@ -1,0 +1,88 @@
+import { z } from 'zod'
+import { TERM_NAMES, STYLE_NAMES, LATER_STYLES } from '../leading/weights'
+import { MOST_NOTES } from '../leading/motion'
+import { DEGREES, type Degree } from '../pitch/degree'
+import { parseKey } from '../pitch/key'
+import { midiOf, parseNote, parsePitch } from '../pitch/note'
+import type { Result } from '../result'
+import { FAMILIES } from '../voicing/family'
+
+/** A Zod string read by one of the core's own readers; its fault becomes the message. */
+const readBy = <T>(read: (text: string) => Result<T>) =>
+  z.string().max(100).transform((text, context): T => {
+    const result = read(text)
+    if (result.ok) return result.value
+    context.addIssue({ code: 'custom', message: `${result.fault.message} Accepted: ${result.fault.accepted ?? 'another text'}.` })
+    return z.NEVER
+  })
+
+const note = readBy(parseNote)
+const pitch = readBy(parsePitch).transform(midiOf)
+const key = readBy(parseKey)
+const pairOf = <T extends z.ZodType>(item: T) => z.tuple([item, item])
+const inOrder = ([low, high]: [number, number]) => low <= high
+const ORDER = 'the first must not be above the second'
+
+const fret = z.int().min(0).max(36).nullable()
+export const fretsSchema = z.array(fret).min(4).max(8)
+const degree = z.enum(DEGREES as [Degree, ...Degree[]])
+
+export const limitsSchema = z.strictObject({
+  tuning: z.array(pitch).min(4).max(8).optional(),
+  capo: z.int().min(0).max(12).optional(),
+  scaleLength: z.number().min(300).max(1000).optional(),
+  frets: pairOf(z.int().min(0).max(36)).refine(inOrder, ORDER).optional(),
+  reach: z.number().min(10).max(250).optional(),
+  strings: z.array(z.int().min(1).max(8)).min(1).max(8).optional(),
+  notes: pairOf(z.int().min(1).max(8)).refine(inOrder, ORDER).optional(),
+  range: pairOf(pitch).refine(inOrder, ORDER).optional(),
+  open: z.boolean().optional(),
+  thumb: z.boolean().optional(),
+  barre: z.boolean().optional(),
+  innerMutes: z.boolean().optional(),
+  bass: z.enum(['root', 'chord', 'any', 'none']).optional(),
+  omit: z.array(degree).max(18).optional(),
+  families: z.array(z.enum(FAMILIES)).min(1).optional(),
+  top: pitch.optional(),
+})
+export type LimitsInput = z.output<typeof limitsSchema>
+
+const chartText = z.string().max(100_000)
+const symbol = z.string().max(200)
+const numerals = z.enum(['case', 'capitals']).optional()
+const count = z.int().min(1)
+/** Notes are pitches (`G3`) or, all of them, sounds without octave (`G`); the answer tells them apart. */
+const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
+
+export const requestSchemas = {
+  parse: z.strictObject({ do: z.literal('parse'), symbol }),
+  chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
+  analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
+  name: z.strictObject({
+    do: z.literal('name'),
+    frets: fretsSchema.optional(),
+    notes: z.array(pitch).min(1).max(12).optional(),
+    tuning: z.array(pitch).min(4).max(8).optional(),
+    over: note.optional(),
+    key: key.optional(),
+  }).refine((request) => (request.frets === undefined) !== (request.notes === undefined), 'give either frets or notes'),
+  finger: z.strictObject({ do: z.literal('finger'), frets: fretsSchema, limits: limitsSchema.optional() }),
+  voicings: z.strictObject({
+    do: z.literal('voicings'), symbol, limits: limitsSchema.optional(), count: count.optional(), sort: z.enum(['easy', 'low', 'high']).optional(),
+  }),
+  motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
+  lead: z.strictObject({
+    do: z.literal('lead'),
+    text: chartText.optional(),
+    symbols: z.array(symbol).min(1).max(1000).optional(),
+    style: z.enum([...STYLE_NAMES, ...LATER_STYLES] as const).optional(),
+    limits: limitsSchema.optional(),
+    weights: z.partialRecord(z.enum(TERM_NAMES as [string, ...string[]]), z.number().min(0).max(1000)).optional(),
+    count: count.max(50).optional(),
+    melody: z.unknown().optional(),
+    fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
+  }).refine((request) => (request.text === undefined) !== (request.symbols === undefined), 'give either text or symbols'),
+} as const
+
+/** Requests of the interface whose part is not built yet. */
+export const NOT_BUILT = ['skeleton', 'options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export', 'import'] as const

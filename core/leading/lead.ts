@@ -1,0 +1,142 @@
+import type { ChordSymbol } from '../chord/symbol'
+import type { Frets } from '../neck/instrument'
+import { bad, good, type Result } from '../result'
+import { voicingsOf } from '../voicing/enumerate'
+import type { Limits } from '../voicing/limits'
+import { voicingOf, type Voicing } from '../voicing/voicing'
+import { fingersAnew, gripMeasures, handPlace, handTravelMm, outlineMeasures, tendenciesOf, voiceMeasures } from './measures'
+import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from './motion'
+import { bestPaths, PriceBook, type Layer } from './search'
+import { TERM_NAMES, type Term, type Weights } from './weights'
+
+/** What happens between two grips of a line. */
+export interface Step {
+  /** Least motion in semitones. */
+  motion: number
+  /** Voices that keep their pitch. */
+  held: number
+  /** Hand travel in mm. */
+  hand: number
+  outer: OuterMotion
+}
+
+/** One grip for each chord of the tune, joined. */
+export interface Line {
+  cost: number
+  /** Measure times weight, summed over the line; the parts add up to the cost. */
+  parts: Record<Term, number>
+  /** The measures themselves, in the units of `TERMS`. */
+  measures: Record<Term, number>
+  voicings: Voicing[]
+  /** One fewer than the voicings. */
+  steps: Step[]
+}
+
+export interface LeadProblem {
+  chords: readonly ChordSymbol[]
+  limits: Limits
+  weights: Weights
+  /** Grips the player has fixed, by index of the chord. They need not be within the limits, only holdable. */
+  fixed?: ReadonlyMap<number, Frets>
+  /** How many lines, 1 or more. */
+  count: number
+  /** Called as the search goes on; returning false stops it. */
+  onProgress?: (done: number, of: number) => boolean
+}
+
+/** What the search says when it is stopped. */
+export const STOPPED = 'stopped'
+
+/** The exact `count` best lines by the weights, best first; they may be near to one another. */
+export function bestLines(problem: LeadProblem): Result<Line[]> {
+  const layers = layersOf(problem)
+  if (!layers.ok) return layers
+  const paths = bestPaths(layers.value, problem.weights, problem.limits.instrument, problem.count, problem.onProgress)
+  if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
+  return good(paths.map((path) => lineOf(path.indexes.map((index, at) => layers.value[at]!.voicings[index]!), problem)))
+}
+
+/**
+ * What a line pays for each chord on which it sounds the very notes of an earlier line: about two semitones and a
+ * shift, so that a different way through is preferred wherever one of nearly equal quality exists.
+ */
+const REPEATED_GRIP = 4
+
+/**
+ * `count` lines that differ from one another: the best one, then each time the best line when repeating a chord's
+ * notes from an earlier line has a price. Each is exact for that price; the costs reported are without it. Best first.
+ */
+export function differentLines(problem: LeadProblem): Result<Line[]> {
+  const layers = layersOf(problem)
+  if (!layers.ok) return layers
+  const used = layers.value.map(() => new Set<string>())
+  const found: Voicing[][] = []
+  const book = new PriceBook(problem.weights)
+  const total = problem.count * layers.value.length
+  for (let round = 0; round < problem.count; round += 1) {
+    const priced = layers.value.map((layer, at) => ({
+      ...layer,
+      extra: layer.voicings.map((voicing) => (used[at]!.has(voicing.midis.join()) ? REPEATED_GRIP : 0)),
+    }))
+    const paths = bestPaths(priced, problem.weights, problem.limits.instrument, 1, (done) =>
+      problem.onProgress?.(round * layers.value.length + done, total) ?? true, book)
+    if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
+    const voicings = paths[0]?.indexes.map((index, at) => layers.value[at]!.voicings[index]!)
+    if (!voicings || found.some((line) => sameLine(line, voicings))) break
+    found.push(voicings)
+    voicings.forEach((voicing, at) => used[at]!.add(voicing.midis.join()))
+  }
+  return good(found.map((voicings) => lineOf(voicings, problem)).sort((a, b) => a.cost - b.cost))
+}
+
+const sameLine = (a: readonly Voicing[], b: readonly Voicing[]): boolean =>
+  a.every((voicing, at) => voicing.frets.join() === b[at]!.frets.join())
+
+function layersOf({ chords, limits, fixed }: LeadProblem): Result<Layer[]> {
+  const known = new Map<string, Voicing[]>()
+  const layers: Layer[] = []
+  for (const [index, chord] of chords.entries()) {
+    const frets = fixed?.get(index)
+    if (frets) {
+      const voicing = voicingOf(frets, chord, limits)
+      if (!voicing)
+        return bad({ code: 'unplayable', message: `The grip fixed for ${chord.canonical} (chord ${index + 1}) cannot be held by this hand.`, accepted: 'a grip that `finger` calls playable', text: chord.text, at: index })
+      layers.push({ chord, voicings: [voicing], only: frets.join() })
+      continue
+    }
+    const voicings = known.get(chord.canonical) ?? voicingsOf(chord, limits)
+    known.set(chord.canonical, voicings)
+    if (voicings.length === 0)
+      return bad({ code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits.`, accepted: 'wider frets, reach or notes, or another bass rule', text: chord.text, at: index })
+    layers.push({ chord, voicings })
+  }
+  return good(layers)
+}
+
+/** A line from its grips, with everything measured. */
+export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits'>): Line {
+  const { chords, weights, limits } = problem
+  const measures = Object.fromEntries(TERM_NAMES.map((term) => [term, 0])) as Record<Term, number>
+  const count = (more: Partial<Record<Term, number>>) => {
+    for (const term of TERM_NAMES) measures[term] += more[term] ?? 0
+  }
+  const hands = voicings.map((voicing) => handPlace(voicing, limits.instrument))
+  const steps: Step[] = []
+  voicings.forEach((voicing, at) => {
+    count(gripMeasures(voicing, chords[at]!))
+    const before = voicings[at - 1]
+    if (!before) return
+    const motion = leastMotion(before.midis, voicing.midis)
+    const hand = handTravelMm(hands[at - 1]!, hands[at]!)
+    count(outlineMeasures(before.midis, voicing.midis))
+    count(voiceMeasures(before.midis, voicing.midis, tendenciesOf(chords[at - 1]!, chords[at]!)))
+    count({ motion, hand, fingers: fingersAnew(hands[at - 1]!, hands[at]!) })
+    steps.push({
+      motion, hand,
+      held: voiceSteps(before.midis, voicing.midis).filter((step) => step.semitones === 0).length,
+      outer: outerMotion(before.midis, voicing.midis),
+    })
+  })
+  const parts = Object.fromEntries(TERM_NAMES.map((term) => [term, measures[term] * weights[term]])) as Record<Term, number>
+  return { cost: Object.values(parts).reduce((sum, part) => sum + part, 0), parts, measures, voicings, steps }
+}

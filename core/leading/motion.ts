@@ -1,0 +1,106 @@
+import { modulo } from '../pitch/note'
+
+/** Two notes joined by a voice, with the signed semitones it moves. */
+export interface VoiceStep {
+  from: number
+  to: number
+  semitones: number
+}
+
+/**
+ * The least total movement, in semitones, from one sounding chord to another over all pairings in which every note of
+ * both takes part at least once (Tymoczko, "The Geometry of Musical Chords", Science 313, 2006). On a line crossing
+ * never helps, so the best pairing walks both chords upwards together and can be found by dynamic programming.
+ * @param a MIDI numbers, lowest first
+ * @param b MIDI numbers, lowest first
+ */
+export function leastMotion(a: ArrayLike<number>, b: ArrayLike<number>): number {
+  const width = b.length
+  let above = 0
+  for (let i = 0; i < a.length; i += 1) {
+    let diagonal = above
+    for (let j = 0; j < width; j += 1) {
+      const here = Math.abs(a[i]! - b[j]!)
+      let best: number
+      if (i === 0) best = j === 0 ? 0 : row[j - 1]!
+      else if (j === 0) best = row[0]!
+      else best = Math.min(row[j]!, row[j - 1]!, diagonal)
+      diagonal = i === 0 ? 0 : row[j]!
+      row[j] = best + here
+    }
+    above = 0
+  }
+  return row[width - 1]!
+}
+/** Scratch row of `leastMotion`; grips have at most eight notes, chords given by hand at most 64. */
+const row = new Float64Array(64)
+
+/** The most notes a chord given to these functions may have. */
+export const MOST_NOTES = 64
+
+/** The pairing behind `leastMotion`, lowest voices first; of equal pairings the one that keeps voices in order. */
+export function voiceSteps(a: readonly number[], b: readonly number[]): VoiceStep[] {
+  const cost = a.map(() => b.map(() => Infinity))
+  a.forEach((from, i) => b.forEach((to, j) => {
+    const before = i === 0 && j === 0 ? 0 : Math.min(cost[i - 1]?.[j - 1] ?? Infinity, cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity)
+    cost[i]![j] = before + Math.abs(from - to)
+  }))
+  const steps: VoiceStep[] = []
+  let i = a.length - 1
+  let j = b.length - 1
+  while (i >= 0 && j >= 0) {
+    steps.unshift({ from: a[i]!, to: b[j]!, semitones: b[j]! - a[i]! })
+    if (i === 0 && j === 0) break
+    const diagonal = cost[i - 1]?.[j - 1] ?? Infinity
+    const up = cost[i - 1]?.[j] ?? Infinity
+    const left = cost[i]![j - 1] ?? Infinity
+    if (diagonal <= up && diagonal <= left) { i -= 1; j -= 1 }
+    else if (up <= left) i -= 1
+    else j -= 1
+  }
+  return steps
+}
+
+/** Shortest way round the circle of twelve from one pitch class to another, -5 to 6. */
+const roundTheCircle = (from: number, to: number): number => {
+  const up = modulo(to - from, 12)
+  return up > 6 ? up - 12 : up
+}
+
+/**
+ * Least motion between two sets of pitch classes: as `leastMotion`, with every note free to go the shorter way round
+ * the octave. Exact, by trying for each note of `a` every set of partners in `b`.
+ * @param a pitch classes 0 to 11
+ * @param b pitch classes 0 to 11, at most 12
+ */
+export function leastClassMotion(a: readonly number[], b: readonly number[]): VoiceStep[] {
+  const all = (1 << b.length) - 1
+  type State = { total: number; steps: VoiceStep[] }
+  let states = new Map<number, State>([[0, { total: 0, steps: [] }]])
+  for (const from of a) {
+    const next = new Map<number, State>()
+    const partners = b.map((to) => ({ from, to, semitones: roundTheCircle(from, to) }))
+    for (const [covered, state] of states) {
+      // A note joins one partner, or everything still uncovered in any combination.
+      for (let set = 1; set <= all; set += 1) {
+        const steps = partners.filter((_, index) => set & (1 << index))
+        const total = state.total + steps.reduce((sum, step) => sum + Math.abs(step.semitones), 0)
+        const known = next.get(covered | set)
+        if (!known || total < known.total) next.set(covered | set, { total, steps: [...state.steps, ...steps] })
+      }
+    }
+    states = next
+  }
+  return states.get(all)!.steps
+}
+
+export type OuterMotion = 'contrary' | 'similar' | 'parallel' | 'oblique'
+
+/** How the lowest and the highest voice move against each other. */
+export function outerMotion(a: readonly number[], b: readonly number[]): OuterMotion {
+  const bass = b[0]! - a[0]!
+  const top = b.at(-1)! - a.at(-1)!
+  if (bass === 0 || top === 0) return 'oblique'
+  if (bass === top) return 'parallel'
+  return Math.sign(bass) === Math.sign(top) ? 'similar' : 'contrary'
+}

@@ -1,0 +1,78 @@
+import type { Press } from './fingering'
+import { pairReachMm, type Finger, type Hand } from './hand'
+import { reachMm, type Frets, type Instrument } from './instrument'
+
+/** What makes a grip hard, each part in the same arbitrary unit (about: one finger set down at ease is 0.4). */
+export interface DifficultyParts {
+  /** Fingers to set down. */
+  fingers: number
+  /** Share of the hand's reach that is used, squared: easy until it is near the limit. */
+  stretch: number
+  /** Fingers away from one-finger-a-fret. */
+  placement: number
+  barre: number
+  mutes: number
+  thumb: number
+}
+
+/** Common practice, no source: sizes chosen so that the usual open chords stay below 4 and a full barre is about 5. */
+const WEIGHT = {
+  /** Each finger or thumb set down. */
+  finger: 0.4,
+  /** Whole reach at its limit. */
+  wholeReach: 3,
+  /** Each neighbouring pair of fingers at its limit. */
+  pairReach: 0.6,
+  /** Each fret that a neighbouring pair is off from one finger a fret. */
+  offPlace: 0.2,
+  /** Any index barre, and each string it covers beyond two. */
+  indexBarre: 0.7,
+  indexString: 0.15,
+  /** Near the nut the string fights back more: added at fret 1, fading to none at fret 12. */
+  lowBarre: 0.5,
+  /** A barre with another finger bends a joint backwards. */
+  otherBarre: 0.9,
+  otherString: 0.3,
+  /** A string just above a barre that must ring lower or open makes the barre a hinge. */
+  hinge: 0.4,
+  /** Each silent string between sounding ones. */
+  innerMute: 0.4,
+  /** Thumb over the neck. */
+  thumb: 0.9,
+} as const
+
+export function difficultyOf(presses: readonly Press[], frets: Frets, reach: number, instrument: Instrument, hand: Hand): DifficultyParts {
+  const fingers = presses.filter((press) => press.finger !== 'T')
+  const parts: DifficultyParts = {
+    fingers: WEIGHT.finger * presses.length,
+    stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2,
+    placement: 0,
+    barre: 0,
+    mutes: WEIGHT.innerMute * innerMutes(frets),
+    thumb: presses.length > fingers.length ? WEIGHT.thumb : 0,
+  }
+  for (let index = 1; index < fingers.length; index += 1) {
+    const [a, b] = [fingers[index - 1]!, fingers[index]!]
+    const [from, to] = [a.finger as Finger, b.finger as Finger]
+    const mm = reachMm(a.fret, b.fret, instrument.scaleLengthMm)
+    parts.stretch += WEIGHT.pairReach * (mm / pairReachMm(hand, from, to)) ** 2
+    parts.placement += WEIGHT.offPlace * Math.abs(to - from - (b.fret - a.fret))
+  }
+  for (const press of fingers) if (press.strings.length > 1) parts.barre += barreEffort(press, frets)
+  return parts
+}
+
+function barreEffort(press: Press, frets: Frets): number {
+  const top = press.strings.at(-1)!
+  const covered = top - press.strings[0]! + 1
+  const above = frets[top + 1]
+  const hinge = above !== undefined && above !== null && above < press.fret ? WEIGHT.hinge : 0
+  if (press.finger !== 1) return WEIGHT.otherBarre + WEIGHT.otherString * (covered - 2) + hinge
+  const nearNut = WEIGHT.lowBarre * Math.max(0, (12 - press.fret) / 11)
+  return WEIGHT.indexBarre + WEIGHT.indexString * (covered - 2) + nearNut + hinge
+}
+
+function innerMutes(frets: Frets): number {
+  const sounding = frets.flatMap((fret, string) => (fret === null ? [] : [string]))
+  return sounding.length === 0 ? 0 : sounding.at(-1)! - sounding[0]! + 1 - sounding.length
+}

@@ -1,0 +1,40 @@
+import { midi } from '../pitch/note'
+
+/** A fretted instrument, strings from the lowest to the highest as the hand finds them. */
+export interface Instrument {
+  /** MIDI numbers of the open strings without capo, lowest string first. */
+  tuning: readonly number[]
+  /** Fret the capo lies on, 0 for none. Open strings sound at the capo. */
+  capo: number
+  /** Nut to saddle in mm. */
+  scaleLengthMm: number
+}
+
+export const STANDARD_TUNING = ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'] as const
+export const DEFAULT_SCALE_LENGTH_MM = 648
+
+export const STANDARD_GUITAR: Instrument = {
+  tuning: STANDARD_TUNING.map(midi),
+  capo: 0,
+  scaleLengthMm: DEFAULT_SCALE_LENGTH_MM,
+}
+
+/**
+ * Distance in mm from the nut to a fret: L (1 - 2^(-n/12)), the twelve-tone equal-tempered neck.
+ * @param fret 0 is the nut
+ */
+export const fretMm = (fret: number, scaleLengthMm: number): number => scaleLengthMm * (1 - 2 ** (-fret / 12))
+
+/** Distance in mm between two frets, in either order. */
+export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>
+  Math.abs(fretMm(b, scaleLengthMm) - fretMm(a, scaleLengthMm))
+
+/** A fret for each string, lowest string first: `null` not played, `0` open (at the capo), else the absolute fret. */
+export type Frets = readonly (number | null)[]
+
+/** What a string sounds at a fret, as a MIDI number. */
+export const soundAt = (instrument: Instrument, string: number, fret: number): number =>
+  instrument.tuning[string]! + (fret === 0 ? instrument.capo : fret)
+
+/** The trade's string numbers count from the highest: on six strings index 0 is string 6. */
+export const stringNumber = (index: number, strings: number): number => strings - index

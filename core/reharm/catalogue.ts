@@ -1,0 +1,150 @@
+import type { Role } from '../analysis/reading'
+
+/**
+ * How far a colour goes: 1 the seventh or sixth; 2 the ninth; 3 the fuller tensions; 4 the sharp ones.
+ * The one control of the Colour step counts in these.
+ */
+export type ColourLevel = 1 | 2 | 3 | 4
+
+export interface Colour {
+  /** Rule of the catalogue of changes (theory: ways to change a progression, a). */
+  rule: string
+  /** What stands after the root. */
+  suffix: string
+  level: ColourLevel
+  /** Not free but a colour on purpose; the control leaves it to the player. */
+  special?: true
+  /** Why it works, for any chord in this role. `%` stands for the chord. */
+  why: string
+  mood: string
+}
+
+/**
+ * The colours of each role, in the order a player would try them; the first that is not special on a level is the one
+ * the control takes. Availability by function after Nettles & Graf, "The Chord Scale Theory and Jazz Harmony", and
+ * Levine, "The Jazz Theory Book" (both from memory); moods are common practice.
+ */
+export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {
+  'I major': [
+    { rule: 'a1', suffix: 'maj7', level: 1, mood: 'calm, open', why: '% is home: its major seventh lies in the key, a half step under the root.' },
+    { rule: 'a1', suffix: '6', level: 1, mood: 'settled, older', why: '% is home: the sixth rests without the pull of a seventh.' },
+    { rule: 'a1', suffix: 'add9', level: 1, mood: 'bright, plain', why: 'The ninth of % is a whole step over the root and leaves the triad as it is.' },
+    { rule: 'a1', suffix: '6/9', level: 2, mood: 'wide, at rest', why: '% is home: sixth and ninth are both free there and neither pulls away.' },
+    { rule: 'a1', suffix: 'maj9', level: 2, mood: 'warm, open', why: '% is home: the ninth sits softly over the major seventh.' },
+    { rule: 'a1', suffix: 'maj13', level: 3, mood: 'lush', why: '% is home: 7, 9 and 13 are all free there.' },
+    { rule: 'a1', suffix: 'maj9#11', level: 4, special: true, mood: 'floating, bright', why: 'The #11 of % is outside the key: a special colour for a last or a long chord.' },
+  ],
+  'IV major': [
+    { rule: 'a1', suffix: 'maj7', level: 1, mood: 'open', why: '% is the IV: its major seventh lies in the key.' },
+    { rule: 'a1', suffix: '6', level: 1, mood: 'settled', why: '% is the IV: its sixth is the second of the key.' },
+    { rule: 'a1', suffix: 'add9', level: 1, mood: 'bright, plain', why: 'The ninth of % lies in the key.' },
+    { rule: 'a1', suffix: 'maj9', level: 2, mood: 'warm', why: '% is the IV: 7 and 9 are free there.' },
+    { rule: 'a1', suffix: '6/9', level: 2, mood: 'wide', why: '% is the IV: 6 and 9 are free there.' },
+    { rule: 'a1', suffix: 'maj7#11', level: 3, mood: 'floating', why: 'On the IV the #11 is the leading note of the key, so it is free.' },
+    { rule: 'a1', suffix: 'maj13', level: 3, mood: 'lush', why: '% is the IV: 7, 9 and 13 are free there.' },
+    { rule: 'a1', suffix: 'maj9#11', level: 4, mood: 'floating, bright', why: 'On the IV both the 9 and the #11 lie in the key.' },
+  ],
+  'borrowed major': [
+    { rule: 'a1', suffix: 'maj7', level: 1, mood: 'dark, open', why: '% comes from the parallel minor, where its major seventh is at home.' },
+    { rule: 'a1', suffix: '6', level: 1, mood: 'settled', why: 'The sixth of % rests without a pull.' },
+    { rule: 'a1', suffix: 'add9', level: 1, mood: 'bright, plain', why: 'The ninth of % leaves the triad as it is.' },
+    { rule: 'a1', suffix: 'maj9', level: 2, mood: 'dark, wide', why: '% is a major chord away from home: 7 and 9 are free on it.' },
+    { rule: 'a1', suffix: '6/9', level: 2, mood: 'wide', why: '% is a major chord away from home: 6 and 9 are free on it.' },
+    { rule: 'a1', suffix: 'maj7#11', level: 3, mood: 'floating', why: 'Away from home the #11 of % is free, as on a IV.' },
+    { rule: 'a1', suffix: 'maj9#11', level: 4, mood: 'floating, far', why: 'Away from home 9 and #11 of % are free, as on a IV.' },
+  ],
+  'ii minor': [
+    { rule: 'a2', suffix: 'm7', level: 1, mood: 'soft', why: 'The flat seventh of % falls a half step to the third of the chord a fourth above.' },
+    { rule: 'a2', suffix: 'm9', level: 2, mood: 'soft, warm', why: '% does the work of a ii: its ninth is free.' },
+    { rule: 'a2', suffix: 'm7add11', level: 2, mood: 'open', why: '% does the work of a ii: its eleventh is free over a minor third.' },
+    { rule: 'a2', suffix: 'm11', level: 3, mood: 'open, wide', why: '% does the work of a ii: 9 and 11 are both free.' },
+    { rule: 'a2', suffix: 'm6', level: 1, special: true, mood: 'restless', why: 'The natural sixth of % is the third of its V: it makes % push like a V. Schools differ.' },
+    { rule: 'a2', suffix: 'm13', level: 4, special: true, mood: 'Dorian', why: 'The natural 13 of % makes a tritone with its third: Dorian colour. Schools differ.' },
+  ],
+  'iii minor': [
+    { rule: 'a2', suffix: 'm7', level: 1, mood: 'soft', why: 'The flat seventh of % lies in the key.' },
+    { rule: 'a2', suffix: 'm7add11', level: 2, mood: 'open', why: '% is the iii: of its tensions only the 11 lies in the key without a sour half step.' },
+    { rule: 'a2', suffix: 'm9', level: 3, special: true, mood: 'brighter', why: 'The 9 of a iii is borrowed: it is outside the key.' },
+  ],
+  'vi minor': [
+    { rule: 'a2', suffix: 'm7', level: 1, mood: 'soft', why: 'The flat seventh of % is the fifth of the key.' },
+    { rule: 'a2', suffix: 'madd9', level: 1, mood: 'wistful, plain', why: 'The ninth of % lies in the key and leaves the triad as it is.' },
+    { rule: 'a2', suffix: 'm9', level: 2, mood: 'wistful', why: '% is the vi: its ninth is free.' },
+    { rule: 'a2', suffix: 'm11', level: 3, mood: 'wide', why: '% is the vi: 9 and 11 are free.' },
+  ],
+  'iv minor': [
+    { rule: 'a2', suffix: 'm6', level: 1, mood: 'aching', why: 'The sixth of % is the second of the key: with the minor third it aches.' },
+    { rule: 'a2', suffix: 'm7', level: 1, mood: 'dark', why: 'The flat seventh of a minor iv is free.' },
+    { rule: 'a2', suffix: 'm6/9', level: 2, mood: 'aching, wide', why: 'On a minor iv 6 and 9 are free.' },
+    { rule: 'a2', suffix: 'm9', level: 2, mood: 'dark, warm', why: 'On a minor iv 7 and 9 are free.' },
+    { rule: 'a2', suffix: 'm13', level: 3, mood: 'deep', why: 'On a minor iv 7, 9 and 13 are free.' },
+  ],
+  'tonic minor': [
+    { rule: 'a2', suffix: 'm6', level: 1, mood: 'dark, at rest', why: '% is home in minor: the natural sixth colours it without a pull.' },
+    { rule: 'a2', suffix: 'madd9', level: 1, mood: 'plain, sad', why: 'The ninth of % leaves the triad as it is.' },
+    { rule: 'a2', suffix: 'm(maj7)', level: 1, mood: 'tense, glowing', why: 'The major seventh is the leading note of the key, held over home.' },
+    { rule: 'a2', suffix: 'm7', level: 1, special: true, mood: 'soft', why: 'The flat seventh makes % sound less like home: a special colour on a tonic minor.' },
+    { rule: 'a2', suffix: 'm6/9', level: 2, mood: 'dark, wide', why: '% is home in minor: 6 and 9 are free.' },
+    { rule: 'a2', suffix: 'm9', level: 2, special: true, mood: 'soft, dark', why: 'The ninth is free; the flat seventh is a special colour on a tonic minor.' },
+    { rule: 'a2', suffix: 'm(maj9)', level: 3, mood: 'tense, wide', why: '% is home in minor: 9 and the major seventh are free.' },
+    { rule: 'a2', suffix: 'm11', level: 3, special: true, mood: 'wide', why: '9 and 11 are free; the flat seventh is a special colour on a tonic minor.' },
+  ],
+  'half-diminished': [
+    { rule: 'a6', suffix: 'm7b5', level: 1, mood: 'uneasy', why: 'The flat seventh makes % the ii of a minor key.' },
+    { rule: 'a6', suffix: 'm7b5add11', level: 2, mood: 'uneasy, open', why: 'The 11 of a half-diminished chord is free.' },
+    { rule: 'a6', suffix: 'm9b5', level: 3, special: true, mood: 'glassy', why: 'The natural 9 of a half-diminished chord is outside the key: a special colour.' },
+  ],
+  diminished: [
+    { rule: 'a6', suffix: 'dim7', level: 1, mood: 'tense', why: 'With its diminished seventh % divides the octave in four and can lead four ways.' },
+    { rule: 'a6', suffix: 'dim9', level: 3, mood: 'tense, glowing', why: 'Any tone a whole step above a chord tone is free on a diminished seventh: here the ninth.' },
+  ],
+  'dominant to major': [
+    { rule: 'a3', suffix: '7', level: 1, mood: 'pushing', why: 'The flat seventh of % makes a tritone with its third, which opens into the next chord.' },
+    { rule: 'a3', suffix: '7sus4', level: 1, mood: 'held back', why: 'The fourth of % waits to fall to the third.' },
+    { rule: 'a3', suffix: '9', level: 2, mood: 'warm, pushing', why: '% goes to a major chord: its natural ninth is free.' },
+    { rule: 'a3', suffix: '9sus4', level: 2, mood: 'held back, wide', why: '% with the fourth for the third: the ii over the bass of the V.' },
+    { rule: 'a3', suffix: '13', level: 3, mood: 'rich, pushing', why: '% goes to a major chord: 9 and 13 are free.' },
+    { rule: 'a4', suffix: '7b9', level: 3, special: true, mood: 'darker', why: '% resolves, so its ninth may be lowered: it falls a half step to the fifth of the next chord.' },
+    { rule: 'a4', suffix: '7#5', level: 3, special: true, mood: 'straining', why: '% resolves, so its fifth may be raised: it climbs to the third of the next chord.' },
+    { rule: 'a4', suffix: '13b9', level: 4, mood: 'rich, biting', why: '% resolves, so the b9 may bite under the 13.' },
+    { rule: 'a4', suffix: '7#9', level: 4, mood: 'biting', why: '% resolves, so its ninth may be raised.' },
+    { rule: 'a4', suffix: '7b5', level: 4, mood: 'crooked', why: '% resolves, so its fifth may be lowered.' },
+    { rule: 'a4', suffix: '7alt', level: 4, mood: 'far out, urgent', why: '% resolves, so every tone but root, third and seventh may be altered.' },
+  ],
+  'dominant to minor': [
+    { rule: 'a3', suffix: '7', level: 1, mood: 'pushing', why: 'The flat seventh of % makes a tritone with its third, which opens into the next chord.' },
+    { rule: 'a3', suffix: '7sus4', level: 1, mood: 'held back', why: 'The fourth of % waits to fall to the third.' },
+    { rule: 'a4', suffix: '7b9', level: 2, mood: 'dark, pushing', why: '% goes to a minor chord: its b9 lies in that key and falls to the fifth.' },
+    { rule: 'a4', suffix: '7b9b13', level: 3, mood: 'dark, full', why: '% goes to a minor chord: b9 and b13 lie in that key.' },
+    { rule: 'a7', suffix: '7#9', level: 3, mood: 'biting', why: '% goes to a minor chord: the #9 is the flat seventh of that key.' },
+    { rule: 'a3', suffix: '9', level: 3, special: true, mood: 'brighter', why: 'The natural 9 of a V going to minor is outside that key: a special colour.' },
+    { rule: 'a4', suffix: '7alt', level: 4, mood: 'far out, urgent', why: '% resolves to minor: every altered tone leads down a step.' },
+  ],
+  'home dominant at rest': [
+    { rule: 'a3', suffix: '7', level: 1, mood: 'pushing', why: '% is the V: the flat seventh is the fourth of the key.' },
+    { rule: 'a3', suffix: '7sus4', level: 1, mood: 'held back', why: 'The fourth of % waits to fall to the third.' },
+    { rule: 'a3', suffix: '9', level: 2, mood: 'warm', why: '% is the V: its ninth lies in the key. It does not go home next, so it is not altered.' },
+    { rule: 'a3', suffix: '9sus4', level: 2, mood: 'wide', why: '% with the fourth for the third: the ii over the bass of the V.' },
+    { rule: 'a3', suffix: '13', level: 3, mood: 'rich', why: '% is the V: 9 and 13 lie in the key. It does not go home next, so it is not altered.' },
+    { rule: 'a3', suffix: '13sus4', level: 3, mood: 'rich, wide', why: '9 and 13 over the suspended V: nothing pulls.' },
+  ],
+  'dominant at rest': [
+    { rule: 'a5', suffix: '7', level: 1, mood: 'bluesy', why: 'The flat seventh gives % the sound of a dominant that need not resolve down a fifth.' },
+    { rule: 'a5', suffix: '9', level: 2, mood: 'bluesy, warm', why: '% does not fall a fifth: its natural 9 is free, the altered one would be sour.' },
+    { rule: 'a5', suffix: '13', level: 3, mood: 'rich', why: '% does not fall a fifth: 9 and 13 are free.' },
+    { rule: 'a5', suffix: '9#11', level: 4, mood: 'bright, floating', why: '% does not fall a fifth: the #11 is its own colour.' },
+    { rule: 'a5', suffix: '13#11', level: 4, mood: 'rich, floating', why: '% does not fall a fifth: 9, #11 and 13 are free.' },
+  ],
+  augmented: [
+    { rule: 'a4', suffix: '7#5', level: 1, mood: 'straining', why: 'The flat seventh makes the augmented % a dominant with a raised fifth.' },
+    { rule: 'a4', suffix: '9#5', level: 2, mood: 'straining, whole-tone', why: 'Over a raised fifth the natural ninth of % keeps the whole-tone sound.' },
+  ],
+  suspended: [
+    { rule: 'a3', suffix: '7sus4', level: 1, mood: 'held back', why: 'The flat seventh makes the suspended % wait like a V.' },
+    { rule: 'a3', suffix: '9sus4', level: 2, mood: 'wide', why: 'Without a third the ninth of % is free.' },
+    { rule: 'a3', suffix: '13sus4', level: 3, mood: 'rich, wide', why: 'Without a third 9 and 13 of % are free.' },
+  ],
+  power: [
+    { rule: 'a1', suffix: 'add9no3', level: 1, mood: 'open', why: '% has no third: the ninth keeps it open.' },
+  ],
+}

@@ -1,0 +1,68 @@
+import type { Reading } from '../analysis/reading'
+import { parseChord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import type { Degree } from '../pitch/degree'
+import { noteName, pitchClass } from '../pitch/note'
+import { must } from '../result'
+import { COLOURS, type ColourLevel } from './catalogue'
+
+/** Where the one control stands: 0 leaves every chord as typed. */
+export type ColourSetting = 0 | ColourLevel
+export const COLOUR_SETTINGS: readonly ColourSetting[] = [0, 1, 2, 3, 4]
+
+/** One thing a chord can become without changing its job. */
+export interface ColourOption {
+  chord: ChordSymbol
+  rule: string
+  level: ColourSetting
+  special: boolean
+  why: string
+  mood: string
+  /** Degrees the plain chord does not have. */
+  added: Degree[]
+}
+
+/** The plain chord as an option, so that putting back is choosing. */
+const plainOption = (chord: ChordSymbol): ColourOption => ({
+  chord, rule: 'plain', level: 0, special: false, why: 'As the band plays it.', mood: 'plain', added: [],
+})
+
+/**
+ * Everything a chord can be coloured to where it stands: the plain chord first, then by the catalogue.
+ * A colour keeps every tone that the plain symbol names; only the sixth and the major seventh stand for each other.
+ */
+export function coloursOf(reading: Reading): ColourOption[] {
+  if (reading.slot.symbol?.kind !== 'chord') return []
+  const plain = reading.slot.symbol.chord
+  const options = COLOURS[reading.role].flatMap((colour): ColourOption[] => {
+    const symbol = noteName(plain.root) + colour.suffix + (plain.bass ? `/${noteName(plain.bass)}` : '')
+    const chord = must(parseChord(symbol))
+    if (chord.canonical === plain.canonical || !keepsWhatIsNamed(plain, chord)) return []
+    return [{
+      chord, rule: colour.rule, level: colour.level, special: colour.special ?? false, mood: colour.mood,
+      why: colour.why.replaceAll('%', plain.canonical),
+      added: chord.tones.map((tone) => tone.degree).filter((degree) => !plain.tones.some((tone) => tone.degree === degree)),
+    }]
+  })
+  return [plainOption(plain), ...options]
+}
+
+/**
+ * The one control: for a setting, the option each chord takes, which is the richest free one up to that level.
+ * At 0, or where nothing fits, the plain chord.
+ */
+export function colourAt(options: readonly ColourOption[], setting: ColourSetting): ColourOption {
+  const free = options.filter((option) => !option.special && option.level <= setting)
+  const richest = Math.max(...free.map((option) => option.level))
+  return free.find((option) => option.level === richest)!
+}
+
+const SIXTH_OR_SEVENTH: readonly Degree[] = ['6', '7']
+
+function keepsWhatIsNamed(plain: ChordSymbol, colour: ChordSymbol): boolean {
+  const sounds = new Set(colour.tones.map((tone) => pitchClass(tone.note)))
+  return plain.tones.every((tone) => {
+    if (tone.need === 'free' || sounds.has(pitchClass(tone.note))) return true
+    return SIXTH_OR_SEVENTH.includes(tone.degree) && colour.tones.some((other) => SIXTH_OR_SEVENTH.includes(other.degree))
+  })
+}
