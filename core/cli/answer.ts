@@ -49,7 +49,8 @@ export function answer(request: unknown): Reply {
 }
 
 const messageOf = (fault: Fault) => (fault.accepted ? `${fault.message} Accepted: ${fault.accepted}.` : fault.message)
-const whereOf = (fault: Fault) => ({ ...(fault.at === undefined ? {} : { at: fault.at }), ...(fault.text === undefined ? {} : { text: fault.text }) })
+/** A place in a text as offset and text; a place in the request as the path of the field. */
+const whereOf = ({ at, text }: Fault) => (at === undefined ? (text ?? null) : { at, text })
 
 function refuseIssue(issue: z.core.$ZodIssue): Reply {
   const path = issue.path.join('.')

@@ -45,3 +45,6 @@ export const DEFAULT_LIMITS: Limits = {
   families: null,
   top: null,
 }
+
+/** What the grips of a tune's lines keep to: comping grips of three to five notes in the first twelve frets. */
+export const TUNE_LIMITS: Limits = { ...DEFAULT_LIMITS, notes: [3, 5] }

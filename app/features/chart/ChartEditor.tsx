@@ -1,0 +1,78 @@
+import { useRef } from 'react'
+import type { Chart, ChartProblem } from '../../../core/chart/chart'
+import { keyName } from '../../../core/pitch/key'
+import type { TuneReading } from '../workspace/useTuneReading'
+
+interface Props {
+  text: string
+  reading: TuneReading
+  onText: (text: string) => void
+  onLeave: () => void
+}
+
+const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
+
+/** The chart as text, with whatever could not be read marked in its place. */
+export function ChartEditor({ text, reading, onText, onLeave }: Props) {
+  const area = useRef<HTMLTextAreaElement>(null)
+  const { chart, analysis } = reading
+  const show = (problem: ChartProblem) => {
+    const at = offsetOf(text, problem)
+    area.current?.focus()
+    area.current?.setSelectionRange(at, at + problem.text.length)
+  }
+  return (
+    <div className="chart-editor">
+      <label htmlFor="chart-text">Chart text</label>
+      <div className="chart-text">
+        <pre aria-hidden>{marked(text, chart)}{'\n'}</pre>
+        <textarea
+          id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
+          aria-describedby="chart-help" aria-invalid={chart.problems.length > 0} maxLength={100_000}
+          onChange={(event) => onText(event.target.value)} onBlur={onLeave}
+        />
+      </div>
+      {text.trim() === '' ? (
+        <p id="chart-help">
+          Type chords between bar lines, one or more to a bar, and see them laid out below.{' '}
+          <button type="button" className="plain-button" onClick={() => onText(FIRST_CHART)}>Put in four plain chords</button>
+        </p>
+      ) : (
+        <p id="chart-help" className="quiet">
+          {keyName(analysis.key).replace('b', '♭').replace('#', '♯')} {analysis.key.mode}{analysis.keyGuessed ? ' (found; write key: to set it)' : ''} · {chart.meter.beats}/{chart.meter.unit} · {chart.bars.length} {chart.bars.length === 1 ? 'bar' : 'bars'}.
+          {' '}<code>|</code> bar, <code>C . . G7</code> beats, <code>%</code> repeats the bar, <code>[A]</code> section, <code>N.C.</code> silence.
+        </p>
+      )}
+      {chart.problems.length > 0 && (
+        <ul className="problems" aria-live="polite">
+          {chart.problems.map((problem) => (
+            <li key={`${problem.line}:${problem.column}:${problem.code}`}>
+              <button type="button" className="plain-button" onClick={() => show(problem)}>
+                {problem.bar ? `Bar ${problem.bar}, beat ${Math.round(problem.beat! * 100) / 100}` : `Line ${problem.line}`} (line {problem.line}, column {problem.column})
+              </button>
+              : {problem.message} <span className="quiet">Accepted: {problem.accepted}.</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  )
+}
+
+const offsetOf = (text: string, { line, column }: ChartProblem): number =>
+  text.split(/\r\n|\r|\n/).slice(0, line - 1).reduce((sum, one) => sum + one.length + 1, 0) + column - 1
+
+/** The text again, with the pieces that were not read wrapped in marks; it lies behind the typing. */
+function marked(text: string, chart: Chart) {
+  const spans = chart.problems
+    .map((problem) => ({ from: offsetOf(text, problem), length: Math.max(1, problem.text.length), message: problem.message }))
+    .sort((a, b) => a.from - b.from)
+  const pieces = []
+  let at = 0
+  for (const span of spans) {
+    if (span.from < at) continue
+    pieces.push(text.slice(at, span.from), <mark key={span.from}>{text.slice(span.from, span.from + span.length)}</mark>)
+    at = span.from + span.length
+  }
+  return [...pieces, text.slice(at)]
+}

@@ -1,0 +1,26 @@
+import Slider from '@mui/material/Slider'
+import type { ColourSetting } from '../../../core/reharm/colour'
+
+const STOPS: readonly { value: ColourSetting; label: string; says: string }[] = [
+  { value: 0, label: 'Plain', says: 'Every chord as typed.' },
+  { value: 1, label: 'Sevenths', says: 'Sevenths and sixths where each chord’s function allows them.' },
+  { value: 2, label: 'Ninths', says: 'Ninths and 6/9; a V to minor gets its b9.' },
+  { value: 3, label: 'Full', says: 'Elevenths, thirteenths, the lydian IV.' },
+  { value: 4, label: 'Altered', says: 'A V that resolves is altered; the others take their sharp eleventh.' },
+]
+
+/** The one control that takes every chord from plain to coloured by its function. */
+export function ColourControl({ value, byHand, onChange }: { value: ColourSetting; byHand: number; onChange: (value: ColourSetting) => void }) {
+  return (
+    <div className="colour-control">
+      <span id="colour-label">Colour of the whole tune</span>
+      <Slider
+        aria-labelledby="colour-label" value={value} min={0} max={4} step={null} marks={STOPS.map(({ value: at, label }) => ({ value: at, label }))}
+        getAriaValueText={(at) => STOPS[at]!.label} onChange={(_, next) => { if (next !== value) onChange(next as ColourSetting) }}
+      />
+      <p className="quiet">
+        {STOPS[value]!.says}{byHand > 0 ? ` ${byHand} ${byHand === 1 ? 'chord was' : 'chords were'} chosen by hand and ${byHand === 1 ? 'stays' : 'stay'}.` : ''}
+      </p>
+    </div>
+  )
+}

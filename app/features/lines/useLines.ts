@@ -1,0 +1,74 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Line } from '../../../core/leading/lead'
+import type { SearchReply, SearchRequest } from '../../../workers/messages'
+
+export type LinesState =
+  | { kind: 'none' }
+  | { kind: 'searching'; done: number; of: number }
+  | { kind: 'stopped' }
+  | { kind: 'fault'; message: string }
+  | { kind: 'found' }
+
+export type LinesQuestion = Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'>
+
+const startWorker = () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+
+/** Waits this long after a change before searching, so that a moving slider does not start a search at every stop. */
+const SETTLE_MS = 120
+
+/**
+ * The lines for a question, searched in a worker whenever the question changes. While a search runs the lines of the
+ * last one stay; `stop` ends it at once.
+ * @param question null when there is nothing to search
+ */
+export function useLines(question: LinesQuestion | null): {
+  lines: Line[]
+  /** The lines answer the question as it stands now. */
+  current: boolean
+  state: LinesState
+  stop: () => void
+  again: () => void
+} {
+  const [state, setState] = useState<LinesState>({ kind: 'none' })
+  const [found, setFound] = useState<{ lines: Line[]; answered: string | null }>({ lines: [], answered: null })
+  const [attempt, setAttempt] = useState(0)
+  const worker = useRef<Worker | null>(null)
+  const asked = question ? JSON.stringify(question) : null
+
+  const stop = useCallback(() => {
+    worker.current?.terminate()
+    worker.current = null
+    setState((now) => (now.kind === 'searching' ? { kind: 'stopped' } : now))
+  }, [])
+
+  useEffect(() => {
+    if (asked === null) {
+      setFound({ lines: [], answered: null })
+      setState({ kind: 'none' })
+      return
+    }
+    setState({ kind: 'searching', done: 0, of: 1 })
+    const timer = setTimeout(() => {
+      const here = startWorker()
+      worker.current = here
+      here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
+        if (data.kind === 'progress') setState({ kind: 'searching', done: data.done, of: data.of })
+        if (data.kind === 'fault') setState({ kind: 'fault', message: data.message })
+        if (data.kind === 'lines') {
+          setFound({ lines: data.lines, answered: asked })
+          setState({ kind: 'found' })
+        }
+        if (data.kind !== 'progress') here.terminate()
+      }
+      here.onerror = (event) => setState({ kind: 'fault', message: `The search broke off: ${event.message}` })
+      here.postMessage({ kind: 'lines', id: 1, ...(JSON.parse(asked) as LinesQuestion) } satisfies SearchRequest)
+    }, SETTLE_MS)
+    return () => {
+      clearTimeout(timer)
+      worker.current?.terminate()
+      worker.current = null
+    }
+  }, [asked, attempt])
+
+  return { lines: found.lines, current: asked !== null && found.answered === asked, state, stop, again: () => setAttempt((count) => count + 1) }
+}

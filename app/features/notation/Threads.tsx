@@ -1,0 +1,92 @@
+import type { ReactElement } from 'react'
+import { tendenciesOf } from '../../../core/leading/measures'
+import { voiceSteps } from '../../../core/leading/motion'
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { pitchAt, pitchName } from '../../../core/pitch/note'
+import type { Voicing } from '../../../core/voicing/voicing'
+import { engraved } from './ChordName'
+
+/** A chord on the threads: where it begins and ends across the picture (0 to 1), what it is and how it is held. */
+export interface ThreadChord {
+  key: string
+  from: number
+  to: number
+  chord: ChordSymbol
+  voicing: Voicing
+}
+
+const WIDTH = 1000
+const PAD_TOP = 14
+/** A voice that moves further than a whole step leaps. */
+const STEP = 2
+/** Height of one semitone. */
+const SEMITONE = 4.6
+/** Width kept free before the next chord for the thread to move in. */
+const TURN = 26
+const TONES = 6
+
+interface Props {
+  chords: ThreadChord[]
+  /** The first chord of the next system, so that threads lead on over the edge. */
+  onward: Pick<ThreadChord, 'voicing'> | null
+  /** Lowest and highest MIDI number of the whole tune: every system has one scale. */
+  range: readonly [number, number]
+  selected: string | null
+  onSelect: (key: string) => void
+}
+
+/** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
+export function Threads({ chords, onward, range, selected, onSelect }: Props) {
+  const height = PAD_TOP * 2 + (range[1] - range[0]) * SEMITONE
+  const y = (midi: number) => PAD_TOP + (range[1] - midi) * SEMITONE
+  const marks: ReactElement[] = []
+  const labels: ReactElement[] = []
+
+  chords.forEach((here, index) => {
+    const next = chords[index + 1] ?? onward
+    const x0 = here.from * WIDTH
+    const x1 = here.to * WIDTH
+    const { midis } = here.voicing
+    const steps = next ? voiceSteps(midis, next.voicing.midis) : []
+    const wants = chords[index + 1] ? tendenciesOf(here.chord, chords[index + 1]!.chord) : []
+
+    midis.forEach((midi, voice) => {
+      const tone = toneOf(voice, midis.length)
+      const held = steps.some((step) => step.from === midi && step.semitones === 0)
+      marks.push(<line key={`${here.key}n${voice}`} className={`thread ${tone}`} x1={x0 + 4} x2={held ? x1 + 4 : x1 - TURN} y1={y(midi)} y2={y(midi)} />)
+      const sounding = here.voicing.strings.find((string) => string.midi === midi)!
+      labels.push(
+        <g key={`${here.key}d${voice}`} className="thread-label">
+          <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
+          <circle cx={x0 + 12} cy={y(midi)} r={9} className={here.key === selected ? 'selected' : ''} />
+          <text x={x0 + 12} y={y(midi) + 4}>{engraved(sounding.degree)}</text>
+        </g>,
+      )
+    })
+    steps.filter((step) => step.semitones !== 0).forEach((step, at) => {
+      const leap = Math.abs(step.semitones) > STEP
+      const tone = toneOf(midis.indexOf(step.from), midis.length)
+      const resolves = wants[step.from % 12]?.includes(step.semitones) ?? false
+      marks.push(<line key={`${here.key}s${at}`} className={`thread-move ${leap ? 'leap' : 'step'} ${tone}`} x1={x1 - TURN} y1={y(step.from)} x2={x1 + 4} y2={y(step.to)} />)
+      if (leap) labels.push(<text key={`${here.key}l${at}`} className="thread-leap" x={x1 - TURN / 2} y={(y(step.from) + y(step.to)) / 2 - 3}>{Math.abs(step.semitones)}</text>)
+      if (resolves) marks.push(<path key={`${here.key}r${at}`} className={`thread-notch ${tone}`} d={`M${x1 - 3} ${y(step.to) - 6}v12`} />)
+    })
+  })
+
+  return (
+    <svg className="threads" viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={threadsInWords(chords)}>
+      {chords.map((chord) => (
+        <rect key={chord.key} className={`thread-column${chord.key === selected ? ' selected' : ''}`} x={chord.from * WIDTH} width={(chord.to - chord.from) * WIDTH} y={0} height={height} onClick={() => onSelect(chord.key)} />
+      ))}
+      {marks}
+      {labels}
+    </svg>
+  )
+}
+
+/** One hue family, lowest voice darkest, highest next: spread over however many voices there are. */
+const toneOf = (voice: number, voices: number): string =>
+  `tone${voices <= 1 ? 0 : Math.round((voice * (TONES - 1)) / (voices - 1))}`
+
+const threadsInWords = (chords: ThreadChord[]): string =>
+  `Threads: ${chords.map(({ chord, voicing }) => `${chord.canonical} ${voicing.strings.map(({ midi, note }) => pitchName(pitchAt(midi, note))).join(' ')}`).join('; ')}`

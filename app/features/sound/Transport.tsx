@@ -1,0 +1,82 @@
+import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined'
+import PlayArrow from '@mui/icons-material/PlayArrow'
+import Stop from '@mui/icons-material/Stop'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import Tooltip from '@mui/material/Tooltip'
+import { useEffect, useState } from 'react'
+import { TEMPO_RANGE } from '../../../core/chart/parse'
+import type { Version } from './schedule'
+
+export interface Hearing {
+  version: Version
+  loop: boolean
+  countIn: boolean
+}
+
+interface Props {
+  hearing: Hearing
+  onHearing: (hearing: Hearing) => void
+  tempo: number
+  onTempo: (tempo: number) => void
+  playing: boolean
+  /** What would be heard, in words; or why nothing can be. */
+  says: string
+  ready: boolean
+  trouble: string | null
+  onPlay: () => void
+  onStop: () => void
+  onSave: () => Promise<void>
+}
+
+/** Plain, new or both in turn; loop; count-in; tempo. */
+export function Transport({ hearing, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
+  const [saving, setSaving] = useState(false)
+  const save = async () => {
+    setSaving(true)
+    await onSave().finally(() => setSaving(false))
+  }
+  return (
+    <footer className="transport" aria-label="Transport">
+      <Button variant="contained" color={playing ? 'secondary' : 'primary'} startIcon={playing ? <Stop /> : <PlayArrow />} disabled={!playing && !ready} onClick={playing ? onStop : onPlay} className="play-button">
+        {playing ? 'Stop' : 'Play'}
+      </Button>
+      <ToggleButtonGroup exclusive size="small" value={hearing.version} aria-label="Version heard" onChange={(_, version: Version | null) => version && onHearing({ ...hearing, version })}>
+        <ToggleButton value="plain">Plain</ToggleButton>
+        <ToggleButton value="new">New</ToggleButton>
+        <ToggleButton value="both">Both in turn</ToggleButton>
+      </ToggleButtonGroup>
+      <ToggleButton size="small" value="loop" selected={hearing.loop} onChange={() => onHearing({ ...hearing, loop: !hearing.loop })}>Loop</ToggleButton>
+      <ToggleButton size="small" value="count" selected={hearing.countIn} onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}>Count-in</ToggleButton>
+      <TempoField tempo={tempo} onTempo={onTempo} />
+      <span className="transport-says" aria-live="polite">{trouble ?? says}</span>
+      <Tooltip title="Save what would be heard as a sound file (WAV)">
+        <span><IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}><FileDownloadOutlined /></IconButton></span>
+      </Tooltip>
+    </footer>
+  )
+}
+
+/** Keeps what is typed until it is a tempo; out of range it says what is accepted. */
+function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number) => void }) {
+  const [typed, setTyped] = useState(String(tempo))
+  useEffect(() => setTyped(String(tempo)), [tempo])
+  const [low, high] = TEMPO_RANGE
+  const value = Number(typed)
+  const wrong = !Number.isInteger(value) || value < low || value > high
+  return (
+    <TextField
+      className="tempo" type="number" label={wrong ? `${low} to ${high}` : 'Tempo'} value={typed} error={wrong}
+      slotProps={{ htmlInput: { min: low, max: high, step: 1, 'aria-label': 'Tempo in beats a minute' } }}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        const next = Number(event.target.value)
+        if (Number.isInteger(next) && next >= low && next <= high) onTempo(next)
+      }}
+      onBlur={() => wrong && setTyped(String(tempo))}
+    />
+  )
+}

@@ -1,0 +1,166 @@
+import * as Tone from 'tone'
+import { pluckedString } from './pluckedString'
+import type { Schedule } from './schedule'
+
+/** A rendered string rings this long at most, in seconds. */
+const RING_SECONDS = 4
+/** The pick crosses from one string to the next in this time. */
+const STRUM_SECONDS = 0.014
+/** A chord is damped this fast when the next one comes, and at once on stop. */
+const DAMP_SECONDS = 0.07
+const STOP_SECONDS = 0.012
+/** Level of one string, so that six together stay clear of clipping. */
+const STRING_LEVEL = 0.28
+
+type Context = Tone.BaseContext
+
+/** The simulated guitar: rendered strings through a wooden body, on one audio context. */
+export class Guitar {
+  private readonly buffers = new Map<number, Tone.ToneAudioBuffer>()
+  private readonly body: Tone.Filter[]
+  private readonly output: Tone.Gain
+  private readonly ringing = new Set<{ source: Tone.ToneBufferSource; gain: Tone.Gain }>()
+
+  constructor(private readonly context: Context) {
+    const filter = (type: BiquadFilterType, frequency: number, gain: number, Q: number) =>
+      new Tone.Filter({ context, type, frequency, gain, Q })
+    // Air and top-plate resonances of a wooden body, and the loss of the highest partials. Common practice.
+    this.body = [filter('peaking', 105, 4, 1.4), filter('peaking', 205, 3, 1.6), filter('peaking', 2400, -3, 0.8), filter('lowpass', 6500, 0, 0.6)]
+    this.output = new Tone.Gain({ context, gain: 1 })
+    this.body.reduce((from, to) => (from.connect(to), to))
+    this.body.at(-1)!.chain(this.output, this.context.destination)
+  }
+
+  /** Renders the strings a schedule needs, so that none is late. */
+  prepare(midis: Iterable<number>): void {
+    for (const midi of midis) if (!this.buffers.has(midi)) this.buffers.set(midi, this.render(midi))
+  }
+
+  private render(midi: number): Tone.ToneAudioBuffer {
+    const samples = pluckedString(midi, this.context.sampleRate, RING_SECONDS)
+    const buffer = this.context.createBuffer(1, samples.length, this.context.sampleRate)
+    buffer.copyToChannel(samples, 0)
+    return new Tone.ToneAudioBuffer(buffer)
+  }
+
+  /** Strums a chord from its lowest note. Times in seconds of the context. */
+  strum(midis: readonly number[], time: number, seconds: number): void {
+    this.prepare(midis)
+    midis.forEach((midi, order) => {
+      const start = time + order * STRUM_SECONDS
+      const gain = new Tone.Gain({ context: this.context, gain: STRING_LEVEL }).connect(this.body[0]!)
+      const source = new Tone.ToneBufferSource({ context: this.context, url: this.buffers.get(midi)! }).connect(gain)
+      const end = Math.min(time + seconds, start + RING_SECONDS - DAMP_SECONDS)
+      gain.gain.setValueAtTime(STRING_LEVEL, end)
+      gain.gain.linearRampToValueAtTime(0, end + DAMP_SECONDS)
+      source.start(start).stop(end + DAMP_SECONDS)
+      const voice = { source, gain }
+      this.ringing.add(voice)
+      source.onended = () => {
+        this.ringing.delete(voice)
+        source.dispose()
+        gain.dispose()
+      }
+    })
+  }
+
+  /** A short click for the count-in. */
+  click(strong: boolean, time: number): void {
+    const oscillator = new Tone.Oscillator({ context: this.context, type: 'triangle', frequency: strong ? 1560 : 1040 })
+    const gain = new Tone.Gain({ context: this.context, gain: 0 }).connect(this.output)
+    gain.gain.setValueAtTime(strong ? 0.4 : 0.25, time)
+    gain.gain.exponentialRampToValueAtTime(0.001, time + 0.05)
+    oscillator.connect(gain).start(time).stop(time + 0.06)
+    oscillator.onstop = () => {
+      oscillator.dispose()
+      gain.dispose()
+    }
+  }
+
+  /** Everything that rings or waits to ring ends now. */
+  silence(): void {
+    const now = this.context.currentTime
+    this.output.gain.cancelScheduledValues(now)
+    this.output.gain.setValueAtTime(1, now)
+    this.output.gain.linearRampToValueAtTime(0, now + STOP_SECONDS)
+    for (const { source } of this.ringing) source.stop(now + STOP_SECONDS)
+  }
+
+  /** Opens the sound again after `silence`. */
+  open(): void {
+    const now = this.context.currentTime
+    this.output.gain.cancelScheduledValues(now)
+    this.output.gain.setValueAtTime(1, now)
+  }
+
+  dispose(): void {
+    this.output.dispose()
+    this.body.forEach((filter) => filter.dispose())
+    this.buffers.forEach((buffer) => buffer.dispose())
+  }
+}
+
+const neededBy = (schedule: Schedule) => new Set(schedule.strikes.flatMap((strike) => strike.midis))
+
+/** Plays schedules on the computer's sound output, with the audio library's clock. */
+export class Player {
+  private guitar: Guitar | null = null
+
+  /**
+   * @param onStrike called when a chord is heard (null at the end)
+   */
+  async play(schedule: Schedule, beatsPerMinute: number, loop: boolean, onStrike: (strike: Schedule['strikes'][number] | null) => void): Promise<void> {
+    await Tone.start()
+    this.stop()
+    const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
+    guitar.prepare(neededBy(schedule))
+    guitar.open()
+    const transport = Tone.getTransport()
+    const draw = Tone.getDraw()
+    transport.bpm.value = beatsPerMinute
+    const ticks = (beats: number) => `${Math.round(beats * transport.PPQ)}i`
+    const seconds = (beats: number) => (beats * 60) / transport.bpm.value
+    for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat))
+    for (const strike of schedule.strikes)
+      transport.schedule((time) => {
+        guitar.strum(strike.midis, time, seconds(strike.beats))
+        draw.schedule(() => onStrike(strike), time)
+      }, ticks(strike.beat))
+    transport.loop = loop
+    transport.setLoopPoints(ticks(schedule.countIn), ticks(schedule.length))
+    if (!loop) transport.schedule((time) => draw.schedule(() => { this.stop(); onStrike(null) }, time), ticks(schedule.length))
+    transport.start('+0.05', 0)
+  }
+
+  /** A change of tempo is heard from the next beat on. */
+  setTempo(beatsPerMinute: number): void {
+    Tone.getTransport().bpm.value = beatsPerMinute
+  }
+
+  /** One chord at once, as when a grip is touched. */
+  async strumNow(midis: readonly number[]): Promise<void> {
+    await Tone.start()
+    const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
+    guitar.open()
+    guitar.strum(midis, Tone.getContext().currentTime + 0.01, 2)
+  }
+
+  stop(): void {
+    const transport = Tone.getTransport()
+    transport.stop()
+    transport.cancel(0)
+    Tone.getDraw().cancel(0)
+    this.guitar?.silence()
+  }
+}
+
+/** Renders a schedule faster than it sounds, through the offline audio context. */
+export async function renderSchedule(schedule: Schedule, beatsPerMinute: number): Promise<AudioBuffer> {
+  const secondsPerBeat = 60 / beatsPerMinute
+  const rendered = await Tone.Offline((context) => {
+    const guitar = new Guitar(context)
+    for (const click of schedule.clicks) guitar.click(click.strong, click.beat * secondsPerBeat)
+    for (const strike of schedule.strikes) guitar.strum(strike.midis, strike.beat * secondsPerBeat, strike.beats * secondsPerBeat)
+  }, schedule.length * secondsPerBeat + 0.3, 1, 44100)
+  return rendered.get()!
+}

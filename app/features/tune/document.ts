@@ -1,0 +1,113 @@
+import { z } from 'zod'
+import { STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
+import { slotsOf } from '../../../core/chart/chart'
+import { carryOver } from '../../../core/chart/carryOver'
+import { parseChart, TEMPO_RANGE } from '../../../core/chart/parse'
+import { parseChord } from '../../../core/chord/parse'
+
+/** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
+const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
+const frets = z.array(z.int().min(0).max(36).nullable()).min(4).max(8)
+const symbol = z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9')
+const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(120, 'a title of 1 to 120 letters')
+/** 100,000 letters is about 3,000 bars. */
+const text = z.string().max(100_000, 'a chart of at most 100,000 letters')
+const colour = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
+const bass = z.enum(['chord', 'any'])
+const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
+const line = z.int().min(0).max(19)
+const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
+const choice = z.strictObject({ symbol, rule: z.string().max(20) })
+
+export const tuneDocument = z.strictObject({
+  title, text, colour, bass, style, line, tempo,
+  /** Chords chosen by hand, by slot of the home line. */
+  choices: z.record(slot, choice),
+  /** Grips chosen by hand. */
+  fixed: z.record(slot, frets),
+  /** Grips of the line that is kept, fixed ones among them. */
+  grips: z.record(slot, frets),
+})
+export type TuneDocument = z.infer<typeof tuneDocument>
+export type Bass = TuneDocument['bass']
+
+/** One thing the player does to a tune. */
+export const tuneEdit = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('title'), title }),
+  z.strictObject({ kind: z.literal('text'), text }),
+  z.strictObject({ kind: z.literal('colour'), colour }),
+  z.strictObject({ kind: z.literal('choose'), slot, choice: choice.nullable() }),
+  z.strictObject({ kind: z.literal('bass'), bass }),
+  z.strictObject({ kind: z.literal('style'), style }),
+  z.strictObject({ kind: z.literal('line'), line }),
+  z.strictObject({ kind: z.literal('tempo'), tempo }),
+  z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  /** What the search found for the present state. It is kept with that state and is no step of its own for undo. */
+  z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets) }),
+])
+export type TuneEdit = z.infer<typeof tuneEdit>
+
+export const DEFAULT_TEMPO = 96
+
+export const newDocument = (name: string, chartText = ''): TuneDocument => ({
+  title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {},
+})
+
+/** What a document becomes by an edit. The same function serves the screen at once and the database after it. */
+export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument {
+  switch (edit.kind) {
+    case 'title': return { ...document, title: edit.title }
+    case 'text': return withText(document, edit.text)
+    case 'colour': return { ...document, colour: edit.colour, ...unfixed(document), line: 0 }
+    case 'choose': {
+      const { [edit.slot]: _, ...choices } = document.choices
+      const { [edit.slot]: __, ...fixed } = document.fixed
+      return { ...document, fixed, choices: edit.choice ? { ...choices, [edit.slot]: edit.choice } : choices }
+    }
+    case 'bass': return { ...document, bass: edit.bass, line: 0 }
+    case 'style': return { ...document, style: edit.style, line: 0 }
+    case 'line': return { ...document, line: edit.line }
+    case 'tempo': return { ...document, tempo: edit.tempo }
+    case 'fix': {
+      const { [edit.slot]: _, ...fixed } = document.fixed
+      return { ...document, line: 0, fixed: edit.frets ? { ...fixed, [edit.slot]: edit.frets } : fixed }
+    }
+    case 'grips': return { ...document, grips: edit.grips }
+  }
+}
+
+/** A grip fixed by hand belongs to the chord it was chosen for; it stays where the chord was chosen by hand too. */
+const unfixed = (document: TuneDocument): Pick<TuneDocument, 'fixed'> => ({
+  fixed: Object.fromEntries(Object.entries(document.fixed).filter(([place]) => place in document.choices)),
+})
+
+/** Choices and grips follow their chords when bars are put in, taken out or moved along. */
+function withText(document: TuneDocument, next: string): TuneDocument {
+  const before = parseChart(document.text)
+  const after = parseChart(next)
+  const moved = carryOver(slotsOf(before), slotsOf(after))
+  const carry = <T>(record: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(record).flatMap(([place, value]) => (moved.has(place) ? [[moved.get(place)!, value]] : [])))
+  const newTempo = after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
+  return {
+    ...document, text: next, tempo: newTempo,
+    choices: carry(document.choices), fixed: carry(document.fixed), grips: carry(document.grips),
+  }
+}
+
+/** What was done, for undo and redo. */
+export function labelOf(edit: TuneEdit): string {
+  switch (edit.kind) {
+    case 'title': return 'title'
+    case 'text': return 'chart text'
+    case 'colour': return 'colour of the whole tune'
+    case 'choose': return edit.choice ? `${edit.choice.symbol} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
+    case 'bass': return 'who plays the bass'
+    case 'style': return 'style of the lines'
+    case 'line': return `line ${edit.line + 1}`
+    case 'tempo': return `tempo ${edit.tempo}`
+    case 'fix': return `${edit.frets ? 'grip' : 'grip set free'} in bar ${edit.slot.split(':')[0]!}`
+    case 'grips': return 'grips'
+  }
+}

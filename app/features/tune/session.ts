@@ -1,0 +1,199 @@
+import { labelOf, applyEdit, type TuneDocument, type TuneEdit } from './document'
+import type { TuneState } from '../../../db/tunes'
+
+export type SaveStatus =
+  | { kind: 'saved' } | { kind: 'saving' }
+  /** The server cannot be reached; what was made waits in this browser. */
+  | { kind: 'waiting' }
+  /** Another tab wrote first. `theirs` is what it made. */
+  | { kind: 'conflict'; theirs: TuneState }
+  | { kind: 'refused'; message: string }
+
+export interface SessionView {
+  document: TuneDocument
+  undo: string | null
+  redo: string | null
+  status: SaveStatus
+}
+
+/** Typing is sent when it has paused this long. */
+const TYPING_PAUSE_MS = 350
+const RETRY_MS = 1500
+
+/** What a browser keeps of edits not yet on disk, so that a closed tab or a killed server loses none. */
+interface Draft {
+  base: string
+  edits: TuneEdit[]
+}
+
+/**
+ * One tab's work on one tune: applies each edit at once, sends edits in order, keeps unsent ones in the browser's
+ * storage, and stops and says so when another tab was first.
+ */
+export class TuneSession {
+  private view: SessionView
+  private revision: string
+  private readonly pending: TuneEdit[] = []
+  private sending = false
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private readonly listeners = new Set<() => void>()
+  private closed = false
+
+  constructor(private readonly id: string, state: TuneState) {
+    this.revision = state.revision
+    this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' } }
+  }
+
+  readonly subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => void this.listeners.delete(listener)
+  }
+
+  readonly read = (): SessionView => this.view
+
+  /** Takes up edits that an earlier visit could not send. Call once in the browser. */
+  resume(): void {
+    this.closed = false
+    const draft = this.readDraft()
+    if (!draft || draft.edits.length === 0 || this.pending.length > 0) return
+    this.pending.push(...draft.edits)
+    this.show({ document: draft.edits.reduce(applyEdit, this.view.document) })
+    if (draft.base === this.revision) this.send()
+    else void this.fetchTheirs()
+  }
+
+  close(): void {
+    this.closed = true
+    clearTimeout(this.timer)
+  }
+
+  readonly edit = (edit: TuneEdit): void => {
+    this.show({ document: applyEdit(this.view.document, edit) })
+    const last = this.pending.at(-1)
+    // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
+    if (edit.kind === last?.kind && (edit.kind === 'text' || edit.kind === 'title' || edit.kind === 'grips') && !(this.sending && this.pending.length === 1)) this.pending.pop()
+    this.pending.push(edit)
+    this.keepDraft()
+    clearTimeout(this.timer)
+    if (edit.kind === 'text') this.timer = setTimeout(() => this.send(), TYPING_PAUSE_MS)
+    else this.send()
+  }
+
+  readonly step = async (direction: 'undo' | 'redo'): Promise<void> => {
+    await this.flush()
+    if (this.view.status.kind !== 'saved' || !this.view[direction]) return
+    await this.exchange({ base: this.revision, step: direction })
+  }
+
+  /** Resolves when everything made so far is on disk, or cannot be at present. */
+  async flush(): Promise<void> {
+    clearTimeout(this.timer)
+    while (this.sending || (this.pending.length > 0 && this.view.status.kind !== 'waiting' && this.view.status.kind !== 'conflict')) {
+      if (this.sending) await new Promise((resolve) => setTimeout(resolve, 15))
+      else this.send()
+    }
+  }
+
+  /** After a conflict: what this tab made is put on top of what the other made; the other's state stays in undo. */
+  readonly putMineOnTop = (): void => {
+    if (this.view.status.kind !== 'conflict') return
+    const { theirs } = this.view.status
+    this.revision = theirs.revision
+    this.show({ document: this.pending.reduce(applyEdit, theirs.document), undo: theirs.undo, redo: theirs.redo, status: { kind: 'saving' } })
+    this.keepDraft()
+    this.send()
+  }
+
+  /** After a conflict: what this tab shows becomes a tune of its own, and the other's state is shown here. */
+  readonly keepMineAsCopy = async (): Promise<void> => {
+    if (this.view.status.kind !== 'conflict') return
+    const { theirs } = this.view.status
+    const response = await this.post({ copy: this.view.document })
+    if (!response?.ok) return
+    this.pending.length = 0
+    this.keepDraft()
+    this.adopt(theirs)
+  }
+
+  private send(): void {
+    if (this.sending || this.closed || this.pending.length === 0 || this.view.status.kind === 'conflict') return
+    this.sending = true
+    void this.exchange({ base: this.revision, edit: this.pending[0]! }).then((outcome) => {
+      this.sending = false
+      if (outcome === 'done' || outcome === 'refused') {
+        this.pending.shift()
+        this.keepDraft()
+        if (this.pending.length > 0) this.send()
+        else if (outcome === 'done') this.show({ status: { kind: 'saved' } })
+      } else if (outcome === 'unreachable') {
+        this.timer = setTimeout(() => this.send(), RETRY_MS)
+      } else if (this.pending.every((edit) => edit.kind === 'grips')) {
+        // What a search found is no work of the player's: it is found again from the newer state.
+        this.pending.length = 0
+        this.keepDraft()
+        this.show({ status: { kind: 'saved' } })
+      }
+    })
+  }
+
+  private async exchange(write: unknown): Promise<'done' | 'conflict' | 'refused' | 'unreachable'> {
+    if (this.view.status.kind !== 'waiting') this.show({ status: { kind: 'saving' } })
+    const response = await this.post(write)
+    if (!response || response.status >= 500) {
+      this.show({ status: { kind: 'waiting' } })
+      return 'unreachable'
+    }
+    const answer = (await response.json()) as TuneState & { message?: string }
+    if (response.status === 409) {
+      this.show({ status: this.pending.every((edit) => edit.kind === 'grips') ? { kind: 'saved' } : { kind: 'conflict', theirs: answer } })
+      return 'conflict'
+    }
+    if (!response.ok) {
+      this.show({ status: { kind: 'refused', message: answer.message ?? response.statusText } })
+      return 'refused'
+    }
+    this.revision = answer.revision
+    // Edits made while this one was on its way are already shown and still to come.
+    const later = 'edit' in (write as object) ? this.pending.slice(1) : []
+    this.show({
+      document: later.length > 0 ? this.view.document : answer.document,
+      undo: later.length > 0 ? labelOf(later.at(-1)!) : answer.undo, redo: later.length > 0 ? null : answer.redo,
+      status: { kind: later.length > 0 ? 'saving' : 'saved' },
+    })
+    return 'done'
+  }
+
+  private post(body: unknown): Promise<Response | null> {
+    return fetch(`/tunes/${this.id}/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), keepalive: JSON.stringify(body).length < 60_000 }).catch(() => null)
+  }
+
+  private async fetchTheirs(): Promise<void> {
+    const response = await fetch(`/tunes/${this.id}/edits`).catch(() => null)
+    if (response?.ok) this.show({ status: { kind: 'conflict', theirs: (await response.json()) as TuneState } })
+  }
+
+  private adopt(state: TuneState): void {
+    this.revision = state.revision
+    this.show({ document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' } })
+  }
+
+  private show(change: Partial<SessionView>): void {
+    this.view = { ...this.view, ...change }
+    this.listeners.forEach((listener) => listener())
+  }
+
+  private get draftKey() { return `heron-draft:${this.id}` }
+
+  private keepDraft(): void {
+    if (this.pending.length === 0) localStorage.removeItem(this.draftKey)
+    else localStorage.setItem(this.draftKey, JSON.stringify({ base: this.revision, edits: this.pending } satisfies Draft))
+  }
+
+  private readDraft(): Draft | null {
+    try {
+      return JSON.parse(localStorage.getItem(this.draftKey) ?? 'null') as Draft | null
+    } catch {
+      return null
+    }
+  }
+}

@@ -1,0 +1,76 @@
+import DarkModeOutlined from '@mui/icons-material/DarkModeOutlined'
+import LightModeOutlined from '@mui/icons-material/LightModeOutlined'
+import RedoOutlined from '@mui/icons-material/RedoOutlined'
+import UndoOutlined from '@mui/icons-material/UndoOutlined'
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
+import { Link } from 'react-router'
+import { useThemeChoice } from '../../theme/useTheme'
+import type { SaveStatus } from '../tune/session'
+import { STEP_NAMES, STEPS, type Step } from './steps'
+
+interface Props {
+  id: string
+  title: string
+  step: Step
+  undo: string | null
+  redo: string | null
+  status: SaveStatus
+  onTitle: (title: string) => void
+  onStep: (direction: 'undo' | 'redo') => void
+  onSheet: () => void
+  onKeys: () => void
+}
+
+export function Header({ id, title, step, undo, redo, status, onTitle, onStep, onSheet, onKeys }: Props) {
+  return (
+    <header className="top">
+      <Link to="/" className="home-link"><img src="/heron.svg" alt="" width="26" height="26" />Songbook</Link>
+      <TitleField title={title} onTitle={onTitle} />
+      <nav className="steps" aria-label="Steps">
+        {STEPS.map((one) => (
+          <Link key={one} to={`/tunes/${id}/${one}`} aria-current={one === step ? 'step' : undefined} preventScrollReset>{STEP_NAMES[one]}</Link>
+        ))}
+        <a href={`/tunes/${id}/sheet`} onClick={(event) => { event.preventDefault(); onSheet() }}>Sheet</a>
+      </nav>
+      <span className="save-status" role="status">{STATUS_WORDS[status.kind]}</span>
+      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+        <span><IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}><UndoOutlined /></IconButton></span>
+      </Tooltip>
+      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+        <span><IconButton aria-label="Redo" disabled={!redo} onClick={() => onStep('redo')}><RedoOutlined /></IconButton></span>
+      </Tooltip>
+      <ThemeSwitch />
+      <Tooltip title="Keys (?)"><IconButton aria-label="Keys" onClick={onKeys}><span className="key-mark">?</span></IconButton></Tooltip>
+    </header>
+  )
+}
+
+const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
+  saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
+  conflict: 'Changed in another tab', refused: 'Not taken',
+}
+
+export function ThemeSwitch() {
+  const { name, choose } = useThemeChoice()
+  const other = name === 'morning' ? 'dusk' : 'morning'
+  return (
+    <Tooltip title={other === 'dusk' ? 'Dusk: dark, for the stage' : 'Morning: light'}>
+      <IconButton aria-label={`Change to ${other}`} onClick={() => choose(other)}>{other === 'dusk' ? <DarkModeOutlined /> : <LightModeOutlined />}</IconButton>
+    </Tooltip>
+  )
+}
+
+function TitleField({ title, onTitle }: { title: string; onTitle: (title: string) => void }) {
+  return (
+    <input
+      key={title} className="title-field" aria-label="Title" defaultValue={title} maxLength={120}
+      onBlur={(event) => {
+        const next = event.target.value.trim()
+        if (next && next !== title) onTitle(next)
+        else event.target.value = title
+      }}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  )
+}

@@ -1,0 +1,209 @@
+import { useEffect, useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { placeName } from '../../../core/chart/chart'
+import type { ColourOption } from '../../../core/reharm/colour'
+import type { Voicing } from '../../../core/voicing/voicing'
+import type { TuneState } from '../../../db/tunes'
+import { ChartEditor } from '../chart/ChartEditor'
+import { ReadingDrawer } from '../chart/ReadingDrawer'
+import { ColourControl } from '../colour/ColourControl'
+import { ColourDrawer } from '../colour/ColourDrawer'
+import { GripDrawer } from '../lines/GripDrawer'
+import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
+import { LinesChooser } from '../lines/LinesChooser'
+import { useLines, type LinesQuestion } from '../lines/useLines'
+import { useNearGrips } from '../lines/useNearGrips'
+import { saveSound } from '../sound/saveSound'
+import { scheduleOf } from '../sound/schedule'
+import { Transport, type Hearing } from '../sound/Transport'
+import { usePlayer } from '../sound/usePlayer'
+import { useTune } from '../tune/useTune'
+import { ConflictNotice } from './ConflictNotice'
+import { Header } from './Header'
+import { KeysDialog } from './KeysDialog'
+import { moved, rangeOf, type Selection } from './selection'
+import { STEPS, type Step } from './steps'
+import { Systems } from './Systems'
+import { useKeys } from './useKeys'
+import { madeChord, useTuneReading, type TuneChord } from './useTuneReading'
+
+/** How many lines are looked for. */
+const LINES_WANTED = 3
+
+/** The workspace of one tune: two banks, a drawer for the selected chord, a transport; the step moves the focus. */
+export function Workspace({ state, step }: { state: TuneState; step: Step }) {
+  const { document, undo, redo, status, session } = useTune(state)
+  const navigate = useNavigate()
+  const reading = useTuneReading(document)
+  const { chords, chart } = reading
+  const [picked, setSelection] = useState<Selection>({ anchor: 0, focus: 0 })
+  const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
+  const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
+  const [keysOpen, setKeysOpen] = useState(false)
+  const player = usePlayer()
+
+  const sounding = useMemo(() => chords.filter((chord) => madeChord(chord)), [chords])
+  const search = useLines(useMemo(() => newQuestion(sounding, document), [sounding, document]))
+  const plain = useLines(useMemo(() => plainQuestion(sounding), [sounding]))
+  const voicings = useMemo(() => keptVoicings(document, chords), [document, chords])
+  const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
+  useKeepLine(search, chosen, sounding, document.grips, (grips) => session.edit({ kind: 'grips', grips }))
+
+  const focus = chords[selection.focus]
+  const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass) : null)
+
+  const [from, to] = playedRange(selection, chords)
+  const schedule = useMemo(() => {
+    const plainLine = plain.lines[0]
+    const plainMidis = new Map(plainLine?.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis]) ?? [])
+    const newMidis = new Map([...voicings].map(([key, voicing]) => [key, voicing.midis]))
+    return scheduleOf(chords, from, to, hearing.version, hearing.countIn ? chart.meter.beats : 0, { plain: plainMidis, new: newMidis })
+  }, [chords, from, to, hearing, chart.meter.beats, plain.lines, voicings, sounding])
+  const ready = schedule.strikes.length > 0
+  const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
+
+  const choose = (chord: TuneChord, option: ColourOption | null) =>
+    session.edit({ kind: 'choose', slot: chord.key, choice: option && { symbol: option.chord.canonical, rule: option.rule } })
+  const fix = (chord: TuneChord, voicing: Voicing | null) => {
+    session.edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets] })
+    if (voicing) void player.strumNow(voicing.midis)
+  }
+
+  useKeys((event) => {
+    if (event.ctrlKey || event.metaKey) {
+      const key = event.key.toLowerCase()
+      if (key !== 'z' && key !== 'y') return false
+      void session.step(key === 'y' || event.shiftKey ? 'redo' : 'undo')
+      return true
+    }
+    if (event.altKey) {
+      const wanted = STEPS[Number(event.code.replace('Digit', '')) - 1]
+      if (wanted) void navigate(`/tunes/${state.id}/${wanted}`, { preventScrollReset: true })
+      return wanted !== undefined
+    }
+    switch (event.key) {
+      case ' ': if (player.playing) player.stop(); else play(); return true
+      case 'ArrowLeft': case 'ArrowRight':
+        if (event.target instanceof HTMLInputElement) return false
+        setSelection(moved(selection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, chords.length))
+        return true
+      case 'Escape': setSelection({ anchor: selection.focus, focus: selection.focus }); return true
+      case 'Backspace':
+        if (focus && step === 'colour' && focus.byHand) choose(focus, null)
+        if (focus && step === 'lines' && focus.fixed) fix(focus, null)
+        return true
+      case '?': setKeysOpen(true); return true
+    }
+    const letter = event.key.toLowerCase()
+    if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
+    if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
+    if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
+    if (/^\d$/.test(event.key) && focus) {
+      const digit = Number(event.key)
+      const option = focus.options[digit]
+      const grip = near?.[digit - 1]
+      if (step === 'colour' && option) choose(focus, option)
+      else if (step === 'lines' && grip) fix(focus, grip.voicing)
+      else return false
+      return true
+    }
+    return false
+  })
+
+  return (
+    <div className="workspace">
+      <Header
+        id={state.id} title={document.title} step={step} undo={undo} redo={redo} status={status}
+        onTitle={(title) => session.edit({ kind: 'title', title })} onStep={(direction) => void session.step(direction)}
+        onSheet={() => void session.flush().then(() => navigate(`/tunes/${state.id}/sheet`))} onKeys={() => setKeysOpen(true)}
+      />
+      <main className="banks">
+        {status.kind === 'conflict' && <ConflictNotice onMine={session.putMineOnTop} onCopy={() => void session.keepMineAsCopy()} />}
+        {status.kind === 'refused' && <p className="notice" role="alert">{status.message}</p>}
+        {step === 'chart' && <ChartEditor text={document.text} reading={reading} onText={(text) => session.edit({ kind: 'text', text })} onLeave={() => void session.flush()} />}
+        {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
+        {step === 'lines' && (
+          <LinesChooser
+            lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}
+            onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
+            onStop={search.stop} onAgain={search.again}
+          />
+        )}
+        {chords.length === 0 && step !== 'chart' && <p className="quiet">There are no chords yet. Type a chart in the Chart step first.</p>}
+        <Systems
+          step={step} reading={reading} voicings={voicings} selection={selection} sounding={player.sounding}
+          onSelect={(index, stretch) => setSelection(stretch ? { anchor: selection.anchor, focus: index } : { anchor: index, focus: index })}
+        />
+      </main>
+      <aside className="drawer" aria-label="Selected chord">
+        {!focus && <p className="quiet">Select a chord to read about it.</p>}
+        {focus && <p className="drawer-place">{placeName(focus.slot)}</p>}
+        {focus && step === 'chart' && <ReadingDrawer chord={focus} />}
+        {focus && step === 'colour' && <ColourDrawer chord={focus} onChoose={(option) => choose(focus, option)} />}
+        {focus && step === 'lines' && (
+          <GripDrawer key={focus.key} chord={focus} voicing={voicings.get(focus.key)} grips={near} onFix={(voicing) => fix(focus, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
+        )}
+      </aside>
+      <Transport
+        hearing={hearing} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
+        says={ready ? hearingInWords(from, to, chords) : 'No grips to play yet.'}
+        onTempo={(tempo) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) }}
+        onPlay={play} onStop={player.stop} onSave={() => saveSound(schedule, document.tempo, document.title)}
+      />
+      <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </div>
+  )
+}
+
+const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both' } as const
+
+/** A stretched selection is what is played; a single chord is where playing begins. */
+function playedRange(selection: Selection, chords: readonly TuneChord[]): readonly [number, number] {
+  return selection.anchor === selection.focus ? [selection.focus, chords.length - 1] : rangeOf(selection)
+}
+
+function hearingInWords(from: number, to: number, chords: readonly TuneChord[]): string {
+  if (from === 0 && to === chords.length - 1) return 'The whole tune'
+  const [first, last] = [chords[from]!, chords[to]!]
+  return to === chords.length - 1 ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
+}
+
+function newQuestion(sounding: readonly TuneChord[], document: TuneState['document']): LinesQuestion | null {
+  if (sounding.length === 0) return null
+  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (document.fixed[chord.key] ? [[at, document.fixed[chord.key]!]] : []))
+  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: document.bass, style: document.style, count: LINES_WANTED }
+}
+
+/** The plain version is heard in its own smooth grips, with the roots below. */
+function plainQuestion(sounding: readonly TuneChord[]): LinesQuestion | null {
+  if (sounding.length === 0) return null
+  return { symbols: sounding.map((chord) => chord.options[0]!.chord.canonical), fixed: [], bass: 'chord', style: 'smooth', count: 1 }
+}
+
+function nearQuestion(focus: TuneChord, sounding: readonly TuneChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any') {
+  const at = sounding.indexOf(focus)
+  const midisOf = (chord: TuneChord | undefined) => {
+    const voicing = chord && voicings.get(chord.key)
+    return voicing ? [...voicing.midis] : null
+  }
+  return { symbol: madeChord(focus)!.canonical, bass, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]) }
+}
+
+/** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
+function useKeepLine(
+  { lines, current }: ReturnType<typeof useLines>, chosen: number, sounding: readonly TuneChord[], kept: TuneState['document']['grips'],
+  keep: (grips: TuneState['document']['grips']) => void,
+): void {
+  useEffect(() => {
+    const line = lines[chosen]
+    if (!current || !line) return
+    const grips = gripsOfLine(line, sounding)
+    if (!sameGrips(grips, kept)) keep(grips)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
+  }, [lines, current, chosen, sounding, kept])
+}
+
+function sameGrips(a: TuneState['document']['grips'], b: TuneState['document']['grips']): boolean {
+  const keys = Object.keys(a)
+  return keys.length === Object.keys(b).length && keys.every((key) => b[key]?.join() === a[key]!.join())
+}

@@ -1,0 +1,68 @@
+import { useMemo } from 'react'
+import { analyse } from '../../../core/analysis/analyse'
+import type { Analysis, Reading } from '../../../core/analysis/reading'
+import { slotKey, slotsOf, type Chart, type Slot } from '../../../core/chart/chart'
+import { parseChart } from '../../../core/chart/parse'
+import { parseChord } from '../../../core/chord/parse'
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { coloursOf, colourAt, type ColourOption } from '../../../core/reharm/colour'
+import type { TuneDocument } from '../tune/document'
+
+/** One chord of the tune with everything the core says of it. */
+export interface TuneChord {
+  key: string
+  /** Place in the order of the tune, from 0, over all slots. */
+  index: number
+  slot: Slot
+  /** Null for a silence or a symbol that could not be read. */
+  reading: Reading | null
+  options: ColourOption[]
+  /** What stands in the new line; null where nothing sounds. */
+  made: ColourOption | null
+  byHand: boolean
+  fixed: boolean
+}
+
+export interface TuneReading {
+  chart: Chart
+  analysis: Analysis
+  chords: TuneChord[]
+}
+
+/** Home line and new line of a document. Pure and quick: it runs on every key press. */
+export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' | 'choices' | 'fixed'>): TuneReading {
+  const chart = parseChart(document.text)
+  const analysis = analyse(chart)
+  const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
+  const chords = slotsOf(chart).map((slot, index): TuneChord => {
+    const key = slotKey(slot)
+    const reading = readings.get(key) ?? null
+    const options = reading ? coloursOf(reading) : []
+    const choice = document.choices[key]
+    const byHand = reading && choice ? chosenOption(options, choice.symbol, choice.rule) : null
+    return {
+      key, index, slot, reading, options,
+      made: byHand ?? (options.length > 0 ? colourAt(options, document.colour) : null),
+      byHand: byHand !== null,
+      fixed: key in document.fixed,
+    }
+  })
+  return { chart, analysis, chords }
+}
+
+/** The option the player took; a symbol no longer offered is kept as it was chosen. */
+function chosenOption(options: ColourOption[], symbol: string, rule: string): ColourOption | null {
+  const offered = options.find((option) => option.chord.canonical === symbol)
+  if (offered) return offered
+  const chord = parseChord(symbol)
+  return chord.ok
+    ? { chord: chord.value, rule, level: 0, special: true, why: 'Chosen by hand when this chord stood elsewhere or had another job.', mood: '', added: [] }
+    : null
+}
+
+export function useTuneReading(document: TuneDocument): TuneReading {
+  const { text, colour, choices, fixed } = document
+  return useMemo(() => readTuneDocument({ text, colour, choices, fixed }), [text, colour, choices, fixed])
+}
+
+export const madeChord = (chord: TuneChord): ChordSymbol | null => chord.made?.chord ?? null

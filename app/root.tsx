@@ -1,0 +1,62 @@
+import '@fontsource-variable/source-sans-3/index.css'
+import '@fontsource-variable/vollkorn/index.css'
+import '@fontsource/noto-music/index.css'
+import './theme/styles.css'
+import { ThemeProvider } from '@mui/material/styles'
+import { useContext, useState, type ReactNode } from 'react'
+import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
+import type { Route } from './+types/root'
+import { NonceContext } from './nonce'
+import { keepTheme, THEMES, themeFromCookies, type ThemeName } from './theme/theme'
+import { ThemeChoiceContext } from './theme/useTheme'
+
+export function loader({ request }: Route.LoaderArgs) {
+  return { theme: themeFromCookies(request.headers.get('cookie')) }
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = useContext(NonceContext)
+  const loaded = useRouteLoaderData<typeof loader>('root')
+  const [chosen, setChosen] = useState<ThemeName | null>(null)
+  const name = chosen ?? loaded?.theme ?? 'morning'
+  const choose = (next: ThemeName) => {
+    keepTheme(next)
+    setChosen(next)
+  }
+  return (
+    <html lang="en" data-theme={name}>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <link rel="icon" href="/heron.svg" type="image/svg+xml" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        <ThemeChoiceContext.Provider value={{ name, choose }}>
+          <ThemeProvider theme={THEMES[name]}>{children}</ThemeProvider>
+        </ThemeChoiceContext.Provider>
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  )
+}
+
+export default function App() {
+  return <Outlet />
+}
+
+/** What is shown instead of a page that cannot be: what was wrong and where to go. */
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const known = isRouteErrorResponse(error)
+  return (
+    <main className="page">
+      <h1>{known && error.status === 404 ? 'There is nothing here' : 'Something went wrong'}</h1>
+      <p>{known ? String(error.data || error.statusText) : error instanceof Error ? error.message : 'The page could not be shown.'}</p>
+      <p><Link to="/">Back to the songbook</Link>. Everything you made is kept.</p>
+    </main>
+  )
+}

@@ -1,0 +1,9 @@
+import { index, route, type RouteConfig } from '@react-router/dev/routes'
+
+export default [
+  index('routes/songbook.tsx'),
+  route('tunes/:tuneId/:step?', 'routes/tune.tsx'),
+  route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),
+  route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
+  route('tunes/:tuneId/musicxml', 'routes/musicxml.ts'),
+] satisfies RouteConfig

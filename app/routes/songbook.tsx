@@ -1,0 +1,150 @@
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { data, Form, Link, redirect, useNavigation } from 'react-router'
+import { z } from 'zod'
+import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes } from '../../db/tunes'
+import { DEMO_BOOK } from '../../db/demo'
+import { database } from '../database.server'
+import { matching, ROWS_A_PAGE, rowOf, type SongbookRow } from '../features/songbook/entries'
+import { ThemeSwitch } from '../features/workspace/Header'
+import { engraved } from '../features/notation/ChordName'
+import type { Route } from './+types/songbook'
+
+const view = z.object({
+  q: z.string().max(200).catch(''),
+  rows: z.coerce.number().int().min(ROWS_A_PAGE).catch(ROWS_A_PAGE),
+  deleted: z.uuid().nullable().catch(null),
+})
+
+export function loader({ request }: Route.LoaderArgs) {
+  const { q, rows, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
+  const all = listTunes(database())
+  const found = matching(all, q)
+  const now = Date.now()
+  return { q, deleted, total: all.length, found: found.length, rows: found.slice(0, rows).map((entry) => rowOf(entry, now)) }
+}
+
+const title = z.string().trim().min(1, 'A title needs at least one letter.').max(120, 'A title has at most 120 letters.')
+const intents = z.discriminatedUnion('intent', [
+  z.object({ intent: z.literal('new'), title }),
+  z.object({ intent: z.literal('rename'), id: z.uuid(), title }),
+  z.object({ intent: z.literal('duplicate'), id: z.uuid() }),
+  z.object({ intent: z.literal('delete'), id: z.uuid() }),
+  z.object({ intent: z.literal('restore'), id: z.uuid() }),
+  z.object({ intent: z.literal('demo') }),
+])
+
+export async function action({ request }: Route.ActionArgs) {
+  const wanted = intents.safeParse(Object.fromEntries(await request.formData()))
+  if (!wanted.success) return data({ message: wanted.error.issues[0]!.message }, 400)
+  const db = database()
+  const form = wanted.data
+  switch (form.intent) {
+    case 'new':
+      return redirect(`/tunes/${createTune(db, newDocument(form.title))}/chart`)
+    case 'rename': {
+      const state = readTune(db, form.id)
+      if (!state) return gone()
+      if (form.title !== state.document.title) editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
+      return redirect('/')
+    }
+    case 'duplicate':
+      return duplicateTune(db, form.id) ? redirect('/') : gone()
+    case 'delete':
+      return deleteTune(db, form.id) ? redirect(`/?deleted=${form.id}`) : gone()
+    case 'restore':
+      restoreTunes(db, [form.id])
+      return redirect('/')
+    case 'demo':
+      DEMO_BOOK.forEach(({ document }) => createTune(db, document))
+      return redirect('/')
+  }
+}
+
+const gone = () => data({ message: 'That tune is not in the songbook any more.' }, 404)
+
+export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
+
+export default function SongbookPage({ loaderData: { q, deleted, total, found, rows }, actionData }: Route.ComponentProps) {
+  const [renaming, setRenaming] = useState<string | null>(null)
+  const busy = useNavigation().state !== 'idle'
+  return (
+    <main className="page songbook">
+      <header className="songbook-head">
+        <img src="/heron.svg" alt="" width="44" height="44" />
+        <h1>Songbook</h1>
+        <ThemeSwitch />
+      </header>
+      <div className="songbook-tools">
+        <Form method="get" role="search">
+          <TextField name="q" label="Search titles and chords" defaultValue={q} key={q} size="small" />
+          <Button type="submit">Search</Button>
+        </Form>
+        <Form method="post">
+          <input type="hidden" name="intent" value="new" />
+          <TextField name="title" label="Title of a new tune" required size="small" slotProps={{ htmlInput: { maxLength: 120 } }} />
+          <Button type="submit" variant="contained" color="primary">New tune</Button>
+        </Form>
+      </div>
+      {actionData && <p className="notice" role="alert">{actionData.message}</p>}
+      {deleted && (
+        <Form method="post" className="notice" role="status">
+          <input type="hidden" name="intent" value="restore" /><input type="hidden" name="id" value={deleted} />
+          The tune was deleted. <Button type="submit">Undo the deletion</Button>
+        </Form>
+      )}
+      {total === 0 && (
+        <Form method="post" className="empty">
+          <p>The book is empty. Give a tune a title above and type its chords, or begin with the demo book.</p>
+          <Button type="submit" name="intent" value="demo">Put the demo book in</Button>
+        </Form>
+      )}
+      {total > 0 && found === 0 && <p className="empty">No tune has “{q}” in its title or chords. <Link to="/">Show all {total}</Link></p>}
+      {found > 0 && (
+        <table className="songbook-table" aria-busy={busy}>
+          <caption>{q ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}</caption>
+          <thead><tr><th scope="col">Tune</th><th scope="col">Key</th><th scope="col">Metre</th><th scope="col">Bars</th><th scope="col">Last touched</th><th scope="col"><span className="visually-hidden">What to do with it</span></th></tr></thead>
+          <tbody>
+            {rows.map((row) => <Row key={row.id} row={row} renaming={renaming === row.id} onRename={setRenaming} />)}
+          </tbody>
+        </table>
+      )}
+      {rows.length < found && <p><Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`} preventScrollReset>Show more ({found - rows.length} left)</Link></p>}
+    </main>
+  )
+}
+
+function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean; onRename: (id: string | null) => void }) {
+  return (
+    <tr>
+      <th scope="row">
+        {renaming ? (
+          <Form method="post" onSubmit={() => onRename(null)} className="rename">
+            <input type="hidden" name="intent" value="rename" /><input type="hidden" name="id" value={row.id} />
+            <TextField name="title" defaultValue={row.title} autoFocus required size="small" slotProps={{ htmlInput: { maxLength: 120, 'aria-label': 'New title' } }} onKeyDown={(event) => event.key === 'Escape' && onRename(null)} />
+            <Button type="submit">Rename</Button>
+          </Form>
+        ) : <Link to={`/tunes/${row.id}/chart`}>{row.title}</Link>}
+      </th>
+      <td>{row.key ? <>{engraved(row.key.replace('m', ''))}{row.key.endsWith('m') ? ' minor' : ' major'}</> : '–'}</td>
+      <td>{row.meter}</td>
+      <td>{row.bars}</td>
+      <td>{row.touched}</td>
+      <td className="row-tools">
+        <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>{renaming ? 'Cancel' : 'Rename'}</Button>
+        <RowButton intent="duplicate" id={row.id}>Duplicate</RowButton>
+        <RowButton intent="delete" id={row.id}>Delete</RowButton>
+      </td>
+    </tr>
+  )
+}
+
+function RowButton({ intent, id, children }: { intent: 'duplicate' | 'delete'; id: string; children: string }) {
+  return (
+    <Form method="post">
+      <input type="hidden" name="id" value={id} />
+      <Button size="small" type="submit" name="intent" value={intent}>{children}</Button>
+    </Form>
+  )
+}

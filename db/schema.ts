@@ -1,0 +1,74 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import type { TuneDocument } from '../app/features/tune/document'
+
+/** Times are milliseconds since 1970. Ids are UUIDs. */
+const id = () => text('id').primaryKey()
+const time = (name: string) => integer(name, { mode: 'number' })
+
+/** A tune of the songbook. Deleting sets `deletedAt`; nothing is erased. */
+export const tunes = sqliteTable('tunes', {
+  id: id(),
+  title: text('title').notNull(),
+  createdAt: time('created_at').notNull(),
+  /** When something in it was last changed. */
+  touchedAt: time('touched_at').notNull(),
+  deletedAt: time('deleted_at'),
+  /** The revision that the rows below agree with. Undo and redo move it. */
+  head: text('head').notNull(),
+}, (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)])
+
+/** A chart of a tune, as text. The plain one is the home line. */
+export const charts = sqliteTable('charts', {
+  id: id(),
+  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
+  name: text('name').notNull(),
+  text: text('text').notNull(),
+}, (table) => [index('charts_of_tune').on(table.tuneId)])
+
+/** What is being made of a chart: the new line. */
+export const arrangements = sqliteTable('arrangements', {
+  id: id(),
+  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
+  chartId: text('chart_id').notNull().references(() => charts.id, { onDelete: 'cascade' }),
+  name: text('name').notNull(),
+  /** Where the one colour control stands, 0 to 4. */
+  colour: integer('colour').notNull(),
+  bass: text('bass', { enum: ['chord', 'any'] }).notNull(),
+  style: text('style').notNull(),
+  /** Which of the lines found is kept, from 0. */
+  line: integer('line').notNull(),
+  /** Beats a minute. */
+  tempo: integer('tempo').notNull(),
+}, (table) => [index('arrangements_of_tune').on(table.tuneId)])
+
+/** A chord the player chose by hand in place of what the control gives. */
+export const choices = sqliteTable('choices', {
+  arrangementId: text('arrangement_id').notNull().references(() => arrangements.id, { onDelete: 'cascade' }),
+  /** `bar:beat` of the home line, both from 1. */
+  slot: text('slot').notNull(),
+  symbol: text('symbol').notNull(),
+  rule: text('rule').notNull(),
+}, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
+
+/** The grip kept for each chord. */
+export const voicings = sqliteTable('voicings', {
+  arrangementId: text('arrangement_id').notNull().references(() => arrangements.id, { onDelete: 'cascade' }),
+  slot: text('slot').notNull(),
+  /** From the lowest string: fret, 0 open, null not played. */
+  frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
+  /** Chosen by hand: the line is led around it. */
+  fixed: integer('fixed', { mode: 'boolean' }).notNull(),
+}, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
+
+/** Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is erased. */
+export const revisions = sqliteTable('revisions', {
+  id: id(),
+  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
+  parentId: text('parent_id'),
+  /** Order of making within the tune. */
+  sequence: integer('sequence').notNull(),
+  /** What was done, in words. */
+  label: text('label').notNull(),
+  snapshot: text('snapshot', { mode: 'json' }).$type<TuneDocument>().notNull(),
+  createdAt: time('created_at').notNull(),
+}, (table) => [index('revisions_of_tune').on(table.tuneId, table.sequence), index('revisions_by_parent').on(table.parentId)])

@@ -1,0 +1,150 @@
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { applyEdit, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
+import type { Db } from './connect'
+import { arrangements, charts, choices, revisions, tunes, voicings } from './schema'
+
+/** A tune as it stands, with what undo and redo would do. */
+export interface TuneState {
+  id: string
+  /** Id of the present revision; every write says which one it was made on. */
+  revision: string
+  document: TuneDocument
+  undo: string | null
+  redo: string | null
+}
+
+export type WriteOutcome = { kind: 'written'; state: TuneState } | { kind: 'conflict'; state: TuneState } | { kind: 'missing' }
+
+type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
+const newId = () => crypto.randomUUID()
+
+/** The rows of a tune put together, or null when there is no such tune (or it is deleted). */
+export function readTune(db: Db | Tx, id: string): TuneState | null {
+  const tune = db.select().from(tunes).where(and(eq(tunes.id, id), isNull(tunes.deletedAt))).get()
+  if (!tune) return null
+  const chart = db.select().from(charts).where(eq(charts.tuneId, id)).get()!
+  const arrangement = db.select().from(arrangements).where(eq(arrangements.tuneId, id)).get()!
+  const chosen = db.select().from(choices).where(eq(choices.arrangementId, arrangement.id)).all()
+  const held = db.select().from(voicings).where(eq(voicings.arrangementId, arrangement.id)).all()
+  const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
+  const document = tuneDocument.parse({
+    title: tune.title, text: chart.text, colour: arrangement.colour, bass: arrangement.bass, style: arrangement.style,
+    line: arrangement.line, tempo: arrangement.tempo,
+    choices: Object.fromEntries(chosen.map(({ slot, symbol, rule }) => [slot, { symbol, rule }])),
+    fixed: fretsBySlot(held.filter((row) => row.fixed)),
+    grips: fretsBySlot(held),
+  })
+  return { id, revision: tune.head, document, ...historyOf(db, tune.head) }
+}
+
+function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> {
+  const present = db.select({ label: revisions.label, parentId: revisions.parentId }).from(revisions).where(eq(revisions.id, head)).get()
+  return { undo: present?.parentId ? present.label : null, redo: newestChild(db, head)?.label ?? null }
+}
+
+const newestChild = (db: Db | Tx, parent: string) =>
+  db.select().from(revisions).where(eq(revisions.parentId, parent)).orderBy(desc(revisions.sequence)).limit(1).get()
+
+export function createTune(db: Db, document: TuneDocument, now = Date.now()): string {
+  const id = newId()
+  db.transaction((tx) => {
+    const head = newId()
+    tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head }).run()
+    const chartId = newId()
+    tx.insert(charts).values({ id: chartId, tuneId: id, name: 'Plain', text: document.text }).run()
+    const { colour, bass, style, line, tempo } = document
+    tx.insert(arrangements).values({ id: newId(), tuneId: id, chartId, name: 'New line', colour, bass, style, line, tempo }).run()
+    tx.insert(revisions).values({ id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', snapshot: document, createdAt: now }).run()
+    writeRows(tx, id, document)
+  }, { behavior: 'immediate' })
+  return id
+}
+
+/** Makes the rows of a tune agree with a document. */
+function writeRows(tx: Tx, id: string, document: TuneDocument): void {
+  tx.update(tunes).set({ title: document.title }).where(eq(tunes.id, id)).run()
+  tx.update(charts).set({ text: document.text }).where(eq(charts.tuneId, id)).run()
+  const { colour, bass, style, line, tempo } = document
+  tx.update(arrangements).set({ colour, bass, style, line, tempo }).where(eq(arrangements.tuneId, id)).run()
+  const { id: arrangementId } = tx.select({ id: arrangements.id }).from(arrangements).where(eq(arrangements.tuneId, id)).get()!
+  tx.delete(choices).where(eq(choices.arrangementId, arrangementId)).run()
+  tx.delete(voicings).where(eq(voicings.arrangementId, arrangementId)).run()
+  const chosen = Object.entries(document.choices).map(([slot, choice]) => ({ arrangementId, slot, ...choice }))
+  if (chosen.length > 0) tx.insert(choices).values(chosen).run()
+  const held = Object.entries({ ...document.grips, ...document.fixed })
+    .map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in document.fixed }))
+  if (held.length > 0) tx.insert(voicings).values(held).run()
+}
+
+/**
+ * Runs a change on a tune if it was made on the present revision; otherwise nothing is written and the present state
+ * comes back as a conflict, so that no tab silently overwrites another.
+ */
+function write(db: Db, id: string, base: string, change: (tx: Tx, state: TuneState) => void): WriteOutcome {
+  return db.transaction((tx): WriteOutcome => {
+    const state = readTune(tx, id)
+    if (!state) return { kind: 'missing' }
+    if (state.revision !== base) return { kind: 'conflict', state }
+    change(tx, state)
+    return { kind: 'written', state: readTune(tx, id)! }
+  }, { behavior: 'immediate' })
+}
+
+export function editTune(db: Db, id: string, base: string, edit: TuneEdit, now = Date.now()): WriteOutcome {
+  return write(db, id, base, (tx, state) => {
+    const document = applyEdit(state.document, edit)
+    writeRows(tx, id, document)
+    if (edit.kind === 'grips') {
+      tx.update(revisions).set({ snapshot: document }).where(eq(revisions.id, base)).run()
+      return
+    }
+    const last = tx.select({ sequence: revisions.sequence }).from(revisions).where(eq(revisions.tuneId, id)).orderBy(desc(revisions.sequence)).limit(1).get()!
+    const head = newId()
+    tx.insert(revisions).values({ id: head, tuneId: id, parentId: base, sequence: last.sequence + 1, label: labelOf(edit), snapshot: document, createdAt: now }).run()
+    tx.update(tunes).set({ head, touchedAt: now }).where(eq(tunes.id, id)).run()
+  })
+}
+
+/** Goes back to the parent of the present revision, or forward to its newest child. Where there is none, nothing changes. */
+export function stepHistory(db: Db, id: string, base: string, direction: 'undo' | 'redo', now = Date.now()): WriteOutcome {
+  return write(db, id, base, (tx) => {
+    const present = tx.select().from(revisions).where(eq(revisions.id, base)).get()!
+    const goal = direction === 'redo'
+      ? newestChild(tx, base)
+      : present.parentId ? tx.select().from(revisions).where(eq(revisions.id, present.parentId)).get() : undefined
+    if (!goal) return
+    writeRows(tx, id, tuneDocument.parse(goal.snapshot))
+    tx.update(tunes).set({ head: goal.id, touchedAt: now }).where(eq(tunes.id, id)).run()
+  })
+}
+
+export interface SongbookEntry {
+  id: string
+  title: string
+  text: string
+  touchedAt: number
+}
+
+/** All tunes, last touched first; the songbook itself searches by title, key and chords. */
+export const listTunes = (db: Db): SongbookEntry[] =>
+  db.select({ id: tunes.id, title: tunes.title, text: charts.text, touchedAt: tunes.touchedAt })
+    .from(tunes).innerJoin(charts, eq(charts.tuneId, tunes.id))
+    .where(isNull(tunes.deletedAt)).orderBy(desc(tunes.touchedAt), tunes.title).all()
+
+/** A copy with everything made on the tune; its history begins anew. */
+export function duplicateTune(db: Db, id: string, document?: TuneDocument): string | null {
+  const source = readTune(db, id)
+  if (!source) return null
+  const from = document ?? source.document
+  return createTune(db, { ...from, title: `${from.title} (copy)`.slice(0, 120) })
+}
+
+export const deleteTune = (db: Db, id: string, now = Date.now()): boolean =>
+  db.update(tunes).set({ deletedAt: now }).where(and(eq(tunes.id, id), isNull(tunes.deletedAt))).run().changes > 0
+
+export const restoreTunes = (db: Db, ids: string[]): number =>
+  db.update(tunes).set({ deletedAt: null }).where(inArray(tunes.id, ids)).run().changes
+
+export const hasAnyTune = (db: Db): boolean => db.select({ id: tunes.id }).from(tunes).limit(1).get() !== undefined
+
+export { newDocument }

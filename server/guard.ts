@@ -1,0 +1,86 @@
+import type { NextFunction, Request, Response } from 'express'
+import { randomBytes } from 'node:crypto'
+
+/** The largest body taken: 2 MB. */
+export const MOST_BODY_BYTES = 2 * 1024 * 1024
+
+/** A page may only run our own scripts (by nonce), load only from here, and be framed nowhere. */
+export function contentSecurityPolicy(nonce: string): string {
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}'`,
+    `style-src 'self' 'nonce-${nonce}'`,
+    // Positions that scripts compute (slider thumbs, popovers) are style attributes; they cannot run anything.
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    // The audio library keeps time in a worker it makes from a blob.
+    "worker-src 'self' blob:",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join('; ')
+}
+
+export function securityHeaders(_request: Request, response: Response, next: NextFunction): void {
+  const nonce = randomBytes(16).toString('base64')
+  response.locals.nonce = nonce
+  response.set({
+    'Content-Security-Policy': contentSecurityPolicy(nonce),
+    'X-Content-Type-Options': 'nosniff',
+    'Referrer-Policy': 'same-origin',
+    'Cross-Origin-Opener-Policy': 'same-origin',
+    'Cross-Origin-Resource-Policy': 'same-origin',
+  })
+  next()
+}
+
+const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/
+
+/** Only addresses of this machine are served, so that a foreign name pointed at it reads nothing. */
+export function loopbackOnly(request: Request, response: Response, next: NextFunction): void {
+  if (LOOPBACK.test(request.headers.host ?? '')) return next()
+  refuse(response, 421, `This server answers only to its own address (localhost or 127.0.0.1), not to "${request.headers.host ?? ''}".`)
+}
+
+const READS = ['GET', 'HEAD', 'OPTIONS']
+
+/** Writes must come from our own pages: same origin by the browser's own headers. */
+export function sameSiteWrites(request: Request, response: Response, next: NextFunction): void {
+  if (READS.includes(request.method)) return next()
+  const site = request.headers['sec-fetch-site']
+  const { origin, host } = request.headers
+  const foreignOrigin = origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`
+  if (foreignOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none'))
+    return refuse(response, 403, 'This change came from another site and was refused. Nothing was changed. Open the page itself and try again.')
+  next()
+}
+
+/** Refuses a body over the limit, by its stated length at once, else as soon as it has grown too large. */
+export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
+  const tooLarge = () => refuse(response, 413, 'This is over 2 MB, more than a chart or form can be. Nothing was changed.')
+  if (Number(request.headers['content-length'] ?? 0) > MOST_BODY_BYTES) {
+    response.set('Connection', 'close')
+    return tooLarge()
+  }
+  if (READS.includes(request.method) || request.headers['content-length'] !== undefined) return next()
+  let size = 0
+  request.on('data', (chunk: Buffer) => {
+    size += chunk.length
+    if (size <= MOST_BODY_BYTES) return
+    if (!response.headersSent) {
+      response.set('Connection', 'close')
+      tooLarge()
+    }
+    request.destroy()
+  })
+  // The listener above must not start the flow before the application reads.
+  request.pause()
+  next()
+}
+
+function refuse(response: Response, status: number, message: string): void {
+  response.status(status).type('text/plain').send(`${message}\n`)
+}

@@ -1,0 +1,44 @@
+import { createRequestHandler } from '@react-router/express'
+import compression from 'compression'
+import express from 'express'
+import { existsSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { bodyLimit, loopbackOnly, sameSiteWrites, securityHeaders } from './guard'
+
+/** Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. */
+const LOOPBACK_ADDRESS = '127.0.0.1'
+const DEFAULT_PORT = 5180
+
+async function main(): Promise<void> {
+  const build = resolve('build/server/index.js')
+  if (!existsSync(build)) throw new Error('The application is not built: run ./start, which builds and serves it.')
+  const port = Number(process.env.PORT ?? DEFAULT_PORT)
+  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`PORT is "${process.env.PORT}"; a number from 0 to 65535 is accepted.`)
+
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(loopbackOnly, securityHeaders, sameSiteWrites, bodyLimit, compression())
+  app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
+  app.use(express.static('build/client', { maxAge: '1h' }))
+  app.use(createRequestHandler({
+    build: () => import(pathToFileURL(build).href),
+    getLoadContext: (_request, response) => ({ nonce: response.locals.nonce as string }),
+  }))
+
+  const server = app.listen(port, LOOPBACK_ADDRESS, (error?: Error) => {
+    if (error) {
+      const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE'
+      process.stderr.write(taken ? `Port ${port} is in use: choose another with PORT=5181 ./start\n` : `${error.message}\n`)
+      process.exit(1)
+    }
+    const { port: listening } = server.address() as { port: number }
+    process.stdout.write(`Yellow Heron is at http://${LOOPBACK_ADDRESS}:${listening}\n`)
+  })
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => server.close(() => process.exit(0)).closeAllConnections())
+}
+
+main().catch((error: Error) => {
+  process.stderr.write(`${error.message}\n`)
+  process.exit(1)
+})

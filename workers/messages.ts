@@ -1,0 +1,22 @@
+import type { Line } from '../core/leading/lead'
+import type { StyleName } from '../core/leading/weights'
+import type { Frets } from '../core/neck/instrument'
+import type { Voicing } from '../core/voicing/voicing'
+
+/** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
+export type SearchRequest =
+  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; style: StyleName; count: number }
+  | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; before: number[] | null; after: number[] | null }
+
+export type SearchReply =
+  | { kind: 'progress'; id: number; done: number; of: number }
+  | { kind: 'lines'; id: number; lines: Line[] }
+  | { kind: 'grips'; id: number; grips: NearGrip[] }
+  | { kind: 'fault'; id: number; message: string }
+
+/** A grip of a chord with how far its voices lie from its neighbours'. */
+export interface NearGrip {
+  voicing: Voicing
+  /** Least motion in semitones from the grip before and to the grip after together. */
+  motion: number
+}

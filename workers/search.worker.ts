@@ -1,0 +1,44 @@
+import { chord } from '../core/chord/parse'
+import { differentLines } from '../core/leading/lead'
+import { leastMotion } from '../core/leading/motion'
+import { weightsFrom } from '../core/leading/weights'
+import { voicingsOf } from '../core/voicing/enumerate'
+import { TUNE_LIMITS } from '../core/voicing/limits'
+import type { NearGrip, SearchReply, SearchRequest } from './messages'
+
+const reply = (message: SearchReply) => self.postMessage(message)
+
+/** At most this often is progress told, in ms. */
+const PROGRESS_EVERY_MS = 60
+
+self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
+  if (request.kind === 'lines') findLines(request)
+  else findGrips(request)
+}
+
+function findLines({ id, symbols, fixed, bass, style, count }: Extract<SearchRequest, { kind: 'lines' }>): void {
+  let told = performance.now()
+  const lines = differentLines({
+    chords: symbols.map(chord), fixed: new Map(fixed), count,
+    limits: { ...TUNE_LIMITS, bass }, weights: weightsFrom(style),
+    onProgress: (done, of) => {
+      if (performance.now() - told > PROGRESS_EVERY_MS) {
+        told = performance.now()
+        reply({ kind: 'progress', id, done, of })
+      }
+      return true
+    },
+  })
+  reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
+}
+
+/** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */
+function findGrips({ id, symbol, bass, before, after }: Extract<SearchRequest, { kind: 'grips' }>): void {
+  const grips = voicingsOf(chord(symbol), { ...TUNE_LIMITS, bass }).map((voicing): NearGrip => ({
+    voicing,
+    motion: (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
+  }))
+  const rank = ({ voicing, motion }: NearGrip) => motion + voicing.fingering.difficulty
+  grips.sort((a, b) => rank(a) - rank(b))
+  reply({ kind: 'grips', id, grips })
+}
