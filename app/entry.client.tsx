@@ -4,7 +4,9 @@ import { startTransition } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
 
-const cache = createCache({ key: 'yh' })
+/** Styles made in the browser carry the page's nonce too; scripts can still read it where markup cannot. */
+const nonce = document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce
+const cache = createCache({ key: 'yh', nonce })
 
 startTransition(() => {
   hydrateRoot(document, <CacheProvider value={cache}><HydratedRouter /></CacheProvider>)

@@ -1,25 +1,39 @@
 import createCache from '@emotion/cache'
 import { CacheProvider } from '@emotion/react'
 import createEmotionServer from '@emotion/server/create-instance'
-import { renderToString } from 'react-dom/server'
+import { text } from 'node:stream/consumers'
+import { PassThrough } from 'node:stream'
+import { renderToPipeableStream } from 'react-dom/server'
 import { ServerRouter, type EntryContext } from 'react-router'
 import { NonceContext } from './nonce'
 
-/** Renders a page with the styles it uses in its head, everything under the request's nonce. */
-export default function handleRequest(
+/** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
+export default async function handleRequest(
   request: Request, status: number, headers: Headers, context: EntryContext, loadContext?: { nonce?: string },
-): Response {
+): Promise<Response> {
   const nonce = loadContext?.nonce
   const cache = createCache({ key: 'yh', nonce })
   const { extractCriticalToChunks, constructStyleTagsFromChunks } = createEmotionServer(cache)
-  const html = renderToString(
-    <CacheProvider value={cache}>
-      <NonceContext.Provider value={nonce}>
-        <ServerRouter context={context} url={request.url} nonce={nonce} />
-      </NonceContext.Provider>
-    </CacheProvider>,
-  )
+  let failed = false
+  const html = await new Promise<string>((resolve, reject) => {
+    const { pipe } = renderToPipeableStream(
+      <CacheProvider value={cache}>
+        <NonceContext.Provider value={nonce}>
+          <ServerRouter context={context} url={request.url} nonce={nonce} />
+        </NonceContext.Provider>
+      </CacheProvider>,
+      {
+        nonce,
+        onAllReady: () => text(pipe(new PassThrough())).then(resolve, reject),
+        onShellError: reject,
+        onError(error) {
+          failed = true
+          console.error(error)
+        },
+      },
+    )
+  })
   const styles = constructStyleTagsFromChunks(extractCriticalToChunks(html))
   headers.set('Content-Type', 'text/html; charset=utf-8')
-  return new Response(`<!DOCTYPE html>${html.replace('</head>', () => `${styles}</head>`)}`, { status, headers })
+  return new Response(html.replace('</head>', () => `${styles}</head>`), { status: failed ? 500 : status, headers })
 }

@@ -1,6 +1,5 @@
 import '@fontsource-variable/source-sans-3/index.css'
 import '@fontsource-variable/vollkorn/index.css'
-import '@fontsource/noto-music/index.css'
 import './theme/styles.css'
 import { ThemeProvider } from '@mui/material/styles'
 import { useContext, useState, type ReactNode } from 'react'

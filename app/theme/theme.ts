@@ -8,8 +8,8 @@ const PALETTES = {
   dusk: { mode: 'dark', paper: '#12191B', raised: '#1A2427', ink: '#EDE6D3', soft: '#AEB8B2', pond: '#8FBDBD', onPond: '#12191B', reed: '#E3B23C', onReed: '#12191B', clay: '#E08A6D', mist: '#354448' },
 } as const
 
-export const SERIF = "'Vollkorn Variable', 'Noto Music', Georgia, serif"
-export const SANS = "'Source Sans 3 Variable', 'Noto Music', system-ui, sans-serif"
+export const SERIF = "'Accidentals', 'Vollkorn Variable', Georgia, serif"
+export const SANS = "'Accidentals', 'Source Sans 3 Variable', system-ui, sans-serif"
 
 function themeFrom(name: ThemeName): Theme {
   const c = PALETTES[name]

@@ -162,6 +162,7 @@ const relatedTwo: Rule = (place, key, school) => {
   if (place.kind !== 'minor' && place.kind !== 'half-diminished') return null
   const dominant = place.wraps ? null : fallsTo(place, 7)
   if (!dominant || dominant.kind !== 'dominant') return null
+  if (isBackdoor(place, dominant)) return null
   const goal = fallsTo(dominant, 7)
   const minor = goal ? isMinorKind(goal.kind) : place.kind === 'half-diminished'
   const tonic = goal?.chord.root ?? fifthBelow(dominant.chord.root)
@@ -177,6 +178,9 @@ const relatedTwo: Rule = (place, key, school) => {
   }
 }
 
+/** iv and bVII7 on the way home are borrowed together; they do not point at the key of bIII. */
+const isBackdoor = (two: Place, dominant: Place): boolean => two.rel === 5 && dominant.rel === 10 && dominant.next?.rel === 0
+
 /** The note a perfect fifth below, spelled by its letter. */
 function fifthBelow(root: Note): Note {
   return scaleNotes({ tonic: root, mode: 'major' })[3]!
@@ -185,7 +189,8 @@ function fifthBelow(root: Note): Note {
 const secondaryDominant: Rule = (place, key, school) => {
   const target = fallsTo(place, 7)
   if (!target || place.wraps || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished') return null
-  if (place.kind !== 'dominant' && (insideKey(place, key) || place.kind === 'suspended')) return null
+  // A plain triad only pushes into a chord of the key: Eb to Ab in C is two borrowed chords, D to G is V of V.
+  if (place.kind !== 'dominant' && (insideKey(place, key) || place.kind === 'suspended' || !isDiatonic(target, key))) return null
   const minor = isMinorKind(target.kind)
   return {
     function: 'secondary dominant', role: roleOfPush(target), key: keyOn(target.chord.root, minor),

@@ -102,9 +102,9 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
     }
     const suspension = SUSPENSIONS.find(([pattern]) => take(pattern))
     if (suspension) { d.suspensions.push(...suspension[1].filter((x) => !d.suspensions.includes(x))); continue }
-    const added = /^add\(?([b#+-]?)(\d+)\)?/.exec(rest())
+    const added = /^add(?:\(([b#+-]?\d+)\)|([b#+-]?\d+))/.exec(rest())
     if (added) {
-      const degree = ADDABLE[plainSign(added[1]!) + added[2]!]
+      const degree = ADDABLE[(added[1] ?? added[2]!).replace(/^[+-]/, plainSign)]
       if (!degree) return fault(`Nothing is added by "${added[0]}".`, added[0].length)
       at += added[0].length; d.adds.push(degree); continue
     }

@@ -26,7 +26,9 @@ export function degreesOf(d: Descriptor): DegreeNeeds {
   }
 
   const minorThird = d.quality === 'minor' || d.quality === 'diminished' || d.quality === 'half-diminished'
-  const elevenWithoutThird = d.number === '11' && !minorThird
+  // With the eleventh raised nothing clashes with the third, and the chord is a ninth with #11.
+  const eleventhRaised = d.alterations.includes('#11')
+  const elevenWithoutThird = d.number === '11' && !minorThird && !eleventhRaised
   if (d.suspensions.length > 0) named(...d.suspensions)
   else if (d.number !== '5' && !elevenWithoutThird) named(minorThird ? 'b3' : '3')
 
@@ -39,14 +41,21 @@ export function degreesOf(d: Descriptor): DegreeNeeds {
   if (['7', '9', '11', '13'].includes(d.number) || d.quality === 'half-diminished')
     named(d.majorSeventh ? '7' : d.quality === 'diminished' ? 'bb7' : 'b7')
   if (d.number === '9' || d.number === '6/9') named('9')
-  if (d.number === '11') { free('9'); named('11') }
-  if (d.number === '13') { free('9'); named('13') }
+  if (d.number === '11') {
+    named('9')
+    if (!eleventhRaised) named('11')
+  }
+  if (d.number === '13') named('9', '13')
 
   named(...d.adds)
   for (const degree of d.alterations) alter(needs, degree)
   // A 9 beside sus2 (or an 11 beside sus4) is the same sound twice: the suspension keeps its name.
   if (needs.has('2')) needs.delete('9')
   if (needs.has('4')) needs.delete('11')
+  // However it was written, a 9 under a 13, or under an 11 without a major third, is only implied: C9(13) is C13.
+  const seventh = needs.has('7') || needs.has('b7') || needs.has('bb7')
+  const implied = seventh && (needs.has('13') || (needs.has('11') && !needs.has('3')))
+  if (needs.has('9')) needs.set('9', implied ? 'free' : 'named')
   return withoutOmitted(needs, d)
 }
 

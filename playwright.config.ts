@@ -1,0 +1,19 @@
+import { defineConfig } from '@playwright/test'
+
+/** Browser tests of the built application; each test file starts servers of its own on fresh databases. */
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.e2e.ts',
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--autoplay-policy=no-user-gesture-required'],
+    },
+  },
+})
