@@ -1,0 +1,54 @@
+import fc from 'fast-check'
+import { moved, rangeOf } from './selection'
+import { readTuneDocument } from './useTuneReading'
+import { keptVoicings } from '../lines/keptGrips'
+import { matching, rowOf } from '../songbook/entries'
+
+describe('a document read for the screen', () => {
+  const read = (text: string, more: object = {}) => readTuneDocument({ text, colour: 2, choices: {}, fixed: {}, ...more })
+  test('a chord chosen by hand stays whatever the control says, and one that cannot be read leaves the rest', () => {
+    const { chords } = read('key: C\n| C | Qx | G |', { colour: 4, choices: { '1:1': { symbol: 'C6', rule: 'a1' } } })
+    expect(chords.map((chord) => chord.made?.chord.canonical ?? null)).toEqual(['C6', null, 'G13b9'])
+    expect(chords.map((chord) => chord.byHand)).toEqual([true, false, false])
+  })
+  test('a choice that its chord no longer offers is kept as chosen', () => {
+    const { chords } = read('key: C\n| C | F | C |', { choices: { '2:1': { symbol: 'G7alt', rule: 'a4' } } })
+    expect(chords[1]!.made!.chord.canonical).toBe('G7alt')
+  })
+  test('no text breaks it', () => {
+    fc.assert(fc.property(fc.string(), (text) => { expect(read(text).chords.length).toBeGreaterThanOrEqual(0) }))
+  })
+})
+
+describe('grips kept with a tune', () => {
+  const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] } }
+  const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).chords
+  test('are shown for the chords they sound, and left out when the chord has changed', () => {
+    expect([...keptVoicings(document, chordsFor(1)).keys()]).toEqual(['1:1', '2:1'])
+    expect([...keptVoicings(document, chordsFor(0)).keys()]).toEqual([])
+  })
+  test('a grip fixed by hand always stays', () => {
+    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0)).keys()]).toEqual(['1:1'])
+  })
+})
+
+test('the selection stays within the tune and stretches from its anchor', () => {
+  expect(moved({ anchor: 2, focus: 2 }, -5, false, 4)).toEqual({ anchor: 0, focus: 0 })
+  expect(rangeOf(moved({ anchor: 2, focus: 2 }, -1, true, 4))).toEqual([1, 2])
+  expect(moved({ anchor: 0, focus: 3 }, 1, true, 4)).toEqual({ anchor: 0, focus: 3 })
+})
+
+describe('the songbook page', () => {
+  const now = new Date(2026, 4, 20, 15).getTime()
+  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, text, touchedAt })
+  test('search finds words in titles and chords, all of them', () => {
+    const book = [entry('Low Water', 'key: Cm\n| Cm |'), entry('High Water', '| Am7 D9 |')]
+    expect(matching(book, 'water d9').map((one) => one.title)).toEqual(['High Water'])
+    expect(matching(book, '')).toHaveLength(2)
+  })
+  test('a row says key (found where none is given), metre, bars and when', () => {
+    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: 'Am', meter: '3/4', bars: 3, touched: 'today' })
+    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: '', bars: 0, touched: 'yesterday' })
+    expect(rowOf(entry('C', '| C |', now - 3 * 86_400_000), now).touched).toBe('3 days ago')
+  })
+})

@@ -1,0 +1,76 @@
+import { XMLParser, XMLValidator } from 'fast-xml-parser'
+import { analyse } from '../analysis/analyse'
+import { slotKey, slotsOf } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { bestLines } from '../leading/lead'
+import { weightsFrom } from '../leading/weights'
+import { midiOf, pitchClass } from '../pitch/note'
+import { must } from '../result'
+import { TUNE_LIMITS } from '../voicing/limits'
+import { noteValues, toMusicXml, type WrittenChord } from './musicxml'
+
+interface XmlNote { pitch?: { step: string; alter?: number; octave: number }; duration: number; chord?: unknown; rest?: unknown; tie?: unknown }
+const list = <T>(value: T | T[] | undefined): T[] => (value === undefined ? [] : Array.isArray(value) ? value : [value])
+
+function written(text: string) {
+  const chart = parseChart(text)
+  const slots = slotsOf(chart).filter((slot) => slot.symbol?.kind === 'chord')
+  const chords = slots.map((slot) => (slot.symbol?.kind === 'chord' ? slot.symbol.chord : never()))
+  const line = must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }))[0]!
+  const map = new Map(slots.map((slot, at): [string, WrittenChord] => [slotKey(slot), { chord: chords[at]!, voicing: line.voicings[at]! }]))
+  const xml = toMusicXml({ title: 'A & B <test>', chart, key: analyse(chart).key, tempo: 100, chords: map })
+  const read = new XMLParser({ ignoreAttributes: false, parseTagValue: true }).parse(xml)
+  return { xml, line, measures: list(read['score-partwise'].part.measure), read }
+}
+const never = (): never => { throw new Error('every slot here has a chord') }
+
+describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () => {
+  test('is well formed, keeps title, key and metre', () => {
+    const { xml, measures, read } = written('key: Bb\nmeter: 3/4\n[A] | Bbmaj7 | F7/A | Gm9 |')
+    expect(XMLValidator.validate(xml)).toBe(true)
+    expect(read['score-partwise'].work['work-title']).toBe('A &amp; B &lt;test&gt;'.replaceAll('&amp;', '&').replaceAll('&lt;', '<').replaceAll('&gt;', '>'))
+    expect(measures).toHaveLength(3)
+    expect(measures[0].attributes).toMatchObject({ divisions: 12, key: { fifths: -2, mode: 'major' }, time: { beats: 3, 'beat-type': 4 } })
+  })
+  test.each(['key: C\n| C | Am7 D9 | G13 . . Db7 | C |', 'key: Am\nmeter: 6/8\n| Am | E7 . . Dm . . |', 'key: C\n| C Am F | N.C. | G7 |'])('bars are full and notes are those of the grips: %j', (text) => {
+    const { measures, line } = written(text)
+    const chart = parseChart(text)
+    const full = (chart.meter.beats * 4 * 12) / chart.meter.unit
+    const sounds: number[][] = []
+    for (const measure of measures) {
+      const notes = list<XmlNote>(measure.note)
+      expect(notes.filter((note) => note.chord === undefined).reduce((sum, note) => sum + note.duration, 0)).toBe(full)
+      for (const note of notes) {
+        if (!note.pitch) continue
+        const midi = midiOf({ letter: 'CDEFGAB'.indexOf(note.pitch.step), alter: note.pitch.alter ?? 0, octave: note.pitch.octave })
+        if (note.chord === undefined) sounds.push([midi])
+        else sounds.at(-1)!.push(midi)
+      }
+    }
+    const grips = line.voicings.map((voicing) => voicing.strings.map((string) => string.midi).join())
+    expect([...new Set(sounds.map((one) => one.join()))].sort()).toEqual([...new Set(grips)].sort())
+  })
+  test('chord symbols carry root, kind, bass and added degrees', () => {
+    const { measures } = written('key: C\n| Ab13 | F#m7b5 | C7b9 | C/E |')
+    expect(measures.map((measure) => [measure.harmony.root['root-step'], measure.harmony.root['root-alter'] ?? 0, measure.harmony.kind['#text']])).toEqual([
+      ['A', -1, 'dominant'], ['F', 1, 'half-diminished'], ['C', 0, 'dominant'], ['C', 0, 'major'],
+    ])
+    expect(measures[2].harmony.degree).toEqual({ 'degree-value': 9, 'degree-alter': -1, 'degree-type': 'add' })
+    expect(measures[3].harmony.bass['bass-step']).toBe('E')
+  })
+  test('frames name strings from the highest and absolute frets', () => {
+    const { measures, line } = written('key: C\n| C |')
+    const frame = measures[0].harmony.frame
+    const expected = line.voicings[0]!.frets.flatMap((fret, at) => (fret === null ? [] : [`${6 - at}:${fret}`]))
+    expect(list<{ string: number; fret: number }>(frame['frame-note']).map((note) => `${note.string}:${note.fret}`)).toEqual(expected)
+  })
+  test.each([[48, ['whole']], [36, ['half']], [30, ['half', 'eighth']], [16, ['half']], [4, ['eighth']], [42, ['half', 'eighth']]])('%i parts of a quarter are %j', (length, types) => {
+    const values = noteValues(length)
+    expect(values.map((value) => value.type)).toEqual(types)
+    expect(values.reduce((sum, value) => sum + value.length, 0)).toBe(length)
+  })
+  test('every tone stays spelled for its chord', () => {
+    const { line } = written('key: C\n| Abm7 | Db7 |')
+    for (const voicing of line.voicings) for (const { midi, note } of voicing.strings) expect(midi % 12).toBe(pitchClass(note))
+  })
+})

@@ -1,0 +1,149 @@
+import fc from 'fast-check'
+import { chord } from '../chord/parse'
+import { midi, modulo } from '../pitch/note'
+import { must } from '../result'
+import { voicingsOf } from '../voicing/enumerate'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
+import type { Voicing } from '../voicing/voicing'
+import { bestLines, differentLines, lineOf } from './lead'
+import { leastClassMotion, leastMotion, outerMotion, voiceSteps } from './motion'
+import { TERM_NAMES, weightsFrom, type Weights } from './weights'
+
+const notes = fc.uniqueArray(fc.integer({ min: 40, max: 76 }), { minLength: 1, maxLength: 4 }).map((list) => [...list].sort((a, b) => a - b))
+
+/** The definition itself: every set of pairs in which each note takes part, tried one by one. */
+function motionByDefinition(a: readonly number[], b: readonly number[], distance: (x: number, y: number) => number): number {
+  const pairs = a.flatMap((x, i) => b.map((y, j) => ({ i, j, cost: distance(x, y) })))
+  let best = Infinity
+  for (let set = 1; set < 1 << pairs.length; set += 1) {
+    const chosen = pairs.filter((_, at) => set & (1 << at))
+    const cost = chosen.reduce((sum, pair) => sum + pair.cost, 0)
+    if (cost < best && new Set(chosen.map((pair) => pair.i)).size === a.length && new Set(chosen.map((pair) => pair.j)).size === b.length) best = cost
+  }
+  return best
+}
+
+describe('least motion (Tymoczko, "The Geometry of Musical Chords", Science 313, 2006; from memory)', () => {
+  const classes = (symbol: string) => [...new Set(chord(symbol).tones.map((tone) => modulo(midi(`${'CDEFGAB'[tone.note.letter]}4`) + tone.note.alter, 12)))]
+  const total = (a: string, b: string) => leastClassMotion(classes(a), classes(b)).reduce((sum, step) => sum + Math.abs(step.semitones), 0)
+  test.each([
+    ['C', 'Am', 2], ['C', 'Em', 1], ['C', 'F', 3], ['C', 'Ab', 2], ['C', 'Cm', 1], ['C7', 'F#7', 2], ['C7', 'C#dim7', 1],
+    ['Caug', 'C', 1], ['Caug', 'E', 1], ['Caug', 'Ab', 1], ['Caug', 'Am', 1], ['Caug', 'C#m', 1], ['Caug', 'Fm', 1], ['Dm7', 'G7', 3], ['G7', 'Cmaj7', 3],
+  ])('%s to %s is %i', (a, b, semitones) => {
+    expect(total(a, b)).toBe(semitones)
+    expect(total(b, a)).toBe(semitones)
+  })
+  test('any diminished seventh lies one half step from each of its four dominants', () => {
+    for (const root of ['C', 'Eb', 'F#', 'A']) expect(total('C#dim7', `${root}7`)).toBe(1)
+  })
+  test('is what the definition says, on a line and on the circle', () => {
+    fc.assert(fc.property(notes, notes, (a, b) => {
+      fc.pre(a.length * b.length <= 12)
+      expect(leastMotion(a, b)).toBe(motionByDefinition(a, b, (x, y) => Math.abs(x - y)))
+      const [ca, cb] = [[...new Set(a.map((one) => one % 12))], [...new Set(b.map((one) => one % 12))]]
+      const round = (x: number, y: number) => Math.min(modulo(x - y, 12), modulo(y - x, 12))
+      expect(leastClassMotion(ca, cb).reduce((sum, step) => sum + Math.abs(step.semitones), 0)).toBe(motionByDefinition(ca, cb, round))
+    }), { numRuns: 120 })
+  })
+  test('the steps add up to it, leave no voice out, never cross, and with equal voices cost no more than pairing in order', () => {
+    fc.assert(fc.property(notes, notes, (a, b) => {
+      const steps = voiceSteps(a, b)
+      expect(steps.reduce((sum, step) => sum + Math.abs(step.semitones), 0)).toBe(leastMotion(a, b))
+      expect(new Set(steps.map((step) => step.from))).toEqual(new Set(a))
+      expect(new Set(steps.map((step) => step.to))).toEqual(new Set(b))
+      for (let at = 1; at < steps.length; at += 1) {
+        expect(steps[at]!.from).toBeGreaterThanOrEqual(steps[at - 1]!.from)
+        expect(steps[at]!.to).toBeGreaterThanOrEqual(steps[at - 1]!.to)
+      }
+      // In clusters two voices may share a note for less than pairing one to one: by the definition that is the motion.
+      if (a.length === b.length) expect(leastMotion(a, b)).toBeLessThanOrEqual(a.reduce((sum, from, voice) => sum + Math.abs(from - b[voice]!), 0))
+    }))
+  })
+  test.each([[[40, 60], [42, 58], 'contrary'], [[40, 60], [42, 62], 'parallel'], [[40, 60], [42, 65], 'similar'], [[40, 60], [40, 65], 'oblique']] as const)(
+    'outer voices %j to %j are %s', (a, b, kind) => expect(outerMotion(a, b)).toBe(kind))
+})
+
+/** A neck of four strings and four frets, so that every line can be tried. */
+const SMALL: Limits = {
+  ...DEFAULT_LIMITS, frets: [0, 4], notes: [3, 4], bass: 'any',
+  instrument: { ...DEFAULT_LIMITS.instrument, tuning: ['D3', 'G3', 'B3', 'E4'].map(midi) },
+}
+
+function everyLine(layers: Voicing[][]): Voicing[][] {
+  return layers.reduce<Voicing[][]>((lines, layer) => lines.flatMap((line) => layer.map((voicing) => [...line, voicing])), [[]])
+}
+
+describe('the best lines', () => {
+  const weights = fc.record(Object.fromEntries(TERM_NAMES.map((term) => [term, fc.constantFrom(0, 0.03, 0.5, 1, 2.5)]))).map((w) => w as unknown as Weights)
+  test('are those of trying every sequence of grips, for any weights, fixed grips and count', () => {
+    fc.assert(fc.property(
+      fc.array(fc.constantFrom('C', 'Am7', 'Dm7', 'G7', 'Fmaj7', 'E7'), { minLength: 2, maxLength: 3 }), weights, fc.integer({ min: 1, max: 4 }), fc.boolean(),
+      (symbols, table, count, fixSecond) => {
+        const chords = symbols.map(chord)
+        const layers = chords.map((one) => voicingsOf(one, SMALL))
+        const fixed = new Map(fixSecond ? [[1, layers[1]!.at(-1)!.frets]] : [])
+        if (fixSecond) layers[1] = [layers[1]!.at(-1)!]
+        const costs = everyLine(layers).map((line) => lineOf(line, { chords, weights: table, limits: SMALL }).cost).sort((a, b) => a - b).slice(0, count)
+        const found = must(bestLines({ chords, limits: SMALL, weights: table, count, fixed }))
+        expect(found).toHaveLength(costs.length)
+        found.forEach((line, at) => expect(line.cost).toBeCloseTo(costs[at]!, 6))
+      }), { numRuns: 25 })
+  })
+  test('with motion as the only weight have the least motion there is', () => {
+    const chords = ['Dm7', 'G7', 'Cmaj7'].map(chord)
+    const layers = chords.map((one) => voicingsOf(one, SMALL))
+    const least = Math.min(...everyLine(layers).map((line) => leastMotion(line[0]!.midis, line[1]!.midis) + leastMotion(line[1]!.midis, line[2]!.midis)))
+    const [line] = must(bestLines({ chords, limits: SMALL, weights: weightsFrom('smooth', { motion: 1 }), count: 1 }))
+    expect(line!.steps.reduce((sum, step) => sum + step.motion, 0)).toBe(least)
+    expect(line!.cost).toBe(least)
+  })
+  test('a cost is the sum of its parts, each its measure times its weight', () => {
+    const table = weightsFrom('smooth')
+    const [line] = must(bestLines({ chords: ['C', 'A7', 'Dm7', 'G7'].map(chord), limits: TUNE_LIMITS, weights: table, count: 1 }))
+    expect(Object.values(line!.parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(line!.cost, 9)
+    for (const term of TERM_NAMES) expect(line!.parts[term]).toBeCloseTo(line!.measures[term] * table[term], 9)
+  })
+  test('the guide tones of ii-V-I move as every textbook has them, in twelve keys: 7 falls to 3, 3 stays as 7 (common practice, no source)', () => {
+    for (const [two, five, one] of [['Dm7', 'G7', 'Cmaj7'], ['Gm7', 'C7', 'Fmaj7'], ['Cm7', 'F7', 'Bbmaj7'], ['Fm7', 'Bb7', 'Ebmaj7'], ['Bbm7', 'Eb7', 'Abmaj7'], ['Ebm7', 'Ab7', 'Dbmaj7'],
+      ['Abm7', 'Db7', 'Gbmaj7'], ['C#m7', 'F#7', 'Bmaj7'], ['F#m7', 'B7', 'Emaj7'], ['Bm7', 'E7', 'Amaj7'], ['Em7', 'A7', 'Dmaj7'], ['Am7', 'D7', 'Gmaj7']]) {
+      const limits: Limits = { ...DEFAULT_LIMITS, bass: 'none', notes: [2, 2], omit: ['5'], open: false, frets: [1, 12], strings: [2, 3] }
+      const [line] = must(bestLines({ chords: [two!, five!, one!].map(chord), limits, weights: weightsFrom('smooth'), count: 1 }))
+      expect(line!.steps.map((step) => [step.motion, step.held])).toEqual([[1, 1], [1, 1]])
+      expect(line!.voicings.map((voicing) => voicing.strings.map((string) => string.degree).sort().join(' '))).toEqual(['b3 b7', '3 b7', '3 7'])
+    }
+  })
+  test('a chord with no grip and a fixed grip no hand holds are faults that say which', () => {
+    const none = bestLines({ chords: ['C', 'G7'].map(chord), limits: { ...SMALL, notes: [4, 4], frets: [4, 4], open: false }, weights: weightsFrom('smooth'), count: 1 })
+    expect(none).toMatchObject({ ok: false, fault: { code: 'no-grip', at: 0 } })
+    const held = bestLines({ chords: ['C', 'G7'].map(chord), limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1, fixed: new Map([[1, [1, 2, 3, 4, 5, 6]]]) })
+    expect(held).toMatchObject({ ok: false, fault: { code: 'unplayable', at: 1 } })
+  })
+  test('a search can be stopped, and tells how far it is', () => {
+    const told: number[] = []
+    const stopped = bestLines({ chords: ['C', 'Am', 'F', 'G'].map(chord), limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1, onProgress: (done) => { told.push(done); return done < 2 } })
+    expect(told).toEqual([1, 2])
+    expect(stopped).toMatchObject({ ok: false, fault: { code: 'stopped' } })
+  })
+})
+
+describe('different lines', () => {
+  test('the first is the exact best; no two sound alike on most chords; they come best first', () => {
+    const problem = { chords: ['Cmaj7', 'Am7', 'Dm9', 'G13', 'Cmaj7'].map(chord), limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 3 }
+    const lines = must(differentLines(problem))
+    expect(lines).toHaveLength(3)
+    expect(lines[0]!.cost).toBeCloseTo(must(bestLines({ ...problem, count: 1 }))[0]!.cost, 9)
+    for (let a = 0; a < 3; a += 1)
+      for (let b = a + 1; b < 3; b += 1) {
+        const alike = lines[a]!.voicings.filter((voicing, at) => voicing.midis.join() === lines[b]!.voicings[at]!.midis.join()).length
+        expect(alike).toBeLessThanOrEqual(2)
+      }
+    expect(lines.map((line) => line.cost)).toEqual(lines.map((line) => line.cost).sort((a, b) => a - b))
+  })
+})
+
+describe('weights', () => {
+  test('naming a positive weight replaces the table, naming zeros takes terms out', () => {
+    expect(weightsFrom('smooth', { motion: 1 })).toMatchObject({ motion: 1, hand: 0, grip: 0 })
+    expect(weightsFrom('smooth', { hand: 0 })).toMatchObject({ hand: 0, motion: weightsFrom('smooth').motion })
+  })
+})

@@ -1,0 +1,161 @@
+import fc from 'fast-check'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
+import { openDatabase, type Db } from './connect'
+import { DEMO_BOOK } from './demo'
+import { revisions } from './schema'
+import { seedDemoBook } from './seed'
+import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes, stepHistory } from './tunes'
+import { parseChart } from '../core/chart/parse'
+
+let db: Db
+beforeEach(() => { db = openDatabase(':memory:') })
+afterEach(() => db.$client.close())
+
+const begin = (text = '| C | Am | Dm | G |') => createTune(db, newDocument('Test', text))
+const state = (id: string) => readTune(db, id)!
+/** Edits on the present revision, which must be taken. */
+function edit(id: string, change: TuneEdit): TuneDocument {
+  const outcome = editTune(db, id, state(id).revision, change)
+  if (outcome.kind !== 'written') throw new Error(outcome.kind)
+  return outcome.state.document
+}
+const step = (id: string, direction: 'undo' | 'redo') => stepHistory(db, id, state(id).revision, direction)
+
+const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
+  fc.string({ maxLength: 40 }).map((text): TuneEdit => ({ kind: 'text', text: `| ${text} |` })),
+  fc.constantFrom(0, 1, 2, 3, 4 as const).map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
+  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: { symbol: 'C6/9', rule: 'a1' } })),
+  fc.constantFrom('1:1', '2:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: null })),
+  fc.constantFrom('1:1', '4:1').map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
+  fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
+  fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),
+)
+
+describe('keeping a tune', () => {
+  test('what is written is read back, by another connection too', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'heron-'))
+    const file = join(folder, 'test.sqlite')
+    const first = openDatabase(file)
+    expect(first.$client.pragma('journal_mode', { simple: true })).toBe('wal')
+    const id = createTune(first, newDocument('Kept', '| C |'))
+    editTune(first, id, readTune(first, id)!.revision, { kind: 'choose', slot: '1:1', choice: { symbol: 'Cmaj9', rule: 'a1' } })
+    // No close: as when the process is killed.
+    const second = openDatabase(file)
+    expect(readTune(second, id)!.document).toMatchObject({ title: 'Kept', choices: { '1:1': { symbol: 'Cmaj9', rule: 'a1' } } })
+    first.$client.close()
+    second.$client.close()
+    rmSync(folder, { recursive: true })
+  })
+  test('undo and redo walk through every state exactly, whatever was done', () => {
+    fc.assert(fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 8 }), (edits) => {
+      const id = begin()
+      const states = [state(id).document]
+      for (const change of edits) states.push(edit(id, change))
+      for (let at = states.length - 2; at >= 0; at -= 1) { step(id, 'undo'); expect(state(id).document).toEqual(states[at]) }
+      expect(state(id).undo).toBeNull()
+      for (let at = 1; at < states.length; at += 1) { step(id, 'redo'); expect(state(id).document).toEqual(states[at]) }
+      expect(state(id).redo).toBeNull()
+    }), { numRuns: 30 })
+  })
+  test('an edit after undo leaves the undone revisions in the database', () => {
+    const id = begin()
+    edit(id, { kind: 'colour', colour: 3 })
+    step(id, 'undo')
+    edit(id, { kind: 'colour', colour: 1 })
+    expect(db.select().from(revisions).all().map((revision) => revision.snapshot.colour)).toEqual([0, 3, 1])
+    step(id, 'undo')
+    step(id, 'redo')
+    expect(state(id).document.colour).toBe(1)
+  })
+  test('the plain chart is changed by no edit but its own text', () => {
+    fc.assert(fc.property(fc.array(anyEdit.filter((one) => one.kind !== 'text'), { maxLength: 8 }), (edits) => {
+      const id = begin()
+      edits.forEach((change) => edit(id, change))
+      expect(state(id).document.text).toBe('| C | Am | Dm | G |')
+    }), { numRuns: 20 })
+  })
+  test('grips that a search found are kept with the present state and are no step of undo', () => {
+    const id = begin()
+    edit(id, { kind: 'colour', colour: 2 })
+    const { revision } = state(id)
+    edit(id, { kind: 'grips', grips: { '1:1': [null, 3, 2, 0, 1, 0] } })
+    expect(state(id).revision).toBe(revision)
+    step(id, 'undo')
+    step(id, 'redo')
+    expect(state(id).document.grips).toEqual({ '1:1': [null, 3, 2, 0, 1, 0] })
+  })
+})
+
+describe('two tabs', () => {
+  test('the second writer is told, nothing is written over, and both can go on', () => {
+    const id = begin()
+    const seen = state(id).revision
+    expect(editTune(db, id, seen, { kind: 'colour', colour: 2 }).kind).toBe('written')
+    const outcome = editTune(db, id, seen, { kind: 'colour', colour: 4 })
+    expect(outcome.kind).toBe('conflict')
+    expect(outcome.kind === 'conflict' && outcome.state.document.colour).toBe(2)
+    expect(state(id).document.colour).toBe(2)
+    expect(stepHistory(db, id, seen, 'undo').kind).toBe('conflict')
+    expect(editTune(db, id, state(id).revision, { kind: 'colour', colour: 4 }).kind).toBe('written')
+  })
+  test('a deleted tune takes no edits and comes back whole', () => {
+    const id = begin()
+    const { revision } = state(id)
+    expect(deleteTune(db, id)).toBe(true)
+    expect(deleteTune(db, id)).toBe(false)
+    expect(readTune(db, id)).toBeNull()
+    expect(editTune(db, id, revision, { kind: 'colour', colour: 2 }).kind).toBe('missing')
+    restoreTunes(db, [id])
+    expect(state(id).document.text).toBe('| C | Am | Dm | G |')
+  })
+})
+
+describe('what was made follows its chords', () => {
+  test('a bar put in before a chosen chord moves choice and grip along', () => {
+    const id = begin()
+    edit(id, { kind: 'choose', slot: '3:1', choice: { symbol: 'Dm11', rule: 'a2' } })
+    edit(id, { kind: 'fix', slot: '3:1', frets: [null, 5, 5, 5, 6, null] })
+    const after = edit(id, { kind: 'text', text: '| C | Em | Am | Dm | G |' })
+    expect(after.choices).toEqual({ '4:1': { symbol: 'Dm11', rule: 'a2' } })
+    expect(after.fixed).toEqual({ '4:1': [null, 5, 5, 5, 6, null] })
+  })
+  test('the tempo of the text counts when it is changed there', () => {
+    const id = begin('tempo: 100\n| C |')
+    expect(state(id).document.tempo).toBe(100)
+    edit(id, { kind: 'tempo', tempo: 60 })
+    expect(edit(id, { kind: 'text', text: 'tempo: 100\n| C | F |' }).tempo).toBe(60)
+    expect(edit(id, { kind: 'text', text: 'tempo: 140\n| C | F |' }).tempo).toBe(140)
+  })
+})
+
+describe('the songbook', () => {
+  test('begins with the demo book, once: at least six tunes, all of them readable', () => {
+    expect(seedDemoBook(db)).toBe(true)
+    expect(seedDemoBook(db)).toBe(false)
+    const book = listTunes(db)
+    expect(book.length).toBeGreaterThanOrEqual(6)
+    for (const { text, title } of book) expect([title, parseChart(text).problems]).toEqual([title, []])
+    const charts = DEMO_BOOK.map(({ document }) => parseChart(document.text))
+    expect(new Set(charts.map((chart) => chart.meter.beats)).size).toBeGreaterThan(1)
+    expect(charts.some((chart) => chart.bars.length === 12 && chart.key?.mode === 'minor')).toBe(true)
+    expect(charts.some((chart) => chart.bars.length === 32)).toBe(true)
+    for (const { document } of DEMO_BOOK) expect(tuneDocument.safeParse(document).success).toBe(true)
+  })
+  test('does not bring the demo book back after all tunes were deleted', () => {
+    seedDemoBook(db)
+    for (const { id } of listTunes(db)) deleteTune(db, id)
+    expect(seedDemoBook(db)).toBe(false)
+    expect(listTunes(db)).toEqual([])
+  })
+  test('a copy has everything and goes its own way', () => {
+    const id = begin()
+    edit(id, { kind: 'colour', colour: 3 })
+    const copy = duplicateTune(db, id)!
+    expect(state(copy).document).toEqual({ ...state(id).document, title: 'Test (copy)' })
+    edit(copy, { kind: 'colour', colour: 1 })
+    expect(state(id).document.colour).toBe(3)
+  })
+})
