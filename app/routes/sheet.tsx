@@ -45,7 +45,7 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
                   <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
                     {written ? <ChordName chord={written.chord} /> : <span className="silence">{slot.text}</span>}
                     {reads && slot.symbol?.kind === 'chord' && <span className="sheet-home"><ChordName chord={slot.symbol.chord} /> {engraved(reads.roman)}</span>}
-                    {written?.voicing && <GripDiagram voicing={written.voicing} />}
+                    {written?.voicing && <GripDiagram voicing={written.voicing} scale={1.35} />}
                   </div>
                 )
               })}

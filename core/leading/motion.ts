@@ -14,21 +14,27 @@ export interface VoiceStep {
  * @param a MIDI numbers, lowest first
  * @param b MIDI numbers, lowest first
  */
-export function leastMotion(a: ArrayLike<number>, b: ArrayLike<number>): number {
+export function leastMotion(a: readonly number[], b: readonly number[]): number {
   const width = b.length
-  let above = 0
-  for (let i = 0; i < a.length; i += 1) {
-    let diagonal = above
-    for (let j = 0; j < width; j += 1) {
-      const here = Math.abs(a[i]! - b[j]!)
-      let best: number
-      if (i === 0) best = j === 0 ? 0 : row[j - 1]!
-      else if (j === 0) best = row[0]!
-      else best = Math.min(row[j]!, row[j - 1]!, diagonal)
-      diagonal = i === 0 ? 0 : row[j]!
-      row[j] = best + here
+  const first = a[0]!
+  let sum = 0
+  for (let j = 0; j < width; j += 1) {
+    sum += Math.abs(first - b[j]!)
+    row[j] = sum
+  }
+  for (let i = 1; i < a.length; i += 1) {
+    const from = a[i]!
+    let diagonal = row[0]!
+    let left = diagonal + Math.abs(from - b[0]!)
+    row[0] = left
+    for (let j = 1; j < width; j += 1) {
+      const above = row[j]!
+      let best = diagonal < above ? diagonal : above
+      if (left < best) best = left
+      diagonal = above
+      left = best + Math.abs(from - b[j]!)
+      row[j] = left
     }
-    above = 0
   }
   return row[width - 1]!
 }

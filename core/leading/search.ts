@@ -132,7 +132,10 @@ class StepPrices {
     const known = this.motions[at]!
     if (!Number.isNaN(known)) return known
     const [from, to] = [this.before.sounds[a]!, this.stage.sounds[b]!]
-    return (this.motions[at] = this.weights.motion * leastMotion(from, to) + weigh(outlineMeasures(from, to), this.weights))
+    // Said term by term: this is the hottest line of the search, and `weigh` would look at every term there is.
+    const { bass, top, outer, voices } = outlineMeasures(from, to)
+    const w = this.weights
+    return (this.motions[at] = w.motion * leastMotion(from, to) + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
   }
 
   /** Parallels and tendencies. */

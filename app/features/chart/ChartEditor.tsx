@@ -25,7 +25,7 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
     <div className="chart-editor">
       <label htmlFor="chart-text">Chart text</label>
       <div className="chart-text">
-        <pre aria-hidden>{marked(text, chart)}{'\n'}</pre>
+        <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\n\u200b'}</div>
         <textarea
           id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
           aria-describedby="chart-help" aria-invalid={chart.problems.length > 0} maxLength={100_000}

@@ -20,10 +20,12 @@ const PAD_TOP = 14
 /** A voice that moves further than a whole step leaps. */
 const STEP = 2
 /** Height of one semitone. */
-const SEMITONE = 4.6
+const SEMITONE = 5.4
 /** Width kept free before the next chord for the thread to move in. */
 const TURN = 26
 const TONES = 6
+/** Radius of the circle round a degree. */
+const LABEL = 9
 
 interface Props {
   chords: ThreadChord[]
@@ -55,11 +57,12 @@ export function Threads({ chords, onward, range, selected, onSelect }: Props) {
       const held = steps.some((step) => step.from === midi && step.semitones === 0)
       marks.push(<line key={`${here.key}n${voice}`} className={`thread ${tone}`} x1={x0 + 4} x2={held ? x1 + 4 : x1 - TURN} y1={y(midi)} y2={y(midi)} />)
       const sounding = here.voicing.strings.find((string) => string.midi === midi)!
+      const x = x0 + LABEL * (1.2 + 2 * asideOf(midis, voice))
       labels.push(
         <g key={`${here.key}d${voice}`} className="thread-label">
           <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
-          <circle cx={x0 + 12} cy={y(midi)} r={9} className={here.key === selected ? 'selected' : ''} />
-          <text x={x0 + 12} y={y(midi) + 4}>{engraved(sounding.degree)}</text>
+          <circle cx={x} cy={y(midi)} r={LABEL} className={here.key === selected ? 'selected' : ''} />
+          <text x={x} y={y(midi) + 4}>{engraved(sounding.degree)}</text>
         </g>,
       )
     })
@@ -87,6 +90,13 @@ export function Threads({ chords, onward, range, selected, onSelect }: Props) {
 /** One hue family, lowest voice darkest, highest next: spread over however many voices there are. */
 const toneOf = (voice: number, voices: number): string =>
   `tone${voices <= 1 ? 0 : Math.round((voice * (TONES - 1)) / (voices - 1))}`
+
+/** Degrees of voices too close to stand above one another step aside: how many places to the right. */
+function asideOf(midis: readonly number[], voice: number): number {
+  let aside = 0
+  for (let low = 1; low <= voice; low += 1) aside = (midis[low]! - midis[low - 1]!) * SEMITONE < 2 * LABEL ? (aside + 1) % 2 : 0
+  return aside
+}
 
 const threadsInWords = (chords: ThreadChord[]): string =>
   `Threads: ${chords.map(({ chord, voicing }) => `${chord.canonical} ${voicing.strings.map(({ midi, note }) => pitchName(pitchAt(midi, note))).join(' ')}`).join('; ')}`

@@ -53,7 +53,7 @@ export function Transport({ hearing, onHearing, tempo, onTempo, playing, says, r
       <ToggleButton size="small" value="count" selected={hearing.countIn} onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}>Count-in</ToggleButton>
       <TempoField tempo={tempo} onTempo={onTempo} />
       <span className="transport-says" aria-live="polite">{trouble ?? says}</span>
-      <Tooltip title="Save what would be heard as a sound file (WAV)">
+      <Tooltip describeChild title="Save what would be heard as a sound file (WAV)">
         <span><IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}><FileDownloadOutlined /></IconButton></span>
       </Tooltip>
     </footer>

@@ -54,6 +54,8 @@ export class Guitar {
       gain.gain.setValueAtTime(STRING_LEVEL, end)
       gain.gain.linearRampToValueAtTime(0, end + DAMP_SECONDS)
       source.start(start).stop(end + DAMP_SECONDS)
+      // Offline the library's clock runs ahead of the sound: nothing may be taken apart before it is rendered.
+      if (this.context.isOffline) return
       const voice = { source, gain }
       this.ringing.add(voice)
       source.onended = () => {
@@ -71,6 +73,7 @@ export class Guitar {
     gain.gain.setValueAtTime(strong ? 0.4 : 0.25, time)
     gain.gain.exponentialRampToValueAtTime(0.001, time + 0.05)
     oscillator.connect(gain).start(time).stop(time + 0.06)
+    if (this.context.isOffline) return
     oscillator.onstop = () => {
       oscillator.dispose()
       gain.dispose()

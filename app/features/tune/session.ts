@@ -1,4 +1,5 @@
-import { labelOf, applyEdit, type TuneDocument, type TuneEdit } from './document'
+import { z } from 'zod'
+import { applyEdit, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
 import type { TuneState } from '../../../db/tunes'
 
 export type SaveStatus =
@@ -26,6 +27,10 @@ interface Draft {
   edits: TuneEdit[]
 }
 
+/** Drafts are kept by tune and tab; a tab that is open holds a lock of its name, so that no other takes up its draft. */
+const DRAFTS = 'heron-draft:'
+const TABS = 'heron-tab:'
+
 /**
  * One tab's work on one tune: applies each edit at once, sends edits in order, keeps unsent ones in the browser's
  * storage, and stops and says so when another tab was first.
@@ -38,10 +43,15 @@ export class TuneSession {
   private timer: ReturnType<typeof setTimeout> | undefined
   private readonly listeners = new Set<() => void>()
   private closed = false
+  private readonly initial: SessionView
+  private readonly tab = crypto.randomUUID()
+  /** Ends this tab's lock. */
+  private release: (() => void) | null = null
 
   constructor(private readonly id: string, state: TuneState) {
     this.revision = state.revision
     this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' } }
+    this.initial = this.view
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -51,13 +61,23 @@ export class TuneSession {
 
   readonly read = (): SessionView => this.view
 
-  /** Takes up edits that an earlier visit could not send. Call once in the browser. */
-  resume(): void {
+  /** What the server rendered, for the first drawing in the browser. */
+  readonly readInitial = (): SessionView => this.initial
+
+  /** Begins this tab's work in the browser: takes up edits that a tab closed since could not send. */
+  async resume(): Promise<void> {
     this.closed = false
-    const draft = this.readDraft()
-    if (!draft || draft.edits.length === 0 || this.pending.length > 0) return
+    await new Promise<void>((held) => {
+      void navigator.locks.request(TABS + this.tab, () => {
+        held()
+        return new Promise<void>((release) => { this.release = release })
+      })
+    })
+    const draft = await this.takeOrphan()
+    if (!draft || this.pending.length > 0 || this.closed) return
     this.pending.push(...draft.edits)
-    this.show({ document: draft.edits.reduce(applyEdit, this.view.document) })
+    this.keepDraft()
+    this.show({ document: draft.edits.reduce(applyEdit, this.view.document), status: { kind: 'saving' } })
     if (draft.base === this.revision) this.send()
     else void this.fetchTheirs()
   }
@@ -65,10 +85,12 @@ export class TuneSession {
   close(): void {
     this.closed = true
     clearTimeout(this.timer)
+    this.release?.()
   }
 
   readonly edit = (edit: TuneEdit): void => {
-    this.show({ document: applyEdit(this.view.document, edit) })
+    const status: SaveStatus = this.view.status.kind === 'saved' || this.view.status.kind === 'refused' ? { kind: 'saving' } : this.view.status
+    this.show({ document: applyEdit(this.view.document, edit), status })
     const last = this.pending.at(-1)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
     if (edit.kind === last?.kind && (edit.kind === 'text' || edit.kind === 'title' || edit.kind === 'grips') && !(this.sending && this.pending.length === 1)) this.pending.pop()
@@ -182,18 +204,32 @@ export class TuneSession {
     this.listeners.forEach((listener) => listener())
   }
 
-  private get draftKey() { return `heron-draft:${this.id}` }
+  private get draftKey() { return `${DRAFTS}${this.id}:${this.tab}` }
 
   private keepDraft(): void {
     if (this.pending.length === 0) localStorage.removeItem(this.draftKey)
     else localStorage.setItem(this.draftKey, JSON.stringify({ base: this.revision, edits: this.pending } satisfies Draft))
   }
 
-  private readDraft(): Draft | null {
-    try {
-      return JSON.parse(localStorage.getItem(this.draftKey) ?? 'null') as Draft | null
-    } catch {
-      return null
-    }
+  /** The draft of a tab of this tune that is open no more, taken out of the storage. */
+  private async takeOrphan(): Promise<Draft | null> {
+    const prefix = `${DRAFTS}${this.id}:`
+    const open = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
+    const key = Object.keys(localStorage).find((name) => name.startsWith(prefix) && name !== this.draftKey && !open.has(TABS + name.slice(prefix.length)))
+    if (!key) return null
+    const text = localStorage.getItem(key)
+    localStorage.removeItem(key)
+    const draft = draftSchema.safeParse(readJson(text))
+    return draft.success && draft.data.edits.length > 0 ? draft.data : null
+  }
+}
+
+const draftSchema: z.ZodType<Draft> = z.object({ base: z.string(), edits: z.array(tuneEdit) })
+
+function readJson(text: string | null): unknown {
+  try {
+    return JSON.parse(text ?? 'null')
+  } catch {
+    return null
   }
 }

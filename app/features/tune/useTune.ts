@@ -7,8 +7,8 @@ export function useTune(state: TuneState): SessionView & { session: TuneSession 
   // eslint-disable-next-line react-hooks/exhaustive-deps -- a new state of the same tune must not end the session
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])
   useEffect(() => {
-    session.resume()
+    void session.resume()
     return () => session.close()
   }, [session])
-  return { ...useSyncExternalStore(session.subscribe, session.read, session.read), session }
+  return { ...useSyncExternalStore(session.subscribe, session.read, session.readInitial), session }
 }

@@ -34,14 +34,14 @@ export function Header({ id, title, step, undo, redo, status, onTitle, onStep, o
         <a href={`/tunes/${id}/sheet`} onClick={(event) => { event.preventDefault(); onSheet() }}>Sheet</a>
       </nav>
       <span className="save-status" role="status">{STATUS_WORDS[status.kind]}</span>
-      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+      <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span><IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}><UndoOutlined /></IconButton></span>
       </Tooltip>
-      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+      <Tooltip describeChild title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
         <span><IconButton aria-label="Redo" disabled={!redo} onClick={() => onStep('redo')}><RedoOutlined /></IconButton></span>
       </Tooltip>
       <ThemeSwitch />
-      <Tooltip title="Keys (?)"><IconButton aria-label="Keys" onClick={onKeys}><span className="key-mark">?</span></IconButton></Tooltip>
+      <Tooltip describeChild title="Keys (?)"><IconButton aria-label="Keys" onClick={onKeys}><span className="key-mark">?</span></IconButton></Tooltip>
     </header>
   )
 }
@@ -55,7 +55,7 @@ export function ThemeSwitch() {
   const { name, choose } = useThemeChoice()
   const other = name === 'morning' ? 'dusk' : 'morning'
   return (
-    <Tooltip title={other === 'dusk' ? 'Dusk: dark, for the stage' : 'Morning: light'}>
+    <Tooltip describeChild title={other === 'dusk' ? 'Dusk: dark, for the stage' : 'Morning: light'}>
       <IconButton aria-label={`Change to ${other}`} onClick={() => choose(other)}>{other === 'dusk' ? <DarkModeOutlined /> : <LightModeOutlined />}</IconButton>
     </Tooltip>
   )

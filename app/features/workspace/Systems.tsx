@@ -132,7 +132,7 @@ function NewChord({ chord, step, voicing }: { chord: TuneChord; step: Step; voic
       {step === 'colour' && <span className="why">{made.why}</span>}
       {step === 'lines' && (
         <span className="slot-grip">
-          {voicing ? <GripDiagram voicing={voicing} /> : <span className="silence">no grip yet</span>}
+          {voicing ? <GripDiagram voicing={voicing} scale={chord.slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip yet</span>}
           {chord.fixed && <span className="by-hand">fixed</span>}
         </span>
       )}

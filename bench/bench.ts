@@ -1,0 +1,121 @@
+import { analyse } from '../core/analysis/analyse'
+import { parseChart } from '../core/chart/parse'
+import { chord } from '../core/chord/parse'
+import type { ChordSymbol } from '../core/chord/symbol'
+import { bestLines, lineOf } from '../core/leading/lead'
+import { leastMotion } from '../core/leading/motion'
+import { weightsFrom } from '../core/leading/weights'
+import { easiestFingering } from '../core/neck/fingering'
+import { soundAt } from '../core/neck/instrument'
+import { voicingsOf } from '../core/voicing/enumerate'
+import { soundsLike } from '../core/voicing/fits'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../core/voicing/limits'
+import type { Voicing } from '../core/voicing/voicing'
+
+/**
+ * Speed as ratios against a baseline measured in the same run: a ratio means the same on any machine. Milliseconds are
+ * printed only to give an idea.
+ */
+function time<T>(run: () => T, rounds = 3): { ms: number; value: T } {
+  let best = Infinity
+  let value!: T
+  for (let round = 0; round < rounds; round += 1) {
+    const begun = performance.now()
+    value = run()
+    best = Math.min(best, performance.now() - begun)
+  }
+  return { ms: best, value }
+}
+
+const row = (what: string, ratio: number, unit: string, detail: string) =>
+  console.log(`${what.padEnd(58)} ${ratio.toFixed(2).padStart(9)} ${unit.padEnd(10)} ${detail}`)
+const ms = (value: number) => `${value.toFixed(value < 10 ? 1 : 0)} ms`
+
+/** Every combination of frets on every string, each tried against the definition. */
+function everyGrip(target: ChordSymbol, limits: Limits): number {
+  const { tuning } = limits.instrument
+  const choices = [null, ...Array.from({ length: limits.frets[1] + 1 }, (_, fret) => fret)]
+  const grip: (number | null)[] = []
+  let found = 0
+  const place = (string: number, lowest: number, highest: number) => {
+    if (string === tuning.length) {
+      const sounding = grip.filter((fret) => fret !== null).length
+      if (sounding >= limits.notes[0] && sounding <= limits.notes[1] && soundsLike(grip, target, limits) && easiestFingering(grip, limits.instrument, limits.hand)) found += 1
+      return
+    }
+    for (const fret of choices) {
+      // Even the plain way may leave out what spans more than six frets.
+      const low = fret ? Math.min(lowest, fret) : lowest
+      const high = fret ? Math.max(highest, fret) : highest
+      if (high - low > 6) continue
+      grip.push(fret)
+      place(string + 1, low, high)
+      grip.pop()
+    }
+  }
+  place(0, Infinity, -Infinity)
+  return found
+}
+
+function grips(): void {
+  const limits: Limits = { ...DEFAULT_LIMITS, frets: [0, 12] }
+  const target = chord('Cmaj9')
+  const ours = time(() => voicingsOf(target, limits).length)
+  const plain = time(() => everyGrip(target, limits), 1)
+  if (ours.value !== plain.value) throw new Error(`found ${ours.value} grips, the plain way ${plain.value}`)
+  row('grips of Cmaj9, filter over all frets : ours', plain.ms / ours.ms, 'times', `${ours.value} grips in ${ms(ours.ms)}`)
+}
+
+const TUNE = 'Cmaj7 A7b9 Dm9 G13 Em7 A7 Dm9 G7alt Cmaj9 C9 Fmaj7 Bb9 Em7 A7b9 Dm9 G13 Fm6 Bb13 Ebmaj9 Ab9 Dm7 G7b9 Cmaj7 Gm9'.split(' ').map(chord)
+
+/** The nearest grip by cost, chord after chord. */
+function greedy(chords: readonly ChordSymbol[], limits: Limits, weights = weightsFrom('smooth')) {
+  const chosen: Voicing[] = []
+  chords.forEach((one, at) => {
+    const costs = voicingsOf(one, limits).map((voicing) => {
+      const pair = [...chosen.slice(-1), voicing]
+      return { voicing, cost: lineOf(pair, { chords: chords.slice(Math.max(0, at - 1), at + 1), weights, limits }).cost }
+    })
+    chosen.push(costs.reduce((best, other) => (other.cost < best.cost ? other : best)).voicing)
+  })
+  return lineOf(chosen, { chords, weights, limits })
+}
+
+function lines(): void {
+  const limits: Limits = { ...TUNE_LIMITS }
+  const weights = weightsFrom('smooth')
+  const lead = (chords: readonly ChordSymbol[], bass: Limits['bass'], count = 1) => {
+    const found = bestLines({ chords, limits: { ...limits, bass }, weights, count })
+    if (!found.ok) throw new Error(found.fault.message)
+    return found.value[0]!
+  }
+  const [half, whole] = [time(() => lead(TUNE, 'chord')), time(() => lead([...TUNE, ...TUNE], 'chord'))]
+  row('line search, 48 chords : 24 chords', whole.ms / half.ms, 'times', `${ms(half.ms)} and ${ms(whole.ms)}`)
+  const near = time(() => greedy(TUNE, limits), 1)
+  row('line search : greedy nearest grip, time', half.ms / near.ms, 'times', `greedy ${ms(near.ms)}`)
+  row('greedy nearest grip : line search, cost', near.value.cost / half.value.cost, 'times', `${near.value.cost.toFixed(0)} against ${half.value.cost.toFixed(0)}`)
+  const rootless = time(() => lead(TUNE, 'any'), 1)
+  const count = (bass: Limits['bass']) => TUNE.reduce((sum, one) => sum + voicingsOf(one, { ...limits, bass }).length, 0)
+  row('line search without roots : with roots', rootless.ms / half.ms, 'times', `${ms(rootless.ms)}; ${count('any')} grips against ${count('chord')}`)
+}
+
+function motion(): void {
+  const grids = voicingsOf(chord('G13'), { ...TUNE_LIMITS, bass: 'any' }).map((voicing) => voicing.midis)
+  let sum = 0
+  const ours = time(() => { for (const a of grids) for (const b of grids) sum += leastMotion(a, b) })
+  const baseline = time(() => { for (const a of grids) for (const b of grids) for (let i = 0; i < a.length; i += 1) sum += Math.abs(a[i]! - (b[i] ?? 0)) })
+  row('least motion : pairing in order', ours.ms / baseline.ms, 'times', `${((ours.ms * 1e6) / grids.length ** 2).toFixed(0)} ns a pair${sum < 0 ? ' ' : ''}`)
+}
+
+function reading(): void {
+  const bars = (count: number) => `key: C\n${Array.from({ length: count }, (_, at) => `| ${TUNE[at % TUNE.length]!.canonical} ${TUNE[(at + 5) % TUNE.length]!.canonical} `).join('')}|`
+  const [short, long] = [time(() => analyse(parseChart(bars(64))), 5), time(() => analyse(parseChart(bars(256))), 5)]
+  row('reading a chart, 256 bars : 64 bars', long.ms / short.ms, 'times', `64 bars in ${ms(short.ms)}`)
+}
+
+// One open string sounded keeps the neck's arithmetic from being optimised away before it is measured.
+if (soundAt(DEFAULT_LIMITS.instrument, 0, 0) !== 40) throw new Error('the sixth string is E2')
+grips()
+lines()
+motion()
+reading()

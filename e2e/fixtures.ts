@@ -1,0 +1,48 @@
+import { expect, test as base, type Page } from '@playwright/test'
+import { Server } from './server'
+
+/** Each test file has a server of its own; every page error and policy violation fails the test that saw it. */
+export const test = base.extend<{ checked: void }, { server: Server }>({
+  server: [async ({}, give) => {
+    const server = new Server()
+    await server.start()
+    await give(server)
+    await server.end()
+  }, { scope: 'worker' }],
+  baseURL: async ({ server }, give) => give(server.url),
+  checked: [async ({ context }, give) => {
+    const troubles: string[] = []
+    context.on('weberror', (error) => troubles.push(error.error().message))
+    context.on('console', (message) => { if (/Content Security Policy|hydrat/i.test(message.text())) troubles.push(message.text()) })
+    await give()
+    expect(troubles).toEqual([])
+  }, { auto: true }],
+})
+export { expect }
+
+/** Makes a tune by hand: title, button, text typed key by key. */
+export async function typeTune(page: Page, title: string, text: string): Promise<void> {
+  await page.goto('/')
+  await page.getByLabel('Title of a new tune').fill(title)
+  await page.getByRole('button', { name: 'New tune' }).click()
+  await page.getByLabel('Chart text').pressSequentially(text)
+  await saved(page)
+}
+
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
+export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Sheet') => page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
+
+export const newLine = (page: Page) => page.getByRole('group', { name: 'New line' })
+export const homeLine = (page: Page) => page.getByRole('group', { name: 'Home line' })
+
+/** Chord symbols of a bank, in order. */
+export const symbolsIn = (bank: ReturnType<typeof newLine>) => bank.locator('.chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
+
+/** Grips of the new line, in order, as words. */
+export const gripsIn = (page: Page) => newLine(page).locator('svg.grip').evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
+
+export async function linesFound(page: Page): Promise<void> {
+  await expect(page.getByRole('radio', { name: /^Line 1/ })).toBeVisible({ timeout: 40_000 })
+  await expect(page.locator('.lines-state')).not.toContainText('Searching')
+  await saved(page)
+}

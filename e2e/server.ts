@@ -1,0 +1,42 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+/** The built application on a database of its own, which can be killed and started again. */
+export class Server {
+  private child: ChildProcess | null = null
+  private readonly folder = mkdtempSync(join(tmpdir(), 'heron-e2e-'))
+  url = ''
+
+  async start(port = 0): Promise<void> {
+    const child = spawn('node', ['build/serve.mjs'], { env: { ...process.env, PORT: String(port), HERON_DB: join(this.folder, 'heron.sqlite') }, stdio: ['ignore', 'pipe', 'inherit'] })
+    this.child = child
+    this.url = await new Promise<string>((resolve, reject) => {
+      child.stdout!.on('data', (chunk: Buffer) => {
+        const address = /http:\/\/\S+/.exec(chunk.toString())
+        if (address) resolve(address[0])
+      })
+      child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+    })
+  }
+
+  /** As when the machine loses power: no chance to finish anything. */
+  async kill(): Promise<void> {
+    const child = this.child
+    if (!child || child.exitCode !== null) return
+    const gone = new Promise((resolve) => child.once('exit', resolve))
+    child.kill('SIGKILL')
+    await gone
+  }
+
+  /** Starts again on the same address and database. */
+  async restart(): Promise<void> {
+    await this.start(Number(new URL(this.url).port))
+  }
+
+  async end(): Promise<void> {
+    await this.kill()
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+}

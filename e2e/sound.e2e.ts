@@ -1,0 +1,101 @@
+import { readFileSync } from 'node:fs'
+import { expect, goTo, linesFound, saved, test, typeTune } from './fixtures'
+import type { Page } from '@playwright/test'
+
+/** Sounding notes of the first grip, from the words of its threads: names with octaves. */
+async function firstChordPitches(page: Page): Promise<number[]> {
+  const words = (await page.locator('svg.threads').first().getAttribute('aria-label'))!
+  const names = words.replace('Threads: ', '').split(';')[0]!.trim().split(' ').slice(1)
+  return names.map((name) => {
+    const [, letter, signs, octave] = /^([A-G])([b#]*)(\d)$/.exec(name)!
+    return 12 * (Number(octave) + 1) + [9, 11, 0, 2, 4, 5, 7]['ABCDEFG'.indexOf(letter!)]! + [...signs!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)
+  })
+}
+
+/** 16-bit mono WAV samples. */
+function samplesOf(file: string): { rate: number; samples: Float64Array } {
+  const bytes = readFileSync(file)
+  expect(bytes.toString('latin1', 0, 4)).toBe('RIFF')
+  const rate = bytes.readUInt32LE(24)
+  const data = bytes.subarray(44)
+  return { rate, samples: Float64Array.from({ length: data.length / 2 }, (_, at) => data.readInt16LE(at * 2) / 32768) }
+}
+
+/** Strength of one frequency in a stretch of sound (one bin of a Fourier transform, Hann window). */
+function strength(samples: Float64Array, rate: number, hz: number): number {
+  let real = 0
+  let imaginary = 0
+  for (let i = 0; i < samples.length; i += 1) {
+    const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / samples.length)
+    real += samples[i]! * window * Math.cos((2 * Math.PI * hz * i) / rate)
+    imaginary += samples[i]! * window * Math.sin((2 * Math.PI * hz * i) / rate)
+  }
+  return Math.hypot(real, imaginary)
+}
+
+/** Cents from `expected` to the strongest frequency within a quarter tone of it. */
+function centsOff(samples: Float64Array, rate: number, expected: number): number {
+  let best = { cents: 0, strength: 0 }
+  for (let cents = -50; cents <= 50; cents += 1) {
+    const found = strength(samples, rate, expected * 2 ** (cents / 1200))
+    if (found > best.strength) best = { cents, strength: found }
+  }
+  return best.cents
+}
+
+test('a chord rendered through the offline audio context has its pitches within 10 cents', async ({ page }) => {
+  await typeTune(page, 'One Chord', 'tempo: 60\n| Am7 |')
+  await goTo(page, 'Lines')
+  await linesFound(page)
+  const pitches = await firstChordPitches(page)
+  expect(pitches.length).toBeGreaterThanOrEqual(3)
+  await page.getByRole('button', { name: 'New', exact: true }).click()
+  await page.getByRole('button', { name: 'Count-in' }).click()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as sound file' }).click()])
+  expect(download.suggestedFilename()).toBe('One Chord.wav')
+  const { rate, samples } = samplesOf((await download.path())!)
+  expect(rate).toBe(44100)
+  const stretch = samples.subarray(Math.round(0.2 * rate), Math.round(1.8 * rate))
+  expect(Math.max(...stretch)).toBeGreaterThan(0.02)
+  for (const midi of pitches) expect([midi, Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))]).toEqual([midi, expect.any(Number)])
+  for (const midi of pitches) expect(Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))).toBeLessThanOrEqual(10)
+  // What does not sound is not there: a half step beside each pitch that no partial of the chord falls on.
+  const floor = Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50
+  const silent = pitches.map((midi) => midi + 1).find((midi) => !pitches.some((one) => [0, 12, 19, 24, 28, 31].includes(midi - one)))!
+  expect(strength(stretch, rate, 440 * 2 ** ((silent - 69) / 12))).toBeLessThan(floor)
+})
+
+test('plain, new and both in turn; the chord that sounds is shown; stop stops at once', async ({ page }) => {
+  await typeTune(page, 'Two Bars', 'tempo: 240\n| C | G7 |')
+  await goTo(page, 'Lines')
+  await linesFound(page)
+  await page.getByRole('button', { name: 'Count-in' }).click()
+  await page.getByRole('button', { name: 'Both in turn' }).click()
+  await page.locator('body').press(' ')
+  await expect(page.locator('.bank-home .slot.sounding')).toBeVisible()
+  await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 10_000 })
+  // In a loop it goes on until it is stopped.
+  await page.getByRole('button', { name: 'Loop' }).click()
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await page.waitForTimeout(5000)
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.locator('.slot.sounding')).toHaveCount(0)
+  await page.waitForTimeout(600)
+  await expect(page.locator('.slot.sounding')).toHaveCount(0)
+})
+
+test('tempo and selection: what is typed is kept, what is out of range is refused, the selection is what is played', async ({ page }) => {
+  await typeTune(page, 'Long Way', '| C | F | G7 | C |')
+  const tempo = page.getByLabel('Tempo in beats a minute')
+  await tempo.fill('500')
+  await expect(page.getByText('20 to 400')).toBeVisible()
+  await tempo.fill('150')
+  await saved(page)
+  await page.reload()
+  await expect(tempo).toHaveValue('150')
+  await page.locator('.bank-home .slot').nth(1).click()
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(page.locator('.transport-says')).toHaveText('bar 2, beat 1 to bar 3, beat 1')
+})
