@@ -24,14 +24,14 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
   return (
     <div className="chart-editor">
       <label htmlFor="chart-text">Chart text</label>
-      <div className="chart-text">
-        <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\n\u200b'}</div>
+      <div className="chart-text"><div>
+        <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
         <textarea
           id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
           aria-describedby="chart-help" aria-invalid={chart.problems.length > 0} maxLength={100_000}
           onChange={(event) => onText(event.target.value)} onBlur={onLeave}
         />
-      </div>
+      </div></div>
       {text.trim() === '' ? (
         <p id="chart-help">
           Type chords between bar lines, one or more to a bar, and see them laid out below.{' '}
