@@ -76,6 +76,26 @@ test('undo and redo work over all of it, by keys and by buttons', async ({ page 
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Back and Forth')
 })
 
+test('an empty tune says what to do, and a long search can be stopped and begun again', async ({ page }) => {
+  await page.goto('/')
+  await page.getByLabel('Title of a new tune').fill('Nothing Yet')
+  await page.getByRole('button', { name: 'New tune' }).click()
+  await goTo(page, 'Lines')
+  await page.getByRole('button', { name: 'Put in four plain chords' }).click()
+  await linesFound(page)
+  expect(await symbolsIn(newLine(page))).toEqual(['C', 'Am', 'Dm', 'G'])
+
+  await goTo(page, 'Chart')
+  const bars = ['Cmaj9', 'A7b9', 'Dm11', 'G13', 'Em9', 'Am11', 'Fmaj9', 'Bb13']
+  await page.getByLabel('Chart text').fill(`key: C\n| ${Array.from({ length: 64 }, (_, at) => bars[(at * 5 + Math.floor(at / 8)) % 8]).join(' | ')} |`)
+  await goTo(page, 'Lines')
+  await page.getByRole('button', { name: 'Bass player has it' }).click()
+  await page.getByRole('button', { name: 'Stop the search' }).click()
+  await expect(page.locator('.lines-state')).toContainText('was stopped')
+  await page.getByRole('button', { name: 'Search again' }).click()
+  await expect(page.getByRole('progressbar')).toBeVisible()
+})
+
 test('the songbook: search, duplicate, rename, delete with undo', async ({ page }) => {
   await page.goto('/')
   await expect(page.locator('tbody tr').filter({ hasText: 'Low Water Blues' })).toContainText('C minor')

@@ -70,6 +70,10 @@ describe('the command line keeps its contract', () => {
     const dropD = good({ do: 'voicings', symbol: 'D5', limits: { tuning: ['D2', 'A2', 'D3', 'G3', 'B3', 'E4'], frets: [0, 4] } }) as unknown as { voicings: { frets: (number | null)[] }[] }
     expect(dropD.voicings.map((voicing) => voicing.frets.join())).toContain('0,0,0,,,')
   })
+  test('a range of frets above 0 leaves open strings out unless they are asked for', () => {
+    const opens = (limits: object) => (good({ do: 'voicings', symbol: 'Em7', limits }) as unknown as { voicings: { frets: (number | null)[] }[] }).voicings.some((voicing) => voicing.frets.includes(0))
+    expect([opens({}), opens({ frets: [5, 9] }), opens({ frets: [5, 9], open: true }), opens({ open: false })]).toEqual([true, false, true, false])
+  })
   test.each([
     ['{', 'bad-json', 'line'], ['[]', 'bad-request', 'do'], ['{"do":"fly"}', 'unknown-do', 'do'], ['{"do":"arrange","text":""}', 'not-built', 'do'],
     ['{"do":"parse"}', 'bad-field', 'symbol'], ['{"do":"parse","symbol":"C","loud":1}', 'unknown-field', 'loud'], ['{"do":"parse","symbol":"H7"}', 'bad-chord', { at: 0, text: 'H7' }],

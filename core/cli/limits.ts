@@ -23,7 +23,8 @@ export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
     strings: input.strings?.map((string) => tuning.length - string) ?? null,
     notes: input.notes ?? d.notes,
     range: input.range ?? null,
-    open: input.open ?? d.open,
+    // A range of frets that leaves out 0 leaves out open strings, unless they are asked for.
+    open: input.open ?? frets[0] === 0,
     bass: input.bass ?? d.bass,
     omit: input.omit ?? [],
     families: input.families ?? null,

@@ -10,7 +10,8 @@ interface Props {
   onLeave: () => void
 }
 
-const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
+/** Four plain chords to begin with, offered wherever a tune is still empty. */
+export const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
 
 /** The chart as text, with whatever could not be read marked in its place. */
 export function ChartEditor({ text, reading, onText, onLeave }: Props) {

@@ -1,10 +1,11 @@
+import Button from '@mui/material/Button'
 import { useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { placeName } from '../../../core/chart/chart'
 import type { ColourOption } from '../../../core/reharm/colour'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
-import { ChartEditor } from '../chart/ChartEditor'
+import { ChartEditor, FIRST_CHART } from '../chart/ChartEditor'
 import { ReadingDrawer } from '../chart/ReadingDrawer'
 import { ColourControl } from '../colour/ColourControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
@@ -129,7 +130,12 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
             onStop={search.stop} onAgain={search.again}
           />
         )}
-        {chords.length === 0 && step !== 'chart' && <p className="quiet">There are no chords yet. Type a chart in the Chart step first.</p>}
+        {chords.length === 0 && step !== 'chart' && (
+          <p className="empty">
+            There are no chords yet: type them in the Chart step, or begin with four plain ones.{' '}
+            <Button onClick={() => session.edit({ kind: 'text', text: FIRST_CHART })}>Put in four plain chords</Button>
+          </p>
+        )}
         <Systems
           step={step} reading={reading} voicings={voicings} selection={selection} sounding={player.sounding}
           onSelect={(index, stretch) => setSelection(stretch ? { anchor: selection.anchor, focus: index } : { anchor: index, focus: index })}
