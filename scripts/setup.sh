@@ -15,7 +15,8 @@ need_packages() {
   local wanted; wanted="$(node -v) $(digest package.json package-lock.json)"
   if [ "$(cat node_modules/.installed 2>/dev/null)" != "$wanted" ] || ! node -e 'new (require("better-sqlite3"))(":memory:")' 2>/dev/null; then
     say "Installing packages. The database library may be compiled from source, which takes 2 to 3 minutes."
-    npm ci --no-progress --loglevel=error
+    # Not `npm ci`: it insists on lock entries for every other platform's binaries, which not every registry can give.
+    npm install --no-save --no-progress --loglevel=error || { say "The packages could not be installed: see npm's message above."; exit 1; }
     # Where install scripts are held back, the one that is needed is run by name.
     if ! node -e 'new (require("better-sqlite3"))(":memory:")' 2>/dev/null; then
       say "Compiling the database library (2 to 3 minutes)."
