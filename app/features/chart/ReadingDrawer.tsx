@@ -1,6 +1,6 @@
 import { keyName } from '../../../core/pitch/key'
 import { noteName } from '../../../core/pitch/note'
-import { ChordName, engraved } from '../notation/ChordName'
+import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import type { TuneChord } from '../workspace/useTuneReading'
 
 /** What the selected chord is and does, with the reason. */
@@ -11,7 +11,7 @@ export function ReadingDrawer({ chord }: { chord: TuneChord }) {
   return (
     <>
       <h2><ChordName chord={slot.symbol.chord} /> <span className="drawer-numeral">{engraved(reading.roman)}</span></h2>
-      <p>{reading.reason}</p>
+      <p>{engravedWords(reading.reason)}</p>
       <dl>
         <dt>Function</dt><dd>{reading.function}</dd>
         <dt>Key</dt><dd>{engraved(keyName(reading.key).replace('m', ''))} {reading.key.mode}</dd>
@@ -19,12 +19,12 @@ export function ReadingDrawer({ chord }: { chord: TuneChord }) {
       </dl>
       <h3>Tones</h3>
       <ul className="tones">
-        {slot.symbol.chord.tones.map((tone) => <li key={tone.degree}><b>{engraved(noteName(tone.note).replace(/(?<=.)b/g, '♭'))}</b><span>{engraved(tone.degree)}</span></li>)}
+        {slot.symbol.chord.tones.map((tone) => <li key={tone.degree}><b>{engravedWords(noteName(tone.note)).replace(/(?<=[♭♯])[b#]/, (sign) => (sign === 'b' ? '♭' : '♯'))}</b><span>{engraved(tone.degree)}</span></li>)}
       </ul>
       {reading.alternatives.length > 0 && (
         <>
           <h3>Also read as</h3>
-          <ul className="plain-list">{reading.alternatives.map((other) => <li key={other.roman}><b>{engraved(other.roman)}</b> {other.reason}</li>)}</ul>
+          <ul className="plain-list">{reading.alternatives.map((other) => <li key={other.roman}><b>{engraved(other.roman)}</b> {engravedWords(other.reason)}</li>)}</ul>
         </>
       )}
     </>

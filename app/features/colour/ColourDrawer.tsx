@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button'
 import type { ColourOption } from '../../../core/reharm/colour'
-import { ChordName, engraved } from '../notation/ChordName'
+import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import type { TuneChord } from '../workspace/useTuneReading'
 
 const MOST_DIGIT = 9
@@ -19,7 +19,7 @@ export function ColourDrawer({ chord, onChoose }: { chord: TuneChord; onChoose: 
               <kbd>{at <= MOST_DIGIT ? at : ''}</kbd>
               <span className="option-chord"><ChordName chord={option.chord} /></span>
               <span className="option-added">{option.added.length > 0 ? `+ ${option.added.map(engraved).join(' ')}` : ''}{option.special ? ' special' : ''}</span>
-              <span className="option-why">{option.why} <i>{option.mood}</i></span>
+              <span className="option-why">{engravedWords(option.why)} <i>{option.mood}</i></span>
             </button>
           </li>
         ))}

@@ -42,7 +42,7 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
             <span>{line.measures.motion} semitones</span>
             <span>{line.steps.reduce((sum, step) => sum + step.held, 0)} notes held</span>
             <span>hand {Math.round(line.measures.hand)} mm</span>
-            <span>grips {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+            <span>effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
           </button>
         ))}
       </div>

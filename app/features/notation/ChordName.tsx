@@ -4,6 +4,10 @@ import { noteName, type Note } from '../../../core/pitch/note'
 /** Flats and sharps as musicians write them. */
 export const engraved = (text: string): string => text.replace(/b(?=b?[\dIViv]|$|\/)/g, '♭').replace(/#/g, '♯')
 
+/** The same inside a sentence, where only what is surely a note or a degree may change. */
+export const engravedWords = (text: string): string =>
+  text.replace(/\b([A-G])b/g, '$1♭').replace(/\b([A-G])#/g, '$1♯').replace(/b(?=\d)/g, '♭').replace(/#(?=\d)/g, '♯')
+
 const engravedNote = (note: Note): string => {
   const name = noteName(note)
   return name[0]! + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯')

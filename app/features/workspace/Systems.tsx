@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { slotKey, type Bar } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { ChordName, engraved } from '../notation/ChordName'
+import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import { GripDiagram } from '../notation/GripDiagram'
 import { Threads, type ThreadChord } from '../notation/Threads'
 import { isWithin, type Selection } from './selection'
@@ -129,7 +129,7 @@ function NewChord({ chord, step, voicing }: { chord: TuneChord; step: Step; voic
         <ChordName chord={made.chord} />
         {chord.byHand && <span className="by-hand" title="Chosen by hand">by hand</span>}
       </span>
-      {step === 'colour' && <span className="why">{made.why}</span>}
+      {step === 'colour' && <span className="why">{engravedWords(made.why)}</span>}
       {step === 'lines' && (
         <span className="slot-grip">
           {voicing ? <GripDiagram voicing={voicing} scale={chord.slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip yet</span>}

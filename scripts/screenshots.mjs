@@ -1,0 +1,47 @@
+// Takes the pictures of docs/screenshots from the demo data: npm run screenshots, after ./start --setup.
+import { spawn } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium } from 'playwright-core'
+
+const folder = mkdtempSync(join(tmpdir(), 'heron-shots-'))
+const server = spawn('node', ['build/serve.mjs'], { env: { ...process.env, PORT: '0', HERON_DB: join(folder, 'demo.sqlite') } })
+const base = await new Promise((resolve) => server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])))
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+mkdirSync('docs/screenshots', { recursive: true })
+const shoot = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` })
+
+/** Opens a tune at a step and waits until its lines are found. */
+async function open(tune, step) {
+  await page.goto(base)
+  await page.getByRole('link', { name: tune, exact: true }).click()
+  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
+  await page.waitForTimeout(600)
+  await page.waitForFunction(() => !document.querySelector('.lines-state')?.textContent.includes('Searching') && !document.querySelector('.transport-says')?.textContent.includes('No grips'), null, { timeout: 90_000 })
+  await page.waitForTimeout(600)
+}
+
+await page.goto(base)
+await shoot('songbook')
+await open('Lantern on the Rail', 'Chart')
+await page.locator('.bank-home .slot').nth(5).click()
+await shoot('chart')
+await open('Four Planks', 'Colour')
+await page.locator('.bank-new .slot').nth(3).click()
+await shoot('colour')
+await open('Four Planks', 'Lines')
+await page.locator('.bank-new .slot').nth(2).click()
+await page.waitForTimeout(800)
+await shoot('lines')
+await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Sheet' }).click()
+await page.getByRole('button', { name: 'Print' }).waitFor()
+await page.waitForTimeout(300)
+await shoot('sheet')
+await page.context().addCookies([{ name: 'heron-theme', value: 'dusk', url: base }])
+await open('Low Water Blues', 'Lines')
+await shoot('lines-dusk')
+await browser.close()
+server.kill()
+rmSync(folder, { recursive: true })
