@@ -6,7 +6,7 @@ export const engraved = (text: string): string => text.replace(/b(?=b?[\dIViv]|$
 
 /** The same inside a sentence, where only what is surely a note or a degree may change. */
 export const engravedWords = (text: string): string =>
-  text.replace(/\b([A-G])b/g, '$1♭').replace(/\b([A-G])#/g, '$1♯').replace(/b(?=\d)/g, '♭').replace(/#(?=\d)/g, '♯')
+  text.replace(/\b([A-G])b(?=$|[^a-z]|m|dim|sus|add|aug|alt)/g, '$1♭').replace(/\b([A-G])#/g, '$1♯').replace(/b(?=\d)/g, '♭').replace(/#(?=\d)/g, '♯')
 
 const engravedNote = (note: Note): string => {
   const name = noteName(note)
