@@ -122,7 +122,11 @@ describe('what was made follows its chords', () => {
     expect(after.choices).toEqual({ '4:1': { symbol: 'Dm11', rule: 'a2' } })
     expect(after.fixed).toEqual({ '4:1': [null, 5, 5, 5, 6, null] })
   })
-  test('the tempo of the text counts when it is changed there', () => {
+  test('the title and the tempo of the text count when they are changed there', () => {
+    const named = begin()
+    expect(edit(named, { kind: 'text', text: 'title: Slack Tide\n| C |' }).title).toBe('Slack Tide')
+    edit(named, { kind: 'title', title: 'Mine' })
+    expect(edit(named, { kind: 'text', text: 'title: Slack Tide\n| C | F |' }).title).toBe('Mine')
     const id = begin('tempo: 100\n| C |')
     expect(state(id).document.tempo).toBe(100)
     edit(id, { kind: 'tempo', tempo: 60 })

@@ -75,6 +75,29 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
   await expect(page.getByLabel('Chart text')).toHaveValue('| Dm | G7 |')
 })
 
+test('undo in a tab that another has overtaken is told so; a tune deleted elsewhere keeps its edits waiting', async ({ page, context }) => {
+  await typeTune(page, 'Overtaken', '| C | F |')
+  const second = await context.newPage()
+  await second.goto(page.url())
+  await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')
+  await page.getByLabel('Chart text').fill('| C | F | G |')
+  await saved(page)
+  await second.getByRole('button', { name: 'Undo' }).click()
+  await expect(second.getByRole('alert')).toContainText('changed in another tab')
+  await second.getByRole('button', { name: /Put mine on top/ }).click()
+  await expect(second.getByLabel('Chart text')).toHaveValue('| C | F | G |')
+
+  await second.goto('/')
+  await second.locator('tbody tr').filter({ hasText: 'Overtaken' }).getByRole('button', { name: 'Delete' }).click()
+  await expect(second.getByRole('button', { name: 'Undo the deletion' })).toBeVisible()
+  await page.getByLabel('Chart text').fill('| C | F | G | Am |')
+  await expect(page.getByRole('alert')).toContainText('deleted in another tab')
+  await second.getByRole('button', { name: 'Undo the deletion' }).click()
+  await saved(page)
+  await page.reload()
+  await expect(page.getByLabel('Chart text')).toHaveValue('| C | F | G | Am |')
+})
+
 test('the server refuses what it should, clearly, and changes nothing', async ({ request, baseURL }) => {
   const page = await request.get('/')
   expect(page.headers()['content-security-policy']).toContain("script-src 'self' 'nonce-")

@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { analyse } from '../analysis/analyse'
+import { skeletonOf } from '../analysis/skeleton'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChart } from '../chart/parse'
+import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { bestLines, type Line } from '../leading/lead'
@@ -99,6 +101,11 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       groups: groups.map((group) => ({ ...group, key: keyName(group.key) })),
       problems: chart.problems,
     })
+  },
+
+  skeleton({ text, level }) {
+    const chart = parseChart(text)
+    return good({ text: printChart(skeletonOf(chart, level)), problems: chart.problems })
   },
 
   name({ frets, notes, tuning, over, key }) {

@@ -58,6 +58,7 @@ export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
   analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
+  skeleton: z.strictObject({ do: z.literal('skeleton'), text: chartText, level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
   name: z.strictObject({
     do: z.literal('name'),
     frets: fretsSchema.optional(),
@@ -85,4 +86,4 @@ export const requestSchemas = {
 } as const
 
 /** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['skeleton', 'options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export', 'import'] as const
+export const NOT_BUILT = ['options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export', 'import'] as const

@@ -9,7 +9,8 @@ import { parseChord } from '../../../core/chord/parse'
 const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
 const frets = z.array(z.int().min(0).max(36).nullable()).min(4).max(8)
 const symbol = z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9')
-const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(120, 'a title of 1 to 120 letters')
+export const MOST_TITLE = 120
+const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(MOST_TITLE, 'a title of 1 to 120 letters')
 /** 100,000 letters is about 3,000 bars. */
 const text = z.string().max(100_000, 'a chart of at most 100,000 letters')
 const colour = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
@@ -82,7 +83,7 @@ const unfixed = (document: TuneDocument): Pick<TuneDocument, 'fixed'> => ({
   fixed: Object.fromEntries(Object.entries(document.fixed).filter(([place]) => place in document.choices)),
 })
 
-/** Choices and grips follow their chords when bars are put in, taken out or moved along. */
+/** Choices and grips follow their chords when bars are put in, taken out or moved along; a title or tempo changed in the text counts. */
 function withText(document: TuneDocument, next: string): TuneDocument {
   const before = parseChart(document.text)
   const after = parseChart(next)
@@ -90,8 +91,9 @@ function withText(document: TuneDocument, next: string): TuneDocument {
   const carry = <T>(record: Record<string, T>): Record<string, T> =>
     Object.fromEntries(Object.entries(record).flatMap(([place, value]) => (moved.has(place) ? [[moved.get(place)!, value]] : [])))
   const newTempo = after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
+  const newTitle = after.title !== null && after.title !== '' && after.title !== before.title ? after.title.slice(0, MOST_TITLE) : document.title
   return {
-    ...document, text: next, tempo: newTempo,
+    ...document, text: next, tempo: newTempo, title: newTitle,
     choices: carry(document.choices), fixed: carry(document.fixed), grips: carry(document.grips),
   }
 }

@@ -89,7 +89,7 @@ export class TuneSession {
   }
 
   readonly edit = (edit: TuneEdit): void => {
-    const status: SaveStatus = this.view.status.kind === 'saved' || this.view.status.kind === 'refused' ? { kind: 'saving' } : this.view.status
+    const status: SaveStatus = this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status
     this.show({ document: applyEdit(this.view.document, edit), status })
     const last = this.pending.at(-1)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
@@ -110,7 +110,7 @@ export class TuneSession {
   /** Resolves when everything made so far is on disk, or cannot be at present. */
   async flush(): Promise<void> {
     clearTimeout(this.timer)
-    while (this.sending || (this.pending.length > 0 && this.view.status.kind !== 'waiting' && this.view.status.kind !== 'conflict')) {
+    while (this.sending || (this.pending.length > 0 && (this.view.status.kind === 'saved' || this.view.status.kind === 'saving'))) {
       if (this.sending) await new Promise((resolve) => setTimeout(resolve, 15))
       else this.send()
     }
@@ -120,6 +120,7 @@ export class TuneSession {
   readonly putMineOnTop = (): void => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
+    if (this.pending.length === 0) return this.adopt(theirs)
     this.revision = theirs.revision
     this.show({ document: this.pending.reduce(applyEdit, theirs.document), undo: theirs.undo, redo: theirs.redo, status: { kind: 'saving' } })
     this.keepDraft()
@@ -149,8 +150,7 @@ export class TuneSession {
         else if (outcome === 'done') this.show({ status: { kind: 'saved' } })
       } else if (outcome === 'unreachable') {
         this.timer = setTimeout(() => this.send(), RETRY_MS)
-      } else if (this.pending.every((edit) => edit.kind === 'grips')) {
-        // What a search found is no work of the player's: it is found again from the newer state.
+      } else if (this.onlyFoundBySearch()) {
         this.pending.length = 0
         this.keepDraft()
         this.show({ status: { kind: 'saved' } })
@@ -159,7 +159,7 @@ export class TuneSession {
   }
 
   private async exchange(write: unknown): Promise<'done' | 'conflict' | 'refused' | 'unreachable'> {
-    if (this.view.status.kind !== 'waiting') this.show({ status: { kind: 'saving' } })
+    if (this.view.status.kind !== 'waiting' && this.view.status.kind !== 'refused') this.show({ status: { kind: 'saving' } })
     const response = await this.post(write)
     if (!response || response.status >= 500) {
       this.show({ status: { kind: 'waiting' } })
@@ -167,8 +167,13 @@ export class TuneSession {
     }
     const answer = (await response.json()) as TuneState & { message?: string }
     if (response.status === 409) {
-      this.show({ status: this.pending.every((edit) => edit.kind === 'grips') ? { kind: 'saved' } : { kind: 'conflict', theirs: answer } })
+      this.show({ status: this.onlyFoundBySearch() ? { kind: 'saved' } : { kind: 'conflict', theirs: answer } })
       return 'conflict'
+    }
+    if (response.status === 404) {
+      // Deleted in another tab: what was made waits here until the deletion is undone.
+      this.show({ status: { kind: 'refused', message: answer.message ?? response.statusText } })
+      return 'unreachable'
     }
     if (!response.ok) {
       this.show({ status: { kind: 'refused', message: answer.message ?? response.statusText } })
@@ -183,6 +188,11 @@ export class TuneSession {
       status: { kind: later.length > 0 ? 'saving' : 'saved' },
     })
     return 'done'
+  }
+
+  /** What a search found is no work of the player's: after another tab's change it is found again. */
+  private onlyFoundBySearch(): boolean {
+    return this.pending.length > 0 && this.pending.every((edit) => edit.kind === 'grips')
   }
 
   private post(body: unknown): Promise<Response | null> {

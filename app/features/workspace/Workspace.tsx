@@ -141,6 +141,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           onSelect={(index, stretch) => setSelection(stretch ? { anchor: selection.anchor, focus: index } : { anchor: index, focus: index })}
         />
       </main>
+      <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus)}</p>
       <aside className="drawer" aria-label="Selected chord">
         {!focus && <p className="quiet">Select a chord to read about it.</p>}
         {focus && <p className="drawer-place">{placeName(focus.slot)}</p>}
@@ -159,6 +160,12 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
   )
+}
+
+/** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
+function chordInWords({ slot, reading, made }: TuneChord): string {
+  const became = made && made.rule !== 'plain' ? `, now ${made.chord.canonical}` : ''
+  return `${placeName(slot)}: ${slot.text}${reading ? `, ${reading.roman}` : ''}${became}`
 }
 
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both' } as const
