@@ -135,6 +135,19 @@ describe('what was made follows its chords', () => {
   })
 })
 
+describe('transposing', () => {
+  test('moves chart and chosen chords together, lets fixed grips go, and undo brings all of it back', () => {
+    const id = begin('key: C\n| C | Am | Dm | G/B |')
+    edit(id, { kind: 'choose', slot: '4:1', choice: { symbol: 'G13b9/B', rule: 'a4' } })
+    const before = edit(id, { kind: 'fix', slot: '1:1', frets: [null, 3, 2, 0, 1, 0] })
+    expect(edit(id, { kind: 'transpose', to: 'Eb' })).toMatchObject({
+      text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |', choices: { '4:1': { symbol: 'Bb13b9/D', rule: 'a4' } }, fixed: {},
+    })
+    step(id, 'undo')
+    expect(state(id).document).toEqual(before)
+  })
+})
+
 describe('the songbook', () => {
   test('begins with the demo book, once: at least six tunes, all of them readable', () => {
     expect(seedDemoBook(db)).toBe(true)

@@ -96,6 +96,23 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
   await expect(page.getByRole('progressbar')).toBeVisible()
 })
 
+test('the chart read: brackets, skeleton and back, another key and back', async ({ page }) => {
+  await typeTune(page, 'Read Me', 'key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
+  await expect(page.locator('.bracket')).toHaveText(['ii-V in D♭, does not land', 'ii-V-I in C'])
+  await page.getByRole('button', { name: 'Without passing chords' }).click()
+  expect(await symbolsIn(homeLine(page))).toEqual(['C', 'Ab7', 'G7', 'C'])
+  await page.getByRole('button', { name: 'Triads' }).click()
+  expect(await symbolsIn(homeLine(page))).toEqual(['C', 'Ab', 'G', 'C'])
+  await page.getByRole('button', { name: 'As written' }).click()
+  expect(await symbolsIn(homeLine(page))).toEqual(['C', 'Ebm7', 'Ab7', 'Dm7', 'G7', 'C'])
+  await page.getByRole('combobox', { name: 'Key' }).click()
+  await page.getByRole('option', { name: 'B♭ major' }).click()
+  await expect(page.getByLabel('Chart text')).toHaveValue('key: Bb\n| Bb | Dbm7 Gb7 | Cm7 F7 | Bb |')
+  await saved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
+})
+
 test('the songbook: search, duplicate, rename, delete with undo', async ({ page }) => {
   await page.goto('/')
   await expect(page.locator('tbody tr').filter({ hasText: 'Low Water Blues' })).toContainText('C minor')

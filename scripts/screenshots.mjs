@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 
 const folder = mkdtempSync(join(tmpdir(), 'heron-shots-'))
-const server = spawn('node', ['build/serve.mjs'], { env: { ...process.env, PORT: '0', HERON_DB: join(folder, 'demo.sqlite') } })
+const server = spawn('node', ['build/serve.mjs'], { env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'demo.sqlite') } })
 const base = await new Promise((resolve) => server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])))
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

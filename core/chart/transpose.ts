@@ -32,8 +32,7 @@ export function transposeText(text: string, from: Key, to: Key): string {
   for (const token of readTokens(text)) {
     if (token.kind === 'setting' && token.name === 'key' && parseKey(token.text).ok) put(token.line, token.column - 1, token.text.length, keyName(to))
     if (token.kind !== 'cell') continue
-    const symbol = parseSymbol(token.text)
-    if (symbol.ok && symbol.value.kind === 'chord') put(token.line, token.column - 1, token.text.length, transposeSymbol(token.text, symbol.value.chord.bass !== null, from.tonic, to.tonic))
+    put(token.line, token.column - 1, token.text.length, transposeSymbol(token.text, from, to))
   }
   return lines.map((content, index) => {
     if (index % 2 === 1) return content
@@ -44,10 +43,14 @@ export function transposeText(text: string, from: Key, to: Key): string {
 
 const ROOT = /^[A-G](?:bb|##|♭♭|♯♯|𝄫|𝄪|[b#♭♯x])?/u
 
-function transposeSymbol(symbol: string, hasBass: boolean, from: Note, to: Note): string {
+/** One symbol in another key; what is no chord stays as it is. */
+export function transposeSymbol(symbol: string, from: Key, to: Key): string {
+  const read = parseSymbol(symbol)
+  if (!read.ok || read.value.kind !== 'chord') return symbol
+  const hasBass = read.value.chord.bass !== null
   const move = (name: string) => {
     const note = parseNote(name)
-    return note.ok ? noteName(moveNote(note.value, from, to)) : name
+    return note.ok ? noteName(moveNote(note.value, from.tonic, to.tonic)) : name
   }
   const root = ROOT.exec(symbol)![0]
   const rest = symbol.slice(root.length)

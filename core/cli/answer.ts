@@ -6,6 +6,7 @@ import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
+import { importChart, type ImportFormat } from '../formats/importChart'
 import { bestLines, type Line } from '../leading/lead'
 import { leastClassMotion, leastMotion, voiceSteps } from '../leading/motion'
 import { LATER_STYLES, TERM_NAMES, weightsFrom, type StyleName } from '../leading/weights'
@@ -18,7 +19,7 @@ import { voicingsOf } from '../voicing/enumerate'
 import { namesOf } from '../voicing/name'
 import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
 import { limitsFrom } from './limits'
-import { NOT_BUILT, requestSchemas } from './requests'
+import { LATER_IMPORTS, NOT_BUILT, requestSchemas } from './requests'
 
 type Answer = Record<string, unknown>
 export type Reply = ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
@@ -106,6 +107,11 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
   skeleton({ text, level }) {
     const chart = parseChart(text)
     return good({ text: printChart(skeletonOf(chart, level)), problems: chart.problems })
+  },
+
+  import({ content, format }) {
+    if ((LATER_IMPORTS as readonly string[]).includes(format)) return bad({ code: 'not-built', message: `Bringing in ${format} is not built yet.`, text: 'format' })
+    return good({ ...importChart(content, format as ImportFormat), melody: [] })
   },
 
   name({ frets, notes, tuning, over, key }) {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { TERM_NAMES, STYLE_NAMES, LATER_STYLES } from '../leading/weights'
 import { MOST_NOTES } from '../leading/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
+import { IMPORT_FORMATS, LONGEST_IMPORT } from '../formats/importChart'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import type { Result } from '../result'
@@ -54,11 +55,15 @@ const count = z.int().min(1)
 /** Notes are pitches (`G3`) or, all of them, sounds without octave (`G`); the answer tells them apart. */
 const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 
+/** Formats of the interface that are still to come. */
+export const LATER_IMPORTS = ['midi', 'musicxml', 'abc'] as const
+
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
   analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
   skeleton: z.strictObject({ do: z.literal('skeleton'), text: chartText, level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
+  import: z.strictObject({ do: z.literal('import'), content: z.string().max(LONGEST_IMPORT), format: z.enum([...IMPORT_FORMATS, ...LATER_IMPORTS]) }),
   name: z.strictObject({
     do: z.literal('name'),
     frets: fretsSchema.optional(),
@@ -86,4 +91,4 @@ export const requestSchemas = {
 } as const
 
 /** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export', 'import'] as const
+export const NOT_BUILT = ['options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export'] as const

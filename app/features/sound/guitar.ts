@@ -10,7 +10,7 @@ const STRUM_SECONDS = 0.014
 const DAMP_SECONDS = 0.07
 const STOP_SECONDS = 0.012
 /** Level of one string, so that six together stay clear of clipping. */
-const STRING_LEVEL = 0.28
+const STRING_LEVEL = 0.42
 
 type Context = Tone.BaseContext
 

@@ -3,7 +3,11 @@ import { STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
 import { slotsOf } from '../../../core/chart/chart'
 import { carryOver } from '../../../core/chart/carryOver'
 import { parseChart, TEMPO_RANGE } from '../../../core/chart/parse'
+import { transposeSymbol, transposeText } from '../../../core/chart/transpose'
 import { parseChord } from '../../../core/chord/parse'
+import { parseKey, type Key } from '../../../core/pitch/key'
+import { must } from '../../../core/result'
+import { analyse } from '../../../core/analysis/analyse'
 
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
@@ -36,6 +40,7 @@ export type Bass = TuneDocument['bass']
 export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), title }),
   z.strictObject({ kind: z.literal('text'), text }),
+  z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),
   z.strictObject({ kind: z.literal('colour'), colour }),
   z.strictObject({ kind: z.literal('choose'), slot, choice: choice.nullable() }),
   z.strictObject({ kind: z.literal('bass'), bass }),
@@ -60,6 +65,7 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
   switch (edit.kind) {
     case 'title': return { ...document, title: edit.title }
     case 'text': return withText(document, edit.text)
+    case 'transpose': return transposed(document, must(parseKey(edit.to)))
     case 'colour': return { ...document, colour: edit.colour, ...unfixed(document), line: 0 }
     case 'choose': {
       const { [edit.slot]: _, ...choices } = document.choices
@@ -98,11 +104,19 @@ function withText(document: TuneDocument, next: string): TuneDocument {
   }
 }
 
+/** The tune in another key: chart and chosen chords move together. Grips fixed by hand belong to the old key and are let go. */
+function transposed(document: TuneDocument, to: Key): TuneDocument {
+  const from = analyse(parseChart(document.text)).key
+  const choices = Object.entries(document.choices).map(([place, { symbol: chosen, rule }]) => [place, { symbol: transposeSymbol(chosen, from, to), rule }])
+  return { ...document, text: transposeText(document.text, from, to), choices: Object.fromEntries(choices) as TuneDocument['choices'], fixed: {}, grips: {}, line: 0 }
+}
+
 /** What was done, for undo and redo. */
 export function labelOf(edit: TuneEdit): string {
   switch (edit.kind) {
     case 'title': return 'title'
     case 'text': return 'chart text'
+    case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.symbol} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
     case 'bass': return 'who plays the bass'

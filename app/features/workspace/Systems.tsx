@@ -4,12 +4,13 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import { GripDiagram } from '../notation/GripDiagram'
 import { Threads, type ThreadChord } from '../notation/Threads'
+import { Brackets } from './Brackets'
 import { isWithin, type Selection } from './selection'
 import type { Step } from './steps'
 import type { TuneChord, TuneReading } from './useTuneReading'
 
 /** Bars in a system: the trade's four. */
-const BARS_IN_SYSTEM = 4
+export const BARS_IN_SYSTEM = 4
 
 interface Props {
   step: Step
@@ -37,6 +38,7 @@ export function Systems({ step, reading, voicings, selection, sounding, onSelect
         const onward = step === 'lines' ? firstVoicing(chart.bars[bars.at(-1)!.number], chordsOfBar, voicings) : null
         return (
           <section className="system" key={bars[0]!.number} aria-label={`Bars ${bars[0]!.number} to ${bars.at(-1)!.number}`}>
+            {step === 'chart' && <Brackets groups={reading.analysis.groups} bars={bars} />}
             <Bank kind="home" bars={bars} label="Home line">
               {(bar) => <Slots bar={bar} chords={chordsOfBar(bar)} {...pick} version="plain">{(chord) => <HomeChord chord={chord} chart={reading} />}</Slots>}
             </Bank>

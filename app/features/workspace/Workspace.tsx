@@ -5,7 +5,10 @@ import { placeName } from '../../../core/chart/chart'
 import type { ColourOption } from '../../../core/reharm/colour'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
+import { printChart } from '../../../core/chart/print'
+import { skeletonOf } from '../../../core/analysis/skeleton'
 import { ChartEditor, FIRST_CHART } from '../chart/ChartEditor'
+import { ChartTools, type Shown } from '../chart/ChartTools'
 import { ReadingDrawer } from '../chart/ReadingDrawer'
 import { ColourControl } from '../colour/ColourControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
@@ -26,7 +29,7 @@ import { moved, rangeOf, type Selection } from './selection'
 import { STEPS, type Step } from './steps'
 import { Systems } from './Systems'
 import { useKeys } from './useKeys'
-import { madeChord, useTuneReading, type TuneChord } from './useTuneReading'
+import { madeChord, readTuneDocument, useTuneReading, type TuneChord } from './useTuneReading'
 
 /** How many lines are looked for. */
 const LINES_WANTED = 3
@@ -37,6 +40,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const navigate = useNavigate()
   const reading = useTuneReading(document)
   const { chords, chart } = reading
+  const [shown, setShown] = useState<Shown>(0)
+  const skeleton = useMemo(
+    () => (step === 'chart' && shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }) : null),
+    [step, shown, chart])
   const [picked, setSelection] = useState<Selection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
@@ -50,7 +57,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
   useKeepLine(search, chosen, sounding, document.grips, (grips) => session.edit({ kind: 'grips', grips }))
 
-  const focus = chords[selection.focus]
+  const focus = (skeleton ?? reading).chords[selection.focus]
   const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass) : null)
 
   const [from, to] = playedRange(selection, chords)
@@ -122,6 +129,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         {status.kind === 'conflict' && <ConflictNotice onMine={session.putMineOnTop} onCopy={() => void session.keepMineAsCopy()} />}
         {status.kind === 'refused' && <p className="notice" role="alert">{status.message}</p>}
         {step === 'chart' && <ChartEditor text={document.text} reading={reading} onText={(text) => session.edit({ kind: 'text', text })} onLeave={() => void session.flush()} />}
+        {step === 'chart' && chords.length > 0 && <ChartTools keyNow={reading.analysis.key} shown={shown} onShown={setShown} onTranspose={(to) => session.edit({ kind: 'transpose', to })} />}
         {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
         {step === 'lines' && (
           <LinesChooser
@@ -137,7 +145,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           </p>
         )}
         <Systems
-          step={step} reading={reading} voicings={voicings} selection={selection} sounding={player.sounding}
+          step={step} reading={skeleton ?? reading} voicings={voicings} selection={selection} sounding={player.sounding}
           onSelect={(index, stretch) => setSelection(stretch ? { anchor: selection.anchor, focus: index } : { anchor: index, focus: index })}
         />
       </main>

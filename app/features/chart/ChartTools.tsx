@@ -1,0 +1,49 @@
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import type { SkeletonLevel } from '../../../core/analysis/skeleton'
+import { keyName, parseKey, type Key } from '../../../core/pitch/key'
+import { must } from '../../../core/result'
+import { engravedWords } from '../notation/ChordName'
+
+/** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
+export type Shown = 0 | SkeletonLevel
+
+const SHOWN: readonly { value: Shown; label: string; says: string }[] = [
+  { value: 0, label: 'As written', says: 'The whole chart' },
+  { value: 1, label: 'Without passing chords', says: 'Each V takes the time of its ii; passing and approach chords are left out' },
+  { value: 2, label: 'Sevenths', says: 'The same, and every chord with no more than its seventh' },
+  { value: 3, label: 'Triads', says: 'The same, and every chord with no more than its triad' },
+]
+
+/** Major keys up to seven sharps or flats as a player looks for them, and their minors. */
+const TONICS: Readonly<Record<Key['mode'], readonly string[]>> = {
+  major: ['C', 'Db', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B', 'Cb'],
+  minor: ['Cm', 'C#m', 'Dm', 'D#m', 'Ebm', 'Em', 'Fm', 'F#m', 'Gm', 'G#m', 'Abm', 'Am', 'A#m', 'Bbm', 'Bm'],
+}
+
+interface Props {
+  keyNow: Key
+  shown: Shown
+  onShown: (shown: Shown) => void
+  onTranspose: (to: string) => void
+}
+
+/** The skeleton of the chart as a view, and the tune in another key. */
+export function ChartTools({ keyNow, shown, onShown, onTranspose }: Props) {
+  const label = (name: string) => `${engravedWords(keyName({ ...must(parseKey(name)), mode: 'major' }))} ${keyNow.mode}`
+  return (
+    <div className="chart-tools">
+      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Shown of the chart" onChange={(_, next: Shown | null) => next !== null && onShown(next)}>
+        {SHOWN.map(({ value, label: name, says }) => <ToggleButton key={value} value={value} title={says}>{name}</ToggleButton>)}
+      </ToggleButtonGroup>
+      <span>
+        <label id="transpose-label">Key </label>
+        <Select size="small" variant="standard" labelId="transpose-label" value={keyName(keyNow)} onChange={(event) => onTranspose(event.target.value)}>
+          {TONICS[keyNow.mode].map((name) => <MenuItem key={name} value={name}>{label(name)}</MenuItem>)}
+        </Select>
+      </span>
+    </div>
+  )
+}
