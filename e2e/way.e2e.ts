@@ -113,6 +113,19 @@ test('the chart read: brackets, skeleton and back, another key and back', async 
   await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
 })
 
+test('chords brought in from elsewhere: the chart they make, what was left out, and undo', async ({ page }) => {
+  await typeTune(page, 'Brought In', '| C |')
+  await page.getByRole('button', { name: 'Bring in chords' }).click()
+  await page.getByLabel('Paste here').fill('Am   Dm7\nwords on the water\nE7   Am')
+  await expect(page.getByLabel('The chart it makes')).toHaveValue('| Am | Dm7 |\n| E7 | Am |')
+  await expect(page.locator('.import-warnings')).toContainText('Line 2, column 1: This line has no chords')
+  await page.getByRole('button', { name: 'Put it in place of the chart' }).click()
+  expect(await symbolsIn(homeLine(page))).toEqual(['Am', 'Dm7', 'E7', 'Am'])
+  await saved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByLabel('Chart text')).toHaveValue('| C |')
+})
+
 test('the songbook: search, duplicate, rename, delete with undo', async ({ page }) => {
   await page.goto('/')
   await expect(page.locator('tbody tr').filter({ hasText: 'Low Water Blues' })).toContainText('C minor')

@@ -1,10 +1,9 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
 import { slotKey } from '../../core/chart/chart'
-import { keyName } from '../../core/pitch/key'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { ChordName, engraved } from '../features/notation/ChordName'
+import { ChordName, engraved, keyInWords } from '../features/notation/ChordName'
 import { GripDiagram } from '../features/notation/GripDiagram'
 import { scoreOf } from '../features/sheet/score'
 import type { Route } from './+types/sheet'
@@ -30,7 +29,7 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{engraved(keyName({ ...key, mode: 'major' }))} {key.mode} · {chart.meter.beats}/{chart.meter.unit} · {tempo} beats a minute</p>
+        <p>{keyInWords(key)} · {chart.meter.beats}/{chart.meter.unit} · {tempo} beats a minute</p>
       </header>
       {chart.bars.length === 0 && <p>There are no bars yet. Type a chart first.</p>}
       <div className="sheet-bars">
@@ -53,7 +52,7 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
           </section>
         ))}
       </div>
-      <footer>Large: what the guitar plays. Small: the chord of the band, with its numeral in {engraved(keyName({ ...key, mode: 'major' }))} {key.mode}.</footer>
+      <footer>Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.</footer>
     </main>
   )
 }

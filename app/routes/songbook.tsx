@@ -8,7 +8,7 @@ import { DEMO_BOOK } from '../../db/demo'
 import { database } from '../database.server'
 import { matching, ROWS_A_PAGE, rowOf, type SongbookRow } from '../features/songbook/entries'
 import { ThemeSwitch } from '../features/workspace/Header'
-import { engraved } from '../features/notation/ChordName'
+import { keyInWords } from '../features/notation/ChordName'
 import type { Route } from './+types/songbook'
 
 const view = z.object({
@@ -127,7 +127,7 @@ function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean;
           </Form>
         ) : <Link to={`/tunes/${row.id}/chart`}>{row.title}</Link>}
       </th>
-      <td>{row.key ? <>{engraved(row.key.replace('m', ''))}{row.key.endsWith('m') ? ' minor' : ' major'}</> : '–'}</td>
+      <td>{row.key ? keyInWords(row.key) : '–'}</td>
       <td>{row.meter}</td>
       <td>{row.bars}</td>
       <td>{row.touched}</td>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { analyse } from '../analysis/analyse'
+import { availableTensions } from '../analysis/tensions'
 import { skeletonOf } from '../analysis/skeleton'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChart } from '../chart/parse'
@@ -98,6 +99,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       key: keyName(key), keyGuessed,
       chords: readings.map(({ slot, roman, key: local, diatonic, function: fn, role, reason, alternatives }) => ({
         bar: slot.bar, ...placeOf(slot), symbol: slot.text, roman, key: keyName(local), diatonic, function: fn, role, reason, alternatives,
+        ...(slot.symbol?.kind === 'chord' ? { tensions: availableTensions(slot.symbol.chord, role) } : {}),
       })),
       groups: groups.map((group) => ({ ...group, key: keyName(group.key) })),
       problems: chart.problems,

@@ -69,6 +69,15 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
     expect(values.map((value) => value.type)).toEqual(types)
     expect(values.reduce((sum, value) => sum + value.length, 0)).toBe(length)
   })
+  test('a tune without bars is one bar of rest, and what cannot be read is a rest', () => {
+    for (const [text, bars] of [['', 1], ['| zz | N.C. |', 2]] as const) {
+      const chart = parseChart(text)
+      const xml = toMusicXml({ title: 'Empty', chart, key: analyse(chart).key, tempo: 90, chords: new Map() })
+      expect(XMLValidator.validate(xml)).toBe(true)
+      expect(xml.match(/<measure /g)).toHaveLength(bars)
+      expect(xml.match(/<rest\/>/g)).toHaveLength(bars)
+    }
+  })
   test('every tone stays spelled for its chord', () => {
     const { line } = written('key: C\n| Abm7 | Db7 |')
     for (const voicing of line.voicings) for (const { midi, note } of voicing.strings) expect(midi % 12).toBe(pitchClass(note))

@@ -1,6 +1,6 @@
 import { create } from 'xmlbuilder2'
 import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
-import type { Chart, Slot } from '../chart/chart'
+import type { Bar, Chart, Slot } from '../chart/chart'
 import { slotKey } from '../chart/chart'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { stringNumber } from '../neck/instrument'
@@ -62,14 +62,16 @@ export function toMusicXml(score: Score): string {
   root.ele('identification').ele('encoding').ele('software').txt('Yellow Heron')
   root.ele('part-list').ele('score-part', { id: 'P1' }).ele('part-name').txt('Guitar')
   const part = root.ele('part', { id: 'P1' })
-  score.chart.bars.forEach((bar, index) => {
+  // A part needs a measure: a tune without bars is written as one bar of rest.
+  const bars: readonly Bar[] = score.chart.bars.length > 0 ? score.chart.bars : [{ number: 1, section: null, opensSection: false, repeats: false, slots: [] }]
+  bars.forEach((bar, index) => {
     const measure = part.ele('measure', { number: String(bar.number) })
     if (index === 0) writeAttributes(measure, score)
     if (bar.opensSection && bar.section) measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
     if (index === 0) writeTempo(measure, score)
     bar.slots.forEach((slot) => writeSlot(measure, slot, score))
     if (bar.slots.length === 0) writeRest(measure, lengthOf(score.chart.meter.beats, score))
-    if (index === score.chart.bars.length - 1) measure.ele('barline', { location: 'right' }).ele('bar-style').txt('light-heavy')
+    if (index === bars.length - 1) measure.ele('barline', { location: 'right' }).ele('bar-style').txt('light-heavy')
   })
   return root.end({ prettyPrint: true })
 }

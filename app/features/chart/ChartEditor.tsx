@@ -1,6 +1,8 @@
-import { useRef } from 'react'
+import Button from '@mui/material/Button'
+import { useRef, useState } from 'react'
 import type { Chart, ChartProblem } from '../../../core/chart/chart'
-import { keyName } from '../../../core/pitch/key'
+import { keyInWords } from '../notation/ChordName'
+import { ImportDialog } from './ImportDialog'
 import type { TuneReading } from '../workspace/useTuneReading'
 
 interface Props {
@@ -15,6 +17,7 @@ export const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
 
 /** The chart as text, with whatever could not be read marked in its place. */
 export function ChartEditor({ text, reading, onText, onLeave }: Props) {
+  const [bringing, setBringing] = useState(false)
   const area = useRef<HTMLTextAreaElement>(null)
   const { chart, analysis } = reading
   const show = (problem: ChartProblem) => {
@@ -24,7 +27,11 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
   }
   return (
     <div className="chart-editor">
-      <label htmlFor="chart-text">Chart text</label>
+      <div className="chart-head">
+        <label htmlFor="chart-text">Chart text</label>
+        <Button size="small" onClick={() => setBringing(true)}>Bring in chords</Button>
+      </div>
+      {bringing && <ImportDialog onClose={() => setBringing(false)} onText={onText} />}
       <div className="chart-text"><div>
         <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
         <textarea
@@ -40,7 +47,7 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
         </p>
       ) : (
         <p id="chart-help" className="quiet">
-          {keyName(analysis.key).replace('b', '♭').replace('#', '♯')} {analysis.key.mode}{analysis.keyGuessed ? ' (found; write key: to set it)' : ''} · {chart.meter.beats}/{chart.meter.unit} · {chart.bars.length} {chart.bars.length === 1 ? 'bar' : 'bars'}.
+          {keyInWords(analysis.key)}{analysis.keyGuessed ? ' (found; write key: to set it)' : ''} · {chart.meter.beats}/{chart.meter.unit} · {chart.bars.length} {chart.bars.length === 1 ? 'bar' : 'bars'}.
           {' '}<code>|</code> bar, <code>C . . G7</code> beats, <code>%</code> repeats the bar, <code>[A]</code> section, <code>N.C.</code> silence.
         </p>
       )}

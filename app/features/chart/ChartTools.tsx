@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import type { SkeletonLevel } from '../../../core/analysis/skeleton'
 import { keyName, parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
-import { engravedWords } from '../notation/ChordName'
+import { keyInWords } from '../notation/ChordName'
 
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
 export type Shown = 0 | SkeletonLevel
@@ -32,7 +32,6 @@ interface Props {
 
 /** The skeleton of the chart as a view, and the tune in another key. */
 export function ChartTools({ keyNow, shown, onShown, onTranspose }: Props) {
-  const label = (name: string) => `${engravedWords(keyName({ ...must(parseKey(name)), mode: 'major' }))} ${keyNow.mode}`
   return (
     <div className="chart-tools">
       <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Shown of the chart" onChange={(_, next: Shown | null) => next !== null && onShown(next)}>
@@ -41,7 +40,7 @@ export function ChartTools({ keyNow, shown, onShown, onTranspose }: Props) {
       <span>
         <label id="transpose-label">Key </label>
         <Select size="small" variant="standard" labelId="transpose-label" value={keyName(keyNow)} onChange={(event) => onTranspose(event.target.value)}>
-          {TONICS[keyNow.mode].map((name) => <MenuItem key={name} value={name}>{label(name)}</MenuItem>)}
+          {TONICS[keyNow.mode].map((name) => <MenuItem key={name} value={name}>{keyInWords(must(parseKey(name)))}</MenuItem>)}
         </Select>
       </span>
     </div>

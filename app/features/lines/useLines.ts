@@ -13,15 +13,13 @@ export type LinesQuestion = Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kin
 
 const startWorker = () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
 
-/** Waits this long after a change before searching, so that a moving slider does not start a search at every stop. */
-const SETTLE_MS = 120
-
 /**
  * The lines for a question, searched in a worker whenever the question changes. While a search runs the lines of the
  * last one stay; `stop` ends it at once.
  * @param question null when there is nothing to search
+ * @param pauseMs waits this long after a change, so that a moving slider or typing does not start a search at every stop
  */
-export function useLines(question: LinesQuestion | null): {
+export function useLines(question: LinesQuestion | null, pauseMs: number): {
   lines: Line[]
   /** The lines answer the question as it stands now. */
   current: boolean
@@ -62,13 +60,13 @@ export function useLines(question: LinesQuestion | null): {
       }
       here.onerror = (event) => setState({ kind: 'fault', message: `The search broke off: ${event.message}` })
       here.postMessage({ kind: 'lines', id: 1, ...(JSON.parse(asked) as LinesQuestion) } satisfies SearchRequest)
-    }, SETTLE_MS)
+    }, pauseMs)
     return () => {
       clearTimeout(timer)
       worker.current?.terminate()
       worker.current = null
     }
-  }, [asked, attempt])
+  }, [asked, attempt, pauseMs])
 
   return { lines: found.lines, current: asked !== null && found.answered === asked, state, stop, again: () => setAttempt((count) => count + 1) }
 }

@@ -1,4 +1,5 @@
 import type { ChordSymbol } from '../../../core/chord/symbol'
+import type { Key } from '../../../core/pitch/key'
 import { noteName, type Note } from '../../../core/pitch/note'
 
 /** Flats and sharps as musicians write them. */
@@ -8,10 +9,13 @@ export const engraved = (text: string): string => text.replace(/b(?=b?[\dIViv]|$
 export const engravedWords = (text: string): string =>
   text.replace(/\b([A-G])b(?=$|[^a-z]|m|dim|sus|add|aug|alt)/g, '$1♭').replace(/\b([A-G])#/g, '$1♯').replace(/b(?=\d)/g, '♭').replace(/#(?=\d)/g, '♯')
 
-const engravedNote = (note: Note): string => {
+export const engravedNote = (note: Note): string => {
   const name = noteName(note)
   return name[0]! + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯')
 }
+
+/** `B♭ major`, `A minor`. */
+export const keyInWords = (key: Key): string => `${engravedNote(key.tonic)} ${key.mode}`
 
 /** The words of a quality stay on the line; numbers, alterations and additions are raised. */
 function partsOf(suffix: string): { quality: string; raised: string } {

@@ -1,13 +1,14 @@
 import { findKey } from '../../../core/analysis/findKey'
 import { slotsOf } from '../../../core/chart/chart'
 import { parseChart } from '../../../core/chart/parse'
-import { keyName } from '../../../core/pitch/key'
+import type { Key } from '../../../core/pitch/key'
 import type { SongbookEntry } from '../../../db/tunes'
 
 export interface SongbookRow {
   id: string
   title: string
-  key: string
+  /** Null for a tune without chords. */
+  key: Key | null
   meter: string
   bars: number
   touched: string
@@ -31,7 +32,7 @@ export function rowOf({ id, title, text, touchedAt }: SongbookEntry, now: number
   const key = chart.key ?? (chart.bars.length > 0 ? findKey(slotsOf(chart)) : null)
   return {
     id, title, touchedAt,
-    key: key ? keyName(key) : '',
+    key,
     meter: `${chart.meter.beats}/${chart.meter.unit}`,
     bars: chart.bars.length,
     touched: daysAgo(touchedAt, now),

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { slotKey, type Bar } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
@@ -22,7 +22,7 @@ interface Props {
 }
 
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
-export function Systems({ step, reading, voicings, selection, sounding, onSelect }: Props) {
+export const Systems = memo(function Systems({ step, reading, voicings, selection, sounding, onSelect }: Props) {
   const { chart, chords } = reading
   const byKey = new Map(chords.map((chord) => [chord.key, chord]))
   const midis = [...voicings.values()].flatMap((voicing) => voicing.midis)
@@ -59,7 +59,7 @@ export function Systems({ step, reading, voicings, selection, sounding, onSelect
       })}
     </div>
   )
-}
+})
 
 function Bank({ kind, bars, label, children }: { kind: 'home' | 'new'; bars: Bar[]; label: string; children: (bar: Bar) => ReactNode }) {
   return (

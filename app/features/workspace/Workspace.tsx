@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { placeName } from '../../../core/chart/chart'
 import type { ColourOption } from '../../../core/reharm/colour'
@@ -31,6 +31,9 @@ import { Systems } from './Systems'
 import { useKeys } from './useKeys'
 import { madeChord, readTuneDocument, useTuneReading, type TuneChord } from './useTuneReading'
 
+/** Searches wait until typing has paused this long, and less after any other change. */
+const TYPING_PAUSE_MS = 600
+const CHANGE_PAUSE_MS = 120
 /** How many lines are looked for. */
 const LINES_WANTED = 3
 
@@ -38,7 +41,10 @@ const LINES_WANTED = 3
 export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const { document, undo, redo, status, session } = useTune(state)
   const navigate = useNavigate()
-  const reading = useTuneReading(document)
+  // What is typed shows at once; everything read from it follows as soon as the page has time.
+  const deferred = useDeferredValue(document)
+  const settled = step === 'chart' ? deferred : document
+  const reading = useTuneReading(settled)
   const { chords, chart } = reading
   const [shown, setShown] = useState<Shown>(0)
   const skeleton = useMemo(
@@ -46,16 +52,18 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     [step, shown, chart])
   const [picked, setSelection] = useState<Selection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
+  const select = useCallback((index: number, stretch: boolean) => setSelection((now) => ({ anchor: stretch ? now.anchor : index, focus: index })), [])
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
   const [keysOpen, setKeysOpen] = useState(false)
   const player = usePlayer()
 
   const sounding = useMemo(() => chords.filter((chord) => madeChord(chord)), [chords])
-  const search = useLines(useMemo(() => newQuestion(sounding, document), [sounding, document]))
-  const plain = useLines(useMemo(() => plainQuestion(sounding), [sounding]))
-  const voicings = useMemo(() => keptVoicings(document, chords), [document, chords])
+  const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
+  const search = useLines(useMemo(() => newQuestion(sounding, settled), [sounding, settled]), pause)
+  const plain = useLines(useMemo(() => plainQuestion(sounding), [sounding]), pause)
+  const voicings = useMemo(() => keptVoicings(settled, chords), [settled, chords])
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
-  useKeepLine(search, chosen, sounding, document.grips, (grips) => session.edit({ kind: 'grips', grips }))
+  useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
 
   const focus = (skeleton ?? reading).chords[selection.focus]
   const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass) : null)
@@ -146,7 +154,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         <Systems
           step={step} reading={skeleton ?? reading} voicings={voicings} selection={selection} sounding={player.sounding}
-          onSelect={(index, stretch) => setSelection(stretch ? { anchor: selection.anchor, focus: index } : { anchor: index, focus: index })}
+          onSelect={select}
         />
       </main>
       <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus)}</p>

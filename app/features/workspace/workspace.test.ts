@@ -47,8 +47,8 @@ describe('the songbook page', () => {
     expect(matching(book, '')).toHaveLength(2)
   })
   test('a row says key (found where none is given), metre, bars and when', () => {
-    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: 'Am', meter: '3/4', bars: 3, touched: 'today' })
-    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: '', bars: 0, touched: 'yesterday' })
+    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: { mode: 'minor', tonic: { letter: 5, alter: 0 } }, meter: '3/4', bars: 3, touched: 'today' })
+    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: null, bars: 0, touched: 'yesterday' })
     expect(rowOf(entry('C', '| C |', now - 3 * 86_400_000), now).touched).toBe('3 days ago')
   })
 })

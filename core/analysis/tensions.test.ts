@@ -1,0 +1,38 @@
+import { parseChart } from '../chart/parse'
+import { COLOURS } from '../reharm/catalogue'
+import { chord } from '../chord/parse'
+import { hasDegree } from '../chord/symbol'
+import { analyse } from './analyse'
+import type { Role } from './reading'
+import { availableTensions } from './tensions'
+
+describe('available tensions by function (Nettles & Graf; Levine; from memory)', () => {
+  const at = (text: string, index: number) => {
+    const reading = analyse(parseChart(text)).readings[index]!
+    if (reading.slot.symbol?.kind !== 'chord') throw new Error('a reading has a chord')
+    return availableTensions(reading.slot.symbol.chord, reading.role)
+  }
+  test.each([
+    ['key: C\n| C | F |', 0, '6 7 9 13', '#11', '11'], ['key: C\n| Dm7 | F |', 0, '9 11', '13 6', ''], ['key: C\n| Em7 | F |', 0, '11', '9', 'b9 b13'],
+    ['key: C\n| Fmaj7 | C |', 0, '6 9 #11 13', '', ''], ['key: C\n| G7 | C |', 0, '9 13 4', 'b9 #9 #11 b5 b13 #5', '11'], ['key: Am\n| E7 | Am |', 0, 'b9 b13 #9', '9 13', '11'],
+    ['key: C\n| Am7 | F |', 0, '9 11', '', 'b13'], ['key: C\n| Bm7b5 | F |', 0, '11 b13', '9', 'b9'], ['key: Am\n| Am | Dm |', 0, '6 9 11 7', 'b7', 'b13'],
+    ['key: C\n| Fm | C |', 0, '6 b7 9 13', '', ''], ['key: C\n| Bb7 | C |', 0, '9 #11 13', '', 'b9 #9 b13'],
+  ])('%j chord %i: free %s; special %s; avoid %s', (text, index, free, special, avoid) => {
+    const tensions = at(text, index)
+    expect([tensions.free.join(' '), tensions.special.join(' '), tensions.avoid.join(' ')]).toEqual([free, special, avoid])
+  })
+  test('a tone the chord already has is not offered again', () => {
+    expect(availableTensions(chord('Dm9'), 'ii minor').free).toEqual(['11'])
+  })
+  test('no colour of the catalogue has a tone its role avoids', () => {
+    for (const [role, rows] of Object.entries(COLOURS))
+      for (const colour of rows) {
+        const made = chord(`C${colour.suffix}`)
+        for (const degree of availableTensions(chord('C5'), role as Role).avoid) {
+          // A natural 11 is avoided with the third; a sus chord has none.
+          if (degree === '11' && !hasDegree(made, '3')) continue
+          expect([role, colour.suffix, hasDegree(made, degree)]).toEqual([role, colour.suffix, false])
+        }
+      }
+  })
+})

@@ -1,0 +1,50 @@
+import type { ChordSymbol } from '../chord/symbol'
+import type { Degree } from '../pitch/degree'
+import type { Role } from './reading'
+
+/** What can be added to a chord where it stands. */
+export interface Tensions {
+  free: readonly Degree[]
+  /** Only as a colour on purpose; schools may differ. */
+  special: readonly Degree[]
+  avoid: readonly Degree[]
+}
+
+const row = (free: string, special = '', avoid = ''): Tensions => {
+  const list = (text: string) => text.split(' ').filter(Boolean) as Degree[]
+  return { free: list(free), special: list(special), avoid: list(avoid) }
+}
+
+/**
+ * Availability by function (Nettles & Graf, "The Chord Scale Theory and Jazz Harmony"; Levine, "The Jazz Theory Book"; both
+ * from memory). The degrees of a dominant are given against its unaltered form; 11 on a dominant is avoided with the third.
+ */
+const TENSIONS: Readonly<Record<Role, Tensions>> = {
+  //                          free               special                            avoid
+  'I major':            row('6 7 9 13',         '#11',                             '11'),
+  'ii minor':           row('9 11',             '13 6'),
+  'iii minor':          row('11',               '9',                               'b9 b13'),
+  'IV major':           row('6 7 9 #11 13'),
+  'borrowed major':     row('6 7 9 #11 13'),
+  'dominant to major':  row('9 13 4',           'b9 #9 #11 b5 b13 #5',             '11'),
+  'home dominant at rest': row('9 13 4',        '',                                '11'),
+  'dominant to minor':  row('b9 b13 #9',        '9 13',                            '11'),
+  'vi minor':           row('9 11',             '',                                'b13'),
+  'half-diminished':    row('11 b13',           '9',                               'b9'),
+  'tonic minor':        row('6 9 11 7',         'b7',                              'b13'),
+  'iv minor':           row('6 b7 9 13'),
+  'dominant at rest':   row('9 #11 13',         '',                                'b9 #9 b13'),
+  // Any tone a whole step above a chord tone.
+  diminished:           row('9 11 b13 7'),
+  augmented:            row('9 b7'),
+  suspended:            row('b7 9 13'),
+  power:                row('9'),
+}
+
+/** The tensions of a chord in its role, without the tones that it already has by that name. */
+export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
+  const has = new Set(chord.tones.map((tone) => tone.degree))
+  const others = (list: readonly Degree[]) => list.filter((degree) => !has.has(degree))
+  const { free, special, avoid } = TENSIONS[role]
+  return { free: others(free), special: others(special), avoid: others(avoid) }
+}
