@@ -6,7 +6,6 @@ import { bestLines, lineOf } from '../core/leading/lead'
 import { leastMotion } from '../core/leading/motion'
 import { weightsFrom } from '../core/leading/weights'
 import { easiestFingering } from '../core/neck/fingering'
-import { soundAt } from '../core/neck/instrument'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { soundsLike } from '../core/voicing/fits'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../core/voicing/limits'
@@ -113,8 +112,6 @@ function reading(): void {
   row('reading a chart, 256 bars : 64 bars', long.ms / short.ms, 'times', `64 bars in ${ms(short.ms)}`)
 }
 
-// One open string sounded keeps the neck's arithmetic from being optimised away before it is measured.
-if (soundAt(DEFAULT_LIMITS.instrument, 0, 0) !== 40) throw new Error('the sixth string is E2')
 grips()
 lines()
 motion()

@@ -57,7 +57,6 @@ test('a chord rendered through the offline audio context has its pitches within 
   expect(rate).toBe(44100)
   const stretch = samples.subarray(Math.round(0.2 * rate), Math.round(1.8 * rate))
   expect(Math.max(...stretch)).toBeGreaterThan(0.02)
-  for (const midi of pitches) expect([midi, Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))]).toEqual([midi, expect.any(Number)])
   for (const midi of pitches) expect(Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))).toBeLessThanOrEqual(10)
   // What does not sound is not there: a half step beside each pitch that no partial of the chord falls on.
   const floor = Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50

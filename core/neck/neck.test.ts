@@ -31,7 +31,7 @@ describe('fingering', () => {
     ['x 0 2 2 2 0', 'x 0 1 2 3 0'], ['1 3 3 2 1 1', '1 3 4 2 1 1'], ['3 x 3 4 3 x', '1 x 2 4 3 x'], ['3 2 0 0 0 1', '3 2 0 0 0 1'],
   ])('%s is held %s, as method books have it (common practice, no source)', (frets, fingers) => expect(easiest(frets)).toBe(fingers))
   test.each([
-    ['1 2 3 4 5 6', /needs six fingers/], ['1 x x x x x', null], ['x 1 x x x 9', /has no held neighbour/], ['x x 1 x 7 x', /index to little finger 192 mm at fret 1|mm at fret 1/],
+    ['1 2 3 4 5 6', /needs six fingers/], ['1 x x x x x', null], ['x 1 x x x 9', /has no held neighbour/], ['x x 1 x 7 x', /\d+ mm at fret 1, over this hand/],
     ['x x x x x x', /no string sounds/], ['0 x x 0 x x', /no held neighbour to mute/], ['2 4 0 4 4 0', null],
   ])('%s: %s', (frets, why) => {
     const answer = hold(frets)

@@ -96,9 +96,11 @@ describe('families by their definitions (common practice, no source)', () => {
 
 describe('names', () => {
   const best = (notes: string) => namesOf(notes.split(' ').map(midi))[0]!.chord.canonical
-  test.each([['C3 E3 G3', 'C'], ['E3 G3 C4', 'C/E'], ['C3 Eb3 G3 Bb3', 'Cm7'], ['B2 F3 A3 D4', 'Bm7b5'], ['G2 F3 B3 E4', 'G13'], ['C3 Bb3 E4 Eb5', 'C7#9']])('%s is %s', (notes, name) => {
-    if (notes === 'G2 F3 B3 E4') expect(namesOf(notes.split(' ').map(midi)).map((one) => one.chord.canonical)).toContain(name)
-    else expect(best(notes)).toBe(name)
+  test.each([['C3 E3 G3', 'C'], ['E3 G3 C4', 'C/E'], ['C3 Eb3 G3 Bb3', 'Cm7'], ['B2 F3 A3 D4', 'Bm7b5'], ['C3 Bb3 E4 Eb5', 'C7#9']])('%s is %s', (notes, name) => {
+    expect(best(notes)).toBe(name)
+  })
+  test('a 13 without fifth and ninth is among the names of its notes', () => {
+    expect(namesOf(['G2', 'F3', 'B3', 'E4'].map(midi)).map((one) => one.chord.canonical)).toContain('G13')
   })
   test('a grip without its root is named over the root given: F A C E over D is Dm9', () => {
     const [first] = namesOf(['F3', 'A3', 'C4', 'E4'].map(midi), { over: { letter: 1, alter: 0 } })
