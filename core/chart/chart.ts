@@ -3,7 +3,7 @@ import type { Key } from '../pitch/key'
 
 /** One chord of a chart at its place. Beats count from 1 inside the bar; lengths are in beats of the metre. */
 export interface Slot {
-  /** From 1. */
+  /** As `Bar.number`. */
   bar: number
   beat: number
   beats: number
@@ -11,10 +11,18 @@ export interface Slot {
   text: string
   /** `null` when the text could not be read; the reason is in the chart's problems. */
   symbol: Symbol | null
+  /** Written as a hold: the chord of the bar before goes on sounding. */
+  held: boolean
 }
 
+/** Words over a bar that say where the players go. `segno` and `coda` stand where it begins, the others where it ends. */
+export const MARKS = ['Segno', 'Coda', 'To Coda', 'Fine', 'D.C.', 'D.C. al Fine', 'D.C. al Coda', 'D.S.', 'D.S. al Fine', 'D.S. al Coda'] as const
+export type Mark = (typeof MARKS)[number]
+
+export const beginsBar = (mark: Mark): boolean => mark === 'Segno' || mark === 'Coda'
+
 export interface Bar {
-  /** From 1. */
+  /** From 1; a pickup bar is 0. */
   number: number
   /** Name of the section this bar stands in, or null before the first `[A]`. */
   section: string | null
@@ -22,6 +30,26 @@ export interface Bar {
   /** The bar was written `%`. */
   repeats: boolean
   slots: Slot[]
+  /** In force in this bar. */
+  meter: Meter
+  /** Number of the beat it begins on: 1, later for a pickup. */
+  from: number
+  /** Beats it is written with. Other than `due` when the player wrote too many or too few, which is a problem of the chart. */
+  beats: number
+  /** Beats it should have: those of the metre, fewer for a pickup. */
+  due: number
+  /** A key or metre written in front of this bar, other than those the chart begins with. */
+  newKey: Key | null
+  newMeter: boolean
+  /** `|:` stands before it. */
+  opensRepeat: boolean
+  /** How often the passage that ends here is played in all; 0 where no `:|` stands. */
+  played: number
+  /** Passes for which the ending that begins here is played; empty where none begins. */
+  ending: readonly number[]
+  marks: readonly Mark[]
+  /** Where its signs stand in the text: line and columns from 1, `end` behind the last sign. */
+  source: { line: number; column: number; end: number }
 }
 
 /** Something in the text that could not be used, with its place. Everything else of the chart still stands. */
@@ -45,22 +73,34 @@ export interface Meter {
   unit: number
 }
 
+export const meterName = ({ beats, unit }: Meter): string => `${beats}/${unit}`
+
 export interface Chart {
   title: string | null
-  /** As given by the text; null when the text names none. */
+  /** As given by the text at its beginning; null when the text names none. */
   key: Key | null
+  /** At the beginning. */
   meter: Meter
   /** Beats a minute, or null when the text gives none. */
   tempo: number | null
+  /** Fret of the capo, 0 for none. Symbols say what sounds. */
+  capo: number
+  /** Beats of the pickup bar, 0 for none. */
+  pickup: number
   bars: Bar[]
   problems: ChartProblem[]
+  /** Lines that could not be used, with the index of the bar they stand before: kept so that printing loses nothing. */
+  loose: { before: number; text: string }[]
 }
 
 export const slotsOf = (chart: Chart): Slot[] => chart.bars.flatMap((bar) => bar.slots)
 
+/** A bar number as players say it. */
+export const barName = (number: number): string => (number === 0 ? 'pickup' : `bar ${number}`)
+
 /** The place of a slot as a word: `bar 3, beat 1`. */
 export const placeName = (place: { bar: number; beat: number }): string =>
-  `bar ${place.bar}, beat ${Math.round(place.beat * 100) / 100}`
+  `${barName(place.bar)}, beat ${Math.round(place.beat * 100) / 100}`
 
 /** A key for maps and rows; equal exactly when bar and beat are equal. */
 export const slotKey = (place: { bar: number; beat: number }): string => `${place.bar}:${Math.round(place.beat * 1000) / 1000}`

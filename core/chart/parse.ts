@@ -1,11 +1,16 @@
 import { parseSymbol } from '../chord/parse'
 import type { Symbol } from '../chord/symbol'
-import { parseKey } from '../pitch/key'
+import { keyName, parseKey, type Key } from '../pitch/key'
+import { beginsBar, barName, meterName, type Bar, type Chart, type ChartProblem, type Mark, type Meter, type Slot } from './chart'
+import { formProblems } from './form'
 import { readTokens, type Token } from './tokens'
-import type { Bar, Chart, ChartProblem, Meter, Slot } from './chart'
 
 /** Beats a minute a chart may name. */
 export const TEMPO_RANGE = [20, 400] as const
+/** The highest fret a capo may lie on. */
+export const MOST_CAPO = 12
+/** A passage may be played this often. */
+export const MOST_PASSES = 16
 const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
 
 /**
@@ -13,117 +18,225 @@ const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
  * column, and the rest of the chart stands.
  */
 export function parseChart(text: string): Chart {
-  const chart: Chart = { title: null, key: null, meter: DEFAULT_METER, tempo: null, bars: [], problems: [] }
-  const pending: Token[] = []
-  let section: string | null = null
-  let opens = false
+  const reader = new Reader()
+  for (const token of readTokens(text)) reader.take(token)
+  return reader.finish()
+}
 
-  const closeBar = () => {
-    if (pending.length === 0) return
-    const number = chart.bars.length + 1
-    chart.bars.push({ number, section, opensSection: opens, ...readBar(pending, number, chart) })
-    opens = false
-    pending.length = 0
-  }
+type Cell = Extract<Token, { kind: 'cell' }>
+type Setting = Extract<Token, { kind: 'setting' }>
 
-  for (const token of readTokens(text)) {
+/** A chart as it comes together, token by token. */
+class Reader {
+  private readonly chart: Chart = { title: null, key: null, meter: DEFAULT_METER, tempo: null, capo: 0, pickup: 0, bars: [], problems: [], loose: [] }
+  /** Signs of the bar that is being read. */
+  private cells: Cell[] = []
+  private section: { text: string; opens: Token | null } | null = null
+  private meter = DEFAULT_METER
+  private newMeter = false
+  private newKey: Key | null = null
+  private opensRepeat: Token | null = null
+  private ending: Extract<Token, { kind: 'ending' }> | null = null
+  private marks: { mark: Mark; token: Token }[] = []
+
+  take(token: Token): void {
     switch (token.kind) {
       case 'setting':
-        closeBar()
-        applySetting(chart, token)
-        break
+        this.closeBar()
+        this.applySetting(token)
+        return
       case 'section':
-        closeBar()
-        section = token.text
-        opens = true
-        break
+        this.closeBar()
+        if (this.section?.opens) this.chart.loose.push({ before: this.chart.bars.length, text: `[${this.section.text}]` })
+        this.section = { text: token.text, opens: token }
+        return
       case 'barline':
-        closeBar()
-        break
-      case 'unsupported':
-        chart.problems.push(problem(token, 'bad-barline', `"${token.text}" is not read yet.`, 'write repeated bars out, or % for one bar again'))
-        closeBar()
-        break
+        this.closeBar()
+        if (token.played > 0) this.closeRepeat(token)
+        if (token.opens) this.opensRepeat = token
+        return
+      case 'ending':
+        this.ending = token
+        return
+      case 'mark':
+        this.takeMark(token)
+        return
       case 'cell':
-        pending.push(token)
+        this.cells.push(token)
     }
   }
-  closeBar()
-  return chart
+
+  finish(): Chart {
+    this.closeBar()
+    const { chart } = this
+    if (this.section?.opens) chart.loose.push({ before: chart.bars.length, text: `[${this.section.text}]` })
+    for (const token of [this.opensRepeat, this.ending, ...this.marks.map(({ token: mark }) => mark)]) {
+      if (!token) continue
+      chart.problems.push(problem(token, 'nothing-after', `"${token.text}" stands before no bar.`, 'a bar with a chord behind it'))
+      chart.loose.push({ before: chart.bars.length, text: token.kind === 'ending' ? `|${token.text}` : token.text })
+    }
+    if (this.newKey) chart.loose.push({ before: chart.bars.length, text: `key: ${keyName(this.newKey)}` })
+    if (this.newMeter) chart.loose.push({ before: chart.bars.length, text: `meter: ${meterName(this.meter)}` })
+    chart.problems.push(...formProblems(chart))
+    return chart
+  }
+
+  private takeMark(token: Extract<Token, { kind: 'mark' }>): void {
+    const before = this.chart.bars.at(-1)
+    // "| C | D.C." with nothing behind the line belongs to the bar before it.
+    if (!beginsBar(token.mark) && this.cells.length === 0 && before) { before.marks = [...before.marks, token.mark]; return }
+    this.marks.push({ mark: token.mark, token })
+  }
+
+  private closeRepeat(token: Extract<Token, { kind: 'barline' }>): void {
+    const before = this.chart.bars.at(-1)
+    if (!before) {
+      this.chart.problems.push(problem(token, 'nothing-to-repeat', 'There is no bar before this repeat sign.', 'a bar with a chord before :|'))
+      return
+    }
+    if (token.played < 2 || token.played > MOST_PASSES) {
+      this.chart.problems.push(problem(token, 'bad-times', `A passage cannot be played ${token.played} times by a repeat sign.`, `x2 to x${MOST_PASSES}`))
+      before.played = 2
+    } else before.played = token.played
+  }
+
+  private closeBar(): void {
+    if (this.cells.length === 0) return
+    const { chart, cells } = this
+    const first = chart.bars.length === 0
+    const pickup = first && chart.pickup > 0
+    const number = pickup ? 0 : first ? 1 : chart.bars.at(-1)!.number + 1
+    const due = pickup ? chart.pickup : this.meter.beats
+    const from = this.meter.beats - due + 1
+    const last = cells.at(-1)!
+    chart.bars.push({
+      number, section: this.section?.text ?? null, opensSection: this.section?.opens != null,
+      meter: this.meter, from, due, newKey: this.newKey, newMeter: this.newMeter,
+      opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: this.marks.map(({ mark }) => mark),
+      source: { line: cells[0]!.line, column: cells[0]!.column, end: last.column + last.text.length },
+      ...readBar(cells, { number, from, due }, chart),
+    })
+    this.cells = []
+    if (this.section) this.section.opens = null
+    this.newKey = null
+    this.newMeter = false
+    this.opensRepeat = null
+    this.ending = null
+    this.marks = []
+  }
+
+  private applySetting(token: Setting): void {
+    const { chart } = this
+    const begun = chart.bars.length > 0
+    const value = token.text.trim()
+    const refuse = (message: string, accepted: string) => {
+      chart.problems.push(problem(token, `bad-${token.name}`, message, accepted))
+      chart.loose.push({ before: chart.bars.length, text: `${token.name}: ${value}` })
+    }
+    switch (token.name) {
+      case 'title':
+        chart.title = value
+        return
+      case 'key': {
+        const key = parseKey(value)
+        if (!key.ok) return refuse(key.fault.message, key.fault.accepted!)
+        if (begun) this.newKey = key.value
+        else chart.key = key.value
+        return
+      }
+      case 'meter': {
+        const match = /^(\d{1,2})\/(\d{1,2})$/.exec(value)
+        const [beats, unit] = [Number(match?.[1]), Number(match?.[2])]
+        if (!match || beats < 1 || beats > 16 || ![2, 4, 8, 16].includes(unit)) return refuse(`"${value}" is not a metre.`, '1 to 16 beats over 2, 4, 8 or 16: 4/4, 3/4, 6/8')
+        this.meter = { beats, unit }
+        if (begun) this.newMeter = true
+        else {
+          chart.meter = this.meter
+          if (chart.pickup >= beats) { chart.pickup = 0; refuse('The pickup is as long as a bar of this metre.', 'the metre before the pickup') }
+        }
+        return
+      }
+      case 'tempo': {
+        const tempo = /^\d{1,4}(\.\d+)?$/.test(value) ? Number(value) : NaN
+        if (tempo >= TEMPO_RANGE[0] && tempo <= TEMPO_RANGE[1]) chart.tempo = tempo
+        else refuse(`"${value}" is not a tempo.`, `${TEMPO_RANGE[0]} to ${TEMPO_RANGE[1]} beats a minute`)
+        return
+      }
+      case 'capo': {
+        const fret = /^\d{1,2}$/.test(value) ? Number(value) : NaN
+        if (fret >= 0 && fret <= MOST_CAPO) chart.capo = fret
+        else refuse(`"${value}" is no fret for a capo.`, `0 to ${MOST_CAPO}`)
+        return
+      }
+      case 'pickup': {
+        const beats = /^\d{1,2}$/.test(value) ? Number(value) : NaN
+        const most = this.meter.beats - 1
+        if (begun) refuse('A pickup stands before the first bar.', 'pickup: above the first bar')
+        else if (beats >= 0 && beats <= most) chart.pickup = beats
+        else refuse(`"${value}" is no length for a pickup.`, `0 to ${most} whole beats in ${this.meter.beats}/${this.meter.unit}, the metre above it`)
+        return
+      }
+      default:
+        refuse(`"${token.name}:" is not a setting.`, 'title:, key:, meter:, tempo:, capo: or pickup: at the beginning of a line')
+    }
+  }
 }
 
 const problem = (token: Token, code: string, message: string, accepted: string): ChartProblem => ({
   code, message, accepted, line: token.line, column: token.column, text: token.text,
 })
 
-function applySetting(chart: Chart, token: Token): void {
-  const value = token.text.trim()
-  const refuse = (message: string, accepted: string) => chart.problems.push(problem(token, `bad-${token.name!}`, message, accepted))
-  switch (token.name) {
-    case 'title':
-      chart.title = value
-      return
-    case 'key': {
-      const key = parseKey(value)
-      if (key.ok) chart.key = key.value
-      else refuse(key.fault.message, key.fault.accepted!)
-      return
-    }
-    case 'meter': {
-      const match = /^(\d{1,2})\/(\d{1,2})$/.exec(value)
-      const [beats, unit] = [Number(match?.[1]), Number(match?.[2])]
-      if (match && beats >= 1 && beats <= 16 && [2, 4, 8, 16].includes(unit)) chart.meter = { beats, unit }
-      else refuse(`"${value}" is not a metre.`, '1 to 16 beats over 2, 4, 8 or 16: 4/4, 3/4, 6/8')
-      return
-    }
-    case 'tempo': {
-      const tempo = /^\d{1,4}(\.\d+)?$/.test(value) ? Number(value) : NaN
-      if (tempo >= TEMPO_RANGE[0] && tempo <= TEMPO_RANGE[1]) chart.tempo = tempo
-      else refuse(`"${value}" is not a tempo.`, `${TEMPO_RANGE[0]} to ${TEMPO_RANGE[1]} beats a minute`)
-      return
-    }
-    default:
-      refuse(`"${token.name!}:" is not a setting.`, 'title:, key:, meter: or tempo: at the beginning of a line')
-  }
-}
+const isHold = (text: string) => text === '.' || text === '/' || text === ''
+/** A word that is one beat: a hold, or a beat in parts. */
+const isBeat = (cell: Cell) => isHold(cell.text) || cell.text.includes('_')
 
-const isHold = (token: Token) => token.text === '.' || token.text === '/'
+interface Frame { number: number; from: number; due: number }
 
-function readBar(cells: Token[], number: number, chart: Chart): Pick<Bar, 'repeats' | 'slots'> {
+function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pick<Bar, 'repeats' | 'slots' | 'beats'> {
   const before = chart.bars.at(-1)
   const note = (token: Token, beat: number, code: string, message: string, accepted: string) =>
     chart.problems.push({ ...problem(token, code, message, accepted), bar: number, beat })
+  const wrongBeats = (written: number) =>
+    note(cells[0]!, from, 'wrong-beats', `${capital(barName(number))} has ${written} ${written === 1 ? 'beat' : 'beats'}; it should have ${due}.`, `${due} signs: chords, and . for each beat a chord is held`)
 
   if (cells.length === 1 && cells[0]!.text === '%') {
-    if (before) return { repeats: true, slots: before.slots.map((slot) => ({ ...slot, bar: number })) }
-    note(cells[0]!, 1, 'nothing-to-repeat', 'There is no bar before this one to repeat.', 'a chord in the first bar')
-    return { repeats: false, slots: [] }
+    if (!before) {
+      note(cells[0]!, from, 'nothing-to-repeat', 'There is no bar before this one to repeat.', 'a chord in the first bar')
+      return { repeats: true, slots: [], beats: due }
+    }
+    if (before.beats !== due) wrongBeats(before.beats)
+    return { repeats: true, beats: before.beats, slots: before.slots.map((slot) => ({ ...slot, bar: number, beat: slot.beat - before.from + from, held: false })) }
   }
 
-  // With holds every cell is one beat; without, the chords share the bar equally.
-  const marked = cells.some(isHold)
-  const beats = chart.meter.beats
-  if (marked && cells.length !== beats)
-    note(cells[0]!, 1, 'wrong-beats', `Bar ${number} marks ${cells.length} beats; the metre has ${beats}.`, `${beats} signs: chords, and . for each beat a chord is held`)
+  // With holds every word is one beat, in equal parts where it has _; without, the chords share the bar equally.
+  const marked = cells.some(isBeat)
+  const beats = marked ? cells.length : due
+  if (beats !== due) wrongBeats(beats)
   const length = beats / cells.length
 
   const slots: Slot[] = []
   cells.forEach((cell, index) => {
-    const beat = 1 + index * length
-    const last = slots.at(-1)
-    if (isHold(cell)) {
-      const held = last ?? before?.slots.at(-1)
-      if (last) last.beats += length
-      else if (held) slots.push({ bar: number, beat, beats: length, text: held.text, symbol: held.symbol })
-      else note(cell, beat, 'nothing-to-hold', 'There is no chord before this beat to hold.', 'a chord')
-      return
-    }
-    slots.push({ bar: number, beat, beats: length, text: cell.text, symbol: readCell(cell, number, beat, chart) })
+    const parts = cell.text === '_' ? [''] : cell.text.split('_')
+    let column = cell.column
+    parts.forEach((text, part) => {
+      const beat = from + (index + part / parts.length) * length
+      const partLength = length / parts.length
+      const last = slots.at(-1)
+      if (isHold(text)) {
+        const held = last ?? before?.slots.at(-1)
+        if (last) last.beats += partLength
+        else if (held) slots.push({ bar: number, beat, beats: partLength, text: held.text, symbol: held.symbol, held: true })
+        else note(cell, beat, 'nothing-to-hold', 'There is no chord before this beat to hold.', 'a chord, or N.C. for silence')
+      } else slots.push({ bar: number, beat, beats: partLength, text, symbol: readCell({ ...cell, text, column }, number, beat, chart), held: false })
+      column += text.length + 1
+    })
   })
-  return { repeats: false, slots }
+  return { repeats: false, slots, beats }
 }
 
-function readCell(cell: Token, bar: number, beat: number, chart: Chart): Symbol | null {
+const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+
+function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol | null {
   if (cell.text === '%') {
     chart.problems.push({ ...problem(cell, 'bad-repeat', '% repeats a whole bar and stands alone in it.', 'a chord, or / to hold the chord'), bar, beat })
     return null

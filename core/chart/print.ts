@@ -1,43 +1,94 @@
 import { keyName } from '../pitch/key'
-import type { Bar, Chart } from './chart'
+import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
 
 /** Bars on a line of text. */
-const BARS_A_LINE = 4
-/** The most signs a bar is written with. */
-const MOST_SIGNS = 64
+export const BARS_A_LINE = 4
+/** The finest part of a beat that is looked for. */
+const FINEST_PART = 48
+const NEAR = 1e-6
 
 /**
- * A chart as text. Reading the answer gives the same settings, sections, bars and chords (a property test holds this);
- * the layout is the usual one of four bars a line, a new line for each section.
+ * A chart as text. Reading the answer gives the same settings, sections, form, bars and chords (a property test holds
+ * this), and so do lines that could not be used; the layout is the usual one of four bars a line, a new line for each section.
  */
 export function printChart(chart: Chart): string {
   const lines: string[] = []
   if (chart.title !== null) lines.push(`title: ${chart.title}`)
   if (chart.key) lines.push(`key: ${keyName(chart.key)}`)
-  lines.push(`meter: ${chart.meter.beats}/${chart.meter.unit}`)
+  lines.push(`meter: ${meterName(chart.meter)}`)
   if (chart.tempo !== null) lines.push(`tempo: ${chart.tempo}`)
-  let cells: string[] = []
-  let mark = ''
+  if (chart.capo > 0) lines.push(`capo: ${chart.capo}`)
+  if (chart.pickup > 0) lines.push(`pickup: ${chart.pickup}`)
+
+  let line: Bar[] = []
+  let full = 0
   const closeLine = () => {
-    if (cells.length > 0) lines.push(`${mark}| ${cells.join(' | ')} |`)
-    cells = []
-    mark = ''
+    if (line.length > 0) lines.push(printLine(line))
+    line = []
+    full = 0
   }
-  for (const bar of chart.bars) {
-    if (bar.opensSection || cells.length === BARS_A_LINE) closeLine()
-    if (bar.opensSection && bar.section !== null) mark = `[${bar.section}] `
-    cells.push(bar.repeats ? '%' : printBar(bar, chart.meter.beats))
-  }
+  const looseBefore = (index: number) => chart.loose.filter((one) => one.before === index).map((one) => one.text)
+  chart.bars.forEach((bar, index) => {
+    const loose = looseBefore(index)
+    if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_LINE) closeLine()
+    lines.push(...loose)
+    if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
+    if (bar.newMeter) lines.push(`meter: ${meterName(bar.meter)}`)
+    line.push(bar)
+    if (bar.number > 0) full += 1
+  })
   closeLine()
+  lines.push(...looseBefore(chart.bars.length))
   return lines.join('\n')
 }
 
-/** The chords of a bar: side by side when they share it equally, else with a dot for every sign a chord is held. */
-function printBar(bar: Bar, beats: number): string {
-  for (let signs = bar.slots.length; signs <= MOST_SIGNS; signs += 1) {
-    const lengths = bar.slots.map((slot) => (slot.beats * signs) / beats)
-    if (lengths.some((length) => Math.abs(length - Math.round(length)) > 1e-6)) continue
-    return bar.slots.map((slot, at) => slot.text + ' .'.repeat(Math.round(lengths[at]!) - 1)).join(' ')
-  }
-  return bar.slots.map((slot) => slot.text).join(' ')
+/** Bars on one line of text, with their section mark, repeat signs, endings and marks. */
+function printLine(bars: readonly Bar[]): string {
+  const first = bars[0]!
+  let text = first.opensSection && first.section !== null ? `[${first.section}] ` : ''
+  bars.forEach((bar, at) => {
+    text += barlineBetween(bars[at - 1], bar) + (bar.ending.length > 0 ? `${bar.ending.join(',')}. ` : ' ')
+    text += [...bar.marks.filter(beginsBar), printBar(bar), ...bar.marks.filter((mark) => !beginsBar(mark))].join(' ') + ' '
+  })
+  return text + closing(bars.at(-1)!)
+}
+
+const closing = (bar: Bar): string => (bar.played > 0 ? `:|${bar.played === 2 ? '' : `x${bar.played}`}` : '|')
+
+function barlineBetween(before: Bar | undefined, bar: Bar): string {
+  if (!before) return bar.opensRepeat ? '|:' : '|'
+  // An ending right behind `x3` would be read with it.
+  if (before.played > 0) return closing(before) + (bar.opensRepeat ? ' |:' : before.played > 2 && bar.ending.length > 0 ? ' |' : '')
+  return bar.opensRepeat ? '|:' : '|'
+}
+
+/** The signs of a bar: `%`, its chords side by side when they share it equally, else one word for each beat. */
+export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' | 'due'>): string {
+  if (bar.repeats) return '%'
+  const equal = bar.slots.length > 0 && bar.slots.every((slot) => Math.abs(slot.beats * bar.slots.length - bar.beats) < NEAR && !slot.held)
+  if (equal && bar.beats === bar.due) return bar.slots.map((slot) => slot.text).join(' ')
+  const words = beatWords(bar)
+  // Too many or too few chords, each a beat long: one sign has to say that they are beats and do not share the bar.
+  if (words.every((word) => word !== '.' && !word.includes('_'))) words[0] += '_'
+  return words.join(' ')
+}
+
+/** One word for each beat of a bar: a chord, `.` where it is held, `C_G7` where the beat is in parts. */
+export function beatWords({ slots, from, beats }: Pick<Bar, 'slots' | 'from' | 'beats'>): string[] {
+  return Array.from({ length: beats }, (_, index) => {
+    const beat = from + index
+    const here = slots.filter((slot) => slot.beat > beat - NEAR && slot.beat < beat + 1 - NEAR)
+    const parts = partsOfBeat(here, beat)
+    return Array.from({ length: parts }, (__, part) => {
+      const slot = here.find((one) => Math.abs(one.beat - beat - part / parts) < NEAR)
+      return slot && !slot.held ? slot.text : parts === 1 ? '.' : ''
+    }).join('_')
+  })
+}
+
+/** How many equal parts a beat needs so that every chord in it begins on one. */
+function partsOfBeat(here: readonly Slot[], beat: number): number {
+  for (let parts = 1; parts < FINEST_PART; parts += 1)
+    if (here.every((slot) => { const place = (slot.beat - beat) * parts; return Math.abs(place - Math.round(place)) < NEAR * parts })) return parts
+  return FINEST_PART
 }

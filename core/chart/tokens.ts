@@ -1,23 +1,29 @@
-/** A piece of chart text with its place (line and column from 1). */
-export interface Token {
-  kind: 'setting' | 'section' | 'barline' | 'unsupported' | 'cell'
-  text: string
-  line: number
-  column: number
-  /** Lower-case name of a setting. */
-  name?: string
-}
+import { MARKS, type Mark } from './chart'
 
-const SETTING = /^(\s*)([A-Za-z]{2,})\s*:\s?(.*)$/
-/** Bar lines of any weight; dots make a repeat sign, which this reader names rather than misreads. */
-const BARLINE = /^(?:\|:|:\|\|?:?|:\|)|^\|{1,2}\]?/
+/** A piece of chart text with its place (line and column from 1). */
+export type Token = { text: string; line: number; column: number } & (
+  | { kind: 'setting'; /** Lower-case name. */ name: string }
+  | { kind: 'section' }
+  | { kind: 'barline'; opens: boolean; /** Times the passage is played in all, 0 for a plain line. */ played: number }
+  | { kind: 'ending'; passes: number[] }
+  | { kind: 'mark'; mark: Mark }
+  | { kind: 'cell' }
+)
+
+const SETTING = /^(\s*)([A-Za-z]{2,})\s*:(?!\|)\s?(.*)$/
+/** Bar lines of any weight; dots make a repeat sign, `x3` behind it says how often the passage is played. */
+const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
+const TIMES = /^\s?\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
+/** An ending stands directly behind a bar line: `1.`, `1,2.`, `1-3.` */
+const ENDING = /^\s*(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
 const SECTION = /^\[([^\]|]{1,24})\]/
+const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
-const CELL = /^(?:\([^)|\n]*\)|[^\s|([])+|^[([]/
+const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([]/
 
 const METRE_WORDS: Record<string, string> = { metre: 'meter', time: 'meter', bpm: 'tempo' }
 
-/** Splits chart text into settings, section marks, bar lines and the cells between them. A line end closes a bar. */
+/** Splits chart text into settings, section marks, bar lines, endings, marks and the cells between them. A line end closes a bar. */
 export function* readTokens(text: string): Generator<Token> {
   let line = 0
   for (const content of text.split(/\r\n|\r|\n/)) {
@@ -29,7 +35,7 @@ export function* readTokens(text: string): Generator<Token> {
       continue
     }
     yield* readMusicLine(content, line)
-    yield { kind: 'barline', text: '\n', line, column: content.length + 1 }
+    yield { kind: 'barline', text: '\n', opens: false, played: 0, line, column: content.length + 1 }
   }
 }
 
@@ -37,23 +43,53 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
   let at = 0
   while (at < content.length) {
     const rest = content.slice(at)
-    const column = at + 1
+    const place = { line, column: at + 1 }
     const space = /^\s+/.exec(rest)
     if (space) { at += space[0].length; continue }
     const barline = BARLINE.exec(rest)
     if (barline) {
-      yield { kind: barline[0].includes(':') ? 'unsupported' : 'barline', text: barline[0], line, column }
-      at += barline[0].length
+      const closes = barline[1] === ':' || barline[0] === '::'
+      const opens = barline[2] === ':' || barline[0] === '::'
+      const times = closes && !opens ? TIMES.exec(rest.slice(barline[0].length)) : null
+      const length = barline[0].length + (times?.[0].length ?? 0)
+      yield { kind: 'barline', text: rest.slice(0, length), opens, played: closes ? Number(times?.[1] ?? times?.[2] ?? 2) : 0, ...place }
+      at += length
+      const ending = ENDING.exec(content.slice(at))
+      if (ending) {
+        const blank = ending[0].length - ending[0].trimStart().length
+        yield { kind: 'ending', text: ending[0].trim(), passes: passesOf(ending[1]!), line, column: at + blank + 1 }
+        at += ending[0].length
+      }
       continue
     }
     const section = SECTION.exec(rest)
     if (section) {
-      yield { kind: 'section', text: section[1]!.trim(), line, column }
+      yield { kind: 'section', text: section[1]!.trim(), ...place }
       at += section[0].length
       continue
     }
+    const mark = MARK.exec(rest)
+    if (mark) {
+      yield { kind: 'mark', text: mark[0], mark: markNamed(mark[0]), ...place }
+      at += mark[0].length
+      continue
+    }
     const cell = CELL.exec(rest)!
-    yield { kind: 'cell', text: cell[0], line, column }
+    yield { kind: 'cell', text: cell[0], ...place }
     at += cell[0].length
   }
+}
+
+/** `1`, `1,2`, `1-3` as the passes meant. */
+function passesOf(text: string): number[] {
+  const passes = text.replace(/\s/g, '').split(',').flatMap((part) => {
+    const [from, to = from] = part.split('-').map(Number) as [number, number?]
+    return Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
+  })
+  return [...new Set(passes)].sort((a, b) => a - b)
+}
+
+function markNamed(text: string): Mark {
+  const plain = text.toLowerCase().replace('𝄋', 'segno').replace('𝄌', 'coda').replace(/\s+/g, ' ').replace(/^d\. ?/, 'd.')
+  return MARKS.find((mark) => mark.toLowerCase() === plain)!
 }

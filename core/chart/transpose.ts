@@ -6,6 +6,8 @@ import { readTokens } from './tokens'
 /** More accidentals than this on a root are respelled: nobody wants to read an F triple sharp. */
 const MOST_ACCIDENTALS = 1
 
+const MOST_IN_SIGNATURE = 7
+
 /** A note moved as the tonic moves from one key to another, spelled for the new key. */
 export function moveNote(note: Note, from: Note, to: Note): Note {
   const letter = modulo(note.letter + to.letter - from.letter, 7)
@@ -21,6 +23,13 @@ export function keyAbove(key: Key, semitones: number): Key {
   return spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)))[0]!
 }
 
+/** A key moved as the home key moves: the new home key itself, or another one as far from it as before. */
+export function moveKey(key: Key, from: Key, to: Key): Key {
+  const tonic = moveNote(key.tonic, from.tonic, to.tonic)
+  const moved: Key = { tonic, mode: key.mode }
+  return Math.abs(signatureOf(moved)) <= MOST_IN_SIGNATURE ? moved : keyAbove(key, modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12))
+}
+
 /**
  * A chart text in another key. Only roots, basses and the key line change; everything else, also what could not be
  * read, stays letter for letter.
@@ -30,9 +39,12 @@ export function transposeText(text: string, from: Key, to: Key): string {
   const replaced = new Map<number, { at: number; length: number; by: string }[]>()
   const put = (line: number, at: number, length: number, by: string) => replaced.set(line, [...(replaced.get(line) ?? []), { at, length, by }])
   for (const token of readTokens(text)) {
-    if (token.kind === 'setting' && token.name === 'key' && parseKey(token.text).ok) put(token.line, token.column - 1, token.text.length, keyName(to))
+    if (token.kind === 'setting' && token.name === 'key') {
+      const key = parseKey(token.text)
+      if (key.ok) put(token.line, token.column - 1, token.text.length, keyName(moveKey(key.value, from, to)))
+    }
     if (token.kind !== 'cell') continue
-    put(token.line, token.column - 1, token.text.length, transposeSymbol(token.text, from, to))
+    put(token.line, token.column - 1, token.text.length, token.text.split('_').map((part) => transposeSymbol(part, from, to)).join('_'))
   }
   return lines.map((content, index) => {
     if (index % 2 === 1) return content
