@@ -1,55 +1,53 @@
-import type { Slot } from '../chart/chart'
-import type { ChordSymbol } from '../chord/symbol'
-import { keyName, scaleSounds, signatureOf, type Key, type Mode } from '../pitch/key'
-import { modulo, pitchClass, plainSpelling, type Note } from '../pitch/note'
-import { kindOf } from './kind'
+import { keyName, signatureOf, type Key, type Mode } from '../pitch/key'
+import { pitchClass, plainSpelling, type Note } from '../pitch/note'
+import { keyFit } from './keyFit'
+import type { Kind } from './kind'
+import type { Sounding } from './places'
 
-/**
- * What speaks for a key, in beats of a fitting chord. A tune usually begins and almost always ends at home, and a V
- * going to its I says more than any single chord. Common practice, no source.
- */
-const BEGINS_AT_HOME = 3
-const ENDS_AT_HOME = 5
-const FIFTH_FALLS_HOME = 2
-/** A beat of a chord with tones outside the key. */
-const OUTSIDE_BEAT = -1
-
-/** The home key of a progression that names none: every key is scored and the best kept. C major for no chords. */
-export function findKey(slots: readonly Slot[]): Key {
-  const chords = slots.flatMap((slot) => (slot.symbol?.kind === 'chord' ? [{ chord: slot.symbol.chord, beats: slot.beats }] : []))
-  let best: { key: Key; score: number } = { key: { tonic: { letter: 0, alter: 0 }, mode: 'major' }, score: -Infinity }
-  for (let pc = 0; pc < 12; pc += 1)
-    for (const mode of ['major', 'minor'] as const) {
-      const key = spelledKey(pc, mode, chords.map(({ chord }) => chord.root))
-      const score = scoreOf(key, chords)
-      if (score > best.score) best = { key, score }
-    }
-  return best.key
+/** A key a progression could be in, and how sure that is. */
+export interface KeyGuess {
+  key: Key
+  /** 0 to 1; all 24 together make 1. A share of the evidence, not a measured probability. */
+  confidence: number
 }
 
-function scoreOf(key: Key, chords: { chord: ChordSymbol; beats: number }[]): number {
-  const sounds = scaleSounds(key)
-  const tonic = pitchClass(key.tonic)
-  if (key.mode === 'minor') sounds.add(modulo(tonic - 1, 12))
-  const isHome = (chord: ChordSymbol | undefined) =>
-    chord !== undefined && pitchClass(chord.root) === tonic && (kindOf(chord) === 'minor') === (key.mode === 'minor')
-  let score = 0
-  chords.forEach(({ chord, beats }, at) => {
-    score += chord.tones.every((tone) => sounds.has(pitchClass(tone.note))) ? beats : OUTSIDE_BEAT * beats
-    const next = chords[at + 1]?.chord
-    if (isHome(next) && modulo(pitchClass(chord.root) - tonic, 12) === 7 && kindOf(chord) !== 'minor') score += FIFTH_FALLS_HOME
-  })
-  if (isHome(chords[0]?.chord)) score += BEGINS_AT_HOME
-  if (isHome(chords.at(-1)?.chord)) score += ENDS_AT_HOME
-  return score
+/** What speaks for a key besides its chords, in points: a tune usually begins and usually ends at home. Common practice. */
+const BEGINS_AT_HOME = 1.5
+const ENDS_AT_HOME = 1.5
+/** This many points between two keys make one of them e times as likely. */
+const POINTS_PER_E = 1.5
+
+export const C_MAJOR: Key = { tonic: { letter: 0, alter: 0 }, mode: 'major' }
+export const MODES: readonly Mode[] = ['major', 'minor']
+
+/** Every key a progression could be in, the likeliest first. C major for no chords, with confidence 0. */
+export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
+  if (sounding.length === 0) return [{ key: C_MAJOR, confidence: 0 }]
+  const judged = sounding.map((one) => ({ ...one, root: pitchClass(one.chord.root) }))
+  const roots = sounding.map((one) => one.chord.root)
+  const scored = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => {
+    const home = (one: { root: number; kind: Kind } | undefined) => one !== undefined && one.root === tonic && (one.kind === 'minor') === (mode === 'minor') && one.kind !== 'diminished' && one.kind !== 'half-diminished'
+    const chords = judged.reduce((sum, one, at) => sum + keyFit(one, judged[at + 1], tonic, mode) * weightOf(one.slot.beats), 0)
+    return { tonic, mode, score: chords + (home(judged[0]) ? BEGINS_AT_HOME : 0) + (home(judged.at(-1)) ? ENDS_AT_HOME : 0) }
+  }))
+  scored.sort((a, b) => b.score - a.score)
+  const shares = scored.map(({ score }) => Math.exp((score - scored[0]!.score) / POINTS_PER_E))
+  const all = shares.reduce((sum, share) => sum + share, 0)
+  return scored.map(({ tonic, mode }, at) => ({ key: spelledKey(tonic, mode, roots), confidence: shares[at]! / all }))
 }
+
+/** The home key of a progression that names none. */
+export const findKey = (sounding: readonly Sounding[]): KeyGuess => rankKeys(sounding)[0]!
+
+/** A long chord says more than a short one, but not in proportion. */
+export const weightOf = (beats: number): number => Math.sqrt(Math.min(beats, 8) / 4)
 
 /** A key on a sound, spelled as the chart spells that root, else with fewest accidentals. */
-function spelledKey(pc: number, mode: Mode, roots: Note[]): Key {
+export function spelledKey(sound: number, mode: Mode, roots: readonly Note[]): Key {
   const fits = (key: Key) => Math.abs(signatureOf(key)) <= 7
-  const written = roots.find((root) => pitchClass(root) === pc && fits({ tonic: root, mode }))
+  const written = roots.find((root) => pitchClass(root) === sound && fits({ tonic: root, mode }))
   if (written) return { tonic: written, mode }
-  const spellings = [plainSpelling(pc), plainSpelling(pc, true)].map((tonic): Key => ({ tonic, mode })).filter(fits)
+  const spellings = [plainSpelling(sound), plainSpelling(sound, true)].map((tonic): Key => ({ tonic, mode })).filter(fits)
   spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)) || keyName(a).length - keyName(b).length)
   return spellings[0]!
 }

@@ -49,8 +49,12 @@ function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): s
   }
 }
 
+/** Steps nobody writes, by the usual name of the same sound. */
+const USUAL_STEP: Readonly<Record<string, string>> = { bI: 'VII', bIV: 'III', '#III': 'IV', '#VII': 'I', '#VI': 'bVII', '#II': 'bIII', '#I': 'bII', '#V': 'bVI' }
+
 /** The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that stands there. */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {
-  const step = stepName(root, tonic)
+  const written = stepName(root, tonic)
+  const step = USUAL_STEP[written] ?? written
   return minor ? step.replace(/[IV]+/, (numeral) => numeral.toLowerCase()) : step
 }

@@ -4,7 +4,7 @@ import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { noteName } from '../pitch/note'
 import { must } from '../result'
 import { analyse } from './analyse'
-import type { Function } from './reading'
+import type { Function, GroupKind } from './reading'
 
 /**
  * 1 drops the ii of each ii-V and passing and approach chords; 2 reduces what is left to sevenths; 3 to triads.
@@ -14,6 +14,8 @@ export type SkeletonLevel = 1 | 2 | 3
 
 /** Chords that only lead to the next one. Common practice, no source. */
 const PASSING: readonly Function[] = ['passing diminished', 'common-tone diminished', 'leading diminished', 'chromatic approach']
+
+const TWO_FIVES: readonly GroupKind[] = ['ii-V', 'ii-V-I', 'minor ii-V', 'substituted ii-V']
 
 export function skeletonOf(chart: Chart, level: SkeletonLevel): Chart {
   const chords = withoutPassing(chart)
@@ -40,7 +42,7 @@ function withoutPassing(chart: Chart): (ChordSymbol | null)[] {
 
   // The V takes the time of its ii: it sounds the ii's tones anyway.
   for (const group of groups) {
-    if (group.kind === 'turnaround') continue
+    if (!TWO_FIVES.includes(group.kind)) continue
     const first = slots.findIndex((slot) => slotKey(slot) === slotKey(group.from))
     const two = chords[first]
     let five = first

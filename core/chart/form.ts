@@ -102,7 +102,7 @@ export function formProblems(chart: Chart): ChartProblem[] {
   for (const bar of chart.bars) {
     const at = { line: bar.source.line, column: bar.source.column, bar: bar.number, beat: bar.from }
     for (const mark of bar.marks) {
-      const missing = missingFor(chart, mark)
+      const missing = mark.startsWith('D.') ? missingFor(chart, mark) : []
       if (missing.length > 0)
         problems.push({ ...at, code: 'nowhere-to-go', text: mark, message: `${mark} in ${barName(bar.number)} has no ${missing.join(' and no ')} to go to.`, accepted: `${missing.join(' and ')} in the bar meant` })
     }

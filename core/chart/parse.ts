@@ -110,7 +110,7 @@ class Reader {
     const from = this.meter.beats - due + 1
     const last = cells.at(-1)!
     chart.bars.push({
-      number, section: this.section?.text ?? null, opensSection: this.section?.opens != null,
+      number, section: this.section?.text ?? null, opensSection: Boolean(this.section?.opens),
       meter: this.meter, from, due, newKey: this.newKey, newMeter: this.newMeter,
       opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: this.marks.map(({ mark }) => mark),
       source: { line: cells[0]!.line, column: cells[0]!.column, end: last.column + last.text.length },

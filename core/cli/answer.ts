@@ -2,7 +2,9 @@ import { z } from 'zod'
 import { analyse } from '../analysis/analyse'
 import { availableTensions } from '../analysis/tensions'
 import { skeletonOf } from '../analysis/skeleton'
-import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { formInWords, formSentence } from '../analysis/formWords'
+import { meterName, slotsOf, type Chart, type Slot } from '../chart/chart'
+import { playOrder } from '../chart/form'
 import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
@@ -82,23 +84,32 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     return good({
       title: chart.title,
       key: chart.key && keyName(chart.key),
-      meter: `${chart.meter.beats}/${chart.meter.unit}`,
-      tempo: chart.tempo,
+      meter: meterName(chart.meter),
+      tempo: chart.tempo, capo: chart.capo, pickup: chart.pickup,
       bars: chart.bars.map((bar) => ({
-        section: bar.section,
+        section: bar.section, number: bar.number, meter: meterName(bar.meter), beats: tidy(bar.beats), key: bar.newKey && keyName(bar.newKey),
+        opensRepeat: bar.opensRepeat, played: bar.played, ending: bar.ending, marks: bar.marks,
         chords: bar.slots.map((slot) => ({ symbol: slot.text, ...placeOf(slot), beats: tidy(slot.beats) })),
       })),
+      order: playOrder(chart),
+      text: printChart(chart),
       problems: chart.problems,
     })
   },
 
   analyse({ text, numerals }) {
     const chart = parseChart(text)
-    const { key, readings, groups, keyGuessed } = analyse(chart, numerals)
+    const analysis = analyse(chart, numerals)
+    const { key, readings, groups, keyGuessed, confidence, otherKeys, regions } = analysis
+    const form = formInWords(chart, analysis)
     return good({
-      key: keyName(key), keyGuessed,
-      chords: readings.map(({ slot, roman, key: local, diatonic, function: fn, role, reason, alternatives }) => ({
+      key: keyName(key), keyGuessed, confidence: tidy(confidence),
+      otherKeys: otherKeys.map((other) => ({ key: keyName(other.key), confidence: tidy(other.confidence) })),
+      regions: regions.map((region) => ({ ...region, key: keyName(region.key) })),
+      form: formSentence(form), formWhy: form,
+      chords: readings.map(({ slot, roman, key: local, diatonic, function: fn, role, reason, scale, why, alternatives }) => ({
         bar: slot.bar, ...placeOf(slot), symbol: slot.text, roman, key: keyName(local), diatonic, function: fn, role, reason, alternatives,
+        scale: scale && { name: scale.name, degrees: scale.degrees, notes: scale.notes.map(noteName) }, why,
         ...(slot.symbol?.kind === 'chord' ? { tensions: availableTensions(slot.symbol.chord, role) } : {}),
       })),
       groups: groups.map((group) => ({ ...group, key: keyName(group.key) })),

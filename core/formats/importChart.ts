@@ -124,22 +124,40 @@ function readWord(word: string, numerals: boolean, draft: Draft): string | null 
   return parseSymbol(word).ok ? word : null
 }
 
+/** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
+const BARLINE = /:?\|{1,2}\]?:?(?:\s?x\d{1,2}(?=[\s|]|$))?(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
+const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(?=\s|$)/gi
+
 function readBars(line: string, number: number, offset: number, numerals: boolean, draft: Draft): void {
-  const bars: string[] = []
-  let column = offset
-  for (const piece of line.split('|')) {
-    const words = wordsOf(piece, column).filter((word) => !SEPARATOR.test(word.text) && !/^[:\]]+$/.test(word.text))
-    column += piece.length + 1
-    const read = words.flatMap((word) => {
-      const chord = readWord(word.text.replace(/^:|:$/g, ''), numerals, draft)
+  let out = ''
+  let read = 0
+  let last = 0
+  const take = (piece: string, at: number) => {
+    const marks = [...piece.matchAll(FORM_WORDS)]
+    // The words go, their letters stay as blanks, so that columns stay true.
+    const chords = marks.reduce((text, mark) => text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length), piece)
+    const words = wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text))
+    const symbols = words.flatMap((word) => {
+      const chord = readWord(word.text, numerals, draft)
       if (chord === null) draft.warn(number, word.column, word.text, `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`)
       return chord === null ? [] : [chord]
     })
-    if (read.length > 0) bars.push(read.join(' '))
-    else if (words.length > 0) bars.push('N.C.')
+    // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
+    const bar = symbols.length > 0 ? symbols.join(' ') : words.length > 0 ? 'N.C.' : ''
+    if (bar === '') return
+    read += 1
+    const [before, behind] = [marks.filter((mark) => /^(?:segno|coda)$/i.test(mark[0])), marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0]))]
+    out += `${out === '' ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `
   }
-  if (/\|:|:\|/.test(line)) draft.warn(number, offset + 1, line.trim(), 'Repeat signs are not read yet: write the repeated bars out.')
-  if (bars.length > 0) draft.bars(`| ${bars.join(' | ')} |`)
+  for (const sign of line.matchAll(BARLINE)) {
+    take(line.slice(last, sign.index), offset + last)
+    const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
+    if (out !== '' || opens) out += sign[0].replace(/\s+/g, ' ').replace(/\|\|/, '|')
+    else out = '|'
+    last = sign.index + sign[0].length
+  }
+  take(line.slice(last), offset + last)
+  if (read > 0) draft.bars(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`)
 }
 
 const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?::\s*(.*?))?\s*\}\s*$/

@@ -1,7 +1,6 @@
 import { create } from 'xmlbuilder2'
 import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
-import type { Bar, Chart, Slot } from '../chart/chart'
-import { slotKey } from '../chart/chart'
+import { beginsBar, slotKey, type Bar, type Chart, type Mark, type Meter, type Slot } from '../chart/chart'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { stringNumber } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
@@ -62,35 +61,93 @@ export function toMusicXml(score: Score): string {
   root.ele('identification').ele('encoding').ele('software').txt('Yellow Heron')
   root.ele('part-list').ele('score-part', { id: 'P1' }).ele('part-name').txt('Guitar')
   const part = root.ele('part', { id: 'P1' })
+  const { bars } = score.chart
   // A part needs a measure: a tune without bars is written as one bar of rest.
-  const bars: readonly Bar[] = score.chart.bars.length > 0 ? score.chart.bars : [{ number: 1, section: null, opensSection: false, repeats: false, slots: [] }]
+  if (bars.length === 0) {
+    const measure = part.ele('measure', { number: '1' })
+    writeAttributes(measure, { key: score.key, meter: score.chart.meter, first: true })
+    writeRest(measure, lengthOf(score.chart.meter.beats, score.chart.meter))
+  }
   bars.forEach((bar, index) => {
-    const measure = part.ele('measure', { number: String(bar.number) })
-    if (index === 0) writeAttributes(measure, score)
+    const measure = part.ele('measure', { number: String(bar.number), ...(bar.beats < bar.meter.beats ? { implicit: 'yes' } : {}) })
+    if (bar.opensRepeat || bar.ending.length > 0) writeLeftBarline(measure, bar)
+    if (index === 0) writeAttributes(measure, { key: score.key, meter: bar.meter, first: true })
+    else if (bar.newKey || bar.newMeter) writeAttributes(measure, { key: bar.newKey, meter: bar.newMeter ? bar.meter : null, first: false })
     if (bar.opensSection && bar.section) measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
     if (index === 0) writeTempo(measure, score)
-    bar.slots.forEach((slot) => writeSlot(measure, slot, score))
-    if (bar.slots.length === 0) writeRest(measure, lengthOf(score.chart.meter.beats, score))
-    if (index === bars.length - 1) measure.ele('barline', { location: 'right' }).ele('bar-style').txt('light-heavy')
+    bar.marks.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
+    bar.slots.forEach((slot) => writeSlot(measure, slot, bar.meter, score))
+    if (bar.slots.length === 0) writeRest(measure, lengthOf(bar.beats, bar.meter))
+    bar.marks.filter((mark) => !beginsBar(mark)).forEach((mark) => writeMark(measure, mark))
+    writeRightBarline(measure, bars, index)
   })
   return root.end({ prettyPrint: true })
 }
 
-const lengthOf = (beats: number, { chart }: Score) => Math.round((beats * 4 * DIVISIONS) / chart.meter.unit)
+const lengthOf = (beats: number, { unit }: Meter) => Math.round((beats * 4 * DIVISIONS) / unit)
 
-function writeAttributes(measure: XMLBuilder, { key, chart }: Score): void {
+function writeAttributes(measure: XMLBuilder, { key, meter, first }: { key: Key | null; meter: Meter | null; first: boolean }): void {
   const attributes = measure.ele('attributes')
-  attributes.ele('divisions').txt(String(DIVISIONS))
-  const keyElement = attributes.ele('key')
-  keyElement.ele('fifths').txt(String(signatureOf(key)))
-  keyElement.ele('mode').txt(key.mode)
-  const time = attributes.ele('time')
-  time.ele('beats').txt(String(chart.meter.beats))
-  time.ele('beat-type').txt(String(chart.meter.unit))
+  if (first) attributes.ele('divisions').txt(String(DIVISIONS))
+  if (key) {
+    const keyElement = attributes.ele('key')
+    keyElement.ele('fifths').txt(String(signatureOf(key)))
+    keyElement.ele('mode').txt(key.mode)
+  }
+  if (meter) {
+    const time = attributes.ele('time')
+    time.ele('beats').txt(String(meter.beats))
+    time.ele('beat-type').txt(String(meter.unit))
+  }
+  if (!first) return
   const clef = attributes.ele('clef')
   clef.ele('sign').txt('G')
   clef.ele('line').txt('2')
   clef.ele('clef-octave-change').txt('-1')
+}
+
+function writeLeftBarline(measure: XMLBuilder, bar: Bar): void {
+  const barline = measure.ele('barline', { location: 'left' })
+  if (bar.opensRepeat) barline.ele('bar-style').txt('heavy-light')
+  if (bar.ending.length > 0) barline.ele('ending', { number: bar.ending.join(','), type: 'start' }).txt(`${bar.ending.join(',')}.`)
+  if (bar.opensRepeat) barline.ele('repeat', { direction: 'forward' })
+}
+
+/** A repeat sign, the end of an ending, or the double line at the end. */
+function writeRightBarline(measure: XMLBuilder, bars: readonly Bar[], index: number): void {
+  const bar = bars[index]!
+  const ending = endingThatStops(bars, index)
+  const last = index === bars.length - 1
+  if (bar.played === 0 && !ending && !last) return
+  const barline = measure.ele('barline', { location: 'right' })
+  if (bar.played > 0 || last) barline.ele('bar-style').txt('light-heavy')
+  if (ending) barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
+  if (bar.played > 0) barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
+}
+
+/** The passes of the ending that is over after this bar: at its repeat sign, or, for a last ending, after its first bar. */
+function endingThatStops(bars: readonly Bar[], index: number): readonly number[] | null {
+  let begins = index
+  while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1
+  const { ending } = bars[begins]!
+  if (ending.length === 0) return null
+  const closes = bars.findIndex((bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0))
+  return index === (closes < 0 ? begins : closes) ? ending : null
+}
+
+const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
+  Segno: { segno: 'segno' }, Coda: { coda: 'coda' }, 'To Coda': { tocoda: 'coda' }, Fine: { fine: 'yes' },
+  'D.C.': { dacapo: 'yes' }, 'D.C. al Fine': { dacapo: 'yes' }, 'D.C. al Coda': { dacapo: 'yes' },
+  'D.S.': { dalsegno: 'segno' }, 'D.S. al Fine': { dalsegno: 'segno' }, 'D.S. al Coda': { dalsegno: 'segno' },
+}
+
+function writeMark(measure: XMLBuilder, mark: Mark): void {
+  const direction = measure.ele('direction', { placement: 'above' })
+  const type = direction.ele('direction-type')
+  if (mark === 'Segno') type.ele('segno')
+  else if (mark === 'Coda') type.ele('coda')
+  else type.ele('words').txt(mark)
+  direction.ele('sound', MARK_SOUNDS[mark]!)
 }
 
 const BEAT_UNITS: Readonly<Record<number, string>> = { 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }
@@ -103,8 +160,8 @@ function writeTempo(measure: XMLBuilder, { tempo, chart }: Score): void {
   direction.ele('sound', { tempo: String((tempo * 4) / chart.meter.unit) })
 }
 
-function writeSlot(measure: XMLBuilder, slot: Slot, score: Score): void {
-  const length = lengthOf(slot.beats, score)
+function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, score: Score): void {
+  const length = lengthOf(slot.beats, meter)
   const written = score.chords.get(slotKey(slot))
   if (!written) return writeRest(measure, length)
   writeHarmony(measure, written)

@@ -1,5 +1,4 @@
-import { findKey } from '../../../core/analysis/findKey'
-import { slotsOf } from '../../../core/chart/chart'
+import { homeKey } from '../../../core/analysis/analyse'
 import { parseChart } from '../../../core/chart/parse'
 import type { Key } from '../../../core/pitch/key'
 import type { SongbookEntry } from '../../../db/tunes'
@@ -29,7 +28,7 @@ export function matching(entries: readonly SongbookEntry[], query: string): Song
 
 export function rowOf({ id, title, text, touchedAt }: SongbookEntry, now: number): SongbookRow {
   const chart = parseChart(text)
-  const key = chart.key ?? (chart.bars.length > 0 ? findKey(slotsOf(chart)) : null)
+  const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
   return {
     id, title, touchedAt,
     key,

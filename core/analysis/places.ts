@@ -1,0 +1,69 @@
+import { type Chart, type Slot } from '../chart/chart'
+import { playOrder } from '../chart/form'
+import type { ChordSymbol } from '../chord/symbol'
+import type { Key } from '../pitch/key'
+import { modulo, pitchClass } from '../pitch/note'
+import { kindOf, type Kind } from './kind'
+
+/** A chord with its neighbours in playing, as the rules of reading see it. */
+export interface Place {
+  slot: Slot
+  chord: ChordSymbol
+  kind: Kind
+  /** Sounds of the chord, a bit for each pitch class. */
+  sounds: number
+  /** The key it is read in: home, or the one the tune has moved to. */
+  key: Key
+  /** Semitones above the tonic of that key. */
+  rel: number
+  /** The next different chord as it is played; after the last one the form begins again. */
+  next: Place | null
+  previous: Place | null
+  /** `next` is reached by going back to the top. */
+  wraps: boolean
+}
+
+/** A chord as it is played, before it has a key. */
+export interface Sounding {
+  slot: Slot
+  chord: ChordSymbol
+  kind: Kind
+  sounds: number
+}
+
+export const soundsOf = (chord: ChordSymbol): number => chord.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
+
+/** The chords of a chart in the order in which they are played, each as often as it is played. */
+export function played(chart: Chart): Sounding[] {
+  const known = new Map<Slot, Sounding>()
+  return playOrder(chart).flatMap((index) => chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
+    if (slot.symbol?.kind !== 'chord') return []
+    const { chord } = slot.symbol
+    if (!known.has(slot)) known.set(slot, { slot, chord, kind: kindOf(chord), sounds: soundsOf(chord) })
+    return [known.get(slot)!]
+  }))
+}
+
+const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
+
+/** The chords in playing order with their keys and neighbours. */
+export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): Place[] {
+  const places = sounding.map((one, at): Place => ({
+    ...one, key: keys[at]!, rel: modulo(pitchClass(one.chord.root) - pitchClass(keys[at]!.tonic), 12), next: null, previous: null, wraps: false,
+  }))
+  for (let at = 1; at < places.length; at += 1) {
+    const [before, here] = [places[at - 1]!, places[at]!]
+    here.previous = same(before, here) ? before.previous : before
+  }
+  const top = places[0]
+  for (let at = places.length - 1; at >= 0; at -= 1) {
+    const [here, after] = [places[at]!, places[at + 1]]
+    if (after && !same(here, after)) here.next = after
+    else if (after) { here.next = after.next; here.wraps = after.wraps }
+    else { here.next = top && !same(here, top) ? top : (places.find((other) => !same(here, other)) ?? null); here.wraps = here.next !== null }
+  }
+  return places
+}
+
+/** The same chord standing on counts once: where a new chord begins. */
+export const runsOf = (places: readonly Place[]): Place[] => places.filter((place, at) => at === 0 || !same(place, places[at - 1]!))
