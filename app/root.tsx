@@ -5,12 +5,15 @@ import { ThemeProvider } from '@mui/material/styles'
 import { useContext, useState, type ReactNode } from 'react'
 import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
 import type { Route } from './+types/root'
+import type { NumeralSchool } from '../core/analysis/numeral'
+import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './features/schools/numerals'
 import { NonceContext } from './nonce'
 import { keepTheme, THEMES, themeFromCookies, type ThemeName } from './theme/theme'
 import { ThemeChoiceContext } from './theme/useTheme'
 
 export function loader({ request }: Route.LoaderArgs) {
-  return { theme: themeFromCookies(request.headers.get('cookie')) }
+  const cookies = request.headers.get('cookie')
+  return { theme: themeFromCookies(cookies), numerals: numeralsFromCookies(cookies) }
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
@@ -24,6 +27,8 @@ export function Layout({ children }: { children: ReactNode }) {
     keepTheme(next)
     setChosen(next)
   }
+  const [chosenSchool, setSchool] = useState<NumeralSchool | null>(null)
+  const numerals: NumeralChoice = { school: chosenSchool ?? loaded?.numerals ?? 'case', choose: (next) => { keepNumerals(next); setSchool(next) } }
   return (
     <html lang="en" data-theme={name}>
       <head>
@@ -35,7 +40,9 @@ export function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         <ThemeChoiceContext.Provider value={{ name, choose }}>
-          <ThemeProvider theme={THEMES[name]}>{children}</ThemeProvider>
+          <NumeralContext.Provider value={numerals}>
+            <ThemeProvider theme={THEMES[name]}>{children}</ThemeProvider>
+          </NumeralContext.Provider>
         </ThemeChoiceContext.Provider>
         <ScrollRestoration nonce={nonce} />
         <Scripts nonce={nonce} />

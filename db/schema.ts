@@ -17,12 +17,16 @@ export const tunes = sqliteTable('tunes', {
   head: text('head').notNull(),
 }, (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)])
 
-/** A chart of a tune, as text. The plain one is the home line. */
+/** A chart of a tune, as text. The one shown is the home line. */
 export const charts = sqliteTable('charts', {
   id: id(),
   tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
   text: text('text').notNull(),
+  /** Order among the tune's charts, from 0. */
+  place: integer('place').notNull().default(0),
+  /** The one that is worked on; each tune has one. */
+  shown: integer('shown', { mode: 'boolean' }).notNull().default(true),
 }, (table) => [index('charts_of_tune').on(table.tuneId)])
 
 /** What is being made of a chart: the new line. */

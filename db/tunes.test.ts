@@ -31,6 +31,10 @@ const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.constantFrom('1:1', '2:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: null })),
   fc.constantFrom('1:1', '4:1').map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
   fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
+  fc.constantFrom('Later', 'Plain').map((name): TuneEdit => ({ kind: 'chart-add', name })),
+  fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
+  fc.constant<TuneEdit>({ kind: 'chart-remove' }),
+  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
   fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),
 )
 

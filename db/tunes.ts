@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
-import { applyEdit, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
+import { applyEdit, chartsOf, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
 import type { Db } from './connect'
 import { arrangements, charts, choices, revisions, tunes, voicings } from './schema'
 
@@ -22,19 +22,27 @@ const newId = () => crypto.randomUUID()
 export function readTune(db: Db | Tx, id: string): TuneState | null {
   const tune = db.select().from(tunes).where(and(eq(tunes.id, id), isNull(tunes.deletedAt))).get()
   if (!tune) return null
-  const chart = db.select().from(charts).where(eq(charts.tuneId, id)).get()!
-  const arrangement = db.select().from(arrangements).where(eq(arrangements.tuneId, id)).get()!
-  const chosen = db.select().from(choices).where(eq(choices.arrangementId, arrangement.id)).all()
-  const held = db.select().from(voicings).where(eq(voicings.arrangementId, arrangement.id)).all()
-  const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
+  const rows = db.select().from(charts).innerJoin(arrangements, eq(arrangements.chartId, charts.id)).where(eq(charts.tuneId, id)).orderBy(charts.place).all()
+  const all = rows.map(({ charts: chart, arrangements: made }) => ({ chart, tempo: made.tempo, content: contentOf(db, chart, made) }))
+  const at = Math.max(0, all.findIndex((one) => one.chart.shown))
+  const { name, ...shown } = all[at]!.content
   const document = tuneDocument.parse({
-    title: tune.title, text: chart.text, colour: arrangement.colour, bass: arrangement.bass, style: arrangement.style,
-    line: arrangement.line, tempo: arrangement.tempo,
+    title: tune.title, tempo: all[at]!.tempo, ...shown, chart: name, at, others: all.filter((_, index) => index !== at).map((one) => one.content),
+  })
+  return { id, revision: tune.head, document, ...historyOf(db, tune.head) }
+}
+
+/** One chart with what was made of it. */
+function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, { id, colour, bass, style, line }: typeof arrangements.$inferSelect) {
+  const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
+  const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
+  const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
+  return {
+    name: chart.name, text: chart.text, colour, bass, style, line,
     choices: Object.fromEntries(chosen.map(({ slot, symbol, rule }) => [slot, { symbol, rule }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
-  })
-  return { id, revision: tune.head, document, ...historyOf(db, tune.head) }
+  }
 }
 
 function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> {
@@ -50,10 +58,6 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
   db.transaction((tx) => {
     const head = newId()
     tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head }).run()
-    const chartId = newId()
-    tx.insert(charts).values({ id: chartId, tuneId: id, name: 'Plain', text: document.text }).run()
-    const { colour, bass, style, line, tempo } = document
-    tx.insert(arrangements).values({ id: newId(), tuneId: id, chartId, name: 'New line', colour, bass, style, line, tempo }).run()
     tx.insert(revisions).values({ id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', snapshot: document, createdAt: now }).run()
     writeRows(tx, id, document)
   }, { behavior: 'immediate' })
@@ -63,17 +67,17 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
 /** Makes the rows of a tune agree with a document. */
 function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   tx.update(tunes).set({ title: document.title }).where(eq(tunes.id, id)).run()
-  tx.update(charts).set({ text: document.text }).where(eq(charts.tuneId, id)).run()
-  const { colour, bass, style, line, tempo } = document
-  tx.update(arrangements).set({ colour, bass, style, line, tempo }).where(eq(arrangements.tuneId, id)).run()
-  const { id: arrangementId } = tx.select({ id: arrangements.id }).from(arrangements).where(eq(arrangements.tuneId, id)).get()!
-  tx.delete(choices).where(eq(choices.arrangementId, arrangementId)).run()
-  tx.delete(voicings).where(eq(voicings.arrangementId, arrangementId)).run()
-  const chosen = Object.entries(document.choices).map(([slot, choice]) => ({ arrangementId, slot, ...choice }))
-  if (chosen.length > 0) tx.insert(choices).values(chosen).run()
-  const held = Object.entries({ ...document.grips, ...document.fixed })
-    .map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in document.fixed }))
-  if (held.length > 0) tx.insert(voicings).values(held).run()
+  // What hangs on a chart goes with it.
+  tx.delete(charts).where(eq(charts.tuneId, id)).run()
+  chartsOf(document).forEach(({ name, text, colour, bass, style, line, ...made }, place) => {
+    const [chartId, arrangementId] = [newId(), newId()]
+    tx.insert(charts).values({ id: chartId, tuneId: id, name, text, place, shown: place === document.at }).run()
+    tx.insert(arrangements).values({ id: arrangementId, tuneId: id, chartId, name: 'New line', colour, bass, style, line, tempo: document.tempo }).run()
+    const chosen = Object.entries(made.choices).map(([slot, choice]) => ({ arrangementId, slot, ...choice }))
+    if (chosen.length > 0) tx.insert(choices).values(chosen).run()
+    const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))
+    if (held.length > 0) tx.insert(voicings).values(held).run()
+  })
 }
 
 /**
@@ -129,7 +133,7 @@ export interface SongbookEntry {
 export const listTunes = (db: Db): SongbookEntry[] =>
   db.select({ id: tunes.id, title: tunes.title, text: charts.text, touchedAt: tunes.touchedAt })
     .from(tunes).innerJoin(charts, eq(charts.tuneId, tunes.id))
-    .where(isNull(tunes.deletedAt)).orderBy(desc(tunes.touchedAt), tunes.title).all()
+    .where(and(isNull(tunes.deletedAt), eq(charts.shown, true))).orderBy(desc(tunes.touchedAt), tunes.title).all()
 
 /** A copy with everything made on the tune; its history begins anew. */
 export function duplicateTune(db: Db, id: string, document?: TuneDocument): string | null {

@@ -5,8 +5,8 @@ import type { Voicing } from '../core/voicing/voicing'
 
 /** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
 export type SearchRequest =
-  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; style: StyleName; count: number }
-  | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; before: number[] | null; after: number[] | null }
+  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number }
+  | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }

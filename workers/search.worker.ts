@@ -3,7 +3,7 @@ import { differentLines } from '../core/leading/lead'
 import { leastMotion } from '../core/leading/motion'
 import { weightsFrom } from '../core/leading/weights'
 import { voicingsOf } from '../core/voicing/enumerate'
-import { TUNE_LIMITS } from '../core/voicing/limits'
+import { tuneLimits } from '../core/voicing/limits'
 import type { NearGrip, SearchReply, SearchRequest } from './messages'
 
 const reply = (message: SearchReply) => self.postMessage(message)
@@ -16,11 +16,11 @@ self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   else findGrips(request)
 }
 
-function findLines({ id, symbols, fixed, bass, style, count }: Extract<SearchRequest, { kind: 'lines' }>): void {
+function findLines({ id, symbols, fixed, bass, capo, style, count }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
   const lines = differentLines({
     chords: symbols.map(chord), fixed: new Map(fixed), count,
-    limits: { ...TUNE_LIMITS, bass }, weights: weightsFrom(style),
+    limits: tuneLimits(capo, bass), weights: weightsFrom(style),
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -33,8 +33,8 @@ function findLines({ id, symbols, fixed, bass, style, count }: Extract<SearchReq
 }
 
 /** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */
-function findGrips({ id, symbol, bass, before, after }: Extract<SearchRequest, { kind: 'grips' }>): void {
-  const grips = voicingsOf(chord(symbol), { ...TUNE_LIMITS, bass }).map((voicing): NearGrip => ({
+function findGrips({ id, symbol, bass, capo, before, after }: Extract<SearchRequest, { kind: 'grips' }>): void {
+  const grips = voicingsOf(chord(symbol), tuneLimits(capo, bass)).map((voicing): NearGrip => ({
     voicing,
     motion: (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
   }))

@@ -1,11 +1,17 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
-import { slotKey } from '../../core/chart/chart'
+import type { CSSProperties } from 'react'
+import { meterName, slotKey } from '../../core/chart/chart'
+import { keyAbove } from '../../core/chart/transpose'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
+import { BarHead, barLines } from '../features/notation/BarHead'
 import { ChordName, engraved, keyInWords } from '../features/notation/ChordName'
 import { GripDiagram } from '../features/notation/GripDiagram'
+import { useNumerals } from '../features/schools/numerals'
 import { scoreOf } from '../features/sheet/score'
+import { columnsOf, systemsOf } from '../features/workspace/layout'
+import { shapeUnderCapo } from '../features/workspace/useTuneReading'
 import type { Route } from './+types/sheet'
 
 export function loader({ params }: Route.LoaderArgs) {
@@ -18,7 +24,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 
 /** The page for the music stand: symbols, numerals, grips, four bars to a line. */
 export default function SheetPage({ loaderData: { id, document } }: Route.ComponentProps) {
-  const { reading, chords, chart, key, tempo } = scoreOf(document)
+  const { reading, chords, chart, key, tempo } = scoreOf(document, useNumerals().school)
+  const shapeOf = shapeUnderCapo(chart, key)
   const byKey = new Map(reading.chords.map((chord) => [chord.key, chord]))
   return (
     <main className="sheet">
@@ -29,29 +36,33 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{keyInWords(key)} · {chart.meter.beats}/{chart.meter.unit} · {tempo} beats a minute</p>
+        <p>{keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute{chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}</p>
       </header>
       {chart.bars.length === 0 && <p>There are no bars yet. Type a chart first.</p>}
-      <div className="sheet-bars">
-        {chart.bars.map((bar) => (
-          <section className="sheet-bar" key={bar.number} aria-label={`Bar ${bar.number}`}>
-            <span className="bar-number">{bar.opensSection && <b className="section-letter">{bar.section}</b>}{bar.number}</span>
-            <div className="slots">
-              {bar.slots.map((slot) => {
-                const written = chords.get(slotKey(slot))
-                const reads = byKey.get(slotKey(slot))?.reading
-                return (
-                  <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
-                    {written ? <ChordName chord={written.chord} /> : <span className="silence">{slot.text}</span>}
-                    {reads && slot.symbol?.kind === 'chord' && <span className="sheet-home"><ChordName chord={slot.symbol.chord} /> {engraved(reads.roman)}</span>}
-                    {written?.voicing && <GripDiagram voicing={written.voicing} scale={1.35} />}
-                  </div>
-                )
-              })}
-            </div>
-          </section>
-        ))}
-      </div>
+      {systemsOf(chart.bars).map((system) => (
+        <div className="sheet-bars" key={system.bars[0]!.number} style={{ '--columns': columnsOf(system) } as CSSProperties}>
+          {system.bars.map((bar) => (
+            <section className={`sheet-bar ${barLines(bar)}`} key={bar.number} aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}>
+              <BarHead bar={bar} />
+              <div className="slots">
+                {bar.slots.map((slot) => {
+                  const written = chords.get(slotKey(slot))
+                  const chord = byKey.get(slotKey(slot))
+                  const shape = written && shapeOf(written.chord)
+                  return (
+                    <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
+                      {written ? <ChordName chord={written.chord} /> : <span className="silence">{slot.text}</span>}
+                      {shape && <span className="played-as">as <ChordName chord={shape} /></span>}
+                      {chord?.reading && slot.symbol?.kind === 'chord' && <span className="sheet-home"><ChordName chord={slot.symbol.chord} /> {engraved(chord.reading.roman)}</span>}
+                      {written?.voicing && <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />}
+                    </div>
+                  )
+                })}
+              </div>
+            </section>
+          ))}
+        </div>
+      ))}
       <footer>Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.</footer>
     </main>
   )

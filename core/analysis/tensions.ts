@@ -1,5 +1,5 @@
 import type { ChordSymbol } from '../chord/symbol'
-import type { Degree } from '../pitch/degree'
+import { semitonesOf, type Degree } from '../pitch/degree'
 import type { Role } from './reading'
 
 /** What can be added to a chord where it stands. */
@@ -47,4 +47,17 @@ export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
   const others = (list: readonly Degree[]) => list.filter((degree) => !has.has(degree))
   const { free, special, avoid } = TENSIONS[role]
   return { free: others(free), special: others(special), avoid: others(avoid) }
+}
+
+/** Why a tension is free, special or to be avoided on a chord in its role: by the chord tone it lies against, then by the job. */
+export function whyTension(chord: ChordSymbol, role: Role, degree: Degree): string {
+  const { free, special } = TENSIONS[role]
+  const sound = semitonesOf(degree)
+  const against = (semitones: number) => chord.tones.find((tone) => (semitonesOf(tone.degree) + semitones) % 12 === sound)?.degree
+  const [half, whole] = [against(1), against(2)]
+  const clash = half ? `a half step above the ${half}, a minor ninth with it when it lies higher` : null
+  const stands = whole ? `a whole step above the ${whole}` : 'it lies no half step above a chord tone'
+  if (free.includes(degree)) return clash && degree !== 'b9' ? `${degree}: ${clash}, but it belongs to this job (${role}).` : degree === 'b9' ? `b9: the one minor ninth that is welcome, over the root of a dominant that falls a fifth.` : `${degree}: ${stands}, and it belongs to this job (${role}).`
+  if (special.includes(degree)) return `${degree}: ${clash ?? stands}; a colour on purpose, not by habit, for this job (${role}).`
+  return `${degree}: ${clash ?? `not of the scale of this job (${role})`}.`
 }

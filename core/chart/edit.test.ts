@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
-import { insertBars, joinBars, moveBars, removeBars, splitBar, transposeBars, withBeat } from './edit'
+import { insertBars, joinBars, moveBars, removeBars, splitBar, transposeBars, withBeat, withSetting } from './edit'
 import { parseChart } from './parse'
 
 const C = must(parseKey('C'))
@@ -61,6 +61,14 @@ describe('bars put in, taken out, moved, split and joined', () => {
 const bar = fc.constantFrom('C', 'Am7 D7', 'F . . G7', '%', 'C_G7 . . .', 'nonsense')
 const chart = fc.array(fc.tuple(fc.constantFrom('| ', '|: ', '[B] | ', '|1. '), bar, fc.constantFrom(' |', ' |\n', ' :|', ' Fine |')), { minLength: 2, maxLength: 8 })
   .map((bars) => `| Em |${bars.map((pieces) => pieces.join('')).join('')}`)
+
+describe('settings', () => {
+  test.each([
+    ['key: C\n| C |', 'capo', '2', 'key: C\ncapo: 2\n| C |'], ['| C |', 'capo', '2', 'capo: 2\n| C |'], ['capo: 2\n| C |', 'capo', null, '| C |'],
+    ['key: C\ncapo: 2\n| C |', 'capo', '5', 'key: C\ncapo: 5\n| C |'], ['key: C\ncapo: 2\n| C |', 'capo', null, 'key: C\n| C |'], ['| C |', 'capo', null, '| C |'],
+    ['key: C\n| C |\nkey: D\n| D |', 'key', 'E', 'key: E\n| C |\nkey: D\n| D |'],
+  ] as const)('%j %s %j', (text, name, value, expected) => expect(withSetting(text, name, value)).toBe(expected))
+})
 
 describe('for any chart', () => {
   const at = fc.nat(7)

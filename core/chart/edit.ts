@@ -2,6 +2,7 @@ import type { Key } from '../pitch/key'
 import type { Bar, Chart, Slot } from './chart'
 import { parseChart } from './parse'
 import { BARS_A_LINE, beatWords, printBar } from './print'
+import { readTokens } from './tokens'
 import { keyAbove, transposeSymbol } from './transpose'
 
 /**
@@ -168,7 +169,8 @@ function setLine(text: string, line: number, content: string): string {
 
 function dropLine(text: string, line: number): string {
   const all = pieces(text)
-  all.splice(Math.max(0, (line - 1) * 2 - 1), 2)
+  // With the line end before it; the first line goes with the one behind it.
+  all.splice(line === 1 ? 0 : (line - 1) * 2 - 1, 2)
   return all.join('')
 }
 
@@ -179,3 +181,16 @@ function splice(text: string, line: number, column: number, end: number, by: str
 }
 
 
+
+/** The text with a setting of its beginning put to a value, or taken out where the value is null. */
+export function withSetting(text: string, name: 'capo' | 'pickup' | 'key' | 'meter', value: string | null): string {
+  const first = parseChart(text).bars[0]?.source.line ?? Infinity
+  const tokens = [...readTokens(text)].filter((token) => token.kind === 'setting' && token.line < first)
+  const there = tokens.find((token) => token.kind === 'setting' && token.name === name)
+  if (there) return value === null ? dropLine(text, there.line) : setLine(text, there.line, `${name}: ${value}`)
+  if (value === null) return text
+  const after = tokens.at(-1)?.line ?? 0
+  const all = pieces(text)
+  if (after === 0) return `${name}: ${value}\n${text}`
+  return [...all.slice(0, after * 2 - 1), '\n', `${name}: ${value}`, ...all.slice(after * 2 - 1)].join('')
+}

@@ -47,8 +47,8 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
         </p>
       ) : (
         <p id="chart-help" className="quiet">
-          {keyInWords(analysis.key)}{analysis.keyGuessed ? ' (found; write key: to set it)' : ''} · {chart.meter.beats}/{chart.meter.unit} · {chart.bars.length} {chart.bars.length === 1 ? 'bar' : 'bars'}.
-          {' '}<code>|</code> bar, <code>C . . G7</code> beats, <code>%</code> repeats the bar, <code>[A]</code> section, <code>N.C.</code> silence.
+          {analysis.keyGuessed && chart.bars.length > 0 && `${keyInWords(analysis.key)} was found; write key: to set it. `}
+          <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>.
         </p>
       )}
       {chart.problems.length > 0 && (

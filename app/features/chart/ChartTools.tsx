@@ -2,10 +2,14 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { SkeletonLevel } from '../../../core/analysis/skeleton'
+import { MOST_CAPO } from '../../../core/chart/parse'
+import { keyAbove } from '../../../core/chart/transpose'
 import { keyName, parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
 import { keyInWords } from '../notation/ChordName'
+import { useNumerals } from '../schools/numerals'
 
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
 export type Shown = 0 | SkeletonLevel
@@ -17,6 +21,11 @@ const SHOWN: readonly { value: Shown; label: string; says: string }[] = [
   { value: 3, label: 'Triads', says: 'The same, and every chord with no more than its triad' },
 ]
 
+const SCHOOLS: readonly { value: NumeralSchool; label: string; says: string }[] = [
+  { value: 'case', label: 'ii7 V7', says: 'Numerals whose case shows major and minor' },
+  { value: 'capitals', label: 'IIm7 V7', says: 'Numerals in capitals with the quality written out' },
+]
+
 /** Major keys up to seven sharps or flats as a player looks for them, and their minors. */
 const TONICS: Readonly<Record<Key['mode'], readonly string[]>> = {
   major: ['C', 'Db', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B', 'Cb'],
@@ -25,22 +34,37 @@ const TONICS: Readonly<Record<Key['mode'], readonly string[]>> = {
 
 interface Props {
   keyNow: Key
+  capo: number
   shown: Shown
   onShown: (shown: Shown) => void
   onTranspose: (to: string) => void
+  onCapo: (fret: number) => void
 }
 
-/** The skeleton of the chart as a view, and the tune in another key. */
-export function ChartTools({ keyNow, shown, onShown, onTranspose }: Props) {
+/** The skeleton of the chart as a view, the school of its numerals, the tune in another key, and the capo. */
+export function ChartTools({ keyNow, capo, shown, onShown, onTranspose, onCapo }: Props) {
+  const { school, choose } = useNumerals()
   return (
     <div className="chart-tools">
       <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Shown of the chart" onChange={(_, next: Shown | null) => next !== null && onShown(next)}>
         {SHOWN.map(({ value, label: name, says }) => <ToggleButton key={value} value={value} title={says}>{name}</ToggleButton>)}
       </ToggleButtonGroup>
+      <ToggleButtonGroup exclusive size="small" value={school} aria-label="Numerals" onChange={(_, next: NumeralSchool | null) => next && choose(next)}>
+        {SCHOOLS.map(({ value, label: name, says }) => <ToggleButton key={value} value={value} title={says}>{name}</ToggleButton>)}
+      </ToggleButtonGroup>
       <span>
         <label id="transpose-label">Key </label>
         <Select size="small" variant="standard" labelId="transpose-label" value={keyName(keyNow)} onChange={(event) => onTranspose(event.target.value)}>
           {TONICS[keyNow.mode].map((name) => <MenuItem key={name} value={name}>{keyInWords(must(parseKey(name)))}</MenuItem>)}
+        </Select>
+      </span>
+      <span>
+        <label id="capo-label">Capo </label>
+        <Select size="small" variant="standard" labelId="capo-label" value={capo} onChange={(event) => onCapo(Number(event.target.value))}>
+          <MenuItem value={0}>none</MenuItem>
+          {Array.from({ length: MOST_CAPO }, (_, at) => (
+            <MenuItem key={at + 1} value={at + 1}>{at + 1}, played in {keyInWords(keyAbove(keyNow, -(at + 1)))}</MenuItem>
+          ))}
         </Select>
       </span>
     </div>

@@ -15,12 +15,13 @@ interface Props {
   voicing: Voicing | undefined
   /** Null while they are being found. */
   grips: NearGrip[] | null
+  capo: number
   onFix: (voicing: Voicing | null) => void
   onHear: (voicing: Voicing) => void
 }
 
 /** The grip of the selected chord, and every other way to hold it, those nearest to the neighbours first. */
-export function GripDrawer({ chord, voicing, grips, onFix, onHear }: Props) {
+export function GripDrawer({ chord, voicing, grips, capo, onFix, onHear }: Props) {
   const [shown, setShown] = useState(GRIPS_AT_ONCE)
   if (!chord.made) return <p className="quiet">Nothing sounds here.</p>
   const now = voicing?.frets.join()
@@ -29,7 +30,7 @@ export function GripDrawer({ chord, voicing, grips, onFix, onHear }: Props) {
       <h2><ChordName chord={chord.made.chord} /></h2>
       {voicing && (
         <div className="present-grip">
-          <GripDiagram voicing={voicing} scale={1.6} />
+          <GripDiagram voicing={voicing} scale={1.6} capo={capo} />
           <dl>
             <dt>Notes</dt><dd>{voicing.strings.map(({ midi, note }) => engravedPitch(pitchName(pitchAt(midi, note)))).join(' ')}</dd>
             <dt>Family</dt><dd>{voicing.families.join(', ')}</dd>
@@ -47,7 +48,7 @@ export function GripDrawer({ chord, voicing, grips, onFix, onHear }: Props) {
         {grips?.slice(0, shown).map(({ voicing: other, motion }, at) => (
           <button key={other.frets.join()} type="button" className="grip-choice" aria-pressed={other.frets.join() === now} aria-label={`${gripInWords(other)}; ${motion} semitones from its neighbours`} onClick={() => onFix(other)}>
             <kbd>{at < 9 ? at + 1 : ''}</kbd>
-            <GripDiagram voicing={other} />
+            <GripDiagram voicing={other} capo={capo} />
             <span>{motion} st</span>
           </button>
         ))}

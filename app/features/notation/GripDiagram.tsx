@@ -17,8 +17,10 @@ export function gripInWords(voicing: Voicing): string {
 }
 
 /** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below. */
-export function GripDiagram({ voicing, degrees = true, scale = 1 }: { voicing: Voicing; degrees?: boolean; scale?: number }) {
-  const { frets, fingering } = voicing
+export function GripDiagram({ voicing, degrees = true, scale = 1, capo = 0 }: { voicing: Voicing; degrees?: boolean; scale?: number; capo?: number }) {
+  const { fingering } = voicing
+  // With a capo frets are counted from it, as the hand finds them.
+  const frets = voicing.frets.map((fret) => (fret === null || fret === 0 ? fret : fret - capo))
   const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
   const highest = Math.max(FEWEST_FRETS, ...held)
   const first = highest <= FEWEST_FRETS ? 1 : Math.min(...held)
@@ -39,8 +41,9 @@ export function GripDiagram({ voicing, degrees = true, scale = 1 }: { voicing: V
       ))}
       {frets.map((_, string) => <line key={`s${string}`} x1={x(string)} x2={x(string)} y1={TOP} y2={bottom} className="grip-wire" />)}
       {first > 1 && <text x={LEFT - 6} y={y(first) + 3.5} className="grip-fret">{first}</text>}
+      {capo > 0 && first === 1 && <text x={LEFT - 9} y={TOP + 3} className="grip-fret" aria-label={`capo at fret ${capo}`}>c{capo}</text>}
       {fingering.presses.filter((press) => press.strings.length > 1).map((press) => (
-        <line key={`b${press.finger}`} x1={x(press.strings[0]!)} x2={x(press.strings.at(-1)!)} y1={y(press.fret)} y2={y(press.fret)} className="grip-barre" />
+        <line key={`b${press.finger}`} x1={x(press.strings[0]!)} x2={x(press.strings.at(-1)!)} y1={y(press.fret - capo)} y2={y(press.fret - capo)} className="grip-barre" />
       ))}
       {frets.map((fret, string) => {
         if (fret === null) return <path key={string} d={`M${x(string) - 3} ${TOP - 9}l6 6m0 -6l-6 6`} className="grip-mute" />

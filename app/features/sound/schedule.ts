@@ -26,21 +26,20 @@ export interface Schedule {
 
 /**
  * Lays out what is heard.
- * @param from first chord, `to` last chord, both indexes into `chords`
+ * @param chords in the order in which they are played
  * @param countInBeats beats clicked before the music, 0 for none
  */
 export function scheduleOf(
-  chords: readonly TuneChord[], from: number, to: number, version: Version, countInBeats: number,
+  chords: readonly TuneChord[], version: Version, countInBeats: number,
   grips: { plain: ReadonlyMap<string, readonly number[]>; new: ReadonlyMap<string, readonly number[]> },
 ): Schedule {
-  const chosen = chords.slice(from, to + 1)
   const strikes: Strike[] = []
   let beat = countInBeats
   for (const which of version === 'both' ? (['plain', 'new'] as const) : [version])
-    for (const { key, index, slot } of chosen) {
+    for (const { key, index, lasts } of chords) {
       const midis = grips[which].get(key)
-      if (midis) strikes.push({ beat, beats: slot.beats, midis, index, version: which })
-      beat += slot.beats
+      if (midis) strikes.push({ beat, beats: lasts, midis, index, version: which })
+      beat += lasts
     }
   return {
     strikes, countIn: countInBeats, length: beat,

@@ -1,6 +1,7 @@
 import { readTuneDocument } from '../workspace/useTuneReading'
 import { frequencyOf, pluckedString } from './pluckedString'
 import { scheduleOf } from './schedule'
+import { sequenceOf } from './sequence'
 
 const RATE = 44100
 
@@ -42,23 +43,35 @@ describe('the plucked string', () => {
   })
 })
 
+describe('the order in which chords are heard', () => {
+  const reading = readTuneDocument({ text: 'meter: 3/4\npickup: 1\n| G7 |: C | F |1. G7 :|2. C |\nmeter: 6/8\n| Am |', colour: 0, choices: {}, fixed: {} })
+  const heard = (anchor: number, focus: number) => { const { chords, range } = sequenceOf(reading, { anchor, focus }); return `${range}: ${chords.map((chord) => chord.slot.text).join(' ')}` }
+  test('a single chord is where playing begins, and the form is followed from there', () => {
+    expect(heard(0, 0)).toBe('all: G7 C F G7 C F C Am')
+    expect(heard(3, 3)).toBe('from: G7 C F C Am')
+    expect(heard(4, 4)).toBe('from: C Am')
+  })
+  test('a stretch is played as it stands', () => expect(heard(3, 1)).toBe('stretch: C F G7'))
+  test('a bar of another beat lasts as long as its beats: six eighths are three quarters', () => expect(reading.chords.map((chord) => chord.lasts)).toEqual([1, 3, 3, 3, 3, 3]))
+})
+
 describe('what is heard', () => {
   const { chords } = readTuneDocument({ text: 'key: C\n| C | Am F | G |', colour: 1, choices: {}, fixed: {} })
   const plain = new Map(chords.map((chord, at) => [chord.key, [48 + at, 55 + at]]))
   const made = new Map(chords.map((chord, at) => [chord.key, [50 + at, 57 + at]]))
   test('the new version strikes each chord at its beat for its length, after the count-in', () => {
-    const { strikes, clicks, countIn, length } = scheduleOf(chords, 0, 3, 'new', 4, { plain, new: made })
+    const { strikes, clicks, countIn, length } = scheduleOf(chords, 'new', 4, { plain, new: made })
     expect(strikes.map((strike) => [strike.beat, strike.beats, strike.midis[0]])).toEqual([[4, 4, 50], [8, 2, 51], [10, 2, 52], [12, 4, 53]])
     expect(clicks.map((click) => click.strong)).toEqual([true, false, false, false])
     expect([countIn, length]).toEqual([4, 16])
   })
   test('both in turn: the same bars plain, then new', () => {
-    const { strikes, length } = scheduleOf(chords, 1, 2, 'both', 0, { plain, new: made })
+    const { strikes, length } = scheduleOf(chords.slice(1, 3), 'both', 0, { plain, new: made })
     expect(strikes.map((strike) => [strike.beat, strike.version, strike.index])).toEqual([[0, 'plain', 1], [2, 'plain', 2], [4, 'new', 1], [6, 'new', 2]])
     expect(length).toBe(8)
   })
   test('a chord without a grip leaves its time silent', () => {
-    const { strikes, length } = scheduleOf(chords, 0, 3, 'new', 0, { plain, new: new Map([...made].slice(1)) })
+    const { strikes, length } = scheduleOf(chords, 'new', 0, { plain, new: new Map([...made].slice(1)) })
     expect(strikes.map((strike) => strike.beat)).toEqual([4, 6, 8])
     expect(length).toBe(12)
   })

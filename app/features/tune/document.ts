@@ -24,14 +24,31 @@ const line = z.int().min(0).max(19)
 const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
 const choice = z.strictObject({ symbol, rule: z.string().max(20) })
 
-export const tuneDocument = z.strictObject({
-  title, text, colour, bass, style, line, tempo,
+/** A chart and what is being made of it. */
+const madeOfChart = {
+  text, colour, bass, style, line,
   /** Chords chosen by hand, by slot of the home line. */
   choices: z.record(slot, choice),
   /** Grips chosen by hand. */
   fixed: z.record(slot, frets),
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(slot, frets),
+}
+const chartName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
+/** Charts one tune can have. */
+export const MOST_CHARTS = 20
+const otherChart = z.strictObject({ name: chartName, ...madeOfChart })
+type OtherChart = z.infer<typeof otherChart>
+export const FIRST_CHART_NAME = 'Plain'
+
+export const tuneDocument = z.strictObject({
+  title, tempo, ...madeOfChart,
+  /** Name of the chart that is worked on. */
+  chart: chartName.default(FIRST_CHART_NAME),
+  /** Its place among the tune's charts, from 0. */
+  at: z.int().min(0).max(MOST_CHARTS - 1).default(0),
+  /** The tune's other charts, in their order. */
+  others: z.array(otherChart).max(MOST_CHARTS - 1).default([]),
 })
 export type TuneDocument = z.infer<typeof tuneDocument>
 export type Bass = TuneDocument['bass']
@@ -48,6 +65,12 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), line }),
   z.strictObject({ kind: z.literal('tempo'), tempo }),
   z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
+  z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
+  z.strictObject({ kind: z.literal('chart-show'), at: z.int().min(0).max(MOST_CHARTS - 1) }),
+  z.strictObject({ kind: z.literal('chart-name'), name: chartName }),
+  /** Takes the chart shown out of the tune; undo brings it back. The last one stays. */
+  z.strictObject({ kind: z.literal('chart-remove') }),
   /** What the search found for the present state. It is kept with that state and is no step of its own for undo. */
   z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets) }),
 ])
@@ -58,6 +81,7 @@ export const DEFAULT_TEMPO = 96
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
   tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {},
+  chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
 /** What a document becomes by an edit. The same function serves the screen at once and the database after it. */
@@ -81,7 +105,31 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
       return { ...document, line: 0, fixed: edit.frets ? { ...fixed, [edit.slot]: edit.frets } : fixed }
     }
     case 'grips': return { ...document, grips: edit.grips }
+    case 'chart-add': return withChartAdded(document, edit.name)
+    case 'chart-show': return showing(document, chartsOf(document), edit.at)
+    case 'chart-name': return { ...document, chart: edit.name }
+    case 'chart-remove': return document.others.length === 0 ? document : showing(document, document.others, Math.max(0, document.at - 1))
   }
+}
+
+/** All charts of a tune in their order, the one shown among them. */
+export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips }: TuneDocument): OtherChart[] {
+  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips }
+  return [...others.slice(0, at), shown, ...others.slice(at)]
+}
+
+/** The document with these charts, one of them shown. */
+function showing(document: TuneDocument, charts: readonly OtherChart[], at: number): TuneDocument {
+  const { name, ...made } = charts[Math.min(at, charts.length - 1)]!
+  const place = Math.min(at, charts.length - 1)
+  return { ...document, ...made, chart: name, at: place, others: charts.filter((_, index) => index !== place) }
+}
+
+function withChartAdded(document: TuneDocument, name: string): TuneDocument {
+  const charts = chartsOf(document)
+  if (charts.length >= MOST_CHARTS) return document
+  const copy = { ...charts[document.at]!, name }
+  return showing(document, [...charts.slice(0, document.at + 1), copy, ...charts.slice(document.at + 1)], document.at + 1)
 }
 
 /** A grip fixed by hand belongs to the chord it was chosen for; it stays where the chord was chosen by hand too. */
@@ -125,5 +173,9 @@ export function labelOf(edit: TuneEdit): string {
     case 'tempo': return `tempo ${edit.tempo}`
     case 'fix': return `${edit.frets ? 'grip' : 'grip set free'} in bar ${edit.slot.split(':')[0]!}`
     case 'grips': return 'grips'
+    case 'chart-add': return `new chart ${edit.name}`
+    case 'chart-show': return 'another chart'
+    case 'chart-name': return `chart named ${edit.name}`
+    case 'chart-remove': return 'chart taken out'
   }
 }

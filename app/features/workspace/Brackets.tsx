@@ -1,8 +1,8 @@
-import type { Bar, Slot } from '../../../core/chart/chart'
+import { memo } from 'react'
 import type { Group } from '../../../core/analysis/reading'
 import { keyName } from '../../../core/pitch/key'
 import { engravedWords } from '../notation/ChordName'
-import { BARS_IN_SYSTEM } from './Systems'
+import { across, endOf, type System } from './layout'
 
 interface Span {
   group: Group
@@ -13,44 +13,58 @@ interface Span {
   open: boolean
 }
 
+/** Groups that are told in words: a bracket over a whole tune says nothing about where. */
+const IN_WORDS: readonly Group['kind'][] = ['blues form']
+
+interface Props {
+  groups: readonly Group[]
+  system: System
+  onSelect: (group: Group) => void
+}
+
 /** What belongs together over the home line: each group with its key, whole when it lands, broken when it does not. */
-export function Brackets({ groups, bars }: { groups: readonly Group[]; bars: readonly Bar[] }) {
-  const rows = packed(groups.flatMap((group) => spanOf(group, bars) ?? []))
+export const Brackets = memo(function Brackets({ groups, system, onSelect }: Props) {
+  const rows = packed(groups.flatMap((group) => (IN_WORDS.includes(group.kind) ? [] : spanOf(group, system) ?? [])))
   if (rows.length === 0) return null
   return (
     <div className="brackets">
       {rows.map((row, at) => (
         <div className="bracket-row" key={at}>
           {row.map(({ group, from, to, open }) => (
-            <span
-              key={`${group.kind}${group.from.bar}:${group.from.beat}`} className={`bracket${group.resolves ? '' : ' unresolved'}${open ? ' open' : ''}`}
-              style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }}
+            <button
+              key={`${group.kind}${group.from.bar}:${group.from.beat}`} type="button" tabIndex={-1} title={engravedWords(group.why)}
+              className={`bracket${group.resolves || group.atTop ? '' : ' unresolved'}${open ? ' open' : ''}`}
+              style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }} onClick={() => onSelect(group)}
             >
-              <span>{group.kind} in {engravedWords(keyName(group.key))}{group.resolves ? '' : ', does not land'}</span>
-            </span>
+              <span>{groupInWords(group)}</span>
+            </button>
           ))}
         </div>
       ))}
     </div>
   )
+})
+
+/** Groups that end something, or only fill, point nowhere. */
+const POINTS_NOWHERE: readonly Group['kind'][] = ['line cliché', 'passing diminished', 'half cadence', 'deceptive cadence', 'blues form']
+
+export function groupInWords({ kind, key, resolves, atTop }: Group): string {
+  const lands = POINTS_NOWHERE.includes(kind) ? '' : resolves && !atTop ? '' : atTop ? ', lands at the top' : ', does not land'
+  return `${kind} in ${engravedWords(keyName(key))}${lands}`
 }
 
-const placeAcross = (bar: Bar, at: number, beat: number): number => {
-  const beats = bar.slots.reduce((sum, slot) => sum + slot.beats, 0) || 1
-  return (at + (beat - 1) / beats) / BARS_IN_SYSTEM
-}
-
-function spanOf(group: Group, bars: readonly Bar[]): Span | null {
+function spanOf(group: Group, system: System): Span | null {
+  const { bars } = system
   const [first, last] = [bars[0]!, bars.at(-1)!]
   if (group.to.bar < first.number || group.from.bar > last.number) return null
   const before = group.from.bar < first.number
   const after = group.to.bar > last.number
-  const bar = (number: number) => bars[number - first.number]!
-  const end = (slots: readonly Slot[], beat: number) => beat + (slots.find((slot) => Math.abs(slot.beat - beat) < 1e-6)?.beats ?? 0)
+  const index = (number: number) => number - first.number
+  const final = bars[index(group.to.bar)]?.slots.find((slot) => Math.abs(slot.beat - group.to.beat) < 1e-6)
   return {
     group,
-    from: before ? 0 : placeAcross(bar(group.from.bar), group.from.bar - first.number, group.from.beat),
-    to: after ? bars.length / BARS_IN_SYSTEM : placeAcross(bar(group.to.bar), group.to.bar - first.number, end(bar(group.to.bar).slots, group.to.beat)),
+    from: before ? 0 : across(system, index(group.from.bar), group.from.beat),
+    to: after ? system.edges.at(-1)! : across(system, index(group.to.bar), final ? endOf(final) : group.to.beat),
     open: before || after,
   }
 }

@@ -2,6 +2,7 @@ import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 
+/** Keys that work everywhere, then those of the Chart step. */
 const KEYS: readonly (readonly [string, string])[] = [
   ['Space', 'Play or stop'],
   ['← →', 'Chord before, chord after'],
@@ -16,6 +17,16 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],
+  ['W', 'Chart: every reason shown or hidden'],
+  ['Enter, or A to G in capitals', 'Chart: type on the beat of the selected chord'],
+  ['Space or Tab, Shift Tab', 'While typing a beat: take it and go a beat on, or back'],
+  ['Enter, Escape', 'While typing a beat: take it, or leave it as it was'],
+  ['I, Shift I', 'Chart: a bar put in behind, before'],
+  ['S  J', 'Chart: split the bar in two, join it with the next'],
+  ['[  ]', 'Chart: move the selected bars earlier, later'],
+  ['−  +', 'Chart: the selected bars a half step down, up'],
+  ['Ctrl C  Ctrl X  Ctrl V', 'Chart: copy, cut, paste bars'],
+  ['X', 'Chart: take the selected bars out'],
 ]
 
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {

@@ -1,15 +1,22 @@
 import Button from '@mui/material/Button'
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { placeName } from '../../../core/chart/chart'
+import type { Group } from '../../../core/analysis/reading'
+import { placeName, type Chart } from '../../../core/chart/chart'
+import { withSetting } from '../../../core/chart/edit'
 import type { ColourOption } from '../../../core/reharm/colour'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
 import { printChart } from '../../../core/chart/print'
 import { skeletonOf } from '../../../core/analysis/skeleton'
+import { BarTools } from '../chart/BarTools'
 import { ChartEditor, FIRST_CHART } from '../chart/ChartEditor'
+import { ChartsMenu } from '../chart/ChartsMenu'
 import { ChartTools, type Shown } from '../chart/ChartTools'
+import { FormLine } from '../chart/FormLine'
 import { ReadingDrawer } from '../chart/ReadingDrawer'
+import { useChartEditing, type BarAct } from '../chart/useChartEditing'
+import { WhyContext } from '../chart/Why'
 import { ColourControl } from '../colour/ColourControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
 import { GripDrawer } from '../lines/GripDrawer'
@@ -17,8 +24,10 @@ import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
 import { useLines, type LinesQuestion } from '../lines/useLines'
 import { useNearGrips } from '../lines/useNearGrips'
+import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
 import { scheduleOf } from '../sound/schedule'
+import { sequenceOf, type Sequence } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
 import { useTune } from '../tune/useTune'
@@ -46,35 +55,38 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const settled = step === 'chart' ? deferred : document
   const reading = useTuneReading(settled)
   const { chords, chart } = reading
+  const { school } = useNumerals()
   const [shown, setShown] = useState<Shown>(0)
   const skeleton = useMemo(
-    () => (step === 'chart' && shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }) : null),
-    [step, shown, chart])
+    () => (step === 'chart' && shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }, school) : null),
+    [step, shown, chart, school])
   const [picked, setSelection] = useState<Selection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
   const select = useCallback((index: number, stretch: boolean) => setSelection((now) => ({ anchor: stretch ? now.anchor : index, focus: index })), [])
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
   const [keysOpen, setKeysOpen] = useState(false)
+  const [reasons, setReasons] = useState(false)
   const player = usePlayer()
 
   const sounding = useMemo(() => chords.filter((chord) => madeChord(chord)), [chords])
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
-  const search = useLines(useMemo(() => newQuestion(sounding, settled), [sounding, settled]), pause)
-  const plain = useLines(useMemo(() => plainQuestion(sounding), [sounding]), pause)
-  const voicings = useMemo(() => keptVoicings(settled, chords), [settled, chords])
+  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo), [sounding, settled, chart.capo]), pause)
+  const plain = useLines(useMemo(() => plainQuestion(sounding, chart.capo), [sounding, chart.capo]), pause)
+  const voicings = useMemo(() => keptVoicings(settled, chords, chart.capo), [settled, chords, chart.capo])
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
   useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
 
   const focus = (skeleton ?? reading).chords[selection.focus]
-  const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass) : null)
+  const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass, chart.capo) : null)
 
-  const [from, to] = playedRange(selection, chords)
+  const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
+  const countIn = hearing.countIn ? countInBeats(chart, sequence.chords[0]) : 0
   const schedule = useMemo(() => {
     const plainLine = plain.lines[0]
     const plainMidis = new Map(plainLine?.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis]) ?? [])
     const newMidis = new Map([...voicings].map(([key, voicing]) => [key, voicing.midis]))
-    return scheduleOf(chords, from, to, hearing.version, hearing.countIn ? chart.meter.beats : 0, { plain: plainMidis, new: newMidis })
-  }, [chords, from, to, hearing, chart.meter.beats, plain.lines, voicings, sounding])
+    return scheduleOf(sequence.chords, hearing.version, countIn, { plain: plainMidis, new: newMidis })
+  }, [sequence, hearing.version, countIn, plain.lines, voicings, sounding])
   const ready = schedule.strikes.length > 0
   const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
 
@@ -84,6 +96,16 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     session.edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets] })
     if (voicing) void player.strumNow(voicing.midis)
   }
+
+  const editText = (text: string) => session.edit({ kind: 'text', text })
+  const selectRange = useCallback((from: number, to: number) => setSelection({ anchor: from, focus: to }), [])
+  const chartEditing = useChartEditing({
+    can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: editText, onSelect: selectRange,
+  })
+  const selectGroup = useCallback((group: Group) => {
+    const indexOf = ({ bar, beat }: Group['from']) => chords.findIndex((chord) => chord.slot.bar === bar && Math.abs(chord.slot.beat - beat) < 1e-6)
+    selectRange(Math.max(0, indexOf(group.to)), Math.max(0, indexOf(group.from)))
+  }, [chords, selectRange])
 
   useKeys((event) => {
     if (event.ctrlKey || event.metaKey) {
@@ -110,7 +132,14 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         return true
       case '?': setKeysOpen(true); return true
     }
+    if (step === 'chart' && shown === 0 && focus && isHere(event)) {
+      const act = BAR_KEYS[event.key]
+      if (act) { chartEditing.act(act); return true }
+      if (event.key === 'Enter') { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6)); return true }
+      if (/^[A-G]$/.test(event.key)) { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6), event.key); return true }
+    }
     const letter = event.key.toLowerCase()
+    if (letter === 'w' && step === 'chart') { setReasons(!reasons); return true }
     if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
     if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
     if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
@@ -136,8 +165,18 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       <main className="banks">
         {status.kind === 'conflict' && <ConflictNotice onMine={session.putMineOnTop} onCopy={() => void session.keepMineAsCopy()} />}
         {status.kind === 'refused' && <p className="notice" role="alert">{status.message}</p>}
-        {step === 'chart' && <ChartEditor text={document.text} reading={reading} onText={(text) => session.edit({ kind: 'text', text })} onLeave={() => void session.flush()} />}
-        {step === 'chart' && chords.length > 0 && <ChartTools keyNow={reading.analysis.key} shown={shown} onShown={setShown} onTranspose={(to) => session.edit({ kind: 'transpose', to })} />}
+        <WhyContext.Provider value={reasons}>
+          {step === 'chart' && <ChartsMenu document={document} onEdit={session.edit} />}
+          {step === 'chart' && <ChartEditor text={document.text} reading={reading} onText={editText} onLeave={() => void session.flush()} />}
+          {step === 'chart' && <FormLine reading={reading} />}
+          {step === 'chart' && chords.length > 0 && (
+            <ChartTools
+              keyNow={reading.analysis.key} capo={chart.capo} shown={shown} onShown={setShown} onTranspose={(to) => session.edit({ kind: 'transpose', to })}
+              onCapo={(fret) => editText(withSetting(document.text, 'capo', fret === 0 ? null : String(fret)))}
+            />
+          )}
+          {step === 'chart' && shown === 0 && <BarTools chart={chart} tools={chartEditing} />}
+        </WhyContext.Provider>
         {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
         {step === 'lines' && (
           <LinesChooser
@@ -154,22 +193,26 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         <Systems
           step={step} reading={skeleton ?? reading} voicings={voicings} selection={selection} sounding={player.sounding}
-          onSelect={select}
+          editing={chartEditing.editing} onSelect={select} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
         />
       </main>
       <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus)}</p>
       <aside className="drawer" aria-label="Selected chord">
         {!focus && <p className="quiet">Select a chord to read about it.</p>}
         {focus && <p className="drawer-place">{placeName(focus.slot)}</p>}
-        {focus && step === 'chart' && <ReadingDrawer chord={focus} />}
+        {focus && step === 'chart' && (
+          <WhyContext.Provider value={reasons}>
+            <ReadingDrawer key={focus.key} chord={focus} groups={(skeleton ?? reading).analysis.groups.filter((group) => isPartOf(focus, group))} />
+          </WhyContext.Provider>
+        )}
         {focus && step === 'colour' && <ColourDrawer chord={focus} onChoose={(option) => choose(focus, option)} />}
         {focus && step === 'lines' && (
-          <GripDrawer key={focus.key} chord={focus} voicing={voicings.get(focus.key)} grips={near} onFix={(voicing) => fix(focus, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
+          <GripDrawer key={focus.key} chord={focus} voicing={voicings.get(focus.key)} grips={near} capo={chart.capo} onFix={(voicing) => fix(focus, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
         )}
       </aside>
       <Transport
         hearing={hearing} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
-        says={ready ? hearingInWords(from, to, chords) : 'No grips to play yet.'}
+        says={ready ? hearingInWords(sequence) : 'No grips to play yet.'}
         onTempo={(tempo) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) }}
         onPlay={play} onStop={player.stop} onSave={() => saveSound(schedule, document.tempo, document.title)}
       />
@@ -186,36 +229,49 @@ function chordInWords({ slot, reading, made }: TuneChord): string {
 
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both' } as const
 
-/** A stretched selection is what is played; a single chord is where playing begins. */
-function playedRange(selection: Selection, chords: readonly TuneChord[]): readonly [number, number] {
-  return selection.anchor === selection.focus ? [selection.focus, chords.length - 1] : rangeOf(selection)
+/** Keys for the selected bars on the Chart step. */
+const BAR_KEYS: Readonly<Record<string, BarAct>> = { i: 'after', I: 'before', s: 'split', j: 'join', '[': 'earlier', ']': 'later', '-': 'down', '−': 'down', '+': 'up', x: 'remove' }
+
+/** A key meant for the systems, and not for a button that has the focus. */
+const isHere = ({ key, target }: KeyboardEvent): boolean =>
+  key !== 'Enter' || !(target instanceof Element) || target === document.body || target.closest('.slot') !== null
+
+const isPartOf = ({ slot }: TuneChord, { from, to }: Group): boolean => {
+  const after = slot.bar > from.bar || (slot.bar === from.bar && slot.beat > from.beat - 1e-6)
+  const before = slot.bar < to.bar || (slot.bar === to.bar && slot.beat < to.beat + 1e-6)
+  return after && before
 }
 
-function hearingInWords(from: number, to: number, chords: readonly TuneChord[]): string {
-  if (from === 0 && to === chords.length - 1) return 'The whole tune'
-  const [first, last] = [chords[from]!, chords[to]!]
-  return to === chords.length - 1 ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
+/** One bar clicked; before a pickup also the beats of its bar that stay silent. */
+function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefined): number {
+  return meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
 }
 
-function newQuestion(sounding: readonly TuneChord[], document: TuneState['document']): LinesQuestion | null {
+function hearingInWords({ chords, range }: Sequence): string {
+  const [first, last] = [chords[0], chords.at(-1)]
+  if (!first || !last || range === 'all') return 'The whole tune'
+  return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
+}
+
+function newQuestion(sounding: readonly TuneChord[], document: TuneState['document'], capo: number): LinesQuestion | null {
   if (sounding.length === 0) return null
   const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (document.fixed[chord.key] ? [[at, document.fixed[chord.key]!]] : []))
-  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: document.bass, style: document.style, count: LINES_WANTED }
+  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: document.bass, capo, style: document.style, count: LINES_WANTED }
 }
 
 /** The plain version is heard in its own smooth grips, with the roots below. */
-function plainQuestion(sounding: readonly TuneChord[]): LinesQuestion | null {
+function plainQuestion(sounding: readonly TuneChord[], capo: number): LinesQuestion | null {
   if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => chord.options[0]!.chord.canonical), fixed: [], bass: 'chord', style: 'smooth', count: 1 }
+  return { symbols: sounding.map((chord) => chord.options[0]!.chord.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1 }
 }
 
-function nearQuestion(focus: TuneChord, sounding: readonly TuneChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any') {
+function nearQuestion(focus: TuneChord, sounding: readonly TuneChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number) {
   const at = sounding.indexOf(focus)
   const midisOf = (chord: TuneChord | undefined) => {
     const voicing = chord && voicings.get(chord.key)
     return voicing ? [...voicing.midis] : null
   }
-  return { symbol: madeChord(focus)!.canonical, bass, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]) }
+  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]) }
 }
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */

@@ -3,9 +3,13 @@ import { analyse } from '../../../core/analysis/analyse'
 import type { Analysis, Reading } from '../../../core/analysis/reading'
 import { slotKey, slotsOf, type Chart, type Slot } from '../../../core/chart/chart'
 import { parseChart } from '../../../core/chart/parse'
+import { keyAbove, transposeSymbol } from '../../../core/chart/transpose'
 import { parseChord } from '../../../core/chord/parse'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { coloursOf, colourAt, type ColourOption } from '../../../core/reharm/colour'
+import type { NumeralSchool } from '../../../core/analysis/numeral'
+import type { Key } from '../../../core/pitch/key'
+import { useNumerals } from '../schools/numerals'
 import type { TuneDocument } from '../tune/document'
 
 /** One chord of the tune with everything the core says of it. */
@@ -21,6 +25,10 @@ export interface TuneChord {
   made: ColourOption | null
   byHand: boolean
   fixed: boolean
+  /** With a capo: the chord whose shape is fingered. */
+  played: ChordSymbol | null
+  /** How long it sounds, in beats of the metre the tune begins with. */
+  lasts: number
 }
 
 export interface TuneReading {
@@ -30,9 +38,11 @@ export interface TuneReading {
 }
 
 /** Home line and new line of a document. Pure and quick: it runs on every key press. */
-export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' | 'choices' | 'fixed'>): TuneReading {
+export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' | 'choices' | 'fixed'>, school: NumeralSchool = 'case'): TuneReading {
   const chart = parseChart(document.text)
-  const analysis = analyse(chart)
+  const analysis = analyse(chart, school)
+  const shape = shapeUnderCapo(chart, analysis.key)
+  const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
   const chords = slotsOf(chart).map((slot, index): TuneChord => {
     const key = slotKey(slot)
@@ -45,9 +55,21 @@ export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' 
       made: byHand ?? (options.length > 0 ? colourAt(options, document.colour) : null),
       byHand: byHand !== null,
       fixed: key in document.fixed,
+      played: slot.symbol?.kind === 'chord' ? shape(slot.symbol.chord) : null,
+      lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
     }
   })
   return { chart, analysis, chords }
+}
+
+/** Names the shape that is fingered when a capo lies on the neck. */
+export function shapeUnderCapo({ capo }: Chart, key: Key): (chord: ChordSymbol) => ChordSymbol | null {
+  if (capo === 0) return () => null
+  const shapes = keyAbove(key, -capo)
+  return (chord) => {
+    const shape = parseChord(transposeSymbol(chord.text, key, shapes))
+    return shape.ok ? shape.value : null
+  }
 }
 
 /** The option the player took; a symbol no longer offered is kept as it was chosen. */
@@ -62,7 +84,8 @@ function chosenOption(options: ColourOption[], symbol: string, rule: string): Co
 
 export function useTuneReading(document: TuneDocument): TuneReading {
   const { text, colour, choices, fixed } = document
-  return useMemo(() => readTuneDocument({ text, colour, choices, fixed }), [text, colour, choices, fixed])
+  const { school } = useNumerals()
+  return useMemo(() => readTuneDocument({ text, colour, choices, fixed }, school), [text, colour, choices, fixed, school])
 }
 
 export const madeChord = (chord: TuneChord): ChordSymbol | null => chord.made?.chord ?? null

@@ -1,4 +1,6 @@
 import fc from 'fast-check'
+import { parseChart } from '../../../core/chart/parse'
+import { systemsOf } from './layout'
 import { moved, rangeOf } from './selection'
 import { readTuneDocument } from './useTuneReading'
 import { keptVoicings } from '../lines/keptGrips'
@@ -24,12 +26,26 @@ describe('grips kept with a tune', () => {
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] } }
   const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).chords
   test('are shown for the chords they sound, and left out when the chord has changed', () => {
-    expect([...keptVoicings(document, chordsFor(1)).keys()]).toEqual(['1:1', '2:1'])
-    expect([...keptVoicings(document, chordsFor(0)).keys()]).toEqual([])
+    expect([...keptVoicings(document, chordsFor(1), 0).keys()]).toEqual(['1:1', '2:1'])
+    expect([...keptVoicings(document, chordsFor(0), 0).keys()]).toEqual([])
   })
   test('a grip fixed by hand always stays', () => {
-    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0)).keys()]).toEqual(['1:1'])
+    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0), 0).keys()]).toEqual(['1:1'])
   })
+})
+
+test('with a capo open strings sound at it, and the shape is named as if the nut were there', () => {
+  const { chords } = readTuneDocument({ text: 'key: D\ncapo: 2\n| D | Bm7 |', colour: 0, choices: {}, fixed: {} })
+  expect(chords.map((chord) => chord.played?.canonical)).toEqual(['C', 'Am7'])
+  const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 5, 4, 0, 3, 0] } }
+  expect([...keptVoicings(document, chords, 2).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
+  expect([...keptVoicings(document, chords, 0).keys()]).toEqual([])
+})
+
+describe('the systems', () => {
+  const layout = (text: string) => systemsOf(parseChart(text).bars).map(({ bars, edges }) => [bars.map((bar) => bar.number).join(' '), edges.map((edge) => Number(edge.toFixed(2))).join(' ')])
+  test('four bars each, a section begins a new one', () => expect(layout('[A] | C | D | E | F | G |\n[B] | A |')).toEqual([['1 2 3 4', '0 0.25 0.5 0.75 1'], ['5', '0 0.25'], ['6', '0 0.25']]))
+  test('a pickup stands before the first bar', () => expect(layout('pickup: 1\n| G | C | D | E | F | G |')).toEqual([['0 1 2 3 4', '0 0.12 0.34 0.56 0.78 1'], ['5', '0 0.25']]))
 })
 
 test('the selection stays within the tune and stretches from its anchor', () => {

@@ -1,0 +1,52 @@
+import { useRef, type KeyboardEvent } from 'react'
+import type { Bar } from '../../../core/chart/chart'
+
+/** A beat that is being typed. */
+export interface Editing {
+  /** Number of the bar. */
+  bar: number
+  beat: number
+  /** What stands in the field at first. */
+  word: string
+  /** Takes the word and goes on a beat, back a beat, or stays. */
+  onTake: (word: string, move: -1 | 0 | 1) => void
+  onLeave: () => void
+}
+
+/** A field on a beat of a bar: what is typed there is read as a sign of the chart text. */
+export function BeatInput({ bar, editing }: { bar: Bar; editing: Editing }) {
+  const left = Math.max(0, Math.min(0.75, (editing.beat - bar.from) / bar.beats))
+  return (
+    <span className="beat-input" style={{ left: `${left * 100}%` }}>
+      <BeatField key={`${editing.bar}:${editing.beat}`} editing={editing} />
+    </span>
+  )
+}
+
+function BeatField({ editing }: { editing: Editing }) {
+  const done = useRef(false)
+  const take = (word: string, move: -1 | 0 | 1) => {
+    if (done.current) return
+    done.current = true
+    editing.onTake(word, move)
+  }
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const field = event.currentTarget
+    const atEnd = field.selectionStart === field.value.length && field.selectionEnd === field.value.length
+    const atStart = field.selectionStart === 0 && field.selectionEnd === 0
+    const move = event.key === 'Enter' ? 0
+      : (event.key === 'Tab' && !event.shiftKey) || (event.key === ' ' && !field.value.includes('(')) || (event.key === 'ArrowRight' && atEnd) ? 1
+      : (event.key === 'Tab' && event.shiftKey) || (event.key === 'ArrowLeft' && atStart) ? -1
+      : null
+    if (event.key === 'Escape') { event.preventDefault(); done.current = true; editing.onLeave() }
+    if (move === null) return
+    event.preventDefault()
+    take(field.value, move)
+  }
+  return (
+    <input
+      autoFocus defaultValue={editing.word} maxLength={60} spellCheck={false} autoCapitalize="off" autoComplete="off" aria-label={`Chord on beat ${editing.beat}`}
+      onFocus={(event) => { if (event.target.value.length > 1) event.target.select() }} onKeyDown={onKey} onBlur={(event) => take(event.target.value, 0)}
+    />
+  )
+}

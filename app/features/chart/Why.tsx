@@ -1,0 +1,28 @@
+import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
+import { engravedWords } from '../notation/ChordName'
+
+/** Whether every "why?" is open. */
+export const WhyContext = createContext(false)
+
+/** The reason for something computed, a touch away. */
+export function Why({ children }: { children: string }) {
+  const all = useContext(WhyContext)
+  const [open, setOpen] = useState(all)
+  useEffect(() => setOpen(all), [all])
+  return (
+    <details className="why-details" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>why?</summary>
+      <p>{engravedWords(children)}</p>
+    </details>
+  )
+}
+
+/** Something said of a chord, with its reason. */
+export function Fact({ name, why, children }: { name: string; why: string; children: ReactNode }) {
+  return (
+    <div className="fact">
+      <dt>{name}</dt>
+      <dd>{children} <Why>{why}</Why></dd>
+    </div>
+  )
+}
