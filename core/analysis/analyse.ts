@@ -82,16 +82,19 @@ function readPlace(place: Place, home: Key, given: boolean, manner: Manner): Rea
   const { chord, key } = place
   const plain = numeralOf(chord, key, manner.school)
   const [first, ...others] = findingsOf(place, manner)
-  const { roman = plain, key: local = key, ...found } = first
+  const { roman = plain, key: local = key, function: job, role, reason } = first
   const fromHome = sameKey(key, home) ? [] : [{ roman: numeralOf(chord, home, manner.school), reason: `Counted from home, ${keyName(home)}.` }]
-  const scale = chordScale(chord, found.role)
   return {
-    slot: place.slot, roman, key: local, diatonic: isInside(place, key), ...found, scale,
-    why: {
-      roman: whyRoman(place, first, roman),
-      key: whyKey(place, local, home, given),
-      diatonic: whyInside(place),
-      scale: whyScale(chord, found.role, scale),
+    slot: place.slot, roman, key: local, diatonic: isInside(place, key), function: job, role, reason,
+    // Worked out when they are asked for: mostly for one chord of the tune.
+    get scale() { return chordScale(chord, role) },
+    get why() {
+      return {
+        roman: whyRoman(place, first, roman),
+        key: whyKey(place, local, home, given),
+        diatonic: whyInside(place),
+        scale: whyScale(chord, role, chordScale(chord, role)),
+      }
     },
     alternatives: [...others.map((other) => ({ roman: other.roman ?? plain, reason: other.reason })), ...fromHome]
       .filter((other, at, all) => other.roman !== roman && all.findIndex((same) => same.roman === other.roman) === at),

@@ -31,7 +31,8 @@ export function groupsOf(places: readonly Place[], chart: Chart): Group[] {
   ]
   const seen = new Set<string>()
   return found.flatMap((one) => placed(one)).filter((group) => {
-    const name = `${group.kind}${group.from.bar}:${group.from.beat}`
+    // On another time through it may go on otherwise: the first time counts.
+    const name = `${group.kind.includes('ii-V') && group.kind !== 'ii-V chain' ? 'ii-V' : group.kind}${group.from.bar}:${group.from.beat}`
     return !seen.has(name) && seen.add(name)
   }).sort((a, b) => a.from.bar - b.from.bar || a.from.beat - b.from.beat)
 }

@@ -1,4 +1,4 @@
-import { keyName, type Key } from '../pitch/key'
+import type { Key } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
 import { MODES, spelledKey, weightOf } from './findKey'
 import { keyFit } from './keyFit'
@@ -14,6 +14,7 @@ const PARALLEL_CHANGE = 1.5
 const AT_HOME = 0.25
 /** A key that is written in the chart is taken at its word there. */
 const WRITTEN = 1.5
+const KEYS = 24
 
 /**
  * The key each chord is read in: the best path through all 24 keys over the whole tune, where every chord is scored in
@@ -24,25 +25,30 @@ const WRITTEN = 1.5
  */
 export function localKeys(sounding: readonly Sounding[], home: Key, written: readonly (Key | null)[]): Key[] {
   const keys = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => ({ tonic, mode })))
-  const isKey = (key: Key, at: number) => pitchClass(key.tonic) === keys[at]!.tonic && key.mode === keys[at]!.mode
-  const judged = sounding.map((one) => ({ ...one, root: pitchClass(one.chord.root) }))
+  const indexOf = (key: Key) => pitchClass(key.tonic) + (key.mode === 'major' ? 0 : 12)
+  const judged = sounding.map(({ chord, kind, sounds, slot }) => ({ root: pitchClass(chord.root), kind, sounds, weight: weightOf(slot.beats) }))
+  const homeIndex = indexOf(home)
 
-  let scores: number[] = keys.map((_, at) => (isKey(home, at) ? 0 : -CHANGE))
+  let scores = keys.map((_, at) => (at === homeIndex ? 0 : -CHANGE))
+  /** For each chord and key the key before it on the best way there. */
   const from: number[][] = []
   judged.forEach((one, index) => {
-    const best = scores.reduce((top, score, at) => (score > scores[top]! ? at : top), 0)
-    const cameFrom = scores.map((score, at) => {
-      const parallel = (at + 12) % 24
-      const ways = [[at, score], [best, scores[best]! - CHANGE], [parallel, scores[parallel]! - PARALLEL_CHANGE]] as const
-      return ways.reduce((top, way) => (way[1] > top[1] ? way : top))
-    })
-    const arrivals = cameFrom.map(([at]) => at)
+    let best = 0
+    for (let at = 1; at < KEYS; at += 1) if (scores[at]! > scores[best]!) best = at
+    const named = written[index] ? indexOf(written[index]) : -1
+    const arrivals = new Array<number>(KEYS)
+    const next = new Array<number>(KEYS)
+    for (let at = 0; at < KEYS; at += 1) {
+      const parallel = (at + 12) % KEYS
+      let before = at
+      let score = scores[at]!
+      if (scores[best]! - CHANGE > score) { before = best; score = scores[best]! - CHANGE }
+      if (scores[parallel]! - PARALLEL_CHANGE > score) { before = parallel; score = scores[parallel]! - PARALLEL_CHANGE }
+      arrivals[at] = before
+      next[at] = score + keyFit(one, judged[index + 1], keys[at]!.tonic, keys[at]!.mode) * one.weight + (at === homeIndex ? AT_HOME : 0) + (at === named ? WRITTEN : 0)
+    }
     from.push(arrivals)
-    const named = written[index]
-    scores = keys.map(({ tonic, mode }, at) => {
-      const fit = keyFit(one, judged[index + 1], tonic, mode) * weightOf(one.slot.beats)
-      return cameFrom[at]![1] + fit + (isKey(home, at) ? AT_HOME : 0) + (named && isKey(named, at) ? WRITTEN : 0)
-    })
+    scores = next
   })
 
   const path: number[] = []
@@ -74,4 +80,4 @@ function settled(sounding: readonly Sounding[], path: readonly Found[], home: Ke
   return result
 }
 
-export const sameKey = (a: Key, b: Key): boolean => keyName(a) === keyName(b)
+export const sameKey = (a: Key, b: Key): boolean => a.mode === b.mode && a.tonic.letter === b.tonic.letter && a.tonic.alter === b.tonic.alter

@@ -31,7 +31,16 @@ export interface Sounding {
   sounds: number
 }
 
-export const soundsOf = (chord: ChordSymbol): number => chord.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
+const soundsOf = (chord: ChordSymbol): number => chord.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
+
+/** Kind and sounds of chords seen before. */
+const KNOWN = new WeakMap<ChordSymbol, Pick<Sounding, 'kind' | 'sounds'>>()
+
+function natureOf(chord: ChordSymbol): Pick<Sounding, 'kind' | 'sounds'> {
+  const nature = KNOWN.get(chord) ?? { kind: kindOf(chord), sounds: soundsOf(chord) }
+  KNOWN.set(chord, nature)
+  return nature
+}
 
 /** The chords of a chart in the order in which they are played, each as often as it is played. */
 export function played(chart: Chart): Sounding[] {
@@ -39,7 +48,7 @@ export function played(chart: Chart): Sounding[] {
   return playOrder(chart).flatMap((index) => chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
     if (slot.symbol?.kind !== 'chord') return []
     const { chord } = slot.symbol
-    if (!known.has(slot)) known.set(slot, { slot, chord, kind: kindOf(chord), sounds: soundsOf(chord) })
+    if (!known.has(slot)) known.set(slot, { slot, chord, ...natureOf(chord) })
     return [known.get(slot)!]
   }))
 }
@@ -48,8 +57,8 @@ const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
 
 /** The chords in playing order with their keys and neighbours. */
 export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): Place[] {
-  const places = sounding.map((one, at): Place => ({
-    ...one, key: keys[at]!, rel: modulo(pitchClass(one.chord.root) - pitchClass(keys[at]!.tonic), 12), next: null, previous: null, wraps: false,
+  const places = sounding.map(({ slot, chord, kind, sounds }, at): Place => ({
+    slot, chord, kind, sounds, key: keys[at]!, rel: modulo(pitchClass(chord.root) - pitchClass(keys[at]!.tonic), 12), next: null, previous: null, wraps: false,
   }))
   for (let at = 1; at < places.length; at += 1) {
     const [before, here] = [places[at - 1]!, places[at]!]

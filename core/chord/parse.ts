@@ -13,13 +13,27 @@ const LONGEST_SYMBOL = 60
 const plainSigns = (text: string): string =>
   plainAccidentals(text).replace(/[△∆]/g, 'Δ').replace(/[−–‐]/g, '-').replace(/[º˚]/g, '°').replace(/[Øϕφ]/g, 'ø')
 
+/** Symbols read before: a chart is read again at every key press, and its symbols are mostly the same. Emptied when full. */
+const KNOWN = new Map<string, Result<Symbol>>()
+const MOST_KNOWN = 5_000
+
 /**
- * Reads one chord symbol.
+ * Reads one chord symbol. The same text gives the same chord, to be read and not changed.
  * Accidentals directly behind the root letter belong to the root as far as they can: `Cb5` is a C flat power chord,
  * and a C with a lowered fifth is written `C(b5)`.
  * @returns the chord or silence; or a fault with the offset and text of what could not be read
  */
 export function parseSymbol(text: string): Result<Symbol> {
+  let known = KNOWN.get(text)
+  if (!known) {
+    known = readSymbol(text)
+    if (KNOWN.size >= MOST_KNOWN) KNOWN.clear()
+    KNOWN.set(text, known)
+  }
+  return known
+}
+
+function readSymbol(text: string): Result<Symbol> {
   const symbol = plainSigns(text.trim())
   if (/^n\.?c\.?$/i.test(symbol)) return good({ kind: 'silence', text, canonical: 'N.C.' })
   if (symbol === '')

@@ -1,4 +1,4 @@
-import type { Reading } from '../analysis/reading'
+import type { Reading, Role } from '../analysis/reading'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
@@ -31,10 +31,21 @@ const plainOption = (chord: ChordSymbol): ColourOption => ({
  * Everything a chord can be coloured to where it stands: the plain chord first, then by the catalogue.
  * A colour keeps every tone that the plain symbol names; only the sixth and the major seventh stand for each other.
  */
-export function coloursOf(reading: Reading): ColourOption[] {
+export function coloursOf(reading: Pick<Reading, 'slot' | 'role'>): ColourOption[] {
   if (reading.slot.symbol?.kind !== 'chord') return []
-  const plain = reading.slot.symbol.chord
-  const options = COLOURS[reading.role].flatMap((colour): ColourOption[] => {
+  const { chord } = reading.slot.symbol
+  const byRole = KNOWN.get(chord) ?? new Map<Role, ColourOption[]>()
+  KNOWN.set(chord, byRole)
+  const known = byRole.get(reading.role) ?? coloursIn(chord, reading.role)
+  byRole.set(reading.role, known)
+  return known
+}
+
+/** Colours found before: they hang on the chord and its job alone. */
+const KNOWN = new WeakMap<ChordSymbol, Map<Role, ColourOption[]>>()
+
+function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
+  const options = COLOURS[role].flatMap((colour): ColourOption[] => {
     const symbol = noteName(plain.root) + colour.suffix + (plain.bass ? `/${noteName(plain.bass)}` : '')
     const chord = must(parseChord(symbol))
     if (chord.canonical === plain.canonical || !keepsWhatIsNamed(plain, chord)) return []

@@ -1,7 +1,6 @@
-import AddOutlined from '@mui/icons-material/AddOutlined'
-import Button from '@mui/material/Button'
-import { barName, type Chart } from '../../../core/chart/chart'
-import type { BarAct, ChartEditing } from './useChartEditing'
+import { memo } from 'react'
+import { barName } from '../../../core/chart/chart'
+import type { BarAct } from './useChartEditing'
 
 const ACTS: readonly { act: BarAct; label: string; key: string; says: string }[] = [
   { act: 'before', label: 'Insert before', key: 'Shift I', says: 'A silent bar before' },
@@ -17,21 +16,30 @@ const ACTS: readonly { act: BarAct; label: string; key: string; says: string }[]
   { act: 'remove', label: 'Take out', key: 'X', says: 'These bars go; undo brings them back' },
 ]
 
+interface Props {
+  /** Numbers of the first and last selected bar; null where nothing is selected. */
+  from: number | null
+  to: number | null
+  empty: boolean
+  canPaste: boolean
+  /** What was done last. */
+  says: string
+  onAct: (act: BarAct) => void
+}
+
 /** What can be done with the selected bars, each with its key. */
-export function BarTools({ chart, tools: { bars, act, canPaste, says } }: { chart: Chart; tools: ChartEditing }) {
-  if (chart.bars.length === 0)
-    return <div className="bar-tools"><Button size="small" startIcon={<AddOutlined />} onClick={() => act('after')}>Put in a bar</Button></div>
-  if (!bars) return null
-  const [from, to] = [chart.bars[bars[0]]!.number, chart.bars[bars[1]]?.number ?? chart.bars.at(-1)!.number]
+export const BarTools = memo(function BarTools({ from, to, empty, canPaste, says, onAct }: Props) {
+  if (empty) return <div className="bar-tools"><button type="button" className="tool" onClick={() => onAct('after')}>Put in a bar</button></div>
+  if (from === null || to === null) return null
   return (
     <div className="bar-tools" role="toolbar" aria-label="Bars">
-      <b>{from === to ? capital(barName(from)) : `Bars ${from === 0 ? 'pickup' : from} to ${to}`}</b>
-      {ACTS.map(({ act: what, label, key, says: title }) => (
-        <button key={what} type="button" className="tool" title={`${title} (${key})`} disabled={what === 'paste' && !canPaste} onClick={() => act(what)}>{label}</button>
+      <b>{from === to ? capital(barName(from)) : `${from === 0 ? 'Pickup' : `Bars ${from}`} to ${to}`}</b>
+      {ACTS.map(({ act, label, key, says: title }) => (
+        <button key={act} type="button" className="tool" title={`${title} (${key})`} disabled={act === 'paste' && !canPaste} onClick={() => onAct(act)}>{label}</button>
       ))}
       <span className="visually-hidden" aria-live="polite">{says}</span>
     </div>
   )
-}
+})
 
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)

@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button'
-import { useRef, useState } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import type { Chart, ChartProblem } from '../../../core/chart/chart'
 import { keyInWords } from '../notation/ChordName'
 import { ImportDialog } from './ImportDialog'
@@ -8,6 +7,8 @@ import type { TuneReading } from '../workspace/useTuneReading'
 interface Props {
   text: string
   reading: TuneReading
+  /** What stands at the left of the head: the charts of the tune. */
+  head: ReactNode
   onText: (text: string) => void
   onLeave: () => void
 }
@@ -16,8 +17,9 @@ interface Props {
 export const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
 
 /** The chart as text, with whatever could not be read marked in its place. */
-export function ChartEditor({ text, reading, onText, onLeave }: Props) {
+export function ChartEditor({ text, reading, head, onText, onLeave }: Props) {
   const [bringing, setBringing] = useState(false)
+  const [folded, setFolded] = useState(false)
   const area = useRef<HTMLTextAreaElement>(null)
   const { chart, analysis } = reading
   const show = (problem: ChartProblem) => {
@@ -28,11 +30,15 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
   return (
     <div className="chart-editor">
       <div className="chart-head">
-        <label htmlFor="chart-text">Chart text</label>
-        <Button size="small" onClick={() => setBringing(true)}>Bring in chords</Button>
+        {head}
+        <span className="chart-head-tools">
+          <button type="button" className="tool" aria-expanded={!folded} aria-controls="chart-text" onClick={() => setFolded(!folded)}>{folded ? 'Show the text' : 'Hide the text'}</button>
+          <button type="button" className="tool" onClick={() => setBringing(true)}>Bring in chords</button>
+        </span>
       </div>
       {bringing && <ImportDialog onClose={() => setBringing(false)} onText={onText} />}
-      <div className="chart-text"><div>
+      <label htmlFor="chart-text" className="visually-hidden">Chart text</label>
+      <div className="chart-text" hidden={folded}><div>
         <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
         <textarea
           id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
@@ -46,10 +52,10 @@ export function ChartEditor({ text, reading, onText, onLeave }: Props) {
           <button type="button" className="plain-button" onClick={() => onText(FIRST_CHART)}>Put in four plain chords</button>
         </p>
       ) : (
-        <p id="chart-help" className="quiet">
+        <div id="chart-help" className="quiet chart-help" hidden={folded}>
           {analysis.keyGuessed && chart.bars.length > 0 && `${keyInWords(analysis.key)} was found; write key: to set it. `}
-          <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>.
-        </p>
+          <details><summary>Signs of the chart text</summary><code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code></details>
+        </div>
       )}
       {chart.problems.length > 0 && (
         <ul className="problems" aria-live="polite">

@@ -2,6 +2,7 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { memo } from 'react'
 import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { SkeletonLevel } from '../../../core/analysis/skeleton'
 import { MOST_CAPO } from '../../../core/chart/parse'
@@ -42,7 +43,7 @@ interface Props {
 }
 
 /** The skeleton of the chart as a view, the school of its numerals, the tune in another key, and the capo. */
-export function ChartTools({ keyNow, capo, shown, onShown, onTranspose, onCapo }: Props) {
+export const ChartTools = memo(function ChartTools({ keyNow, capo, shown, onShown, onTranspose, onCapo }: Props) {
   const { school, choose } = useNumerals()
   return (
     <div className="chart-tools">
@@ -69,4 +70,4 @@ export function ChartTools({ keyNow, capo, shown, onShown, onTranspose, onCapo }
       </span>
     </div>
   )
-}
+})

@@ -4,26 +4,33 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
-import { useState, type FormEvent } from 'react'
-import { chartsOf, MOST_CHARTS, type TuneDocument, type TuneEdit } from '../tune/document'
+import { memo, useState, type FormEvent } from 'react'
+import { MOST_CHARTS, type TuneEdit } from '../tune/document'
+
+interface Props {
+  /** Names of the tune's charts in their order. */
+  names: readonly string[]
+  /** The one shown. */
+  at: number
+  onEdit: (edit: TuneEdit) => void
+}
 
 /** The charts of one tune: a plain one and later ones, each with what was made of it. */
-export function ChartsMenu({ document, onEdit }: { document: TuneDocument; onEdit: (edit: TuneEdit) => void }) {
+export const ChartsMenu = memo(function ChartsMenu({ names, at: shown, onEdit }: Props) {
   const [naming, setNaming] = useState<'chart-add' | 'chart-name' | null>(null)
-  const charts = chartsOf(document)
   return (
     <div className="charts-menu" role="group" aria-label="Charts of this tune">
       <span className="quiet">Chart</span>
-      {charts.map((chart, at) => (
-        <button key={at} type="button" className="chart-tab" aria-pressed={at === document.at} onClick={() => at !== document.at && onEdit({ kind: 'chart-show', at })}>{chart.name}</button>
+      {names.map((name, at) => (
+        <button key={at} type="button" className="chart-tab" aria-pressed={at === shown} onClick={() => at !== shown && onEdit({ kind: 'chart-show', at })}>{name}</button>
       ))}
-      <button type="button" className="tool" disabled={charts.length >= MOST_CHARTS} title="A copy of this chart with all that was made of it, to change" onClick={() => setNaming('chart-add')}>New chart</button>
+      <button type="button" className="tool" disabled={names.length >= MOST_CHARTS} title="A copy of this chart with all that was made of it, to change" onClick={() => setNaming('chart-add')}>New chart</button>
       <button type="button" className="tool" onClick={() => setNaming('chart-name')}>Rename</button>
-      {charts.length > 1 && <button type="button" className="tool" title="Undo brings it back" onClick={() => onEdit({ kind: 'chart-remove' })}>Take out</button>}
-      {naming && <NameDialog kind={naming} now={naming === 'chart-name' ? document.chart : `Chart ${charts.length + 1}`} onClose={() => setNaming(null)} onName={(name) => { onEdit({ kind: naming, name }); setNaming(null) }} />}
+      {names.length > 1 && <button type="button" className="tool" title="Undo brings it back" onClick={() => onEdit({ kind: 'chart-remove' })}>Take out</button>}
+      {naming && <NameDialog kind={naming} now={naming === 'chart-name' ? names[shown]! : `Chart ${names.length + 1}`} onClose={() => setNaming(null)} onName={(name) => { onEdit({ kind: naming, name }); setNaming(null) }} />}
     </div>
   )
-}
+})
 
 interface NameProps {
   kind: 'chart-add' | 'chart-name'

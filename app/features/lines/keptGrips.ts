@@ -1,4 +1,5 @@
 import type { Line } from '../../../core/leading/lead'
+import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Frets } from '../../../core/neck/instrument'
 import { soundsLike } from '../../../core/voicing/fits'
 import { tuneLimits } from '../../../core/voicing/limits'
@@ -9,6 +10,18 @@ import { madeChord, type TuneChord } from '../workspace/useTuneReading'
 /** The grips of a found line by slot. */
 export const gripsOfLine = (line: Line, sounding: readonly TuneChord[]): Record<string, (number | null)[]> =>
   Object.fromEntries(line.voicings.map((voicing, at) => [sounding[at]!.key, [...voicing.frets]]))
+
+/** Fingerings take time, and a grip is the same as long as its chord and its capo are. */
+const KNOWN = new WeakMap<ChordSymbol, Map<string, Voicing | null>>()
+
+function knownVoicing(frets: Frets, chord: ChordSymbol, capo: number): Voicing | null {
+  const byGrip = KNOWN.get(chord) ?? new Map<string, Voicing | null>()
+  KNOWN.set(chord, byGrip)
+  const grip = `${capo}:${frets.join()}`
+  const voicing = byGrip.get(grip) ?? voicingOf(frets, chord, tuneLimits(capo, 'any'))
+  byGrip.set(grip, voicing)
+  return voicing
+}
 
 /**
  * The grips kept with the tune, read against the chords that stand there now. A grip whose chord has changed since is
@@ -22,7 +35,7 @@ export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'b
     const fixed = document.fixed[chord.key]
     const frets: Frets | undefined = fixed ?? document.grips[chord.key]
     if (!symbol || !frets || (!fixed && !soundsLike(frets, symbol, limits))) continue
-    const voicing = voicingOf(frets, symbol, limits)
+    const voicing = knownVoicing(frets, symbol, capo)
     if (voicing) kept.set(chord.key, voicing)
   }
   return kept

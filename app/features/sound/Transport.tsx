@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { useEffect, useState } from 'react'
+import { memo, useEffect, useState } from 'react'
 import { TEMPO_RANGE } from '../../../core/chart/parse'
 import type { Version } from './schedule'
 
@@ -33,7 +33,7 @@ interface Props {
 }
 
 /** Plain, new or both in turn; loop; count-in; tempo. */
-export function Transport({ hearing, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
+export const Transport = memo(function Transport({ hearing, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
   const [saving, setSaving] = useState(false)
   const save = async () => {
     setSaving(true)
@@ -58,7 +58,7 @@ export function Transport({ hearing, onHearing, tempo, onTempo, playing, says, r
       </Tooltip>
     </footer>
   )
-}
+})
 
 /** Keeps what is typed until it is a tempo; out of range it says what is accepted. */
 function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number) => void }) {

@@ -13,8 +13,8 @@ interface Span {
   open: boolean
 }
 
-/** Groups that are told in words: a bracket over a whole tune says nothing about where. */
-const IN_WORDS: readonly Group['kind'][] = ['blues form']
+/** Groups that are told in words only: they are long, or made of groups that have their own brackets. */
+const IN_WORDS: readonly Group['kind'][] = ['blues form', 'ii-V chain']
 
 interface Props {
   groups: readonly Group[]
@@ -69,13 +69,13 @@ function spanOf(group: Group, system: System): Span | null {
   }
 }
 
-/** Groups that overlap go one above the other, on as few rows as it takes. */
+/** Groups that overlap go one above the other on as few rows as it takes, the short ones nearest to their chords. */
 function packed(spans: readonly Span[]): Span[][] {
   const rows: Span[][] = []
-  for (const span of [...spans].sort((a, b) => a.from - b.from)) {
-    const free = rows.find((row) => row.at(-1)!.to <= span.from + 1e-6)
+  for (const span of [...spans].sort((a, b) => (a.to - a.from) - (b.to - b.from) || a.from - b.from)) {
+    const free = rows.find((row) => row.every((other) => other.to <= span.from + 1e-6 || other.from >= span.to - 1e-6))
     if (free) free.push(span)
     else rows.push([span])
   }
-  return rows
+  return rows.reverse()
 }

@@ -4,6 +4,7 @@ import RedoOutlined from '@mui/icons-material/RedoOutlined'
 import UndoOutlined from '@mui/icons-material/UndoOutlined'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
+import { memo } from 'react'
 import { Link } from 'react-router'
 import { useThemeChoice } from '../../theme/useTheme'
 import type { SaveStatus } from '../tune/session'
@@ -15,14 +16,14 @@ interface Props {
   step: Step
   undo: string | null
   redo: string | null
-  status: SaveStatus
+  status: SaveStatus['kind']
   onTitle: (title: string) => void
   onStep: (direction: 'undo' | 'redo') => void
   onSheet: () => void
   onKeys: () => void
 }
 
-export function Header({ id, title, step, undo, redo, status, onTitle, onStep, onSheet, onKeys }: Props) {
+export const Header = memo(function Header({ id, title, step, undo, redo, status, onTitle, onStep, onSheet, onKeys }: Props) {
   return (
     <header className="top">
       <Link to="/" className="home-link"><img src="/heron.svg" alt="" width="26" height="26" />Songbook</Link>
@@ -33,7 +34,7 @@ export function Header({ id, title, step, undo, redo, status, onTitle, onStep, o
         ))}
         <a href={`/tunes/${id}/sheet`} onClick={(event) => { event.preventDefault(); onSheet() }}>Sheet</a>
       </nav>
-      <span className="save-status" role="status">{STATUS_WORDS[status.kind]}</span>
+      <span className="save-status" role="status">{STATUS_WORDS[status]}</span>
       <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span><IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}><UndoOutlined /></IconButton></span>
       </Tooltip>
@@ -44,7 +45,7 @@ export function Header({ id, title, step, undo, redo, status, onTitle, onStep, o
       <Tooltip describeChild title="Keys (?)"><IconButton aria-label="Keys" onClick={onKeys}><span className="key-mark">?</span></IconButton></Tooltip>
     </header>
   )
-}
+})
 
 const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
   saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',

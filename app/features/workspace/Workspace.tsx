@@ -3,17 +3,14 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'rea
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
 import { placeName, type Chart } from '../../../core/chart/chart'
-import { withSetting } from '../../../core/chart/edit'
 import type { ColourOption } from '../../../core/reharm/colour'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
 import { printChart } from '../../../core/chart/print'
 import { skeletonOf } from '../../../core/analysis/skeleton'
-import { BarTools } from '../chart/BarTools'
-import { ChartEditor, FIRST_CHART } from '../chart/ChartEditor'
-import { ChartsMenu } from '../chart/ChartsMenu'
-import { ChartTools, type Shown } from '../chart/ChartTools'
-import { FormLine } from '../chart/FormLine'
+import { FIRST_CHART } from '../chart/ChartEditor'
+import { ChartStep } from '../chart/ChartStep'
+import type { Shown } from '../chart/ChartTools'
 import { ReadingDrawer } from '../chart/ReadingDrawer'
 import { useChartEditing, type BarAct } from '../chart/useChartEditing'
 import { WhyContext } from '../chart/Why'
@@ -36,6 +33,7 @@ import { Header } from './Header'
 import { KeysDialog } from './KeysDialog'
 import { moved, rangeOf, type Selection } from './selection'
 import { STEPS, type Step } from './steps'
+import { useSteady } from './steady'
 import { Systems } from './Systems'
 import { useKeys } from './useKeys'
 import { madeChord, readTuneDocument, useTuneReading, type TuneChord } from './useTuneReading'
@@ -43,6 +41,8 @@ import { madeChord, readTuneDocument, useTuneReading, type TuneChord } from './u
 /** Searches wait until typing has paused this long, and less after any other change. */
 const TYPING_PAUSE_MS = 600
 const CHANGE_PAUSE_MS = 120
+/** Letters of a chart that is read within a key press: about 100 bars. */
+const READ_AT_ONCE = 2_000
 /** How many lines are looked for. */
 const LINES_WANTED = 3
 
@@ -50,9 +50,9 @@ const LINES_WANTED = 3
 export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const { document, undo, redo, status, session } = useTune(state)
   const navigate = useNavigate()
-  // What is typed shows at once; everything read from it follows as soon as the page has time.
+  // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
-  const settled = step === 'chart' ? deferred : document
+  const settled = step === 'chart' && document.text.length > READ_AT_ONCE ? deferred : document
   const reading = useTuneReading(settled)
   const { chords, chart } = reading
   const { school } = useNumerals()
@@ -102,10 +102,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const chartEditing = useChartEditing({
     can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: editText, onSelect: selectRange,
   })
-  const selectGroup = useCallback((group: Group) => {
+  const selectGroup = useSteady((group: Group) => {
     const indexOf = ({ bar, beat }: Group['from']) => chords.findIndex((chord) => chord.slot.bar === bar && Math.abs(chord.slot.beat - beat) < 1e-6)
     selectRange(Math.max(0, indexOf(group.to)), Math.max(0, indexOf(group.from)))
-  }, [chords, selectRange])
+  })
 
   useKeys((event) => {
     if (event.ctrlKey || event.metaKey) {
@@ -155,27 +155,25 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     return false
   })
 
+  const onTitle = useSteady((title: string) => session.edit({ kind: 'title', title }))
+  const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
+  const onSheet = useSteady(() => void session.flush().then(() => navigate(`/tunes/${state.id}/sheet`)))
+  const onKeys = useSteady(() => setKeysOpen(true))
+  const onPlay = useSteady(play)
+  const onTempo = useSteady((tempo: number) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) })
+  const onSave = useSteady(() => saveSound(schedule, document.tempo, document.title))
+
   return (
     <div className="workspace">
       <Header
-        id={state.id} title={document.title} step={step} undo={undo} redo={redo} status={status}
-        onTitle={(title) => session.edit({ kind: 'title', title })} onStep={(direction) => void session.step(direction)}
-        onSheet={() => void session.flush().then(() => navigate(`/tunes/${state.id}/sheet`))} onKeys={() => setKeysOpen(true)}
+        id={state.id} title={document.title} step={step} undo={undo} redo={redo} status={status.kind}
+        onTitle={onTitle} onStep={onHistory} onSheet={onSheet} onKeys={onKeys}
       />
       <main className="banks">
         {status.kind === 'conflict' && <ConflictNotice onMine={session.putMineOnTop} onCopy={() => void session.keepMineAsCopy()} />}
         {status.kind === 'refused' && <p className="notice" role="alert">{status.message}</p>}
         <WhyContext.Provider value={reasons}>
-          {step === 'chart' && <ChartsMenu document={document} onEdit={session.edit} />}
-          {step === 'chart' && <ChartEditor text={document.text} reading={reading} onText={editText} onLeave={() => void session.flush()} />}
-          {step === 'chart' && <FormLine reading={reading} />}
-          {step === 'chart' && chords.length > 0 && (
-            <ChartTools
-              keyNow={reading.analysis.key} capo={chart.capo} shown={shown} onShown={setShown} onTranspose={(to) => session.edit({ kind: 'transpose', to })}
-              onCapo={(fret) => editText(withSetting(document.text, 'capo', fret === 0 ? null : String(fret)))}
-            />
-          )}
-          {step === 'chart' && shown === 0 && <BarTools chart={chart} tools={chartEditing} />}
+          {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}
         </WhyContext.Provider>
         {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
         {step === 'lines' && (
@@ -212,9 +210,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       </aside>
       <Transport
         hearing={hearing} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
-        says={ready ? hearingInWords(sequence) : 'No grips to play yet.'}
-        onTempo={(tempo) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) }}
-        onPlay={play} onStop={player.stop} onSave={() => saveSound(schedule, document.tempo, document.title)}
+        says={ready ? hearingInWords(sequence) : 'No grips to play yet.'} onTempo={onTempo} onPlay={onPlay} onStop={player.stop} onSave={onSave}
       />
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
