@@ -25,7 +25,14 @@ export const DEMO_BOOK: readonly DemoTune[] = [
     '| Am7 | A7 | Am7 | D7 |',
     '[A] | G | Em7 | Am7 | D7 |',
     '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
-  ], { colour: 2 }),
+  ], {
+    colour: 2,
+    others: [{
+      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {},
+      text: ['key: G', 'meter: 4/4', 'tempo: 112', '[A] |: G | Em7 | Am7 | D7 |', '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
+        '[B] | C | Cm6 F9 | Bm7 | E7 |', '| Am7 | A7 | Am7 | D7sus D7 |', '[A] | G | Em7 | Am7 | D7 |', '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |'].join('\n'),
+    }],
+  }),
   tune(1, 'Four Planks', ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'], {
     colour: 3, choices: { '4:1': { symbol: 'G13b9', rule: 'a4' } },
   }),
@@ -58,5 +65,9 @@ export const DEMO_BOOK: readonly DemoTune[] = [
     '[B] | D7 | % | G7 | % |', '| C7 | % | F7 | % |',
     '[A] | Bb G7 | Cm7 F7 | Bb G7 | Cm7 F7 |', '| Fm7 Bb7 | Eb Ebm | Bb F7 | Bb |',
   ]),
-  tune(31, 'Ferryman, Wait', ['key: E', 'meter: 6/8', 'tempo: 144', '[A] | E | C#m | A | B |', '| E | G#m | F#m | B |', '[B] | A | Am | E | C#7 |', '| F#m | B | E | % |']),
+  tune(31, 'Ferryman, Wait', [
+    'key: E', 'meter: 6/8', 'tempo: 144', 'pickup: 2',
+    '[A] | B7 |: E | C#m | A | B |', '|1. E | G#m | F#m | B7 :|', '|2. E | C#7 | F#m B7 | E Fine |',
+    '[B] | A | Am | E | C#7 |', '| F#m | B7 | A . . A . Am | B7 D.C. al Fine |',
+  ]),
 ]

@@ -42,10 +42,13 @@ function natureOf(chord: ChordSymbol): Pick<Sounding, 'kind' | 'sounds'> {
   return nature
 }
 
-/** The chords of a chart in the order in which they are played, each as often as it is played. */
+/** The chords of a chart in the order in which they are played, each as often as it is played; behind them those of bars the form never reaches. */
 export function played(chart: Chart): Sounding[] {
   const known = new Map<Slot, Sounding>()
-  return playOrder(chart).flatMap((index) => chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
+  const order = playOrder(chart)
+  const reached = new Set(order)
+  const missed = chart.bars.flatMap((_, index) => (reached.has(index) ? [] : [index]))
+  return [...order, ...missed].flatMap((index) => chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
     if (slot.symbol?.kind !== 'chord') return []
     const { chord } = slot.symbol
     if (!known.has(slot)) known.set(slot, { slot, chord, ...natureOf(chord) })

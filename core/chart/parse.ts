@@ -11,6 +11,9 @@ export const TEMPO_RANGE = [20, 400] as const
 export const MOST_CAPO = 12
 /** A passage may be played this often. */
 export const MOST_PASSES = 16
+/** Settings that may change inside a tune. */
+const CHANGES_LATER: readonly string[] = ['key', 'meter']
+const KNOWN_SETTINGS: readonly string[] = [...CHANGES_LATER, 'title', 'tempo', 'capo', 'pickup']
 const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
 
 /**
@@ -36,6 +39,8 @@ class Reader {
   private newMeter = false
   private newKey: Key | null = null
   private opensRepeat: Token | null = null
+  /** Settings given so far; key and metre may be given again behind a bar. */
+  private given = new Set<string>()
   private ending: Extract<Token, { kind: 'ending' }> | null = null
   private marks: { mark: Mark; token: Token }[] = []
 
@@ -73,7 +78,7 @@ class Reader {
     for (const token of [this.opensRepeat, this.ending, ...this.marks.map(({ token: mark }) => mark)]) {
       if (!token) continue
       chart.problems.push(problem(token, 'nothing-after', `"${token.text}" stands before no bar.`, 'a bar with a chord behind it'))
-      chart.loose.push({ before: chart.bars.length, text: token.kind === 'ending' ? `|${token.text}` : token.text })
+      chart.loose.push({ before: chart.bars.length, text: token.kind === 'ending' ? `|${token.text}` : token.kind === 'barline' ? '|:' : token.text })
     }
     if (this.newKey) chart.loose.push({ before: chart.bars.length, text: `key: ${keyName(this.newKey)}` })
     if (this.newMeter) chart.loose.push({ before: chart.bars.length, text: `meter: ${meterName(this.meter)}` })
@@ -84,7 +89,7 @@ class Reader {
   private takeMark(token: Extract<Token, { kind: 'mark' }>): void {
     const before = this.chart.bars.at(-1)
     // "| C | D.C." with nothing behind the line belongs to the bar before it.
-    if (!beginsBar(token.mark) && this.cells.length === 0 && before) { before.marks = [...before.marks, token.mark]; return }
+    if (!beginsBar(token.mark) && this.cells.length === 0 && before) { before.marks = inOrder([...before.marks, token.mark]); return }
     this.marks.push({ mark: token.mark, token })
   }
 
@@ -92,6 +97,7 @@ class Reader {
     const before = this.chart.bars.at(-1)
     if (!before) {
       this.chart.problems.push(problem(token, 'nothing-to-repeat', 'There is no bar before this repeat sign.', 'a bar with a chord before :|'))
+      this.chart.loose.push({ before: 0, text: ':|' })
       return
     }
     if (token.played < 2 || token.played > MOST_PASSES) {
@@ -112,7 +118,7 @@ class Reader {
     chart.bars.push({
       number, section: this.section?.text ?? null, opensSection: Boolean(this.section?.opens),
       meter: this.meter, from, due, newKey: this.newKey, newMeter: this.newMeter,
-      opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: this.marks.map(({ mark }) => mark),
+      opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: inOrder(this.marks.map(({ mark }) => mark)),
       source: { line: cells[0]!.line, column: cells[0]!.column, end: last.column + last.text.length },
       ...readBar(cells, { number, from, due }, chart),
     })
@@ -120,6 +126,7 @@ class Reader {
     if (this.section) this.section.opens = null
     this.newKey = null
     this.newMeter = false
+    CHANGES_LATER.forEach((name) => this.given.delete(name))
     this.opensRepeat = null
     this.ending = null
     this.marks = []
@@ -133,6 +140,8 @@ class Reader {
       chart.problems.push(problem(token, `bad-${token.name}`, message, accepted))
       chart.loose.push({ before: chart.bars.length, text: `${token.name}: ${value}` })
     }
+    if (this.given.has(token.name)) return refuse(`"${token.name}:" was given before; the first one counts.`, CHANGES_LATER.includes(token.name) ? `one ${token.name}: line, another behind a bar` : `one ${token.name}: line`)
+    if (KNOWN_SETTINGS.includes(token.name)) this.given.add(token.name)
     switch (token.name) {
       case 'title':
         chart.title = value
@@ -181,6 +190,9 @@ class Reader {
     }
   }
 }
+
+/** Marks where a bar begins stand before those where it ends. */
+const inOrder = (marks: readonly Mark[]): Mark[] => [...marks.filter(beginsBar), ...marks.filter((mark) => !beginsBar(mark))]
 
 const problem = (token: Token, code: string, message: string, accepted: string): ChartProblem => ({
   code, message, accepted, line: token.line, column: token.column, text: token.text,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { parseKey } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
-import type { Chart } from './chart'
+import { slotsOf, type Chart } from './chart'
 import { parseChart } from './parse'
 import { printChart } from './print'
 import { keyAbove, transposeText } from './transpose'
@@ -39,6 +39,18 @@ describe('printing a chart', () => {
       expect(meaning(parseChart(printed))).toEqual(meaning(chart))
       expect(printChart(parseChart(printed))).toBe(printed)
     }), { numRuns: 600 })
+  })
+  test('whatever was typed: nothing throws, nothing is lost, and reading the print is reading the text', () => {
+    const noise = fc.array(fc.constantFrom('C', 'Am7', '|', '||', '|]', '%', '.', '/', '_', '[A]', '[', ']', '\n', 'x', '(', ')', '|:', ':|', ':|x3', '1.', '|2.', 'Fine', 'Segno', 'D.S. al Coda', 'To Coda', 'key: G\n', 'key: C\n', 'meter: 3/4\n', 'pickup: 1\n', 'capo: 99\n', 'N.C.', 'G7(b9, 13)', 'wörd', 'C_G', '::'), { maxLength: 30 })
+      .map((parts) => parts.join(' '))
+    fc.assert(fc.property(fc.oneof(noise, fc.string(), fc.string({ unit: 'grapheme' })), (text) => {
+      const chart = parseChart(text)
+      const printed = printChart(chart)
+      expect(meaning(parseChart(printed)).bars).toEqual(meaning(chart).bars)
+      expect(new Set(meaning(parseChart(printed)).problems)).toEqual(new Set(meaning(chart).problems))
+      const unread = [...slotsOf(chart).filter((slot) => !slot.symbol).map((slot) => slot.text), ...chart.loose.map((one) => one.text)]
+      for (const words of unread) expect(printed).toContain(words)
+    }), { numRuns: 1500 })
   })
   test.each([
     'meter: 4/4\n| C . _G7 . | C_G7 . . . | C__G7 Am . . |',

@@ -31,9 +31,10 @@ export function printChart(chart: Chart): string {
   chart.bars.forEach((bar, index) => {
     const loose = looseBefore(index)
     if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_LINE) closeLine()
-    lines.push(...loose)
     if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
     if (bar.newMeter) lines.push(`meter: ${meterName(bar.meter)}`)
+    // Behind what counts: a second key line was refused, and would be the first here.
+    lines.push(...loose)
     line.push(bar)
     if (bar.number > 0) full += 1
   })

@@ -13,10 +13,10 @@ export type Token = { text: string; line: number; column: number } & (
 const SETTING = /^(\s*)([A-Za-z]{2,})\s*:(?!\|)\s?(.*)$/
 /** Bar lines of any weight; dots make a repeat sign, `x3` behind it says how often the passage is played. */
 const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
-const TIMES = /^\s?\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
-/** An ending stands directly behind a bar line: `1.`, `1,2.`, `1-3.` */
-const ENDING = /^\s*(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
-const SECTION = /^\[([^\]|]{1,24})\]/
+const TIMES = /^\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
+/** An ending stands where a bar begins: `1.`, `1,2.`, `1-3.` */
+const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
+const SECTION = /^\[\s*([^\]|\s][^\]|]{0,23})\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
 const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([]/
@@ -41,6 +41,8 @@ export function* readTokens(text: string): Generator<Token> {
 
 function* readMusicLine(content: string, line: number): Generator<Token> {
   let at = 0
+  /** No sign of the bar has come yet. */
+  let fresh = true
   while (at < content.length) {
     const rest = content.slice(at)
     const place = { line, column: at + 1 }
@@ -54,18 +56,20 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
       const length = barline[0].length + (times?.[0].length ?? 0)
       yield { kind: 'barline', text: rest.slice(0, length), opens, played: closes ? Number(times?.[1] ?? times?.[2] ?? 2) : 0, ...place }
       at += length
-      const ending = ENDING.exec(content.slice(at))
-      if (ending) {
-        const blank = ending[0].length - ending[0].trimStart().length
-        yield { kind: 'ending', text: ending[0].trim(), passes: passesOf(ending[1]!), line, column: at + blank + 1 }
-        at += ending[0].length
-      }
+      fresh = true
+      continue
+    }
+    const ending = fresh ? ENDING.exec(rest) : null
+    if (ending) {
+      yield { kind: 'ending', text: ending[0], passes: passesOf(ending[1]!), ...place }
+      at += ending[0].length
       continue
     }
     const section = SECTION.exec(rest)
     if (section) {
       yield { kind: 'section', text: section[1]!.trim(), ...place }
       at += section[0].length
+      fresh = true
       continue
     }
     const mark = MARK.exec(rest)
@@ -77,6 +81,7 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
     const cell = CELL.exec(rest)!
     yield { kind: 'cell', text: cell[0], ...place }
     at += cell[0].length
+    fresh = false
   }
 }
 

@@ -11,6 +11,32 @@ import { chordOfNumeral } from './numerals'
 const bars = (text: string) => parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
 const of = (numeral: string, key: string) => must(chordOfNumeral(numeral, must(parseKey(key))))
 
+describe('repeats, endings and marks', () => {
+  test.each([
+    ['|: C | Am :| F | G7 |', '|: C | Am :| F | G7 |'],
+    ['|: C |1. F :|2. G | C ||', '|: C |1. F :|2. G | C |'],
+    ['| C | F Fine | G7 D.C. al Fine |', '| C | F Fine | G7 D.C. al Fine |'],
+    ['Verse: |: C | Am :|x3', '[Verse] |: C | Am :|x3'],
+  ])('%j', (content, text) => expect(importChart(content, 'text')).toEqual({ text, warnings: [] }))
+  test('in numerals and in grids of ChordPro too', () => {
+    expect(importChart('key: G\n|: I | vi7 :|', 'numerals').text).toBe('key: G\n|: G | Em7 :|')
+    expect(importChart('{start_of_grid}\n|: G . | D7 . :|\n{end_of_grid}', 'chordpro').text).toBe('|: G . | D7 . :|')
+  })
+  test('no string throws or hangs in any format, and what it makes can be read', () => {
+    const words = fc.array(fc.constantFrom('C', 'Am7', 'ii7', '4', '6-', '|', '|:', ':|', '1.', ' - ', '\n', '[', ']', '{', '}', 'Verse:', '{key: X}', 'key: Bb', 'la', '(', ')', '%', '.', 'Fine', 'x3'), { maxLength: 40 }).map((parts) => parts.join(' '))
+    fc.assert(fc.property(fc.oneof(words, fc.string()), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
+      const { text, warnings } = importChart(content, format)
+      const lines = content.split(/\r\n|\r|\n/)
+      expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
+      for (const warning of warnings) {
+        expect(warning.line).toBeGreaterThanOrEqual(1)
+        expect(warning.line).toBeLessThanOrEqual(lines.length)
+        expect(warning.message).not.toBe('')
+      }
+    }), { numRuns: 800 })
+  })
+})
+
 describe('numerals and numbers to chords', () => {
   test.each([
     ['I', 'C', 'C'], ['ii7', 'C', 'Dm7'], ['IIm7', 'C', 'Dm7'], ['V7', 'F', 'C7'], ['bVII7', 'C', 'Bb7'], ['viiø7', 'C', 'Bm7b5'], ['VIIm7b5', 'C', 'Bm7b5'],

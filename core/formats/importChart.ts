@@ -125,7 +125,7 @@ function readWord(word: string, numerals: boolean, draft: Draft): string | null 
 }
 
 /** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
-const BARLINE = /:?\|{1,2}\]?:?(?:\s?x\d{1,2}(?=[\s|]|$))?(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
+const BARLINE = /(?::\|{1,2}(?!:)(?:\s?x\d{1,2}(?=[\s|]|$))?|:?\|{1,2}\]?:?)(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
 const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(?=\s|$)/gi
 
 function readBars(line: string, number: number, offset: number, numerals: boolean, draft: Draft): void {
@@ -152,7 +152,7 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
   for (const sign of line.matchAll(BARLINE)) {
     take(line.slice(last, sign.index), offset + last)
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
-    if (out !== '' || opens) out += sign[0].replace(/\s+/g, ' ').replace(/\|\|/, '|')
+    if (out !== '' || opens) out += sign[0].replace(/\s+(?=x)/, '').replace(/\s+/g, ' ').replace(/\|\|/, '|')
     else out = '|'
     last = sign.index + sign[0].length
   }

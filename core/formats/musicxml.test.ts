@@ -50,6 +50,20 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
     const grips = line.voicings.map((voicing) => voicing.strings.map((string) => string.midi).join())
     expect([...new Set(sounds.map((one) => one.join()))].sort()).toEqual([...new Set(grips)].sort())
   })
+  test('the form: pickup, repeats, endings, jumps, and changes of key and metre', () => {
+    const { xml, measures } = written('key: C\npickup: 1\n| G7 |: C | Segno F |1. G7 :|x3 |2. C To Coda |\nkey: Eb\nmeter: 3/4\n| Eb | Bb7 D.S. al Coda | Coda Eb |')
+    expect(XMLValidator.validate(xml)).toBe(true)
+    expect([measures[0]['@_number'], measures[0]['@_implicit']]).toEqual(['0', 'yes'])
+    const barlines = measures.map((measure) => list<{ repeat?: Record<string, string>; ending?: Record<string, string> }>(measure.barline).map((line) => [line.repeat?.['@_direction'], line.repeat?.['@_times'], line.ending?.['@_number'], line.ending?.['@_type']].filter(Boolean).join(' ')).filter(Boolean))
+    expect(barlines).toEqual([[], ['forward'], [], ['1 start', 'backward 3 1 stop'], ['2 start', '2 discontinue'], [], [], []])
+    expect(measures[5].attributes).toMatchObject({ key: { fifths: -3 }, time: { beats: 3, 'beat-type': 4 } })
+    const sounds = measures.map((measure) => list<{ sound?: Record<string, string> }>(measure.direction).flatMap((direction) => Object.keys(direction.sound ?? {})).filter((name) => name !== '@_tempo').join())
+    expect(sounds).toEqual(['', '', '@_segno', '', '@_tocoda', '', '@_dalsegno', '@_coda'])
+  })
+  test('off-beat chords get their own values', () => {
+    const { measures } = written('key: C\n| C . _G7 . |')
+    expect(list<XmlNote>(measures[0].note).filter((note) => note.chord === undefined).map((note) => note.duration)).toEqual([24, 6, 18])
+  })
   test('chord symbols carry root, kind, bass and added degrees', () => {
     const { measures } = written('key: C\n| Ab13 | F#m7b5 | C7b9 | C/E |')
     expect(measures.map((measure) => [measure.harmony.root['root-step'], measure.harmony.root['root-alter'] ?? 0, measure.harmony.kind['#text']])).toEqual([

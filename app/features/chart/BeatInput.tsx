@@ -8,6 +8,8 @@ export interface Editing {
   beat: number
   /** What stands in the field at first. */
   word: string
+  /** What stands there is marked, so that typing replaces it. */
+  marked: boolean
   /** Takes the word and goes on a beat, back a beat, or stays. */
   onTake: (word: string, move: -1 | 0 | 1) => void
   onLeave: () => void
@@ -46,7 +48,7 @@ function BeatField({ editing }: { editing: Editing }) {
   return (
     <input
       autoFocus defaultValue={editing.word} maxLength={60} spellCheck={false} autoCapitalize="off" autoComplete="off" aria-label={`Chord on beat ${editing.beat}`}
-      onFocus={(event) => { if (event.target.value.length > 1) event.target.select() }} onKeyDown={onKey} onBlur={(event) => take(event.target.value, 0)}
+      onFocus={(event) => { if (editing.marked) event.target.select() }} onKeyDown={onKey} onBlur={(event) => take(event.target.value, 0)}
     />
   )
 }

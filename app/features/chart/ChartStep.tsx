@@ -30,7 +30,7 @@ export function ChartStep({ document, session, reading, editing, shown, onShown 
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
   const onLeave = useSteady(() => void session.flush())
   const onTranspose = useSteady((to: string) => session.edit({ kind: 'transpose', to }))
-  const onCapo = useSteady((fret: number) => onText(withSetting(document.text, 'capo', fret === 0 ? null : String(fret))))
+  const onCapo = useSteady((fret: number) => session.edit({ kind: 'bars', text: withSetting(document.text, 'capo', fret === 0 ? null : String(fret)), did: fret === 0 ? 'no capo' : `capo ${fret}` }))
   const [from, to] = editing.bars ?? []
   const numberAt = (index: number | undefined) => (index === undefined ? null : (chart.bars[index]?.number ?? null))
   return (

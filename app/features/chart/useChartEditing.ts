@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { placeName, slotsOf, type Chart } from '../../../core/chart/chart'
+import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
 import { barsAsText, insertBars, joinBars, moveBars, removeBars, splitBar, transposeBars, withBeat } from '../../../core/chart/edit'
 import { parseChart } from '../../../core/chart/parse'
 import { beatWords } from '../../../core/chart/print'
@@ -18,7 +18,7 @@ interface Given {
   keyNow: Key
   /** Index of the first and the last selected chord, over all slots. */
   range: readonly [number, number]
-  onText: (text: string) => void
+  onText: (text: string, did: string) => void
   onSelect: (from: number, to: number) => void
 }
 
@@ -38,7 +38,7 @@ export function useChartEditing(given: Given): ChartEditing {
   // The callbacks stay the same from one key press to the next, so that the systems need not be drawn again for them.
   const latest = useRef(given)
   latest.current = given
-  const [open, setOpen] = useState<{ bar: number; beat: number; word: string } | null>(null)
+  const [open, setOpen] = useState<Pick<Editing, 'bar' | 'beat' | 'word' | 'marked'> | null>(null)
   const [copied, setCopied] = useState<readonly string[]>([])
   const [says, setSays] = useState('')
   const { can, chart, range } = given
@@ -49,7 +49,7 @@ export function useChartEditing(given: Given): ChartEditing {
     const there = parseChart(latest.current.text).bars.find((one) => one.number === bar)
     if (!there || beat < there.from || beat >= there.from + there.beats) return
     const now = beatWords(there)[beat - there.from]!
-    setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now) })
+    setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
   }, [])
 
   const onTake = useCallback((word: string, move: -1 | 0 | 1) => {
@@ -61,13 +61,13 @@ export function useChartEditing(given: Given): ChartEditing {
     if (!bar) return setOpen(null)
     const was = beatWords(bar)[open.beat - bar.from] ?? '.'
     const next = (word.trim() || '.') === was ? text : withBeat(text, index, open.beat, word)
-    if (next !== text) onText(next)
+    if (next !== text) onText(next, `${word.trim() || 'hold'} in ${barName(open.bar)}`)
     const after = parseChart(next)
     const there = placeAfter(after, index, open.beat, move)
     const slots = slotsOf(after)
     const chosen = slots.findIndex((slot) => slot.bar === open.bar && slot.beat <= open.beat + 0.999 && slot.beat + slot.beats > open.beat + 1e-6)
     if (chosen >= 0) onSelect(chosen, chosen)
-    setOpen(there && { ...there, word: wordAt(after, there) })
+    setOpen(there && { ...there, word: wordAt(after, there), marked: true })
   }, [open])
   const onLeave = useCallback(() => setOpen(null), [])
   const editing = useMemo(() => (open && can ? { ...open, onTake, onLeave } : null), [open, can, onTake, onLeave])
@@ -82,16 +82,16 @@ export function useChartEditing(given: Given): ChartEditing {
     const words = barsAsText(now, from, to)
     const put = (next: string, begin: number, end: number, done: string) => {
       if (next === text) return
-      onText(next)
+      onText(next, done)
       const after = parseChart(next)
       onSelect(firstSlotOf(after, begin), lastSlotOf(after, end))
       setSays(done)
     }
     const count = to - from + 1
-    const named = count === 1 ? placeName(now.bars[from]?.slots[0] ?? { bar: 1, beat: 1 }).split(',')[0]! : `${count} bars`
+    const named = count === 1 ? barName(now.bars[from]?.number ?? 1) : `${count} bars`
     switch (what) {
-      case 'before': return put(insertBars(text, from), from, from, 'A bar put in before')
-      case 'after': return put(insertBars(text, to + 1), to + 1, to + 1, 'A bar put in behind')
+      case 'before': return put(insertBars(text, from), from, from, 'bar put in before')
+      case 'after': return put(insertBars(text, to + 1), to + 1, to + 1, 'bar put in behind')
       case 'split': return put(splitBar(text, from), from, from + 1, `${named} split into two`)
       case 'join': return put(joinBars(text, from), from, from, `${named} joined with the next`)
       case 'earlier': return put(moveBars(text, from, to, -1), from - 1, to - 1, `${named} moved a bar earlier`)
@@ -130,7 +130,7 @@ function useClipboard(can: boolean, latest: { current: Given }, keep: (bars: rea
       event.preventDefault()
       keep(words)
       say(`${words.length} ${words.length === 1 ? 'bar' : 'bars'} copied`)
-      if (event.type === 'cut') onText(removeBars(text, ...chosen))
+      if (event.type === 'cut') onText(removeBars(text, ...chosen), 'bars cut')
     }
     const put = (event: ClipboardEvent) => {
       const { text, range, onText, onSelect } = latest.current
@@ -141,7 +141,7 @@ function useClipboard(can: boolean, latest: { current: Given }, keep: (bars: rea
       const chart = parseChart(text)
       const at = (selectedBars(chart, range)?.[1] ?? chart.bars.length - 1) + 1
       const next = insertBars(text, at, barsAsText(pasted, 0, pasted.bars.length - 1))
-      onText(next)
+      onText(next, 'bars pasted')
       onSelect(firstSlotOf(parseChart(next), at), lastSlotOf(parseChart(next), at + pasted.bars.length - 1))
       say(`${pasted.bars.length} ${pasted.bars.length === 1 ? 'bar' : 'bars'} pasted`)
     }

@@ -1,9 +1,9 @@
 import { beginsBar, meterName, type Bar, type Mark } from '../../../core/chart/chart'
-import { keyName } from '../../../core/pitch/key'
+import { keyName, type Key } from '../../../core/pitch/key'
 import { engravedWords } from './ChordName'
 
 /** What stands over a bar: section, number, ending, marks, changes of key and metre, and beats that do not add up. */
-export function BarHead({ bar }: { bar: Bar }) {
+export function BarHead({ bar, movesTo = null }: { bar: Bar; /** The key the tune has moved to from here, as it was read. */ movesTo?: Key | null }) {
   const ending = bar.ending.length > 0 ? `${bar.ending.join(', ')}.` : null
   return (
     <span className={`bar-head${ending ? ' has-ending' : ''}`}>
@@ -14,6 +14,7 @@ export function BarHead({ bar }: { bar: Bar }) {
       {bar.newKey && <b className="bar-change">{engravedWords(keyName(bar.newKey))}</b>}
       {bar.newMeter && <b className="bar-change">{meterName(bar.meter)}</b>}
       {bar.beats !== bar.due && <b className="wrong-beats">{bar.beats} of {bar.due} beats</b>}
+      {movesTo && !bar.newKey && <span className="bar-key">in {engravedWords(keyName(movesTo))}</span>}
       <span className="bar-end">
         {bar.marks.filter((mark) => !beginsBar(mark)).map((mark) => <MarkSign key={mark} mark={mark} />)}
         {bar.played > 2 && <b>×{bar.played}</b>}

@@ -57,6 +57,8 @@ export type Bass = TuneDocument['bass']
 export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), title }),
   z.strictObject({ kind: z.literal('text'), text }),
+  /** One thing done to beats or bars: a step of its own for undo, with what was done. */
+  z.strictObject({ kind: z.literal('bars'), text, did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),
   z.strictObject({ kind: z.literal('colour'), colour }),
   z.strictObject({ kind: z.literal('choose'), slot, choice: choice.nullable() }),
@@ -88,7 +90,7 @@ export const newDocument = (name: string, chartText = ''): TuneDocument => ({
 export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument {
   switch (edit.kind) {
     case 'title': return { ...document, title: edit.title }
-    case 'text': return withText(document, edit.text)
+    case 'text': case 'bars': return withText(document, edit.text)
     case 'transpose': return transposed(document, must(parseKey(edit.to)))
     case 'colour': return { ...document, colour: edit.colour, ...unfixed(document), line: 0 }
     case 'choose': {
@@ -164,6 +166,7 @@ export function labelOf(edit: TuneEdit): string {
   switch (edit.kind) {
     case 'title': return 'title'
     case 'text': return 'chart text'
+    case 'bars': return edit.did
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.symbol} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`

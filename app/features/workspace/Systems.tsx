@@ -1,6 +1,7 @@
 import { memo, useMemo, type CSSProperties, type ReactNode } from 'react'
 import { barName, slotKey, type Bar } from '../../../core/chart/chart'
-import type { Group } from '../../../core/analysis/reading'
+import type { Analysis, Group } from '../../../core/analysis/reading'
+import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { BeatInput, type Editing } from '../chart/BeatInput'
 import { BarHead, barLines } from '../notation/BarHead'
@@ -88,7 +89,7 @@ const SystemView = memo(function SystemView({ step, system, chords, reading, voi
       {step === 'chart' && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
       <div className="bank bank-home" role="group" aria-label="Home line" style={columns}>
         {bars.map((bar) => (
-          <HomeBar key={bar.number} bar={bar} onBeat={onBeat} editing={editing?.bar === bar.number ? editing : null}>
+          <HomeBar key={bar.number} bar={bar} movesTo={step === 'chart' ? keyMovedTo(reading.analysis, bar) : null} onBeat={onBeat} editing={editing?.bar === bar.number ? editing : null}>
             <Slots bar={bar} chords={chordsOfBar(bar)} {...pick} version="plain" onBeat={onBeat}>{(chord) => <HomeChord chord={chord} reading={reading} />}</Slots>
           </HomeBar>
         ))}
@@ -134,11 +135,18 @@ function pictureOf(props: SystemProps): string {
       key, index, slot.text, slot.beats, reading?.roman, reading?.diatonic, reading?.function, made?.chord.canonical, made?.why, byHand, fixed, played?.canonical,
       step === 'lines' ? voicings.get(key)?.frets : 0,
     ]),
+    bars.map((bar) => keyMovedTo(analysis, bar)),
     step === 'chart' ? analysis.groups.filter((group) => group.to.bar >= first && group.from.bar <= last) : 0,
     chart.problems.filter((problem) => problem.bar !== undefined && problem.bar >= first && problem.bar <= last).map((problem) => [problem.bar, problem.beat, problem.code, problem.message]),
   ])
   pictures.set(props, picture)
   return picture
+}
+
+/** The key that begins in a bar, where the tune leaves home or comes back. */
+function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
+  const at = regions.findIndex((region) => region.from.bar === bar.number)
+  return at > 0 ? regions[at]!.key : null
 }
 
 const systemName = (bars: readonly Bar[]): string => {
@@ -148,16 +156,17 @@ const systemName = (bars: readonly Bar[]): string => {
 
 interface HomeBarProps {
   bar: Bar
+  movesTo: Key | null
   editing: Editing | null
   onBeat: Props['onBeat']
   children: ReactNode
 }
 
 /** A bar of the home line with the signs of the form, and the places of its beats where it can be typed into. */
-function HomeBar({ bar, editing, onBeat, children }: HomeBarProps) {
+function HomeBar({ bar, movesTo, editing, onBeat, children }: HomeBarProps) {
   return (
     <div className={`bar ${barLines(bar)}`}>
-      <BarHead bar={bar} />
+      <BarHead bar={bar} movesTo={movesTo} />
       {children}
       {onBeat && <Beats bar={bar} onBeat={onBeat} />}
       {editing && <BeatInput bar={bar} editing={editing} />}

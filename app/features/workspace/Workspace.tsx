@@ -97,10 +97,9 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (voicing) void player.strumNow(voicing.midis)
   }
 
-  const editText = (text: string) => session.edit({ kind: 'text', text })
   const selectRange = useCallback((from: number, to: number) => setSelection({ anchor: from, focus: to }), [])
   const chartEditing = useChartEditing({
-    can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: editText, onSelect: selectRange,
+    can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: (text, did) => session.edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
   })
   const selectGroup = useSteady((group: Group) => {
     const indexOf = ({ bar, beat }: Group['from']) => chords.findIndex((chord) => chord.slot.bar === bar && Math.abs(chord.slot.beat - beat) < 1e-6)
