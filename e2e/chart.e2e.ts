@@ -111,6 +111,9 @@ test('every reason can be read: for a chord, its tensions, its groups, and the f
   await page.getByRole('button', { name: 'ii-V-I in C' }).first().click()
   await expect(drawer).toContainText('Dm7 and G7 are the ii and V of C')
   await expect(page.locator('.transport-says')).toContainText('bar 3, beat 1 to bar 5, beat 1')
+  await chordAt(page, 3).click()
+  await press(page, 'g')
+  await expect(page.locator('.transport-says')).toContainText('bar 3, beat 1 to bar 5, beat 1')
 })
 
 test('both schools of numerals, and the capo: sounding above, fingered below', async ({ page }) => {

@@ -67,7 +67,9 @@ function barlineBetween(before: Bar | undefined, bar: Bar): string {
 export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' | 'due'>): string {
   if (bar.repeats) return '%'
   const equal = bar.slots.length > 0 && bar.slots.every((slot) => Math.abs(slot.beats * bar.slots.length - bar.beats) < NEAR && !slot.held)
-  if (equal && bar.beats === bar.due) return bar.slots.map((slot) => slot.text).join(' ')
+  // A lone % that was not read as a repeat must not become one.
+  const misread = bar.slots.length === 1 && bar.slots[0]!.text === '%'
+  if (equal && bar.beats === bar.due && !misread) return bar.slots.map((slot) => slot.text).join(' ')
   const words = beatWords(bar)
   // Too many or too few chords, each a beat long: one sign has to say that they are beats and do not share the bar.
   if (words.every((word) => word !== '.' && !word.includes('_'))) words[0] += '_'

@@ -19,7 +19,7 @@ const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
 const SECTION = /^\[\s*([^\]|\s][^\]|]{0,23})\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
-const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([]/
+const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
 
 const METRE_WORDS: Record<string, string> = { metre: 'meter', time: 'meter', bpm: 'tempo' }
 

@@ -57,7 +57,8 @@ class Draft {
   }
 
   open(section: string): void {
-    this.section = `[${section.trim().slice(0, 24)}] `
+    const name = section.trim().slice(0, 24).trim()
+    this.section = name === '' ? '' : `[${name}] `
   }
 
   bars(text: string): void {
@@ -152,6 +153,8 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
   for (const sign of line.matchAll(BARLINE)) {
     take(line.slice(last, sign.index), offset + last)
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
+    // Bar lines with nothing between them stay two.
+    if (out !== '' && !out.endsWith(' ')) out += ' '
     if (out !== '' || opens) out += sign[0].replace(/\s+(?=x)/, '').replace(/\s+/g, ' ').replace(/\|\|/, '|')
     else out = '|'
     last = sign.index + sign[0].length

@@ -17,6 +17,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],
+  ['G', 'Chart: select the group around the chord (ii-V, turnaround, …), then the next'],
   ['W', 'Chart: every reason shown or hidden'],
   ['Enter, or A to G in capitals', 'Chart: type on the beat of the selected chord'],
   ['Space or Tab, Shift Tab', 'While typing a beat: take it and go a beat on, or back'],
@@ -33,7 +34,7 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
       <DialogTitle id="keys-title" component="h2">Keys</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <p className="quiet">A foot switch that types a key works too: Space is play and stop.</p>
         <table className="keys"><tbody>{KEYS.map(([key, says]) => <tr key={key}><th scope="row"><kbd>{key}</kbd></th><td>{says}</td></tr>)}</tbody></table>
       </DialogContent>

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
 import { placeName, type Chart } from '../../../core/chart/chart'
@@ -101,10 +101,23 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const chartEditing = useChartEditing({
     can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: (text, did) => session.edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
   })
-  const selectGroup = useSteady((group: Group) => {
+  const groupSelected = useRef<Group | null>(null)
+  const selectGroup = useSteady((group: Group, within?: number) => {
     const indexOf = ({ bar, beat }: Group['from']) => chords.findIndex((chord) => chord.slot.bar === bar && Math.abs(chord.slot.beat - beat) < 1e-6)
-    selectRange(Math.max(0, indexOf(group.to)), Math.max(0, indexOf(group.from)))
+    const [from, to] = [Math.max(0, indexOf(group.from)), Math.max(0, indexOf(group.to))]
+    // The chord the drawer speaks of stays at the end it is nearer to, so that the key can be pressed again.
+    if (within !== undefined && to - within < within - from) selectRange(from, to)
+    else selectRange(to, from)
   })
+
+  /** The groups around a chord in turn: each press selects the next one. */
+  const selectNextGroup = (chord: TuneChord) => {
+    const around = (skeleton ?? reading).analysis.groups.filter((group) => isPartOf(chord, group))
+    const now = around.findIndex((group) => group === groupSelected.current)
+    const next = around[(now + 1) % Math.max(1, around.length)]
+    groupSelected.current = next ?? null
+    if (next) selectGroup(next, chord.index)
+  }
 
   useKeys((event) => {
     if (event.ctrlKey || event.metaKey) {
@@ -138,6 +151,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       if (/^[A-G]$/.test(event.key)) { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6), event.key); return true }
     }
     const letter = event.key.toLowerCase()
+    if (event.key === 'g' && step === 'chart' && focus) { selectNextGroup(focus); return true }
     if (letter === 'w' && step === 'chart') { setReasons(!reasons); return true }
     if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
     if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
