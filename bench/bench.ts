@@ -3,8 +3,12 @@ import { parseChart } from '../core/chart/parse'
 import { chord } from '../core/chord/parse'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { bestLines, lineOf } from '../core/leading/lead'
-import { leastMotion } from '../core/leading/motion'
+import { leastMotion } from '../core/pitch/motion'
 import { weightsFrom } from '../core/leading/weights'
+import { reachOf } from '../core/reharm/distance'
+import { changesAt } from '../core/reharm/options'
+import { reharmonise } from '../core/reharm/reharmonise'
+import { spotsOf } from '../core/reharm/spot'
 import { easiestFingering } from '../core/neck/fingering'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { soundsLike } from '../core/voicing/fits'
@@ -112,7 +116,31 @@ function reading(): void {
   row('reading a chart, 256 bars : 64 bars', long.ms / short.ms, 'times', `64 bars in ${ms(short.ms)}`)
 }
 
+/** Chord by chord: at each the change whose reach lies nearest to the wanted one, with the reading taken once. */
+function greedyChanges(text: string, wanted: number): number {
+  const chart = parseChart(text)
+  const spots = spotsOf(chart, analyse(chart))
+  let taken = 0
+  for (let at = 0; at < spots.length; at += 1) {
+    const spot = spots[at]
+    if (!spot) continue
+    const plain = [{ chord: spot.chord, beats: spot.beats }]
+    const best = changesAt(spot).filter((change) => change.span === 1)
+      .map((change) => Math.abs(reachOf(plain, change.puts, spot.key) - wanted)).sort((a, b) => a - b)[0]
+    if (best !== undefined) taken += 1
+  }
+  return taken
+}
+
+function reharmonising(): void {
+  const text = `key: C\n| ${Array.from({ length: 32 }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`
+  const greedy = time(() => greedyChanges(text, 0.4), 5)
+  const whole = time(() => reharmonise(text, { distance: 0.4, count: 5 }), 3)
+  row('reharmonising 32 bars, 5 results : greedy pass', whole.ms / greedy.ms, 'times', `${ms(whole.ms)} and ${ms(greedy.ms)}`)
+}
+
 grips()
 lines()
 motion()
 reading()
+reharmonising()

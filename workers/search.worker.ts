@@ -1,6 +1,6 @@
 import { chord } from '../core/chord/parse'
 import { differentLines } from '../core/leading/lead'
-import { leastMotion } from '../core/leading/motion'
+import { leastMotion } from '../core/pitch/motion'
 import { weightsFrom } from '../core/leading/weights'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { tuneLimits } from '../core/voicing/limits'

@@ -143,6 +143,21 @@ export function transposeBars(text: string, from: number, to: number, semitones:
   return replaceBars(text, chart, behind?.repeats ? [...words, [to + 1, spelledOut(behind)]] : words)
 }
 
+/**
+ * The text with other chords in some bars, which keep their length. Bars that repeat one of them, or hold its last chord, are
+ * spelled out and stay what they were.
+ */
+export function withBars(text: string, slotsByBar: ReadonlyMap<number, readonly Slot[]>): string {
+  const chart = parseChart(text)
+  const words = chart.bars.flatMap((bar, index): [number, string][] => {
+    const slots = slotsByBar.get(index)
+    if (slots) return [[index, printBar({ ...bar, repeats: false, slots: [...slots] })]]
+    const leansOn = bar.repeats || bar.slots[0]?.held
+    return leansOn && slotsByBar.has(index - 1) ? [[index, spelledOut(bar)]] : []
+  })
+  return replaceBars(text, chart, words)
+}
+
 /** The text with the bar behind `index` spelled out where it repeats that one. */
 function spelledAfter(text: string, chart: Chart, index: number): string {
   const after = chart.bars[index + 1]

@@ -11,12 +11,17 @@ import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { importChart, type ImportFormat } from '../formats/importChart'
 import { bestLines, type Line } from '../leading/lead'
-import { leastClassMotion, leastMotion, voiceSteps } from '../leading/motion'
+import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
 import { LATER_STYLES, TERM_NAMES, weightsFrom, type StyleName } from '../leading/weights'
 import { fingeringsOf, type Fingering } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { keyName } from '../pitch/key'
 import { midiOf, noteName, parseNote, parsePitch, pitchClass } from '../pitch/note'
+import { applyChanges } from '../reharm/apply'
+import { COLOURS } from '../reharm/catalogue'
+import { optionsAt } from '../reharm/options'
+import { reharmonise } from '../reharm/reharmonise'
+import { RULES } from '../reharm/rules'
 import { bad, good, type Fault, type Result } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
 import { namesOf } from '../voicing/name'
@@ -157,6 +162,38 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     return good({ total: voicings.length, voicings: voicings.slice(0, count).map(voicingAnswer) })
   },
 
+  options({ text, bar, beat, melody, rules, depth }) {
+    const chart = parseChart(text)
+    const slots = slotsOf(chart)
+    const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < 1e-3)
+    const unknown = rules?.find((rule) => !KNOWN_RULES.some((known) => known.startsWith(rule)))
+    if (unknown !== undefined) return bad({ code: 'bad-field', message: `There is no rule "${unknown}".`, accepted: `${[...new Set(KNOWN_RULES)].join(', ')}, or a letter for all of its kind`, text: 'rules' })
+    if (index < 0) return bad({ code: 'no-chord', message: `No chord begins on bar ${bar}, beat ${beat}.`, accepted: slots.slice(0, 8).map((slot) => `bar ${slot.bar}, beat ${tidy(slot.beat)}`).join('; ') || 'a chart with a chord', text: 'bar, beat' })
+    if (slots[index]!.symbol?.kind !== 'chord') return bad({ code: 'no-chord', message: `"${slots[index]!.text}" on bar ${bar}, beat ${beat} is no chord that could be changed.`, accepted: 'the place of a chord', text: 'bar, beat' })
+    const options = optionsAt(text, index, { rules, ...(depth ? { depth } : {}), ...(melody ? { melody } : {}) })
+    return good({
+      options: options.map(({ rule, name, intent, puts, why, distance, reach, mood, school, melody: fit, kept, lost, added, into, out, also, depth: deep, ...change }) => ({
+        rule, name, intent, symbols: puts.map((put) => put.chord.canonical), beats: puts.map((put) => tidy(put.beats)),
+        text: applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
+        why, distance: tidy(distance.total), distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) }, reach: tidy(reach), mood, school, melody: fit, kept, lost, added, into, out, also,
+      })),
+      problems: chart.problems,
+    })
+  },
+
+  reharmonise({ text, distance, count = 1, melody, seed = 1 }) {
+    const results = reharmonise(text, { distance, count, seed, ...(melody ? { melody } : {}) })
+    const slots = slotsOf(parseChart(text))
+    return good({
+      results: results.map((result) => ({
+        text: result.text, distance: tidy(result.distance),
+        choices: result.changes.map((change) => ({
+          bar: slots[change.index]!.bar, ...placeOf(slots[change.index]!), rule: change.rule, name: change.name, why: change.why, symbols: change.puts.map((put) => put.chord.canonical),
+        })),
+      })),
+    })
+  },
+
   motion({ from, to }) {
     const octaves = [...from, ...to].map((text) => parsePitch(text).ok)
     const read = octaves.every(Boolean) ? readPitches : octaves.some(Boolean) ? null : readSounds
@@ -194,6 +231,9 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     return lines.ok ? good({ lines: lines.value.map((line) => lineAnswer(line, chords.value)) }) : lines
   },
 }
+
+/** Every rule there is, colours among them. */
+const KNOWN_RULES: readonly string[] = [...Object.values(COLOURS).flat().map((colour) => colour.rule), ...RULES.map((rule) => rule.id)]
 
 const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
 const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { TERM_NAMES, STYLE_NAMES, LATER_STYLES } from '../leading/weights'
-import { MOST_NOTES } from '../leading/motion'
+import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
 import { IMPORT_FORMATS, LONGEST_IMPORT } from '../formats/importChart'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
+import { MOST_DEPTH } from '../reharm/options'
 import type { Result } from '../result'
 import { FAMILIES } from '../voicing/family'
 
@@ -55,6 +56,9 @@ const count = z.int().min(1)
 /** Notes are pitches (`G3`) or, all of them, sounds without octave (`G`); the answer tells them apart. */
 const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 
+/** Bars and beats from 1; a pickup is bar 0. */
+const melody = z.array(z.strictObject({ bar: z.int().min(0), beat: z.number().min(1), beats: z.number().positive(), note: readBy(parsePitch) })).max(5_000)
+
 /** Formats of the interface that are still to come. */
 export const LATER_IMPORTS = ['midi', 'musicxml', 'abc'] as const
 
@@ -76,6 +80,13 @@ export const requestSchemas = {
   voicings: z.strictObject({
     do: z.literal('voicings'), symbol, limits: limitsSchema.optional(), count: count.optional(), sort: z.enum(['easy', 'low', 'high']).optional(),
   }),
+  options: z.strictObject({
+    do: z.literal('options'), text: chartText, bar: z.int().min(0), beat: z.number().min(1), melody: melody.optional(),
+    rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(), depth: z.int().min(1).max(MOST_DEPTH).optional(),
+  }),
+  reharmonise: z.strictObject({
+    do: z.literal('reharmonise'), text: chartText, distance: z.number().min(0).max(1), count: count.max(20).optional(), melody: melody.optional(), seed: z.int().min(0).max(2 ** 31).optional(),
+  }),
   motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
   lead: z.strictObject({
     do: z.literal('lead'),
@@ -91,4 +102,4 @@ export const requestSchemas = {
 } as const
 
 /** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['options', 'reharmonise', 'pull', 'harmonise', 'arrange', 'scale', 'export'] as const
+export const NOT_BUILT = ['pull', 'harmonise', 'arrange', 'scale', 'export'] as const

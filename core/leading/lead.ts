@@ -5,7 +5,7 @@ import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { fingersAnew, gripMeasures, handPlace, handTravelMm, outlineMeasures, tendenciesOf, voiceMeasures } from './measures'
-import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from './motion'
+import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import { bestPaths, PriceBook, type Layer } from './search'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 

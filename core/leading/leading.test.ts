@@ -6,7 +6,7 @@ import { voicingsOf } from '../voicing/enumerate'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
 import { bestLines, differentLines, lineOf } from './lead'
-import { leastClassMotion, leastMotion, outerMotion, voiceSteps } from './motion'
+import { leastClassMotion, leastMotion, outerMotion, voiceSteps } from '../pitch/motion'
 import { TERM_NAMES, weightsFrom, type Weights } from './weights'
 
 const notes = fc.uniqueArray(fc.integer({ min: 40, max: 76 }), { minLength: 1, maxLength: 4 }).map((list) => [...list].sort((a, b) => a - b))

@@ -4,7 +4,7 @@ import { fretMm, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
 import type { Voicing } from '../voicing/voicing'
-import { voiceSteps } from './motion'
+import { voiceSteps } from '../pitch/motion'
 import type { Term } from './weights'
 
 /** A whole step: voices that move no further are said to move by step. */

@@ -2,7 +2,7 @@ import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
 import type { Voicing } from '../voicing/voicing'
 import { fingersAnew, gripMeasures, handPlace, outlineMeasures, tendenciesOf, voiceMeasures, type HandPlace } from './measures'
-import { leastMotion } from './motion'
+import { leastMotion } from '../pitch/motion'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
 /** The candidates of one chord of the tune. */

@@ -1,6 +1,6 @@
 import type { ReactElement } from 'react'
 import { tendenciesOf } from '../../../core/leading/measures'
-import { voiceSteps } from '../../../core/leading/motion'
+import { voiceSteps } from '../../../core/pitch/motion'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'

@@ -110,9 +110,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     else selectRange(to, from)
   })
 
-  /** The groups around a chord in turn: each press selects the next one. */
+  /** The groups around a chord in turn, the smallest first: each press selects the next one. */
   const selectNextGroup = (chord: TuneChord) => {
-    const around = (skeleton ?? reading).analysis.groups.filter((group) => isPartOf(chord, group))
+    const chordsIn = (group: Group) => chords.filter((one) => isPartOf(one, group)).length
+    const around = (skeleton ?? reading).analysis.groups.filter((group) => isPartOf(chord, group)).sort((a, b) => chordsIn(a) - chordsIn(b))
     const now = around.findIndex((group) => group === groupSelected.current)
     const next = around[(now + 1) % Math.max(1, around.length)]
     groupSelected.current = next ?? null

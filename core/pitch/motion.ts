@@ -1,4 +1,4 @@
-import { modulo } from '../pitch/note'
+import { modulo } from './note'
 
 /** Two notes joined by a voice, with the signed semitones it moves. */
 export interface VoiceStep {

@@ -1,0 +1,169 @@
+import { analyse } from '../analysis/analyse'
+import { slotsOf, type Chart } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { leastClassMotion } from '../pitch/motion'
+import { keyName } from '../pitch/key'
+import { noteName, pitchClass } from '../pitch/note'
+import type { ChordSymbol } from '../chord/symbol'
+import { putsKey, type Change, type Put } from './change'
+import { coloursOf } from './colour'
+import { distanceFrom, reachOf, type Distance } from './distance'
+import { fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
+import { putsOf, resultsOf, RULES } from './rules'
+import { resolves, spotsOf, type Spot } from './spot'
+
+/** How far rules may be put on top of one another. */
+export const MOST_DEPTH = 3
+/** The fewest beats a chord put in gets. */
+const LEAST_BEATS = 1
+
+/** A change with what it does to the tune around it. */
+export interface Option extends Change {
+  distance: Distance
+  /** How much it changes, 0 to 1. */
+  reach: number
+  /** Pitch classes the plain chords have, kept and lost, and new ones, as note names. */
+  kept: string[]
+  lost: string[]
+  added: string[]
+  /** Least motion of pitch classes, in semitones, from the chord before into it, and out of it to the one behind. */
+  into: number | null
+  out: number | null
+  melody: MelodyFit[]
+  /** The same chords by other ways. */
+  also: { rule: string; name: string; why: string }[]
+}
+
+/** Rules of altered dominants. */
+const ALTERED: readonly string[] = ['a4', 'a7']
+
+/** Every change of one spot by one application of a rule, colours first. */
+export function changesAt(spot: Spot): Change[] {
+  const colours = coloursOf({ slot: spot.slot, role: spot.role }).slice(1).map((colour): Change => ({
+    rule: colour.rule, name: colour.special ? 'special colour' : 'colour', intent: 'colour', index: spot.index, span: 1, puts: [{ chord: colour.chord, beats: spot.beats }],
+    why: colour.why, mood: colour.mood, school: colour.special ? 'by taste' : null, depth: 1,
+    // An altered dominant is only safe where it goes on to resolve.
+    landsOn: ALTERED.includes(colour.rule) && spot.next && resolves(spot) ? pitchClass(spot.next.chord.root) : null,
+  }))
+  const others = RULES.flatMap((rule) => resultsOf(rule.put(spot)).flatMap((result): Change[] => {
+    const span = rule.span ?? 1
+    const replaced = following(spot, span)
+    if (!replaced) return []
+    const puts = putsOf(result, replaced.reduce((sum, one) => sum + one.beats, 0), rule.room ?? LEAST_BEATS)
+    if (!puts || isPlain(puts, replaced)) return []
+    const goal = replaced.at(-1)!.next
+    return [{
+      rule: rule.id, name: rule.name, intent: rule.intent, index: spot.index, span, puts, why: result.why, mood: rule.mood, school: rule.school ?? null, depth: 1,
+      landsOn: rule.leads && goal ? pitchClass(goal.chord.root) : null,
+    }]
+  }))
+  return [...colours, ...others]
+}
+
+/** The spot and so many behind it, or null where they are not all there. */
+function following(spot: Spot, span: number): Spot[] | null {
+  const spots = [spot]
+  while (spots.length < span) {
+    const { next } = spots.at(-1)!
+    if (!next) return null
+    spots.push(next)
+  }
+  return spots
+}
+
+const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
+  puts.length === replaced.length && puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
+
+/** Chords before and behind that a composed change is read with. */
+const AROUND = 3
+
+/**
+ * Changes of changes: a substitute gets its own ii, a ii its own colour. Each is read anew where it then stands, so the rules see
+ * what it has become. Only rules that swap, insert or colour are put on top.
+ */
+function deepened(change: Change, spots: readonly (Spot | null)[], depth: number): Change[] {
+  if (depth < 2) return []
+  const before = spots.slice(Math.max(0, change.index - AROUND), change.index)
+  const behind = spots.slice(change.index + change.span, change.index + change.span + AROUND)
+  const here = spots[change.index]!
+  const cell = (symbol: string, beats: number) => ({ symbol, beats })
+  const excerpt = [
+    ...before.map((spot) => cell(spot?.chord.canonical ?? 'N.C.', spot?.beats ?? 4)),
+    ...change.puts.map((put) => cell(put.chord.canonical, put.beats)),
+    ...behind.map((spot) => cell(spot?.chord.canonical ?? 'N.C.', spot?.beats ?? 4)),
+  ]
+  // A bar of its own for every chord: lengths are put right below, only the neighbours matter for the reading.
+  const chart = parseChart(`key: ${keyName(here.key)}\n| ${excerpt.map(({ symbol }) => symbol).join(' | ')} |`)
+  const read = spotsOf(chart, analyse(chart))
+  return change.puts.flatMap((put, at) => {
+    const spot = read[before.length + at]
+    if (!spot) return []
+    return changesAt({ ...spot, beats: put.beats, stands: put.beats })
+      .filter((next) => next.span === 1 && (next.intent === 'colour' || next.rule === 'c1' || next.rule === 'b1'))
+      .map((next): Change => ({
+        ...change, depth: change.depth + 1, rule: `${change.rule}+${next.rule}`, name: `${change.name}, then ${next.name}`,
+        puts: [...change.puts.slice(0, at), ...next.puts, ...change.puts.slice(at + 1)],
+        why: `${change.why} ${next.why}`, mood: `${change.mood}; ${next.mood}`, school: change.school ?? next.school,
+        landsOn: at === change.puts.length - 1 ? (next.landsOn ?? change.landsOn) : change.landsOn,
+      }))
+  })
+}
+
+export interface OptionsAsked {
+  /** Rules to use, all where none are named: `b1`, or a letter for a whole family. */
+  rules?: readonly string[] | undefined
+  /** 1 for single applications. */
+  depth?: number
+  melody?: readonly MelodyNote[]
+}
+
+/** Everything one chord can become, each way once, with what it does to the tune. In the order of the catalogue. */
+export function optionsAt(text: string, index: number, asked: OptionsAsked = {}): Option[] {
+  const chart = parseChart(text)
+  return optionsOf(chart, spotsOf(chart, analyse(chart)), index, asked)
+}
+
+export function optionsOf(chart: Chart, spots: readonly (Spot | null)[], index: number, { rules, depth = 1, melody = [] }: OptionsAsked = {}): Option[] {
+  const spot = spots[index]
+  if (!spot) return []
+  const wanted = (change: Change) => !rules || change.rule.split('+').every((rule) => rules.some((one) => rule === one || rule.startsWith(one)))
+  let layer = changesAt(spot)
+  const all = [...layer]
+  for (let at = 2; at <= depth; at += 1) {
+    layer = layer.flatMap((change) => deepened(change, spots, depth))
+    all.push(...layer)
+  }
+  const byResult = new Map<string, Option>()
+  for (const change of all.filter(wanted)) {
+    const key = putsKey(change)
+    const known = byResult.get(key)
+    if (!known) byResult.set(key, described(change, chart, spots, melody))
+    else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name) known.also.push({ rule: change.rule, name: change.name, why: change.why })
+  }
+  return [...byResult.values()]
+}
+
+function described(change: Change, chart: Chart, spots: readonly (Spot | null)[], melody: readonly MelodyNote[]): Option {
+  const replaced = spots.slice(change.index, change.index + change.span) as Spot[]
+  const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
+  const [first, last] = [replaced[0]!, replaced.at(-1)!]
+  const tonesOf = (puts: readonly Put[]) => new Map(puts.flatMap(({ chord }) => chord.tones.map((tone) => [pitchClass(tone.note), tone.note] as const)))
+  const [old, now] = [tonesOf(plain), tonesOf(change.puts)]
+  const names = (sounds: Map<number, ChordSymbol['root']>, keep: (sound: number) => boolean) => [...sounds].filter(([sound]) => keep(sound)).map(([, note]) => noteName(note))
+  return {
+    ...change,
+    distance: distanceFrom(change.puts, first.key),
+    reach: reachOf(plain, change.puts, first.key),
+    kept: names(old, (sound) => now.has(sound)), lost: names(old, (sound) => !now.has(sound)), added: names(now, (sound) => !old.has(sound)),
+    into: first.previous ? motionBetween(first.previous.chord, change.puts[0]!.chord) : null,
+    out: last.next ? motionBetween(change.puts.at(-1)!.chord, last.next.chord) : null,
+    melody: fitOf(change.puts, slotsOf(chart).slice(change.index, change.index + change.span), melody),
+    also: [],
+  }
+}
+
+const motionBetween = (a: ChordSymbol, b: ChordSymbol): number => {
+  const sounds = (chord: ChordSymbol) => [...new Set(chord.tones.map((tone) => pitchClass(tone.note)))]
+  return leastClassMotion(sounds(a), sounds(b)).reduce((sum, step) => sum + Math.abs(step.semitones), 0)
+}
+

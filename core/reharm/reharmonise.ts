@@ -1,0 +1,217 @@
+import { analyse } from '../analysis/analyse'
+import { parseChart } from '../chart/parse'
+import { pitchClass } from '../pitch/note'
+import { applyChanges } from './apply'
+import { putsKey, type Change, type Put } from './change'
+import { reachOf } from './distance'
+import { heardOver, type MelodyNote } from './melodyFit'
+import { changesAt } from './options'
+import { random } from './random'
+import { spotsOf, type Spot } from './spot'
+
+/** What a player likes, each from 0 (not at all) to 1. */
+export interface Taste {
+  /** How readily chords are added. */
+  busy: number
+  /** How much the bass should step. */
+  bassSteps: number
+}
+export const DEFAULT_TASTE: Taste = { busy: 0.5, bassSteps: 0.5 }
+
+export interface Asked {
+  /** 0 plain to 1 far out. */
+  distance: number
+  count?: number
+  seed?: number
+  taste?: Taste
+  melody?: readonly MelodyNote[]
+  /** Slots that stay as they are, by index. */
+  keep?: ReadonlySet<number>
+  /** Called now and then with the share done; false stops the search with what was found. */
+  onProgress?: (done: number, of: number) => boolean
+}
+
+export interface Reharmonisation {
+  text: string
+  /** How far it went, 0 to 1: the mean of how much each beat was changed, against the most the rules could. */
+  distance: number
+  changes: Change[]
+}
+
+/**
+ * Prices of the search, in points a beat-for-beat change is worth. Common practice, no source; what forbids is a rule (a landing
+ * must land), what costs is taste.
+ */
+const PRICE = {
+  /** For being off the wanted distance, at the end, for the whole tune. */
+  offTarget: 60,
+  /** Two changed chords in a row that are both swapped: they begin to hide the tune. */
+  swapsInARow: 1.2,
+  /** A chord put in, at no liking for busy playing. */
+  addedChord: 1.6,
+  /** The bass leaping, at full liking for steps. */
+  bassLeap: 0.5,
+  /** A special colour, which the player should ask for. */
+  special: 1.5,
+  /** Plainer than the chart. */
+  simpler: 3,
+  /** A melody note to avoid, and a sour one. */
+  avoid: 2,
+  sour: 12,
+  /** How unlike results become: what one result used costs the next. */
+  usedBefore: 2.5,
+  /** Size of the seeded chance between things as good as each other. */
+  chance: 1.2,
+} as const
+
+/** Steps in which the distance is counted on the way. */
+const BUCKETS = 24
+
+/** A change, or the plain chord, as the search sees it. */
+interface Arc {
+  change: Change | null
+  index: number
+  span: number
+  key: string
+  /** Reach times beats. */
+  weight: number
+  price: number
+  firstRoot: number
+  lastBass: number
+  firstBass: number
+  landsOn: number | null
+  swaps: boolean
+}
+
+/**
+ * Different whole-tune reharmonisations at a wanted distance, chosen together: the best path through the lattice of changes,
+ * where a chord that is led to has to come, neighbours have their price, and the distance is counted on the way. Each further
+ * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
+ */
+export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, melody = [], keep = new Set(), onProgress = () => true }: Asked): Reharmonisation[] {
+  const chart = parseChart(text)
+  const spots = spotsOf(chart, analyse(chart))
+  if (distance <= 0) return [{ text, distance: 0, changes: [] }]
+  const arcs = lattice(spots, taste, melody, keep)
+  const most = mostWeight(arcs, spots.length)
+  const used = new Map<string, number>()
+  const results: Reharmonisation[] = []
+  for (let round = 0; round < count; round += 1) {
+    if (!onProgress(round, count)) break
+    const chance = random(seed * 7919 + round)
+    const path = bestPath(arcs, spots.length, distance * most, taste, (arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore : 0) + chance() * PRICE.chance)
+    const changes = path.flatMap((arc) => arc.change ?? [])
+    for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
+    const weight = path.reduce((sum, arc) => sum + arc.weight, 0)
+    const result = applyChanges(text, changes)
+    if (!results.some((other) => other.text === result)) results.push({ text: result, distance: most > 0 ? Math.min(1, weight / most) : 0, changes })
+  }
+  return results
+}
+
+/** For every slot what can begin there. */
+function lattice(spots: readonly (Spot | null)[], taste: Taste, melody: readonly MelodyNote[], keep: ReadonlySet<number>): Arc[][] {
+  return spots.map((spot, index): Arc[] => {
+    if (!spot) return [{ change: null, index, span: 1, key: '', weight: 0, price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false }]
+    const sounds = melodyOver(spot, melody)
+    const plain = arcOf(null, [spot], [{ chord: spot.chord, beats: spot.beats }], taste, sounds)
+    if (keep.has(index)) return [plain]
+    const changes = changesAt(spot).filter(({ span, index: from }) => {
+      for (let at = from + 1; at < from + span; at += 1) if (keep.has(at)) return false
+      return true
+    })
+    return [plain, ...changes.map((change) => arcOf(change, spots.slice(index, index + change.span) as Spot[], change.puts, taste, change.span === 1 ? sounds : []))]
+  })
+}
+
+const melodyOver = (spot: Spot, melody: readonly MelodyNote[]): { at: number; sound: number }[] =>
+  melody.filter((one) => one.bar === spot.slot.bar && one.beat >= spot.slot.beat - 1e-6 && one.beat < spot.slot.beat + spot.beats - 1e-6)
+    .map((one) => ({ at: one.beat - spot.slot.beat, sound: pitchClass(one.note) }))
+
+function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly Put[], taste: Taste, melody: readonly { at: number; sound: number }[]): Arc {
+  const beats = replaced.reduce((sum, spot) => sum + spot.beats, 0)
+  const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
+  const bassOf = ({ chord }: Put) => pitchClass(chord.bass ?? chord.root)
+  const added = Math.max(0, puts.length - replaced.length)
+  let price = added * PRICE.addedChord * (1 - taste.busy)
+  if (change?.name === 'special colour') price += PRICE.special
+  if (change?.intent === 'simplify') price += PRICE.simpler
+  for (const { at, sound } of melody) {
+    let end = 0
+    const put = puts.find((one) => { end += one.beats; return at < end - 1e-6 }) ?? puts.at(-1)!
+    const heard = heardOver(sound, put.chord)
+    price += heard === 'sour' ? PRICE.sour : heard === 'avoid' ? PRICE.avoid : 0
+  }
+  const [first, last] = [puts[0]!, puts.at(-1)!]
+  return {
+    change, index: replaced[0]!.index, span: replaced.length, key: change ? putsKey(change) : '', price,
+    weight: change ? reachOf(plain, puts, replaced[0]!.key) * beats : 0,
+    firstRoot: pitchClass(first.chord.root), firstBass: bassOf(first), lastBass: bassOf(last), landsOn: change?.landsOn ?? null,
+    swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
+  }
+}
+
+/** The most the rules could change, beat by beat, neighbours not asked. */
+function mostWeight(arcs: readonly (readonly Arc[])[], slots: number): number {
+  const most = new Array<number>(slots + 1).fill(0)
+  for (let at = slots - 1; at >= 0; at -= 1) most[at] = Math.max(...arcs[at]!.map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
+  return most[0]!
+}
+
+/** What two neighbours cost each other; infinite where one spoils the other's reason. */
+function between(a: Arc, b: Arc, taste: Taste): number {
+  if (a.landsOn !== null && b.firstRoot !== a.landsOn) return Infinity
+  const leap = a.lastBass < 0 || b.firstBass < 0 ? 0 : Math.min((a.lastBass - b.firstBass + 12) % 12, (b.firstBass - a.lastBass + 12) % 12)
+  return (a.swaps && b.swaps ? PRICE.swapsInARow : 0) + (leap > 2 ? PRICE.bassLeap * taste.bassSteps : 0)
+}
+
+interface State { cost: number; arc: Arc; from: number; weight: number }
+
+/** All that the next arc asks of the one before, as one number: what has to come, the bass it leaves, whether it swapped. */
+const signatureOf = ({ landsOn, lastBass, swaps }: Arc): number => (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)
+const SIGNATURES = 13 * 13 * 2
+
+/**
+ * The cheapest path whose weight comes near the goal: for each slot, each signature and each bucket of weight so far the best
+ * way there. States are kept in one list and point back into it.
+ */
+function bestPath(arcs: readonly (readonly Arc[])[], slots: number, goal: number, taste: Taste, extra: (arc: Arc) => number): Arc[] {
+  const size = (Math.max(goal, 1e-9) * 2) / BUCKETS
+  const states: State[] = []
+  /** At each slot, by signature and bucket, the state that ends there; and which there are. */
+  const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES * (BUCKETS + 1)).fill(-1))
+  const ends: number[][] = Array.from({ length: slots + 1 }, () => [])
+  const prices = arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
+  const signatures = arcs.map((list) => list.map(signatureOf))
+
+  const reach = (at: number, order: number, cost: number, weight: number, from: number) => {
+    const arc = arcs[at]![order]!
+    const end = at + arc.span
+    if (end > slots) return
+    const key = signatures[at]![order]! * (BUCKETS + 1) + Math.min(BUCKETS, Math.round(weight / size))
+    const known = table[end]![key]!
+    if (known < 0) {
+      table[end]![key] = states.length
+      ends[end]!.push(states.length)
+      states.push({ cost, arc, from, weight })
+    } else if (cost < states[known]!.cost) states[known] = { cost, arc, from, weight }
+  }
+  arcs[0]?.forEach((arc, order) => reach(0, order, prices[0]![order]!, arc.weight, -1))
+  for (let at = 1; at < slots; at += 1) {
+    const list = arcs[at]!
+    for (const id of ends[at]!) {
+      const state = states[id]!
+      for (let order = 0; order < list.length; order += 1) {
+        const price = between(state.arc, list[order]!, taste)
+        if (price < Infinity) reach(at, order, state.cost + price + prices[at]![order]!, state.weight + list[order]!.weight, id)
+      }
+    }
+  }
+  let best = -1
+  const final = (id: number) => states[id]!.cost + (PRICE.offTarget * Math.abs(states[id]!.weight - goal)) / Math.max(goal, 1)
+  for (const id of ends[slots]!) if (best < 0 || final(id) < final(best)) best = id
+  const path: Arc[] = []
+  for (let id = best; id >= 0; id = states[id]!.from) path.unshift(states[id]!.arc)
+  return path
+}
+

@@ -1,0 +1,82 @@
+import { kindOf, type Kind } from '../analysis/kind'
+import type { Analysis, Function, Reading, Role } from '../analysis/reading'
+import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { parseChord } from '../chord/parse'
+import { hasDegree, type ChordSymbol } from '../chord/symbol'
+import { spellDegree, type Degree } from '../pitch/degree'
+import type { Key } from '../pitch/key'
+import { modulo, noteName, pitchClass, plainSpelling, type Note } from '../pitch/note'
+import { must } from '../result'
+
+/** A chord of the plain chart as the rules of change see it: what it is, what it does, what stands around it, how long it has. */
+export interface Spot {
+  /** Place in the order of the chart's slots, silences and unread symbols counted. */
+  index: number
+  slot: Slot
+  chord: ChordSymbol
+  kind: Kind
+  role: Role
+  function: Function
+  /** The key the tune is in here. */
+  key: Key
+  /** Semitones of the root above that key's tonic. */
+  rel: number
+  beats: number
+  /** Beats that the same chord stands in all, from here on, over bar lines. */
+  stands: number
+  /** The slots right before and behind, where a chord stands there. */
+  previous: Spot | null
+  next: Spot | null
+}
+
+/** Every readable chord of a chart as a spot, by its slot's place. */
+export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis): (Spot | null)[] {
+  const byPlace = new Map(readings.map((reading): [Slot, Reading] => [reading.slot, reading]))
+  const keyAt = (bar: number) => regions.filter((region) => region.from.bar <= bar).at(-1)?.key ?? home
+  const spots = slotsOf(chart).map((slot, index): Spot | null => {
+    const reading = byPlace.get(slot)
+    if (!reading || slot.symbol?.kind !== 'chord') return null
+    const { chord } = slot.symbol
+    const key = keyAt(slot.bar)
+    return {
+      index, slot, chord, kind: kindOf(chord), role: reading.role, function: reading.function, key, rel: modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12),
+      beats: slot.beats, stands: slot.beats, previous: null, next: null,
+    }
+  })
+  for (let at = spots.length - 1; at >= 0; at -= 1) {
+    const [here, after] = [spots[at], spots[at + 1]]
+    if (!here) continue
+    if (after) {
+      here.next = after
+      after.previous = here
+      if (after.chord.canonical === here.chord.canonical) here.stands += after.stands
+    }
+  }
+  return spots
+}
+
+/** A note some degree above another, without double accidentals. */
+export function noteAt(from: Note, degree: Degree): Note {
+  const note = spellDegree(from, degree)
+  return Math.abs(note.alter) <= 1 ? note : plainSpelling(pitchClass(note))
+}
+
+/** A chord of some suffix on a note; over a bass where one is given. */
+export const chordOn = (root: Note, suffix: string, bass?: Note): ChordSymbol => must(parseChord(noteName(root) + suffix + (bass ? `/${noteName(bass)}` : '')))
+
+/** Semitones the root falls to the next chord, 0 to 11, or -1 where none follows. */
+export const fallsBy = (spot: Spot): number => (spot.next ? modulo(pitchClass(spot.chord.root) - pitchClass(spot.next.chord.root), 12) : -1)
+
+/** Semitones the root rises to the next chord, 0 to 11, or -1 where none follows. */
+export const risesBy = (spot: Spot): number => (spot.next ? modulo(pitchClass(spot.next.chord.root) - pitchClass(spot.chord.root), 12) : -1)
+
+/** A dominant seventh, or a plain major V, that goes down a fifth to what follows. */
+export const resolves = (spot: Spot): boolean =>
+  fallsBy(spot) === 7 && (spot.kind === 'dominant' || (spot.kind === 'major' && (spot.role === 'dominant to major' || spot.role === 'dominant to minor')))
+
+export const isMinorish = (kind: Kind): boolean => kind === 'minor' || kind === 'half-diminished' || kind === 'diminished'
+
+/** Quality words of a chord without its extensions, for a shape that is moved. */
+export const shapeOf = ({ chord }: Spot): string => chord.suffix
+
+export const hasSeventh = (chord: ChordSymbol): boolean => hasDegree(chord, 'b7', '7', 'bb7')
