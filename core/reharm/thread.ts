@@ -1,0 +1,88 @@
+import { analyse } from '../analysis/analyse'
+import { parseChart } from '../chart/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import { degreeBetween, type Degree } from '../pitch/degree'
+import { modulo, pitchClass, type Note } from '../pitch/note'
+import type { Change } from './change'
+import { reachOf } from './distance'
+import { changesAt } from './options'
+import { spotsOf, type Spot } from './spot'
+
+/** One chord of a tune with what was found for it. */
+export interface Threaded {
+  index: number
+  /** The plain chord, or what takes its place. */
+  chord: ChordSymbol
+  /** Null where the plain chord stays. */
+  change: Change | null
+}
+
+/** One chord put in place of one, with how much it changes; the plain chord first. */
+function ways(spot: Spot): (Threaded & { reach: number })[] {
+  const plain = [{ chord: spot.chord, beats: spot.beats }]
+  const changes = changesAt(spot).filter((change) => change.span === 1 && change.puts.length === 1 && change.intent !== 'simplify')
+  return [
+    { index: spot.index, chord: spot.chord, change: null, reach: 0 },
+    ...changes.map((change) => ({ index: spot.index, chord: change.puts[0]!.chord, change, reach: reachOf(plain, change.puts, spot.key) })),
+  ]
+}
+
+/**
+ * For every chord of a tune the nearest chord that contains one sound (theory: drone, held top note), with the name the sound
+ * has in it. Null where nothing holds it.
+ */
+export function commonThread(text: string, held: Note): ((Threaded & { degree: Degree }) | null)[] {
+  const chart = parseChart(text)
+  const sound = pitchClass(held)
+  return spotsOf(chart, analyse(chart)).map((spot) => {
+    if (!spot) return null
+    const [nearest] = ways(spot).filter(({ chord }) => chord.tones.some((tone) => pitchClass(tone.note) === sound)).sort((a, b) => a.reach - b.reach)
+    if (!nearest) return null
+    const tone = nearest.chord.tones.find((one) => pitchClass(one.note) === sound)!
+    return { index: nearest.index, chord: nearest.chord, change: nearest.change, degree: tone.degree }
+  })
+}
+
+/** How a wanted bass goes from chord to chord. */
+export type BassDirection = 'down' | 'up'
+
+const bassOf = (chord: ChordSymbol): number => pitchClass(chord.bass ?? chord.root)
+/** A bass that stays is worth less than one that steps; a leap spoils the line. In steps of the search. */
+const STAYS = 1
+const LEAPS = 4
+const AGAINST = 3
+/** How much reach weighs against a better step. */
+const REACH_WEIGHT = 2
+
+/**
+ * Inversions and substitutes that make the bass walk by steps in one direction, the whole tune weighed together, changing as
+ * little as it takes.
+ */
+export function bassWalk(text: string, direction: BassDirection): (Threaded | null)[] {
+  const chart = parseChart(text)
+  const spots = spotsOf(chart, analyse(chart))
+  const layers = spots.map((spot) => (spot ? ways(spot) : []))
+  const wanted = direction === 'down' ? -1 : 1
+  const price = (from: ChordSymbol, to: ChordSymbol) => {
+    const up = modulo(bassOf(to) - bassOf(from), 12)
+    const move = up > 6 ? up - 12 : up
+    if (move === 0) return STAYS
+    return Math.abs(move) > 2 ? LEAPS : Math.sign(move) === wanted ? 0 : AGAINST
+  }
+  let before: { cost: number; path: (Threaded | null)[]; chord: ChordSymbol | null }[] = [{ cost: 0, path: [], chord: null }]
+  for (const layer of layers) {
+    if (layer.length === 0) {
+      before = before.map((one) => ({ ...one, path: [...one.path, null], chord: null }))
+      continue
+    }
+    before = layer.map((way) => {
+      const best = before.map((one) => ({ one, cost: one.cost + (one.chord ? price(one.chord, way.chord) : 0) })).reduce((a, b) => (b.cost < a.cost ? b : a))
+      return { cost: best.cost + way.reach * REACH_WEIGHT, chord: way.chord, path: [...best.one.path, { index: way.index, chord: way.chord, change: way.change }] }
+    })
+  }
+  return before.reduce((a, b) => (b.cost < a.cost ? b : a)).path
+}
+
+/** What a sound is to a chord, whether the chord has it or not: a drone says what it is to each chord it goes through. */
+export const nameOver = (held: Note, chord: ChordSymbol): Degree =>
+  chord.tones.find((tone) => pitchClass(tone.note) === pitchClass(held))?.degree ?? degreeBetween(chord.root, held)
