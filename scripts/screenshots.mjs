@@ -37,8 +37,10 @@ const chartDusk = async () => {
   await page.waitForTimeout(500)
   await shoot('chart-dusk')
 }
-await open('Four Planks', 'Colour')
-await page.locator('.bank-new .slot').nth(3).click()
+await open('Lantern on the Rail', 'Colour')
+await page.locator('.bank-new .slot').nth(5).click()
+await page.getByRole('region', { name: 'swap' }).getByRole('button').nth(1).click()
+await page.waitForTimeout(300)
 await shoot('colour')
 await open('Four Planks', 'Lines')
 await page.locator('.bank-new .slot').nth(2).click()

@@ -55,10 +55,13 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
   return spots
 }
 
-/** A note some degree above another, without double accidentals. */
+/** Roots nobody wants to read where the same sound has a plain name: E sharp, B sharp, F flat. */
+const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb']
+
+/** A note some degree above another, without double accidentals and awkward names. */
 export function noteAt(from: Note, degree: Degree): Note {
   const note = spellDegree(from, degree)
-  return Math.abs(note.alter) <= 1 ? note : plainSpelling(pitchClass(note))
+  return Math.abs(note.alter) <= 1 && !AWKWARD.includes(noteName(note)) ? note : plainSpelling(pitchClass(note))
 }
 
 /** A chord of some suffix on a note; over a bass where one is given. */

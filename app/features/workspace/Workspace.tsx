@@ -16,6 +16,7 @@ import { useChartEditing, type BarAct } from '../chart/useChartEditing'
 import { WhyContext } from '../chart/Why'
 import { ColourControl } from '../colour/ColourControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
+import { offeredFor } from '../colour/offered'
 import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
@@ -78,6 +79,8 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
 
   const focus = (skeleton ?? reading).chords[selection.focus]
   const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass, chart.capo) : null)
+
+  const offered = useMemo(() => (step === 'colour' && focus?.reading ? offeredFor(focus, chart, reading.analysis) : []), [step, focus, chart, reading.analysis])
 
   const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
   const countIn = hearing.countIn ? countInBeats(chart, sequence.chords[0]) : 0
@@ -159,7 +162,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
     if (/^\d$/.test(event.key) && focus) {
       const digit = Number(event.key)
-      const option = focus.options[digit]
+      const option = offered[digit]?.option
       const grip = near?.[digit - 1]
       if (step === 'colour' && option) choose(focus, option)
       else if (step === 'lines' && grip) fix(focus, grip.voicing)
@@ -217,7 +220,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
             <ReadingDrawer key={focus.key} chord={focus} groups={(skeleton ?? reading).analysis.groups.filter((group) => isPartOf(focus, group))} />
           </WhyContext.Provider>
         )}
-        {focus && step === 'colour' && <ColourDrawer chord={focus} onChoose={(option) => choose(focus, option)} />}
+        {focus && step === 'colour' && <ColourDrawer chord={focus} offered={offered} onChoose={(option) => choose(focus, option)} />}
         {focus && step === 'lines' && (
           <GripDrawer key={focus.key} chord={focus} voicing={voicings.get(focus.key)} grips={near} capo={chart.capo} onFix={(voicing) => fix(focus, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
         )}

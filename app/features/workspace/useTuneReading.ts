@@ -9,6 +9,7 @@ import type { ChordSymbol } from '../../../core/chord/symbol'
 import { coloursOf, colourAt, type ColourOption } from '../../../core/reharm/colour'
 import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Key } from '../../../core/pitch/key'
+import { swapChosen } from '../colour/offered'
 import { useNumerals } from '../schools/numerals'
 import type { TuneDocument } from '../tune/document'
 
@@ -49,7 +50,7 @@ export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' 
     const reading = readings.get(key) ?? null
     const options = reading ? coloursOf(reading) : []
     const choice = document.choices[key]
-    const byHand = reading && choice ? chosenOption(options, choice.symbol, choice.rule) : null
+    const byHand = reading && choice ? chosenOption(options, choice.symbol, choice.rule, () => swapChosen(index, choice.symbol, chart, analysis)) : null
     return {
       key, index, slot, reading, options,
       made: byHand ?? (options.length > 0 ? colourAt(options, document.colour) : null),
@@ -73,8 +74,8 @@ export function shapeUnderCapo({ capo }: Chart, key: Key): (chord: ChordSymbol) 
 }
 
 /** The option the player took; a symbol no longer offered is kept as it was chosen. */
-function chosenOption(options: ColourOption[], symbol: string, rule: string): ColourOption | null {
-  const offered = options.find((option) => option.chord.canonical === symbol)
+function chosenOption(options: ColourOption[], symbol: string, rule: string, swap: () => ColourOption | null): ColourOption | null {
+  const offered = options.find((option) => option.chord.canonical === symbol) ?? swap()
   if (offered) return offered
   const chord = parseChord(symbol)
   return chord.ok
