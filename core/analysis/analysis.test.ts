@@ -70,7 +70,7 @@ describe('readings of usual progressions (common practice, no source)', () => {
 })
 
 describe('finding the key', () => {
-  test.each([['| G | Em | Am | D7 | G |', 'G'], ['| Am | Dm | E7 | Am |', 'Am'], ['| Dm7 | G7 | Cmaj7 |', 'C'], ['| Bb7 | Eb |', 'Eb'], ['| F#m | D | A | E | F#m |', 'F#m']])('%s is in %s', (text, key) => {
+  test.each([['| G | Em | Am | D7 | G |', 'G'], ['| Am | Dm | E7 | Am |', 'Am'], ['| Dm7 | G7 | Cmaj7 |', 'C'], ['| Bb7 | Eb |', 'Eb'], ['| F#m | D | A | E | F#m |', 'F#m'], ['| Em7 | A7 | Dm7 | G7 |', 'C'], ['| C7 | F7 | C7 | % | F7 | % | C7 | % | G7 | F7 | C7 | G7 |', 'C'], ['| Dm | C | Bb | A7 |', 'Dm'], ['| Am7 | D7 | Gmaj7 | Cmaj7 | F#m7b5 | B7 | Em |', 'Em'], ['| Fmaj7 | Em7 | Dm7 | Cmaj7 |', 'C']])('%s is in %s', (text, key) => {
     expect(keyName(read(text).key)).toBe(key)
     expect(read(text).keyGuessed).toBe(true)
   })

@@ -14,6 +14,8 @@ export interface KeyGuess {
 /** What speaks for a key besides its chords, in points: a tune usually begins and usually ends at home. Common practice. */
 const BEGINS_AT_HOME = 1.5
 const ENDS_AT_HOME = 1.5
+/** A dominant seventh at the end leads back to the top. */
+const ENDS_ON_FIVE = 1
 /** This many points between two keys make one of them e times as likely. */
 const POINTS_PER_E = 1.5
 
@@ -28,7 +30,9 @@ export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
   const scored = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => {
     const home = (one: { root: number; kind: Kind } | undefined) => one !== undefined && one.root === tonic && (one.kind === 'minor') === (mode === 'minor') && one.kind !== 'diminished' && one.kind !== 'half-diminished'
     const chords = judged.reduce((sum, one, at) => sum + keyFit(one, judged[at + 1], tonic, mode) * weightOf(one.slot.beats), 0)
-    return { tonic, mode, score: chords + (home(judged[0]) ? BEGINS_AT_HOME : 0) + (home(judged.at(-1)) ? ENDS_AT_HOME : 0) }
+    const last = judged.at(-1)!
+    const onFive = last.kind === 'dominant' && (last.root - tonic + 12) % 12 === 7
+    return { tonic, mode, score: chords + (home(judged[0]) ? BEGINS_AT_HOME : 0) + (home(last) ? ENDS_AT_HOME : 0) + (onFive ? ENDS_ON_FIVE : 0) }
   }))
   scored.sort((a, b) => b.score - a.score)
   const shares = scored.map(({ score }) => Math.exp((score - scored[0]!.score) / POINTS_PER_E))
