@@ -52,6 +52,8 @@ export const choices = sqliteTable('choices', {
   slot: text('slot').notNull(),
   symbol: text('symbol').notNull(),
   rule: text('rule').notNull(),
+  /** Put there by a way through the whole tune; null for a choice by hand. */
+  by: text('by', { enum: ['tune'] }),
 }, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
 
 /** The grip kept for each chord. */

@@ -33,6 +33,7 @@ const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
   fc.constantFrom('Later', 'Plain').map((name): TuneEdit => ({ kind: 'chart-add', name })),
   fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
+  fc.constantFrom('1:1', '3:1').map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: { symbol: 'Am7', rule: 'b2' } }, did: 'way 1' })),
   fc.constant<TuneEdit>({ kind: 'chart-remove' }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
   fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),

@@ -39,7 +39,7 @@ function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, { id, colour,
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
     name: chart.name, text: chart.text, colour, bass, style, line,
-    choices: Object.fromEntries(chosen.map(({ slot, symbol, rule }) => [slot, { symbol, rule }])),
+    choices: Object.fromEntries(chosen.map(({ slot, symbol, rule, by }) => [slot, by ? { symbol, rule, by } : { symbol, rule }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
   }

@@ -2,6 +2,7 @@ import { chord } from '../core/chord/parse'
 import { differentLines } from '../core/leading/lead'
 import { leastMotion } from '../core/pitch/motion'
 import { weightsFrom } from '../core/leading/weights'
+import { reharmonise } from '../core/reharm/reharmonise'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { tuneLimits } from '../core/voicing/limits'
 import type { NearGrip, SearchReply, SearchRequest } from './messages'
@@ -13,6 +14,7 @@ const PROGRESS_EVERY_MS = 60
 
 self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   if (request.kind === 'lines') findLines(request)
+  else if (request.kind === 'ways') findWays(request)
   else findGrips(request)
 }
 
@@ -30,6 +32,17 @@ function findLines({ id, symbols, fixed, bass, capo, style, count }: Extract<Sea
     },
   })
   reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
+}
+
+function findWays({ id, text, distance, keep, count }: Extract<SearchRequest, { kind: 'ways' }>): void {
+  const found = reharmonise(text, {
+    distance, count, keep: new Set(keep), oneForOne: true,
+    onProgress: (done, of) => { reply({ kind: 'progress', id, done, of }); return true },
+  })
+  const ways = found.map((way) => ({
+    distance: way.distance, chords: way.changes.map(({ index, puts, rule, name }) => ({ index, symbol: puts[0]!.chord.canonical, rule, name })),
+  }))
+  reply({ kind: 'ways', id, ways })
 }
 
 /** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */

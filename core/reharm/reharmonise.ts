@@ -25,6 +25,8 @@ export interface Asked {
   seed?: number
   taste?: Taste
   melody?: readonly MelodyNote[]
+  /** Only one chord in the place of one: none are put in or left out. */
+  oneForOne?: boolean
   /** Slots that stay as they are, by index. */
   keep?: ReadonlySet<number>
   /** Called now and then with the share done; false stops the search with what was found. */
@@ -45,6 +47,9 @@ export interface Reharmonisation {
 const PRICE = {
   /** For being off the wanted distance, at the end, for the whole tune. */
   offTarget: 60,
+  /** Any change at all, so that a few that say something win over many that say little; a bass or a texture says least. */
+  change: 0.5,
+  texture: 0.8,
   /** Two changed chords in a row that are both swapped: they begin to hide the tune. */
   swapsInARow: 1.2,
   /** A chord put in, at no liking for busy playing. */
@@ -61,7 +66,7 @@ const PRICE = {
   /** How unlike results become: what one result used costs the next. */
   usedBefore: 2.5,
   /** Size of the seeded chance between things as good as each other. */
-  chance: 1.2,
+  chance: 0.8,
 } as const
 
 /** Steps in which the distance is counted on the way. */
@@ -88,18 +93,19 @@ interface Arc {
  * where a chord that is led to has to come, neighbours have their price, and the distance is counted on the way. Each further
  * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
  */
-export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, melody = [], keep = new Set(), onProgress = () => true }: Asked): Reharmonisation[] {
+export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, melody = [], oneForOne = false, keep = new Set(), onProgress = () => true }: Asked): Reharmonisation[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
   if (distance <= 0) return [{ text, distance: 0, changes: [] }]
-  const arcs = lattice(spots, taste, melody, keep)
+  const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
+  const arcs = lattice(spots, taste, melody, keep, allowed)
   const most = mostWeight(arcs, spots.length)
   const used = new Map<string, number>()
   const results: Reharmonisation[] = []
   for (let round = 0; round < count; round += 1) {
     if (!onProgress(round, count)) break
     const chance = random(seed * 7919 + round)
-    const path = bestPath(arcs, spots.length, distance * most, taste, (arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore : 0) + chance() * PRICE.chance)
+    const path = bestPath(arcs, spots.length, distance * most, taste, (arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance : 0))
     const changes = path.flatMap((arc) => arc.change ?? [])
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
     const weight = path.reduce((sum, arc) => sum + arc.weight, 0)
@@ -110,13 +116,15 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
 }
 
 /** For every slot what can begin there. */
-function lattice(spots: readonly (Spot | null)[], taste: Taste, melody: readonly MelodyNote[], keep: ReadonlySet<number>): Arc[][] {
+function lattice(spots: readonly (Spot | null)[], taste: Taste, melody: readonly MelodyNote[], keep: ReadonlySet<number>, allowed: (change: Change) => boolean): Arc[][] {
   return spots.map((spot, index): Arc[] => {
     if (!spot) return [{ change: null, index, span: 1, key: '', weight: 0, price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false }]
     const sounds = melodyOver(spot, melody)
     const plain = arcOf(null, [spot], [{ chord: spot.chord, beats: spot.beats }], taste, sounds)
     if (keep.has(index)) return [plain]
-    const changes = changesAt(spot).filter(({ span, index: from }) => {
+    const changes = changesAt(spot).filter((change) => {
+      const { span, index: from } = change
+      if (!allowed(change)) return false
       for (let at = from + 1; at < from + span; at += 1) if (keep.has(at)) return false
       return true
     })
@@ -134,6 +142,8 @@ function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly 
   const bassOf = ({ chord }: Put) => pitchClass(chord.bass ?? chord.root)
   const added = Math.max(0, puts.length - replaced.length)
   let price = added * PRICE.addedChord * (1 - taste.busy)
+  if (change) price += PRICE.change
+  if (change?.intent === 'bass and texture') price += PRICE.texture
   if (change?.name === 'special colour') price += PRICE.special
   if (change?.intent === 'simplify') price += PRICE.simpler
   for (const { at, sound } of melody) {

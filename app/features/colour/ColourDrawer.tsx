@@ -47,7 +47,7 @@ export function ColourDrawer({ chord, offered, onChoose }: Props) {
           </ol>
         </section>
       ))}
-      <Button disabled={!chord.byHand} onClick={() => onChoose(null)}>Give back to the control (Backspace)</Button>
+      <Button disabled={!chord.chosen} onClick={() => onChoose(null)}>Give back to the control (Backspace)</Button>
     </>
   )
 }
@@ -62,5 +62,5 @@ function OptionFacts({ offered: { also, lost }, distance: { total, tones, root }
   const parts = `${tones.toFixed(0)} of its tones are outside the key and its root is ${root.toFixed(0)} ${root === 1 ? 'fifth' : 'fifths'} from the tonic: 0.7 × ${tones.toFixed(0)}/4 + 0.3 × ${root.toFixed(0)}/6.`
   const gone = lost.length > 0 ? ` Of the plain chord it leaves out ${lost.join(' ')}.` : ''
   const ways = also.map(({ name, why }) => ` Also as ${name}: ${why}`).join('')
-  return <p className="option-facts">{total.toFixed(2)} from home <Why>{parts + gone + ways}</Why></p>
+  return <div className="option-facts">{total.toFixed(2)} from home <Why>{parts + gone + ways}</Why></div>
 }

@@ -22,7 +22,8 @@ const bass = z.enum(['chord', 'any'])
 const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
 const line = z.int().min(0).max(19)
 const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
-const choice = z.strictObject({ symbol, rule: z.string().max(20) })
+/** `by: 'tune'` where a way through the whole tune put it there, and the next way may take it away again; else by hand. */
+const choice = z.strictObject({ symbol, rule: z.string().max(20), by: z.literal('tune').optional() })
 
 /** A chart and what is being made of it. */
 const madeOfChart = {
@@ -62,6 +63,8 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),
   z.strictObject({ kind: z.literal('colour'), colour }),
   z.strictObject({ kind: z.literal('choose'), slot, choice: choice.nullable() }),
+  /** A way through the whole tune takes the place of the one before; chords and grips chosen by hand stay. */
+  z.strictObject({ kind: z.literal('way'), choices: z.record(slot, choice), did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('bass'), bass }),
   z.strictObject({ kind: z.literal('style'), style }),
   z.strictObject({ kind: z.literal('line'), line }),
@@ -98,6 +101,7 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
       const { [edit.slot]: __, ...fixed } = document.fixed
       return { ...document, fixed, choices: edit.choice ? { ...choices, [edit.slot]: edit.choice } : choices }
     }
+    case 'way': return withWay(document, edit.choices)
     case 'bass': return { ...document, bass: edit.bass, line: 0 }
     case 'style': return { ...document, style: edit.style, line: 0 }
     case 'line': return { ...document, line: edit.line }
@@ -112,6 +116,17 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'chart-name': return { ...document, chart: edit.name }
     case 'chart-remove': return document.others.length === 0 ? document : showing(document, document.others, Math.max(0, document.at - 1))
   }
+}
+
+/** Places where the player decided something: a chord or a grip. */
+export const decidedByHand = ({ choices, fixed }: Pick<TuneDocument, 'choices' | 'fixed'>): Set<string> =>
+  new Set([...Object.keys(choices).filter((place) => choices[place]!.by !== 'tune'), ...Object.keys(fixed)])
+
+function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocument {
+  const byHand = decidedByHand(document)
+  const kept = Object.entries(document.choices).filter(([place]) => byHand.has(place))
+  const taken = Object.entries(way).filter(([place]) => !byHand.has(place)).map(([place, { symbol, rule }]) => [place, { symbol, rule, by: 'tune' as const }] as const)
+  return { ...document, choices: Object.fromEntries([...kept, ...taken]), line: 0 }
 }
 
 /** All charts of a tune in their order, the one shown among them. */
@@ -170,6 +185,7 @@ export function labelOf(edit: TuneEdit): string {
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.symbol} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
+    case 'way': return edit.did
     case 'bass': return 'who plays the bass'
     case 'style': return 'style of the lines'
     case 'line': return `line ${edit.line + 1}`

@@ -15,6 +15,7 @@ import { ReadingDrawer } from '../chart/ReadingDrawer'
 import { useChartEditing, type BarAct } from '../chart/useChartEditing'
 import { WhyContext } from '../chart/Why'
 import { ColourControl } from '../colour/ColourControl'
+import { FarControl } from '../colour/FarControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
 import { offeredFor } from '../colour/offered'
 import { GripDrawer } from '../lines/GripDrawer'
@@ -143,7 +144,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         return true
       case 'Escape': setSelection({ anchor: selection.focus, focus: selection.focus }); return true
       case 'Backspace':
-        if (focus && step === 'colour' && focus.byHand) choose(focus, null)
+        if (focus && step === 'colour' && focus.chosen) choose(focus, null)
         if (focus && step === 'lines' && focus.fixed) fix(focus, null)
         return true
       case '?': setKeysOpen(true); return true
@@ -193,6 +194,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}
         </WhyContext.Provider>
         {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
+        {step === 'colour' && chords.length > 0 && <FarControl document={document} chords={chords} onEdit={session.edit} />}
         {step === 'lines' && (
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}

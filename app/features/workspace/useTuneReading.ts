@@ -24,6 +24,8 @@ export interface TuneChord {
   options: ColourOption[]
   /** What stands in the new line; null where nothing sounds. */
   made: ColourOption | null
+  /** It was chosen, by hand or by a way through the whole tune, and can be given back to the control. */
+  chosen: boolean
   byHand: boolean
   fixed: boolean
   /** With a capo: the chord whose shape is fingered. */
@@ -50,11 +52,12 @@ export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' 
     const reading = readings.get(key) ?? null
     const options = reading ? coloursOf(reading) : []
     const choice = document.choices[key]
-    const byHand = reading && choice ? chosenOption(options, choice.symbol, choice.rule, () => swapChosen(index, choice.symbol, chart, analysis)) : null
+    const chosen = reading && choice ? chosenOption(options, choice.symbol, choice.rule, () => swapChosen(index, choice.symbol, chart, analysis)) : null
     return {
       key, index, slot, reading, options,
-      made: byHand ?? (options.length > 0 ? colourAt(options, document.colour) : null),
-      byHand: byHand !== null,
+      made: chosen ?? (options.length > 0 ? colourAt(options, document.colour) : null),
+      chosen: chosen !== null,
+      byHand: chosen !== null && choice?.by !== 'tune',
       fixed: key in document.fixed,
       played: slot.symbol?.kind === 'chord' ? shape(slot.symbol.chord) : null,
       lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),

@@ -1,0 +1,1 @@
+ALTER TABLE `choices` ADD `by` text;
