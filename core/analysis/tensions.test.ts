@@ -4,7 +4,7 @@ import { chord } from '../chord/parse'
 import { hasDegree } from '../chord/symbol'
 import { analyse } from './analyse'
 import type { Role } from './reading'
-import { availableTensions } from './tensions'
+import { availableTensions, whyTension } from './tensions'
 
 describe('available tensions by function (Nettles & Graf; Levine; from memory)', () => {
   const at = (text: string, index: number) => {
@@ -34,5 +34,18 @@ describe('available tensions by function (Nettles & Graf; Levine; from memory)',
           expect([role, colour.suffix, hasDegree(made, degree)]).toEqual([role, colour.suffix, false])
         }
       }
+  })
+})
+
+describe('why a tension is free, special or to be avoided', () => {
+  test.each([
+    ['Cmaj7', 'I major', '9', 'a whole step above the 1'], ['Cmaj7', 'I major', '11', 'a half step above the 3, a minor ninth'], ['Cmaj7', 'I major', '#11', 'a colour on purpose'],
+    ['E7', 'dominant to minor', 'b9', 'the one minor ninth that is welcome'], ['Am7', 'vi minor', 'b13', 'a half step above the 5'], ['Bb7', 'dominant at rest', 'b9', 'a half step above the 1'],
+  ] as const)('%s as %s, %s: %s', (symbol, role, degree, words) => expect(whyTension(chord(symbol), role, degree)).toContain(words))
+  test('every tension of every role has its reason', () => {
+    for (const role of ['I major', 'ii minor', 'iii minor', 'IV major', 'dominant to major', 'dominant to minor', 'vi minor', 'half-diminished', 'tonic minor', 'iv minor', 'dominant at rest', 'diminished'] as const) {
+      const { free, special, avoid } = availableTensions(chord('C5'), role)
+      for (const degree of [...free, ...special, ...avoid]) expect(whyTension(chord('C5'), role, degree)).toMatch(new RegExp(`^${degree}: .+\\.$`))
+    }
   })
 })
