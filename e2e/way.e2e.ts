@@ -60,7 +60,7 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
 test('undo and redo work over all of it, by keys and by buttons', async ({ page }) => {
   await typeTune(page, 'Back and Forth', '| C | F | G7 | C |')
   await goTo(page, 'Colour')
-  await page.getByRole('slider').focus()
+  await page.getByRole('slider', { name: 'Colour of the whole tune' }).focus()
   await page.keyboard.press('ArrowRight')
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Fmaj7', 'G7', 'Cmaj7'])
   await saved(page)
