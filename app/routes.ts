@@ -5,5 +5,6 @@ export default [
   route('tunes/:tuneId/:step?', 'routes/tune.tsx'),
   route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
+  route('tunes/:tuneId/why', 'routes/why.tsx'),
   route('tunes/:tuneId/musicxml', 'routes/musicxml.ts'),
 ] satisfies RouteConfig

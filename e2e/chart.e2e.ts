@@ -116,6 +116,14 @@ test('every reason can be read: for a chord, its tensions, its groups, and the f
   await expect(page.locator('.transport-says')).toContainText('bar 3, beat 1 to bar 5, beat 1')
 })
 
+test('a key that was found can be written into the chart', async ({ page }) => {
+  await typeTune(page, 'Where Is Home', '| Dm7 | G7 | Cmaj7 |')
+  await expect(page.locator('.chart-help')).toContainText('C major was found')
+  await page.getByRole('button', { name: 'Write it into the chart' }).click()
+  await expect(text(page)).toHaveValue('key: C\n| Dm7 | G7 | Cmaj7 |')
+  await expect(page.locator('.chart-help')).not.toContainText('found')
+})
+
 test('both schools of numerals, and the capo: sounding above, fingered below', async ({ page }) => {
   await typeTune(page, 'Second Fret', 'key: D\n| D | Em7 | A7 | D |')
   await page.getByRole('button', { name: 'IIm7 V7' }).click()

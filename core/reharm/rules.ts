@@ -114,7 +114,7 @@ const SWAPS: readonly Rule[] = [
     id: 'b4', name: 'augmented triad for V', intent: 'swap', mood: 'straining', leads: true,
     put: (spot) => !dominantGoing(spot) ? null : (['1', '3', '#5'] as const).map((degree) => {
       const chord = chordOn(noteAt(spot.chord.root, degree), 'aug')
-      return { chords: [chord], why: `${chord.canonical} has the root and third of ${name(spot)} and its raised fifth, which climbs to the third of ${name(spot.next!)}.` }
+      return { chords: [chord], why: `${chord.canonical} has the root and third of ${name(spot)} and its raised fifth, which ${isMinorish(spot.next!.kind) ? 'is already' : 'climbs to'} the third of ${name(spot.next!)}.` }
     }),
   },
   {

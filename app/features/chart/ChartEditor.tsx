@@ -1,5 +1,7 @@
 import { useRef, useState, type ReactNode } from 'react'
 import type { Chart, ChartProblem } from '../../../core/chart/chart'
+import { withSetting } from '../../../core/chart/edit'
+import { keyName } from '../../../core/pitch/key'
 import { keyInWords } from '../notation/ChordName'
 import { ImportDialog } from './ImportDialog'
 import type { TuneReading } from '../workspace/useTuneReading'
@@ -53,7 +55,9 @@ export function ChartEditor({ text, reading, head, onText, onLeave }: Props) {
         </p>
       ) : (
         <div id="chart-help" className="quiet chart-help" hidden={folded}>
-          {analysis.keyGuessed && chart.bars.length > 0 && `${keyInWords(analysis.key)} was found; write key: to set it. `}
+          {analysis.keyGuessed && chart.bars.length > 0 && (
+            <p>{keyInWords(analysis.key)} was found. <button type="button" className="plain-button" onClick={() => onText(withSetting(text, 'key', keyName(analysis.key)))}>Write it into the chart</button></p>
+          )}
           <details><summary>Signs of the chart text</summary><code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code></details>
         </div>
       )}

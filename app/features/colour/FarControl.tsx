@@ -19,15 +19,18 @@ interface Props {
   document: TuneDocument
   chords: readonly TuneChord[]
   onEdit: (edit: TuneEdit) => void
+  /** Leads to the page with every change and its reason. */
+  onReasons: () => void
 }
 
 /** Other chords for the whole tune, chosen together at a wanted distance; what was decided by hand stays. */
-export function FarControl({ document, chords, onEdit }: Props) {
+export function FarControl({ document, chords, onEdit, onReasons }: Props) {
   const [distance, setDistance] = useState(0)
   const { text, choices, fixed } = document
   const byHand = useMemo(() => decidedByHand({ choices, fixed }), [choices, fixed])
   const keep = useMemo(() => chords.filter((one) => byHand.has(one.key)).map((one) => one.index), [chords, byHand])
   const { ways, state, stop } = useWays(distance > 0 ? { text, distance, keep, count: WAYS_WANTED } : null)
+  const changed = chords.some((one) => one.made && one.made.rule !== 'plain')
   const taken = Object.values(choices).some((choice) => choice.by === 'tune')
   const choicesOf = (way: Way): TuneDocument['choices'] => Object.fromEntries(way.chords.map(({ index, symbol, rule }) => [chords[index]!.key, { symbol, rule }]))
   const isTaken = (way: Way) => {
@@ -71,7 +74,7 @@ export function FarControl({ document, chords, onEdit }: Props) {
         {state.kind === 'stopped' && 'Stopped. Move the slider to look again.'}
         {state.kind === 'found' && ways.length === 0 && 'Nothing can be changed here.'}
       </div>
-      {taken && <Button size="small" onClick={() => { onEdit({ kind: 'way', choices: {}, did: 'plain chords back' }); setDistance(0) }}>Put the plain chords back</Button>}
+      {changed && <Button size="small" onClick={onReasons}>All reasons on a page</Button>} {taken && <Button size="small" onClick={() => { onEdit({ kind: 'way', choices: {}, did: 'plain chords back' }); setDistance(0) }}>Put the plain chords back</Button>}
     </div>
   )
 }

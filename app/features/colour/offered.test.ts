@@ -1,6 +1,7 @@
 import { INTENTS } from '../../../core/reharm/change'
 import { readTuneDocument } from '../workspace/useTuneReading'
 import { offeredFor } from './offered'
+import { reasonsOf } from './reasons'
 
 const read = (text: string, choices = {}) => readTuneDocument({ text, colour: 0, choices, fixed: {} })
 const offered = (text: string, index: number) => { const { chart, analysis, chords } = read(text); return offeredFor(chords[index]!, chart, analysis) }
@@ -33,4 +34,13 @@ describe('what the drawer offers for one chord', () => {
     const [, made] = read(text, { '2:1': { symbol: 'Db7', rule: 'b1', by: 'tune' } }).chords
     expect([made!.byHand, made!.chosen]).toEqual([false, true])
   })
+})
+
+test('the page of reasons: every chord changed, how, by whom and how far', () => {
+  const choices = { '2:1': { symbol: 'Db7', rule: 'b1' }, '3:1': { symbol: 'Em7', rule: 'b2', by: 'tune' as const } }
+  const reading = readTuneDocument({ text: 'key: C\n| Dm7 | G7 | Cmaj7 | N.C. |', colour: 2, choices, fixed: {} })
+  expect(reasonsOf(reading, { choices }).map(({ chord, made, how, distance, byWhom }) => [chord.slot.text, made.chord.canonical, how, distance?.toFixed(2), byWhom])).toEqual([
+    ['Dm7', 'Dm9', 'colour', '0.10', ''], ['G7', 'Db7', 'tritone substitution', '0.60', 'by hand'], ['Cmaj7', 'Em7', 'shared tones: iii for I', '0.20', 'with the whole tune'],
+  ])
+  expect(reasonsOf(readTuneDocument({ text: '| C |', colour: 0, choices: {}, fixed: {} }), { choices: {} })).toEqual([])
 })

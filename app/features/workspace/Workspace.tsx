@@ -194,7 +194,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}
         </WhyContext.Provider>
         {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
-        {step === 'colour' && chords.length > 0 && <FarControl document={document} chords={chords} onEdit={session.edit} />}
+        {step === 'colour' && chords.length > 0 && <FarControl document={document} chords={chords} onEdit={session.edit} onReasons={() => void session.flush().then(() => navigate(`/tunes/${state.id}/why`))} />}
         {step === 'lines' && (
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}

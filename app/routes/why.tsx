@@ -1,0 +1,55 @@
+import Button from '@mui/material/Button'
+import { data, Link } from 'react-router'
+import { barName } from '../../core/chart/chart'
+import { readTune } from '../../db/tunes'
+import { database } from '../database.server'
+import { reasonsOf } from '../features/colour/reasons'
+import { ChordName, engraved, engravedWords, keyInWords } from '../features/notation/ChordName'
+import { useNumerals } from '../features/schools/numerals'
+import { readTuneDocument } from '../features/workspace/useTuneReading'
+import type { Route } from './+types/why'
+
+export function loader({ params }: Route.LoaderArgs) {
+  const state = readTune(database(), params.tuneId)
+  if (!state) throw data('This tune is not in the songbook.', 404)
+  return state
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.document.title ?? 'Tune'} · reasons` }]
+
+/** A page to print: every chord that was changed, what it became, and why. */
+export default function WhyPage({ loaderData: { id, document } }: Route.ComponentProps) {
+  const reading = readTuneDocument(document, useNumerals().school)
+  const reasons = reasonsOf(reading, document)
+  return (
+    <main className="sheet">
+      <nav className="sheet-tools">
+        <Link to={`/tunes/${id}/colour`}>Back to the tune</Link>
+        <Button onClick={() => window.print()}>Print</Button>
+      </nav>
+      <header>
+        <h1>{document.title}</h1>
+        <p>{document.others.length > 0 && `${document.chart} · `}{keyInWords(reading.analysis.key)} · what was changed, and why</p>
+      </header>
+      {reasons.length === 0 && <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>}
+      {reasons.length > 0 && (
+        <table className="reasons">
+          <thead><tr><th scope="col">Where</th><th scope="col">Home</th><th scope="col">New</th><th scope="col">How</th><th scope="col">Why</th><th scope="col">From home</th></tr></thead>
+          <tbody>
+            {reasons.map(({ chord, made, how, distance, byWhom }) => (
+              <tr key={chord.key}>
+                <th scope="row">{barName(chord.slot.bar)}, {Math.round(chord.slot.beat * 100) / 100}</th>
+                <td><ChordName chord={chord.options[0]!.chord} /> <span className="numeral">{engraved(chord.reading!.roman)}</span></td>
+                <td><ChordName chord={made.chord} /></td>
+                <td>{engravedWords(how)}{byWhom && <><br /><span className="quiet">{byWhom}</span></>}</td>
+                <td>{engravedWords(made.why)} <i>{made.mood}</i></td>
+                <td>{distance === null ? '' : distance.toFixed(2)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <footer>Numerals and distances are counted in the key the tune is in at that place; 0 is home, 1 is as far as a chord can lie.</footer>
+    </main>
+  )
+}
