@@ -9,6 +9,8 @@ import { readTokens, type Token } from './tokens'
 export const TEMPO_RANGE = [20, 400] as const
 /** The highest fret a capo may lie on. */
 export const MOST_CAPO = 12
+/** Letters of a section name. */
+const MOST_SECTION = 24
 /** A passage may be played this often. */
 export const MOST_PASSES = 16
 /** Settings that may change inside a tune. */
@@ -53,6 +55,7 @@ class Reader {
       case 'section':
         this.closeBar()
         if (this.section?.opens) this.chart.loose.push({ before: this.chart.bars.length, text: `[${this.section.text}]` })
+        if (token.text.length > MOST_SECTION) this.chart.problems.push(problem(token, 'bad-section', `A section name of ${token.text.length} letters has no room over a bar.`, `at most ${MOST_SECTION} letters: [A], [Verse 2]`))
         this.section = { text: token.text, opens: token }
         return
       case 'barline':
@@ -199,8 +202,10 @@ const problem = (token: Token, code: string, message: string, accepted: string):
 })
 
 const isHold = (text: string) => text === '.' || text === '/' || text === ''
+/** Between the parts of a beat; what stands in brackets is one piece. */
+const SPLIT = /_(?![^(]*\))/
 /** A word that is one beat: a hold, or a beat in parts. */
-const isBeat = (cell: Cell) => isHold(cell.text) || cell.text.includes('_')
+const isBeat = (cell: Cell) => isHold(cell.text) || SPLIT.test(cell.text)
 
 interface Frame { number: number; from: number; due: number }
 
@@ -228,7 +233,7 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
 
   const slots: Slot[] = []
   cells.forEach((cell, index) => {
-    const parts = cell.text === '_' ? [''] : cell.text.split('_')
+    const parts = cell.text === '_' ? [''] : cell.text.split(SPLIT)
     let column = cell.column
     parts.forEach((text, part) => {
       const beat = from + (index + part / parts.length) * length

@@ -16,7 +16,7 @@ const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
 const TIMES = /^\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
 /** An ending stands where a bar begins: `1.`, `1,2.`, `1-3.` */
 const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
-const SECTION = /^\[\s*([^\]|\s][^\]|]{0,23})\]/
+const SECTION = /^\[\s*([^\]|\s][^\]|]*)\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
 const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
