@@ -48,12 +48,14 @@ function partsOf(chart: Chart): Part[] {
   if (bars.length < 2 * EIGHT || bars.length % EIGHT !== 0) return [{ name: '', bars, written: false }]
   const opening = (part: readonly Bar[]) => part.slice(0, 4).map((bar) => bar.slots.map((slot) => slot.text).join(' ')).join('|')
   const seen: string[] = []
-  return Array.from({ length: bars.length / EIGHT }, (_, at) => {
+  const parts = Array.from({ length: bars.length / EIGHT }, (_, at) => {
     const part = bars.slice(at * EIGHT, (at + 1) * EIGHT)
     const begins = opening(part)
     if (!seen.includes(begins)) seen.push(begins)
     return { name: String.fromCharCode(65 + (seen.indexOf(begins) % 26)), bars: part, written: false }
   })
+  // Where nothing comes again, letters would say nothing.
+  return seen.length < parts.length ? parts : [{ name: '', bars, written: false }]
 }
 
 const SMALL = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']

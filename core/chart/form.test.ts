@@ -26,6 +26,7 @@ describe('the order in which bars are played (common practice, no source)', () =
     ['| C D.S. al Fine |', 'nowhere-to-go', 'Segno and no Fine'],
     ['| C To Coda | D D.C. al Coda |', 'nowhere-to-go', 'no Coda'],
     ['| C |1. D | E |', 'ending-without-repeat', 'nothing is repeated'],
+    ['| C |2. D | E |', 'ending-without-repeat', 'nothing is repeated'],
     ['| C |: ', 'nothing-after', 'before no bar'],
     [':| C |', 'nothing-to-repeat', 'no bar before'],
     ['| C :|x40', 'bad-times', '40 times'],

@@ -11,13 +11,15 @@ export function playOrder(chart: Chart): number[] {
   /** Where a repeat goes back to, and which time through it is. */
   let start = 0
   let pass = 1
+  /** Endings mean something only where a passage is repeated. */
+  const repeated = bars.some((bar) => bar.played > 0)
   let goingTo: Jump['until'] | null = null
   let at = 0
   while (at < bars.length) {
     const bar = bars[at]!
     if (bar.opensRepeat && start !== at) { start = at; pass = 1 }
-    if (bar.ending.length > 0 && goingTo === null && !bar.ending.includes(pass)) { at = afterEnding(bars, at); continue }
-    if (bar.ending.length > 0 && goingTo !== null && !isLastEnding(bars, at)) { at = afterEnding(bars, at); continue }
+    if (repeated && bar.ending.length > 0 && goingTo === null && !bar.ending.includes(pass)) { at = afterEnding(bars, at); continue }
+    if (repeated && bar.ending.length > 0 && goingTo !== null && !isLastEnding(bars, at)) { at = afterEnding(bars, at); continue }
     order.push(at)
     if (goingTo !== null && has(at, 'Fine')) return order
     if (goingTo === 'Coda' && has(at, 'To Coda')) {

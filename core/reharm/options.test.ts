@@ -162,6 +162,10 @@ describe('the whole tune', () => {
     expect(reharmonise(text, { distance: 0, count: 3 })).toEqual([{ text, distance: 0, changes: [] }])
     for (const distance of [0.2, 0.4, 0.6]) for (const result of reharmonise(text, { distance, count: 3 })) expect(Math.abs(result.distance - distance)).toBeLessThan(0.05)
   })
+  test('the wanted distance is met however long and dense the tune is', () => {
+    const dense = `meter: 5/4\n| ${Array.from({ length: 64 }, (_, at) => ['F#m9 B13b9', 'Emaj9#11 N.C.', 'A6/9 G#7#9', 'Bsus E+', 'Cdim7 F#5', 'Amaj7/C# D#m7b5'][(at * 5) % 6]).join(' | ')} |`
+    for (const distance of [0.15, 0.4, 0.7]) expect(Math.abs(reharmonise(dense, { distance })[0]!.distance - distance)).toBeLessThan(0.03)
+  })
   test('the same seed gives the same, another seed another, and several results differ', () => {
     const texts = (seed: number) => reharmonise(text, { distance: 0.4, count: 4, seed }).map((result) => result.text)
     expect(texts(7)).toEqual(texts(7))

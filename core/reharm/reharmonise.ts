@@ -45,8 +45,6 @@ export interface Reharmonisation {
  * must land), what costs is taste.
  */
 const PRICE = {
-  /** For being off the wanted distance, at the end, for the whole tune. */
-  offTarget: 60,
   /** Any change at all, so that a few that say something win over many that say little; a bass or a texture says least. */
   change: 0.5,
   texture: 0.8,
@@ -69,9 +67,6 @@ const PRICE = {
   chance: 0.8,
 } as const
 
-/** Steps in which the distance is counted on the way. */
-const BUCKETS = 24
-
 /** A change, or the plain chord, as the search sees it. */
 interface Arc {
   change: Change | null
@@ -90,7 +85,7 @@ interface Arc {
 
 /**
  * Different whole-tune reharmonisations at a wanted distance, chosen together: the best path through the lattice of changes,
- * where a chord that is led to has to come, neighbours have their price, and the distance is counted on the way. Each further
+ * where a chord that is led to has to come, neighbours have their price, and going far is worth as much as the wanted distance asks. Each further
  * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
  */
 export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, melody = [], oneForOne = false, keep = new Set(), onProgress = () => true }: Asked): Reharmonisation[] {
@@ -181,47 +176,63 @@ interface State { cost: number; arc: Arc; from: number; weight: number }
 const signatureOf = ({ landsOn, lastBass, swaps }: Arc): number => (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)
 const SIGNATURES = 13 * 13 * 2
 
+interface Path { arcs: Arc[]; weight: number }
+
 /**
- * The cheapest path whose weight comes near the goal: for each slot, each signature and each bucket of weight so far the best
- * way there. States are kept in one list and point back into it.
+ * The cheapest path whose weight comes near the goal. Weight is paid for at a price found by halving: at no price the plain
+ * chart wins, at the highest the farthest path; between them the path grows with the price, however long the tune is.
  */
 function bestPath(arcs: readonly (readonly Arc[])[], slots: number, goal: number, taste: Taste, extra: (arc: Arc) => number): Arc[] {
-  const size = (Math.max(goal, 1e-9) * 2) / BUCKETS
-  const states: State[] = []
-  /** At each slot, by signature and bucket, the state that ends there; and which there are. */
-  const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES * (BUCKETS + 1)).fill(-1))
-  const ends: number[][] = Array.from({ length: slots + 1 }, () => [])
   const prices = arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
   const signatures = arcs.map((list) => list.map(signatureOf))
+  let [low, high] = [0, HIGHEST_REWARD]
+  let best: Path | null = null
+  for (let step = 0; step < HALVINGS; step += 1) {
+    const reward = (low + high) / 2
+    const path = pathAt(arcs, slots, taste, prices, signatures, reward)
+    if (!best || Math.abs(path.weight - goal) < Math.abs(best.weight - goal)) best = path
+    if (path.weight < goal) low = reward
+    else high = reward
+  }
+  return best!.arcs
+}
 
-  const reach = (at: number, order: number, cost: number, weight: number, from: number) => {
+/** Points a unit of weight (one beat changed all the way) can be worth at most: enough to buy the dearest change. */
+const HIGHEST_REWARD = 64
+/** 64 / 2^14 is far below any price. */
+const HALVINGS = 14
+
+/** The cheapest path when weight is worth so much: for each slot and signature the best way there. */
+function pathAt(arcs: readonly (readonly Arc[])[], slots: number, taste: Taste, prices: readonly (readonly number[])[], signatures: readonly (readonly number[])[], reward: number): Path {
+  const states: State[] = []
+  /** At each slot, by signature, the state that ends there; and which there are. */
+  const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES).fill(-1))
+  const ends: number[][] = Array.from({ length: slots + 1 }, () => [])
+  const reach = (at: number, order: number, before: number, weight: number, from: number) => {
     const arc = arcs[at]![order]!
     const end = at + arc.span
     if (end > slots) return
-    const key = signatures[at]![order]! * (BUCKETS + 1) + Math.min(BUCKETS, Math.round(weight / size))
+    const cost = before + prices[at]![order]! - reward * arc.weight
+    const key = signatures[at]![order]!
     const known = table[end]![key]!
     if (known < 0) {
       table[end]![key] = states.length
       ends[end]!.push(states.length)
-      states.push({ cost, arc, from, weight })
-    } else if (cost < states[known]!.cost) states[known] = { cost, arc, from, weight }
+      states.push({ cost, arc, from, weight: weight + arc.weight })
+    } else if (cost < states[known]!.cost) states[known] = { cost, arc, from, weight: weight + arc.weight }
   }
-  arcs[0]?.forEach((arc, order) => reach(0, order, prices[0]![order]!, arc.weight, -1))
-  for (let at = 1; at < slots; at += 1) {
-    const list = arcs[at]!
+  arcs[0]?.forEach((_, order) => reach(0, order, 0, 0, -1))
+  for (let at = 1; at < slots; at += 1)
     for (const id of ends[at]!) {
       const state = states[id]!
-      for (let order = 0; order < list.length; order += 1) {
-        const price = between(state.arc, list[order]!, taste)
-        if (price < Infinity) reach(at, order, state.cost + price + prices[at]![order]!, state.weight + list[order]!.weight, id)
+      for (let order = 0; order < arcs[at]!.length; order += 1) {
+        const price = between(state.arc, arcs[at]![order]!, taste)
+        if (price < Infinity) reach(at, order, state.cost + price, state.weight, id)
       }
     }
-  }
-  let best = -1
-  const final = (id: number) => states[id]!.cost + (PRICE.offTarget * Math.abs(states[id]!.weight - goal)) / Math.max(goal, 1)
-  for (const id of ends[slots]!) if (best < 0 || final(id) < final(best)) best = id
+  let last = -1
+  for (const id of ends[slots]!) if (last < 0 || states[id]!.cost < states[last]!.cost) last = id
   const path: Arc[] = []
-  for (let id = best; id >= 0; id = states[id]!.from) path.unshift(states[id]!.arc)
-  return path
+  for (let id = last; id >= 0; id = states[id]!.from) path.push(states[id]!.arc)
+  return { arcs: path.reverse(), weight: last < 0 ? 0 : states[last]!.weight }
 }
-

@@ -12,7 +12,7 @@ import { useWays } from './useWays'
 /** Different ways looked for at one distance. */
 const WAYS_WANTED = 3
 /** Changes named on a card; the new line shows them all. */
-const NAMED = 6
+const NAMED = 3
 const STOPS = [{ value: 0, label: 'Plain' }, { value: 0.25, label: '' }, { value: 0.5, label: 'Half way' }, { value: 0.75, label: '' }, { value: 1, label: 'Far out' }]
 
 interface Props {
