@@ -9,7 +9,8 @@ import { putsKey, type Change, type Put } from './change'
 import { coloursOf } from './colour'
 import { distanceFrom, reachOf, type Distance } from './distance'
 import { fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
-import { putsOf, resultsOf, RULES } from './rules'
+import { putsOf, resultsOf } from './rule'
+import { RULES } from './rules'
 import { resolves, spotsOf, type Spot } from './spot'
 
 /** How far rules may be put on top of one another. */
