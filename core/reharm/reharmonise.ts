@@ -100,15 +100,31 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
   for (let round = 0; round < count; round += 1) {
     if (!onProgress(round, count)) break
     const chance = random(seed * 7919 + round)
-    const path = bestPath(arcs, spots.length, distance * most, taste, (arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance : 0))
+    const goal = distance * most
+    let wider = 1
+    const extra = (arc: Arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance * wider : 0)
+    const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
+    let path = bestPath(arcs, spots.length, goal, taste, extra)
+    // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
+    for (let tries = 1; tries < TRIES && offBy(path) > NEAR_ENOUGH * most; tries += 1) {
+      wider = 1 + tries
+      const other = bestPath(arcs, spots.length, goal, taste, extra)
+      if (offBy(other) < offBy(path)) path = other
+    }
     const changes = path.flatMap((arc) => arc.change ?? [])
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
-    const weight = path.reduce((sum, arc) => sum + arc.weight, 0)
+    const weight = weightOfPath(path)
     const result = applyChanges(text, changes)
     if (!results.some((other) => other.text === result)) results.push({ text: result, distance: most > 0 ? Math.min(1, weight / most) : 0, changes })
   }
   return results
 }
+
+const weightOfPath = (path: readonly Arc[]): number => path.reduce((sum, arc) => sum + arc.weight, 0)
+
+/** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
+const NEAR_ENOUGH = 0.02
+const TRIES = 16
 
 /** For every slot what can begin there. */
 function lattice(spots: readonly (Spot | null)[], taste: Taste, melody: readonly MelodyNote[], keep: ReadonlySet<number>, allowed: (change: Change) => boolean): Arc[][] {
