@@ -7,4 +7,5 @@ export default [
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
   route('tunes/:tuneId/why', 'routes/why.tsx'),
   route('tunes/:tuneId/musicxml', 'routes/musicxml.ts'),
+  route('player/edits', 'routes/player.edits.ts'),
 ] satisfies RouteConfig

@@ -28,13 +28,13 @@ export const DEMO_BOOK: readonly DemoTune[] = [
   ], {
     colour: 2,
     others: [{
-      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {},
+      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [],
       text: ['key: G', 'meter: 4/4', 'tempo: 112', '[A] |: G | Em7 | Am7 | D7 |', '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
         '[B] | C | Cm6 F9 | Bm7 | E7 |', '| Am7 | A7 | Am7 | D7sus D7 |', '[A] | G | Em7 | Am7 | D7 |', '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |'].join('\n'),
     }],
   }),
   tune(1, 'Four Planks', ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'], {
-    colour: 3, choices: { '4:1': { symbol: 'G13b9', rule: 'a4' } },
+    colour: 3, choices: { '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'a4', at: 0 } },
   }),
   tune(2, 'Low Water Blues', [
     'key: Cm', 'meter: 4/4', 'tempo: 84',

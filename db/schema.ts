@@ -29,12 +29,15 @@ export const charts = sqliteTable('charts', {
   shown: integer('shown', { mode: 'boolean' }).notNull().default(true),
 }, (table) => [index('charts_of_tune').on(table.tuneId)])
 
-/** What is being made of a chart: the new line. */
+/** What is being made of a chart, and what was kept of it under a name. */
 export const arrangements = sqliteTable('arrangements', {
   id: id(),
   tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
   chartId: text('chart_id').notNull().references(() => charts.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
+  /** Null for the one that is worked on; each chart has one. For a version kept under its name: its order, from 0. */
+  version: integer('version'),
+  keptAt: time('kept_at').notNull().default(0),
   /** Where the one colour control stands, 0 to 4. */
   colour: integer('colour').notNull(),
   bass: text('bass', { enum: ['chord', 'any'] }).notNull(),
@@ -45,12 +48,16 @@ export const arrangements = sqliteTable('arrangements', {
   tempo: integer('tempo').notNull(),
 }, (table) => [index('arrangements_of_tune').on(table.tuneId)])
 
-/** A chord the player chose by hand in place of what the control gives. */
+/** Chords chosen in place of what the control gives. */
 export const choices = sqliteTable('choices', {
   arrangementId: text('arrangement_id').notNull().references(() => arrangements.id, { onDelete: 'cascade' }),
   /** `bar:beat` of the home line, both from 1. */
   slot: text('slot').notNull(),
-  symbol: text('symbol').notNull(),
+  /** What stands there, in order, with lengths in proportion. */
+  chords: text('chords', { mode: 'json' }).$type<{ symbol: string; beats: number }[]>().notNull().default([]),
+  /** How many chords of the home line it takes the place of. */
+  span: integer('span').notNull().default(1),
+  madeAt: time('made_at').notNull().default(0),
   rule: text('rule').notNull(),
   /** Put there by a way through the whole tune; null for a choice by hand. */
   by: text('by', { enum: ['tune'] }),
@@ -78,3 +85,16 @@ export const revisions = sqliteTable('revisions', {
   snapshot: text('snapshot', { mode: 'json' }).$type<TuneDocument>().notNull(),
   createdAt: time('created_at').notNull(),
 }, (table) => [index('revisions_of_tune').on(table.tuneId, table.sequence), index('revisions_by_parent').on(table.parentId)])
+
+/** What a player sets once for all tunes, by name: taste, instrument, hand. */
+export const settings = sqliteTable('settings', {
+  name: text('name').primaryKey(),
+  value: text('value', { mode: 'json' }).notNull(),
+})
+
+/** How often a change of each rule was kept by hand. */
+export const likings = sqliteTable('likings', {
+  rule: text('rule').primaryKey(),
+  times: integer('times').notNull(),
+  lastAt: time('last_at').notNull(),
+})

@@ -24,16 +24,22 @@ function edit(id: string, change: TuneEdit): TuneDocument {
 }
 const step = (id: string, direction: 'undo' | 'redo') => stepHistory(db, id, state(id).revision, direction)
 
+const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 5 })
+
 const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.string({ maxLength: 40 }).map((text): TuneEdit => ({ kind: 'text', text: `| ${text} |` })),
   fc.constantFrom(0, 1, 2, 3, 4 as const).map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
-  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: { symbol: 'C6/9', rule: 'a1' } })),
+  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
+  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: { ...one('Em7', 'b2'), chords: [{ symbol: 'Em7', beats: 2 }, { symbol: 'A7', beats: 6 }], span: 2 } })),
+  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-keep', name, at: 7 })),
+  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-take', name })),
+  fc.constantFrom('First').map((name): TuneEdit => ({ kind: 'version-remove', name })),
   fc.constantFrom('1:1', '2:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: null })),
   fc.constantFrom('1:1', '4:1').map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
   fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
   fc.constantFrom('Later', 'Plain').map((name): TuneEdit => ({ kind: 'chart-add', name })),
   fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
-  fc.constantFrom('1:1', '3:1').map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: { symbol: 'Am7', rule: 'b2' } }, did: 'way 1' })),
+  fc.constantFrom('1:1', '3:1').map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'b2') }, did: 'way 1' })),
   fc.constant<TuneEdit>({ kind: 'chart-remove' }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
   fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),
@@ -46,10 +52,10 @@ describe('keeping a tune', () => {
     const first = openDatabase(file)
     expect(first.$client.pragma('journal_mode', { simple: true })).toBe('wal')
     const id = createTune(first, newDocument('Kept', '| C |'))
-    editTune(first, id, readTune(first, id)!.revision, { kind: 'choose', slot: '1:1', choice: { symbol: 'Cmaj9', rule: 'a1' } })
+    editTune(first, id, readTune(first, id)!.revision, { kind: 'choose', slot: '1:1', choice: one('Cmaj9', 'a1') })
     // No close: as when the process is killed.
     const second = openDatabase(file)
-    expect(readTune(second, id)!.document).toMatchObject({ title: 'Kept', choices: { '1:1': { symbol: 'Cmaj9', rule: 'a1' } } })
+    expect(readTune(second, id)!.document).toMatchObject({ title: 'Kept', choices: { '1:1': one('Cmaj9', 'a1') } })
     first.$client.close()
     second.$client.close()
     rmSync(folder, { recursive: true })
@@ -121,10 +127,10 @@ describe('two tabs', () => {
 describe('what was made follows its chords', () => {
   test('a bar put in before a chosen chord moves choice and grip along', () => {
     const id = begin()
-    edit(id, { kind: 'choose', slot: '3:1', choice: { symbol: 'Dm11', rule: 'a2' } })
+    edit(id, { kind: 'choose', slot: '3:1', choice: one('Dm11', 'a2') })
     edit(id, { kind: 'fix', slot: '3:1', frets: [null, 5, 5, 5, 6, null] })
     const after = edit(id, { kind: 'text', text: '| C | Em | Am | Dm | G |' })
-    expect(after.choices).toEqual({ '4:1': { symbol: 'Dm11', rule: 'a2' } })
+    expect(after.choices).toEqual({ '4:1': one('Dm11', 'a2') })
     expect(after.fixed).toEqual({ '4:1': [null, 5, 5, 5, 6, null] })
   })
   test('the title and the tempo of the text count when they are changed there', () => {
@@ -143,10 +149,10 @@ describe('what was made follows its chords', () => {
 describe('transposing', () => {
   test('moves chart and chosen chords together, lets fixed grips go, and undo brings all of it back', () => {
     const id = begin('key: C\n| C | Am | Dm | G/B |')
-    edit(id, { kind: 'choose', slot: '4:1', choice: { symbol: 'G13b9/B', rule: 'a4' } })
+    edit(id, { kind: 'choose', slot: '4:1', choice: one('G13b9/B', 'a4') })
     const before = edit(id, { kind: 'fix', slot: '1:1', frets: [null, 3, 2, 0, 1, 0] })
     expect(edit(id, { kind: 'transpose', to: 'Eb' })).toMatchObject({
-      text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |', choices: { '4:1': { symbol: 'Bb13b9/D', rule: 'a4' } }, fixed: {},
+      text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |', choices: { '4:1': one('Bb13b9/D', 'a4') }, fixed: {},
     })
     step(id, 'undo')
     expect(state(id).document).toEqual(before)
@@ -180,4 +186,25 @@ describe('the songbook', () => {
     edit(copy, { kind: 'colour', colour: 1 })
     expect(state(id).document.colour).toBe(3)
   })
+})
+
+describe('versions of a chart', () => {
+  test('what stands now is kept under a name, follows edits of the chart, is taken up and let go', () => {
+    const id = begin()
+    edit(id, { kind: 'choose', slot: '2:1', choice: one('Am9', 'a2') })
+    edit(id, { kind: 'version-keep', name: 'Warm', at: 11 })
+    edit(id, { kind: 'choose', slot: '2:1', choice: null })
+    edit(id, { kind: 'text', text: '| F | C | Am | Dm | G |' })
+    expect(state(id).document.versions).toMatchObject([{ name: 'Warm', at: 11, choices: { '3:1': one('Am9', 'a2') } }])
+    expect(edit(id, { kind: 'version-take', name: 'Warm' }).choices).toEqual({ '3:1': one('Am9', 'a2') })
+    expect(edit(id, { kind: 'version-remove', name: 'Warm' }).versions).toEqual([])
+    step(id, 'undo')
+    expect(state(id).document.versions).toHaveLength(1)
+  })
+})
+
+test('a tune kept before choices could hold several chords is read as it was', () => {
+  const id = begin()
+  const old = { ...state(id).document, choices: { '2:1': { symbol: 'Am9', rule: 'a2', by: 'tune' } }, versions: undefined }
+  expect(tuneDocument.parse(JSON.parse(JSON.stringify(old))).choices).toEqual({ '2:1': { chords: [{ symbol: 'Am9', beats: 1 }], span: 1, rule: 'a2', at: 0, by: 'tune' } })
 })

@@ -1,5 +1,5 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
-import { applyEdit, chartsOf, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
+import { applyEdit, chartsOf, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
 import type { Db } from './connect'
 import { arrangements, charts, choices, revisions, tunes, voicings } from './schema'
 
@@ -22,7 +22,7 @@ const newId = () => crypto.randomUUID()
 export function readTune(db: Db | Tx, id: string): TuneState | null {
   const tune = db.select().from(tunes).where(and(eq(tunes.id, id), isNull(tunes.deletedAt))).get()
   if (!tune) return null
-  const rows = db.select().from(charts).innerJoin(arrangements, eq(arrangements.chartId, charts.id)).where(eq(charts.tuneId, id)).orderBy(charts.place).all()
+  const rows = db.select().from(charts).innerJoin(arrangements, and(eq(arrangements.chartId, charts.id), isNull(arrangements.version))).where(eq(charts.tuneId, id)).orderBy(charts.place).all()
   const all = rows.map(({ charts: chart, arrangements: made }) => ({ chart, tempo: made.tempo, content: contentOf(db, chart, made) }))
   const at = Math.max(0, all.findIndex((one) => one.chart.shown))
   const { name, ...shown } = all[at]!.content
@@ -32,14 +32,19 @@ export function readTune(db: Db | Tx, id: string): TuneState | null {
   return { id, revision: tune.head, document, ...historyOf(db, tune.head) }
 }
 
-/** One chart with what was made of it. */
-function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, { id, colour, bass, style, line }: typeof arrangements.$inferSelect) {
+/** One chart with what was made of it and the versions kept. */
+function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof arrangements.$inferSelect) {
+  const kept = db.select().from(arrangements).where(and(eq(arrangements.chartId, chart.id), isNotNull(arrangements.version))).orderBy(arrangements.version).all()
+  return { name: chart.name, text: chart.text, ...madeOf(db, made), versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })) }
+}
+
+function madeOf(db: Db | Tx, { id, colour, bass, style, line }: typeof arrangements.$inferSelect) {
   const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
   const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
-    name: chart.name, text: chart.text, colour, bass, style, line,
-    choices: Object.fromEntries(chosen.map(({ slot, symbol, rule, by }) => [slot, by ? { symbol, rule, by } : { symbol, rule }])),
+    colour, bass, style, line,
+    choices: Object.fromEntries(chosen.map(({ slot, chords, span, rule, madeAt, by }) => [slot, { chords, span, rule, at: madeAt, ...(by ? { by } : {}) }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
   }
@@ -69,15 +74,25 @@ function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   tx.update(tunes).set({ title: document.title }).where(eq(tunes.id, id)).run()
   // What hangs on a chart goes with it.
   tx.delete(charts).where(eq(charts.tuneId, id)).run()
-  chartsOf(document).forEach(({ name, text, colour, bass, style, line, ...made }, place) => {
-    const [chartId, arrangementId] = [newId(), newId()]
+  chartsOf(document).forEach(({ name, text, versions, ...made }, place) => {
+    const chartId = newId()
     tx.insert(charts).values({ id: chartId, tuneId: id, name, text, place, shown: place === document.at }).run()
-    tx.insert(arrangements).values({ id: arrangementId, tuneId: id, chartId, name: 'New line', colour, bass, style, line, tempo: document.tempo }).run()
-    const chosen = Object.entries(made.choices).map(([slot, choice]) => ({ arrangementId, slot, ...choice }))
-    if (chosen.length > 0) tx.insert(choices).values(chosen).run()
-    const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))
-    if (held.length > 0) tx.insert(voicings).values(held).run()
+    writeMade(tx, { tuneId: id, chartId, name: 'New line', version: null, keptAt: 0, tempo: document.tempo }, made)
+    versions.forEach(({ name: kept, at, ...one }, version) => writeMade(tx, { tuneId: id, chartId, name: kept, version, keptAt: at, tempo: document.tempo }, one))
   })
+}
+
+type Arrangement = typeof arrangements.$inferInsert
+
+/** One arrangement with its choices and grips. */
+function writeMade(tx: Tx, where: Pick<Arrangement, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>, made: Omit<VersionKept, 'name' | 'at'>): void {
+  const arrangementId = newId()
+  const { colour, bass, style, line } = made
+  tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line }).run()
+  const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({ arrangementId, slot, chords, span, rule, madeAt: at, by: by ?? null }))
+  if (chosen.length > 0) tx.insert(choices).values(chosen).run()
+  const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))
+  if (held.length > 0) tx.insert(voicings).values(held).run()
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { Line } from '../core/leading/lead'
+import type { Liking, Taste } from '../core/reharm/taste'
 import type { StyleName } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'
 import type { Voicing } from '../core/voicing/voicing'
@@ -7,20 +8,22 @@ import type { Voicing } from '../core/voicing/voicing'
 export type SearchRequest =
   | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number }
   | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null }
-  | { kind: 'ways'; id: number; text: string; distance: number; keep: number[]; count: number }
+  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }
   | { kind: 'lines'; id: number; lines: Line[] }
   | { kind: 'grips'; id: number; grips: NearGrip[] }
-  | { kind: 'ways'; id: number; ways: Way[] }
+  /** One more way found. */
+  | { kind: 'way'; id: number; way: Way }
+  | { kind: 'ways done'; id: number }
   | { kind: 'fault'; id: number; message: string }
 
-/** One way through the whole tune: for each chord changed, by its index, what takes its place. */
+/** One way through the whole tune: what takes the place of which chords, by the index of the first. */
 export interface Way {
   /** 0 to 1. */
   distance: number
-  chords: { index: number; symbol: string; rule: string; name: string }[]
+  changes: { index: number; span: number; chords: { symbol: string; beats: number }[]; rule: string; name: string }[]
 }
 
 /** A grip of a chord with how far its voices lie from its neighbours'. */

@@ -34,15 +34,16 @@ function findLines({ id, symbols, fixed, bass, capo, style, count }: Extract<Sea
   reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
 }
 
-function findWays({ id, text, distance, keep, count }: Extract<SearchRequest, { kind: 'ways' }>): void {
-  const found = reharmonise(text, {
-    distance, count, keep: new Set(keep), oneForOne: true,
-    onProgress: (done, of) => { reply({ kind: 'progress', id, done, of }); return true },
-  })
-  const ways = found.map((way) => ({
-    distance: way.distance, chords: way.changes.map(({ index, puts, rule, name }) => ({ index, symbol: puts[0]!.chord.canonical, rule, name })),
+function findWays({ id, text, distances, keep, count, taste, liking }: Extract<SearchRequest, { kind: 'ways' }>): void {
+  distances.forEach((distance, round) => reharmonise(text, {
+    distance, count, keep: new Set(keep), taste, liking,
+    onProgress: (done) => { reply({ kind: 'progress', id, done: round * count + done, of: distances.length * count }); return true },
+    onFound: (way) => reply({ kind: 'way', id, way: {
+      distance: way.distance,
+      changes: way.changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })),
+    } }),
   }))
-  reply({ kind: 'ways', id, ways })
+  reply({ kind: 'ways done', id })
 }
 
 /** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */

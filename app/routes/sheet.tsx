@@ -10,8 +10,10 @@ import { ChordName, engraved, keyInWords } from '../features/notation/ChordName'
 import { GripDiagram } from '../features/notation/GripDiagram'
 import { useNumerals } from '../features/schools/numerals'
 import { scoreOf } from '../features/sheet/score'
+import { lineChordUnder } from '../features/tune/decisions'
+import { groupedBy } from '../features/tune/grouped'
 import { columnsOf, systemsOf } from '../features/workspace/layout'
-import { shapeUnderCapo } from '../features/workspace/useTuneReading'
+import { plainChord, shapeUnderCapo } from '../features/workspace/useTuneReading'
 import type { Route } from './+types/sheet'
 
 export function loader({ params }: Route.LoaderArgs) {
@@ -26,7 +28,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export default function SheetPage({ loaderData: { id, document } }: Route.ComponentProps) {
   const { reading, chords, chart, key, tempo } = scoreOf(document, useNumerals().school)
   const shapeOf = shapeUnderCapo(chart, key)
-  const byKey = new Map(reading.chords.map((chord) => [chord.key, chord]))
+  // Under each chord of the new line stand the chords of the home line that begin while it sounds.
+  const homes = groupedBy(reading.chords, (chord) => lineChordUnder(reading.line, chord.index)?.key)
   return (
     <main className="sheet">
       <nav className="sheet-tools">
@@ -47,13 +50,15 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
               <div className="slots">
                 {bar.slots.map((slot) => {
                   const written = chords.get(slotKey(slot))
-                  const chord = byKey.get(slotKey(slot))
                   const shape = written && shapeOf(written.chord)
                   return (
                     <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
                       {written ? <ChordName chord={written.chord} /> : <span className="silence">{slot.text}</span>}
                       {shape && <span className="played-as">as <ChordName chord={shape} /></span>}
-                      {chord?.reading && slot.symbol?.kind === 'chord' && <span className="sheet-home"><ChordName chord={slot.symbol.chord} /> {engraved(chord.reading.roman)}</span>}
+                      {homes.get(slotKey(slot))?.map((home) => {
+                        const plain = plainChord(home)
+                        return plain && <span className="sheet-home" key={home.key}><ChordName chord={plain} /> {engraved(home.reading!.roman)}</span>
+                      })}
                       {written?.voicing && <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />}
                     </div>
                   )

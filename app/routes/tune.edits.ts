@@ -1,5 +1,6 @@
 import { data } from 'react-router'
 import { z } from 'zod'
+import { countLiking } from '../../db/player'
 import { duplicateTune, editTune, readTune, stepHistory, type WriteOutcome } from '../../db/tunes'
 import { database } from '../database.server'
 import { tuneDocument, tuneEdit } from '../features/tune/document'
@@ -34,7 +35,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     ? editTune(database(), params.tuneId, write.base, write.edit)
     : stepHistory(database(), params.tuneId, write.base, write.step)
   switch (outcome.kind) {
-    case 'written': return outcome.state
+    case 'written':
+      if ('edit' in write && write.edit.kind === 'choose' && write.edit.choice && !write.edit.choice.by && write.edit.choice.rule !== 'plain') countLiking(database(), write.edit.choice.rule)
+      return outcome.state
     case 'conflict': return data(outcome.state, 409)
     case 'missing': return missing()
   }

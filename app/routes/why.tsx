@@ -1,12 +1,13 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
 import { barName } from '../../core/chart/chart'
+import { distanceFrom } from '../../core/reharm/distance'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { reasonsOf } from '../features/colour/reasons'
 import { ChordName, engraved, engravedWords, keyInWords } from '../features/notation/ChordName'
 import { useNumerals } from '../features/schools/numerals'
-import { readTuneDocument } from '../features/workspace/useTuneReading'
+import { plainChord, readTuneDocument } from '../features/workspace/useTuneReading'
 import type { Route } from './+types/why'
 
 export function loader({ params }: Route.LoaderArgs) {
@@ -20,7 +21,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 /** A page to print: every chord that was changed, what it became, and why. */
 export default function WhyPage({ loaderData: { id, document } }: Route.ComponentProps) {
   const reading = readTuneDocument(document, useNumerals().school)
-  const reasons = reasonsOf(reading, document)
+  const reasons = reasonsOf(reading)
   return (
     <main className="sheet">
       <nav className="sheet-tools">
@@ -36,14 +37,14 @@ export default function WhyPage({ loaderData: { id, document } }: Route.Componen
         <table className="reasons">
           <thead><tr><th scope="col">Where</th><th scope="col">Home</th><th scope="col">New</th><th scope="col">How</th><th scope="col">Why</th><th scope="col">From home</th></tr></thead>
           <tbody>
-            {reasons.map(({ chord, made, how, distance, byWhom }) => (
-              <tr key={chord.key}>
-                <th scope="row">{barName(chord.slot.bar)}, {Math.round(chord.slot.beat * 100) / 100}</th>
-                <td><ChordName chord={chord.options[0]!.chord} /> <span className="numeral">{engraved(chord.reading!.roman)}</span></td>
-                <td><ChordName chord={made.chord} /></td>
-                <td>{engravedWords(how)}{byWhom && <><br /><span className="quiet">{byWhom}</span></>}</td>
-                <td>{engravedWords(made.why)} <i>{made.mood}</i></td>
-                <td>{distance === null ? '' : distance.toFixed(2)}</td>
+            {reasons.map(({ decision: { key, puts, because }, homes, byWhom }) => (
+              <tr key={key}>
+                <th scope="row">{barName(homes[0]!.slot.bar)}, {Math.round(homes[0]!.slot.beat * 100) / 100}</th>
+                <td>{homes.map((home) => <span className="reason-chord" key={home.key}><ChordName chord={plainChord(home)!} /> <span className="numeral">{engraved(home.reading!.roman)}</span></span>)}</td>
+                <td>{puts.map((put, at) => <span className="reason-chord" key={at}><ChordName chord={put.chord} /></span>)}</td>
+                <td>{engravedWords(because.name)}{byWhom && <><br /><span className="quiet">{byWhom}</span></>}</td>
+                <td>{engravedWords(because.why)} <i>{because.mood}</i></td>
+                <td>{distanceFrom(puts, homes[0]!.reading!.key).total.toFixed(2)}</td>
               </tr>
             ))}
           </tbody>

@@ -26,8 +26,14 @@ export function applyChanges(text: string, changes: readonly Change[]): string {
 
 const NEAR = 1e-6
 
+/** The same chords in the same proportions over another time. */
+export function stretched(puts: readonly Put[], beats: number): Put[] {
+  const whole = puts.reduce((sum, put) => sum + put.beats, 0)
+  return Math.abs(whole - beats) < NEAR ? [...puts] : puts.map((put) => ({ ...put, beats: (put.beats * beats) / whole }))
+}
+
 /** Chords laid over the time of some slots; one that goes on over a bar line is held in the next bar. */
-function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[] {
+export function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[] {
   const slots: Slot[] = []
   let at = 0
   let left = puts[0]?.beats ?? 0

@@ -1,4 +1,5 @@
 import type { ChordSymbol } from '../chord/symbol'
+import type { School } from './schools'
 
 /** What a change is for, in the player's words. */
 export const INTENTS = ['colour', 'swap', 'insert', 'borrow', 'bass and texture', 'simplify'] as const
@@ -25,8 +26,8 @@ export interface Change {
   /** One sentence, using the actual chords. */
   why: string
   mood: string
-  /** Practitioners disagree here: what it belongs to. */
-  school: string | null
+  /** The manner of playing it belongs to. */
+  school: School
   /** Rules applied on top of one another: 1 for a plain application. */
   depth: number
   /** Pitch class of the root that has to follow for the reason to hold; null where nothing has to. */

@@ -11,6 +11,7 @@ import { distanceFrom, reachOf, type Distance } from './distance'
 import { fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { putsOf, resultsOf } from './rule'
 import { RULES } from './rules'
+import { schoolOf } from './schools'
 import { resolves, spotsOf, type Spot } from './spot'
 
 /** How far rules may be put on top of one another. */
@@ -42,7 +43,7 @@ const ALTERED: readonly string[] = ['a4', 'a7']
 export function changesAt(spot: Spot): Change[] {
   const colours = coloursOf({ slot: spot.slot, role: spot.role }).slice(1).map((colour): Change => ({
     rule: colour.rule, name: colour.special ? 'special colour' : 'colour', intent: 'colour', index: spot.index, span: 1, puts: [{ chord: colour.chord, beats: spot.beats }],
-    why: colour.why, mood: colour.mood, school: colour.special ? 'by taste' : null, depth: 1,
+    why: colour.why, mood: colour.mood, school: schoolOf(colour.rule), depth: 1,
     // An altered dominant is only safe where it goes on to resolve.
     landsOn: ALTERED.includes(colour.rule) && spot.next && resolves(spot) ? pitchClass(spot.next.chord.root) : null,
   }))
@@ -54,7 +55,7 @@ export function changesAt(spot: Spot): Change[] {
     if (!puts || isPlain(puts, replaced)) return []
     const goal = replaced.at(-1)!.next
     return [{
-      rule: rule.id, name: rule.name, intent: rule.intent, index: spot.index, span, puts, why: result.why, mood: rule.mood, school: rule.school ?? null, depth: 1,
+      rule: rule.id, name: rule.name, intent: rule.intent, index: spot.index, span, puts, why: result.why, mood: rule.mood, school: schoolOf(rule.id), depth: 1,
       landsOn: rule.leads && goal ? pitchClass(goal.chord.root) : null,
     }]
   }))
@@ -104,7 +105,7 @@ function deepened(change: Change, spots: readonly (Spot | null)[], depth: number
       .map((next): Change => ({
         ...change, depth: change.depth + 1, rule: `${change.rule}+${next.rule}`, name: `${change.name}, then ${next.name}`,
         puts: [...change.puts.slice(0, at), ...next.puts, ...change.puts.slice(at + 1)],
-        why: `${change.why} ${next.why}`, mood: `${change.mood}; ${next.mood}`, school: change.school ?? next.school,
+        why: `${change.why} ${next.why}`, mood: `${change.mood}; ${next.mood}`, school: change.school,
         landsOn: at === change.puts.length - 1 ? (next.landsOn ?? change.landsOn) : change.landsOn,
       }))
   })

@@ -8,15 +8,7 @@ import { heardOver, type MelodyNote } from './melodyFit'
 import { changesAt } from './options'
 import { random } from './random'
 import { spotsOf, type Spot } from './spot'
-
-/** What a player likes, each from 0 (not at all) to 1. */
-export interface Taste {
-  /** How readily chords are added. */
-  busy: number
-  /** How much the bass should step. */
-  bassSteps: number
-}
-export const DEFAULT_TASTE: Taste = { busy: 0.5, bassSteps: 0.5 }
+import { DEFAULT_TASTE, leaningWorth, likingOf, type Liking, type Taste } from './taste'
 
 export interface Asked {
   /** 0 plain to 1 far out. */
@@ -24,6 +16,7 @@ export interface Asked {
   count?: number
   seed?: number
   taste?: Taste
+  liking?: Liking
   melody?: readonly MelodyNote[]
   /** Only one chord in the place of one: none are put in or left out. */
   oneForOne?: boolean
@@ -31,6 +24,8 @@ export interface Asked {
   keep?: ReadonlySet<number>
   /** Called now and then with the share done; false stops the search with what was found. */
   onProgress?: (done: number, of: number) => boolean
+  /** Called with each result as it is found. */
+  onFound?: (result: Reharmonisation) => void
 }
 
 export interface Reharmonisation {
@@ -56,6 +51,8 @@ const PRICE = {
   bassLeap: 0.5,
   /** A special colour, which the player should ask for. */
   special: 1.5,
+  /** What a school leaned to, or a rule often kept, is worth: taste of 0.3 is half a point. */
+  liked: 1.6,
   /** Plainer than the chart. */
   simpler: 3,
   /** A melody note to avoid, and a sour one. */
@@ -88,12 +85,12 @@ interface Arc {
  * where a chord that is led to has to come, neighbours have their price, and going far is worth as much as the wanted distance asks. Each further
  * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
  */
-export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, melody = [], oneForOne = false, keep = new Set(), onProgress = () => true }: Asked): Reharmonisation[] {
+export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, liking = {}, melody = [], oneForOne = false, keep = new Set(), onProgress = () => true, onFound }: Asked): Reharmonisation[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
   if (distance <= 0) return [{ text, distance: 0, changes: [] }]
   const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
-  const arcs = lattice(spots, taste, melody, keep, allowed)
+  const arcs = lattice(spots, taste, liking, melody, keep, allowed)
   const most = mostWeight(arcs, spots.length)
   const used = new Map<string, number>()
   const results: Reharmonisation[] = []
@@ -115,7 +112,9 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
     const weight = weightOfPath(path)
     const result = applyChanges(text, changes)
-    if (!results.some((other) => other.text === result)) results.push({ text: result, distance: most > 0 ? Math.min(1, weight / most) : 0, changes })
+    if (results.some((other) => other.text === result)) continue
+    results.push({ text: result, distance: most > 0 ? Math.min(1, weight / most) : 0, changes })
+    onFound?.(results.at(-1)!)
   }
   return results
 }
@@ -127,19 +126,19 @@ const NEAR_ENOUGH = 0.02
 const TRIES = 16
 
 /** For every slot what can begin there. */
-function lattice(spots: readonly (Spot | null)[], taste: Taste, melody: readonly MelodyNote[], keep: ReadonlySet<number>, allowed: (change: Change) => boolean): Arc[][] {
+function lattice(spots: readonly (Spot | null)[], taste: Taste, liking: Liking, melody: readonly MelodyNote[], keep: ReadonlySet<number>, allowed: (change: Change) => boolean): Arc[][] {
   return spots.map((spot, index): Arc[] => {
     if (!spot) return [{ change: null, index, span: 1, key: '', weight: 0, price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false }]
     const sounds = melodyOver(spot, melody)
-    const plain = arcOf(null, [spot], [{ chord: spot.chord, beats: spot.beats }], taste, sounds)
+    const plain = arcOf(null, [spot], [{ chord: spot.chord, beats: spot.beats }], taste, liking, sounds)
     if (keep.has(index)) return [plain]
     const changes = changesAt(spot).filter((change) => {
       const { span, index: from } = change
-      if (!allowed(change)) return false
+      if (!allowed(change) || leaningWorth(change.rule, taste) === -Infinity) return false
       for (let at = from + 1; at < from + span; at += 1) if (keep.has(at)) return false
       return true
     })
-    return [plain, ...changes.map((change) => arcOf(change, spots.slice(index, index + change.span) as Spot[], change.puts, taste, change.span === 1 ? sounds : []))]
+    return [plain, ...changes.map((change) => arcOf(change, spots.slice(index, index + change.span) as Spot[], change.puts, taste, liking, change.span === 1 ? sounds : []))]
   })
 }
 
@@ -147,7 +146,7 @@ const melodyOver = (spot: Spot, melody: readonly MelodyNote[]): { at: number; so
   melody.filter((one) => one.bar === spot.slot.bar && one.beat >= spot.slot.beat - 1e-6 && one.beat < spot.slot.beat + spot.beats - 1e-6)
     .map((one) => ({ at: one.beat - spot.slot.beat, sound: pitchClass(one.note) }))
 
-function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly Put[], taste: Taste, melody: readonly { at: number; sound: number }[]): Arc {
+function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly Put[], taste: Taste, liking: Liking, melody: readonly { at: number; sound: number }[]): Arc {
   const beats = replaced.reduce((sum, spot) => sum + spot.beats, 0)
   const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
   const bassOf = ({ chord }: Put) => pitchClass(chord.bass ?? chord.root)
@@ -157,6 +156,7 @@ function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly 
   if (change?.intent === 'bass and texture') price += PRICE.texture
   if (change?.name === 'special colour') price += PRICE.special
   if (change?.intent === 'simplify') price += PRICE.simpler
+  if (change) price -= PRICE.liked * (leaningWorth(change.rule, taste) + likingOf(change.rule, liking))
   for (const { at, sound } of melody) {
     let end = 0
     const put = puts.find((one) => { end += one.beats; return at < end - 1e-6 }) ?? puts.at(-1)!

@@ -19,7 +19,6 @@ export interface Rule {
   name: string
   intent: Intent
   mood: string
-  school?: string
   /** It takes the place of this chord and so many behind it. */
   span?: number
   /** It needs at least so many beats for each chord it puts in. */

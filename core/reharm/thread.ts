@@ -83,6 +83,21 @@ export function bassWalk(text: string, direction: BassDirection): (Threaded | nu
   return before.reduce((a, b) => (b.cost < a.cost ? b : a)).path
 }
 
+/**
+ * Inversions and substitutes that put wanted notes into the bass, each chord for itself, changing as little as it takes.
+ * @param wanted one for each slot of the chart; null leaves the chord as it is
+ * @returns for each slot what was found; null where nothing is wanted, nobody plays, or no change has that bass
+ */
+export function wantedBass(text: string, wanted: readonly (Note | null)[]): (Threaded | null)[] {
+  const chart = parseChart(text)
+  return spotsOf(chart, analyse(chart)).map((spot, index) => {
+    const note = wanted[index]
+    if (!spot || !note) return null
+    const [nearest] = ways(spot).filter(({ chord }) => bassOf(chord) === pitchClass(note)).sort((a, b) => a.reach - b.reach)
+    return nearest ? { index: nearest.index, chord: nearest.chord, change: nearest.change } : null
+  })
+}
+
 /** What a sound is to a chord, whether the chord has it or not: a drone says what it is to each chord it goes through. */
 export const nameOver = (held: Note, chord: ChordSymbol): Degree =>
   chord.tones.find((tone) => pitchClass(tone.note) === pitchClass(held))?.degree ?? degreeBetween(chord.root, held)

@@ -1,46 +1,69 @@
 import { INTENTS } from '../../../core/reharm/change'
-import { readTuneDocument } from '../workspace/useTuneReading'
+import { DEFAULT_PLAYER } from '../player/settings'
+import { madeChord, readTuneDocument } from '../workspace/useTuneReading'
 import { offeredFor } from './offered'
 import { reasonsOf } from './reasons'
 
+const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 0 })
 const read = (text: string, choices = {}) => readTuneDocument({ text, colour: 0, choices, fixed: {} })
-const offered = (text: string, index: number) => { const { chart, analysis, chords } = read(text); return offeredFor(chords[index]!, chart, analysis) }
+const player = { settings: DEFAULT_PLAYER, liking: {} }
+const offered = (text: string, from: number, to = from, more: object = {}) => offeredFor(read(text), from, to, { ...player, ...more })
+const chords = ({ puts }: ReturnType<typeof offered>[number]) => puts.map(({ chord }) => chord.canonical).join(' ')
 
 describe('what the drawer offers for one chord', () => {
   const text = 'key: C\n| Dm7 | G7 | Cmaj7 |'
-  test('the plain chord first, then by intent; within an intent the nearest to home first', () => {
+  test('the plain chord first, then by intent, each result once', () => {
     const list = offered(text, 1)
-    expect(list[0]).toMatchObject({ name: 'as it is', distance: null })
-    const intents = list.map((one) => INTENTS.indexOf(one.intent))
+    expect(list[0]).toMatchObject({ name: 'as it is', option: null })
+    const intents = list.map((each) => INTENTS.indexOf(each.intent))
     expect(intents).toEqual([...intents].sort((a, b) => a - b))
-    const swaps = list.filter((one) => one.intent === 'swap').map((one) => one.distance!.total)
-    expect(swaps).toEqual([...swaps].sort((a, b) => a - b))
-    expect(new Set(list.map((one) => one.option.chord.canonical)).size).toBe(list.length)
+    expect(new Set(list.map((each) => each.key)).size).toBe(list.length)
   })
-  test('only what takes no time from another chord', () => {
-    expect(offered(text, 0).some((one) => one.name.includes('ii-V from a half step'))).toBe(false)
-    expect(offered(text, 1).map((one) => one.option.chord.canonical)).toContain('Db7')
+  test('within an intent in the order of the taste: how far out decides, and a rule often kept rises', () => {
+    const firstSwap = (more: object) => chords(offered(text, 1, 1, more).find((each) => each.intent === 'swap')!)
+    const taste = (far: number) => ({ settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, far } } })
+    expect(firstSwap(taste(0))).not.toBe(firstSwap(taste(1)))
+    const placeOf = (liking: object) => offered(text, 1, 1, { liking }).filter((each) => each.intent === 'swap').findIndex((each) => each.rule === 'b1')
+    expect(placeOf({ b1: 5 })).toBeLessThan(placeOf({}))
   })
-  test('a swap chosen is kept with its reason; when its place has another job the choice stays, and that is said', () => {
-    const choices = { '2:1': { symbol: 'Db7', rule: 'b1' } }
-    const [, made] = read(text, choices).chords
-    expect([made!.made!.chord.canonical, made!.byHand, made!.chosen]).toEqual(['Db7', true, true])
-    expect(made!.made!.why).toContain('has the third and seventh of G7, swapped')
-    expect(made!.made!.added).toEqual(['1', '5'])
-    const [, moved] = read('key: C\n| Dm7 | G7 | F |', choices).chords
-    expect([moved!.made!.chord.canonical, moved!.made!.why]).toEqual(['Db7', 'Chosen by hand when this chord stood elsewhere or had another job.'])
+  test('a school never wanted is left out', () => {
+    const never = { settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, schools: { ...DEFAULT_PLAYER.taste.schools, bebop: 'never' as const } } } }
+    expect(offered(text, 1).some((each) => each.rule === 'b1')).toBe(true)
+    expect(offered(text, 1, 1, never).some((each) => each.rule === 'b1')).toBe(false)
   })
-  test('what a way through the tune put there is chosen, but not by hand', () => {
-    const [, made] = read(text, { '2:1': { symbol: 'Db7', rule: 'b1', by: 'tune' } }).chords
-    expect([made!.byHand, made!.chosen]).toEqual([false, true])
+  test('chords put in on the way, and rules on top of one another where the player wants them', () => {
+    expect(offered(text, 0).map(chords)).toContain('Dm7 Ab7')
+    const deep = offered(text, 1, 1, { settings: { ...DEFAULT_PLAYER, depth: 2 } })
+    expect(deep.map((each) => `${each.rule}: ${chords(each)}`)).toContain('b1+c1: Abm7 Db7')
+  })
+  test('a stretch: only what stands for two of its chords or more', () => {
+    const long = offered('key: C\n| Dm7 | G7 | Cmaj7 | Cmaj7 |', 0, 2)
+    expect(long.length).toBeGreaterThan(0)
+    expect(long.every((each) => each.span > 1 && each.index + each.span <= 3)).toBe(true)
   })
 })
 
-test('the page of reasons: every chord changed, how, by whom and how far', () => {
-  const choices = { '2:1': { symbol: 'Db7', rule: 'b1' }, '3:1': { symbol: 'Em7', rule: 'b2', by: 'tune' as const } }
+describe('choices in the new line', () => {
+  const text = 'key: C\n| Dm7 | G7 | Cmaj7 |'
+  test('a swap chosen is kept with its reason; when its place has another job the choice stays, and that is said', () => {
+    const choices = { '2:1': one('Db7', 'b1') }
+    const { line, decisions } = read(text, choices)
+    expect([madeChord(line[1]!)!.canonical, decisions[1]!.by]).toEqual(['Db7', 'hand'])
+    expect(decisions[1]!.because.why).toContain('has the third and seventh of G7, swapped')
+    const moved = read('key: C\n| Dm7 | G7 | F |', choices)
+    expect([madeChord(moved.line[1]!)!.canonical, moved.decisions[1]!.because.why]).toEqual(['Db7', 'Chosen when this chord stood elsewhere or had another job.'])
+  })
+  test('rules put on one another keep the reasons of both', () => {
+    const { decisions } = read(text, { '2:1': { chords: [{ symbol: 'Abm7', beats: 2 }, { symbol: 'Db7', beats: 2 }], span: 1, rule: 'b1+c1', at: 0 } })
+    expect(decisions[1]!.because).toMatchObject({ name: 'tritone substitution, then its ii before a dominant' })
+  })
+})
+
+test('the page of reasons: every chord changed, how, and by whom', () => {
+  const choices = { '2:1': one('Db7', 'b1'), '3:1': { ...one('Em7', 'b2'), by: 'tune' as const } }
   const reading = readTuneDocument({ text: 'key: C\n| Dm7 | G7 | Cmaj7 | N.C. |', colour: 2, choices, fixed: {} })
-  expect(reasonsOf(reading, { choices }).map(({ chord, made, how, distance, byWhom }) => [chord.slot.text, made.chord.canonical, how, distance?.toFixed(2), byWhom])).toEqual([
-    ['Dm7', 'Dm9', 'colour', '0.10', ''], ['G7', 'Db7', 'tritone substitution', '0.60', 'by hand'], ['Cmaj7', 'Em7', 'shared tones: iii for I', '0.20', 'with the whole tune'],
+  expect(reasonsOf(reading).map(({ homes, decision, byWhom }) => [homes[0]!.slot.text, decision.puts[0]!.chord.canonical, decision.because.name, byWhom])).toEqual([
+    ['Dm7', 'Dm9', 'colour', ''], ['G7', 'Db7', 'tritone substitution', 'by hand'], ['Cmaj7', 'Em7', 'shared tones: iii for I', 'with the whole tune'],
   ])
-  expect(reasonsOf(readTuneDocument({ text: '| C |', colour: 0, choices: {}, fixed: {} }), { choices: {} })).toEqual([])
+  expect(reasonsOf(readTuneDocument({ text: '| C |', colour: 0, choices: {}, fixed: {} }))).toEqual([])
 })

@@ -1,59 +1,79 @@
-import { slotsOf, type Chart } from '../../../core/chart/chart'
-import type { Analysis } from '../../../core/analysis/reading'
-import { noteName } from '../../../core/pitch/note'
-import { INTENTS, type Intent } from '../../../core/reharm/change'
-import type { ColourOption } from '../../../core/reharm/colour'
-import type { Distance } from '../../../core/reharm/distance'
-import { optionsOf, type Option } from '../../../core/reharm/options'
-import { spotsOf, type Spot } from '../../../core/reharm/spot'
-import type { TuneChord } from '../workspace/useTuneReading'
+import { slotKey, slotsOf } from '../../../core/chart/chart'
+import { pitchClass } from '../../../core/pitch/note'
+import { INTENTS, putsKey, type Intent, type Put } from '../../../core/reharm/change'
+import { coloursOf } from '../../../core/reharm/colour'
+import type { Option } from '../../../core/reharm/options'
+import { ranked, type Ranked } from '../../../core/reharm/taste'
+import type { Degree } from '../../../core/pitch/degree'
+import type { KnownPlayer } from '../player/PlayerContext'
+import { optionsAtSpot } from '../tune/decisions'
+import type { Choice } from '../tune/document'
+import { plainChord, type TuneReading } from '../workspace/useTuneReading'
 
-/** A chord that can stand in the place of one, with what it does to the tune. */
+/** Something that can stand in the place of one chord or of several neighbours, with what it does to the tune. */
 export interface Offered {
-  option: ColourOption
+  key: string
+  /** Place of the first chord of the home line it stands for, and how many it stands for. */
+  place: string
+  index: number
+  span: number
+  puts: readonly Put[]
+  rule: string
   intent: Intent
   name: string
-  /** Null for the plain chord. */
-  distance: Distance | null
-  lost: readonly string[]
-  /** The same chord by other ways. */
-  also: Option['also']
+  why: string
+  mood: string
+  /** Degrees the plain chord does not have, for a colour. */
+  added: readonly Degree[]
+  special: boolean
+  /** What it does; null for the plain chord. */
+  option: Option | null
+  /** Why it stands where it does in the list. */
+  parts: Ranked['parts'] | null
 }
 
-/** Swaps and borrowed chords are no stop of the colour control. */
-const BEYOND_THE_CONTROL = 4
+/** What the tune keeps of something offered. */
+export const choiceOf = ({ puts, span, rule }: Pick<Offered, 'puts' | 'span' | 'rule'>, at: number): Choice =>
+  ({ chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })), span, rule, at })
 
-/** A change that puts one chord in the place of one, as the new line keeps it. */
-const asOption = ({ puts, rule, why, mood, added }: Option): ColourOption => {
-  const { chord } = puts[0]!
-  return { chord, rule, level: BEYOND_THE_CONTROL, special: true, why, mood, added: chord.tones.filter((tone) => added.includes(noteName(tone.note))).map((tone) => tone.degree) }
-}
+type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
 
-/** Everything one chord can become without taking time from another, by intent; the plain chord and its colours first. */
-export function offeredFor(chord: TuneChord, chart: Chart, analysis: Analysis): Offered[] {
-  const spots = spotsFor(chart, analysis)
-  const changes = optionsOf(chart, spots, chord.index).filter((option) => option.span === 1 && option.puts.length === 1)
-  const byRule = new Map(changes.map((change) => [change.puts[0]!.chord.canonical, change]))
-  const colours = chord.options.map((option, at): Offered => {
-    const change = byRule.get(option.chord.canonical)
-    return { option, intent: 'colour', name: at === 0 ? 'as it is' : option.special ? 'special colour' : 'colour', distance: change?.distance ?? null, lost: [], also: change?.also ?? [] }
-  })
-  const others = changes.filter((change) => change.intent !== 'colour').map((change): Offered => ({
-    option: asOption(change), intent: change.intent, name: change.name, distance: change.distance, lost: change.lost, also: change.also,
+/**
+ * Everything a chord, or a stretch of chords, can become, by intent and in the order of the player's taste; for a single chord the plain
+ * one first. For a stretch only what stands for two or more of its chords, or puts several in the place of one.
+ * @param to the same as `from` for a single chord
+ */
+export function offeredFor(reading: Asking, from: number, to: number, { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>): Offered[] {
+  const { chart, analysis, chords } = reading
+  const options: Option[] = []
+  for (let index = from; index <= to; index += 1)
+    options.push(...optionsAtSpot(chart, analysis, index, settings.depth).filter((option) =>
+      index + option.span - 1 <= Math.max(to, from === to ? chords.length : to) && (from === to || option.span > 1)))
+  const bassAt = (index: number) => { const chord = chords[index] && plainChord(chords[index]); return chord ? pitchClass(chord.bass ?? chord.root) : null }
+  const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({ before: bassAt(index - 1), behind: bassAt(index + span) }))
+  const slots = slotsOf(chart)
+  const offered = inOrder.map(({ option, parts }): Offered => ({
+    ...option, key: putsKey(option), place: slotKey(slots[option.index]!), special: option.name === 'special colour', added: addedBy(reading, option), option, parts,
   }))
-  others.sort((a, b) => INTENTS.indexOf(a.intent) - INTENTS.indexOf(b.intent) || (a.distance?.total ?? 0) - (b.distance?.total ?? 0))
-  return [...colours, ...others]
+  offered.sort((a, b) => INTENTS.indexOf(a.intent) - INTENTS.indexOf(b.intent))
+  const plain = from === to ? plainOffered(reading, from) : null
+  return plain ? [plain, ...offered] : offered
 }
 
-/** The reason of a chord chosen by hand that is no colour of its place, when a rule still gives it. */
-export function swapChosen(index: number, symbol: string, chart: Chart, analysis: Analysis): ColourOption | null {
-  const change = optionsOf(chart, spotsFor(chart, analysis), index).find((option) => option.span === 1 && option.puts.length === 1 && option.puts[0]!.chord.canonical === symbol)
-  return change ? asOption(change) : null
+/** The plain chord as something offered, so that putting back is choosing. */
+function plainOffered({ chords }: Asking, index: number): Offered | null {
+  const here = chords[index]!
+  const chord = plainChord(here)
+  if (!chord) return null
+  const puts = [{ chord, beats: here.slot.beats }]
+  return {
+    key: putsKey({ index, span: 1, puts }), place: here.key, index, span: 1, puts, rule: 'plain', intent: 'colour', name: 'as it is',
+    why: 'As the band plays it.', mood: 'plain', added: [], special: false, option: null, parts: null,
+  }
 }
 
-/** Spots of the chart read last: the drawer and the new line ask for many chords of one chart. */
-let last: { chart: Chart; spots: (Spot | null)[] } | null = null
-function spotsFor(chart: Chart, analysis: Analysis): (Spot | null)[] {
-  if (last?.chart !== chart) last = { chart, spots: slotsOf(chart).length > 0 ? spotsOf(chart, analysis) : [] }
-  return last.spots
+function addedBy({ chords }: Asking, { intent, index, puts }: Option): readonly Degree[] {
+  const { reading } = chords[index]!
+  if (intent !== 'colour' || puts.length > 1 || !reading) return []
+  return coloursOf(reading).find(({ chord }) => chord.canonical === puts[0]!.chord.canonical)?.added ?? []
 }

@@ -7,7 +7,7 @@ export type WaysState = { kind: 'none' } | { kind: 'searching'; done: number; of
 /** A moving slider does not start a search at every stop. */
 const PAUSE_MS = 180
 
-/** Ways through the whole tune at a distance, searched in a worker whenever the question changes; null asks nothing. */
+/** Ways through the tune at some distances, searched in a worker whenever the question changes; null asks nothing. What was found when it is stopped stays. */
 export function useWays(question: WaysQuestion | null): { ways: Way[]; state: WaysState; stop: () => void } {
   const [found, setFound] = useState<{ ways: Way[]; state: WaysState }>({ ways: [], state: { kind: 'none' } })
   const worker = useRef<Worker | null>(null)
@@ -24,8 +24,9 @@ export function useWays(question: WaysQuestion | null): { ways: Way[]; state: Wa
       worker.current = here
       here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
         if (data.kind === 'progress') setFound((now) => ({ ...now, state: { kind: 'searching', done: data.done, of: data.of } }))
-        if (data.kind !== 'ways') return
-        setFound({ ways: data.ways, state: { kind: 'found' } })
+        if (data.kind === 'way') setFound((now) => ({ ...now, ways: [...now.ways, data.way] }))
+        if (data.kind !== 'ways done') return
+        setFound((now) => ({ ...now, state: { kind: 'found' } }))
         here.terminate()
       }
       here.postMessage({ kind: 'ways', id: 1, ...(JSON.parse(asked) as WaysQuestion) } satisfies SearchRequest)

@@ -5,13 +5,14 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip } from '../../../workers/messages'
 import { ChordName, engraved } from '../notation/ChordName'
 import { GripDiagram, gripInWords } from '../notation/GripDiagram'
-import type { TuneChord } from '../workspace/useTuneReading'
+import type { LineChord } from '../tune/decisions'
+import { madeChord } from '../workspace/useTuneReading'
 
 /** Grips shown at first and added with each "more". */
 export const GRIPS_AT_ONCE = 12
 
 interface Props {
-  chord: TuneChord
+  chord: LineChord
   voicing: Voicing | undefined
   /** Null while they are being found. */
   grips: NearGrip[] | null
@@ -23,11 +24,12 @@ interface Props {
 /** The grip of the selected chord, and every other way to hold it, those nearest to the neighbours first. */
 export function GripDrawer({ chord, voicing, grips, capo, onFix, onHear }: Props) {
   const [shown, setShown] = useState(GRIPS_AT_ONCE)
-  if (!chord.made) return <p className="quiet">Nothing sounds here.</p>
+  const symbol = madeChord(chord)
+  if (!symbol) return <p className="quiet">Nothing sounds here.</p>
   const now = voicing?.frets.join()
   return (
     <>
-      <h2><ChordName chord={chord.made.chord} /></h2>
+      <h2><ChordName chord={symbol} /></h2>
       {voicing && (
         <div className="present-grip">
           <GripDiagram voicing={voicing} scale={1.6} capo={capo} />

@@ -5,10 +5,11 @@ import { soundsLike } from '../../../core/voicing/fits'
 import { tuneLimits } from '../../../core/voicing/limits'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import type { TuneDocument } from '../tune/document'
-import { madeChord, type TuneChord } from '../workspace/useTuneReading'
+import type { LineChord } from '../tune/decisions'
+import { madeChord } from '../workspace/useTuneReading'
 
 /** The grips of a found line by slot. */
-export const gripsOfLine = (line: Line, sounding: readonly TuneChord[]): Record<string, (number | null)[]> =>
+export const gripsOfLine = (line: Line, sounding: readonly LineChord[]): Record<string, (number | null)[]> =>
   Object.fromEntries(line.voicings.map((voicing, at) => [sounding[at]!.key, [...voicing.frets]]))
 
 /** Fingerings take time, and a grip is the same as long as its chord and its capo are. */
@@ -27,7 +28,7 @@ function knownVoicing(frets: Frets, chord: ChordSymbol, capo: number): Voicing |
  * The grips kept with the tune, read against the chords that stand there now. A grip whose chord has changed since is
  * left out until the search has found another; one fixed by hand always stays.
  */
-export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'>, chords: readonly TuneChord[], capo: number): Map<string, Voicing> {
+export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'>, chords: readonly LineChord[], capo: number): Map<string, Voicing> {
   const limits = tuneLimits(capo, document.bass)
   const kept = new Map<string, Voicing>()
   for (const chord of chords) {

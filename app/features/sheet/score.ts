@@ -1,16 +1,24 @@
 import type { NumeralSchool } from '../../../core/analysis/numeral'
+import type { Chart } from '../../../core/chart/chart'
 import type { Score, WrittenChord } from '../../../core/formats/musicxml'
 import { keptVoicings } from '../lines/keptGrips'
+import { groupedBy } from '../tune/grouped'
 import type { TuneDocument } from '../tune/document'
 import { madeChord, readTuneDocument, type TuneReading } from '../workspace/useTuneReading'
 
 /** A tune as it goes on paper: the new line with its kept grips, and the reading it comes from. */
 export function scoreOf(document: TuneDocument, school: NumeralSchool = 'case'): Score & { reading: TuneReading } {
   const reading = readTuneDocument(document, school)
-  const voicings = keptVoicings(document, reading.chords, reading.chart.capo)
-  const chords = new Map(reading.chords.flatMap((chord): [string, WrittenChord][] => {
+  const voicings = keptVoicings(document, reading.line, reading.chart.capo)
+  const chords = new Map(reading.line.flatMap((chord): [string, WrittenChord][] => {
     const made = madeChord(chord)
     return made ? [[chord.key, { chord: made, voicing: voicings.get(chord.key) ?? null }]] : []
   }))
-  return { title: document.title, chart: reading.chart, key: reading.analysis.key, tempo: document.tempo, chords, reading }
+  return { title: document.title, chart: newChart(reading), key: reading.analysis.key, tempo: document.tempo, chords, reading }
+}
+
+/** The chart with the chords of the new line in its bars. */
+function newChart({ chart, line }: TuneReading): Chart {
+  const slots = groupedBy(line, ({ slot }) => slot.bar)
+  return { ...chart, bars: chart.bars.map((bar) => ({ ...bar, slots: (slots.get(bar.number) ?? []).map(({ slot }) => slot) })) }
 }

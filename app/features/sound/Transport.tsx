@@ -19,6 +19,8 @@ export interface Hearing {
 
 interface Props {
   hearing: Hearing
+  /** Name of the version shown beside the new line, if one is. */
+  beside: string | null
   onHearing: (hearing: Hearing) => void
   tempo: number
   onTempo: (tempo: number) => void
@@ -33,7 +35,7 @@ interface Props {
 }
 
 /** Plain, new or both in turn; loop; count-in; tempo. */
-export const Transport = memo(function Transport({ hearing, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
+export const Transport = memo(function Transport({ hearing, beside, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
   const [saving, setSaving] = useState(false)
   const save = async () => {
     setSaving(true)
@@ -48,6 +50,7 @@ export const Transport = memo(function Transport({ hearing, onHearing, tempo, on
         <ToggleButton value="plain">Plain</ToggleButton>
         <ToggleButton value="new">New</ToggleButton>
         <ToggleButton value="both">Both in turn</ToggleButton>
+        {beside && <ToggleButton value="turn">New, then {beside}</ToggleButton>}
       </ToggleButtonGroup>
       <ToggleButton size="small" value="loop" selected={hearing.loop} onChange={() => onHearing({ ...hearing, loop: !hearing.loop })}>Loop</ToggleButton>
       <ToggleButton size="small" value="count" selected={hearing.countIn} onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}>Count-in</ToggleButton>

@@ -1,7 +1,18 @@
-import type { TuneChord } from '../workspace/useTuneReading'
+/** One of the lines that can be heard: the home line, the new one, and a kept version shown beside it. */
+export type Heard = 'plain' | 'new' | 'beside'
+/** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
+export type Version = 'plain' | 'new' | 'both' | 'turn'
 
-/** What the player wants to hear. */
-export type Version = 'plain' | 'new' | 'both'
+const LINES_OF: Readonly<Record<Version, readonly Heard[]>> = { plain: ['plain'], new: ['new'], both: ['plain', 'new'], turn: ['new', 'beside'] }
+
+/** A chord to be struck or passed over in silence. */
+export interface Played {
+  index: number
+  /** In beats of the metre the tune begins with. */
+  lasts: number
+  /** Sounding MIDI numbers, lowest first; null for silence. */
+  midis: readonly number[] | null
+}
 
 /** One chord struck in the course of a playing, in beats from its beginning. */
 export interface Strike {
@@ -9,9 +20,9 @@ export interface Strike {
   beats: number
   /** Sounding MIDI numbers, lowest first. */
   midis: readonly number[]
-  /** Index of the chord in the tune. */
+  /** Index of the chord in its line. */
   index: number
-  version: 'plain' | 'new'
+  version: Heard
 }
 
 export interface Schedule {
@@ -26,18 +37,14 @@ export interface Schedule {
 
 /**
  * Lays out what is heard.
- * @param chords in the order in which they are played
+ * @param lines for each line its chords in the order in which they are played
  * @param countInBeats beats clicked before the music, 0 for none
  */
-export function scheduleOf(
-  chords: readonly TuneChord[], version: Version, countInBeats: number,
-  grips: { plain: ReadonlyMap<string, readonly number[]>; new: ReadonlyMap<string, readonly number[]> },
-): Schedule {
+export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, version: Version, countInBeats: number): Schedule {
   const strikes: Strike[] = []
   let beat = countInBeats
-  for (const which of version === 'both' ? (['plain', 'new'] as const) : [version])
-    for (const { key, index, lasts } of chords) {
-      const midis = grips[which].get(key)
+  for (const which of LINES_OF[version])
+    for (const { index, lasts, midis } of lines[which]) {
       if (midis) strikes.push({ beat, beats: lasts, midis, index, version: which })
       beat += lasts
     }

@@ -1,10 +1,13 @@
 import { playOrder } from '../../../core/chart/form'
+import type { LineChord } from '../tune/decisions'
+import { groupedBy } from '../tune/grouped'
 import { rangeOf, type Selection } from '../workspace/selection'
 import type { TuneChord, TuneReading } from '../workspace/useTuneReading'
 
-/** The chords that are played, in order. */
+/** What is played, in order: the same stretch of time in both lines. */
 export interface Sequence {
-  chords: TuneChord[]
+  home: TuneChord[]
+  line: LineChord[]
   /** What is played, in words. */
   range: 'all' | 'from' | 'stretch'
 }
@@ -12,13 +15,21 @@ export interface Sequence {
 /**
  * A stretched selection is played as it stands, to be looped; a single chord is where playing begins, and from there the
  * tune goes on as its form says, with repeats, endings and jumps.
+ * @param selection of the home line
  */
-export function sequenceOf({ chart, chords }: TuneReading, selection: Selection): Sequence {
+export function sequenceOf({ chart, chords, line }: Pick<TuneReading, 'chart' | 'chords' | 'line'>, selection: Selection): Sequence {
   const [from, to] = rangeOf(selection)
-  if (from !== to) return { chords: chords.slice(from, to + 1), range: 'stretch' }
-  const byBar = new Map<number, TuneChord[]>()
-  for (const chord of chords) byBar.set(chord.slot.bar, [...(byBar.get(chord.slot.bar) ?? []), chord])
-  const order = playOrder(chart).flatMap((index) => byBar.get(chart.bars[index]!.number) ?? [])
-  const begin = Math.max(0, order.findIndex((chord) => chord.index === from))
-  return { chords: order.slice(begin), range: begin === 0 ? 'all' : 'from' }
+  if (from !== to) return { home: chords.slice(from, to + 1), line: line.filter((one) => one.home >= from && one.home <= to), range: 'stretch' }
+  const order = playOrder(chart)
+  const homeOf = byBar(chords)
+  const lineOf = byBar(line)
+  const home = order.flatMap((index) => homeOf.get(chart.bars[index]!.number) ?? [])
+  const begin = Math.max(0, home.findIndex((chord) => chord.index === from))
+  // The new line begins at the same moment: its chords of the bars before, and those before the beat, are left out.
+  const barsBefore = order.findIndex((index) => chart.bars[index]!.number === home[begin]?.slot.bar)
+  const later = order.slice(Math.max(0, barsBefore)).flatMap((index) => lineOf.get(chart.bars[index]!.number) ?? [])
+  const skip = later.findIndex((one) => one.slot.bar !== home[begin]?.slot.bar || one.home >= from)
+  return { home: home.slice(begin), line: later.slice(Math.max(0, skip)), range: begin === 0 ? 'all' : 'from' }
 }
+
+const byBar = <Chord extends { slot: { bar: number } }>(chords: readonly Chord[]) => groupedBy(chords, ({ slot }) => slot.bar)

@@ -45,7 +45,7 @@ describe('the plucked string', () => {
 
 describe('the order in which chords are heard', () => {
   const reading = readTuneDocument({ text: 'meter: 3/4\npickup: 1\n| G7 |: C | F |1. G7 :|2. C |\nmeter: 6/8\n| Am |', colour: 0, choices: {}, fixed: {} })
-  const heard = (anchor: number, focus: number) => { const { chords, range } = sequenceOf(reading, { anchor, focus }); return `${range}: ${chords.map((chord) => chord.slot.text).join(' ')}` }
+  const heard = (anchor: number, focus: number) => { const { home, line, range } = sequenceOf(reading, { anchor, focus }); expect(line.map((one) => one.home)).toEqual(home.map((one) => one.index)); return `${range}: ${home.map((chord) => chord.slot.text).join(' ')}` }
   test('a single chord is where playing begins, and the form is followed from there', () => {
     expect(heard(0, 0)).toBe('all: G7 C F G7 C F C Am')
     expect(heard(3, 3)).toBe('from: G7 C F C Am')
@@ -55,23 +55,43 @@ describe('the order in which chords are heard', () => {
   test('a bar of another beat lasts as long as its beats: six eighths are three quarters', () => expect(reading.chords.map((chord) => chord.lasts)).toEqual([1, 3, 3, 3, 3, 3]))
 })
 
+describe('the new line in playing', () => {
+  const choices = { '2:1': { chords: [{ symbol: 'Am7', beats: 2 }, { symbol: 'Abm7', beats: 1 }, { symbol: 'Db7', beats: 1 }], span: 1, rule: 'c1', at: 0 }, '3:1': { chords: [{ symbol: 'Dm7', beats: 6 }, { symbol: 'G7', beats: 2 }], span: 2, rule: 'b9', at: 0 } }
+  const reading = readTuneDocument({ text: 'key: C\n|: C | Am :| Dm | G | C |', colour: 0, choices, fixed: {} })
+  const made = (anchor: number, focus: number) => sequenceOf(reading, { anchor, focus }).line.map((one) => `${one.slot.text}${one.lasts}`).join(' ')
+  test('follows the form, chords put in and chords that go on over a bar line among them', () => {
+    expect(made(0, 0)).toBe('C4 Am72 Abm71 Db71 C4 Am72 Abm71 Db71 Dm74 Dm72 G72 C4')
+    expect(made(1, 1)).toBe('Am72 Abm71 Db71 C4 Am72 Abm71 Db71 Dm74 Dm72 G72 C4')
+    expect(made(3, 3)).toBe('Dm72 G72 C4')
+  })
+  test('a stretch takes what stands for its chords', () => expect(made(1, 2)).toBe('Am72 Abm71 Db71 Dm74'))
+  test('both lines last equally long, wherever they begin', () => {
+    for (let at = 0; at < 5; at += 1) {
+      const { home, line } = sequenceOf(reading, { anchor: at, focus: at })
+      expect(line.reduce((sum, one) => sum + one.lasts, 0)).toBe(home.reduce((sum, one) => sum + one.lasts, 0))
+    }
+  })
+})
+
 describe('what is heard', () => {
-  const { chords } = readTuneDocument({ text: 'key: C\n| C | Am F | G |', colour: 1, choices: {}, fixed: {} })
-  const plain = new Map(chords.map((chord, at) => [chord.key, [48 + at, 55 + at]]))
-  const made = new Map(chords.map((chord, at) => [chord.key, [50 + at, 57 + at]]))
+  const chords = [[0, 4], [1, 2], [2, 2], [3, 4]].map(([index, lasts]) => ({ index: index!, lasts: lasts! }))
+  const plain = chords.map((chord) => ({ ...chord, midis: [48 + chord.index, 55 + chord.index] }))
+  const made = chords.map((chord) => ({ ...chord, midis: [50 + chord.index, 57 + chord.index] }))
+  const beside = chords.slice(0, 1).map((chord) => ({ ...chord, midis: [40, 47] }))
   test('the new version strikes each chord at its beat for its length, after the count-in', () => {
-    const { strikes, clicks, countIn, length } = scheduleOf(chords, 'new', 4, { plain, new: made })
+    const { strikes, clicks, countIn, length } = scheduleOf({ plain, new: made, beside: [] }, 'new', 4)
     expect(strikes.map((strike) => [strike.beat, strike.beats, strike.midis[0]])).toEqual([[4, 4, 50], [8, 2, 51], [10, 2, 52], [12, 4, 53]])
     expect(clicks.map((click) => click.strong)).toEqual([true, false, false, false])
     expect([countIn, length]).toEqual([4, 16])
   })
-  test('both in turn: the same bars plain, then new', () => {
-    const { strikes, length } = scheduleOf(chords.slice(1, 3), 'both', 0, { plain, new: made })
+  test('both in turn: the same bars plain, then new; or new, then the version beside it', () => {
+    const { strikes, length } = scheduleOf({ plain: plain.slice(1, 3), new: made.slice(1, 3), beside }, 'both', 0)
     expect(strikes.map((strike) => [strike.beat, strike.version, strike.index])).toEqual([[0, 'plain', 1], [2, 'plain', 2], [4, 'new', 1], [6, 'new', 2]])
     expect(length).toBe(8)
+    expect(scheduleOf({ plain, new: made.slice(0, 1), beside }, 'turn', 0).strikes.map((strike) => [strike.beat, strike.version])).toEqual([[0, 'new'], [4, 'beside']])
   })
   test('a chord without a grip leaves its time silent', () => {
-    const { strikes, length } = scheduleOf(chords, 'new', 0, { plain, new: new Map([...made].slice(1)) })
+    const { strikes, length } = scheduleOf({ plain, new: made.map((one, at) => (at === 0 ? { ...one, midis: null } : one)), beside }, 'new', 0)
     expect(strikes.map((strike) => strike.beat)).toEqual([4, 6, 8])
     expect(length).toBe(12)
   })

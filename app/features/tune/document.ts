@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
-import { slotsOf } from '../../../core/chart/chart'
+import { slotKey, slotsOf, type Slot } from '../../../core/chart/chart'
 import { carryOver } from '../../../core/chart/carryOver'
 import { parseChart, TEMPO_RANGE } from '../../../core/chart/parse'
 import { transposeSymbol, transposeText } from '../../../core/chart/transpose'
@@ -22,8 +22,33 @@ const bass = z.enum(['chord', 'any'])
 const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
 const line = z.int().min(0).max(19)
 const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
-/** `by: 'tune'` where a way through the whole tune put it there, and the next way may take it away again; else by hand. */
-const choice = z.strictObject({ symbol, rule: z.string().max(20), by: z.literal('tune').optional() })
+/** A chord put in, with its length in proportion to the others put in with it. */
+const put = z.strictObject({ symbol, beats: z.number().positive().max(10_000) })
+/** Neighbouring chords of the home line that one choice can take the place of, and chords it can put there. */
+export const MOST_IN_A_CHOICE = 16
+const chosen = z.strictObject({
+  chords: z.array(put).min(1).max(MOST_IN_A_CHOICE),
+  /** How many chords of the home line it takes the place of. */
+  span: z.int().min(1).max(MOST_IN_A_CHOICE),
+  rule: z.string().max(40),
+  /** When it was chosen, in milliseconds since 1970; 0 where that is not known. */
+  at: z.int().min(0),
+  /** Where a way through the whole tune put it there, and the next way may take it away again; else by hand. */
+  by: z.literal('tune').optional(),
+})
+/** Choices were once one chord in place of one: `{symbol, rule}`. */
+const oneChord = z.strictObject({ symbol, rule: z.string().max(20), by: z.literal('tune').optional() })
+const choice = z.preprocess((given) => {
+  const old = oneChord.safeParse(given)
+  if (!old.success) return given
+  const { symbol: one, ...rest } = old.data
+  return { ...rest, chords: [{ symbol: one, beats: 1 }], span: 1, at: 0 }
+}, chosen)
+export type Choice = z.infer<typeof chosen>
+
+function omitText<Shape extends { text: unknown }>({ text: _, ...rest }: Shape): Omit<Shape, 'text'> {
+  return rest
+}
 
 /** A chart and what is being made of it. */
 const madeOfChart = {
@@ -35,15 +60,23 @@ const madeOfChart = {
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(slot, frets),
 }
+/** Versions one chart can keep. */
+export const MOST_VERSIONS = 30
+const versionName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
+/** What was made of a chart, kept under a name. */
+const version = z.strictObject({ name: versionName, at: z.int().min(0), ...omitText(madeOfChart) })
+export type VersionKept = z.infer<typeof version>
+const withVersions = { ...madeOfChart, versions: z.array(version).max(MOST_VERSIONS).default([]) }
+
 const chartName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
 /** Charts one tune can have. */
 export const MOST_CHARTS = 20
-const otherChart = z.strictObject({ name: chartName, ...madeOfChart })
+const otherChart = z.strictObject({ name: chartName, ...withVersions })
 type OtherChart = z.infer<typeof otherChart>
 export const FIRST_CHART_NAME = 'Plain'
 
 export const tuneDocument = z.strictObject({
-  title, tempo, ...madeOfChart,
+  title, tempo, ...withVersions,
   /** Name of the chart that is worked on. */
   chart: chartName.default(FIRST_CHART_NAME),
   /** Its place among the tune's charts, from 0. */
@@ -63,8 +96,15 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),
   z.strictObject({ kind: z.literal('colour'), colour }),
   z.strictObject({ kind: z.literal('choose'), slot, choice: choice.nullable() }),
+  /** Several places at once, as one step: a stretch changed, or its plain chords put back. */
+  z.strictObject({ kind: z.literal('choose-many'), choices: z.record(slot, choice.nullable()), did: z.string().min(1).max(80) }),
   /** A way through the whole tune takes the place of the one before; chords and grips chosen by hand stay. */
   z.strictObject({ kind: z.literal('way'), choices: z.record(slot, choice), did: z.string().min(1).max(80) }),
+  /** Keeps what is made now under a name; one of the same name is replaced. */
+  z.strictObject({ kind: z.literal('version-keep'), name: versionName, at: z.int().min(0) }),
+  /** A kept version becomes what is worked on. */
+  z.strictObject({ kind: z.literal('version-take'), name: versionName }),
+  z.strictObject({ kind: z.literal('version-remove'), name: versionName }),
   z.strictObject({ kind: z.literal('bass'), bass }),
   z.strictObject({ kind: z.literal('style'), style }),
   z.strictObject({ kind: z.literal('line'), line }),
@@ -85,7 +125,7 @@ export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {},
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [],
   chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
@@ -96,12 +136,15 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'text': case 'bars': return withText(document, edit.text)
     case 'transpose': return transposed(document, must(parseKey(edit.to)))
     case 'colour': return { ...document, colour: edit.colour, ...unfixed(document), line: 0 }
-    case 'choose': {
-      const { [edit.slot]: _, ...choices } = document.choices
-      const { [edit.slot]: __, ...fixed } = document.fixed
-      return { ...document, fixed, choices: edit.choice ? { ...choices, [edit.slot]: edit.choice } : choices }
-    }
+    case 'choose': return withChoice(document, edit.slot, edit.choice)
+    case 'choose-many': return Object.entries(edit.choices).reduce((now, [place, made]) => withChoice(now, place, made), document)
     case 'way': return withWay(document, edit.choices)
+    case 'version-keep': return withVersionKept(document, edit.name, edit.at)
+    case 'version-take': {
+      const { name: _, at: __, ...made } = document.versions.find((one) => one.name === edit.name) ?? { name: '', at: 0 }
+      return { ...document, ...made }
+    }
+    case 'version-remove': return { ...document, versions: document.versions.filter((one) => one.name !== edit.name) }
     case 'bass': return { ...document, bass: edit.bass, line: 0 }
     case 'style': return { ...document, style: edit.style, line: 0 }
     case 'line': return { ...document, line: edit.line }
@@ -118,20 +161,56 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
   }
 }
 
-/** Places where the player decided something: a chord or a grip. */
-export const decidedByHand = ({ choices, fixed }: Pick<TuneDocument, 'choices' | 'fixed'>): Set<string> =>
-  new Set([...Object.keys(choices).filter((place) => choices[place]!.by !== 'tune'), ...Object.keys(fixed)])
+/** Beats are equal when they differ by less than a thousandth. */
+const NEAR = 1e-3
+const placeOf = (key: string) => { const [bar, beat] = key.split(':').map(Number); return { bar: bar!, beat: beat! } }
+
+/** The chord of the home line that stands at a place, by its index; -1 where none does. */
+export function homeIndexAt(slots: readonly Slot[], key: string): number {
+  const { bar, beat } = placeOf(key)
+  return slots.findIndex((slot) => slot.bar === bar && beat > slot.beat - NEAR && beat < slot.beat + slot.beats - NEAR)
+}
+
+/** Chords of the home line, by index, where the player decided something: a choice or a grip. */
+export function decidedByHand({ text, choices, fixed }: Pick<TuneDocument, 'text' | 'choices' | 'fixed'>): Set<number> {
+  const slots = slotsOf(parseChart(text))
+  const choicesByHand = Object.entries(choices).filter(([, one]) => one.by !== 'tune').flatMap(([place, one]) => {
+    const from = homeIndexAt(slots, place)
+    return Array.from({ length: one.span }, (_, at) => from + at)
+  })
+  return new Set([...choicesByHand, ...Object.keys(fixed).map((place) => homeIndexAt(slots, place))].filter((index) => index >= 0))
+}
+
+/** A choice put in, or taken out; others that stood on the same chords give way, and so do grips fixed in their time. */
+function withChoice(document: TuneDocument, place: string, made: Choice | null): TuneDocument {
+  const slots = slotsOf(parseChart(document.text))
+  const from = homeIndexAt(slots, place)
+  const covers = (key: string, span: number, to: number) => { const at = homeIndexAt(slots, key); return at >= 0 && at < to && at + span > from }
+  const span = made?.span ?? document.choices[place]?.span ?? 1
+  const choices = Object.fromEntries(Object.entries(document.choices).filter(([key, one]) => key !== place && !(made && covers(key, one.span, from + span))))
+  const fixed = Object.fromEntries(Object.entries(document.fixed).filter(([key]) => key !== place && !covers(key, 1, from + span)))
+  return { ...document, fixed, choices: made ? { ...choices, [place]: made } : choices }
+}
 
 function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocument {
+  const slots = slotsOf(parseChart(document.text))
   const byHand = decidedByHand(document)
-  const kept = Object.entries(document.choices).filter(([place]) => byHand.has(place))
-  const taken = Object.entries(way).filter(([place]) => !byHand.has(place)).map(([place, { symbol, rule }]) => [place, { symbol, rule, by: 'tune' as const }] as const)
+  const isFree = ([place, one]: [string, Choice]) => { const from = homeIndexAt(slots, place); return !Array.from({ length: one.span }, (_, at) => from + at).some((index) => byHand.has(index)) }
+  const kept = Object.entries(document.choices).filter(([, one]) => one.by !== 'tune')
+  const taken = Object.entries(way).filter(isFree).map(([place, one]) => [place, { ...one, by: 'tune' as const }] as const)
   return { ...document, choices: Object.fromEntries([...kept, ...taken]), line: 0 }
 }
 
+function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
+  const { colour, bass, style, line, choices, fixed, grips, versions } = document
+  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips }
+  const others = versions.filter((one) => one.name !== name)
+  return others.length >= MOST_VERSIONS ? document : { ...document, versions: [...others, kept] }
+}
+
 /** All charts of a tune in their order, the one shown among them. */
-export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips }: TuneDocument): OtherChart[] {
-  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips }
+export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, versions }: TuneDocument): OtherChart[] {
+  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, versions }
   return [...others.slice(0, at), shown, ...others.slice(at)]
 }
 
@@ -150,30 +229,54 @@ function withChartAdded(document: TuneDocument, name: string): TuneDocument {
 }
 
 /** A grip fixed by hand belongs to the chord it was chosen for; it stays where the chord was chosen by hand too. */
-const unfixed = (document: TuneDocument): Pick<TuneDocument, 'fixed'> => ({
-  fixed: Object.fromEntries(Object.entries(document.fixed).filter(([place]) => place in document.choices)),
-})
+function unfixed(document: TuneDocument): Pick<TuneDocument, 'fixed'> {
+  const byHand = decidedByHand({ ...document, fixed: {} })
+  const slots = slotsOf(parseChart(document.text))
+  return { fixed: Object.fromEntries(Object.entries(document.fixed).filter(([place]) => byHand.has(homeIndexAt(slots, place)))) }
+}
 
-/** Choices and grips follow their chords when bars are put in, taken out or moved along; a title or tempo changed in the text counts. */
+/** Choices, grips and versions follow their chords when bars are put in, taken out or moved along; a title or tempo changed in the text counts. */
 function withText(document: TuneDocument, next: string): TuneDocument {
   const before = parseChart(document.text)
   const after = parseChart(next)
-  const moved = carryOver(slotsOf(before), slotsOf(after))
-  const carry = <T>(record: Record<string, T>): Record<string, T> =>
-    Object.fromEntries(Object.entries(record).flatMap(([place, value]) => (moved.has(place) ? [[moved.get(place)!, value]] : [])))
+  const follow = following(slotsOf(before), slotsOf(after))
   const newTempo = after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
   const newTitle = after.title !== null && after.title !== '' && after.title !== before.title ? after.title.slice(0, MOST_TITLE) : document.title
-  return {
-    ...document, text: next, tempo: newTempo, title: newTitle,
-    choices: carry(document.choices), fixed: carry(document.fixed), grips: carry(document.grips),
-  }
+  return { ...document, ...follow(document), text: next, tempo: newTempo, title: newTitle, versions: document.versions.map((one) => ({ ...one, ...follow(one) })) }
 }
 
-/** The tune in another key: chart and chosen chords move together. Grips fixed by hand belong to the old key and are let go. */
+type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips'>
+
+/** How what was made on the chords of one chart moves to another. A choice on several chords needs all of them, in a row. */
+function following(before: readonly Slot[], after: readonly Slot[]): (made: Placed) => Placed {
+  const moved = carryOver(before, after)
+  const indexAfter = new Map(after.map((slot, index) => [slotKey(slot), index]))
+  const movedIndex = (index: number) => indexAfter.get(moved.get(slotKey(before[index]!)) ?? '') ?? -1
+  const choices = (made: Placed['choices']) => Object.fromEntries(Object.entries(made).flatMap(([place, one]) => {
+    const from = homeIndexAt(before, place)
+    if (from < 0 || from + one.span > before.length) return []
+    const to = movedIndex(from)
+    const inARow = to >= 0 && Array.from({ length: one.span }, (_, at) => movedIndex(from + at) === to + at).every(Boolean)
+    return inARow ? [[slotKey(after[to]!), one]] : []
+  }))
+  // A grip may stand inside a chord of the home line: it keeps its distance from where that begins.
+  const grips = <T>(made: Record<string, T>) => Object.fromEntries(Object.entries(made).flatMap(([place, one]) => {
+    const from = homeIndexAt(before, place)
+    const to = from < 0 ? undefined : after[movedIndex(from)]
+    return to ? [[slotKey({ bar: to.bar, beat: to.beat + placeOf(place).beat - before[from]!.beat }), one]] : []
+  }))
+  return (made) => ({ choices: choices(made.choices), fixed: grips(made.fixed), grips: grips(made.grips) })
+}
+
+/** The tune in another key: chart and chosen chords move together, in the versions too. Grips belong to the old key and are let go. */
 function transposed(document: TuneDocument, to: Key): TuneDocument {
   const from = analyse(parseChart(document.text)).key
-  const choices = Object.entries(document.choices).map(([place, { symbol: chosen, rule }]) => [place, { symbol: transposeSymbol(chosen, from, to), rule }])
-  return { ...document, text: transposeText(document.text, from, to), choices: Object.fromEntries(choices) as TuneDocument['choices'], fixed: {}, grips: {}, line: 0 }
+  const turned = ({ choices }: Pick<TuneDocument, 'choices'>) => ({
+    choices: Object.fromEntries(Object.entries(choices).map(([place, one]) =>
+      [place, { ...one, chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })) }])),
+    fixed: {}, grips: {}, line: 0,
+  })
+  return { ...document, ...turned(document), text: transposeText(document.text, from, to), versions: document.versions.map((one) => ({ ...one, ...turned(one) })) }
 }
 
 /** What was done, for undo and redo. */
@@ -184,8 +287,11 @@ export function labelOf(edit: TuneEdit): string {
     case 'bars': return edit.did
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
-    case 'choose': return edit.choice ? `${edit.choice.symbol} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
-    case 'way': return edit.did
+    case 'choose': return edit.choice ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
+    case 'way': case 'choose-many': return edit.did
+    case 'version-keep': return `kept as ${edit.name}`
+    case 'version-take': return `version ${edit.name} taken up`
+    case 'version-remove': return `version ${edit.name} let go`
     case 'bass': return 'who plays the bass'
     case 'style': return 'style of the lines'
     case 'line': return `line ${edit.line + 1}`

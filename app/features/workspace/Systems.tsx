@@ -1,5 +1,5 @@
 import { memo, useMemo, type CSSProperties, type ReactNode } from 'react'
-import { barName, slotKey, type Bar } from '../../../core/chart/chart'
+import { barName, type Bar, type Slot } from '../../../core/chart/chart'
 import type { Analysis, Group } from '../../../core/analysis/reading'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -10,47 +10,64 @@ import { GripDiagram } from '../notation/GripDiagram'
 import { Threads, type ThreadChord } from '../notation/Threads'
 import { Brackets } from './Brackets'
 import { across, columnsOf, endOf, systemsOf, type System } from './layout'
-import { isWithin, type Selection } from './selection'
+import type { Heard } from '../sound/schedule'
+import type { Decision, LineChord } from '../tune/decisions'
+import { groupedBy } from '../tune/grouped'
+import { isWithin, rangeOf, type Selection } from './selection'
 import type { Step } from './steps'
-import type { TuneChord, TuneReading } from './useTuneReading'
+import { madeChord, type TuneChord, type TuneReading } from './useTuneReading'
 
 interface Props {
   step: Step
   reading: TuneReading
   voicings: ReadonlyMap<string, Voicing>
+  /** Of the home line, and of the new one. */
   selection: Selection
-  sounding: { index: number; version: 'plain' | 'new' } | null
+  lineSelection: Selection
+  sounding: { index: number; version: Heard } | null
+  /** A kept version shown under the new line. */
+  beside: Beside | null
   /** The beat that is being typed; null where the chart cannot be typed into here. */
   editing: Editing | null
   onSelect: (index: number, stretch: boolean) => void
+  /** A chord of the new line. */
+  onSelectLine: (index: number, stretch: boolean) => void
   onGroup: (group: Group) => void
   /** A beat of a bar was asked for; absent where the chart cannot be edited. */
   onBeat?: (bar: number, beat: number) => void
 }
 
+/** A version that is shown beside the new line. */
+export interface Beside {
+  name: string
+  line: readonly LineChord[]
+}
+
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
-export const Systems = memo(function Systems({ step, reading, voicings, selection, sounding, editing, onSelect, onGroup, onBeat }: Props) {
-  const { chart, chords } = reading
+export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, onSelect, onSelectLine, onGroup, onBeat }: Props) {
+  const { chart, chords, line } = reading
   const systems = useMemo(() => systemsOf(chart.bars), [chart])
-  const byKey = useMemo(() => new Map(chords.map((chord) => [chord.key, chord])), [chords])
+  const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
+  const lineOf = useMemo(() => groupedBy(line, ({ slot }) => slot.bar), [line])
+  const besideOf = useMemo(() => (beside ? groupedBy(beside.line, ({ slot }) => slot.bar) : null), [beside])
   const range = rangeOfVoices(voicings)
   return (
     <div className={`systems step-${step}`}>
       {systems.map((system, at) => {
-        const inside = system.bars.flatMap((bar) => bar.slots.map((slot) => byKey.get(slotKey(slot))!))
-        const first = inside[0]?.index ?? 0
-        const last = inside.at(-1)?.index ?? -1
-        const next = systems[at + 1]?.bars[0]?.slots[0]
-        const near = (index: number) => index >= first && index <= last
+        const home = system.bars.flatMap((bar) => homeOf.get(bar.number) ?? [])
+        const made = system.bars.flatMap((bar) => lineOf.get(bar.number) ?? [])
+        const next = lineOf.get(systems[at + 1]?.bars[0]?.number ?? -1)?.[0]
+        const within = (chords: readonly { index: number }[], index: number) => chords.length > 0 && index >= chords[0]!.index && index <= chords.at(-1)!.index
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
           <SystemView
-            key={system.bars[0]!.number} step={step} system={system} chords={inside} reading={reading}
-            voicings={voicings} onward={step === 'lines' && next ? voicings.get(slotKey(next)) ?? null : null} low={range[0]} high={range[1]}
-            selection={isAway(selection, first, last) ? NOTHING : selection}
-            sounding={sounding && near(sounding.index) ? sounding : null}
+            key={system.bars[0]!.number} step={step} system={system} chords={home} line={made} reading={reading}
+            voicings={voicings} onward={step === 'lines' && next ? voicings.get(next.key) ?? null : null} low={range[0]} high={range[1]}
+            selection={near(selection, home)} lineSelection={near(lineSelection, made)}
+            sounding={sounding && within(sounding.version === 'plain' ? home : made, sounding.index) ? sounding : null}
+            beside={beside && besideOf ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) } : null}
             editing={editing && system.bars.some((bar) => bar.number === editing.bar) ? editing : null}
-            onSelect={onSelect} onGroup={onGroup} onBeat={onBeat}
+            onSelect={onSelect} onSelectLine={onSelectLine} onGroup={onGroup} onBeat={onBeat}
           />
         )
       })}
@@ -59,7 +76,11 @@ export const Systems = memo(function Systems({ step, reading, voicings, selectio
 })
 
 const NOTHING: Selection = { anchor: -1, focus: -1 }
-const isAway = ({ anchor, focus }: Selection, first: number, last: number) => Math.max(anchor, focus) < first || Math.min(anchor, focus) > last
+/** A selection as far as it concerns some chords in a row. */
+function near(selection: Selection, chords: readonly { index: number }[]): Selection {
+  const [from, to] = rangeOf(selection)
+  return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index ? NOTHING : selection
+}
 
 function rangeOfVoices(voicings: ReadonlyMap<string, Voicing>): readonly [number, number] {
   const midis = [...voicings.values()].flatMap((voicing) => voicing.midis)
@@ -69,6 +90,7 @@ function rangeOfVoices(voicings: ReadonlyMap<string, Voicing>): readonly [number
 interface SystemProps extends Omit<Props, 'voicings'> {
   system: System
   chords: TuneChord[]
+  line: LineChord[]
   voicings: ReadonlyMap<string, Voicing>
   /** First grip of the next system, so that threads lead on over the edge. */
   onward: Voicing | null
@@ -77,46 +99,73 @@ interface SystemProps extends Omit<Props, 'voicings'> {
 }
 
 /** One system. Drawn again only when something in it has changed. */
-const SystemView = memo(function SystemView({ step, system, chords, reading, voicings, onward, low, high, selection, sounding, editing, onSelect, onGroup, onBeat }: SystemProps) {
+const SystemView = memo(function SystemView({ step, system, chords, line, reading, voicings, onward, low, high, selection, lineSelection, sounding, beside, editing, onSelect, onSelectLine, onGroup, onBeat }: SystemProps) {
   const { bars } = system
-  const byKey = new Map(chords.map((chord) => [chord.key, chord]))
-  const chordsOfBar = (bar: Bar) => bar.slots.map((slot) => byKey.get(slotKey(slot))!)
-  const threads = step === 'lines' ? threadChords(system, chordsOfBar, voicings) : []
+  const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
+  const threads = step === 'lines' ? threadChords(system, line, voicings) : []
   const columns: CSSProperties = { gridTemplateColumns: columnsOf(system) }
-  const pick = { selection, sounding, onSelect }
+  const soundingIn = (version: Heard) => (sounding?.version === version ? sounding.index : null)
   return (
     <section className="system" aria-label={systemName(bars)}>
       {step === 'chart' && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
       <div className="bank bank-home" role="group" aria-label="Home line" style={columns}>
         {bars.map((bar) => (
           <HomeBar key={bar.number} bar={bar} movesTo={step === 'chart' ? keyMovedTo(reading.analysis, bar) : null} onBeat={onBeat} editing={editing?.bar === bar.number ? editing : null}>
-            <Slots bar={bar} chords={chordsOfBar(bar)} {...pick} version="plain" onBeat={onBeat}>{(chord) => <HomeChord chord={chord} reading={reading} />}</Slots>
+            <Slots bar={bar} chords={homeOf.get(bar.number) ?? []} selection={selection} sounding={soundingIn('plain')} onSelect={onSelect} repeats={bar.repeats} onBeat={onBeat}>
+              {(chord) => <HomeChord chord={chord} reading={reading} />}
+            </Slots>
           </HomeBar>
         ))}
       </div>
       {threads.length > 0 && (
-        <Threads chords={threads} onward={onward && { voicing: onward }} range={[low, high]} selected={chords.find((chord) => chord.index === selection.focus)?.key ?? null} onSelect={(key) => onSelect(byKey.get(key)!.index, false)} />
+        <Threads chords={threads} onward={onward && { voicing: onward }} range={[low, high]} selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null} onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)} />
       )}
       {step !== 'chart' && (
-        <div className="bank bank-new" role="group" aria-label="New line" style={columns}>
-          {bars.map((bar) => (
-            <div className="bar" key={bar.number}>
-              <Slots bar={bar} chords={chordsOfBar(bar)} {...pick} version="new">
-                {(chord) => <NewChord chord={chord} step={step} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
-              </Slots>
-            </div>
-          ))}
-        </div>
+        <LineBank name="New line" className="bank bank-new" columns={columns} bars={bars} line={line} selection={lineSelection} sounding={soundingIn('new')} onSelect={onSelectLine}>
+          {(chord) => <NewChord chord={chord} step={step} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
+        </LineBank>
+      )}
+      {step === 'colour' && beside && (
+        <LineBank name={`Kept: ${beside.name}`} className="bank bank-beside" columns={columns} bars={bars} line={beside.line} selection={NOTHING} sounding={soundingIn('beside')} onSelect={(index, stretch) => onSelect(beside.line.find((one) => one.index === index)!.home, stretch)}>
+          {(chord) => <NewChord chord={chord} step="chart" voicing={undefined} capo={reading.chart.capo} />}
+        </LineBank>
       )}
     </section>
   )
 }, sameSystem)
 
+interface LineBankProps {
+  name: string
+  className: string
+  columns: CSSProperties
+  bars: readonly Bar[]
+  line: readonly LineChord[]
+  selection: Selection
+  sounding: number | null
+  onSelect: Props['onSelect']
+  children: (chord: LineChord) => ReactNode
+}
+
+/** A bank of what is made: the new line, or a version beside it. */
+function LineBank({ name, className, columns, bars, line, selection, sounding, onSelect, children }: LineBankProps) {
+  const lineOf = groupedBy(line, ({ slot }) => slot.bar)
+  return (
+    <div className={className} role="group" aria-label={name} style={columns}>
+      {bars.map((bar) => (
+        <div className="bar" key={bar.number}>
+          <Slots bar={bar} chords={lineOf.get(bar.number) ?? []} selection={selection} sounding={sounding} onSelect={onSelect}>{children}</Slots>
+        </div>
+      ))}
+    </div>
+  )
+}
+
 /** The same picture: everything that is drawn is equal, though a key press has made it anew. */
 function sameSystem(a: SystemProps, b: SystemProps): boolean {
-  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'onSelect', 'onGroup', 'onBeat']
+  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
   if (plain.some((prop) => a[prop] !== b[prop])) return false
-  if (a.selection.anchor !== b.selection.anchor || a.selection.focus !== b.selection.focus || a.onward?.frets.join() !== b.onward?.frets.join()) return false
+  const sameSelection = (one: Selection, other: Selection) => one.anchor === other.anchor && one.focus === other.focus
+  if (!sameSelection(a.selection, b.selection) || !sameSelection(a.lineSelection, b.lineSelection) || a.onward?.frets.join() !== b.onward?.frets.join()) return false
   return pictureOf(a) === pictureOf(b)
 }
 
@@ -126,15 +175,14 @@ const pictures = new WeakMap<SystemProps, string>()
 function pictureOf(props: SystemProps): string {
   const known = pictures.get(props)
   if (known !== undefined) return known
-  const { step, system: { bars, edges }, chords, voicings, reading: { analysis, chart } } = props
+  const { step, system: { bars, edges }, chords, line, beside, voicings, reading: { analysis, chart } } = props
   const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
   const picture = JSON.stringify([
     edges, chart.capo,
     bars.map(({ slots, source: _, ...bar }) => [bar, slots.length]),
-    chords.map(({ slot, reading, made, byHand, fixed, index, key, played }) => [
-      key, index, slot.text, slot.beats, reading?.roman, reading?.diatonic, reading?.function, made?.chord.canonical, made?.why, byHand, fixed, played?.canonical,
-      step === 'lines' ? voicings.get(key)?.frets : 0,
-    ]),
+    chords.map(({ slot, reading, index, key, played }) => [key, index, slot.text, slot.beats, reading?.roman, reading?.diatonic, reading?.function, played?.canonical]),
+    step === 'chart' ? 0 : line.map((chord) => [...lineInWords(chord), step === 'colour' ? chord.decision?.because.why : voicings.get(chord.key)?.frets]),
+    beside && [beside.name, beside.line.map(lineInWords)],
     bars.map((bar) => keyMovedTo(analysis, bar)),
     step === 'chart' ? analysis.groups.filter((group) => group.to.bar >= first && group.from.bar <= last) : 0,
     chart.problems.filter((problem) => problem.bar !== undefined && problem.bar >= first && problem.bar <= last).map((problem) => [problem.bar, problem.beat, problem.code, problem.message]),
@@ -142,6 +190,8 @@ function pictureOf(props: SystemProps): string {
   pictures.set(props, picture)
   return picture
 }
+
+const lineInWords = ({ key, index, home, slot, decision, first, fixed }: LineChord) => [key, index, home, slot.text, slot.beats, slot.held, decision?.rule, decision?.by, first, fixed]
 
 /** The key that begins in a bar, where the tune leaves home or comes back. */
 function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
@@ -185,15 +235,21 @@ function Beats({ bar, onBeat }: { bar: Bar; onBeat: NonNullable<Props['onBeat']>
   )
 }
 
-interface SlotsProps extends Pick<Props, 'selection' | 'sounding' | 'onSelect' | 'onBeat'> {
+interface SlotsProps<Chord extends { key: string; index: number; slot: Slot }> {
   bar: Bar
-  chords: TuneChord[]
-  version: 'plain' | 'new'
-  children: (chord: TuneChord) => ReactNode
+  chords: readonly Chord[]
+  selection: Selection
+  /** The chord that sounds in this bank now. */
+  sounding: number | null
+  /** The bar was written as a repeat of the one before. */
+  repeats?: boolean
+  onSelect: Props['onSelect']
+  onBeat?: Props['onBeat']
+  children: (chord: Chord) => ReactNode
 }
 
 /** The chords of a bar, each as wide as it is long. */
-function Slots({ bar, chords, version, selection, sounding, onSelect, onBeat, children }: SlotsProps) {
+function Slots<Chord extends { key: string; index: number; slot: Slot }>({ bar, chords, selection, sounding, repeats, onSelect, onBeat, children }: SlotsProps<Chord>) {
   const silent = (bar.slots[0]?.beat ?? bar.from) - bar.from
   return (
     <div className="slots">
@@ -201,13 +257,12 @@ function Slots({ bar, chords, version, selection, sounding, onSelect, onBeat, ch
       {chords.map((chord) => (
         <button
           key={chord.key} type="button" style={{ flexGrow: chord.slot.beats }} data-slot={chord.index}
-          className={['slot', isWithin(selection, chord.index) && 'selected', selection.focus === chord.index && 'focus',
-            sounding?.index === chord.index && sounding.version === version && 'sounding'].filter(Boolean).join(' ')}
+          className={['slot', isWithin(selection, chord.index) && 'selected', selection.focus === chord.index && 'focus', sounding === chord.index && 'sounding'].filter(Boolean).join(' ')}
           aria-pressed={selection.focus === chord.index}
           onClick={(event) => onSelect(chord.index, event.shiftKey)}
           onDoubleClick={onBeat && (() => onBeat(bar.number, Math.floor(chord.slot.beat + 1e-6)))}
         >
-          {bar.repeats && version === 'plain' && <span className="repeat-sign" title="The bar before, again">%</span>}
+          {repeats && <span className="repeat-sign" title="The bar before, again">%</span>}
           {children(chord)}
         </button>
       ))}
@@ -231,20 +286,23 @@ function HomeChord({ chord, reading: { chart } }: { chord: TuneChord; reading: T
   return <span className="unread" title={problem?.message}>{slot.text}<small>{problem?.message ?? 'not read'}</small></span>
 }
 
-function NewChord({ chord, step, voicing, capo }: { chord: TuneChord; step: Step; voicing: Voicing | undefined; capo: number }) {
-  const { made, reading } = chord
-  if (!made || !reading) return <span className="silence">–</span>
-  const changed = made.rule !== 'plain'
+const PUT_IN_BY: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: '' }
+
+function NewChord({ chord, step, voicing, capo }: { chord: LineChord; step: Step; voicing: Voicing | undefined; capo: number }) {
+  const { decision, slot, first } = chord
+  const made = madeChord(chord)
+  if (!decision || !made) return <span className="silence">–</span>
+  const byWhom = first ? PUT_IN_BY[decision.by] : ''
   return (
     <>
-      <span className={changed ? 'made changed' : 'made'}>
-        <ChordName chord={made.chord} />
-        {chord.byHand && <span className="by-hand" title="Chosen by hand">by hand</span>}
+      <span className={[decision.rule !== 'plain' && 'changed', slot.held && 'held', 'made'].filter(Boolean).join(' ')}>
+        <ChordName chord={made} />
+        {byWhom && <span className="by-hand" title="Chosen by hand">{byWhom}</span>}
       </span>
-      {step === 'colour' && <span className="why">{engravedWords(made.why)}</span>}
+      {step === 'colour' && first && <span className="why">{engravedWords(decision.because.why)}</span>}
       {step === 'lines' && (
         <span className="slot-grip">
-          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={chord.slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip yet</span>}
+          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip yet</span>}
           {chord.fixed && <span className="by-hand">fixed</span>}
         </span>
       )}
@@ -252,10 +310,11 @@ function NewChord({ chord, step, voicing, capo }: { chord: TuneChord; step: Step
   )
 }
 
-function threadChords(system: System, chordsOfBar: (bar: Bar) => TuneChord[], voicings: ReadonlyMap<string, Voicing>): ThreadChord[] {
-  return system.bars.flatMap((bar, at) => chordsOfBar(bar).flatMap((chord): ThreadChord[] => {
-    const voicing = voicings.get(chord.key)
-    if (!voicing || !chord.made) return []
-    return [{ key: chord.key, from: across(system, at, chord.slot.beat), to: across(system, at, endOf(chord.slot)), chord: chord.made.chord, voicing }]
-  }))
+function threadChords(system: System, line: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>): ThreadChord[] {
+  return line.flatMap((one): ThreadChord[] => {
+    const voicing = voicings.get(one.key)
+    const chord = madeChord(one)
+    const at = system.bars.findIndex((bar) => bar.number === one.slot.bar)
+    return voicing && chord ? [{ key: one.key, from: across(system, at, one.slot.beat), to: across(system, at, endOf(one.slot)), chord, voicing }] : []
+  })
 }

@@ -3,7 +3,6 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } f
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
 import { placeName, type Chart } from '../../../core/chart/chart'
-import type { ColourOption } from '../../../core/reharm/colour'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
 import { printChart } from '../../../core/chart/print'
@@ -14,10 +13,10 @@ import type { Shown } from '../chart/ChartTools'
 import { ReadingDrawer } from '../chart/ReadingDrawer'
 import { useChartEditing, type BarAct } from '../chart/useChartEditing'
 import { WhyContext } from '../chart/Why'
-import { ColourControl } from '../colour/ColourControl'
-import { FarControl } from '../colour/FarControl'
 import { ColourDrawer } from '../colour/ColourDrawer'
-import { offeredFor } from '../colour/offered'
+import { ColourStep } from '../colour/ColourStep'
+import { useHearInPlace } from '../colour/useHearInPlace'
+import { useTrying } from '../colour/useTrying'
 import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
@@ -25,20 +24,21 @@ import { useLines, type LinesQuestion } from '../lines/useLines'
 import { useNearGrips } from '../lines/useNearGrips'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
-import { scheduleOf } from '../sound/schedule'
+import { scheduleOf, type Played } from '../sound/schedule'
 import { sequenceOf, type Sequence } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
+import type { LineChord } from '../tune/decisions'
 import { useTune } from '../tune/useTune'
 import { ConflictNotice } from './ConflictNotice'
 import { Header } from './Header'
 import { KeysDialog } from './KeysDialog'
-import { moved, rangeOf, type Selection } from './selection'
+import { inHome, inLine, moved, rangeOf, type Selection } from './selection'
 import { STEPS, type Step } from './steps'
 import { useSteady } from './steady'
 import { Systems } from './Systems'
 import { useKeys } from './useKeys'
-import { madeChord, readTuneDocument, useTuneReading, type TuneChord } from './useTuneReading'
+import { madeChord, plainChord, readingWith, readTuneDocument, useTuneReading, type TuneChord, type TuneReading } from './useTuneReading'
 
 /** Searches wait until typing has paused this long, and less after any other change. */
 const TYPING_PAUSE_MS = 600
@@ -56,7 +56,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const deferred = useDeferredValue(document)
   const settled = step === 'chart' && document.text.length > READ_AT_ONCE ? deferred : document
   const reading = useTuneReading(settled)
-  const { chords, chart } = reading
+  const { chords, chart, line } = reading
   const { school } = useNumerals()
   const [shown, setShown] = useState<Shown>(0)
   const skeleton = useMemo(
@@ -64,44 +64,64 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     [step, shown, chart, school])
   const [picked, setSelection] = useState<Selection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
-  const select = useCallback((index: number, stretch: boolean) => setSelection((now) => ({ anchor: stretch ? now.anchor : index, focus: index })), [])
+  // On the Lines step the chords of the new line are selected one by one; everywhere else what stands for the chord of the home line.
+  const [pickedLine, setLineSelection] = useState<Selection | null>(null)
+  const lineSelection = useMemo(() => (step === 'lines' && pickedLine ? moved(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)), [step, pickedLine, selection, line])
+  const select = useCallback((index: number, stretch: boolean) => { setLineSelection(null); setSelection((now) => ({ anchor: stretch ? now.anchor : index, focus: index })) }, [])
+  const pickLine = useSteady((next: Selection) => { setLineSelection(next); setSelection(inHome(next, line)) })
+  const selectLine = useSteady((index: number, stretch: boolean) => pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }))
+  const [besideName, setBeside] = useState<string | null>(null)
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
   const [keysOpen, setKeysOpen] = useState(false)
   const [reasons, setReasons] = useState(false)
   const player = usePlayer()
 
-  const sounding = useMemo(() => chords.filter((chord) => madeChord(chord)), [chords])
+  const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
+  const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
   const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo), [sounding, settled, chart.capo]), pause)
-  const plain = useLines(useMemo(() => plainQuestion(sounding, chart.capo), [sounding, chart.capo]), pause)
-  const voicings = useMemo(() => keptVoicings(settled, chords, chart.capo), [settled, chords, chart.capo])
+  const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo), [soundingHome, chart.capo]), pause)
+  const voicings = useMemo(() => keptVoicings(settled, line, chart.capo), [settled, line, chart.capo])
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
   useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
 
+  // A kept version beside the new line, in grips of its own.
+  const kept = step === 'colour' ? document.versions.find((version) => version.name === besideName) : undefined
+  const besideReading = useMemo(() => (kept ? readingWith(reading, kept) : null), [kept, reading])
+  const besideSounding = useMemo(() => besideReading?.line.filter((chord) => madeChord(chord)) ?? [], [besideReading])
+  const besideLines = useLines(useMemo(() => (kept ? newQuestion(besideSounding, kept, chart.capo) : null), [besideSounding, kept, chart.capo]), pause)
+  const beside = useMemo(() => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null), [kept, besideReading])
+
   const focus = (skeleton ?? reading).chords[selection.focus]
-  const near = useNearGrips(step === 'lines' && focus?.made ? nearQuestion(focus, sounding, voicings, document.bass, chart.capo) : null)
+  const focusLine = line[lineSelection.focus]
+  const near = useNearGrips(step === 'lines' && focusLine && madeChord(focusLine) ? nearQuestion(focusLine, sounding, voicings, document.bass, chart.capo) : null)
 
-  const offered = useMemo(() => (step === 'colour' && focus?.reading ? offeredFor(focus, chart, reading.analysis) : []), [step, focus, chart, reading.analysis])
-
+  const version = hearing.version === 'turn' && !kept ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
-  const countIn = hearing.countIn ? countInBeats(chart, sequence.chords[0]) : 0
+  const countIn = hearing.countIn ? countInBeats(chart, sequence.home[0]) : 0
   const schedule = useMemo(() => {
-    const plainLine = plain.lines[0]
-    const plainMidis = new Map(plainLine?.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis]) ?? [])
-    const newMidis = new Map([...voicings].map(([key, voicing]) => [key, voicing.midis]))
-    return scheduleOf(sequence.chords, hearing.version, countIn, { plain: plainMidis, new: newMidis })
-  }, [sequence, hearing.version, countIn, plain.lines, voicings, sounding])
+    const plainMidis = new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis]) ?? [])
+    const besideMidis = new Map(besideLines.lines[0]?.voicings.map((voicing, at) => [besideSounding[at]?.key ?? '', voicing.midis]) ?? [])
+    const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({ index: one.index, lasts: one.lasts, midis: midis ?? null })
+    return scheduleOf({
+      plain: sequence.home.map((one) => played(one, plainMidis.get(one.key))),
+      new: sequence.line.map((one) => played(one, voicings.get(one.key)?.midis)),
+      beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : [],
+    }, version, countIn)
+  }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome])
   const ready = schedule.strikes.length > 0
   const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
 
-  const choose = (chord: TuneChord, option: ColourOption | null) =>
-    session.edit({ kind: 'choose', slot: chord.key, choice: option && { symbol: option.chord.canonical, rule: option.rule } })
-  const fix = (chord: TuneChord, voicing: Voicing | null) => {
+  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
+  const trying = useTrying({
+    on: step === 'colour', document, reading, selection, onEdit: session.edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
+  })
+  const fix = (chord: LineChord, voicing: Voicing | null) => {
     session.edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets] })
     if (voicing) void player.strumNow(voicing.midis)
   }
 
-  const selectRange = useCallback((from: number, to: number) => setSelection({ anchor: from, focus: to }), [])
+  const selectRange = useCallback((from: number, to: number) => { setLineSelection(null); setSelection({ anchor: from, focus: to }) }, [])
   const chartEditing = useChartEditing({
     can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: (text, did) => session.edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
   })
@@ -136,16 +156,20 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       if (wanted) void navigate(`/tunes/${state.id}/${wanted}`, { preventScrollReset: true })
       return wanted !== undefined
     }
+    if ((event.key !== 'Enter' || isHere(event)) && !(event.target instanceof HTMLInputElement) && trying.onKey(event.key)) return true
     switch (event.key) {
       case ' ': if (player.playing) player.stop(); else play(); return true
       case 'ArrowLeft': case 'ArrowRight':
         if (event.target instanceof HTMLInputElement) return false
-        setSelection(moved(selection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, chords.length))
+        if (step === 'lines') pickLine(moved(lineSelection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, line.length))
+        else setSelection(moved(selection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, chords.length))
         return true
-      case 'Escape': setSelection({ anchor: selection.focus, focus: selection.focus }); return true
+      case 'Escape':
+        if (step === 'lines') pickLine({ anchor: lineSelection.focus, focus: lineSelection.focus })
+        else setSelection({ anchor: selection.focus, focus: selection.focus })
+        return true
       case 'Backspace':
-        if (focus && step === 'colour' && focus.chosen) choose(focus, null)
-        if (focus && step === 'lines' && focus.fixed) fix(focus, null)
+        if (focusLine && step === 'lines' && focusLine.fixed) fix(focusLine, null)
         return true
       case '?': setKeysOpen(true); return true
     }
@@ -161,18 +185,12 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
     if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
     if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
-    if (/^\d$/.test(event.key) && focus) {
-      const digit = Number(event.key)
-      const option = offered[digit]?.option
-      const grip = near?.[digit - 1]
-      if (step === 'colour' && option) choose(focus, option)
-      else if (step === 'lines' && grip) fix(focus, grip.voicing)
-      else return false
-      return true
-    }
+    const grip = /^\d$/.test(event.key) && step === 'lines' ? near?.[Number(event.key) - 1] : undefined
+    if (grip && focusLine) { fix(focusLine, grip.voicing); return true }
     return false
   })
 
+  const selectUnder = useSteady((index: number, stretch: boolean) => select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch))
   const onTitle = useSteady((title: string) => session.edit({ kind: 'title', title }))
   const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onSheet = useSteady(() => void session.flush().then(() => navigate(`/tunes/${state.id}/sheet`)))
@@ -193,8 +211,13 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         <WhyContext.Provider value={reasons}>
           {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}
         </WhyContext.Provider>
-        {step === 'colour' && <ColourControl value={document.colour} byHand={chords.filter((chord) => chord.byHand).length} onChange={(colour) => session.edit({ kind: 'colour', colour })} />}
-        {step === 'colour' && chords.length > 0 && <FarControl document={document} chords={chords} onEdit={session.edit} onReasons={() => void session.flush().then(() => navigate(`/tunes/${state.id}/why`))} />}
+        {step === 'colour' && (
+          <ColourStep
+            document={document} reading={reading} selection={selection} beside={besideName} onBeside={setBeside} onEdit={session.edit}
+            onLiftOut={({ key }) => session.edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
+            onReasons={() => void session.flush().then(() => navigate(`/tunes/${state.id}/why`))}
+          />
+        )}
         {step === 'lines' && (
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}
@@ -209,26 +232,31 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           </p>
         )}
         <Systems
-          step={step} reading={skeleton ?? reading} voicings={voicings} selection={selection} sounding={player.sounding}
-          editing={chartEditing.editing} onSelect={select} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
+          step={step} reading={skeleton ?? trying.shown} voicings={voicings} selection={selection} lineSelection={trying.tried ? inLine(selection, trying.shown.line) : lineSelection} sounding={player.sounding} beside={beside}
+          editing={chartEditing.editing} onSelect={select} onSelectLine={step === 'lines' ? selectLine : selectUnder} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
         />
       </main>
-      <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus)}</p>
+      <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus, reading)}</p>
       <aside className="drawer" aria-label="Selected chord">
         {!focus && <p className="quiet">Select a chord to read about it.</p>}
-        {focus && <p className="drawer-place">{placeName(focus.slot)}</p>}
+        {focus && <p className="drawer-place">{placeInWords(chords, selection, step === 'lines' ? focusLine : undefined)}</p>}
         {focus && step === 'chart' && (
           <WhyContext.Provider value={reasons}>
             <ReadingDrawer key={focus.key} chord={focus} groups={(skeleton ?? reading).analysis.groups.filter((group) => isPartOf(focus, group))} />
           </WhyContext.Provider>
         )}
-        {focus && step === 'colour' && <ColourDrawer chord={focus} offered={offered} onChoose={(option) => choose(focus, option)} />}
-        {focus && step === 'lines' && (
-          <GripDrawer key={focus.key} chord={focus} voicing={voicings.get(focus.key)} grips={near} capo={chart.capo} onFix={(voicing) => fix(focus, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
+        {focus && step === 'colour' && (
+          <ColourDrawer
+            key={focus.key} chords={chords.slice(...rangeToSlice(selection))} offered={trying.offered} at={trying.at} tried={trying.tried}
+            onHear={({ index, span, puts }) => hearInPlace(index, span, puts)} onKeep={trying.keep} onPutBack={trying.putBack}
+          />
+        )}
+        {focusLine && step === 'lines' && (
+          <GripDrawer key={focusLine.key} chord={focusLine} voicing={voicings.get(focusLine.key)} grips={near} capo={chart.capo} onFix={(voicing) => fix(focusLine, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
         )}
       </aside>
       <Transport
-        hearing={hearing} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
+        hearing={{ ...hearing, version }} beside={kept?.name ?? null} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
         says={ready ? hearingInWords(sequence) : 'No grips to play yet.'} onTempo={onTempo} onPlay={onPlay} onStop={player.stop} onSave={onSave}
       />
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
@@ -237,12 +265,20 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
 }
 
 /** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
-function chordInWords({ slot, reading, made }: TuneChord): string {
-  const became = made && made.rule !== 'plain' ? `, now ${made.chord.canonical}` : ''
+function chordInWords({ slot, reading, decision }: TuneChord, { line }: TuneReading): string {
+  const became = decision && decision.rule !== 'plain' ? `, now ${line.filter((one) => one.decision?.key === decision.key).map((one) => madeChord(one)!.canonical).join(' ')}` : ''
   return `${placeName(slot)}: ${slot.text}${reading ? `, ${reading.roman}` : ''}${became}`
 }
 
-const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both' } as const
+function placeInWords(chords: readonly TuneChord[], selection: Selection, made: LineChord | undefined): string {
+  if (made) return placeName(made.slot)
+  const [from, to] = rangeOf(selection)
+  return from === to ? placeName(chords[from]!.slot) : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+}
+
+const rangeToSlice = (selection: Selection): [number, number] => { const [from, to] = rangeOf(selection); return [from, to + 1] }
+
+const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
 
 /** Keys for the selected bars on the Chart step. */
 const BAR_KEYS: Readonly<Record<string, BarAct>> = { i: 'after', I: 'before', s: 'split', j: 'join', '[': 'earlier', ']': 'later', '-': 'down', '−': 'down', '+': 'up', x: 'remove' }
@@ -262,27 +298,27 @@ function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefined): n
   return meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
 }
 
-function hearingInWords({ chords, range }: Sequence): string {
+function hearingInWords({ home: chords, range }: Sequence): string {
   const [first, last] = [chords[0], chords.at(-1)]
   if (!first || !last || range === 'all') return 'The whole tune'
   return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
 }
 
-function newQuestion(sounding: readonly TuneChord[], document: TuneState['document'], capo: number): LinesQuestion | null {
+function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style'>, capo: number): LinesQuestion | null {
   if (sounding.length === 0) return null
-  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (document.fixed[chord.key] ? [[at, document.fixed[chord.key]!]] : []))
-  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: document.bass, capo, style: document.style, count: LINES_WANTED }
+  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key] ? [[at, made.fixed[chord.key]!]] : []))
+  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED }
 }
 
 /** The plain version is heard in its own smooth grips, with the roots below. */
 function plainQuestion(sounding: readonly TuneChord[], capo: number): LinesQuestion | null {
   if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => chord.options[0]!.chord.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1 }
+  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1 }
 }
 
-function nearQuestion(focus: TuneChord, sounding: readonly TuneChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number) {
+function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number) {
   const at = sounding.indexOf(focus)
-  const midisOf = (chord: TuneChord | undefined) => {
+  const midisOf = (chord: LineChord | undefined) => {
     const voicing = chord && voicings.get(chord.key)
     return voicing ? [...voicing.midis] : null
   }
@@ -291,7 +327,7 @@ function nearQuestion(focus: TuneChord, sounding: readonly TuneChord[], voicings
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
 function useKeepLine(
-  { lines, current }: ReturnType<typeof useLines>, chosen: number, sounding: readonly TuneChord[], kept: TuneState['document']['grips'],
+  { lines, current }: ReturnType<typeof useLines>, chosen: number, sounding: readonly LineChord[], kept: TuneState['document']['grips'],
   keep: (grips: TuneState['document']['grips']) => void,
 ): void {
   useEffect(() => {

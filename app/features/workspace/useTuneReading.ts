@@ -1,33 +1,27 @@
 import { useMemo } from 'react'
 import { analyse } from '../../../core/analysis/analyse'
+import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Analysis, Reading } from '../../../core/analysis/reading'
 import { slotKey, slotsOf, type Chart, type Slot } from '../../../core/chart/chart'
 import { parseChart } from '../../../core/chart/parse'
 import { keyAbove, transposeSymbol } from '../../../core/chart/transpose'
 import { parseChord } from '../../../core/chord/parse'
 import type { ChordSymbol } from '../../../core/chord/symbol'
-import { coloursOf, colourAt, type ColourOption } from '../../../core/reharm/colour'
-import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Key } from '../../../core/pitch/key'
-import { swapChosen } from '../colour/offered'
 import { useNumerals } from '../schools/numerals'
+import { decisionsOf, lineOf, type Decision, type LineChord } from '../tune/decisions'
 import type { TuneDocument } from '../tune/document'
 
-/** One chord of the tune with everything the core says of it. */
+/** One chord of the home line with everything the core says of it. */
 export interface TuneChord {
   key: string
-  /** Place in the order of the tune, from 0, over all slots. */
+  /** Place in the order of the home line, from 0, over all slots. */
   index: number
   slot: Slot
   /** Null for a silence or a symbol that could not be read. */
   reading: Reading | null
-  options: ColourOption[]
-  /** What stands in the new line; null where nothing sounds. */
-  made: ColourOption | null
-  /** It was chosen, by hand or by a way through the whole tune, and can be given back to the control. */
-  chosen: boolean
-  byHand: boolean
-  fixed: boolean
+  /** What stands for it in the new line, alone or with its neighbours; null where nothing sounds. */
+  decision: Decision | null
   /** With a capo: the chord whose shape is fingered. */
   played: ChordSymbol | null
   /** How long it sounds, in beats of the metre the tune begins with. */
@@ -37,33 +31,36 @@ export interface TuneChord {
 export interface TuneReading {
   chart: Chart
   analysis: Analysis
+  /** The home line. */
   chords: TuneChord[]
+  decisions: Decision[]
+  /** The new line. */
+  line: LineChord[]
 }
 
 /** Home line and new line of a document. Pure and quick: it runs on every key press. */
 export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' | 'choices' | 'fixed'>, school: NumeralSchool = 'case'): TuneReading {
   const chart = parseChart(document.text)
   const analysis = analyse(chart, school)
+  return { chart, analysis, ...linesOf(chart, analysis, document) }
+}
+
+/** Home line and new line over a chart that is read already. */
+function linesOf(chart: Chart, analysis: Analysis, document: Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>): Pick<TuneReading, 'chords' | 'decisions' | 'line'> {
   const shape = shapeUnderCapo(chart, analysis.key)
   const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
+  const decisions = decisionsOf(chart, analysis, document)
+  const byHome = new Map(decisions.flatMap((decision) => Array.from({ length: decision.span }, (_, at) => [decision.index + at, decision] as const)))
   const chords = slotsOf(chart).map((slot, index): TuneChord => {
     const key = slotKey(slot)
-    const reading = readings.get(key) ?? null
-    const options = reading ? coloursOf(reading) : []
-    const choice = document.choices[key]
-    const chosen = reading && choice ? chosenOption(options, choice.symbol, choice.rule, () => swapChosen(index, choice.symbol, chart, analysis)) : null
     return {
-      key, index, slot, reading, options,
-      made: chosen ?? (options.length > 0 ? colourAt(options, document.colour) : null),
-      chosen: chosen !== null,
-      byHand: chosen !== null && choice?.by !== 'tune',
-      fixed: key in document.fixed,
+      key, index, slot, reading: readings.get(key) ?? null, decision: byHome.get(index) ?? null,
       played: slot.symbol?.kind === 'chord' ? shape(slot.symbol.chord) : null,
       lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
     }
   })
-  return { chart, analysis, chords }
+  return { chords, decisions, line: lineOf(chart, decisions, document.fixed) }
 }
 
 /** Names the shape that is fingered when a capo lies on the neck. */
@@ -76,20 +73,24 @@ export function shapeUnderCapo({ capo }: Chart, key: Key): (chord: ChordSymbol) 
   }
 }
 
-/** The option the player took; a symbol no longer offered is kept as it was chosen. */
-function chosenOption(options: ColourOption[], symbol: string, rule: string, swap: () => ColourOption | null): ColourOption | null {
-  const offered = options.find((option) => option.chord.canonical === symbol) ?? swap()
-  if (offered) return offered
-  const chord = parseChord(symbol)
-  return chord.ok
-    ? { chord: chord.value, rule, level: 0, special: true, why: 'Chosen by hand when this chord stood elsewhere or had another job.', mood: '', added: [] }
-    : null
-}
-
 export function useTuneReading(document: TuneDocument): TuneReading {
   const { text, colour, choices, fixed } = document
   const { school } = useNumerals()
-  return useMemo(() => readTuneDocument({ text, colour, choices, fixed }, school), [text, colour, choices, fixed, school])
+  const read = useMemo(() => {
+    const chart = parseChart(text)
+    return { chart, analysis: analyse(chart, school) }
+  }, [text, school])
+  return useMemo(() => ({ ...read, ...linesOf(read.chart, read.analysis, { colour, choices, fixed }) }), [read, colour, choices, fixed])
 }
 
-export const madeChord = (chord: TuneChord): ChordSymbol | null => chord.made?.chord ?? null
+/** The same chart with other decisions: a trial, or a version that was kept. */
+export const readingWith = (reading: TuneReading, made: Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>): TuneReading =>
+  ({ ...reading, ...linesOf(reading.chart, reading.analysis, made) })
+
+/** The plain chord of a slot; null where none could be read. */
+export const plainChord = ({ slot, reading }: Pick<TuneChord, 'slot' | 'reading'>): ChordSymbol | null =>
+  reading && slot.symbol?.kind === 'chord' ? slot.symbol.chord : null
+
+/** What sounds at a place of the new line. */
+export const madeChord = ({ slot, decision }: LineChord): ChordSymbol | null =>
+  decision && slot.symbol?.kind === 'chord' ? slot.symbol.chord : null

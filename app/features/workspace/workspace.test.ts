@@ -1,21 +1,35 @@
 import fc from 'fast-check'
 import { parseChart } from '../../../core/chart/parse'
 import { systemsOf } from './layout'
-import { moved, rangeOf } from './selection'
-import { readTuneDocument } from './useTuneReading'
+import { inHome, inLine, moved, rangeOf } from './selection'
+import { madeChord, readTuneDocument } from './useTuneReading'
 import { keptVoicings } from '../lines/keptGrips'
 import { matching, rowOf } from '../songbook/entries'
 
 describe('a document read for the screen', () => {
   const read = (text: string, more: object = {}) => readTuneDocument({ text, colour: 2, choices: {}, fixed: {}, ...more })
+  const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 0 })
+  const made = (text: string, more: object = {}) => read(text, more).line.map((chord) => madeChord(chord)?.canonical ?? null)
   test('a chord chosen by hand stays whatever the control says, and one that cannot be read leaves the rest', () => {
-    const { chords } = read('key: C\n| C | Qx | G |', { colour: 4, choices: { '1:1': { symbol: 'C6', rule: 'a1' } } })
-    expect(chords.map((chord) => chord.made?.chord.canonical ?? null)).toEqual(['C6', null, 'G13b9'])
-    expect(chords.map((chord) => chord.byHand)).toEqual([true, false, false])
+    const text = 'key: C\n| C | Qx | G |'
+    const more = { colour: 4, choices: { '1:1': one('C6', 'a1') } }
+    expect(made(text, more)).toEqual(['C6', null, 'G13b9'])
+    expect(read(text, more).chords.map((chord) => chord.decision?.by)).toEqual(['hand', undefined, 'control'])
   })
   test('a choice that its chord no longer offers is kept as chosen', () => {
-    const { chords } = read('key: C\n| C | F | C |', { choices: { '2:1': { symbol: 'G7alt', rule: 'a4' } } })
-    expect(chords[1]!.made!.chord.canonical).toBe('G7alt')
+    const reading = read('key: C\n| C | F | C |', { choices: { '2:1': one('G7alt', 'a4') } })
+    expect(madeChord(reading.line[1]!)!.canonical).toBe('G7alt')
+    expect(reading.decisions[1]!.because).toMatchObject({ name: 'as chosen', distance: null })
+  })
+  test('chords put in share the time of what they stand for, whatever its length is by now', () => {
+    const choices = { '2:1': { chords: [{ symbol: 'Dm7', beats: 3 }, { symbol: 'Db7', beats: 1 }], span: 1, rule: 'c2', at: 0 } }
+    const places = (text: string) => read(text, { colour: 0, choices }).line.map(({ key, slot }) => `${key} ${slot.text} ${slot.beats}`)
+    expect(places('| C | G | C |')).toEqual(['1:1 C 4', '2:1 Dm7 3', '2:4 Db7 1', '3:1 C 4'])
+    expect(places('| C | G F | C |')).toEqual(['1:1 C 4', '2:1 Dm7 1.5', '2:2.5 Db7 0.5', '2:3 F 2', '3:1 C 4'])
+  })
+  test('a choice that reaches beyond what can be read waits, and the control decides meanwhile', () => {
+    const choices = { '2:1': { ...one('Dm7', 'b9'), span: 3 } }
+    expect(made('| C | G | Qx | C |', { colour: 0, choices })).toEqual(['C', 'G', null, 'C'])
   })
   test('no text breaks it', () => {
     fc.assert(fc.property(fc.string(), (text) => { expect(read(text).chords.length).toBeGreaterThanOrEqual(0) }))
@@ -24,7 +38,7 @@ describe('a document read for the screen', () => {
 
 describe('grips kept with a tune', () => {
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] } }
-  const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).chords
+  const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).line
   test('are shown for the chords they sound, and left out when the chord has changed', () => {
     expect([...keptVoicings(document, chordsFor(1), 0).keys()]).toEqual(['1:1', '2:1'])
     expect([...keptVoicings(document, chordsFor(0), 0).keys()]).toEqual([])
@@ -35,11 +49,11 @@ describe('grips kept with a tune', () => {
 })
 
 test('with a capo open strings sound at it, and the shape is named as if the nut were there', () => {
-  const { chords } = readTuneDocument({ text: 'key: D\ncapo: 2\n| D | Bm7 |', colour: 0, choices: {}, fixed: {} })
+  const { chords, line } = readTuneDocument({ text: 'key: D\ncapo: 2\n| D | Bm7 |', colour: 0, choices: {}, fixed: {} })
   expect(chords.map((chord) => chord.played?.canonical)).toEqual(['C', 'Am7'])
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 5, 4, 0, 3, 0] } }
-  expect([...keptVoicings(document, chords, 2).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
-  expect([...keptVoicings(document, chords, 0).keys()]).toEqual([])
+  expect([...keptVoicings(document, line, 2).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
+  expect([...keptVoicings(document, line, 0).keys()]).toEqual([])
 })
 
 describe('the systems', () => {
@@ -52,6 +66,16 @@ test('the selection stays within the tune and stretches from its anchor', () => 
   expect(moved({ anchor: 2, focus: 2 }, -5, false, 4)).toEqual({ anchor: 0, focus: 0 })
   expect(rangeOf(moved({ anchor: 2, focus: 2 }, -1, true, 4))).toEqual([1, 2])
   expect(moved({ anchor: 0, focus: 3 }, 1, true, 4)).toEqual({ anchor: 0, focus: 3 })
+})
+
+test('a selection goes from line to line: what stands for a chord, and the chord something stands for', () => {
+  // Two chords for the first, one for the second and third together, one for the fourth.
+  const line = [{ home: 0 }, { home: 0 }, { home: 1 }, { home: 3 }]
+  const focusOf = (home: number) => inLine({ anchor: home, focus: home }, line).focus
+  expect([0, 1, 2, 3].map(focusOf)).toEqual([0, 2, 2, 3])
+  expect(inLine({ anchor: 0, focus: 2 }, line)).toEqual({ anchor: 0, focus: 2 })
+  expect(inLine({ anchor: 3, focus: 0 }, line)).toEqual({ anchor: 3, focus: 0 })
+  expect(inHome({ anchor: 1, focus: 3 }, line)).toEqual({ anchor: 0, focus: 3 })
 })
 
 describe('the songbook page', () => {

@@ -1,0 +1,57 @@
+import Button from '@mui/material/Button'
+import { useState } from 'react'
+import { rangeOf, type Selection } from '../workspace/selection'
+import type { Decision } from '../tune/decisions'
+import type { TuneDocument, TuneEdit } from '../tune/document'
+import type { TuneReading } from '../workspace/useTuneReading'
+import { ColourControl } from './ColourControl'
+import { CommonPanel } from './CommonPanel'
+import { FarControl } from './FarControl'
+import { TastePanel } from './TastePanel'
+import { TrailPanel } from './TrailPanel'
+import { VersionsPanel } from './VersionsPanel'
+
+type Panel = 'trail' | 'versions' | 'common' | 'taste'
+
+interface Props {
+  document: TuneDocument
+  reading: TuneReading
+  selection: Selection
+  beside: string | null
+  onBeside: (name: string | null) => void
+  onEdit: (edit: TuneEdit) => void
+  onLiftOut: (decision: Decision) => void
+  onSelect: (index: number) => void
+  /** Leads to the page with every change and its reason. */
+  onReasons: () => void
+}
+
+/** The controls of the Colour step: how coloured, how far, and what was made so far. */
+export function ColourStep({ document, reading, selection, beside, onBeside, onEdit, onLiftOut, onSelect, onReasons }: Props) {
+  const [panel, setPanel] = useState<Panel | null>(null)
+  const { chords, decisions } = reading
+  const range = rangeOf(selection)
+  const chosen = decisions.filter(({ by }) => by !== 'control').length
+  const byHand = decisions.filter(({ by }) => by === 'hand').length
+  const labels: Readonly<Record<Panel, string>> = {
+    trail: `Trail (${chosen})`, versions: `Versions (${document.versions.length})`, common: 'Common note, bass', taste: 'Taste',
+  }
+  return (
+    <>
+      <div className="colour-controls">
+        <ColourControl value={document.colour} byHand={byHand} onChange={(colour) => onEdit({ kind: 'colour', colour })} />
+        {chords.length > 0 && <FarControl document={document} chords={chords} stretch={range[0] === range[1] ? null : range} onEdit={onEdit} />}
+      </div>
+      <div className="panel-tabs">
+        {(Object.keys(labels) as Panel[]).map((one) => (
+          <Button key={one} size="small" aria-expanded={panel === one} onClick={() => setPanel(panel === one ? null : one)}>{labels[one]}</Button>
+        ))}
+        {decisions.some(({ rule }) => rule !== 'plain') && <Button size="small" onClick={onReasons}>All reasons on a page</Button>}
+      </div>
+      {panel === 'trail' && <TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} />}
+      {panel === 'versions' && <VersionsPanel document={document} reading={reading} beside={beside} onBeside={onBeside} onEdit={onEdit} />}
+      {panel === 'common' && <CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} />}
+      {panel === 'taste' && <TastePanel />}
+    </>
+  )
+}

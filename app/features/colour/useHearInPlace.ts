@@ -1,0 +1,54 @@
+import { useCallback, useEffect, useRef } from 'react'
+import type { Put } from '../../../core/reharm/change'
+import type { Voicing } from '../../../core/voicing/voicing'
+import type { SearchReply, SearchRequest } from '../../../workers/messages'
+import type { Schedule } from '../sound/schedule'
+import type { TuneDocument } from '../tune/document'
+import { madeChord, type TuneReading } from '../workspace/useTuneReading'
+
+/** Beats that the chord before and the one behind are heard. */
+const AROUND_BEATS = 2
+/** What is tried is heard at least and at most so long, in beats. */
+const LEAST = 2
+const MOST = 8
+
+interface Surroundings {
+  reading: Pick<TuneReading, 'line'>
+  voicings: ReadonlyMap<string, Voicing>
+  document: Pick<TuneDocument, 'bass' | 'style' | 'tempo'>
+  capo: number
+  play: (schedule: Schedule) => void
+}
+
+/** Sounds chords where they would stand: the chord before, they, and the chord behind, led together with the grips that are there. */
+export function useHearInPlace({ reading, voicings, document, capo, play }: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
+  const worker = useRef<Worker | null>(null)
+  const asked = useRef(0)
+  const latest = useRef(play)
+  latest.current = play
+  useEffect(() => () => { worker.current?.terminate(); worker.current = null }, [])
+  return useCallback((index, span, puts) => {
+    const before = reading.line.findLast((one) => one.home < index && madeChord(one))
+    const behind = reading.line.find((one) => one.home >= index + span && madeChord(one))
+    const whole = puts.reduce((sum, { beats }) => sum + beats, 0)
+    const scale = Math.min(MOST, Math.max(LEAST, whole)) / whole
+    const around = (one: typeof before) => (one ? [{ symbol: madeChord(one)!.canonical, beats: AROUND_BEATS, grip: voicings.get(one.key)?.frets ?? null }] : [])
+    const chords = [...around(before), ...puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats: beats * scale, grip: null })), ...around(behind)]
+    const id = ++asked.current
+    worker.current ??= new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+    worker.current.onmessage = ({ data }: MessageEvent<SearchReply>) => {
+      if (data.kind !== 'lines' || data.id !== asked.current || !data.lines[0]) return
+      let beat = 0
+      const strikes = data.lines[0].voicings.map(({ midis }, at) => {
+        const { beats } = chords[at]!
+        beat += beats
+        return { beat: beat - beats, beats, midis, index: -1, version: 'new' as const }
+      })
+      latest.current({ strikes, clicks: [], countIn: 0, length: beat })
+    }
+    worker.current.postMessage({
+      kind: 'lines', id, symbols: chords.map(({ symbol }) => symbol), fixed: chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][],
+      bass: document.bass, capo, style: document.style, count: 1,
+    } satisfies SearchRequest)
+  }, [reading.line, voicings, document.bass, document.style, capo])
+}

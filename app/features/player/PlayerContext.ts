@@ -1,0 +1,18 @@
+import { createContext, useContext } from 'react'
+import type { Liking } from '../../../core/reharm/taste'
+import { DEFAULT_PLAYER, type PlayerSettings } from './settings'
+
+/** The player as the pages of a tune know them. */
+export interface KnownPlayer {
+  settings: PlayerSettings
+  liking: Liking
+  /** Keeps some settings, at once here and then in the database. */
+  change: (changed: Partial<PlayerSettings>) => void
+  /** A change of this rule was kept by hand. */
+  liked: (rule: string) => void
+  /** Forgets what was counted for a rule, or for all. */
+  forget: (rule?: string) => void
+}
+
+export const PlayerContext = createContext<KnownPlayer>({ settings: DEFAULT_PLAYER, liking: {}, change: () => {}, liked: () => {}, forget: () => {} })
+export const usePlayerSettings = () => useContext(PlayerContext)

@@ -1,0 +1,153 @@
+import { slotKey, slotsOf, type Chart, type Slot } from '../../../core/chart/chart'
+import type { Analysis, Reading } from '../../../core/analysis/reading'
+import { parseChord } from '../../../core/chord/parse'
+import type { Degree } from '../../../core/pitch/degree'
+import { laidOut, stretched } from '../../../core/reharm/apply'
+import { putsKey, type Intent, type Put } from '../../../core/reharm/change'
+import { colourAt, coloursOf, type ColourOption } from '../../../core/reharm/colour'
+import type { Distance } from '../../../core/reharm/distance'
+import { optionsOf, type Option } from '../../../core/reharm/options'
+import { spotsOf, type Spot } from '../../../core/reharm/spot'
+import type { Choice, TuneDocument } from './document'
+
+/** Why something stands in the new line. */
+export interface Because {
+  /** The change in trade words. */
+  name: string
+  intent: Intent
+  why: string
+  mood: string
+  /** Degrees the plain chord does not have, where one chord stands for one. */
+  added: readonly Degree[]
+  /** Null for the plain chord, and where no rule gives the change any more. */
+  distance: Distance | null
+}
+
+/** What stands in the new line for some neighbouring chords of the home line, and who decided it. */
+export interface Decision {
+  /** Place of the first chord of the home line that it stands for. */
+  key: string
+  index: number
+  span: number
+  puts: readonly Put[]
+  /** `plain` where nothing is changed. */
+  rule: string
+  by: 'control' | 'hand' | 'tune'
+  /** When it was chosen, in milliseconds since 1970; 0 where the control gives it, or where that is not known. */
+  at: number
+  readonly because: Because
+}
+
+/** A chord of the new line in its place. */
+export interface LineChord {
+  key: string
+  /** Place in the order of the new line, from 0. */
+  index: number
+  slot: Slot
+  /** The chord of the home line that stands at its beginning, by index. */
+  home: number
+  /** Null where nothing sounds, or the home line could not be read. */
+  decision: Decision | null
+  /** The first chord of its decision. */
+  first: boolean
+  fixed: boolean
+  /** How long it sounds, in beats of the metre the tune begins with. */
+  lasts: number
+}
+
+type Made = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>
+
+/** What was decided for every readable chord of a chart: by hand, by a way through the tune, or by the one control. */
+export function decisionsOf(chart: Chart, analysis: Analysis, { colour, choices }: Pick<Made, 'colour' | 'choices'>): Decision[] {
+  const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
+  const slots = slotsOf(chart)
+  const decisions: Decision[] = []
+  for (let index = 0; index < slots.length; index += 1) {
+    const key = slotKey(slots[index]!)
+    const made = choices[key]
+    const replaced = made && slots.slice(index, index + made.span)
+    if (made && replaced && replaced.length === made.span && replaced.every((slot) => readings.has(slotKey(slot)))) {
+      decisions.push(chosenDecision(key, index, made, replaced, readings.get(key)!, chart, analysis))
+      index += made.span - 1
+    } else if (readings.has(key)) decisions.push(controlled(key, index, readings.get(key)!, colour))
+  }
+  return decisions
+}
+
+function controlled(key: string, index: number, reading: Reading, colour: Made['colour']): Decision {
+  const option = colourAt(coloursOf(reading), colour)
+  return {
+    key, index, span: 1, puts: [{ chord: option.chord, beats: reading.slot.beats }], rule: option.rule, by: 'control', at: 0,
+    because: { name: option.rule === 'plain' ? 'as it is' : 'colour', intent: 'colour', why: option.why, mood: option.mood, added: option.added, distance: null },
+  }
+}
+
+function chosenDecision(key: string, index: number, made: Choice, replaced: readonly Slot[], reading: Reading, chart: Chart, analysis: Analysis): Decision {
+  const puts = stretched(made.chords.map(({ symbol, beats }) => ({ chord: chordOf(symbol), beats })), replaced.reduce((sum, slot) => sum + slot.beats, 0))
+  let known: Because | null = null
+  return {
+    key, index, span: made.span, puts, rule: made.rule, by: made.by ?? 'hand', at: made.at,
+    get because() { return known ??= becauseOf(index, made, puts, reading, chart, analysis) },
+  }
+}
+
+const chordOf = (symbol: string) => { const chord = parseChord(symbol); if (!chord.ok) throw new Error(chord.fault.message); return chord.value }
+
+/** The reason of a choice, when a rule still gives it where it stands. */
+function becauseOf(index: number, { span, rule }: Choice, puts: readonly Put[], reading: Reading, chart: Chart, analysis: Analysis): Because {
+  const [one] = puts
+  const colour = span === 1 && puts.length === 1 ? coloursOf(reading).find((option) => option.chord.canonical === one!.chord.canonical) : undefined
+  if (colour) return becauseOfColour(colour)
+  const key = putsKey({ index, span, puts })
+  const option = optionsAtSpot(chart, analysis, index, depthOf(rule)).find((other) => putsKey(other) === key)
+  if (option) return becauseOfOption(option)
+  return { name: 'as chosen', intent: 'swap', why: 'Chosen when this chord stood elsewhere or had another job.', mood: '', added: [], distance: null }
+}
+
+const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Because =>
+  ({ name: rule === 'plain' ? 'as it is' : special ? 'special colour' : 'colour', intent: 'colour', why, mood, added, distance: null })
+
+export const becauseOfOption = ({ name, intent, why, mood, distance }: Option): Because => ({ name, intent, why, mood, added: [], distance })
+
+/** Rules put on top of one another are written with `+`. */
+const depthOf = (rule: string): number => rule.split('+').length
+
+/** Spots and options of the chart read last: the drawer, the line and the reasons ask for many of one chart. */
+let last: { chart: Chart; spots: (Spot | null)[]; options: Map<string, Option[]> } | null = null
+
+/** Everything one chord of the home line can become by the rules, to a depth. */
+export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, depth: number): Option[] {
+  if (last?.chart !== chart) last = { chart, spots: spotsOf(chart, analysis), options: new Map() }
+  const asked = `${index}:${depth}`
+  const options = last.options.get(asked) ?? optionsOf(chart, last.spots, index, { depth })
+  last.options.set(asked, options)
+  return options
+}
+
+/** The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar line is held there. */
+export function lineOf(chart: Chart, decisions: readonly Decision[], fixed: Made['fixed']): LineChord[] {
+  const slots = slotsOf(chart)
+  const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
+  const byIndex = new Map(decisions.map((decision) => [decision.index, decision]))
+  const line: LineChord[] = []
+  const add = (slot: Slot, home: number, decision: Decision | null, first: boolean) => {
+    const key = slotKey(slot)
+    line.push({ key, index: line.length, slot, home, decision, first, fixed: key in fixed, lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit) })
+  }
+  for (let index = 0; index < slots.length; index += 1) {
+    const decision = byIndex.get(index)
+    if (!decision) { add(slots[index]!, index, null, true); continue }
+    const replaced = slots.slice(index, index + decision.span)
+    const placed = laidOut(decision.puts, replaced)
+    placed.forEach((slot, at) => {
+      const under = replaced.findIndex((home) => home.bar === slot.bar && slot.beat < home.beat + home.beats - 1e-6)
+      add(slot, index + Math.max(0, under), decision, at === 0)
+    })
+    index += decision.span - 1
+  }
+  return line
+}
+
+/** Where a chord of the home line begins in the new line: the first chord there, or the one that sounds on through it. */
+export const lineChordUnder = (line: readonly LineChord[], home: number): LineChord | undefined =>
+  line.find((one) => one.home === home) ?? line.findLast((one) => one.home < home)

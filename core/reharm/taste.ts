@@ -1,0 +1,88 @@
+import { modulo, pitchClass } from '../pitch/note'
+import type { Option } from './options'
+import { SCHOOL_NAMES, schoolOf, type School } from './schools'
+
+/** How a player leans to a school. */
+export const LEANINGS = ['never', 'less', 'as it comes', 'more'] as const
+export type Leaning = (typeof LEANINGS)[number]
+
+/** What a player likes; the numbers go from 0 to 1. */
+export interface Taste {
+  /** How far from home a change should lie. */
+  far: number
+  /** How readily chords are added. */
+  busy: number
+  /** How much the bass should step. */
+  bassSteps: number
+  schools: Readonly<Record<School, Leaning>>
+}
+
+export const DEFAULT_TASTE: Taste = {
+  far: 0.25, busy: 0.5, bassSteps: 0.5, schools: Object.fromEntries(SCHOOL_NAMES.map((school) => [school, 'as it comes'])) as Record<School, Leaning>,
+}
+
+/** How often the player has kept a change of each rule, by its number in the catalogue. */
+export type Liking = Readonly<Record<string, number>>
+
+/**
+ * What each part of a player's taste is worth. Nearness to the wanted distance is the measure, 0 to 1; the others are set against it.
+ * Common practice, no source.
+ */
+const WORTH = {
+  far: 1,
+  /** A chord more than there was, at no liking or full liking for busy playing. */
+  added: 0.4,
+  /** A bass that steps on both sides, at full liking for steps. */
+  bass: 0.4,
+  less: -0.3,
+  more: 0.3,
+  /** Each time a change of the same rule was kept, up to the most. */
+  kept: 0.08,
+  mostKept: 5,
+  /** A melody note to avoid, and a sour one. */
+  avoid: -0.4,
+  sour: -1.5,
+} as const
+
+/** Why an option stands where it does in the list: the parts add up to the score. */
+export interface Ranked {
+  option: Option
+  score: number
+  parts: { far: number; busy: number; bass: number; school: number; liking: number; melody: number }
+}
+
+/** The number of the rule, those put on top of one another each. */
+export const rulesIn = (rule: string): string[] => rule.split('+')
+
+/** How much a player's liking raises a rule, 0 to 0.4. */
+export const likingOf = (rule: string, liking: Liking): number =>
+  Math.max(...rulesIn(rule).map((one) => Math.min(WORTH.mostKept, liking[one] ?? 0))) * WORTH.kept
+
+/** What leaning to a school is worth; minus infinity for never. */
+export const leaningWorth = (rule: string, { schools }: Pick<Taste, 'schools'>): number => {
+  const leaning = schools[schoolOf(rule)]
+  return leaning === 'never' ? -Infinity : leaning === 'less' ? WORTH.less : leaning === 'more' ? WORTH.more : 0
+}
+
+const stepsTo = (from: number, to: number): boolean => { const up = modulo(to - from, 12); const move = Math.min(up, 12 - up); return move > 0 && move <= 2 }
+
+/**
+ * Options in the order of a player's taste, best first; those of a school never wanted are left out. Equal ones keep the order of the catalogue.
+ * @param around bass notes, as pitch classes, of the chords before and behind; null where there is none
+ */
+export function ranked(options: readonly Option[], taste: Taste, liking: Liking, around: (option: Option) => { before: number | null; behind: number | null }): Ranked[] {
+  return options.map((option): Ranked => {
+    const { before, behind } = around(option)
+    const bassOf = (at: number) => { const { chord } = option.puts.at(at)!; return pitchClass(chord.bass ?? chord.root) }
+    const steps = (before !== null && stepsTo(before, bassOf(0)) ? 0.5 : 0) + (behind !== null && stepsTo(bassOf(-1), behind) ? 0.5 : 0)
+    const parts = {
+      far: WORTH.far * (1 - Math.abs(option.reach - taste.far)),
+      busy: WORTH.added * Math.max(0, option.puts.length - option.span) * (2 * taste.busy - 1),
+      bass: WORTH.bass * taste.bassSteps * steps,
+      school: leaningWorth(option.rule, taste),
+      liking: likingOf(option.rule, liking),
+      melody: option.melody.reduce((sum, { heard }) => sum + (heard === 'sour' ? WORTH.sour : heard === 'avoid' ? WORTH.avoid : 0), 0),
+    }
+    return { option, parts, score: Object.values(parts).reduce((sum, part) => sum + part, 0) }
+  }).filter(({ score }) => score > -Infinity).sort((a, b) => b.score - a.score)
+}
