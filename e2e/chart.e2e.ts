@@ -148,6 +148,7 @@ test('a tune has several charts, each with what was made of it', async ({ page }
   await goTo(page, 'Colour')
   await newLine(page).getByRole('button').nth(1).click()
   await page.keyboard.press('1')
+  await page.keyboard.press('Enter')
   await expect(newLine(page).getByText('by hand')).toBeVisible()
   await goTo(page, 'Chart')
   await tabs(page).getByRole('button', { name: 'Plain' }).click()

@@ -10,16 +10,19 @@ import { useNumerals } from '../features/schools/numerals'
 import { plainChord, readTuneDocument } from '../features/workspace/useTuneReading'
 import type { Route } from './+types/why'
 
-export function loader({ params }: Route.LoaderArgs) {
+export function loader({ params, request }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
-  return state
+  const name = new URL(request.url).searchParams.get('version')
+  const version = name === null ? null : state.document.versions.find((one) => one.name === name)
+  if (version === undefined) throw data('This version is not kept with the tune any more.', 404)
+  return { ...state, version: name, document: { ...state.document, ...(version ? { ...version, name: undefined, at: state.document.at } : {}) } }
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.document.title ?? 'Tune'} · reasons` }]
 
 /** A page to print: every chord that was changed, what it became, and why. */
-export default function WhyPage({ loaderData: { id, document } }: Route.ComponentProps) {
+export default function WhyPage({ loaderData: { id, document, version } }: Route.ComponentProps) {
   const reading = readTuneDocument(document, useNumerals().school)
   const reasons = reasonsOf(reading)
   return (
@@ -30,7 +33,7 @@ export default function WhyPage({ loaderData: { id, document } }: Route.Componen
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{document.others.length > 0 && `${document.chart} · `}{keyInWords(reading.analysis.key)} · what was changed, and why</p>
+        <p>{version && `${version} · `}{document.others.length > 0 && `${document.chart} · `}{keyInWords(reading.analysis.key)} · what was changed, and why</p>
       </header>
       {reasons.length === 0 && <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>}
       {reasons.length > 0 && (

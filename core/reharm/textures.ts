@@ -63,6 +63,15 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
+    id: 'e5', name: 'planing: a suspended shape along the pentatonic', intent: 'bass and texture', mood: 'open, drifting', room: 1,
+    put: (spot) => {
+      if (!isStanding(spot) || (spot.kind !== 'minor' && spot.kind !== 'major' && spot.kind !== 'dominant')) return null
+      const steps: readonly Degree[] = spot.kind === 'minor' ? ['1', 'b3', '4', 'b3'] : ['1', '9', '5', '9']
+      const chords = steps.map((degree) => chordOn(noteAt(spot.chord.root, degree), '7sus4'))
+      return { chords, why: `The shape of ${chords[0]!.canonical} has no third to contradict ${name(spot)}: it goes along the pentatonic of ${says(spot.chord.root)}, ${chords.map((chord) => says(chord.root)).join(' ')}, and comes back.` }
+    },
+  },
+  {
     id: 'e6', name: 'sixth-diminished alternation', intent: 'bass and texture', mood: 'old, moving', room: 1,
     put: (spot) => {
       if (!isStanding(spot) || (spot.kind !== 'major' && spot.kind !== 'minor') || spot.role === 'ii minor') return null
@@ -83,11 +92,21 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
+    id: 'e7', name: 'minor: quartal shapes of its Dorian scale', intent: 'bass and texture', mood: 'open, modal', room: 1,
+    put: (spot) => {
+      if (!isStanding(spot) || spot.kind !== 'minor') return null
+      // Stacks of fourths on 1, 9 and 4 of the Dorian scale, as they are named by their lowest note.
+      const chords = (['1', '9', '4', '9'] as const).map((degree) => chordOn(noteAt(spot.chord.root, degree), degree === '4' ? '7sus4' : 'm11'))
+      const stack = (['1', '4', 'b7', 'b3'] as const).map((degree) => says(noteAt(spot.chord.root, degree)))
+      return { chords, why: `Fourths stacked on the Dorian scale of ${says(spot.chord.root)}, such as ${stack.join(' ')} for ${chords[0]!.canonical}, move in parallel while ${name(spot)} stands.` }
+    },
+  },
+  {
     id: 'e7', name: 'minor: quartal shape', intent: 'bass and texture', mood: 'open, modal',
     put: (spot) => {
       if (spot.kind !== 'minor' || spot.stands < 4) return null
       const chord = chordOn(spot.chord.root, 'm11')
-      return { chords: [chord], why: `${chord.canonical} can be stacked in fourths: ${[spot.chord.root, noteAt(spot.chord.root, '4'), noteAt(spot.chord.root, 'b7'), noteAt(spot.chord.root, 'b3')].map(says).join(' ')}.` }
+      return { chords: [chord], why: `${chord.canonical} can be stacked in fourths: ${(['1', '4', 'b7', 'b3'] as const).map((degree) => says(noteAt(spot.chord.root, degree))).join(' ')}.` }
     },
   },
 ]

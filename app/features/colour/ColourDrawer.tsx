@@ -9,7 +9,7 @@ import type { Offered } from './offered'
 
 const MOST_DIGIT = 9
 /** Shown of each intent before the player asks for all. */
-const SHOWN = 6
+const SHOWN = 14
 /** A mouse that only passes by sounds nothing. */
 const HOVER_MS = 160
 
@@ -56,7 +56,7 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
               {shown.map(({ one, order }) => (
                 <li key={`${one.key}${one.name}`}>
                   <button
-                    type="button" data-option={order} className={['option', one.key === now && 'taken', order === at && 'at'].filter(Boolean).join(' ')} aria-pressed={one.key === now}
+                    type="button" data-option={order} className={['option', one.key === now && 'taken', order === at && 'at', one.puts.length > 1 && 'long'].filter(Boolean).join(' ')} aria-pressed={one.key === now}
                     onPointerEnter={() => { hover.current = setTimeout(() => onHear(one), HOVER_MS) }} onPointerLeave={() => clearTimeout(hover.current)}
                     onClick={() => { clearTimeout(hover.current); onKeep(one) }}
                   >

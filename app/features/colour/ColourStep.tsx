@@ -23,7 +23,7 @@ interface Props {
   onLiftOut: (decision: Decision) => void
   onSelect: (index: number) => void
   /** Leads to the page with every change and its reason. */
-  onReasons: () => void
+  onReasons: (version?: string) => void
 }
 
 /** The controls of the Colour step: how coloured, how far, and what was made so far. */
@@ -46,10 +46,10 @@ export function ColourStep({ document, reading, selection, beside, onBeside, onE
         {(Object.keys(labels) as Panel[]).map((one) => (
           <Button key={one} size="small" aria-expanded={panel === one} onClick={() => setPanel(panel === one ? null : one)}>{labels[one]}</Button>
         ))}
-        {decisions.some(({ rule }) => rule !== 'plain') && <Button size="small" onClick={onReasons}>All reasons on a page</Button>}
+        {decisions.some(({ rule }) => rule !== 'plain') && <Button size="small" onClick={() => onReasons()}>All reasons on a page</Button>}
       </div>
       {panel === 'trail' && <TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} />}
-      {panel === 'versions' && <VersionsPanel document={document} reading={reading} beside={beside} onBeside={onBeside} onEdit={onEdit} />}
+      {panel === 'versions' && <VersionsPanel document={document} reading={reading} beside={beside} onBeside={onBeside} onEdit={onEdit} onReasons={onReasons} />}
       {panel === 'common' && <CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} />}
       {panel === 'taste' && <TastePanel />}
     </>

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
+import type { Put } from '../../../core/reharm/change'
 import { distanceFrom } from '../../../core/reharm/distance'
 import { MOST_VERSIONS, type TuneDocument, type TuneEdit } from '../tune/document'
 import { readingWith, type TuneReading } from '../workspace/useTuneReading'
@@ -12,12 +13,14 @@ interface Props {
   beside: string | null
   onBeside: (name: string | null) => void
   onEdit: (edit: TuneEdit) => void
+  /** Leads to the page of reasons of a version. */
+  onReasons: (version: string) => void
 }
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 /** What was made of the chart, kept under names: to be shown beside the new line, heard in turn with it, or taken up again. */
-export function VersionsPanel({ document, reading, beside, onBeside, onEdit }: Props) {
+export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onReasons }: Props) {
   const [name, setName] = useState('')
   const wanted = name.trim()
   const replaces = document.versions.some((one) => one.name === wanted)
@@ -44,6 +47,7 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit }: P
               <td className="quiet">{version.at > 0 ? WHEN.format(version.at) : ''}</td>
               <td className="row-tools">
                 <Button size="small" aria-pressed={beside === version.name} onClick={() => onBeside(beside === version.name ? null : version.name)}>{beside === version.name ? 'Put away' : 'Show beside'}</Button>
+                <Button size="small" onClick={() => onReasons(version.name)}>Reasons</Button>
                 <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>Take up</Button>
                 <Button size="small" onClick={() => { if (beside === version.name) onBeside(null); onEdit({ kind: 'version-remove', name: version.name }) }}>Let go</Button>
               </td>
@@ -55,10 +59,11 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit }: P
   )
 }
 
-/** How much was changed and how far it lies from home on average. */
+/** What was chosen, how many chords there are, and how far they lie from home on average. */
 function inNumbers({ chords, decisions, line }: TuneReading): string {
-  const changed = decisions.filter(({ rule }) => rule !== 'plain')
-  const beats = decisions.reduce((sum, { puts }) => sum + puts.reduce((inside, put) => inside + put.beats, 0), 0)
-  const far = decisions.reduce((sum, { index, puts }) => sum + distanceFrom(puts, chords[index]!.reading!.key).total * puts.reduce((inside, put) => inside + put.beats, 0), 0)
-  return `${changed.length} of ${decisions.length} changed, ${line.filter(({ decision }) => decision).length} chords, ${(beats > 0 ? far / beats : 0).toFixed(2)} from home`
+  const chosen = decisions.filter(({ by }) => by !== 'control').length
+  const beatsOf = (puts: readonly Put[]) => puts.reduce((sum, { beats }) => sum + beats, 0)
+  const beats = decisions.reduce((sum, { puts }) => sum + beatsOf(puts), 0)
+  const far = decisions.reduce((sum, { index, puts }) => sum + distanceFrom(puts, chords[index]!.reading!.key).total * beatsOf(puts), 0)
+  return `${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}, ${(beats > 0 ? far / beats : 0).toFixed(2)} from home`
 }

@@ -74,7 +74,14 @@ export class TuneSession {
       })
     })
     const draft = await this.takeOrphan()
-    if (!draft || this.pending.length > 0 || this.closed) return
+    if (!draft) return
+    // What a search found is found again; what the player made waits for the next visit when this one has begun its own work.
+    const onlyFound = draft.edits.every((edit) => edit.kind === 'grips')
+    if (onlyFound && draft.base !== this.revision) return
+    if (this.pending.length > 0 || this.closed) {
+      if (!onlyFound) localStorage.setItem(`${DRAFTS}${this.id}:${crypto.randomUUID()}`, JSON.stringify(draft))
+      return
+    }
     this.pending.push(...draft.edits)
     this.keepDraft()
     this.show({ document: draft.edits.reduce(applyEdit, this.view.document), status: { kind: 'saving' } })

@@ -215,7 +215,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           <ColourStep
             document={document} reading={reading} selection={selection} beside={besideName} onBeside={setBeside} onEdit={session.edit}
             onLiftOut={({ key }) => session.edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
-            onReasons={() => void session.flush().then(() => navigate(`/tunes/${state.id}/why`))}
+            onReasons={(name) => void session.flush().then(() => navigate(`/tunes/${state.id}/why${name ? `?version=${encodeURIComponent(name)}` : ''}`))}
           />
         )}
         {step === 'lines' && (

@@ -14,8 +14,9 @@ export const isWithin = (selection: Selection, index: number): boolean => {
 
 /** The focus moved by some chords, taking the anchor along unless the selection is being stretched. */
 export function moved(selection: Selection, by: number, stretch: boolean, chords: number): Selection {
-  const focus = Math.max(0, Math.min(chords - 1, selection.focus + by))
-  return { focus, anchor: stretch ? selection.anchor : focus }
+  const inside = (index: number) => Math.max(0, Math.min(chords - 1, index))
+  const focus = inside(selection.focus + by)
+  return { focus, anchor: stretch ? inside(selection.anchor) : focus }
 }
 
 /** The chords of the new line that stand where some chords of the home line do; the focus is the first of the focused chord. */
