@@ -26,6 +26,7 @@ import { bad, good, type Fault, type Result } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
 import { namesOf } from '../voicing/name'
 import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
+import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
 import { LATER_IMPORTS, NOT_BUILT, requestSchemas } from './requests'
 
@@ -138,7 +139,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     const midis = frets ? frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(instrument, string, fret)])) : notes!
     if (midis.length === 0) return bad({ code: 'bad-field', message: 'No string sounds.', accepted: 'at least one fret that is not null', text: 'frets' })
     return good({
-      names: namesOf(midis, { over, key }).map(({ chord, degrees, rootless, score }) => ({ symbol: chord.canonical, degrees, rootless, score })),
+      names: namesOf(midis, { over, key }).map(({ chord, ...name }) => ({ symbol: chord.canonical, ...name })),
     })
   },
 
@@ -159,6 +160,13 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     if (!chord.ok) return chord
     const voicings = voicingsOf(chord.value, limits.value)
     voicings.sort(ORDERS[sort])
+    if (voicings.length === 0) {
+      const tight = whyNone(chord.value, limits.value)
+      return good({
+        total: 0, voicings: [], tooTight: tight,
+        why: tight.length > 0 ? `Nothing is left by limits.${tight.map(({ limit }) => limit).join(' and limits.')}: ${tight.map(({ loosen }) => loosen).join('; or ')}.` : `No grip of ${chord.value.canonical} can be held on this instrument.`,
+      })
+    }
     return good({ total: voicings.length, voicings: voicings.slice(0, count).map(voicingAnswer) })
   },
 

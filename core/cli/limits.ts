@@ -18,6 +18,7 @@ export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
       thumb: input.thumb ?? d.hand.thumb,
       barre: input.barre ?? d.hand.barre,
       innerMutes: input.innerMutes ?? d.hand.innerMutes,
+      missing: d.hand.missing, weak: d.hand.weak,
     },
     frets,
     strings: input.strings?.map((string) => tuning.length - string) ?? null,

@@ -3,15 +3,13 @@ import type { FingerOrThumb } from '../neck/hand'
 import { fretMm, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
+import { mudIn, soursIn } from '../voicing/clashes'
 import type { Voicing } from '../voicing/voicing'
 import { voiceSteps } from '../pitch/motion'
 import type { Term } from './weights'
 
 /** A whole step: voices that move no further are said to move by step. */
 const STEP = 2
-/** C3: below it close intervals turn muddy (common practice). */
-const MUD_LINE = 48
-const PERFECT_FOURTH = 5
 /** A grip of four different sounds is full for any chord (common practice). */
 const FULL_GRIP = 4
 /** Middle of the six-string comping register (A3), and how far from it (a fifth) costs nothing. */
@@ -24,23 +22,12 @@ const HIGH_FRET = 6
 /** Measures of one grip by itself. */
 export function gripMeasures(voicing: Voicing, chord: ChordSymbol): Pick<Record<Term, number>, 'grip' | 'mud' | 'sour' | 'fullness' | 'open' | 'register'> {
   const { midis } = voicing
-  let mud = 0
-  for (let i = 1; i < midis.length; i += 1)
-    if (midis[i - 1]! < MUD_LINE && midis[i]! - midis[i - 1]! < PERFECT_FOURTH && midis[i] !== midis[i - 1]) mud += 1
-
-  const root = pitchClass(chord.root)
-  const dominant = hasDegree(chord, '3') && hasDegree(chord, 'b7')
-  let sour = 0
-  for (let i = 0; i < midis.length; i += 1)
-    for (let j = i + 1; j < midis.length; j += 1)
-      if ((midis[j]! - midis[i]!) % 12 === 1 && midis[j]! - midis[i]! > 12 && !(dominant && midis[i]! % 12 === root)) sour += 1
-
   const sounds = new Set(midis.map((midi) => midi % 12))
   const wanted = Math.min(FULL_GRIP, chord.tones.length)
   const mean = midis.reduce((sum, midi) => sum + midi, 0) / midis.length
   return {
     grip: voicing.fingering.difficulty,
-    mud, sour,
+    mud: mudIn(midis).length, sour: soursIn(midis, chord).length,
     open: Math.max(...voicing.frets.map((fret) => fret ?? 0)) >= HIGH_FRET ? voicing.frets.filter((fret) => fret === 0).length : 0,
     fullness: Math.max(0, wanted - sounds.size) + 0.25 * (midis.length - sounds.size),
     register: Math.max(0, Math.abs(mean - MIDDLE) - MIDDLE_SPREAD),

@@ -19,6 +19,8 @@ export interface DifficultyParts {
 const WEIGHT = {
   /** Each finger or thumb set down. */
   finger: 0.4,
+  /** Each finger set down that tires. */
+  weak: 0.7,
   /** Whole reach at its limit. */
   wholeReach: 3,
   /** Each neighbouring pair of fingers at its limit. */
@@ -44,7 +46,7 @@ const WEIGHT = {
 export function difficultyOf(presses: readonly Press[], frets: Frets, reach: number, instrument: Instrument, hand: Hand): DifficultyParts {
   const fingers = presses.filter((press) => press.finger !== 'T')
   const parts: DifficultyParts = {
-    fingers: WEIGHT.finger * presses.length,
+    fingers: WEIGHT.finger * presses.length + WEIGHT.weak * fingers.filter(({ finger }) => hand.weak.includes(finger as Finger)).length,
     stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2,
     placement: 0,
     barre: 0,

@@ -128,13 +128,14 @@ interface Blame {
 function placeFingers(
   held: { fret: number; splits: number[][][] }[], thumb: Press[], instrument: Instrument, hand: Hand, ways: Press[][], blame: Blame,
 ): void {
+  const usable = ([1, 2, 3, 4] as const).filter((finger) => !hand.missing.includes(finger))
   const choose = (level: number, runs: { fret: number; strings: number[] }[]) => {
     const remaining = held[level]
     if (remaining) {
       for (const split of remaining.splits) choose(level + 1, [...runs, ...split.map((strings) => ({ fret: remaining.fret, strings }))])
       return
     }
-    if (runs.length > 4) {
+    if (runs.length > usable.length) {
       blame.needsFingers = Math.min(blame.needsFingers, runs.length)
       return
     }
@@ -147,11 +148,12 @@ function placeFingers(
       return
     }
     const run = runs[placed.length]!
-    const lastPossible = 4 - (runs.length - placed.length - 1)
-    for (let finger = from + 1; finger <= lastPossible; finger += 1) {
-      const press: Press = { finger: finger as Finger, fret: run.fret, strings: run.strings }
-      if (run.strings.at(-1)! - run.strings[0]! + 1 > LONGEST_BARRE[finger as Finger] && run.strings.length > 1) continue
-      if (withinReach(press, placed, instrument, hand, blame)) number(runs, finger, [...placed, press])
+    const lastPossible = usable.length - (runs.length - placed.length)
+    for (let at = from; at <= lastPossible; at += 1) {
+      const finger = usable[at]!
+      const press: Press = { finger, fret: run.fret, strings: run.strings }
+      if (run.strings.at(-1)! - run.strings[0]! + 1 > LONGEST_BARRE[finger] && run.strings.length > 1) continue
+      if (withinReach(press, placed, instrument, hand, blame)) number(runs, at + 1, [...placed, press])
     }
   }
   choose(0, [])
@@ -172,10 +174,10 @@ function withinReach(press: Press, placed: Press[], instrument: Instrument, hand
 function reasonFor(blame: Blame, hand: Hand): string {
   if (blame.reach)
     return `${FINGER_NAMES[blame.reach.a]} to ${FINGER_NAMES[blame.reach.b]} ${Math.round(blame.reach.mm)} mm at fret ${blame.reach.fret}, over this hand's reach`
-  if (Number.isFinite(blame.needsFingers) && blame.needsFingers > 4) return `needs ${NUMBER_WORDS[blame.needsFingers] ?? blame.needsFingers} fingers${hand.barre ? '' : ' without a barre'}`
+  if (Number.isFinite(blame.needsFingers) && blame.needsFingers > 4 - hand.missing.length) return `needs ${NUMBER_WORDS[blame.needsFingers] ?? blame.needsFingers} fingers${hand.barre ? '' : ' without a barre'}${hand.missing.length > 0 ? `, this hand has ${4 - hand.missing.length}` : ''}`
   return 'no finger can lie across these strings'
 }
-const NUMBER_WORDS: Readonly<Record<number, string>> = { 5: 'five', 6: 'six', 7: 'seven', 8: 'eight' }
+const NUMBER_WORDS: Readonly<Record<number, string>> = { 1: 'one', 2: 'two', 3: 'three', 4: 'four', 5: 'five', 6: 'six', 7: 'seven', 8: 'eight' }
 
 function describe(presses: Press[], frets: Frets, instrument: Instrument, hand: Hand): Fingering {
   const fingers: Fingering['fingers'] = frets.map((fret) => (fret === null ? null : 0))

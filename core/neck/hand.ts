@@ -8,13 +8,17 @@ export interface Hand {
   barre: boolean
   /** Strings between sounding ones may be silenced by a neighbouring finger. */
   innerMutes: boolean
+  /** Fingers that cannot be used. */
+  missing: readonly Finger[]
+  /** Fingers that hold, but tire: grips that use them count as harder. */
+  weak: readonly Finger[]
 }
 
 /**
  * 100 mm lets a hand hold four frets in first position (97 mm) and five from the sixth fret up.
  * Common practice; a player's own calibration replaces it.
  */
-export const DEFAULT_HAND: Hand = { reachMm: 100, thumb: false, barre: true, innerMutes: true }
+export const DEFAULT_HAND: Hand = { reachMm: 100, thumb: false, barre: true, innerMutes: true, missing: [], weak: [] }
 
 export type Finger = 1 | 2 | 3 | 4
 export type FingerOrThumb = Finger | 'T'

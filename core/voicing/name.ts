@@ -13,6 +13,9 @@ export interface ChordName {
   /** For each sounding note as given. */
   degrees: Degree[]
   rootless: boolean
+  /** Tones of the chord that do not sound, and sounds that sound more than once, by degree. */
+  missing: Degree[]
+  doubled: Degree[]
   /** Lower is the likelier name; 0 is a plain triad in root position. */
   score: number
 }
@@ -59,12 +62,16 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
       if ((required & ~sounds) !== 0 || oneOf.some((set) => (set & sounds) === 0)) return
 
       const chord = onBass || !sounding ? plain : must(parseChord(`${plain.canonical}/${noteName(spelled(bass))}`))
-      const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0 && tone.need !== 'root').length
-      let score = plainness + PRICE.missing * missing
+      const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0)
+      let score = plainness + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length
       if (!sounding) score += options.over ? PRICE.rootlessGiven : PRICE.rootless
       else if (!onBass) score += bassIsTone ? PRICE.slash : PRICE.foreignBass
       const toneNames = new ToneNames(chord)
-      names.push({ chord, score, rootless: !sounding, degrees: midis.map((midi) => toneNames.of(midi)[0]) })
+      const degrees = midis.map((midi) => toneNames.of(midi)[0])
+      names.push({
+        chord, score, rootless: !sounding, degrees, missing: missing.map((tone) => tone.degree),
+        doubled: [...new Set(degrees.filter((degree, at) => degrees.indexOf(degree) !== at))],
+      })
     })
   names.sort((a, b) => a.score - b.score || a.chord.canonical.localeCompare(b.chord.canonical, 'en'))
   return names

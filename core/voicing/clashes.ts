@@ -1,0 +1,32 @@
+import { hasDegree, type ChordSymbol } from '../chord/symbol'
+import { pitchClass } from '../pitch/note'
+
+/** C3: below it close intervals turn muddy (common practice). */
+const MUD_LINE = 48
+const PERFECT_FOURTH = 5
+
+/** Two sounding notes that disturb each other, by their places among the notes from the lowest. */
+export interface Clash {
+  kind: 'mud' | 'sour'
+  low: number
+  high: number
+}
+
+/** Neighbours closer than a fourth whose lower one lies below C3. */
+export function mudIn(midis: readonly number[]): Clash[] {
+  const clashes: Clash[] = []
+  for (let high = 1; high < midis.length; high += 1)
+    if (midis[high - 1]! < MUD_LINE && midis[high]! - midis[high - 1]! < PERFECT_FOURTH && midis[high] !== midis[high - 1]) clashes.push({ kind: 'mud', low: high - 1, high })
+  return clashes
+}
+
+/** Minor ninths between any two notes, but for root and b9 of a dominant (theory: the sour interval). */
+export function soursIn(midis: readonly number[], chord: ChordSymbol): Clash[] {
+  const root = pitchClass(chord.root)
+  const dominant = hasDegree(chord, '3') && hasDegree(chord, 'b7')
+  const clashes: Clash[] = []
+  for (let low = 0; low < midis.length; low += 1)
+    for (let high = low + 1; high < midis.length; high += 1)
+      if ((midis[high]! - midis[low]!) % 12 === 1 && midis[high]! - midis[low]! > 12 && !(dominant && midis[low]! % 12 === root)) clashes.push({ kind: 'sour', low, high })
+  return clashes
+}
