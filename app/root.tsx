@@ -6,14 +6,18 @@ import { useContext, useState, type ReactNode } from 'react'
 import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
 import type { Route } from './+types/root'
 import type { NumeralSchool } from '../core/analysis/numeral'
+import { readLiking, readPlayer } from '../db/player'
+import { database } from './database.server'
 import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './features/schools/numerals'
+import { PlayerContext } from './features/player/PlayerContext'
+import { usePlayerState } from './features/player/usePlayerState'
 import { NonceContext } from './nonce'
 import { keepTheme, THEMES, themeFromCookies, type ThemeName } from './theme/theme'
 import { ThemeChoiceContext } from './theme/useTheme'
 
 export function loader({ request }: Route.LoaderArgs) {
   const cookies = request.headers.get('cookie')
-  return { theme: themeFromCookies(cookies), numerals: numeralsFromCookies(cookies) }
+  return { theme: themeFromCookies(cookies), numerals: numeralsFromCookies(cookies), player: { settings: readPlayer(database()), liking: readLiking(database()) } }
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
@@ -51,8 +55,9 @@ export function Layout({ children }: { children: ReactNode }) {
   )
 }
 
-export default function App() {
-  return <Outlet />
+export default function App({ loaderData }: Route.ComponentProps) {
+  const player = usePlayerState(loaderData.player)
+  return <PlayerContext.Provider value={player}><Outlet /></PlayerContext.Provider>
 }
 
 /** What is shown instead of a page that cannot be: what was wrong and where to go. */

@@ -7,5 +7,7 @@ export default [
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
   route('tunes/:tuneId/why', 'routes/why.tsx'),
   route('tunes/:tuneId/musicxml', 'routes/musicxml.ts'),
+  route('grips', 'routes/grips.tsx'),
+  route('player', 'routes/player.tsx'),
   route('player/edits', 'routes/player.edits.ts'),
 ] satisfies RouteConfig

@@ -98,3 +98,16 @@ export const likings = sqliteTable('likings', {
   times: integer('times').notNull(),
   lastAt: time('last_at').notNull(),
 })
+
+/** A grip of the player's own vocabulary. Letting one go sets `deletedAt`; nothing is erased. */
+export const grips = sqliteTable('grips', {
+  id: id(),
+  /** From the lowest string: fret, 0 open, null not played. */
+  frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
+  /** The chord it is kept for. */
+  symbol: text('symbol').notNull(),
+  tags: text('tags', { mode: 'json' }).$type<string[]>().notNull(),
+  note: text('note').notNull(),
+  createdAt: time('created_at').notNull(),
+  deletedAt: time('deleted_at'),
+})

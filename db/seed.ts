@@ -1,5 +1,6 @@
 import type { Db } from './connect'
 import { DEMO_BOOK } from './demo'
+import { seedDemoGrips } from './demoGrips'
 import { createTune, hasAnyTune } from './tunes'
 
 const DAY_MS = 86_400_000
@@ -7,6 +8,7 @@ const DAY_MS = 86_400_000
 /** Puts the demo book into a database that has never held a tune (deleted ones count). */
 export function seedDemoBook(db: Db, now = Date.now()): boolean {
   if (hasAnyTune(db)) return false
+  seedDemoGrips(db, now)
   for (const { document, touchedDaysAgo } of DEMO_BOOK) createTune(db, document, now - touchedDaysAgo * DAY_MS)
   return true
 }

@@ -1,19 +1,27 @@
 import type { Line } from '../core/leading/lead'
 import type { Liking, Taste } from '../core/reharm/taste'
+import type { Body } from '../app/features/player/limits'
 import type { StyleName } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'
+import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
 
 /** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
 export type SearchRequest =
-  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number }
-  | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null }
+  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number; body: Body }
+  | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
+  /** Every grip of a chord all over the neck, easiest first. */
+  | { kind: 'book'; id: number; symbol: string; body: Body }
+  /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
+  | { kind: 'related'; id: number; symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
   | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }
   | { kind: 'lines'; id: number; lines: Line[] }
   | { kind: 'grips'; id: number; grips: NearGrip[] }
+  | { kind: 'book'; id: number; grips: Voicing[] }
+  | { kind: 'related'; id: number; related: Related }
   /** One more way found. */
   | { kind: 'way'; id: number; way: Way }
   | { kind: 'ways done'; id: number }
@@ -31,4 +39,14 @@ export interface NearGrip {
   voicing: Voicing
   /** Least motion in semitones from the grip before and to the grip after together. */
   motion: number
+}
+
+/** What belongs to a grip. */
+export interface Related {
+  easier: Easier[]
+  otherStrings: Voicing[]
+  /** From low to high; the grip itself is among them. */
+  inversions: Voicing[]
+  /** The same type of grip through the key that was asked for. */
+  scale: { symbol: string; voicing: Voicing | null }[]
 }

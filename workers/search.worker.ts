@@ -4,7 +4,11 @@ import { leastMotion } from '../core/pitch/motion'
 import { weightsFrom } from '../core/leading/weights'
 import { reharmonise } from '../core/reharm/reharmonise'
 import { voicingsOf } from '../core/voicing/enumerate'
-import { tuneLimits } from '../core/voicing/limits'
+import { parseKey } from '../core/pitch/key'
+import { easierThan } from '../core/voicing/ease'
+import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
+import { voicingOf } from '../core/voicing/voicing'
+import { limitsFor, wholeNeck } from '../app/features/player/limits'
 import type { NearGrip, SearchReply, SearchRequest } from './messages'
 
 const reply = (message: SearchReply) => self.postMessage(message)
@@ -15,14 +19,16 @@ const PROGRESS_EVERY_MS = 60
 self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   if (request.kind === 'lines') findLines(request)
   else if (request.kind === 'ways') findWays(request)
+  else if (request.kind === 'book') findBook(request)
+  else if (request.kind === 'related') findRelated(request)
   else findGrips(request)
 }
 
-function findLines({ id, symbols, fixed, bass, capo, style, count }: Extract<SearchRequest, { kind: 'lines' }>): void {
+function findLines({ id, symbols, fixed, bass, capo, style, count, body }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
   const lines = differentLines({
     chords: symbols.map(chord), fixed: new Map(fixed), count,
-    limits: tuneLimits(capo, bass), weights: weightsFrom(style),
+    limits: limitsFor(body, capo, bass), weights: weightsFrom(style),
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -47,12 +53,29 @@ function findWays({ id, text, distances, keep, count, taste, liking }: Extract<S
 }
 
 /** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */
-function findGrips({ id, symbol, bass, capo, before, after }: Extract<SearchRequest, { kind: 'grips' }>): void {
-  const grips = voicingsOf(chord(symbol), tuneLimits(capo, bass)).map((voicing): NearGrip => ({
+function findGrips({ id, symbol, bass, capo, before, after, body }: Extract<SearchRequest, { kind: 'grips' }>): void {
+  const grips = voicingsOf(chord(symbol), limitsFor(body, capo, bass)).map((voicing): NearGrip => ({
     voicing,
     motion: (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
   }))
   const rank = ({ voicing, motion }: NearGrip) => motion + voicing.fingering.difficulty
   grips.sort((a, b) => rank(a) - rank(b))
   reply({ kind: 'grips', id, grips })
+}
+
+function findBook({ id, symbol, body }: Extract<SearchRequest, { kind: 'book' }>): void {
+  const grips = voicingsOf(chord(symbol), wholeNeck(body)).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty)
+  reply({ kind: 'book', id, grips })
+}
+
+function findRelated({ id, symbol, frets, capo, bass, key, body }: Extract<SearchRequest, { kind: 'related' }>): void {
+  const limits = { ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const, notes: [2, body.instrument.tuning.length] as const }
+  const target = chord(symbol)
+  const voicing = voicingOf(frets, target, limits)
+  if (!voicing) return reply({ kind: 'related', id, related: { easier: [], otherStrings: [], inversions: [], scale: [] } })
+  const within = key === null ? null : parseKey(key)
+  reply({ kind: 'related', id, related: {
+    easier: easierThan(voicing, target, limits), otherStrings: onOtherStrings(voicing, target, limits), inversions: inversionsOf(voicing, target, limits),
+    scale: within?.ok ? harmonisedScale(voicing, within.value, limits).map((step) => ({ symbol: step.chord.canonical, voicing: step.voicing })) : [],
+  } })
 }

@@ -8,6 +8,7 @@ import { database } from '../database.server'
 import { BarHead, barLines } from '../features/notation/BarHead'
 import { ChordName, engraved, keyInWords } from '../features/notation/ChordName'
 import { GripDiagram } from '../features/notation/GripDiagram'
+import { usePlayerSettings } from '../features/player/PlayerContext'
 import { useNumerals } from '../features/schools/numerals'
 import { scoreOf } from '../features/sheet/score'
 import { lineChordUnder } from '../features/tune/decisions'
@@ -26,7 +27,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 
 /** The page for the music stand: symbols, numerals, grips, four bars to a line. */
 export default function SheetPage({ loaderData: { id, document } }: Route.ComponentProps) {
-  const { reading, chords, chart, key, tempo } = scoreOf(document, useNumerals().school)
+  const { reading, chords, chart, key, tempo } = scoreOf(document, usePlayerSettings().settings, useNumerals().school)
   const shapeOf = shapeUnderCapo(chart, key)
   // Under each chord of the new line stand the chords of the home line that begin while it sounds.
   const homes = groupedBy(reading.chords, (chord) => lineChordUnder(reading.line, chord.index)?.key)

@@ -74,6 +74,7 @@ export default function SongbookPage({ loaderData: { q, deleted, total, found, r
       <header className="songbook-head">
         <img src="/heron.svg" alt="" width="44" height="44" />
         <h1>Songbook</h1>
+        <nav className="page-links"><Link to="/grips">Grip book</Link> <Link to="/player">Player</Link></nav>
         <ThemeSwitch />
       </header>
       <div className="songbook-tools">

@@ -1,9 +1,6 @@
 import { data, redirect } from 'react-router'
-import { readLiking, readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { PlayerContext } from '../features/player/PlayerContext'
-import { usePlayerState } from '../features/player/usePlayerState'
 import { isStep } from '../features/workspace/steps'
 import { Workspace } from '../features/workspace/Workspace'
 import type { Route } from './+types/tune'
@@ -12,7 +9,7 @@ export function loader({ params }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
   if (!isStep(params.step)) throw redirect(`/tunes/${params.tuneId}/chart`)
-  return { state, step: params.step, player: { settings: readPlayer(database()), liking: readLiking(database()) } }
+  return { state, step: params.step }
 }
 
 /** Going from step to step keeps the session of the tab; only another tune is read anew. */
@@ -23,10 +20,5 @@ export function shouldRevalidate({ currentParams, nextParams }: { currentParams:
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` }]
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
-  const player = usePlayerState(loaderData.player)
-  return (
-    <PlayerContext.Provider value={player}>
-      <Workspace key={loaderData.state.id} state={loaderData.state} step={isStep(params.step) ? params.step : loaderData.step} />
-    </PlayerContext.Provider>
-  )
+  return <Workspace key={loaderData.state.id} state={loaderData.state} step={isStep(params.step) ? params.step : loaderData.step} />
 }

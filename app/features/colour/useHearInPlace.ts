@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
+import type { Body } from '../player/limits'
 import type { Schedule } from '../sound/schedule'
 import type { TuneDocument } from '../tune/document'
 import { madeChord, type TuneReading } from '../workspace/useTuneReading'
@@ -17,11 +18,12 @@ interface Surroundings {
   voicings: ReadonlyMap<string, Voicing>
   document: Pick<TuneDocument, 'bass' | 'style' | 'tempo'>
   capo: number
+  body: Body
   play: (schedule: Schedule) => void
 }
 
 /** Sounds chords where they would stand: the chord before, they, and the chord behind, led together with the grips that are there. */
-export function useHearInPlace({ reading, voicings, document, capo, play }: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
+export function useHearInPlace({ reading, voicings, document, capo, body, play }: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
   const worker = useRef<Worker | null>(null)
   const asked = useRef(0)
   const latest = useRef(play)
@@ -48,7 +50,7 @@ export function useHearInPlace({ reading, voicings, document, capo, play }: Surr
     }
     worker.current.postMessage({
       kind: 'lines', id, symbols: chords.map(({ symbol }) => symbol), fixed: chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][],
-      bass: document.bass, capo, style: document.style, count: 1,
+      bass: document.bass, capo, style: document.style, count: 1, body,
     } satisfies SearchRequest)
-  }, [reading.line, voicings, document.bass, document.style, capo])
+  }, [reading.line, voicings, document.bass, document.style, capo, body])
 }

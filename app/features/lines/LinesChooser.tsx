@@ -18,12 +18,15 @@ interface Props {
   onStyle: (style: StyleName) => void
   onStop: () => void
   onAgain: () => void
+  /** The neck is shown. */
+  neck: boolean
+  onNeck: (shown: boolean) => void
 }
 
 const STYLE_LABELS: Readonly<Record<StyleName, string>> = { smooth: 'Smooth', contrary: 'Contrary', bass: 'Bass-led', top: 'Top-led' }
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain }: Props) {
+export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck }: Props) {
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
@@ -34,6 +37,7 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
           <ToggleButton value="chord" title="The lowest note of each grip is the chord's bass: for playing alone or in a duo">Guitar plays the bass</ToggleButton>
           <ToggleButton value="any" title="Any chord tone may be lowest and the root may be left out: a bass player has it">Bass player has it</ToggleButton>
         </ToggleButtonGroup>
+        <ToggleButton size="small" value="neck" selected={neck} onChange={() => onNeck(!neck)}>Neck (K)</ToggleButton>
       </div>
       <div className="line-cards" role="radiogroup" aria-label="Lines found">
         {lines.map((line, at) => (

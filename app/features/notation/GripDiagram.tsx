@@ -1,4 +1,4 @@
-import { DEFAULT_HAND } from '../../../core/neck/hand'
+import { usePlayerSettings } from '../player/PlayerContext'
 import { engraved } from './ChordName'
 import type { Voicing } from '../../../core/voicing/voicing'
 
@@ -16,9 +16,10 @@ export function gripInWords(voicing: Voicing): string {
   return `Grip, lowest string first: ${voicing.frets.map((fret) => (fret === null ? 'muted' : fret === 0 ? 'open' : fret)).join(', ')}`
 }
 
-/** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below. */
+/** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below; mirrored for a left-handed player. */
 export function GripDiagram({ voicing, degrees = true, scale = 1, capo = 0 }: { voicing: Voicing; degrees?: boolean; scale?: number; capo?: number }) {
   const { fingering } = voicing
+  const { settings: { hand, leftHanded } } = usePlayerSettings()
   // With a capo frets are counted from it, as the hand finds them.
   const frets = voicing.frets.map((fret) => (fret === null || fret === 0 ? fret : fret - capo))
   const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
@@ -28,9 +29,9 @@ export function GripDiagram({ voicing, degrees = true, scale = 1, capo = 0 }: { 
   const strings = frets.length
   const width = LEFT + (strings - 1) * STRING_GAP + 12
   const bottom = TOP + rows * FRET_GAP
-  const nearLimit = fingering.reachMm >= NEAR_LIMIT * DEFAULT_HAND.reachMm
+  const nearLimit = fingering.reachMm >= NEAR_LIMIT * hand.reachMm
   const height = bottom + (degrees ? 13 : 3) + (nearLimit ? 11 : 0)
-  const x = (string: number) => LEFT + string * STRING_GAP
+  const x = (string: number) => LEFT + (leftHanded ? strings - 1 - string : string) * STRING_GAP
   const y = (fret: number) => TOP + (fret - first + 0.5) * FRET_GAP
   const degreeOf = (string: number) => voicing.strings.find((sounding) => sounding.string === string)?.degree
 

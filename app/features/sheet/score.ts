@@ -2,14 +2,15 @@ import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Chart } from '../../../core/chart/chart'
 import type { Score, WrittenChord } from '../../../core/formats/musicxml'
 import { keptVoicings } from '../lines/keptGrips'
+import type { Body } from '../player/limits'
 import { groupedBy } from '../tune/grouped'
 import type { TuneDocument } from '../tune/document'
 import { madeChord, readTuneDocument, type TuneReading } from '../workspace/useTuneReading'
 
 /** A tune as it goes on paper: the new line with its kept grips, and the reading it comes from. */
-export function scoreOf(document: TuneDocument, school: NumeralSchool = 'case'): Score & { reading: TuneReading } {
+export function scoreOf(document: TuneDocument, body: Body, school: NumeralSchool = 'case'): Score & { reading: TuneReading } {
   const reading = readTuneDocument(document, school)
-  const voicings = keptVoicings(document, reading.line, reading.chart.capo)
+  const voicings = keptVoicings(document, reading.line, reading.chart.capo, body)
   const chords = new Map(reading.line.flatMap((chord): [string, WrittenChord][] => {
     const made = madeChord(chord)
     return made ? [[chord.key, { chord: made, voicing: voicings.get(chord.key) ?? null }]] : []

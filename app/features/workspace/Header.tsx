@@ -28,6 +28,7 @@ export const Header = memo(function Header({ id, title, step, undo, redo, status
     <header className="top">
       <Link to="/" className="home-link"><img src="/heron.svg" alt="" width="26" height="26" />Songbook</Link>
       <TitleField title={title} onTitle={onTitle} />
+      <Link to="/grips" className="home-link quiet-link">Grip book</Link>
       <nav className="steps" aria-label="Steps">
         {STEPS.map((one) => (
           <Link key={one} to={`/tunes/${id}/${one}`} aria-current={one === step ? 'step' : undefined} preventScrollReset>{STEP_NAMES[one]}</Link>

@@ -19,6 +19,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],
+  ['K', 'Lines: the neck shown or hidden'],
   ['G', 'Chart: select the group around the chord (ii-V, turnaround, …), then the next'],
   ['W', 'Chart: every reason shown or hidden'],
   ['Enter, or A to G in capitals', 'Chart: type on the beat of the selected chord'],

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
+import { keyName } from '../../../core/pitch/key'
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
@@ -21,7 +22,10 @@ import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
 import { useLines, type LinesQuestion } from '../lines/useLines'
-import { useNearGrips } from '../lines/useNearGrips'
+import { NeckView } from '../lines/NeckView'
+import { useAsked } from '../lines/useAsked'
+import type { Body } from '../player/limits'
+import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
 import { scheduleOf, type Played } from '../sound/schedule'
@@ -58,6 +62,8 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const reading = useTuneReading(settled)
   const { chords, chart, line } = reading
   const { school } = useNumerals()
+  const { settings: { instrument, hand } } = usePlayerSettings()
+  const body = useMemo((): Body => ({ instrument, hand }), [instrument, hand])
   const [shown, setShown] = useState<Shown>(0)
   const skeleton = useMemo(
     () => (step === 'chart' && shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }, school) : null),
@@ -74,14 +80,15 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true })
   const [keysOpen, setKeysOpen] = useState(false)
   const [reasons, setReasons] = useState(false)
+  const [neckShown, setNeckShown] = useState(false)
   const player = usePlayer()
 
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
-  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo), [sounding, settled, chart.capo]), pause)
-  const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo), [soundingHome, chart.capo]), pause)
-  const voicings = useMemo(() => keptVoicings(settled, line, chart.capo), [settled, line, chart.capo])
+  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause)
+  const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
+  const voicings = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
   useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
 
@@ -89,12 +96,15 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const kept = step === 'colour' ? document.versions.find((version) => version.name === besideName) : undefined
   const besideReading = useMemo(() => (kept ? readingWith(reading, kept) : null), [kept, reading])
   const besideSounding = useMemo(() => besideReading?.line.filter((chord) => madeChord(chord)) ?? [], [besideReading])
-  const besideLines = useLines(useMemo(() => (kept ? newQuestion(besideSounding, kept, chart.capo) : null), [besideSounding, kept, chart.capo]), pause)
+  const besideLines = useLines(useMemo(() => (kept ? newQuestion(besideSounding, kept, chart.capo, body) : null), [besideSounding, kept, chart.capo, body]), pause)
   const beside = useMemo(() => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null), [kept, besideReading])
 
   const focus = (skeleton ?? reading).chords[selection.focus]
   const focusLine = line[lineSelection.focus]
-  const near = useNearGrips(step === 'lines' && focusLine && madeChord(focusLine) ? nearQuestion(focusLine, sounding, voicings, document.bass, chart.capo) : null)
+  const near = useAsked<'grips'>(step === 'lines' && focusLine && madeChord(focusLine) ? { kind: 'grips', ...nearQuestion(focusLine, sounding, voicings, document.bass, chart.capo, body) } : null)?.grips ?? null
+
+  const presentGrip = focusLine && voicings.get(focusLine.key)
+  const related = useAsked<'related'>(step === 'lines' && presentGrip && focusLine ? { kind: 'related', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], capo: chart.capo, bass: document.bass, key: keyName(reading.analysis.key), body } : null)?.related ?? null
 
   const version = hearing.version === 'turn' && !kept ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
@@ -112,7 +122,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const ready = schedule.strikes.length > 0
   const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
 
-  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
+  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
   const trying = useTrying({
     on: step === 'colour', document, reading, selection, onEdit: session.edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
   })
@@ -182,6 +192,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     const letter = event.key.toLowerCase()
     if (event.key === 'g' && step === 'chart' && focus) { selectNextGroup(focus); return true }
     if (letter === 'w' && step === 'chart') { setReasons(!reasons); return true }
+    if (letter === 'k' && step === 'lines') { setNeckShown(!neckShown); return true }
     if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
     if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
     if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
@@ -222,9 +233,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}
             onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
-            onStop={search.stop} onAgain={search.again}
+            onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown}
           />
         )}
+        {step === 'lines' && neckShown && focusLine && madeChord(focusLine) && <NeckView chord={madeChord(focusLine)!} voicing={presentGrip} capo={chart.capo} />}
         {chords.length === 0 && step !== 'chart' && (
           <p className="empty">
             There are no chords yet: type them in the Chart step, or begin with four plain ones.{' '}
@@ -252,7 +264,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           />
         )}
         {focusLine && step === 'lines' && (
-          <GripDrawer key={focusLine.key} chord={focusLine} voicing={voicings.get(focusLine.key)} grips={near} capo={chart.capo} onFix={(voicing) => fix(focusLine, voicing)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
+          <GripDrawer key={focusLine.key} chord={focusLine} voicing={presentGrip} grips={near} related={related} capo={chart.capo} songKey={reading.analysis.key} onFix={(voicing) => fix(focusLine, voicing)} onKeep={(voicing) => keepInBook(voicing, madeChord(focusLine)!.canonical)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
         )}
       </aside>
       <Transport
@@ -277,6 +289,13 @@ function placeInWords(chords: readonly TuneChord[], selection: Selection, made: 
 }
 
 const rangeToSlice = (selection: Selection): [number, number] => { const [from, to] = rangeOf(selection); return [from, to + 1] }
+
+/** The grip book takes it behind the screen; what it answers is seen there. */
+function keepInBook(voicing: Voicing, symbol: string): void {
+  const form = new FormData()
+  for (const [name, value] of Object.entries({ intent: 'keep', symbol, frets: JSON.stringify(voicing.frets), tags: '', note: '' })) form.set(name, value)
+  void fetch('/grips', { method: 'POST', body: form, keepalive: true }).catch(() => null)
+}
 
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
 
@@ -304,25 +323,26 @@ function hearingInWords({ home: chords, range }: Sequence): string {
   return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
 }
 
-function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style'>, capo: number): LinesQuestion | null {
+function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style'>, capo: number, body: Body): LinesQuestion | null {
   if (sounding.length === 0) return null
-  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key] ? [[at, made.fixed[chord.key]!]] : []))
-  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED }
+  // A grip fixed on another instrument waits until that is taken up again.
+  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === body.instrument.tuning.length ? [[at, made.fixed[chord.key]!]] : []))
+  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body }
 }
 
 /** The plain version is heard in its own smooth grips, with the roots below. */
-function plainQuestion(sounding: readonly TuneChord[], capo: number): LinesQuestion | null {
+function plainQuestion(sounding: readonly TuneChord[], capo: number, body: Body): LinesQuestion | null {
   if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1 }
+  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1, body }
 }
 
-function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number) {
+function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number, body: Body) {
   const at = sounding.indexOf(focus)
   const midisOf = (chord: LineChord | undefined) => {
     const voicing = chord && voicings.get(chord.key)
     return voicing ? [...voicing.midis] : null
   }
-  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]) }
+  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]), body }
 }
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */

@@ -3,6 +3,7 @@ import { parseChart } from '../../../core/chart/parse'
 import { systemsOf } from './layout'
 import { inHome, inLine, moved, rangeOf } from './selection'
 import { madeChord, readTuneDocument } from './useTuneReading'
+import { DEFAULT_PLAYER } from '../player/settings'
 import { keptVoicings } from '../lines/keptGrips'
 import { matching, rowOf } from '../songbook/entries'
 
@@ -40,11 +41,11 @@ describe('grips kept with a tune', () => {
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] } }
   const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).line
   test('are shown for the chords they sound, and left out when the chord has changed', () => {
-    expect([...keptVoicings(document, chordsFor(1), 0).keys()]).toEqual(['1:1', '2:1'])
-    expect([...keptVoicings(document, chordsFor(0), 0).keys()]).toEqual([])
+    expect([...keptVoicings(document, chordsFor(1), 0, DEFAULT_PLAYER).keys()]).toEqual(['1:1', '2:1'])
+    expect([...keptVoicings(document, chordsFor(0), 0, DEFAULT_PLAYER).keys()]).toEqual([])
   })
   test('a grip fixed by hand always stays', () => {
-    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0), 0).keys()]).toEqual(['1:1'])
+    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0), 0, DEFAULT_PLAYER).keys()]).toEqual(['1:1'])
   })
 })
 
@@ -52,8 +53,8 @@ test('with a capo open strings sound at it, and the shape is named as if the nut
   const { chords, line } = readTuneDocument({ text: 'key: D\ncapo: 2\n| D | Bm7 |', colour: 0, choices: {}, fixed: {} })
   expect(chords.map((chord) => chord.played?.canonical)).toEqual(['C', 'Am7'])
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 5, 4, 0, 3, 0] } }
-  expect([...keptVoicings(document, line, 2).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
-  expect([...keptVoicings(document, line, 0).keys()]).toEqual([])
+  expect([...keptVoicings(document, line, 2, DEFAULT_PLAYER).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
+  expect([...keptVoicings(document, line, 0, DEFAULT_PLAYER).keys()]).toEqual([])
 })
 
 describe('the systems', () => {

@@ -1,0 +1,25 @@
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { mudIn, soursIn } from '../../../core/voicing/clashes'
+import type { Voicing } from '../../../core/voicing/voicing'
+import { usePlayerSettings } from '../player/PlayerContext'
+import { degreesLowToHigh, notesInWords } from './GripFilters'
+import { engraved } from '../notation/ChordName'
+
+/** What a grip sounds and asks of the hand, with the strings that disturb each other. */
+export function GripFacts({ voicing, chord }: { voicing: Voicing; chord: ChordSymbol }) {
+  const { settings: { hand } } = usePlayerSettings()
+  const { reachMm, difficulty, parts } = voicing.fingering
+  const byPitch = [...voicing.strings].sort((a, b) => a.midi - b.midi)
+  const stringsOf = (low: number, high: number) => `strings ${voicing.frets.length - byPitch[low]!.string} and ${voicing.frets.length - byPitch[high]!.string}`
+  const clashes = [...soursIn(voicing.midis, chord), ...mudIn(voicing.midis)]
+  return (
+    <dl>
+      <dt>Notes</dt><dd>{notesInWords(voicing)}</dd>
+      <dt>Low to high</dt><dd>{degreesLowToHigh(voicing).split(' ').map(engraved).join(' ')}</dd>
+      <dt>Family</dt><dd>{voicing.families.join(', ')}</dd>
+      <dt>Reach</dt><dd>{Math.round(reachMm)} of {Math.round(hand.reachMm)} mm</dd>
+      <dt>Effort</dt><dd>{difficulty.toFixed(1)} <span className="quiet">{Object.entries(parts).filter(([, part]) => part > 0.05).map(([part, value]) => `${part} ${value.toFixed(1)}`).join(', ')}</span></dd>
+      {clashes.length > 0 && <><dt className="fault">Listen</dt><dd>{clashes.map(({ kind, low, high }) => `${kind === 'sour' ? 'a minor ninth between' : 'muddy:'} ${stringsOf(low, high)}`).join('; ')}</dd></>}
+    </dl>
+  )
+}

@@ -1,0 +1,16 @@
+import { midi } from '../../../core/pitch/note'
+import { DEFAULT_LIMITS, tuneLimits, type BassRule, type Limits } from '../../../core/voicing/limits'
+import type { PlayerSettings } from './settings'
+
+/** The player's instrument and hand, in the form in which they go to the search. */
+export type Body = Pick<PlayerSettings, 'instrument' | 'hand'>
+
+/** What the grips of a tune keep to, for this player. */
+export const limitsFor = ({ instrument, hand }: Body, capo: number, bass: BassRule): Limits =>
+  tuneLimits(capo, bass, { tuning: instrument.tuning.map(midi), scaleLengthMm: instrument.scaleLengthMm }, hand, instrument.cutaway)
+
+/** What grips in general keep to, for this player: any number of notes, any chord tone lowest, all over the neck. */
+export const wholeNeck = ({ instrument, hand }: Body): Limits => ({
+  ...DEFAULT_LIMITS, bass: 'any', notes: [2, instrument.tuning.length], hand, frets: [0, instrument.cutaway],
+  instrument: { tuning: instrument.tuning.map(midi), scaleLengthMm: instrument.scaleLengthMm, capo: 0 },
+})

@@ -1,0 +1,255 @@
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useMemo, useState } from 'react'
+import { data, Form, Link, redirect } from 'react-router'
+import { z } from 'zod'
+import { parseChord } from '../../core/chord/parse'
+import { parseKey } from '../../core/pitch/key'
+import { leastMotion } from '../../core/pitch/motion'
+import { parseNote } from '../../core/pitch/note'
+import { soundAt, type Frets } from '../../core/neck/instrument'
+import { fingeringsOf } from '../../core/neck/fingering'
+import { namesOf } from '../../core/voicing/name'
+import { voicingOf, type Voicing } from '../../core/voicing/voicing'
+import { seedDemoGrips } from '../../db/demoGrips'
+import { keepGrip, letGripGo, listGrips, takeGripBack, type BookGrip } from '../../db/grips'
+import { database } from '../database.server'
+import { GripFacts } from '../features/grips/GripFacts'
+import { GripFilters, NO_FILTER, passes, type GripFilter } from '../features/grips/GripFilters'
+import { GripNames } from '../features/grips/GripNames'
+import { RelatedGrips } from '../features/grips/RelatedGrips'
+import { useAsked } from '../features/lines/useAsked'
+import { ChordName, engraved } from '../features/notation/ChordName'
+import { GripDiagram, gripInWords } from '../features/notation/GripDiagram'
+import { marksOfGrip, Neck } from '../features/notation/Neck'
+import { limitsFor, wholeNeck } from '../features/player/limits'
+import { usePlayerSettings } from '../features/player/PlayerContext'
+import { usePlayer } from '../features/sound/usePlayer'
+import { ThemeSwitch } from '../features/workspace/Header'
+import type { Route } from './+types/grips'
+
+const frets = z.array(z.int().min(0).max(36).nullable()).min(4, 'a grip of 4 to 8 strings').max(8, 'a grip of 4 to 8 strings')
+const intents = z.discriminatedUnion('intent', [
+  z.object({
+    intent: z.literal('keep'), symbol: z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9'),
+    frets: z.string().max(200).transform((text, context) => { try { return frets.parse(JSON.parse(text)) } catch { context.addIssue({ code: 'custom', message: 'frets from the lowest string, such as [null,3,2,0,1,0]' }); return z.NEVER } }),
+    tags: z.string().max(200).transform((text) => [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))]), note: z.string().max(500),
+  }),
+  z.object({ intent: z.literal('let-go'), id: z.uuid() }),
+  z.object({ intent: z.literal('take-back'), id: z.uuid() }),
+  z.object({ intent: z.literal('demo') }),
+])
+
+export function loader({ request }: Route.LoaderArgs) {
+  return { grips: listGrips(database()), gone: z.uuid().nullable().catch(null).parse(new URL(request.url).searchParams.get('gone')) }
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const wanted = intents.safeParse(Object.fromEntries(await request.formData()))
+  if (!wanted.success) return data({ message: `Accepted: ${wanted.error.issues[0]!.message}.` }, 400)
+  const form = wanted.data
+  switch (form.intent) {
+    case 'keep': keepGrip(database(), form); return null
+    case 'let-go': return letGripGo(database(), form.id) ? redirect(`/grips?gone=${form.id}`) : data({ message: 'That grip is not in the book any more.' }, 404)
+    case 'take-back': takeGripBack(database(), form.id); return redirect('/grips')
+    case 'demo': seedDemoGrips(database()); return null
+  }
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Grip book · Yellow Heron' }]
+
+/** Grips drawn at once. */
+const AT_ONCE = 24
+
+/** The player's vocabulary: fret a grip and read its names, find grips of a chord, keep them with tags and notes. */
+export default function GripsPage({ loaderData: { grips, gone }, actionData }: Route.ComponentProps) {
+  const { settings } = usePlayerSettings()
+  const player = usePlayer()
+  const strings = settings.instrument.tuning.length
+  const [held, setHeld] = useState<Frets>(() => Array<null>(strings).fill(null))
+  const [symbol, setSymbol] = useState('')
+  const [keyText, setKeyText] = useState('')
+  const [overText, setOverText] = useState('')
+  const [compared, setCompared] = useState<{ frets: Frets; symbol: string } | null>(null)
+  const [where, setWhere] = useState<'book' | 'neck'>('book')
+  const [filter, setFilter] = useState<GripFilter>(NO_FILTER)
+  const [sought, setSought] = useState('')
+  const [shown, setShown] = useState(AT_ONCE)
+  const frets: Frets = held.length === strings ? held : Array<null>(strings).fill(null)
+
+  const limits = useMemo(() => wholeNeck(settings), [settings])
+  const midis = frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
+  const parsedKey = keyText ? parseKey(keyText) : null
+  const parsedOver = overText ? parseNote(overText) : null
+  const songKey = parsedKey?.ok ? parsedKey.value : undefined
+  const over = parsedOver?.ok ? parsedOver.value : undefined
+  const wanted = symbol ? parseChord(symbol) : null
+  const likeliest = midis.length > 0 ? namesOf(midis, { ...(over ? { over } : {}), ...(songKey ? { key: songKey } : {}) })[0]?.chord ?? null : null
+  const chord = wanted?.ok ? wanted.value : likeliest
+  const answer = midis.length > 0 ? fingeringsOf(frets, limits.instrument, limits.hand) : null
+  const voicing = chord && answer?.playable ? voicingOf(frets, chord, limits) : null
+  const related = useAsked<'related'>(voicing && chord ? { kind: 'related', symbol: chord.canonical, frets: [...frets], capo: 0, bass: 'any', key: songKey ? keyText : null, body: settings } : null)
+  const all = useAsked<'book'>(where === 'neck' && chord ? { kind: 'book', symbol: chord.canonical, body: settings } : null)
+
+  const kept = useMemo(() => grips.flatMap((grip) => {
+    const of = parseChord(grip.symbol)
+    const read = of.ok && grip.frets.length === strings ? voicingOf(grip.frets, of.value, limitsFor(settings, 0, 'any')) : null
+    return read && of.ok ? [{ grip, chord: of.value, voicing: read }] : []
+  }), [grips, strings, settings])
+  const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
+  const found = kept.filter((one) => passes(one.voicing, filter) && words.every((word) => `${one.grip.symbol} ${one.grip.tags.join(' ')} ${one.grip.note}`.toLowerCase().includes(word)))
+  const onNeck = (all?.grips ?? []).filter((one) => passes(one, filter))
+  const present = grips.find((grip) => chord && grip.symbol === chord.canonical && grip.frets.join() === frets.join())
+
+  const take = (next: Frets, name?: string) => {
+    setHeld(next)
+    if (name !== undefined) setSymbol(name)
+    const sounding = next.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
+    void player.strumNow([...sounding].sort((a, b) => a - b))
+  }
+  const noteByNote = () => void player.play({ strikes: [...midis].sort((a, b) => a - b).map((midi, at) => ({ beat: at, beats: 1, midis: [midi], index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: midis.length + 1 }, 120, false)
+  const other = compared && voicing ? voicingFor(compared, limits) : null
+  return (
+    <main className="page grip-book">
+      <header className="songbook-head">
+        <img src="/heron.svg" alt="" width="44" height="44" />
+        <h1>Grip book</h1>
+        <nav className="page-links"><Link to="/">Songbook</Link> <Link to="/player">Player</Link></nav>
+        <ThemeSwitch />
+      </header>
+      {actionData && 'message' in actionData && <p className="notice" role="alert">{actionData.message}</p>}
+      {gone && <Form method="post" className="notice" role="status"><input type="hidden" name="intent" value="take-back" /><input type="hidden" name="id" value={gone} />The grip was let go. <Button type="submit">Take it back</Button></Form>}
+      <Neck
+        strings={strings} frets={Math.min(settings.instrument.frets, 17)} label="Neck: touch a place to hold it, again to let it go"
+        marks={marksOfGrip(frets, (string) => voicing?.strings.find((one) => one.string === string)?.degree ?? '')} muted={frets.flatMap((fret, string) => (fret === null && midis.length > 0 ? [string] : []))}
+        reachFrom={lowestHeld(frets)}
+        onTouch={(string, fret) => take(frets.map((now, at) => (at === string ? (now === fret ? null : fret) : now)))}
+      />
+      <div className="grip-inputs">
+        <FretsField key={frets.join()} frets={frets} onFrets={(next) => take(next)} />
+        <TextField size="small" label={wanted && !wanted.ok ? 'not a chord symbol' : 'Chord'} error={wanted !== null && !wanted.ok} value={symbol} placeholder={likeliest?.canonical ?? 'Am9'} onChange={(event) => { setSymbol(event.target.value); setShown(AT_ONCE) }} sx={{ width: 150 }} />
+        <TextField size="small" label={parsedKey && !parsedKey.ok ? 'not a key' : 'In the key'} error={parsedKey !== null && !parsedKey.ok} value={keyText} placeholder="Bb" onChange={(event) => setKeyText(event.target.value)} sx={{ width: 110 }} />
+        <TextField size="small" label={parsedOver && !parsedOver.ok ? 'not a note' : 'Over the root'} error={parsedOver !== null && !parsedOver.ok} value={overText} placeholder="D" onChange={(event) => setOverText(event.target.value)} sx={{ width: 120 }} />
+        <Button disabled={midis.length === 0} onClick={() => void player.strumNow([...midis].sort((a, b) => a - b))}>Strum</Button>
+        <Button disabled={midis.length === 0} onClick={noteByNote}>Note by note</Button>
+        <Button disabled={midis.length === 0} onClick={() => { setHeld(Array<null>(strings).fill(null)); setSymbol('') }}>Clear</Button>
+      </div>
+      <div className="grip-columns">
+        <section aria-label="This grip">
+          {midis.length === 0 && <p className="empty">Touch the neck, or type frets such as x 3 2 0 1 0, to read what a grip is called; or type a chord and look for its grips.</p>}
+          {midis.length > 0 && (
+            <>
+              <h2>{chord ? <ChordName chord={chord} /> : 'No usual name'}</h2>
+              {answer && !answer.playable && <p className="fault">This hand does not hold it: {answer.why}.</p>}
+              {voicing && chord && <div className="present-grip"><GripDiagram voicing={voicing} scale={1.6} /><GripFacts voicing={voicing} chord={chord} /></div>}
+              <h3>It can be called</h3>
+              <GripNames midis={midis} {...(over ? { over } : {})} {...(songKey ? { songKey } : {})} onName={(name) => setSymbol(name.canonical)} />
+              {voicing && chord && (
+                <>
+                  <KeepForm key={`${chord.canonical}${frets.join()}`} symbol={chord.canonical} frets={frets} present={present} />
+                  <div className="drawer-buttons"><Button size="small" onClick={() => setCompared({ frets, symbol: chord.canonical })}>Compare others with this one</Button></div>
+                  {other && compared && <Comparison first={other} symbol={compared.symbol} second={voicing} />}
+                  <RelatedGrips related={related?.related ?? null} now={frets.join()} onTake={(one, name) => take(one.frets, name ?? chord.canonical)} />
+                </>
+              )}
+            </>
+          )}
+        </section>
+        <section aria-label="Grips found">
+          <div className="panel-tabs">
+            <Button size="small" aria-expanded={where === 'book'} onClick={() => setWhere('book')}>In the book ({grips.length})</Button>
+            <Button size="small" aria-expanded={where === 'neck'} disabled={!chord} onClick={() => setWhere('neck')}>On the neck{chord ? ` for ${engraved(chord.canonical)}` : ''}</Button>
+          </div>
+          {where === 'book' && <TextField size="small" label="Search chords, tags, notes" value={sought} onChange={(event) => setSought(event.target.value)} fullWidth />}
+          <GripFilters grips={where === 'book' ? kept.map((one) => one.voicing) : all?.grips ?? []} filter={filter} onFilter={(next) => { setFilter(next); setShown(AT_ONCE) }} />
+          {where === 'book' && grips.length === 0 && (
+            <Form method="post" className="empty">The book is empty. Fret a grip and keep it, or begin with the demo grips. <Button type="submit" name="intent" value="demo">Put the demo grips in</Button></Form>
+          )}
+          {where === 'book' && (
+            <ul className="book-list">
+              {found.slice(0, shown).map(({ grip, chord: of, voicing: one }) => (
+                <li key={grip.id}>
+                  <button type="button" className="grip-choice" aria-pressed={present?.id === grip.id} aria-label={`${grip.symbol}: ${gripInWords(one)}`} onClick={() => take(grip.frets, grip.symbol)}>
+                    <ChordName chord={of} />
+                    <GripDiagram voicing={one} />
+                    <span>{grip.tags.join(', ') || one.families[0]}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )}
+          {where === 'neck' && !all && <p className="quiet">Looking over the neck.</p>}
+          {where === 'neck' && all && (
+            <>
+              <p className="quiet">{onNeck.length} of {all.grips.length} grips, easiest first</p>
+              <ul className="book-list">
+                {onNeck.slice(0, shown).map((one) => (
+                  <li key={one.frets.join()}>
+                    <button type="button" className="grip-choice" aria-pressed={one.frets.join() === frets.join()} aria-label={gripInWords(one)} onClick={() => take(one.frets, chord!.canonical)}>
+                      <GripDiagram voicing={one} />
+                      <span>{one.families[0]}</span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+          {(where === 'book' ? found.length : onNeck.length) > shown && <Button onClick={() => setShown(shown + AT_ONCE)}>Show more</Button>}
+          {where === 'book' && grips.length > kept.length && <p className="quiet">{grips.length - kept.length} grips of the book are for another instrument or another hand.</p>}
+        </section>
+      </div>
+    </main>
+  )
+}
+
+const lowestHeld = (frets: Frets): number | null => {
+  const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
+  return held.length > 0 ? Math.min(...held) : null
+}
+
+function voicingFor({ frets, symbol }: { frets: Frets; symbol: string }, limits: ReturnType<typeof wholeNeck>): Voicing | null {
+  const of = parseChord(symbol)
+  return of.ok && frets.length === limits.instrument.tuning.length ? voicingOf(frets, of.value, limits) : null
+}
+
+/** Frets as text, lowest string first: `x 3 2 0 1 0`. */
+function FretsField({ frets, onFrets }: { frets: Frets; onFrets: (frets: Frets) => void }) {
+  const [typed, setTyped] = useState(frets.some((fret) => fret !== null) ? frets.map((fret) => fret ?? 'x').join(' ') : '')
+  const read = typed.trim().split(/[\s,-]+/).map((word) => (/^x$/i.test(word) ? null : /^\d{1,2}$/.test(word) ? Number(word) : NaN))
+  const right = read.length === frets.length && read.every((fret) => fret === null || (Number.isFinite(fret) && fret <= 36))
+  const send = () => { if (right && read.join() !== frets.join()) onFrets(read) }
+  return (
+    <TextField
+      size="small" label={typed.trim() === '' || right ? 'Frets, lowest string first' : `${frets.length} frets or x`} error={typed.trim() !== '' && !right} value={typed} placeholder="x 3 2 0 1 0" sx={{ width: 210 }}
+      onChange={(event) => setTyped(event.target.value)} onBlur={send} onKeyDown={(event) => event.key === 'Enter' && send()}
+    />
+  )
+}
+
+/** Tags and a note, and keeping or letting go. */
+function KeepForm({ symbol, frets, present }: { symbol: string; frets: Frets; present: BookGrip | undefined }) {
+  return (
+    <Form method="post" className="keep-grip" preventScrollReset>
+      <input type="hidden" name="symbol" value={symbol} /><input type="hidden" name="frets" value={JSON.stringify(frets)} />
+      <TextField size="small" name="tags" label="Tags, with commas" defaultValue={present?.tags.join(', ') ?? ''} slotProps={{ htmlInput: { maxLength: 200 } }} />
+      <TextField size="small" name="note" label="Note" defaultValue={present?.note ?? ''} slotProps={{ htmlInput: { maxLength: 500 } }} />
+      <Button type="submit" name="intent" value="keep">{present ? 'Keep the changes' : 'Keep in the book'}</Button>
+      {present && <><input type="hidden" name="id" value={present.id} /><Button type="submit" name="intent" value="let-go">Let go</Button></>}
+      {present && <p className="quiet">{present.usedIn.length > 0 ? <>Used in {present.usedIn.map((tune, at) => <span key={tune.id}>{at > 0 && ', '}<Link to={`/tunes/${tune.id}/lines`}>{tune.title}</Link></span>)}</> : 'No tune uses it now.'}</p>}
+    </Form>
+  )
+}
+
+/** Two grips beside one another: what they share, and how far their voices lie apart. */
+function Comparison({ first, symbol, second }: { first: Voicing; symbol: string; second: Voicing }) {
+  const soundsOf = (one: Voicing) => new Set(one.midis.map((midi) => midi % 12))
+  const shared = [...soundsOf(first)].filter((sound) => soundsOf(second).has(sound)).length
+  const held = first.midis.filter((midi) => second.midis.includes(midi)).length
+  const motion = leastMotion(first.midis, second.midis)
+  return (
+    <div className="present-grip" role="group" aria-label="Comparison">
+      <GripDiagram voicing={first} scale={1.2} />
+      <p>With {engraved(symbol)}: {shared} {shared === 1 ? 'tone' : 'tones'} in common, {held} at the same pitch; {motion} {motion === 1 ? 'semitone' : 'semitones'} of motion between them.</p>
+    </div>
+  )
+}

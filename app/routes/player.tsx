@@ -1,0 +1,173 @@
+import Button from '@mui/material/Button'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
+import Slider from '@mui/material/Slider'
+import Switch from '@mui/material/Switch'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type Answer } from '../../core/neck/calibration'
+import { FINGER_NAMES, type Finger } from '../../core/neck/hand'
+import { reachMm } from '../../core/neck/instrument'
+import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM } from '../../core/neck/instruments'
+import { TastePanel } from '../features/colour/TastePanel'
+import { usePlayerSettings } from '../features/player/PlayerContext'
+import { instrumentSettings, type PlayerSettings } from '../features/player/settings'
+import { useNumerals } from '../features/schools/numerals'
+import { ThemeSwitch } from '../features/workspace/Header'
+import type { Route } from './+types/player'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Player · Yellow Heron' }]
+
+const FINGERS: readonly Finger[] = [1, 2, 3, 4]
+
+/** The instrument, the hand, the schools, and what to mind: once for all tunes. */
+export default function PlayerPage() {
+  return (
+    <main className="page player">
+      <header className="songbook-head">
+        <img src="/heron.svg" alt="" width="44" height="44" />
+        <h1>Player</h1>
+        <nav className="page-links"><Link to="/">Songbook</Link> <Link to="/grips">Grip book</Link></nav>
+        <ThemeSwitch />
+      </header>
+      <InstrumentSection />
+      <HandSection />
+      <SchoolsSection />
+      <section aria-labelledby="cautions">
+        <h2 id="cautions">The player’s body</h2>
+        <p>Stop when it hurts. Wide stretches and hard barres, again and again, hurt hands: rest, go up the neck where frets are closer, or take the easier grip that is offered beside each. When pain stays, see a clinician.</p>
+      </section>
+    </main>
+  )
+}
+
+function InstrumentSection() {
+  const { settings: { instrument, leftHanded }, change } = usePlayerSettings()
+  const [tuning, setTuning] = useState(instrument.tuning.join(' '))
+  const [trouble, setTrouble] = useState('')
+  const preset = Object.entries(INSTRUMENTS).find(([, one]) => one.tuning.join(' ') === instrument.tuning.join(' ') && one.scaleLengthMm === instrument.scaleLengthMm)?.[0] ?? 'own'
+  const set = (changed: Partial<PlayerSettings['instrument']>) => {
+    const next = instrumentSettings.safeParse({ ...instrument, ...changed })
+    if (next.success) change({ instrument: next.data })
+    const issue = next.error?.issues[0]
+    setTrouble(issue ? `${issue.path.join(' ')}: ${issue.message}` : '')
+  }
+  return (
+    <section aria-labelledby="instrument">
+      <h2 id="instrument">Instrument</h2>
+      <div className="settings-row">
+        <TextField select size="small" label="Instrument" value={preset} sx={{ minWidth: 220 }} onChange={(event) => {
+          const one = INSTRUMENTS[event.target.value]
+          if (!one) return
+          setTuning(one.tuning.join(' '))
+          set({ ...one, tuning: [...one.tuning] })
+        }}>
+          {Object.entries(INSTRUMENTS).map(([id, { name }]) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
+          <MenuItem value="own" disabled={preset !== 'own'}>My own tuning</MenuItem>
+        </TextField>
+        <TextField size="small" label="Open strings, lowest first" value={tuning} error={trouble.startsWith('tuning')} sx={{ minWidth: 260 }} onChange={(event) => {
+          setTuning(event.target.value)
+          set({ tuning: event.target.value.trim().split(/[\s,]+/), name: 'My own tuning' })
+        }} />
+        <NumberField label="Scale length, mm" value={instrument.scaleLengthMm} range={SCALE_LENGTH_RANGE_MM} onValue={(scaleLengthMm) => set({ scaleLengthMm })} />
+        <NumberField label="Frets" value={instrument.frets} range={[5, 36]} onValue={(frets) => set({ frets, cutaway: Math.min(frets, instrument.cutaway) })} />
+        <NumberField label="Highest fret at ease" value={instrument.cutaway} range={[5, instrument.frets]} onValue={(cutaway) => set({ cutaway })} />
+      </div>
+      {trouble && <p className="fault" role="alert">{trouble}. Accepted: 4 to 8 pitches such as E2 A2 D3 G3 B3 E4.</p>}
+      <FormControlLabel control={<Switch checked={leftHanded} onChange={(_, next) => change({ leftHanded: next })} />} label="Left-handed: grips and necks mirrored" />
+    </section>
+  )
+}
+
+/** Keeps what is typed until it is in range; out of range it says what is accepted. */
+function NumberField({ label, value, range: [low, high], onValue }: { label: string; value: number; range: readonly [number, number]; onValue: (value: number) => void }) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const number = Number(typed ?? value)
+  const wrong = !Number.isFinite(number) || number < low || number > high || (typed !== null && typed.trim() === '')
+  return (
+    <TextField
+      size="small" type="number" label={wrong ? `${low} to ${high}` : label} value={typed ?? value} error={wrong} sx={{ width: 150 }} slotProps={{ htmlInput: { min: low, max: high, 'aria-label': label } }}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        const next = Number(event.target.value)
+        if (event.target.value.trim() !== '' && next >= low && next <= high) onValue(next)
+      }}
+      onBlur={() => setTyped(null)}
+    />
+  )
+}
+
+const STATES = [['fine', 'fine'], ['weak', 'tires'], ['missing', 'not used']] as const
+
+function HandSection() {
+  const { settings: { hand, instrument }, change } = usePlayerSettings()
+  const [answers, setAnswers] = useState<(Answer | null)[]>(STRETCHES.map(() => null))
+  const set = (changed: Partial<PlayerSettings['hand']>) => change({ hand: { ...hand, ...changed } })
+  const answer = (at: number, said: Answer) => {
+    const next = answers.map((one, index) => (index === at ? said : one))
+    setAnswers(next)
+    if (next.every((one) => one !== null)) set({ reachMm: reachFrom(next, instrument.scaleLengthMm) })
+  }
+  const stateOf = (finger: Finger) => (hand.missing.includes(finger) ? 'missing' : hand.weak.includes(finger) ? 'weak' : 'fine')
+  return (
+    <section aria-labelledby="hand">
+      <h2 id="hand">Hand</h2>
+      <p>Try these three stretches, index finger to little finger, on a middle string. Take your time, and stop at the first that is too wide.</p>
+      <ol className="stretches">
+        {STRETCHES.map(({ from, to }, at) => (
+          <li key={from}>
+            <span>Frets {from} to {to} <span className="quiet">{Math.round(reachMm(from, to, instrument.scaleLengthMm))} mm</span></span>
+            <ToggleButtonGroup exclusive size="small" value={answers[at]} aria-label={`Frets ${from} to ${to}`} onChange={(_, said: Answer | null) => said && answer(at, said)}>
+              {ANSWERS.map((one) => <ToggleButton key={one} value={one}>{one === 'just' ? 'just goes' : one}</ToggleButton>)}
+            </ToggleButtonGroup>
+          </li>
+        ))}
+      </ol>
+      <div className="reach-slider">
+        <span id="reach-label">Comfortable reach: {Math.round(hand.reachMm)} mm</span>
+        <Slider aria-labelledby="reach-label" value={hand.reachMm} min={REACH_RANGE_MM[0]} max={REACH_RANGE_MM[1]} onChange={(_, next) => set({ reachMm: next as number })} />
+      </div>
+      <div className="settings-row">
+        <FormControlLabel control={<Switch checked={hand.barre} onChange={(_, barre) => set({ barre })} />} label="Barres" />
+        <FormControlLabel control={<Switch checked={hand.thumb} onChange={(_, thumb) => set({ thumb })} />} label="Thumb over the neck" />
+        <FormControlLabel control={<Switch checked={hand.innerMutes} onChange={(_, innerMutes) => set({ innerMutes })} />} label="Muted strings between sounding ones" />
+      </div>
+      <div className="settings-row">
+        {FINGERS.map((finger) => (
+          <div key={finger} className="finger-state">
+            <span>{FINGER_NAMES[finger]}</span>
+            <ToggleButtonGroup exclusive size="small" value={stateOf(finger)} aria-label={FINGER_NAMES[finger]} onChange={(_, state: 'fine' | 'weak' | 'missing' | null) => {
+              if (!state || (state === 'missing' && hand.missing.length >= 3)) return
+              const without = (list: readonly Finger[]) => list.filter((one) => one !== finger)
+              set({ missing: state === 'missing' ? [...without(hand.missing), finger] : without(hand.missing), weak: state === 'weak' ? [...without(hand.weak), finger] : without(hand.weak) })
+            }}>
+              {STATES.map(([state, label]) => <ToggleButton key={state} value={state}>{label}</ToggleButton>)}
+            </ToggleButtonGroup>
+          </div>
+        ))}
+      </div>
+      <p className="quiet">Every grip that is shown, and every line, keeps to this hand.</p>
+    </section>
+  )
+}
+
+function SchoolsSection() {
+  const { school, choose } = useNumerals()
+  return (
+    <section aria-labelledby="schools">
+      <h2 id="schools">Schools and taste</h2>
+      <div className="settings-row">
+        <span>Numerals</span>
+        <ToggleButtonGroup exclusive size="small" value={school} aria-label="Numerals" onChange={(_, next: 'case' | 'capitals' | null) => next && choose(next)}>
+          <ToggleButton value="case">ii7 V7: case shows quality</ToggleButton>
+          <ToggleButton value="capitals">IIm7 V7: quality written out</ToggleButton>
+        </ToggleButtonGroup>
+      </div>
+      <TastePanel />
+      <Button component={Link} to="/">Back to the songbook</Button>
+    </section>
+  )
+}
