@@ -10,15 +10,20 @@ import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { importChart, type ImportFormat } from '../formats/importChart'
-import { bestLines, type Line } from '../leading/lead'
+import { arrange, melodyNoteAt } from '../leading/arrange'
+import type { Constraint } from '../leading/constraints'
+import { leadInStyle } from '../leading/inStyle'
+import type { Line } from '../leading/lead'
+import { pulled } from '../leading/pull'
 import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
-import { LATER_STYLES, TERM_NAMES, weightsFrom, type StyleName } from '../leading/weights'
+import { TERM_NAMES } from '../leading/weights'
 import { fingeringsOf, type Fingering } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { keyName } from '../pitch/key'
-import { midiOf, noteName, parseNote, parsePitch, pitchClass } from '../pitch/note'
+import { midiOf, noteName, parseNote, parsePitch, pitchAt, pitchClass, pitchName, plainSpelling } from '../pitch/note'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
+import type { MelodyNote } from '../reharm/melodyFit'
 import { optionsAt } from '../reharm/options'
 import { reharmonise } from '../reharm/reharmonise'
 import { RULES } from '../reharm/rules'
@@ -221,13 +226,13 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, fixed = {} }) {
-    if (melody !== undefined) return bad({ code: 'not-built', message: 'A melody on top is not built yet.', text: 'melody' })
-    if ((LATER_STYLES as readonly string[]).includes(style)) return bad({ code: 'not-built', message: `The style "${style}" is not built yet.`, text: 'style' })
+  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, loop = false, window, drone, fixed = {} }) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
-    const chords = text === undefined ? chordsOf(symbols!) : chordsOfChart(parseChart(text))
+    const chart = text === undefined ? null : parseChart(text)
+    const chords = chart ? chordsOfChart(chart) : chordsOf(symbols!)
     if (!chords.ok) return chords
+    if (melody && !chart) return bad({ code: 'bad-field', message: 'A melody needs a chart with bars.', accepted: 'text instead of symbols', text: 'melody' })
     const strings = limits.value.instrument.tuning.length
     const grips = new Map<number, Frets>()
     for (const [index, frets] of Object.entries(fixed)) {
@@ -235,10 +240,64 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       if (Number(index) >= chords.value.length) return bad({ code: 'bad-field', message: `There is no chord ${index}; the last is ${chords.value.length - 1}.`, text: `fixed.${index}` })
       grips.set(Number(index), frets)
     }
-    const lines = bestLines({ chords: chords.value, limits: limits.value, weights: weightsFrom(style as StyleName, weights), count, fixed: grips })
+    if (drone && 'string' in drone && drone.string > strings) return bad({ code: 'bad-field', message: `There is no string ${drone.string} on ${strings} strings.`, accepted: `1 to ${strings}, or a pitch`, text: 'drone' })
+    const lines = leadInStyle({
+      chords: chords.value, limits: limits.value, style, count, fixed: grips, loop, window: window ?? null, constraints: chart && melody ? topsOf(chart, melody) : [],
+      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone, ...(weights ? { weights } : {}),
+    })
     return lines.ok ? good({ lines: lines.value.map((line) => lineAnswer(line, chords.value)) }) : lines
   },
+
+  pull({ symbols, voicings, index, string, to, limits: input, key }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chords = chordsOf(symbols)
+    if (!chords.ok) return chords
+    const { tuning, capo } = limits.value.instrument
+    if (voicings.length !== symbols.length) return bad({ code: 'bad-field', message: `${voicings.length} voicings were given for ${symbols.length} symbols.`, accepted: 'one grip for each symbol', text: 'voicings' })
+    const wrong = voicings.findIndex((frets) => frets.length !== tuning.length)
+    if (wrong >= 0) return wrongStrings(voicings[wrong]!, tuning.length, `voicings.${wrong}`)
+    const frets = voicings[index]
+    if (!frets) return bad({ code: 'bad-field', message: `There is no chord ${index}; the last is ${voicings.length - 1}.`, text: 'index' })
+    const at = tuning.length - string
+    if (at < 0 || frets[at] === null || frets[at] === undefined) return bad({ code: 'bad-field', message: `String ${string} does not sound in chord ${index}.`, accepted: `a sounding string: ${frets.flatMap((fret, from) => (fret === null ? [] : [tuning.length - from])).join(', ')}`, text: 'string' })
+    const open = tuning[at]! + capo
+    const fret = 'fret' in to ? to.fret : to.midi === open ? 0 : to.midi - tuning[at]!
+    if (fret < 0 || (fret > 0 && fret <= capo) || fret > 36) return bad({ code: 'bad-field', message: `That note is not on string ${string}.`, accepted: `from ${pitchName(pitchAt(open, plainSpelling(open % 12)))} up`, text: 'to' })
+    const result = pulled(frets, at, fret, chords.value[index]!, limits.value, key)
+    return good({
+      frets: result.frets, playable: result.playable, moved: result.moved, lost: result.lost, sour: result.sour.length,
+      names: result.names.map(({ chord, ...name }) => ({ symbol: chord.canonical, ...name })),
+      fingerings: result.fingering.playable ? result.fingering.fingerings.map(fingeringAnswer) : [],
+      why: result.fingering.playable ? (result.moved ? 'Held with the other notes on other strings.' : 'A hand holds it as it is.') : result.fingering.why,
+    })
+  },
+
+  arrange({ text, melody, distance, style = 'smooth', limits: input, count = 1 }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chart = parseChart(text)
+    const chords = chordsOfChart(chart)
+    if (!chords.ok) return chords
+    const found = arrange({ text, distance, limits: limits.value, style, count, ...(melody ? { melody } : {}) })
+    if (!found.ok) return found
+    const slots = slotsOf(chart)
+    return good({
+      lines: found.value.map(({ line, chords: placed, changes, distance: far }) => ({
+        ...lineAnswer(line, placed.map(({ chord }) => chord)), distance: tidy(far), text: applyChanges(text, changes),
+        places: placed.map(({ bar, beat, beats }) => ({ bar, beat: tidy(beat), beats: tidy(beats) })),
+        choices: changes.map((change) => ({ bar: slots[change.index]!.bar, ...placeOf(slots[change.index]!), rule: change.rule, name: change.name, why: change.why, symbols: change.puts.map((put) => put.chord.canonical) })),
+      })),
+    })
+  },
 }
+
+/** For each chord of a chart the melody note that sounds when it comes: it has to be on top. */
+const topsOf = (chart: Chart, melody: readonly MelodyNote[]): Constraint[] =>
+  slotsOf(chart).filter((slot) => slot.symbol?.kind === 'chord').flatMap((slot, at): Constraint[] => {
+    const midi = melodyNoteAt(melody, slot)
+    return midi === null ? [] : [{ from: at, to: at, kind: 'top', midi }]
+  })
 
 /** Every rule there is, colours among them. */
 const KNOWN_RULES: readonly string[] = [...Object.values(COLOURS).flat().map((colour) => colour.rule), ...RULES.map((rule) => rule.id)]

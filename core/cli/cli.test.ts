@@ -75,11 +75,11 @@ describe('the command line keeps its contract', () => {
     expect([opens({}), opens({ frets: [5, 9] }), opens({ frets: [5, 9], open: true }), opens({ open: false })]).toEqual([true, false, true, false])
   })
   test.each([
-    ['{', 'bad-json', 'line'], ['[]', 'bad-request', 'do'], ['{"do":"fly"}', 'unknown-do', 'do'], ['{"do":"arrange","text":""}', 'not-built', 'do'],
+    ['{', 'bad-json', 'line'], ['[]', 'bad-request', 'do'], ['{"do":"fly"}', 'unknown-do', 'do'], ['{"do":"harmonise","text":""}', 'not-built', 'do'],
     ['{"do":"parse"}', 'bad-field', 'symbol'], ['{"do":"parse","symbol":"C","loud":1}', 'unknown-field', 'loud'], ['{"do":"parse","symbol":"H7"}', 'bad-chord', { at: 0, text: 'H7' }],
     ['{"do":"voicings","symbol":"C","limits":{"reach":"far"}}', 'bad-field', 'limits.reach'], ['{"do":"voicings","symbol":"C","limits":{"frets":[9,2]}}', 'bad-field', 'limits.frets'],
     ['{"do":"voicings","symbol":"C","limits":{"strings":[7]}}', 'bad-limits', 'limits.strings'], ['{"do":"voicings","symbol":"C","limits":{"x":1}}', 'unknown-field', 'limits.x'],
-    ['{"do":"lead","symbols":["C"],"text":"| C |"}', 'bad-field', 'request'], ['{"do":"lead","symbols":["C"],"melody":[]}', 'not-built', 'melody'],
+    ['{"do":"lead","symbols":["C"],"text":"| C |"}', 'bad-field', 'request'], ['{"do":"lead","symbols":["C"],"melody":[]}', 'bad-field', 'melody'],
     ['{"do":"lead","text":"| C | Q |"}', 'bad-chord', 'Q'], ['{"do":"finger","frets":[0,0,0,0]}', 'bad-field', 'frets'], ['{"do":"motion","from":["C4"],"to":["D"]}', 'bad-field', 'from, to'],
     ['{"do":"name"}', 'bad-field', 'request'],
   ])('%s is refused with %s', (line, code, where) => {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { TERM_NAMES, STYLE_NAMES, LATER_STYLES } from '../leading/weights'
+import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
 import { IMPORT_FORMATS, LONGEST_IMPORT } from '../formats/importChart'
@@ -53,6 +53,7 @@ const chartText = z.string().max(100_000)
 const symbol = z.string().max(200)
 const numerals = z.enum(['case', 'capitals']).optional()
 const count = z.int().min(1)
+const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
 /** Notes are pitches (`G3`) or, all of them, sounds without octave (`G`); the answer tells them apart. */
 const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 
@@ -92,14 +93,27 @@ export const requestSchemas = {
     do: z.literal('lead'),
     text: chartText.optional(),
     symbols: z.array(symbol).min(1).max(1000).optional(),
-    style: z.enum([...STYLE_NAMES, ...LATER_STYLES] as const).optional(),
+    style: style.optional(),
     limits: limitsSchema.optional(),
     weights: z.partialRecord(z.enum(TERM_NAMES as [string, ...string[]]), z.number().min(0).max(1000)).optional(),
     count: count.max(50).optional(),
-    melody: z.unknown().optional(),
+    melody: melody.optional(),
+    /** The form repeats: the step from the last chord to the first counts. */
+    loop: z.boolean().optional(),
+    /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
+    window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
+    drone: z.union([z.int().min(1).max(8).transform((string) => ({ string })), pitch.transform((midi) => ({ midi }))]).optional(),
     fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
   }).refine((request) => (request.text === undefined) !== (request.symbols === undefined), 'give either text or symbols'),
+  pull: z.strictObject({
+    do: z.literal('pull'), symbols: z.array(symbol).min(1).max(1000), voicings: z.array(fretsSchema).min(1).max(1000),
+    index: z.int().min(0), string: z.int().min(1).max(8), to: z.union([z.int().min(0).max(36).transform((fret) => ({ fret })), pitch.transform((midi) => ({ midi }))]),
+    limits: limitsSchema.optional(), key: key.optional(),
+  }),
+  arrange: z.strictObject({
+    do: z.literal('arrange'), text: chartText, melody: melody.optional(), distance: z.number().min(0).max(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
+  }),
 } as const
 
 /** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['pull', 'harmonise', 'arrange', 'scale', 'export'] as const
+export const NOT_BUILT = ['harmonise', 'scale', 'export'] as const

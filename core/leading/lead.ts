@@ -1,12 +1,12 @@
 import type { ChordSymbol } from '../chord/symbol'
 import type { Frets } from '../neck/instrument'
 import { bad, good, type Result } from '../result'
-import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
-import { fingersAnew, gripMeasures, handPlace, handTravelMm, outlineMeasures, tendenciesOf, voiceMeasures } from './measures'
+import { fingersAnew, gripMeasures, handPlace, handTravelMm, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures } from './measures'
 import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
-import { bestPaths, PriceBook, type Layer } from './search'
+import { constrained, constraintInWords, type Constraint } from './constraints'
+import { bestLoops, bestPaths, PriceBook, type Layer } from './search'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
 /** What happens between two grips of a line. */
@@ -28,7 +28,7 @@ export interface Line {
   /** The measures themselves, in the units of `TERMS`. */
   measures: Record<Term, number>
   voicings: Voicing[]
-  /** One fewer than the voicings. */
+  /** One fewer than the voicings; as many where the form repeats, the last one leading back. */
   steps: Step[]
 }
 
@@ -38,6 +38,10 @@ export interface LeadProblem {
   weights: Weights
   /** Grips the player has fixed, by index of the chord. They need not be within the limits, only holdable. */
   fixed?: ReadonlyMap<number, Frets>
+  /** What some chords have to keep to beyond the limits. */
+  constraints?: readonly Constraint[]
+  /** The form repeats: the last chord leads back to the first, and that step counts. */
+  loop?: boolean
   /** How many lines, 1 or more. */
   count: number
   /** Called as the search goes on; returning false stops it. */
@@ -51,7 +55,8 @@ export const STOPPED = 'stopped'
 export function bestLines(problem: LeadProblem): Result<Line[]> {
   const layers = layersOf(problem)
   if (!layers.ok) return layers
-  const paths = bestPaths(layers.value, problem.weights, problem.limits.instrument, problem.count, problem.onProgress)
+  const search = problem.loop ? bestLoops : bestPaths
+  const paths = search(layers.value, problem.weights, problem.limits.instrument, problem.count, problem.onProgress)
   if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
   return good(paths.map((path) => lineOf(path.indexes.map((index, at) => layers.value[at]!.voicings[index]!), problem)))
 }
@@ -78,8 +83,10 @@ export function differentLines(problem: LeadProblem): Result<Line[]> {
       ...layer,
       extra: layer.voicings.map((voicing) => (used[at]!.has(voicing.midis.join()) ? REPEATED_GRIP : 0)),
     }))
-    const paths = bestPaths(priced, problem.weights, problem.limits.instrument, 1, (done) =>
-      problem.onProgress?.(round * layers.value.length + done, total) ?? true, book)
+    const onLayer = (done: number) => problem.onProgress?.(round * layers.value.length + Math.min(done, layers.value.length), total) ?? true
+    const paths = problem.loop
+      ? bestLoops(priced, problem.weights, problem.limits.instrument, 1, onLayer)
+      : bestPaths(priced, problem.weights, problem.limits.instrument, 1, onLayer, book)
     if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
     const voicings = paths[0]?.indexes.map((index, at) => layers.value[at]!.voicings[index]!)
     if (!voicings || found.some((line) => sameLine(line, voicings))) break
@@ -92,7 +99,7 @@ export function differentLines(problem: LeadProblem): Result<Line[]> {
 const sameLine = (a: readonly Voicing[], b: readonly Voicing[]): boolean =>
   a.every((voicing, at) => voicing.frets.join() === b[at]!.frets.join())
 
-function layersOf({ chords, limits, fixed }: LeadProblem): Result<Layer[]> {
+function layersOf({ chords, limits, fixed, constraints = [] }: LeadProblem): Result<Layer[]> {
   const known = new Map<string, Voicing[]>()
   const layers: Layer[] = []
   for (const [index, chord] of chords.entries()) {
@@ -104,17 +111,23 @@ function layersOf({ chords, limits, fixed }: LeadProblem): Result<Layer[]> {
       layers.push({ chord, voicings: [voicing], only: frets.join() })
       continue
     }
-    const voicings = known.get(chord.canonical) ?? voicingsOf(chord, limits)
-    known.set(chord.canonical, voicings)
+    const asked = constraints.filter((one) => one.from <= index && index <= one.to)
+    const only = asked.map(constraintInWords).join('; ')
+    const key = `${chord.canonical} ${only}`
+    const voicings = known.get(key) ?? constrained(chord, limits, asked)
+    known.set(key, voicings)
     if (voicings.length === 0)
-      return bad({ code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits.`, accepted: 'wider frets, reach or notes, or another bass rule', text: chord.text, at: index })
-    layers.push({ chord, voicings })
+      return bad({
+        code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
+        accepted: only ? 'one of these taken away' : 'wider frets, reach or notes, or another bass rule', text: chord.text, at: index,
+      })
+    layers.push({ chord, voicings, ...(only ? { only } : {}) })
   }
   return good(layers)
 }
 
 /** A line from its grips, with everything measured. */
-export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits'>): Line {
+export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop'>): Line {
   const { chords, weights, limits } = problem
   const measures = Object.fromEntries(TERM_NAMES.map((term) => [term, 0])) as Record<Term, number>
   const count = (more: Partial<Record<Term, number>>) => {
@@ -122,21 +135,24 @@ export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' 
   }
   const hands = voicings.map((voicing) => handPlace(voicing, limits.instrument))
   const steps: Step[] = []
-  voicings.forEach((voicing, at) => {
-    count(gripMeasures(voicing, chords[at]!))
-    const before = voicings[at - 1]
-    if (!before) return
+  const stepTo = (from: number, at: number) => {
+    const [before, voicing] = [voicings[from]!, voicings[at]!]
     const motion = leastMotion(before.midis, voicing.midis)
-    const hand = handTravelMm(hands[at - 1]!, hands[at]!)
+    const hand = handTravelMm(hands[from]!, hands[at]!)
     count(outlineMeasures(before.midis, voicing.midis))
-    count(voiceMeasures(before.midis, voicing.midis, tendenciesOf(chords[at - 1]!, chords[at]!)))
-    count({ motion, hand, fingers: fingersAnew(hands[at - 1]!, hands[at]!) })
+    count(voiceMeasures(before.midis, voicing.midis, tendenciesOf(chords[from]!, chords[at]!), tensionsOf(chords[at]!)))
+    count({ motion, hand, fingers: fingersAnew(hands[from]!, hands[at]!), family: layoutOf(before) && layoutOf(voicing) && layoutOf(before) !== layoutOf(voicing) ? 1 : 0 })
     steps.push({
       motion, hand,
       held: voiceSteps(before.midis, voicing.midis).filter((step) => step.semitones === 0).length,
       outer: outerMotion(before.midis, voicing.midis),
     })
+  }
+  voicings.forEach((voicing, at) => {
+    count(gripMeasures(voicing, chords[at]!))
+    if (at > 0) stepTo(at - 1, at)
   })
+  if (problem.loop && voicings.length > 0) stepTo(voicings.length - 1, 0)
   const parts = Object.fromEntries(TERM_NAMES.map((term) => [term, measures[term] * weights[term]])) as Record<Term, number>
   return { cost: Object.values(parts).reduce((sum, part) => sum + part, 0), parts, measures, voicings, steps }
 }

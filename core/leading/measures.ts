@@ -4,6 +4,7 @@ import { fretMm, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
 import { mudIn, soursIn } from '../voicing/clashes'
+import type { Family } from '../voicing/family'
 import type { Voicing } from '../voicing/voicing'
 import { voiceSteps } from '../pitch/motion'
 import type { Term } from './weights'
@@ -68,10 +69,15 @@ export function outlineMeasures(a: readonly number[], b: readonly number[]): Pic
   }
 }
 
-/** What each voice does in a step: parallels and tendencies. */
+/** Sounds of a chord that are tensions, as a set of pitch classes in a mask. */
+export const tensionsOf = (chord: ChordSymbol): number =>
+  chord.tones.reduce((bits, { degree, note }) => (TENSIONS.includes(degree) ? bits | (1 << pitchClass(note)) : bits), 0)
+const TENSIONS: readonly Degree[] = ['b9', '9', '#9', '11', '#11', 'b5', 'b13', '13', '#5']
+
+/** What each voice does in a step: parallels, tendencies, and tendencies kept where a tension lay above. */
 export function voiceMeasures(
-  a: readonly number[], b: readonly number[], wants: readonly (readonly number[] | undefined)[],
-): Pick<Record<Term, number>, 'parallels' | 'tendency'> {
+  a: readonly number[], b: readonly number[], wants: readonly (readonly number[] | undefined)[], tensions: number,
+): Pick<Record<Term, number>, 'parallels' | 'tendency' | 'tame'> {
   const steps = voiceSteps(a, b)
   let parallels = 0
   for (let i = 0; i < steps.length; i += 1)
@@ -81,14 +87,20 @@ export function voiceMeasures(
       const interval = (high.from - low.from) % 12
       if (interval === 7 || (interval === 0 && high.from !== low.from)) parallels += 1
     }
-  let tendency = 0
+  let [tendency, tame] = [0, 0]
   a.forEach((from, voice) => {
     const moves = wants[from % 12]
     if (!moves || a[voice - 1] === from) return
+    const tensionAbove = (tensions & ((1 << ((from + 1) % 12)) | (1 << ((from + 2) % 12)))) !== 0
+    if (tensionAbove && steps.some((step) => step.from === from && step.semitones < 0)) tame += 1
     if (!steps.some((step) => step.from === from && moves.includes(step.semitones))) tendency += 1
   })
-  return { parallels, tendency }
+  return { parallels, tendency, tame }
 }
+
+/** How four voices are laid out: close or dropped; null for anything else. */
+export const layoutOf = ({ families }: Pick<Voicing, 'families'>): Family | null => LAYOUTS.find((family) => families.includes(family)) ?? null
+const LAYOUTS = ['close', 'drop 2', 'drop 3', 'drop 2 and 4'] as const
 
 /** Where a hand is and what it holds, in the form the search compares quickly. */
 export interface HandPlace {

@@ -1,7 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
 import type { Voicing } from '../voicing/voicing'
-import { fingersAnew, gripMeasures, handPlace, outlineMeasures, tendenciesOf, voiceMeasures, type HandPlace } from './measures'
+import { fingersAnew, gripMeasures, handPlace, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
 import { leastMotion } from '../pitch/motion'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
@@ -67,6 +67,8 @@ interface Stage {
   /** Different sets of sounding notes; many grips share one. */
   sounds: (readonly number[])[]
   soundOf: number[]
+  /** Layout of each sound. */
+  layouts: (string | null)[]
   arrivals: Arrival[][]
 }
 
@@ -91,17 +93,19 @@ const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): numbe
 function openStage(layer: Layer, weights: Weights, instrument: Instrument): Stage {
   const known = new Map<string, number>()
   const sounds: (readonly number[])[] = []
+  const layouts: (string | null)[] = []
   const soundOf = layer.voicings.map((voicing) => {
     const key = voicing.midis.join()
     let sound = known.get(key)
     if (sound === undefined) {
       sound = sounds.push(voicing.midis) - 1
+      layouts.push(layoutOf(voicing))
       known.set(key, sound)
     }
     return sound
   })
   return {
-    chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, arrivals: [],
+    chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts, arrivals: [],
     own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chord), weights) + (layer.extra?.[node] ?? 0)),
     hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)),
   }
@@ -113,6 +117,7 @@ class StepPrices {
   private readonly voices: Float64Array
   private readonly wants: ReturnType<typeof tendenciesOf>
   private readonly width: number
+  private readonly tensions: number
 
   /** Numbers kept. */
   get size(): number {
@@ -124,6 +129,7 @@ class StepPrices {
     this.motions = new Float64Array(before.sounds.length * this.width).fill(NaN)
     this.voices = new Float64Array(before.sounds.length * this.width).fill(NaN)
     this.wants = tendenciesOf(before.chord, stage.chord)
+    this.tensions = tensionsOf(stage.chord)
   }
 
   /** Motion, outer voices and number of voices: most of the price. */
@@ -138,12 +144,14 @@ class StepPrices {
     return (this.motions[at] = w.motion * leastMotion(from, to) + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
   }
 
-  /** Parallels and tendencies. */
+  /** Parallels, tendencies and layout. */
   inner(a: number, b: number): number {
     const at = a * this.width + b
     const known = this.voices[at]!
     if (!Number.isNaN(known)) return known
-    return (this.voices[at] = weigh(voiceMeasures(this.before.sounds[a]!, this.stage.sounds[b]!, this.wants), this.weights))
+    const [from, to] = [this.before.layouts[a], this.stage.layouts[b]]
+    const family = from && to && from !== to ? this.weights.family : 0
+    return (this.voices[at] = family + weigh(voiceMeasures(this.before.sounds[a]!, this.stage.sounds[b]!, this.wants, this.tensions), this.weights))
   }
 }
 
@@ -185,11 +193,13 @@ function columnsOf(before: Stage, entries: readonly Arrival[]) {
   }
 }
 
+const hasInner = ({ parallels, tendency, tame, family }: Weights): boolean => parallels > 0 || tendency > 0 || tame > 0 || family > 0
+
 function arriveFrom(before: Stage, stage: Stage, weights: Weights, count: number, book: PriceBook): void {
   const entries = before.arrivals.flat().sort(byCost)
   const from = columnsOf(before, entries)
   const prices = book.pricesOf(before, stage)
-  const innerMatters = weights.parallels > 0 || weights.tendency > 0
+  const innerMatters = hasInner(weights)
 
   stage.arrivals = stage.own.map((own, node) => {
     const best: Arrival[] = []
@@ -226,4 +236,63 @@ function insert(best: Arrival[], arrival: Arrival, count: number): void {
   while (at > 0 && best[at - 1]!.cost > arrival.cost) at -= 1
   best.splice(at, 0, arrival)
   if (best.length > count) best.pop()
+}
+
+/**
+ * The exact `count` cheapest ways that lead back from the last layer to the first, the step back counted. For each first grip the least
+ * cost of going on from it is found backwards; first grips are tried from the least up, as long as one could still improve the answer.
+ */
+export function bestLoops(
+  layers: readonly Layer[], weights: Weights, instrument: Instrument, count: number,
+  onLayer: (done: number, of: number) => boolean = () => true,
+): Path[] | null {
+  if (layers.length === 0 || layers.some((layer) => layer.voicings.length === 0)) return []
+  const book = new PriceBook(weights)
+  const onward = costsOnward(layers, weights, instrument, book)
+  const firsts = onward.map((cost, node) => ({ cost, node })).sort((a, b) => a.cost - b.cost)
+  const best: Path[] = []
+  for (const [tried, { cost, node }] of firsts.entries()) {
+    if (best.length === count && cost >= best[count - 1]!.cost) break
+    if (!onLayer(tried, firsts.length)) return null
+    const { chord, voicings, extra, only = '' } = layers[0]!
+    const here: Layer = { chord, voicings: [voicings[node]!], only: `${only} ${node}`, ...(extra ? { extra: [extra[node]!] } : {}) }
+    // The first grip again at the end, where only the way to it counts.
+    const closed = bestPaths([here, ...layers.slice(1), { ...here, extra: [-ownCost(here, weights, instrument)] }], weights, instrument, count, undefined, book)
+    for (const path of closed ?? []) {
+      best.push({ cost: path.cost, indexes: [node, ...path.indexes.slice(1, -1)] })
+      best.sort((a, b) => a.cost - b.cost)
+      if (best.length > count) best.pop()
+    }
+  }
+  return best
+}
+
+/** What a layer of one grip costs by itself, the extra not counted. */
+const ownCost = (layer: Layer, weights: Weights, instrument: Instrument): number => openStage({ chord: layer.chord, voicings: layer.voicings }, weights, instrument).own[0]!
+
+/** For each grip of the first layer the least cost of a way from it to the last layer. */
+function costsOnward(layers: readonly Layer[], weights: Weights, instrument: Instrument, book: PriceBook): number[] {
+  const stages = layers.map((layer) => openStage(layer, weights, instrument))
+  let onward = stages.at(-1)!.own
+  for (let at = stages.length - 2; at >= 0; at -= 1) {
+    const [stage, next] = [stages[at]!, stages[at + 1]!]
+    const prices = book.pricesOf(stage, next)
+    const order = onward.map((cost, node) => ({ cost, node })).sort((a, b) => a.cost - b.cost)
+    const inner = hasInner(weights)
+    onward = stage.own.map((own, node) => {
+      let least = Infinity
+      const [sound, hand] = [stage.soundOf[node]!, stage.hands[node]!]
+      for (const { cost, node: to } of order) {
+        if (cost >= least) break
+        const there = next.hands[to]!
+        let whole = cost + prices.outline(sound, next.soundOf[to]!) + weights.hand * (hand.mm === null || there.mm === null ? 0 : Math.abs(hand.mm - there.mm))
+        if (whole >= least) continue
+        whole += weights.fingers * fingersAnew(hand, there)
+        if (whole < least && inner) whole += prices.inner(sound, next.soundOf[to]!)
+        if (whole < least) least = whole
+      }
+      return own + least
+    })
+  }
+  return onward
 }

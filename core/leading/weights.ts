@@ -1,3 +1,5 @@
+import type { Limits } from '../voicing/limits'
+
 /**
  * Every term of the cost of a line: what it measures and the unit it is measured in. A line's cost is the sum of
  * measure times weight over its grips and the steps between them.
@@ -9,6 +11,8 @@ export const TERMS = {
   outer: 'steps in which bass and top move the same way',
   parallels: 'parallel fifths and octaves between voices',
   tendency: 'tendencies not kept: sevenths that do not fall, leading notes that do not rise, b9, b13 and sus 4 that do not come down',
+  tame: 'sevenths and other tendencies that come down where the voice could rise to a tension of the next chord',
+  family: 'changes of layout between grips, such as drop 2 to drop 3',
   voices: 'voices that enter or drop out between grips',
   hand: 'millimetres the hand travels along the neck',
   fingers: 'fingers set down anew (half for one that slides on its string)',
@@ -32,6 +36,8 @@ const SMOOTH: Weights = {
   outer: 0.3, // a third of a semitone: decides between equals
   parallels: 0.3, // a school may not care: decides between equals
   tendency: 0.8, // nearly a semitone: broken only when something is gained
+  tame: 0, // only the tension style minds a voice that does what is expected
+  family: 0.1, // decides between equals: grips of one layout sound of a piece
   voices: 0.8, // a voice that appears from nowhere is heard
   hand: 0.03, // a fret near the fifth (25 mm) is about as bad as a semitone
   fingers: 0.15, // seven fingers anew are a semitone
@@ -46,20 +52,28 @@ const SMOOTH: Weights = {
 export interface Style {
   weights: Weights
   says: string
+  /** What the grips of the style keep to beyond the player's own limits. */
+  within?: (limits: Limits) => Limits
 }
 
 /** Named weightings. Each differs from `smooth` only where its sentence says so. */
 export const STYLES = {
   smooth: { weights: SMOOTH, says: 'Least motion in every voice, little travel of the hand.' },
   contrary: { weights: { ...SMOOTH, outer: 4, motion: 0.8 }, says: 'Bass and top move against each other wherever they can.' },
+  tension: { weights: { ...SMOOTH, tendency: 0, tame: 3, fullness: 2 }, says: 'Sevenths go up into ninths, sharp elevenths and their like, and come home later.' },
   bass: { weights: { ...SMOOTH, bass: 1.2 }, says: 'The bass goes by step, with inversions where the bass rule allows them.' },
   top: { weights: { ...SMOOTH, top: 2, motion: 0.8 }, says: 'The highest voice makes a stepwise melody.' },
+  position: { weights: { ...SMOOTH, hand: 0.12 }, says: 'The hand stays within five frets for the whole tune, or within the frets that are set.' },
+  drone: { weights: { ...SMOOTH, open: 0 }, says: 'One open string, or one held note, sounds through every chord.' },
+  thin: {
+    weights: { ...SMOOTH, fullness: 0, voices: 1.5 }, says: 'Two and three notes: guide tones, shells, tenths.',
+    within: (limits) => ({ ...limits, notes: [2, 3], omit: [...limits.omit, '5', '9', '11', '13'] }),
+  },
+  rootless: { weights: SMOOTH, says: 'The root is left to the bass player.', within: (limits) => ({ ...limits, bass: 'none', notes: [Math.min(3, limits.notes[0]), limits.notes[1]] }) },
 } satisfies Record<string, Style>
 
 export type StyleName = keyof typeof STYLES
 export const STYLE_NAMES = Object.keys(STYLES) as StyleName[]
-/** Styles of the interface that are still to come. */
-export const LATER_STYLES = ['tension', 'position', 'drone'] as const
 
 /**
  * The weights of a style with the player's own over them. Naming any term with a weight above 0 replaces the whole

@@ -65,7 +65,7 @@ const PRICE = {
 } as const
 
 /** A change, or the plain chord, as the search sees it. */
-interface Arc {
+export interface Arc {
   change: Change | null
   index: number
   span: number
@@ -177,6 +177,39 @@ function mostWeight(arcs: readonly (readonly Arc[])[], slots: number): number {
   const most = new Array<number>(slots + 1).fill(0)
   for (let at = slots - 1; at >= 0; at -= 1) most[at] = Math.max(...arcs[at]!.map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
   return most[0]!
+}
+
+/** The lattice of a tune: what can begin at each slot, what lies between neighbours, and what weight is worth at a wanted distance. */
+export interface Lattice {
+  arcs: readonly (readonly Arc[])[]
+  spots: readonly (Spot | null)[]
+  /** The most the rules could change. */
+  most: number
+  between: (a: Arc, b: Arc) => number
+  /** What a unit of weight is worth, in points, so that the best path goes the wanted distance. */
+  reward: (distance: number) => number
+}
+
+/** For searches that choose chords together with something else. */
+export function latticeOf(text: string, { taste = DEFAULT_TASTE, liking = {}, melody = [], keep = new Set<number>() }: Pick<Asked, 'taste' | 'liking' | 'melody' | 'keep'>): Lattice {
+  const chart = parseChart(text)
+  const spots = spotsOf(chart, analyse(chart))
+  const arcs = lattice(spots, taste, liking, melody, keep, () => true)
+  const most = mostWeight(arcs, spots.length)
+  const prices = arcs.map((list) => list.map((arc) => arc.price))
+  const signatures = arcs.map((list) => list.map(signatureOf))
+  return {
+    arcs, spots, most, between: (a, b) => between(a, b, taste),
+    reward: (distance) => {
+      let [low, high] = [0, HIGHEST_REWARD]
+      for (let step = 0; step < HALVINGS; step += 1) {
+        const reward = (low + high) / 2
+        if (pathAt(arcs, spots.length, taste, prices, signatures, reward).weight < distance * most) low = reward
+        else high = reward
+      }
+      return high
+    },
+  }
 }
 
 /** What two neighbours cost each other; infinite where one spoils the other's reason. */

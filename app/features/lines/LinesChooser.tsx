@@ -23,7 +23,9 @@ interface Props {
   onNeck: (shown: boolean) => void
 }
 
-const STYLE_LABELS: Readonly<Record<StyleName, string>> = { smooth: 'Smooth', contrary: 'Contrary', bass: 'Bass-led', top: 'Top-led' }
+const STYLE_LABELS: Readonly<Record<StyleName, string>> = {
+  smooth: 'Smooth', contrary: 'Contrary', tension: 'Tension', bass: 'Bass-led', top: 'Top-led', position: 'One position', drone: 'Drone', thin: 'Thin', rootless: 'Rootless',
+}
 
 /** The lines found, their totals side by side, and what they are led by. */
 export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck }: Props) {

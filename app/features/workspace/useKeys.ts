@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react'
+import { flushSync } from 'react-dom'
 
 /** What a key does; true when it was used. */
 export type KeyHandler = (event: KeyboardEvent) => boolean
@@ -14,7 +15,10 @@ export function useKeys(handler: KeyHandler): void {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (isTyping(event.target) || document.querySelector('[role="dialog"]')) return
-      if (latest.current(event)) event.preventDefault()
+      // Drawn at once: the next key may follow before the page would have had time, and must find what this one did.
+      let used = false
+      flushSync(() => { used = latest.current(event) })
+      if (used) event.preventDefault()
     }
     window.addEventListener('keydown', listen)
     return () => window.removeEventListener('keydown', listen)

@@ -1,0 +1,282 @@
+import { slotsOf } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import { leastMotion } from '../pitch/motion'
+import type { Change, Put } from '../reharm/change'
+import type { MelodyNote } from '../reharm/melodyFit'
+import { latticeOf, type Arc } from '../reharm/reharmonise'
+import type { Liking, Taste } from '../reharm/taste'
+import { midiOf } from '../pitch/note'
+import { bad, good, type Result } from '../result'
+import type { Limits } from '../voicing/limits'
+import type { Voicing } from '../voicing/voicing'
+import { constrained, type Constraint } from './constraints'
+import { bestLines, STOPPED, type Line } from './lead'
+import { fingersAnew, gripMeasures, handPlace, handTravelMm, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
+import { STYLES, TERM_NAMES, weightsFrom, type StyleName, type Term, type Weights } from './weights'
+
+export interface ArrangeProblem {
+  text: string
+  /** 0 plain to 1 far out. */
+  distance: number
+  limits: Limits
+  style?: StyleName
+  count?: number
+  melody?: readonly MelodyNote[]
+  taste?: Taste
+  liking?: Liking
+  /** Slots that stay as they are, by index. */
+  keep?: ReadonlySet<number>
+  onProgress?: (done: number, of: number) => boolean
+  onFound?: (arrangement: Arrangement) => void
+}
+
+/** Substitutions and grips that were chosen together. */
+export interface Arrangement {
+  changes: Change[]
+  /** The chords of the line with their places. */
+  chords: { chord: ChordSymbol; bar: number; beat: number; beats: number }[]
+  line: Line
+  /** How far it went, 0 to 1. */
+  distance: number
+}
+
+/** Bounds of the joint search: changes tried at each slot, the plain chord among them, and grips of each chord. */
+const CHANGES_TRIED = 8
+const GRIPS_TRIED = 14
+/** Rounds in which the price of distance is put right, since grips pull it off its mark. */
+const ROUNDS = 4
+/** Semitones that a point of the harmony's price is worth. */
+const POINT = 2
+/** Price of a change that makes a chord the same as its neighbour, in points: no voice moves, and no harmony either. */
+const STANDS_STILL = 3
+/** Price of using a change that an earlier arrangement used, in points. */
+const USED_BEFORE = 2.5
+
+interface Grip { voicing: Voicing; hand: HandPlace; own: number }
+/** One chord of an arc with the grips tried for it. */
+interface Placed { chord: ChordSymbol; bar: number; beat: number; beats: number; top: number | null; grips: Grip[] }
+interface Way { arc: Arc; placed: Placed[] }
+interface State { cost: number; weight: number; way: Way; grips: number[]; before: State | null }
+
+/**
+ * Arrangements of a tune: what each chord becomes and how it is held, chosen together, because the best grip of the wrong substitute loses.
+ * A dynamic programme over the lattice of changes with a bounded number of grips each; what it chooses is then led exactly over all grips.
+ * Each further arrangement pays for changes used before. Stopping gives what was found.
+ */
+export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
+  const { text, distance, style = 'smooth', count = 1, melody = [], onProgress = () => true } = problem
+  const named = STYLES[style]
+  const limits = 'within' in named ? named.within(problem.limits) : problem.limits
+  const weights = weightsFrom(style)
+  const lattice = latticeOf(text, problem)
+  const slots = slotsOf(parseChart(text))
+  if (!lattice.spots.some(Boolean)) return bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
+  const goal = distance * lattice.most
+  const base = distance > 0 ? lattice.reward(distance) : 0
+  const tried = lattice.arcs.map((arcs, at) => {
+    const inOrder = arcs.map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight })).filter(({ arc }) => distance > 0 || !arc.change)
+    const [plain, ...changes] = inOrder
+    return [plain!, ...changes.sort((a, b) => a.worth - b.worth || a.order - b.order).slice(0, CHANGES_TRIED - 1)].map(({ arc }) => ({ arc, placed: placedFor(arc, at, slots, lattice.spots, melody) }))
+  })
+  const gripsOf = gripBook(limits, weights)
+  const ways: Way[][] = tried.map((list) => list.flatMap(({ arc, placed }): Way[] => {
+    const whole = placed.map((one) => ({ ...one, grips: gripsOf(one.chord, one.top) }))
+    return whole.every(({ grips }) => grips.length > 0) ? [{ arc, placed: whole }] : []
+  }))
+  const stuck = ways.findIndex((list, at) => list.length === 0 && lattice.spots[at])
+  if (stuck >= 0) return bad({ code: 'no-grip', message: `No grip of ${slots[stuck]!.text} in bar ${slots[stuck]!.bar} keeps to these limits.`, accepted: 'wider limits, or another melody note', text: slots[stuck]!.text, at: stuck })
+
+  const prices = new StepPrices(weights)
+  const used = new Map<string, number>()
+  const found: Arrangement[] = []
+  for (let result = 0; result < count; result += 1) {
+    let [low, high, reward] = [0, base * 3 + 8, base]
+    let best: State | null = null
+    for (let round = 0; round < (distance > 0 ? ROUNDS : 1); round += 1) {
+      if (!onProgress(result * ROUNDS + round, count * ROUNDS)) return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
+      const end = searched(ways, lattice.between, reward, prices, used)
+      if (!end) break
+      if (!best || Math.abs(end.weight - goal) < Math.abs(best.weight - goal)) best = end
+      if (end.weight < goal) { low = reward; reward = (reward + high) / 2 } else { high = reward; reward = (reward + low) / 2 }
+    }
+    if (!best) break
+    const arrangement = led(best, limits, weights, lattice.most)
+    if (!arrangement.ok) return found.length > 0 ? good(found) : arrangement
+    const { changes } = arrangement.value
+    for (const state of statesOf(best)) if (state.way.arc.change) used.set(state.way.arc.key, (used.get(state.way.arc.key) ?? 0) + 1)
+    if (found.some((one) => one.changes.length === changes.length && sameChords(one, arrangement.value))) continue
+    found.push(arrangement.value)
+    problem.onFound?.(arrangement.value)
+  }
+  return good(found)
+}
+
+const sameChords = (a: Arrangement, b: Arrangement): boolean =>
+  a.chords.length === b.chords.length && a.chords.every((one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat)
+
+type Spots = ReturnType<typeof latticeOf>['spots']
+
+/** The chords of an arc at their places, with the melody note that begins or sounds at each; nothing for a silence. */
+function placedFor(arc: Arc, at: number, slots: ReturnType<typeof slotsOf>, spots: Spots, melody: readonly MelodyNote[]): Omit<Placed, 'grips'>[] {
+  const spot = spots[at]
+  if (!spot) return []
+  const replaced = slots.slice(at, at + arc.span)
+  const puts: readonly Put[] = arc.change?.puts ?? [{ chord: spot.chord, beats: spot.beats }]
+  let offset = 0
+  return puts.map(({ chord, beats }) => {
+    const place = placeAfter(replaced, offset)
+    offset += beats
+    return { chord, ...place, beats, top: melodyNoteAt(melody, place) }
+  })
+}
+
+function placeAfter(slots: readonly { bar: number; beat: number; beats: number }[], offset: number): { bar: number; beat: number } {
+  let left = offset
+  for (const { bar, beat, beats } of slots) {
+    if (left < beats - 1e-6) return { bar, beat: beat + left }
+    left -= beats
+  }
+  const last = slots.at(-1)!
+  return { bar: last.bar, beat: last.beat }
+}
+
+/** The melody note that sounds at a place, as a MIDI number; null where it rests. */
+export function melodyNoteAt(melody: readonly MelodyNote[], { bar, beat }: { bar: number; beat: number }): number | null {
+  const one = melody.find((note) => note.bar === bar && note.beat <= beat + 1e-6 && note.beat + note.beats > beat + 1e-6)
+  return one ? midiOf(one.note) : null
+}
+
+const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): number => TERM_NAMES.reduce((sum, term) => sum + (measures[term] ?? 0) * weights[term], 0)
+
+/** For a chord and a top note the grips tried: the cheapest by themselves, not too many with the same note on top. */
+function gripBook(limits: Limits, weights: Weights): (chord: ChordSymbol, top: number | null) => Grip[] {
+  const known = new Map<string, Grip[]>()
+  return (chord, top) => {
+    const key = `${chord.canonical} ${top ?? ''}`
+    const grips = known.get(key) ?? few(constrained(chord, limits, top === null ? [] : [{ from: 0, to: 0, kind: 'top', midi: top }])
+      .map((voicing) => ({ voicing, hand: handPlace(voicing, limits.instrument), own: weigh(gripMeasures(voicing, chord), weights) })))
+    known.set(key, grips)
+    return grips
+  }
+}
+
+/** Grips with one note on top that are tried at most, so that the line can move. */
+const ONE_TOP = 4
+
+function few(grips: Grip[]): Grip[] {
+  const tops = new Map<number, number>()
+  const inOrder = [...grips].sort((a, b) => a.own - b.own)
+  const spread = inOrder.filter(({ voicing }) => {
+    const top = voicing.midis.at(-1)!
+    tops.set(top, (tops.get(top) ?? 0) + 1)
+    return tops.get(top)! <= ONE_TOP
+  })
+  // Where the top is given there is only one: then the cheapest are taken.
+  return (spread.length >= GRIPS_TRIED ? spread : [...spread, ...inOrder.filter((one) => !spread.includes(one))]).slice(0, GRIPS_TRIED)
+}
+
+/** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
+class StepPrices {
+  private readonly known = new Map<string, WeakMap<Grip, WeakMap<Grip, number>>>()
+  constructor(private readonly weights: Weights) {}
+
+  of(from: Placed, a: Grip, to: Placed, b: Grip): number {
+    const pair = `${from.chord.canonical} ${to.chord.canonical}`
+    const chords = this.known.get(pair) ?? new WeakMap<Grip, WeakMap<Grip, number>>()
+    this.known.set(pair, chords)
+    const row = chords.get(a) ?? new WeakMap<Grip, number>()
+    chords.set(a, row)
+    const known = row.get(b)
+    if (known !== undefined) return known
+    const [x, y] = [a.voicing.midis, b.voicing.midis]
+    const measures = {
+      motion: leastMotion(x, y), hand: handTravelMm(a.hand, b.hand), fingers: fingersAnew(a.hand, b.hand), ...outlineMeasures(x, y),
+      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)),
+    }
+    const price = weigh(measures, this.weights)
+    row.set(b, price)
+    return price
+  }
+}
+
+/** The cheapest way through: harmony, grips and steps together. */
+function searched(ways: readonly (readonly Way[])[], between: (a: Arc, b: Arc) => number, reward: number, prices: StepPrices, used: ReadonlyMap<string, number>): State | null {
+  const ends: State[][] = Array.from({ length: ways.length + 1 }, () => [])
+  for (let at = 0; at < ways.length; at += 1) {
+    const before = ends[at]!
+    if (at > 0 && before.length === 0) continue
+    for (const way of ways[at]!) {
+      const end = at + way.arc.span
+      if (end > ways.length) continue
+      const harmony = POINT * (way.arc.price + (used.get(way.arc.key) ?? 0) * USED_BEFORE - reward * way.arc.weight)
+      const open = at === 0 ? [null] : before.filter((state) => between(state.way.arc, way.arc) < Infinity)
+      ends[end]!.push(...arrivals(way, harmony, open, between, prices))
+    }
+  }
+  const last = ends.at(-1)!
+  return last.length > 0 ? last.reduce((best, state) => (state.cost < best.cost ? state : best)) : null
+}
+
+/** For each last grip of a way the cheapest state that ends with it; for a silence the cheapest state before goes on. */
+function arrivals(way: Way, harmony: number, open: readonly (State | null)[], between: (a: Arc, b: Arc) => number, prices: StepPrices): State[] {
+  if (open.length === 0) return []
+  const { placed, arc } = way
+  const weightOf = (state: State | null) => (state?.weight ?? 0) + arc.weight
+  const first = placed[0]
+  if (!first) {
+    const state = open.reduce((best, one) => ((one?.cost ?? 0) < (best?.cost ?? 0) ? one : best))
+    return [{ cost: (state?.cost ?? 0) + harmony, weight: weightOf(state), way, grips: [], before: state }]
+  }
+  let layer = first.grips.map((grip, node): State => {
+    let best: State | null = null
+    let least = Infinity
+    for (const state of open) {
+      const last = state && lastSounding(state)
+      const stands = last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
+      const cost = (state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0) + (last ? prices.of(last.placed, last.grip, first, grip) : 0)
+      if (cost < least) { least = cost; best = state }
+    }
+    return { cost: least + harmony + grip.own, weight: weightOf(best), way, grips: [node], before: best }
+  })
+  for (let at = 1; at < placed.length; at += 1) {
+    const [from, to] = [placed[at - 1]!, placed[at]!]
+    layer = to.grips.map((grip, node): State => {
+      let best = layer[0]!
+      let least = Infinity
+      for (const state of layer) {
+        const cost = state.cost + prices.of(from, from.grips[state.grips[at - 1]!]!, to, grip)
+        if (cost < least) { least = cost; best = state }
+      }
+      return { ...best, cost: least + grip.own, grips: [...best.grips, node] }
+    })
+  }
+  return layer
+}
+
+function lastSounding(state: State): { placed: Placed; grip: Grip } | null {
+  for (let at: State | null = state; at; at = at.before) {
+    const placed = at.way.placed.at(-1)
+    if (placed) return { placed, grip: placed.grips[at.grips.at(-1)!]! }
+  }
+  return null
+}
+
+function statesOf(end: State): State[] {
+  const states: State[] = []
+  for (let at: State | null = end; at; at = at.before) states.unshift(at)
+  return states
+}
+
+/** What the joint search chose, led exactly over all grips of its chords. */
+function led(end: State, limits: Limits, weights: Weights, most: number): Result<Arrangement> {
+  const states = statesOf(end)
+  const placed = states.flatMap(({ way }) => way.placed)
+  const constraints = placed.flatMap(({ top }, at): Constraint[] => (top === null ? [] : [{ from: at, to: at, kind: 'top', midi: top }]))
+  const lines = bestLines({ chords: placed.map(({ chord }) => chord), limits, weights, count: 1, constraints })
+  if (!lines.ok) return lines
+  return good({
+    changes: states.flatMap(({ way }) => way.arc.change ?? []), chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })),
+    line: lines.value[0]!, distance: most > 0 ? Math.min(1, end.weight / most) : 0,
+  })
+}

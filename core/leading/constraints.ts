@@ -1,0 +1,77 @@
+import { degreeBetween } from '../pitch/degree'
+import { pitchClass, pitchName, pitchAt, plainSpelling } from '../pitch/note'
+import type { ChordSymbol } from '../chord/symbol'
+import { voicingsOf } from '../voicing/enumerate'
+import type { Limits } from '../voicing/limits'
+import type { Voicing } from '../voicing/voicing'
+
+/** Something the grips of some chords in a row have to keep to; `from` and `to` are indexes of the first and the last of them. */
+export type Constraint = { from: number; to: number } & (
+  /** This pitch is the highest. */
+  | { kind: 'top'; midi: number }
+  /** This pitch sounds, in whatever voice. */
+  | { kind: 'sounds'; midi: number }
+  /** This string is silent, by index from the lowest. */
+  | { kind: 'silent'; string: number }
+  /** This string rings open. */
+  | { kind: 'open'; string: number }
+  /** The hand stays within these frets; open strings are free. */
+  | { kind: 'frets'; low: number; high: number }
+  /** Nothing sounds lower or higher. */
+  | { kind: 'range'; low: number; high: number }
+)
+
+const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi % 12)))
+
+export function constraintInWords(constraint: Constraint): string {
+  switch (constraint.kind) {
+    case 'top': return `${nameOf(constraint.midi)} on top`
+    case 'sounds': return `${nameOf(constraint.midi)} sounding`
+    case 'silent': return `string ${constraint.string} from below silent`
+    case 'open': return `string ${constraint.string} from below open`
+    case 'frets': return `frets ${constraint.low} to ${constraint.high}`
+    case 'range': return `notes from ${nameOf(constraint.low)} to ${nameOf(constraint.high)}`
+  }
+}
+
+/** A chord with one more tone that may sound, named by its distance from the root; the same chord where it has the tone. */
+export function withTone(chord: ChordSymbol, sound: number): ChordSymbol {
+  if (chord.tones.some((tone) => pitchClass(tone.note) === sound)) return chord
+  const note = plainSpelling(sound)
+  return { ...chord, tones: [...chord.tones, { degree: degreeBetween(chord.root, note), note, need: 'free' }] }
+}
+
+/** Every grip of a chord that keeps to the limits and to what is asked of it. A pitch that has to sound may be no chord tone: it is then allowed beside them. */
+export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly Constraint[]): Voicing[] {
+  let target = chord
+  let within = limits
+  const tests: ((voicing: Voicing) => boolean)[] = []
+  for (const one of asked) {
+    switch (one.kind) {
+      case 'top':
+        target = withTone(target, one.midi % 12)
+        within = { ...within, top: one.midi }
+        break
+      case 'sounds':
+        target = withTone(target, one.midi % 12)
+        tests.push(({ midis }) => midis.includes(one.midi))
+        break
+      case 'silent':
+        within = { ...within, strings: (within.strings ?? within.instrument.tuning.map((_, string) => string)).filter((string) => string !== one.string) }
+        break
+      case 'open':
+        target = withTone(target, (within.instrument.tuning[one.string]! + within.instrument.capo) % 12)
+        within = { ...within, open: true }
+        tests.push(({ frets }) => frets[one.string] === 0)
+        break
+      case 'frets':
+        within = { ...within, frets: [Math.max(within.frets[0], one.low), Math.min(within.frets[1], one.high)] }
+        break
+      case 'range':
+        within = { ...within, range: [Math.max(within.range?.[0] ?? -Infinity, one.low), Math.min(within.range?.[1] ?? Infinity, one.high)] }
+        break
+    }
+  }
+  const grips = voicingsOf(target, within)
+  return tests.length > 0 ? grips.filter((voicing) => tests.every((test) => test(voicing))) : grips
+}

@@ -1,0 +1,56 @@
+import { good, type Result } from '../result'
+import type { Constraint } from './constraints'
+import { bestLines, differentLines, STOPPED, type LeadProblem, type Line } from './lead'
+import { STYLES, weightsFrom, type StyleName, type Weights } from './weights'
+
+export interface StyledProblem extends Omit<LeadProblem, 'weights'> {
+  style: StyleName
+  /** The player's own weights over those of the style. */
+  weights?: Partial<Weights>
+  /** Position: the frets the hand stays in; the best five are looked for where none are given. */
+  window?: readonly [number, number] | null
+  /** Drone: the string that rings open, by index, or the pitch that is held; the best open string is looked for where none is given. */
+  drone?: { string: number } | { midi: number } | null
+  /** Lines unlike one another, instead of the exact best ones. */
+  different?: boolean
+}
+
+/** Frets of one position: one for each finger and one to stretch to. */
+const POSITION = 5
+
+/** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
+export function leadInStyle({ style, weights, window = null, drone = null, different = false, ...given }: StyledProblem): Result<Line[]> {
+  const named = STYLES[style]
+  const limits = 'within' in named ? named.within(given.limits) : given.limits
+  const lead = different ? differentLines : bestLines
+  const all = { from: 0, to: given.chords.length - 1 }
+  const problem: LeadProblem = { ...given, limits, weights: weightsFrom(style, weights) }
+  const choices = style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, drone) : [null]
+  const withChoice = (choice: ChoiceOfStyle | null): LeadProblem => (choice ? { ...problem, constraints: [...(problem.constraints ?? []), { ...all, ...choice } as Constraint] } : problem)
+  if (choices.length === 1) return lead(withChoice(choices[0]!))
+
+  // Several places are possible: the best line of each is compared, and the lines of the best place are given.
+  let best: { choice: ChoiceOfStyle | null; cost: number } | null = null
+  let fault: Result<Line[]> | null = null
+  for (const [at, choice] of choices.entries()) {
+    if (problem.onProgress && !problem.onProgress(at, choices.length + 1)) return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
+    const found = bestLines({ ...withChoice(choice), count: 1 })
+    if (!found.ok) fault ??= found
+    else if (found.value[0] && (!best || found.value[0].cost < best.cost)) best = { choice, cost: found.value[0].cost }
+  }
+  return best ? lead(withChoice(best.choice)) : fault ?? good([])
+}
+
+type ChoiceOfStyle = { kind: 'frets'; low: number; high: number } | { kind: 'open'; string: number } | { kind: 'sounds'; midi: number }
+
+function positions({ limits }: LeadProblem, window: readonly [number, number] | null): ChoiceOfStyle[] {
+  if (window) return [{ kind: 'frets', low: window[0], high: window[1] }]
+  const lowest = Math.max(1, limits.frets[0], limits.instrument.capo + 1)
+  const last = Math.max(lowest, limits.frets[1] - POSITION + 1)
+  return Array.from({ length: last - lowest + 1 }, (_, at) => ({ kind: 'frets', low: lowest + at, high: lowest + at + POSITION - 1 }))
+}
+
+function drones({ limits }: LeadProblem, drone: StyledProblem['drone'] | null): ChoiceOfStyle[] {
+  if (drone) return ['string' in drone ? { kind: 'open', string: drone.string } : { kind: 'sounds', midi: drone.midi }]
+  return limits.instrument.tuning.map((_, string) => ({ kind: 'open', string }))
+}

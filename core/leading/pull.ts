@@ -1,0 +1,74 @@
+import type { ChordSymbol } from '../chord/symbol'
+import { fingeringsOf, type FingeringAnswer } from '../neck/fingering'
+import { soundAt, type Frets } from '../neck/instrument'
+import type { Degree } from '../pitch/degree'
+import type { Key } from '../pitch/key'
+import { pitchClass } from '../pitch/note'
+import { soursIn, type Clash } from '../voicing/clashes'
+import type { Limits } from '../voicing/limits'
+import { namesOf, type ChordName } from '../voicing/name'
+
+/** A grip after one of its notes was moved. */
+export interface Pulled {
+  frets: (number | null)[]
+  /** Sounding notes, lowest first. */
+  midis: number[]
+  /** What it is now called, the likeliest first. */
+  names: ChordName[]
+  playable: boolean
+  fingering: FingeringAnswer
+  /** The other notes had to go to other strings so that a hand can hold it. */
+  moved: boolean
+  /** Degrees of the chord it stood for that no longer sound. */
+  lost: Degree[]
+  sour: Clash[]
+}
+
+/**
+ * Takes hold of the note on one string and puts it at another fret. Where no hand holds the grip with the other notes where they are, the same
+ * sounds are looked for on other strings; where none does that either, the grip stays as it was asked for, with the reason.
+ * @param chord the chord the grip stood for
+ */
+export function pulled(frets: Frets, string: number, fret: number, chord: ChordSymbol, limits: Limits, key?: Key): Pulled {
+  const asked = frets.map((now, at) => (at === string ? fret : now))
+  const { instrument, hand } = limits
+  const direct = fingeringsOf(asked, instrument, hand)
+  const midisOf = (grip: Frets) => grip.flatMap((one, at) => (one === null ? [] : [soundAt(instrument, at, one)])).sort((a, b) => a - b)
+  const midis = midisOf(asked)
+  const other = direct.playable ? null : elsewhere(midis, limits)
+  const grip = other?.frets ?? asked
+  const sounds = new Set(midis.map((midi) => midi % 12))
+  return {
+    frets: grip, midis, names: namesOf(midis, key ? { key } : {}), playable: direct.playable || other !== null, fingering: other?.fingering ?? direct, moved: other !== null,
+    lost: chord.tones.filter((tone) => tone.need !== 'free' && !sounds.has(pitchClass(tone.note))).map((tone) => tone.degree),
+    sour: soursIn(midis, chord),
+  }
+}
+
+/** The same pitches on other strings, the easiest way a hand holds them; null where none does. */
+function elsewhere(midis: readonly number[], limits: Limits): { frets: (number | null)[]; fingering: FingeringAnswer } | null {
+  const { instrument, hand, frets: [, highest] } = limits
+  const strings = instrument.tuning.length
+  let best: { frets: (number | null)[]; fingering: FingeringAnswer; effort: number } | null = null
+  const grip = Array<number | null>(strings).fill(null)
+  const place = (voice: number) => {
+    if (voice === midis.length) {
+      const fingering = fingeringsOf(grip, instrument, hand)
+      if (!fingering.playable) return
+      const effort = fingering.fingerings[0]!.difficulty
+      if (!best || effort < best.effort) best = { frets: [...grip], fingering, effort }
+      return
+    }
+    for (let string = 0; string < strings; string += 1) {
+      if (grip[string] !== null) continue
+      const above = midis[voice]! - instrument.tuning[string]!
+      const fret = above === instrument.capo ? 0 : above
+      if (fret < 0 || (fret > 0 && fret <= instrument.capo) || fret > highest) continue
+      grip[string] = fret
+      place(voice + 1)
+      grip[string] = null
+    }
+  }
+  place(0)
+  return best
+}
