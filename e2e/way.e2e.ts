@@ -28,7 +28,7 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
 
   await goTo(page, 'Lines')
   await linesFound(page)
-  await expect(page.getByRole('radio')).toHaveCount(3)
+  await expect(page.getByRole('radio')).toHaveCount(5)
   await expect(page.locator('svg.threads')).toHaveCount(1)
   const first = await gripsIn(page)
   expect(first).toHaveLength(4)

@@ -14,6 +14,8 @@ export type SearchRequest =
   | { kind: 'book'; id: number; symbol: string; body: Body }
   /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
   | { kind: 'related'; id: number; symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
+  /** Ways from one grip to the next chord, from smoothest to boldest. */
+  | { kind: 'between'; id: number; symbol: string; frets: Frets; next: string; capo: number; bass: 'chord' | 'any'; body: Body }
   | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking }
 
 export type SearchReply =
@@ -22,6 +24,7 @@ export type SearchReply =
   | { kind: 'grips'; id: number; grips: NearGrip[] }
   | { kind: 'book'; id: number; grips: Voicing[] }
   | { kind: 'related'; id: number; related: Related }
+  | { kind: 'between'; id: number; ways: WayOn[] }
   /** One more way found. */
   | { kind: 'way'; id: number; way: Way }
   | { kind: 'ways done'; id: number }
@@ -49,4 +52,12 @@ export interface Related {
   inversions: Voicing[]
   /** The same type of grip through the key that was asked for. */
   scale: { symbol: string; voicing: Voicing | null }[]
+}
+
+/** One way to go on from a grip. */
+export interface WayOn {
+  voicing: Voicing
+  motion: number
+  /** What each voice does. */
+  words: string
 }

@@ -1,7 +1,7 @@
 import { chord } from '../core/chord/parse'
-import { differentLines } from '../core/leading/lead'
+import { leadInStyle } from '../core/leading/inStyle'
 import { leastMotion } from '../core/pitch/motion'
-import { weightsFrom } from '../core/leading/weights'
+import { stepInWords } from '../core/leading/words'
 import { reharmonise } from '../core/reharm/reharmonise'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { parseKey } from '../core/pitch/key'
@@ -21,14 +21,14 @@ self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   else if (request.kind === 'ways') findWays(request)
   else if (request.kind === 'book') findBook(request)
   else if (request.kind === 'related') findRelated(request)
+  else if (request.kind === 'between') findBetween(request)
   else findGrips(request)
 }
 
 function findLines({ id, symbols, fixed, bass, capo, style, count, body }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
-  const lines = differentLines({
-    chords: symbols.map(chord), fixed: new Map(fixed), count,
-    limits: limitsFor(body, capo, bass), weights: weightsFrom(style),
+  const lines = leadInStyle({
+    chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, different: true,
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -78,4 +78,20 @@ function findRelated({ id, symbol, frets, capo, bass, key, body }: Extract<Searc
     easier: easierThan(voicing, target, limits), otherStrings: onOtherStrings(voicing, target, limits), inversions: inversionsOf(voicing, target, limits),
     scale: within?.ok ? harmonisedScale(voicing, within.value, limits).map((step) => ({ symbol: step.chord.canonical, voicing: step.voicing })) : [],
   } })
+}
+
+/** Where on the way from the smoothest to the boldest the ways shown lie. */
+const SHARES = [0, 0.02, 0.08, 0.25, 0.5, 1]
+
+function findBetween({ id, symbol, frets, next, capo, bass, body }: Extract<SearchRequest, { kind: 'between' }>): void {
+  const limits = limitsFor(body, capo, bass)
+  const from = voicingOf(frets, chord(symbol), limits)
+  if (!from) return reply({ kind: 'between', id, ways: [] })
+  const inOrder = voicingsOf(chord(next), limits).map((voicing) => ({ voicing, motion: leastMotion(from.midis, voicing.midis) }))
+    .sort((a, b) => a.motion - b.motion || a.voicing.fingering.difficulty - b.voicing.fingering.difficulty)
+  // Grips that sound the same count once, the easiest of them.
+  const sounds = new Set<string>()
+  const different = inOrder.filter(({ voicing }) => { const key = voicing.midis.join(); const seen = sounds.has(key); sounds.add(key); return !seen })
+  const places = [...new Set(SHARES.map((share) => Math.round(share * (different.length - 1))))]
+  reply({ kind: 'between', id, ways: different.length === 0 ? [] : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })) })
 }

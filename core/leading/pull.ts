@@ -3,7 +3,8 @@ import { fingeringsOf, type FingeringAnswer } from '../neck/fingering'
 import { soundAt, type Frets } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
-import { pitchClass } from '../pitch/note'
+import { parseNote, pitchClass } from '../pitch/note'
+import { must } from '../result'
 import { soursIn, type Clash } from '../voicing/clashes'
 import type { Limits } from '../voicing/limits'
 import { namesOf, type ChordName } from '../voicing/name'
@@ -39,10 +40,16 @@ export function pulled(frets: Frets, string: number, fret: number, chord: ChordS
   const grip = other?.frets ?? asked
   const sounds = new Set(midis.map((midi) => midi % 12))
   return {
-    frets: grip, midis, names: namesOf(midis, key ? { key } : {}), playable: direct.playable || other !== null, fingering: other?.fingering ?? direct, moved: other !== null,
+    frets: grip, midis, names: namesOf(midis, { key: spelledLike(chord, key) }), playable: direct.playable || other !== null, fingering: other?.fingering ?? direct, moved: other !== null,
     lost: chord.tones.filter((tone) => tone.need !== 'free' && !sounds.has(pitchClass(tone.note))).map((tone) => tone.degree),
     sour: soursIn(midis, chord),
   }
+}
+
+/** Names are spelled with flats where the chord is, with sharps where it is, else as the key does. */
+function spelledLike({ root }: ChordSymbol, key?: Key): Key {
+  const tonic = (name: string): Key => ({ tonic: must(parseNote(name)), mode: 'major' })
+  return root.alter < 0 ? tonic('F') : root.alter > 0 ? tonic('G') : key ?? tonic('C')
 }
 
 /** The same pitches on other strings, the easiest way a hand holds them; null where none does. */

@@ -2,7 +2,10 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
 import type { Line } from '../../../core/leading/lead'
+import { lineInWords } from '../../../core/leading/words'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
 import type { Bass } from '../tune/document'
 import type { LinesState } from './useLines'
@@ -21,14 +24,29 @@ interface Props {
   /** The neck is shown. */
   neck: boolean
   onNeck: (shown: boolean) => void
+  /** A line to be heard in turn with the one that is kept, by its place. */
+  beside: number | null
+  onBeside: (line: number | null) => void
+  voice: VoiceHeard
+  onVoice: (voice: VoiceHeard) => void
+  /** The hardest places of the line. */
+  spots: readonly { place: string; effort: number; line: number }[]
+  onSpot: (line: number) => void
 }
+
+/** Things said of a line on its card. */
+const WORDS_SHOWN = 2
+
+/** Voices of the new line that are heard. */
+export type VoiceHeard = 'all' | 'bass' | 'inner' | 'top'
+const VOICES: readonly (readonly [VoiceHeard, string])[] = [['all', 'All voices'], ['bass', 'Bass'], ['inner', 'Inner'], ['top', 'Top']]
 
 const STYLE_LABELS: Readonly<Record<StyleName, string>> = {
   smooth: 'Smooth', contrary: 'Contrary', tension: 'Tension', bass: 'Bass-led', top: 'Top-led', position: 'One position', drone: 'Drone', thin: 'Thin', rootless: 'Rootless',
 }
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck }: Props) {
+export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot }: Props) {
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
@@ -45,13 +63,23 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
         {lines.map((line, at) => (
           <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => onLine(at)}>
             <b>Line {at + 1}</b>
-            <span>{line.measures.motion} semitones</span>
-            <span>{line.steps.reduce((sum, step) => sum + step.held, 0)} notes held</span>
-            <span>hand {Math.round(line.measures.hand)} mm</span>
-            <span>effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+            <span>{line.measures.motion} semitones, hand {Math.round(line.measures.hand)} mm, effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+            <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
           </button>
         ))}
       </div>
+      {lines.length > 0 && (
+        <div className="spots">
+          <ToggleButtonGroup exclusive size="small" value={voice} aria-label="Voices heard" onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}>
+            {VOICES.map(([name, label]) => <ToggleButton key={name} value={name}>{label}</ToggleButton>)}
+          </ToggleButtonGroup>
+          <TextField select size="small" label="Heard in turn with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 150 }}>
+            <MenuItem value="">no other line</MenuItem>
+            {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
+          </TextField>
+          {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line }, at) => <span key={line}>{at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}</span>)}</span>}
+        </div>
+      )}
       <div className="lines-state" aria-live="polite">
         {state.kind === 'searching' && (
           <>

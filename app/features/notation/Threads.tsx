@@ -1,4 +1,4 @@
-import type { ReactElement } from 'react'
+import { useRef, type ReactElement } from 'react'
 import { tendenciesOf } from '../../../core/leading/measures'
 import { voiceSteps } from '../../../core/pitch/motion'
 import type { ChordSymbol } from '../../../core/chord/symbol'
@@ -34,11 +34,19 @@ interface Props {
   /** Lowest and highest MIDI number of the whole tune: every system has one scale. */
   range: readonly [number, number]
   selected: string | null
+  /** The note that is taken hold of, by its string. */
+  taken: { key: string; string: number } | null
   onSelect: (key: string) => void
+  /** A note was touched: it is taken hold of. */
+  onTake: (key: string, string: number) => void
+  /** The note taken hold of is dragged so many semitones from where it was. */
+  onDrag: (semitones: number) => void
+  onDrop: () => void
 }
 
 /** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
-export function Threads({ chords, onward, range, selected, onSelect }: Props) {
+export function Threads({ chords, onward, range, selected, taken, onSelect, onTake, onDrag, onDrop }: Props) {
+  const drag = useRef<{ y: number; scale: number } | null>(null)
   const height = PAD_TOP * 2 + (range[1] - range[0]) * SEMITONE
   const y = (midi: number) => PAD_TOP + (range[1] - midi) * SEMITONE
   const marks: ReactElement[] = []
@@ -59,7 +67,17 @@ export function Threads({ chords, onward, range, selected, onSelect }: Props) {
       const sounding = here.voicing.strings.find((string) => string.midi === midi)!
       const x = x0 + LABEL * (1.2 + 2 * asideOf(midis, voice))
       labels.push(
-        <g key={`${here.key}d${voice}`} className="thread-label">
+        <g
+          key={`${here.key}d${voice}`} className={taken?.key === here.key && taken.string === sounding.string ? 'thread-label taken' : 'thread-label'}
+          onPointerDown={(event) => {
+            onTake(here.key, sounding.string)
+            const svg = event.currentTarget.ownerSVGElement!
+            drag.current = { y: event.clientY, scale: svg.getBoundingClientRect().height / svg.viewBox.baseVal.height }
+            event.currentTarget.setPointerCapture(event.pointerId)
+          }}
+          onPointerMove={(event) => { if (drag.current) onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale))) }}
+          onPointerUp={() => { drag.current = null; onDrop() }}
+        >
           <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
           <circle cx={x} cy={y(midi)} r={LABEL} className={here.key === selected ? 'selected' : ''} />
           <text x={x} y={y(midi) + 4}>{engraved(sounding.degree)}</text>

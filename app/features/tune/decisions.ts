@@ -101,6 +101,7 @@ function becauseOf(index: number, { span, rule }: Choice, puts: readonly Put[], 
   const key = putsKey({ index, span, puts })
   const option = optionsAtSpot(chart, analysis, index, depthOf(rule)).find((other) => putsKey(other) === key)
   if (option) return becauseOfOption(option)
+  if (rule === 'pulled') return { name: 'a note pulled', intent: 'swap', why: `A note of the grip was pulled, and ${one!.chord.canonical} is what it made.`, mood: '', added: [], distance: null }
   return { name: 'as chosen', intent: 'swap', why: 'Chosen when this chord stood elsewhere or had another job.', mood: '', added: [], distance: null }
 }
 

@@ -110,6 +110,8 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), line }),
   z.strictObject({ kind: z.literal('tempo'), tempo }),
   z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  /** Several grips at once, as one step: a note pulled while the rest of the line stays. */
+  z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), did: z.string().min(1).max(80) }),
   /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
   z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
   z.strictObject({ kind: z.literal('chart-show'), at: z.int().min(0).max(MOST_CHARTS - 1) }),
@@ -153,6 +155,7 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
       const { [edit.slot]: _, ...fixed } = document.fixed
       return { ...document, line: 0, fixed: edit.frets ? { ...fixed, [edit.slot]: edit.frets } : fixed }
     }
+    case 'fix-many': return { ...document, line: 0, fixed: { ...document.fixed, ...edit.grips } }
     case 'grips': return { ...document, grips: edit.grips }
     case 'chart-add': return withChartAdded(document, edit.name)
     case 'chart-show': return showing(document, chartsOf(document), edit.at)
@@ -288,7 +291,7 @@ export function labelOf(edit: TuneEdit): string {
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
-    case 'way': case 'choose-many': return edit.did
+    case 'way': case 'choose-many': case 'fix-many': return edit.did
     case 'version-keep': return `kept as ${edit.name}`
     case 'version-take': return `version ${edit.name} taken up`
     case 'version-remove': return `version ${edit.name} let go`

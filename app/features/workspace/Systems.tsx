@@ -33,8 +33,18 @@ interface Props {
   /** A chord of the new line. */
   onSelectLine: (index: number, stretch: boolean) => void
   onGroup: (group: Group) => void
+  /** The note taken hold of on the threads, and what is done to it. */
+  pulling: Pulling | null
   /** A beat of a bar was asked for; absent where the chart cannot be edited. */
   onBeat?: (bar: number, beat: number) => void
+}
+
+/** A note of the threads taken hold of. */
+export interface Pulling {
+  taken: { key: string; string: number } | null
+  onTake: (key: string, string: number) => void
+  onDrag: (semitones: number) => void
+  onDrop: () => void
 }
 
 /** A version that is shown beside the new line. */
@@ -44,7 +54,7 @@ export interface Beside {
 }
 
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
-export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, onSelect, onSelectLine, onGroup, onBeat }: Props) {
+export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, pulling, onSelect, onSelectLine, onGroup, onBeat }: Props) {
   const { chart, chords, line } = reading
   const systems = useMemo(() => systemsOf(chart.bars), [chart])
   const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
@@ -67,7 +77,7 @@ export const Systems = memo(function Systems({ step, reading, voicings, selectio
             sounding={sounding && within(sounding.version === 'plain' ? home : made, sounding.index) ? sounding : null}
             beside={beside && besideOf ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) } : null}
             editing={editing && system.bars.some((bar) => bar.number === editing.bar) ? editing : null}
-            onSelect={onSelect} onSelectLine={onSelectLine} onGroup={onGroup} onBeat={onBeat}
+            pulling={pulling} onSelect={onSelect} onSelectLine={onSelectLine} onGroup={onGroup} onBeat={onBeat}
           />
         )
       })}
@@ -99,7 +109,7 @@ interface SystemProps extends Omit<Props, 'voicings'> {
 }
 
 /** One system. Drawn again only when something in it has changed. */
-const SystemView = memo(function SystemView({ step, system, chords, line, reading, voicings, onward, low, high, selection, lineSelection, sounding, beside, editing, onSelect, onSelectLine, onGroup, onBeat }: SystemProps) {
+const SystemView = memo(function SystemView({ step, system, chords, line, reading, voicings, onward, low, high, selection, lineSelection, sounding, beside, editing, pulling, onSelect, onSelectLine, onGroup, onBeat }: SystemProps) {
   const { bars } = system
   const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const threads = step === 'lines' ? threadChords(system, line, voicings) : []
@@ -117,8 +127,8 @@ const SystemView = memo(function SystemView({ step, system, chords, line, readin
           </HomeBar>
         ))}
       </div>
-      {threads.length > 0 && (
-        <Threads chords={threads} onward={onward && { voicing: onward }} range={[low, high]} selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null} onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)} />
+      {threads.length > 0 && pulling && (
+        <Threads {...pulling} chords={threads} onward={onward && { voicing: onward }} range={[low, high]} selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null} onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)} />
       )}
       {step !== 'chart' && (
         <LineBank name="New line" className="bank bank-new" columns={columns} bars={bars} line={line} selection={lineSelection} sounding={soundingIn('new')} onSelect={onSelectLine}>
@@ -162,7 +172,7 @@ function LineBank({ name, className, columns, bars, line, selection, sounding, o
 
 /** The same picture: everything that is drawn is equal, though a key press has made it anew. */
 function sameSystem(a: SystemProps, b: SystemProps): boolean {
-  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
+  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'pulling', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
   if (plain.some((prop) => a[prop] !== b[prop])) return false
   const sameSelection = (one: Selection, other: Selection) => one.anchor === other.anchor && one.focus === other.focus
   if (!sameSelection(a.selection, b.selection) || !sameSelection(a.lineSelection, b.lineSelection) || a.onward?.frets.join() !== b.onward?.frets.join()) return false

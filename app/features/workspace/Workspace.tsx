@@ -2,6 +2,11 @@ import Button from '@mui/material/Button'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { constrained } from '../../../core/leading/constraints'
+import { hardestSpots } from '../../../core/leading/words'
+import { soundAt } from '../../../core/neck/instrument'
+import { leastMotion } from '../../../core/pitch/motion'
 import { keyName } from '../../../core/pitch/key'
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -20,11 +25,14 @@ import { useHearInPlace } from '../colour/useHearInPlace'
 import { useTrying } from '../colour/useTrying'
 import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
-import { LinesChooser } from '../lines/LinesChooser'
+import { LinesChooser, type VoiceHeard } from '../lines/LinesChooser'
+import { PulledPanel } from '../lines/PulledPanel'
+import { usePulling } from '../lines/usePulling'
+import { WaysOn } from '../lines/WaysOn'
 import { useLines, type LinesQuestion } from '../lines/useLines'
 import { NeckView } from '../lines/NeckView'
 import { useAsked } from '../lines/useAsked'
-import type { Body } from '../player/limits'
+import { limitsFor, type Body } from '../player/limits'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
@@ -49,8 +57,10 @@ const TYPING_PAUSE_MS = 600
 const CHANGE_PAUSE_MS = 120
 /** Letters of a chart that is read within a key press: about 100 bars. */
 const READ_AT_ONCE = 2_000
+/** Hard places of a line that are named. */
+const HARD_SPOTS = 4
 /** How many lines are looked for. */
-const LINES_WANTED = 3
+const LINES_WANTED = 5
 
 /** The workspace of one tune: two banks, a drawer for the selected chord, a transport; the step moves the focus. */
 export function Workspace({ state, step }: { state: TuneState; step: Step }) {
@@ -81,6 +91,8 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const [keysOpen, setKeysOpen] = useState(false)
   const [reasons, setReasons] = useState(false)
   const [neckShown, setNeckShown] = useState(false)
+  const [besideLine, setBesideLine] = useState<number | null>(null)
+  const [voice, setVoice] = useState<VoiceHeard>('all')
   const player = usePlayer()
 
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
@@ -88,6 +100,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
   const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause)
   const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
+  const { lines: found, current: foundNow } = search
   const voicings = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
   const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
   useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
@@ -106,7 +119,16 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const presentGrip = focusLine && voicings.get(focusLine.key)
   const related = useAsked<'related'>(step === 'lines' && presentGrip && focusLine ? { kind: 'related', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], capo: chart.capo, bass: document.bass, key: keyName(reading.analysis.key), body } : null)?.related ?? null
 
-  const version = hearing.version === 'turn' && !kept ? 'new' : hearing.version
+  const nextLine = focusLine && sounding[sounding.indexOf(focusLine) + 1]
+  const between = useAsked<'between'>(step === 'lines' && presentGrip && nextLine && focusLine ? { kind: 'between', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], next: madeChord(nextLine)!.canonical, capo: chart.capo, bass: document.bass, body } : null)?.ways ?? null
+  const pulling = usePulling({
+    on: step === 'lines', line, voicings, focus: focusLine, bass: document.bass, capo: chart.capo, body, songKey: reading.analysis.key, onHear: (midis) => void player.strumNow(midis),
+  })
+  const other = step === 'lines' && besideLine !== null && besideLine !== chosen ? search.lines[besideLine] : undefined
+  const otherMidis = useMemo(() => (other && foundNow ? new Map(other.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis])) : null), [other, foundNow, sounding])
+  const besideInWords = kept?.name ?? (otherMidis ? `line ${besideLine! + 1}` : null)
+
+  const version = hearing.version === 'turn' && !besideInWords ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
   const countIn = hearing.countIn ? countInBeats(chart, sequence.home[0]) : 0
   const schedule = useMemo(() => {
@@ -115,10 +137,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({ index: one.index, lasts: one.lasts, midis: midis ?? null })
     return scheduleOf({
       plain: sequence.home.map((one) => played(one, plainMidis.get(one.key))),
-      new: sequence.line.map((one) => played(one, voicings.get(one.key)?.midis)),
-      beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : [],
+      new: sequence.line.map((one) => played(one, voiceOf(voicings.get(one.key)?.midis, step === 'lines' ? voice : 'all'))),
+      beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => played(one, voiceOf(otherMidis.get(one.key), voice))) : [],
     }, version, countIn)
-  }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome])
+  }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
   const ready = schedule.strikes.length > 0
   const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
 
@@ -130,6 +152,43 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     session.edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets] })
     if (voicing) void player.strumNow(voicing.midis)
   }
+
+  const keepPulled = (rest: 'leads' | 'stays') => {
+    const { shown } = pulling
+    if (!shown?.voicing) return
+    const did = `note pulled in bar ${shown.chord.slot.bar}`
+    const whole = rest === 'stays' ? Object.fromEntries([...voicings].map(([key, voicing]) => [key, [...voicing.frets]])) : {}
+    session.edit({ kind: 'fix-many', grips: { ...whole, [shown.chord.key]: shown.frets }, did })
+    pulling.letGo()
+  }
+  const namePulled = (name: ChordSymbol) => {
+    const { shown } = pulling
+    if (!shown?.chord.decision) return
+    session.edit({ kind: 'choose', slot: shown.chord.decision.key, choice: { chords: [{ symbol: name.canonical, beats: shown.chord.slot.beats }], span: 1, rule: 'pulled', at: Date.now() } })
+    session.edit({ kind: 'fix', slot: shown.chord.key, frets: shown.frets })
+    pulling.letGo()
+  }
+  /** The pulled note goes on sounding in the next chord: the nearest grip of it that has the pitch. */
+  const carryPulled = () => {
+    const { shown } = pulling
+    const sound = shown && soundAt(limitsFor(body, chart.capo, 'any').instrument, shown.string, shown.fret)
+    if (!shown?.voicing || !nextLine || sound === null) return
+    const [nearest] = constrained(madeChord(nextLine)!, limitsFor(body, chart.capo, document.bass), [{ kind: 'sounds', midi: sound, from: 0, to: 0 }])
+      .sort((a, b) => leastMotion(shown.midis, a.midis) + a.fingering.difficulty - leastMotion(shown.midis, b.midis) - b.fingering.difficulty)
+    session.edit({ kind: 'fix-many', grips: { [shown.chord.key]: shown.frets, ...(nearest ? { [nextLine.key]: [...nearest.frets] } : {}) }, did: `note carried from bar ${shown.chord.slot.bar}` })
+    pulling.letGo()
+  }
+  const onTakeNote = useSteady((key: string, string: number) => {
+    const at = line.findIndex((one) => one.key === key)
+    if (at >= 0) pickLine({ anchor: at, focus: at })
+    pulling.take(key, string)
+  })
+  const onDragNote = useSteady(pulling.pullTo)
+  const onDropNote = useSteady(() => {})
+  const takenKey = pulling.taken ? `${pulling.taken.key}/${pulling.taken.string}` : ''
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the note taken is told by its key
+  const notePulling = useMemo(() => ({ taken: pulling.taken, onTake: onTakeNote, onDrag: onDragNote, onDrop: onDropNote }), [takenKey])
+  const spots = useMemo(() => { const line = found[chosen]; return step === 'lines' && line && foundNow ? hardestSpots(line, sounding.map((one) => madeChord(one)!), HARD_SPOTS) : [] }, [step, found, foundNow, chosen, sounding])
 
   const selectRange = useCallback((from: number, to: number) => { setLineSelection(null); setSelection({ anchor: from, focus: to }) }, [])
   const chartEditing = useChartEditing({
@@ -165,6 +224,11 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       const wanted = STEPS[Number(event.code.replace('Digit', '')) - 1]
       if (wanted) void navigate(`/tunes/${state.id}/${wanted}`, { preventScrollReset: true })
       return wanted !== undefined
+    }
+    if (step === 'lines' && !(event.target instanceof HTMLInputElement)) {
+      if (pulling.onKey(event.key, event.shiftKey)) return true
+      if (event.key === 'Enter' && pulling.shown) { keepPulled('leads'); return true }
+      if (event.key === 'Escape' && pulling.taken) { pulling.letGo(); return true }
     }
     if ((event.key !== 'Enter' || isHere(event)) && !(event.target instanceof HTMLInputElement) && trying.onKey(event.key)) return true
     switch (event.key) {
@@ -233,7 +297,8 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}
             onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
-            onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown}
+            onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
+            spots={spots.map(({ index, effort }) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index }))} onSpot={(at) => pickLine({ anchor: at, focus: at })}
           />
         )}
         {step === 'lines' && neckShown && focusLine && madeChord(focusLine) && <NeckView chord={madeChord(focusLine)!} voicing={presentGrip} capo={chart.capo} />}
@@ -244,7 +309,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           </p>
         )}
         <Systems
-          step={step} reading={skeleton ?? trying.shown} voicings={voicings} selection={selection} lineSelection={trying.tried ? inLine(selection, trying.shown.line) : lineSelection} sounding={player.sounding} beside={beside}
+          step={step} reading={skeleton ?? trying.shown} voicings={pulling.voicings} pulling={step === 'lines' ? notePulling : null} selection={selection} lineSelection={trying.tried ? inLine(selection, trying.shown.line) : lineSelection} sounding={player.sounding} beside={beside}
           editing={chartEditing.editing} onSelect={select} onSelectLine={step === 'lines' ? selectLine : selectUnder} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
         />
       </main>
@@ -263,12 +328,27 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
             onHear={({ index, span, puts }) => hearInPlace(index, span, puts)} onKeep={trying.keep} onPutBack={trying.putBack}
           />
         )}
+        {step === 'lines' && pulling.shown && (
+          <PulledPanel
+            pulled={pulling.shown} canName={focusLine?.decision?.span === 1 && focusLine.decision.puts.length === 1} onKeep={keepPulled} onName={namePulled}
+            onCarry={nextLine ? carryPulled : null} onLetGo={pulling.letGo}
+          />
+        )}
         {focusLine && step === 'lines' && (
           <GripDrawer key={focusLine.key} chord={focusLine} voicing={presentGrip} grips={near} related={related} capo={chart.capo} songKey={reading.analysis.key} onFix={(voicing) => fix(focusLine, voicing)} onKeep={(voicing) => keepInBook(voicing, madeChord(focusLine)!.canonical)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
         )}
+        {step === 'lines' && nextLine && presentGrip && (
+          <WaysOn
+            ways={between} capo={chart.capo} now={voicings.get(nextLine.key)?.frets.join() ?? ''}
+            onTake={(way) => {
+              session.edit({ kind: 'fix-many', grips: { [focusLine!.key]: [...presentGrip.frets], [nextLine.key]: [...way.voicing.frets] }, did: `way on from bar ${focusLine!.slot.bar}` })
+              void player.strumNow(way.voicing.midis)
+            }}
+          />
+        )}
       </aside>
       <Transport
-        hearing={{ ...hearing, version }} beside={kept?.name ?? null} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
+        hearing={{ ...hearing, version }} beside={besideInWords} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
         says={ready ? hearingInWords(sequence) : 'No grips to play yet.'} onTempo={onTempo} onPlay={onPlay} onStop={player.stop} onSave={onSave}
       />
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
@@ -289,6 +369,12 @@ function placeInWords(chords: readonly TuneChord[], selection: Selection, made: 
 }
 
 const rangeToSlice = (selection: Selection): [number, number] => { const [from, to] = rangeOf(selection); return [from, to + 1] }
+
+/** Which voices of the new line are heard. */
+function voiceOf(midis: readonly number[] | undefined, voice: VoiceHeard): readonly number[] | undefined {
+  if (!midis || voice === 'all') return midis
+  return voice === 'bass' ? midis.slice(0, 1) : voice === 'top' ? midis.slice(-1) : midis.slice(1, -1)
+}
 
 /** The grip book takes it behind the screen; what it answers is seen there. */
 function keepInBook(voicing: Voicing, symbol: string): void {
