@@ -40,6 +40,8 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <link rel="icon" href="/heron.svg" type="image/svg+xml" />
         <Meta />
+        {/* The chart library adds its rules to this element; without it it would make one that the page's policy forbids. */}
+        <style id="plotly.js-style-global" nonce={nonce} suppressHydrationWarning />
         <Links />
       </head>
       <body>

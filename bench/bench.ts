@@ -1,3 +1,4 @@
+import { Voicing as Voicings } from 'tonal'
 import { analyse } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
 import { chord } from '../core/chord/parse'
@@ -9,6 +10,7 @@ import { reachOf } from '../core/reharm/distance'
 import { changesAt } from '../core/reharm/options'
 import { reharmonise } from '../core/reharm/reharmonise'
 import { spotsOf } from '../core/reharm/spot'
+import { midi } from '../core/pitch/note'
 import { easiestFingering } from '../core/neck/fingering'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { soundsLike } from '../core/voicing/fits'
@@ -109,6 +111,31 @@ function lines(): void {
   row('line search without roots : with roots', rootless.ms / half.ms, 'times', `${ms(rootless.ms)}; ${count('any')} grips against ${count('chord')}`)
 }
 
+/** The best lines of a whole tune with every grip there is, against simpler ways to choose grips. */
+function wholeTune(): void {
+  const weights = weightsFrom('smooth')
+  const tune = [...TUNE, ...TUNE]
+  const best = (chords: readonly ChordSymbol[], count: number) => { const found = bestLines({ chords, limits: TUNE_LIMITS, weights, count }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  const [five, ninetySix] = [time(() => best(tune, 5), 1), time(() => best([...tune, ...tune], 5), 1)]
+  row('exact 5-best lines, 96 chords : 48 chords', ninetySix.ms / five.ms, 'times', `${ms(five.ms)} and ${ms(ninetySix.ms)}`)
+  const near = greedy(tune, TUNE_LIMITS)
+  const [line] = five.value
+  if (near.cost < line!.cost - 1e-6) throw new Error('greedy found a cheaper line than the exact search')
+  const motionOnly = weightsFrom('smooth', { motion: 1 })
+  const least = bestLines({ chords: tune, limits: TUNE_LIMITS, weights: motionOnly, count: 1 })
+  if (!least.ok) throw new Error(least.fault.message)
+  row('greedy : exact, total cost', near.cost / line!.cost, 'times', `${near.cost.toFixed(0)} against ${line!.cost.toFixed(0)}`)
+  row('greedy : exact, total motion', greedy(tune, TUNE_LIMITS, motionOnly).measures.motion / least.value[0]!.measures.motion, 'times', `exact ${least.value[0]!.measures.motion} semitones`)
+  // A general theory library (tonal 6.4.3): the nearest top note chord after chord, from its own dictionary of voicings.
+  const theirs = Voicings.sequence(tune.map((one) => one.canonical.replace('alt', '7b9')), ['E3', 'E5']).map((notes) => notes.map((note) => midi(note)))
+  const theirMotion = theirs.slice(1).reduce((sum, notes, at) => sum + leastMotion(theirs[at]!, notes), 0)
+  row('voicings of a theory library : exact, total motion', theirMotion / least.value[0]!.measures.motion, 'times', `${theirMotion} semitones, grips not asked for`)
+  const long = Array.from({ length: 200 }, (_, at) => TUNE[(at * 7) % TUNE.length]!)
+  const before = process.memoryUsage().rss
+  best(long, 5)
+  row('peak memory, 200 chords : before', process.memoryUsage().rss / before, 'times', `${(process.memoryUsage().rss / 2 ** 20).toFixed(0)} MB in all`)
+}
+
 function motion(): void {
   const grids = voicingsOf(chord('G13'), { ...TUNE_LIMITS, bass: 'any' }).map((voicing) => voicing.midis)
   let sum = 0
@@ -148,6 +175,7 @@ function reharmonising(): void {
 
 grips()
 lines()
+wholeTune()
 motion()
 reading()
 reharmonising()

@@ -28,7 +28,7 @@ export const DEMO_BOOK: readonly DemoTune[] = [
   ], {
     colour: 2,
     others: [{
-      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [],
+      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [], conditions: [],
       text: ['key: G', 'meter: 4/4', 'tempo: 112', '[A] |: G | Em7 | Am7 | D7 |', '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
         '[B] | C | Cm6 F9 | Bm7 | E7 |', '| Am7 | A7 | Am7 | D7sus D7 |', '[A] | G | Em7 | Am7 | D7 |', '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |'].join('\n'),
     }],

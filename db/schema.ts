@@ -44,6 +44,8 @@ export const arrangements = sqliteTable('arrangements', {
   style: text('style').notNull(),
   /** Which of the lines found is kept, from 0. */
   line: integer('line').notNull(),
+  /** What the lines have to keep to. */
+  conditions: text('conditions', { mode: 'json' }).$type<TuneDocument['conditions']>().notNull().default([]),
   /** Beats a minute. */
   tempo: integer('tempo').notNull(),
 }, (table) => [index('arrangements_of_tune').on(table.tuneId)])

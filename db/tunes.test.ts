@@ -31,6 +31,8 @@ const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.constantFrom(0, 1, 2, 3, 4 as const).map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
   fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
   fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: { ...one('Em7', 'b2'), chords: [{ symbol: 'Em7', beats: 2 }, { symbol: 'A7', beats: 6 }], span: 2 } })),
+  fc.constantFrom('1:1', '2:1').map((from): TuneEdit => ({ kind: 'condition-add', condition: { kind: 'top', midi: 67, from, to: '3:1' } })),
+  fc.constant<TuneEdit>({ kind: 'condition-remove', at: 0 }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-keep', name, at: 7 })),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-take', name })),
   fc.constantFrom('First').map((name): TuneEdit => ({ kind: 'version-remove', name })),

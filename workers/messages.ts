@@ -2,13 +2,14 @@ import type { Line } from '../core/leading/lead'
 import type { Liking, Taste } from '../core/reharm/taste'
 import type { Body } from '../app/features/player/limits'
 import type { StyleName } from '../core/leading/weights'
+import type { Constraint } from '../core/leading/constraints'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
 
 /** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
 export type SearchRequest =
-  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number; body: Body }
+  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number; body: Body; constraints: Constraint[] }
   | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
   /** Every grip of a chord all over the neck, easiest first. */
   | { kind: 'book'; id: number; symbol: string; body: Body }
@@ -16,7 +17,7 @@ export type SearchRequest =
   | { kind: 'related'; id: number; symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
   /** Ways from one grip to the next chord, from smoothest to boldest. */
   | { kind: 'between'; id: number; symbol: string; frets: Frets; next: string; capo: number; bass: 'chord' | 'any'; body: Body }
-  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking }
+  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }

@@ -1,4 +1,6 @@
 import { chord } from '../core/chord/parse'
+import { arrange } from '../core/leading/arrange'
+import type { Change } from '../core/reharm/change'
 import { leadInStyle } from '../core/leading/inStyle'
 import { leastMotion } from '../core/pitch/motion'
 import { stepInWords } from '../core/leading/words'
@@ -25,10 +27,10 @@ self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   else findGrips(request)
 }
 
-function findLines({ id, symbols, fixed, bass, capo, style, count, body }: Extract<SearchRequest, { kind: 'lines' }>): void {
+function findLines({ id, symbols, fixed, bass, capo, style, count, body, constraints }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
   const lines = leadInStyle({
-    chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, different: true,
+    chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, different: true, constraints,
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -40,15 +42,17 @@ function findLines({ id, symbols, fixed, bass, capo, style, count, body }: Extra
   reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
 }
 
-function findWays({ id, text, distances, keep, count, taste, liking }: Extract<SearchRequest, { kind: 'ways' }>): void {
-  distances.forEach((distance, round) => reharmonise(text, {
-    distance, count, keep: new Set(keep), taste, liking,
-    onProgress: (done) => { reply({ kind: 'progress', id, done: round * count + done, of: distances.length * count }); return true },
-    onFound: (way) => reply({ kind: 'way', id, way: {
-      distance: way.distance,
-      changes: way.changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })),
-    } }),
-  }))
+function findWays({ id, text, distances, keep, count, taste, liking, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
+  distances.forEach((distance, round) => {
+    const found = (distanceGone: number, changes: readonly Change[]) => reply({ kind: 'way', id, way: {
+      distance: distanceGone,
+      changes: changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })),
+    } })
+    const asked = { text, distance, count, keep: new Set(keep), taste, liking }
+    const onProgress = (done: number, of: number) => { reply({ kind: 'progress', id, done: round + done / of, of: distances.length }); return true }
+    if (joint) arrange({ ...asked, onProgress, limits: limitsFor(joint.body, joint.capo, joint.bass), style: joint.style, onFound: (one) => found(one.distance, one.changes) })
+    else reharmonise(text, { ...asked, onProgress, onFound: (way) => found(way.distance, way.changes) })
+  })
   reply({ kind: 'ways done', id })
 }
 

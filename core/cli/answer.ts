@@ -13,10 +13,12 @@ import { importChart, type ImportFormat } from '../formats/importChart'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
-import type { Line } from '../leading/lead'
+import { lineOf, type Line } from '../leading/lead'
 import { pulled } from '../leading/pull'
 import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
-import { TERM_NAMES } from '../leading/weights'
+import { TERM_NAMES, weightsFrom } from '../leading/weights'
+import { harmonise, SILENT } from '../melody/harmonise'
+import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { fingeringsOf, type Fingering } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { keyName } from '../pitch/key'
@@ -290,7 +292,44 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       })),
     })
   },
+
+  harmonise({ text, melody, style = 'smooth', limits: input, count = 1 }) {
+    // A melody needs room above the first twelve frets, unless the player says otherwise.
+    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    if (!limits.ok) return limits
+    const chart = parseChart(text)
+    const chords = chordsOfChart(chart)
+    if (!chords.ok) return chords
+    const found = harmonise({ chart, melody, limits: limits.value, style, count })
+    if (!found.ok) return found
+    return good({
+      lines: found.value.map(({ cost, notes }) => {
+        const over = notes.map(({ chord }) => chord ?? SILENT)
+        const line = lineOf(notes.map(({ voicing }) => voicing), { chords: over, weights: weightsFrom(style), limits: limits.value })
+        const answer = lineAnswer(line, over)
+        return {
+          ...answer, cost: tidy(cost),
+          voicings: answer.voicings.map((voicing, at) => { const { note: { bar, beat, beats, note }, under } = notes[at]!; return { ...voicing, under, bar, beat: tidy(beat), beats: tidy(beats), melody: pitchName(note) } }),
+        }
+      }),
+      left: melody.length - (found.value[0]?.notes.length ?? 0),
+    })
+  },
+
+  scale({ chord, limits: input }) {
+    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    if (!limits.ok) return limits
+    const symbol = parseChord(chord)
+    if (!symbol.ok) return symbol
+    const found = harmonisedSixthDiminished(symbol.value, limits.value)
+    if (!found.ok) return found
+    const { steps, line } = found.value
+    return good({ scale: steps.map(({ note }) => noteName(note)), voicings: line.voicings.map((voicing, at) => ({ symbol: steps[at]!.chord.canonical, note: noteName(steps[at]!.note), ...voicingAnswer(voicing) })) })
+  },
 }
+
+/** Frets that a melody on top may go up to. */
+const MELODY_FRETS = 17
 
 /** For each chord of a chart the melody note that sounds when it comes: it has to be on top. */
 const topsOf = (chart: Chart, melody: readonly MelodyNote[]): Constraint[] =>

@@ -113,7 +113,11 @@ export const requestSchemas = {
   arrange: z.strictObject({
     do: z.literal('arrange'), text: chartText, melody: melody.optional(), distance: z.number().min(0).max(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
   }),
+  harmonise: z.strictObject({
+    do: z.literal('harmonise'), text: chartText, melody: melody.min(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
+  }),
+  scale: z.strictObject({ do: z.literal('scale'), kind: z.literal('sixth-diminished'), chord: symbol, limits: limitsSchema.optional() }),
 } as const
 
 /** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['harmonise', 'scale', 'export'] as const
+export const NOT_BUILT = ['export'] as const

@@ -147,3 +147,30 @@ describe('weights', () => {
     expect(weightsFrom('smooth', { hand: 0 })).toMatchObject({ hand: 0, motion: weightsFrom('smooth').motion })
   })
 })
+
+describe('the trade’s own examples', () => {
+  test('least motion of all pairs of triads and sevenths, root against root, is what the definition says', () => {
+    const types = ['C', 'Cm', 'Cdim', 'Caug', 'Cmaj7', 'C7', 'Cm7', 'Cm7b5', 'Cdim7']
+    const round = (x: number, y: number) => Math.min(modulo(x - y, 12), modulo(y - x, 12))
+    const sounds = (symbol: string, up: number) => [...new Set(chord(symbol).tones.map((tone) => modulo(midi(`${'CDEFGAB'[tone.note.letter]}4`) + tone.note.alter + up, 12)))]
+    for (const a of types)
+      for (const b of types)
+        for (let up = 0; up < 12; up += 1) {
+          const [from, to] = [sounds(a, 0), sounds(b, up)]
+          // Sixteen pairs are too many to try every set of: there the bound from both sides is checked instead.
+          const total = leastClassMotion(from, to).reduce((sum, step) => sum + Math.abs(step.semitones), 0)
+          if (from.length * to.length <= 12) expect(total).toBe(motionByDefinition(from, to, round))
+          else {
+            const nearest = (one: number, others: readonly number[]) => Math.min(...others.map((other) => round(one, other)))
+            expect(total).toBeGreaterThanOrEqual(Math.max(from.reduce((sum, one) => sum + nearest(one, to), 0), to.reduce((sum, one) => sum + nearest(one, from), 0)))
+            expect(total).toBe(leastClassMotion(to, from).reduce((sum, step) => sum + Math.abs(step.semitones), 0))
+          }
+        }
+  })
+  test('drop-2 ii-V-I on the middle strings: two voices stay and two move at each change (Levine, The Jazz Theory Book, from memory)', () => {
+    const limits: Limits = { ...DEFAULT_LIMITS, bass: 'any', notes: [4, 4], strings: [1, 2, 3, 4], families: ['drop 2'], open: false, frets: [1, 12] }
+    const [line] = must(bestLines({ chords: ['Dm7', 'G7', 'Cmaj7'].map(chord), limits, weights: weightsFrom('smooth', { motion: 1 }), count: 1 }))
+    // Dm7 to G7 is 3 semitones (C to B, A to G), G7 to Cmaj7 is 3 (F to E, D to C): the least there is for these sounds.
+    expect(line!.steps.map(({ motion, held }) => [motion, held])).toEqual([[3, 2], [3, 2]])
+  })
+})

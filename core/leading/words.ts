@@ -81,3 +81,8 @@ export function hardestSpots(line: Line, chords: readonly ChordSymbol[], count: 
 }
 /** Hand travel that weighs as much as one point of difficulty: about two frets in the middle of the neck. */
 const TRAVEL_MM = 50
+
+/** How colourful a line is: tensions that sound, on average for each of its chords. */
+export const colourOf = ({ voicings }: Line): number =>
+  voicings.reduce((sum, { strings }) => sum + new Set(strings.map(({ degree }) => degree).filter((degree) => COLOURS.has(degree))).size, 0) / Math.max(1, voicings.length)
+const COLOURS: ReadonlySet<string> = new Set(['b9', '9', '#9', '11', '#11', 'b5', '#5', 'b13', '13', '6', '4', '2'])

@@ -6,7 +6,7 @@ import type { TuneDocument, TuneEdit } from '../tune/document'
 import type { TuneReading } from '../workspace/useTuneReading'
 import { ColourControl } from './ColourControl'
 import { CommonPanel } from './CommonPanel'
-import { FarControl } from './FarControl'
+import { FarControl, type JointBody } from './FarControl'
 import { TastePanel } from './TastePanel'
 import { TrailPanel } from './TrailPanel'
 import { VersionsPanel } from './VersionsPanel'
@@ -20,6 +20,8 @@ interface Props {
   beside: string | null
   onBeside: (name: string | null) => void
   onEdit: (edit: TuneEdit) => void
+  /** What grips keep to where they are chosen together with the chords. */
+  joint: JointBody
   onLiftOut: (decision: Decision) => void
   onSelect: (index: number) => void
   /** Leads to the page with every change and its reason. */
@@ -27,7 +29,7 @@ interface Props {
 }
 
 /** The controls of the Colour step: how coloured, how far, and what was made so far. */
-export function ColourStep({ document, reading, selection, beside, onBeside, onEdit, onLiftOut, onSelect, onReasons }: Props) {
+export function ColourStep({ document, reading, selection, beside, onBeside, onEdit, joint, onLiftOut, onSelect, onReasons }: Props) {
   const [panel, setPanel] = useState<Panel | null>(null)
   const { chords, decisions } = reading
   const range = rangeOf(selection)
@@ -40,7 +42,7 @@ export function ColourStep({ document, reading, selection, beside, onBeside, onE
     <>
       <div className="colour-controls">
         <ColourControl value={document.colour} byHand={byHand} onChange={(colour) => onEdit({ kind: 'colour', colour })} />
-        {chords.length > 0 && <FarControl document={document} chords={chords} stretch={range[0] === range[1] ? null : range} onEdit={onEdit} />}
+        {chords.length > 0 && <FarControl document={document} chords={chords} stretch={range[0] === range[1] ? null : range} joint={joint} onEdit={onEdit} />}
       </div>
       <div className="panel-tabs">
         {(Object.keys(labels) as Panel[]).map((one) => (

@@ -1,6 +1,8 @@
 import Button from '@mui/material/Button'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
 import Slider from '@mui/material/Slider'
+import Switch from '@mui/material/Switch'
 import { useMemo, useState } from 'react'
 import type { Way } from '../../../workers/messages'
 import { placeName } from '../../../core/chart/chart'
@@ -9,7 +11,7 @@ import { ChordName, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { decidedByHand, homeIndexAt, type TuneDocument, type TuneEdit } from '../tune/document'
 import type { TuneChord } from '../workspace/useTuneReading'
-import { useWays } from './useWays'
+import { useWays, type WaysQuestion } from './useWays'
 
 /** Different ways looked for at one distance. */
 const WAYS_WANTED = 3
@@ -22,18 +24,22 @@ interface Props {
   chords: readonly TuneChord[]
   /** Only this stretch, by the indexes of its first and last chord; null for the whole tune. */
   stretch: readonly [number, number] | null
+  joint: JointBody
   onEdit: (edit: TuneEdit) => void
 }
 
+export type JointBody = NonNullable<WaysQuestion['joint']>
+
 /** Other chords for the whole tune or a stretch of it, chosen together at a wanted distance; what was decided by hand stays. */
-export function FarControl({ document, chords, stretch, onEdit }: Props) {
+export function FarControl({ document, chords, stretch, joint, onEdit }: Props) {
   const [distance, setDistance] = useState(0)
+  const [together, setTogether] = useState(false)
   const { settings: { taste }, liking } = usePlayerSettings()
   const { text, choices, fixed } = document
   const byHand = useMemo(() => decidedByHand({ text, choices, fixed }), [text, choices, fixed])
   const [from, to] = stretch ?? [0, chords.length - 1]
   const keep = useMemo(() => chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index), [chords, byHand, from, to])
-  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking } : null)
+  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, joint: together ? joint : null } : null)
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
   const isInside = (place: string) => { const at = homeIndexAt(slots, place); return at >= from && at <= to }
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')
@@ -55,6 +61,7 @@ export function FarControl({ document, chords, stretch, onEdit }: Props) {
           aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={(value) => `${Math.round(value * 100)} of 100`}
           onChange={(_, next) => setDistance(next as number)}
         />
+        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, and led more smoothly" />}
       </div>
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">

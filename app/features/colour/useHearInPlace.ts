@@ -50,7 +50,7 @@ export function useHearInPlace({ reading, voicings, document, capo, body, play }
     }
     worker.current.postMessage({
       kind: 'lines', id, symbols: chords.map(({ symbol }) => symbol), fixed: chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][],
-      bass: document.bass, capo, style: document.style, count: 1, body,
+      bass: document.bass, capo, style: document.style, count: 1, body, constraints: [],
     } satisfies SearchRequest)
   }, [reading.line, voicings, document.bass, document.style, capo, body])
 }

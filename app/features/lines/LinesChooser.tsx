@@ -7,6 +7,8 @@ import TextField from '@mui/material/TextField'
 import type { Line } from '../../../core/leading/lead'
 import { lineInWords } from '../../../core/leading/words'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
+import { useState } from 'react'
+import { LinesChart } from './LinesChart'
 import type { Bass } from '../tune/document'
 import type { LinesState } from './useLines'
 
@@ -47,6 +49,7 @@ const STYLE_LABELS: Readonly<Record<StyleName, string>> = {
 
 /** The lines found, their totals side by side, and what they are led by. */
 export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot }: Props) {
+  const [chart, setChart] = useState(false)
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
@@ -77,9 +80,11 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
             <MenuItem value="">no other line</MenuItem>
             {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
           </TextField>
+          <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Colour against travel</Button>
           {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line }, at) => <span key={line}>{at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}</span>)}</span>}
         </div>
       )}
+      {chart && lines.length > 0 && <LinesChart lines={lines} chosen={chosen} onLine={onLine} />}
       <div className="lines-state" aria-live="polite">
         {state.kind === 'searching' && (
           <>

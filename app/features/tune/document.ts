@@ -50,6 +50,23 @@ function omitText<Shape extends { text: unknown }>({ text: _, ...rest }: Shape):
   return rest
 }
 
+const midi = z.int().min(0).max(127)
+const fretNumber = z.int().min(1).max(36)
+const stringIndex = z.int().min(0).max(7)
+/** Something the grips of a stretch of the new line have to keep to; strings are counted from the lowest, 0. */
+const stretch = { from: slot, to: slot }
+const condition = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('top'), midi, ...stretch }),
+  z.strictObject({ kind: z.literal('sounds'), midi, ...stretch }),
+  z.strictObject({ kind: z.literal('silent'), string: stringIndex, ...stretch }),
+  z.strictObject({ kind: z.literal('open'), string: stringIndex, ...stretch }),
+  z.strictObject({ kind: z.literal('frets'), low: fretNumber, high: fretNumber, ...stretch }),
+  z.strictObject({ kind: z.literal('range'), low: midi, high: midi, ...stretch }),
+])
+export type Condition = z.infer<typeof condition>
+/** Conditions one chart can have. */
+export const MOST_CONDITIONS = 40
+
 /** A chart and what is being made of it. */
 const madeOfChart = {
   text, colour, bass, style, line,
@@ -59,6 +76,8 @@ const madeOfChart = {
   fixed: z.record(slot, frets),
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(slot, frets),
+  /** What the lines have to keep to. */
+  conditions: z.array(condition).max(MOST_CONDITIONS).default([]),
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
@@ -110,6 +129,9 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), line }),
   z.strictObject({ kind: z.literal('tempo'), tempo }),
   z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  z.strictObject({ kind: z.literal('condition-add'), condition }),
+  /** By its place in the list. */
+  z.strictObject({ kind: z.literal('condition-remove'), at: z.int().min(0).max(MOST_CONDITIONS - 1) }),
   /** Several grips at once, as one step: a note pulled while the rest of the line stays. */
   z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), did: z.string().min(1).max(80) }),
   /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
@@ -127,7 +149,7 @@ export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [],
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [],
   chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
@@ -155,6 +177,8 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
       const { [edit.slot]: _, ...fixed } = document.fixed
       return { ...document, line: 0, fixed: edit.frets ? { ...fixed, [edit.slot]: edit.frets } : fixed }
     }
+    case 'condition-add': return document.conditions.length >= MOST_CONDITIONS ? document : { ...document, line: 0, conditions: [...document.conditions, edit.condition] }
+    case 'condition-remove': return { ...document, line: 0, conditions: document.conditions.filter((_, at) => at !== edit.at) }
     case 'fix-many': return { ...document, line: 0, fixed: { ...document.fixed, ...edit.grips } }
     case 'grips': return { ...document, grips: edit.grips }
     case 'chart-add': return withChartAdded(document, edit.name)
@@ -205,15 +229,15 @@ function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocu
 }
 
 function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
-  const { colour, bass, style, line, choices, fixed, grips, versions } = document
-  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips }
+  const { colour, bass, style, line, choices, fixed, grips, conditions, versions } = document
+  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions }
   const others = versions.filter((one) => one.name !== name)
   return others.length >= MOST_VERSIONS ? document : { ...document, versions: [...others, kept] }
 }
 
 /** All charts of a tune in their order, the one shown among them. */
-export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, versions }: TuneDocument): OtherChart[] {
-  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, versions }
+export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, conditions, versions }: TuneDocument): OtherChart[] {
+  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, conditions, versions }
   return [...others.slice(0, at), shown, ...others.slice(at)]
 }
 
@@ -248,7 +272,7 @@ function withText(document: TuneDocument, next: string): TuneDocument {
   return { ...document, ...follow(document), text: next, tempo: newTempo, title: newTitle, versions: document.versions.map((one) => ({ ...one, ...follow(one) })) }
 }
 
-type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips'>
+type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'conditions'>
 
 /** How what was made on the chords of one chart moves to another. A choice on several chords needs all of them, in a row. */
 function following(before: readonly Slot[], after: readonly Slot[]): (made: Placed) => Placed {
@@ -268,13 +292,17 @@ function following(before: readonly Slot[], after: readonly Slot[]): (made: Plac
     const to = from < 0 ? undefined : after[movedIndex(from)]
     return to ? [[slotKey({ bar: to.bar, beat: to.beat + placeOf(place).beat - before[from]!.beat }), one]] : []
   }))
-  return (made) => ({ choices: choices(made.choices), fixed: grips(made.fixed), grips: grips(made.grips) })
+  const place = (key: string) => Object.keys(grips({ [key]: null }))[0]
+  const conditions = (made: Placed['conditions']) => made.flatMap((one) => { const [first, last] = [place(one.from), place(one.to)]; return first && last ? [{ ...one, from: first, to: last }] : [] })
+  return (made) => ({ choices: choices(made.choices), fixed: grips(made.fixed), grips: grips(made.grips), conditions: conditions(made.conditions) })
 }
 
 /** The tune in another key: chart and chosen chords move together, in the versions too. Grips belong to the old key and are let go. */
 function transposed(document: TuneDocument, to: Key): TuneDocument {
   const from = analyse(parseChart(document.text)).key
-  const turned = ({ choices }: Pick<TuneDocument, 'choices'>) => ({
+  const turned = ({ choices, conditions }: Pick<TuneDocument, 'choices' | 'conditions'>) => ({
+    // Pitches that were asked for belong to the old key.
+    conditions: conditions.filter(({ kind }) => kind === 'silent' || kind === 'frets'),
     choices: Object.fromEntries(Object.entries(choices).map(([place, one]) =>
       [place, { ...one, chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })) }])),
     fixed: {}, grips: {}, line: 0,
@@ -301,6 +329,8 @@ export function labelOf(edit: TuneEdit): string {
     case 'tempo': return `tempo ${edit.tempo}`
     case 'fix': return `${edit.frets ? 'grip' : 'grip set free'} in bar ${edit.slot.split(':')[0]!}`
     case 'grips': return 'grips'
+    case 'condition-add': return 'condition for the lines'
+    case 'condition-remove': return 'condition taken away'
     case 'chart-add': return `new chart ${edit.name}`
     case 'chart-show': return 'another chart'
     case 'chart-name': return `chart named ${edit.name}`

@@ -26,6 +26,7 @@ import { useTrying } from '../colour/useTrying'
 import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
 import { LinesChooser, type VoiceHeard } from '../lines/LinesChooser'
+import { ConditionsPanel, constraintsOf } from '../lines/ConditionsPanel'
 import { PulledPanel } from '../lines/PulledPanel'
 import { usePulling } from '../lines/usePulling'
 import { WaysOn } from '../lines/WaysOn'
@@ -289,7 +290,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         {step === 'colour' && (
           <ColourStep
             document={document} reading={reading} selection={selection} beside={besideName} onBeside={setBeside} onEdit={session.edit}
-            onLiftOut={({ key }) => session.edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
+            joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }} onLiftOut={({ key }) => session.edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
             onReasons={(name) => void session.flush().then(() => navigate(`/tunes/${state.id}/why${name ? `?version=${encodeURIComponent(name)}` : ''}`))}
           />
         )}
@@ -336,6 +337,12 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         {focusLine && step === 'lines' && (
           <GripDrawer key={focusLine.key} chord={focusLine} voicing={presentGrip} grips={near} related={related} capo={chart.capo} songKey={reading.analysis.key} onFix={(voicing) => fix(focusLine, voicing)} onKeep={(voicing) => keepInBook(voicing, madeChord(focusLine)!.canonical)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
+        )}
+        {focusLine && step === 'lines' && (
+          <ConditionsPanel
+            conditions={document.conditions} from={line[rangeOf(lineSelection)[0]]!} to={line[rangeOf(lineSelection)[1]]!} grip={presentGrip ?? null} strings={instrument.tuning.length}
+            taken={pulling.taken?.string ?? null} onAdd={(condition) => session.edit({ kind: 'condition-add', condition })} onRemove={(at) => session.edit({ kind: 'condition-remove', at })}
+          />
         )}
         {step === 'lines' && nextLine && presentGrip && (
           <WaysOn
@@ -409,17 +416,17 @@ function hearingInWords({ home: chords, range }: Sequence): string {
   return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
 }
 
-function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style'>, capo: number, body: Body): LinesQuestion | null {
+function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style' | 'conditions'>, capo: number, body: Body): LinesQuestion | null {
   if (sounding.length === 0) return null
   // A grip fixed on another instrument waits until that is taken up again.
   const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === body.instrument.tuning.length ? [[at, made.fixed[chord.key]!]] : []))
-  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body }
+  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, body.instrument.tuning.length) }
 }
 
 /** The plain version is heard in its own smooth grips, with the roots below. */
 function plainQuestion(sounding: readonly TuneChord[], capo: number, body: Body): LinesQuestion | null {
   if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1, body }
+  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1, body, constraints: [] }
 }
 
 function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number, body: Body) {

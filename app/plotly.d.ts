@@ -1,0 +1,3 @@
+declare module 'plotly.js-basic-dist-min' {
+  export { default } from 'plotly.js'
+}

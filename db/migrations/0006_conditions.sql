@@ -1,0 +1,1 @@
+ALTER TABLE `arrangements` ADD `conditions` text DEFAULT '[]' NOT NULL;
