@@ -9,7 +9,9 @@ import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
-import { importChart, type ImportFormat } from '../formats/importChart'
+import { exportChart } from '../formats/exportChart'
+import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/importChart'
+import { importMidi } from '../formats/importMidi'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
@@ -35,7 +37,7 @@ import { namesOf } from '../voicing/name'
 import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
-import { LATER_IMPORTS, NOT_BUILT, requestSchemas } from './requests'
+import { LATER_IMPORTS, requestSchemas } from './requests'
 
 type Answer = Record<string, unknown>
 export type Reply = ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
@@ -57,9 +59,8 @@ const refuse = (code: string, message: string, where: unknown): Reply => ({ ok: 
 export function answer(request: unknown): Reply {
   const wanted = typeof request === 'object' && request !== null && 'do' in request ? request.do : undefined
   if (typeof wanted !== 'string') return refuse('bad-request', 'A request is a JSON object with a "do".', 'do')
-  if ((NOT_BUILT as readonly string[]).includes(wanted)) return refuse('not-built', `"${wanted}" is not built yet.`, 'do')
   if (!Object.hasOwn(HANDLERS, wanted))
-    return refuse('unknown-do', `There is no "${wanted}". Known: ${[...Object.keys(HANDLERS), ...NOT_BUILT].join(', ')}.`, 'do')
+    return refuse('unknown-do', `There is no "${wanted}". Known: ${Object.keys(HANDLERS).join(', ')}.`, 'do')
   const name = wanted as keyof typeof HANDLERS
   const checked = requestSchemas[name].safeParse(request)
   if (!checked.success) return refuseIssue(checked.error.issues[0]!)
@@ -137,6 +138,11 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
 
   import({ content, format }) {
     if ((LATER_IMPORTS as readonly string[]).includes(format)) return bad({ code: 'not-built', message: `Bringing in ${format} is not built yet.`, text: 'format' })
+    if (format === 'midi') {
+      const file = importMidi(content)
+      return file.ok ? good({ ...file.value }) : file
+    }
+    if (content.length > LONGEST_IMPORT) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted: `at most ${LONGEST_IMPORT} letters`, text: 'content' })
     return good({ ...importChart(content, format as ImportFormat), melody: [] })
   },
 
@@ -314,6 +320,15 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       }),
       left: melody.length - (found.value[0]?.notes.length ?? 0),
     })
+  },
+
+  export({ text, voicings = [], melody = [], format, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
+    if (wrong >= 0) return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
+    const file = exportChart({ chart: parseChart(text), frets: voicings, melody, limits: limits.value }, format)
+    return file.ok ? good({ ...file.value }) : file
   },
 
   scale({ chord, limits: input }) {

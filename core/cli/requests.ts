@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
-import { IMPORT_FORMATS, LONGEST_IMPORT } from '../formats/importChart'
+import { EXPORT_FORMATS } from '../formats/exportChart'
+import { IMPORT_FORMATS } from '../formats/importChart'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import { MOST_DEPTH } from '../reharm/options'
@@ -61,14 +62,14 @@ const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 const melody = z.array(z.strictObject({ bar: z.int().min(0), beat: z.number().min(1), beats: z.number().positive(), note: readBy(parsePitch) })).max(5_000)
 
 /** Formats of the interface that are still to come. */
-export const LATER_IMPORTS = ['midi', 'musicxml', 'abc'] as const
+export const LATER_IMPORTS = ['musicxml', 'abc'] as const
 
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
   analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
   skeleton: z.strictObject({ do: z.literal('skeleton'), text: chartText, level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
-  import: z.strictObject({ do: z.literal('import'), content: z.string().max(LONGEST_IMPORT), format: z.enum([...IMPORT_FORMATS, ...LATER_IMPORTS]) }),
+  import: z.strictObject({ do: z.literal('import'), content: z.string().max(4_000_000), format: z.enum([...IMPORT_FORMATS, 'midi', ...LATER_IMPORTS]) }),
   name: z.strictObject({
     do: z.literal('name'),
     frets: fretsSchema.optional(),
@@ -116,8 +117,8 @@ export const requestSchemas = {
   harmonise: z.strictObject({
     do: z.literal('harmonise'), text: chartText, melody: melody.min(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
   }),
+  export: z.strictObject({
+    do: z.literal('export'), text: chartText, voicings: z.array(fretsSchema).max(5_000).optional(), melody: melody.optional(), format: z.enum(EXPORT_FORMATS), limits: limitsSchema.optional(),
+  }),
   scale: z.strictObject({ do: z.literal('scale'), kind: z.literal('sixth-diminished'), chord: symbol, limits: limitsSchema.optional() }),
 } as const
-
-/** Requests of the interface whose part is not built yet. */
-export const NOT_BUILT = ['export'] as const

@@ -1,0 +1,173 @@
+import { Midi } from '@tonejs/midi'
+import { meterName, slotKey, slotsOf, type Bar, type Chart } from '../chart/chart'
+import { playOrder } from '../chart/form'
+import { homeKey } from '../analysis/analyse'
+import type { ChordSymbol } from '../chord/symbol'
+import { keyName, signatureOf, type Key } from '../pitch/key'
+import { midiOf, type Pitch } from '../pitch/note'
+import type { MelodyNote } from '../reharm/melodyFit'
+import { bad, good, type Result } from '../result'
+import type { Limits } from '../voicing/limits'
+import { voicingOf, type Voicing } from '../voicing/voicing'
+import { toMusicXml } from './musicxml'
+
+export const EXPORT_FORMATS = ['musicxml', 'midi', 'chordpro', 'tab', 'abc'] as const
+export type ExportFormat = (typeof EXPORT_FORMATS)[number]
+
+export interface ExportProblem {
+  chart: Chart
+  /** A grip for each sounding chord, in order; none for symbols alone. */
+  frets: readonly (readonly (number | null)[])[]
+  melody: readonly MelodyNote[]
+  limits: Limits
+}
+
+export interface Exported {
+  content: string
+  encoding: 'utf-8' | 'base64'
+}
+
+/** Where a tune names no tempo. */
+const USUAL_TEMPO = 96
+
+/** A chart with its grips and melody in an open format. */
+export function exportChart({ chart, frets, melody, limits }: ExportProblem, format: ExportFormat): Result<Exported> {
+  const sounding = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [{ slot, chord: slot.symbol.chord }] : []))
+  if (frets.length > 0 && frets.length !== sounding.length)
+    return bad({ code: 'bad-field', message: `${frets.length} grips were given for ${sounding.length} chords.`, accepted: 'one grip for each chord, or none', text: 'voicings' })
+  const chords = new Map<string, { chord: ChordSymbol; voicing: Voicing | null }>()
+  for (const [at, { slot, chord }] of sounding.entries()) {
+    const grip = frets[at]
+    const voicing = grip ? voicingOf(grip, chord, limits) : null
+    if (grip && !voicing) return bad({ code: 'unplayable', message: `The grip for ${chord.canonical} (chord ${at + 1}) cannot be held by this hand.`, accepted: 'a grip that `finger` calls playable', text: `voicings.${at}`, at })
+    chords.set(slotKey(slot), { chord, voicing })
+  }
+  const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
+  switch (format) {
+    case 'musicxml':
+      if (melody.length > 0) return bad({ code: 'not-built', message: 'A melody is not written to MusicXML yet.', accepted: 'midi or abc for a tune with its melody', text: 'melody' })
+      return text(toMusicXml({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords }))
+    case 'midi': return good({ content: toMidi(chart, chords, melody), encoding: 'base64' })
+    case 'chordpro': return text(toChordPro(chart))
+    case 'tab': return text(toTab(chart, chords, limits))
+    case 'abc': return text(toAbc(chart, melody))
+  }
+}
+
+type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
+
+/** Standard MIDI file, type 1: the melody on the first track, the grips on the second, in the order in which they are played. */
+function toMidi(chart: Chart, chords: Chords, melody: readonly MelodyNote[]): string {
+  const file = new Midi()
+  file.header.name = chart.title ?? 'Untitled'
+  file.header.setTempo(chart.tempo ?? USUAL_TEMPO)
+  file.header.timeSignatures.push({ ticks: 0, timeSignature: [chart.meter.beats, chart.meter.unit] })
+  const [tune, grips] = [file.addTrack(), file.addTrack()]
+  tune.name = 'Melody'
+  grips.name = 'Guitar'
+  grips.instrument.number = 25
+  const ticks = (beats: number, unit: number) => Math.round((beats * 4 * file.header.ppq) / unit)
+  let begins = 0
+  for (const index of playOrder(chart)) {
+    const bar = chart.bars[index]!
+    const at = (beat: number) => begins + ticks(beat - bar.from, bar.meter.unit)
+    for (const slot of bar.slots)
+      for (const midi of chords.get(slotKey(slot))?.voicing?.midis ?? []) grips.addNote({ midi, ticks: at(slot.beat), durationTicks: ticks(slot.beats, bar.meter.unit), velocity: 0.6 })
+    for (const one of melody.filter((note) => note.bar === bar.number)) tune.addNote({ midi: midiOf(one.note), ticks: at(one.beat), durationTicks: ticks(one.beats, bar.meter.unit), velocity: 0.8 })
+    begins += ticks(bar.beats, bar.meter.unit)
+  }
+  let binary = ''
+  for (const byte of file.toArray()) binary += String.fromCharCode(byte)
+  return btoa(binary)
+}
+
+const BARS_A_LINE = 4
+const linesOf = (chart: Chart): Bar[][] => {
+  const lines: Bar[][] = []
+  for (const bar of chart.bars) {
+    if (lines.length === 0 || lines.at(-1)!.length === BARS_A_LINE || bar.opensSection) lines.push([])
+    lines.at(-1)!.push(bar)
+  }
+  return lines
+}
+
+/** ChordPro with the chords in a grid, one cell a beat. */
+function toChordPro(chart: Chart): string {
+  const head = [
+    `{title: ${chart.title ?? 'Untitled'}}`, `{key: ${keyName(homeKey(chart))}}`, `{time: ${meterName(chart.meter)}}`,
+    ...(chart.tempo ? [`{tempo: ${chart.tempo}}`] : []), ...(chart.capo > 0 ? [`{capo: ${chart.capo}}`] : []),
+  ]
+  const cells = (bar: Bar) => Array.from({ length: Math.ceil(bar.beats) }, (_, at) => bar.slots.filter(({ beat }) => Math.floor(beat - bar.from + 1e-6) === at).map(({ text }) => text).join('~') || '.').join(' ')
+  const lines = linesOf(chart).flatMap((bars) => [...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []), '{start_of_grid}', `| ${bars.map(cells).join(' | ')} |`, '{end_of_grid}'])
+  return `${[...head, '', ...lines].join('\n')}\n`
+}
+
+/** Width of a beat in the tab, in letters. */
+const BEAT_WIDTH = 4
+
+/** Tablature as text, the highest string first, with the symbols above. */
+function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
+  const strings = instrument.tuning.length
+  const names = instrument.tuning.map((open) => ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'][open % 12]!.padEnd(2))
+  const systems = linesOf(chart).map((bars) => {
+    const above: string[] = []
+    const rows = names.map((name) => [`${name}|`])
+    above.push('   ')
+    for (const bar of bars) {
+      const width = Math.max(1, Math.ceil(bar.beats)) * BEAT_WIDTH
+      const symbols = Array<string>(width + 1).fill(' ')
+      const cells = rows.map(() => Array<string>(width).fill('-'))
+      for (const slot of bar.slots) {
+        const at = Math.round((slot.beat - bar.from) * BEAT_WIDTH)
+        ;[...slot.text].forEach((letter, place) => { if (at + place <= width) symbols[at + place] = letter })
+        chords.get(slotKey(slot))?.voicing?.frets.forEach((fret, string) => { if (fret !== null) [...String(fret)].forEach((letter, place) => { cells[string]![Math.min(width - 1, at + place)] = letter }) })
+      }
+      above.push(symbols.join(''))
+      rows.forEach((row, string) => row.push(`${cells[string]!.join('')}|`))
+    }
+    return [above.join('').trimEnd(), ...Array.from({ length: strings }, (_, at) => rows[strings - 1 - at]!.join(''))].join('\n')
+  })
+  return `${chart.title ? `${chart.title}\n\n` : ''}${systems.join('\n\n')}\n`
+}
+
+/** ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. */
+function toAbc(chart: Chart, melody: readonly MelodyNote[]): string {
+  const key = homeKey(chart)
+  const head = ['X:1', `T:${chart.title ?? 'Untitled'}`, `M:${meterName(chart.meter)}`, `L:1/${chart.meter.unit}`, ...(chart.tempo ? [`Q:1/${chart.meter.unit}=${chart.tempo}`] : []), `K:${keyName(key)}`]
+  const lines = linesOf(chart).map((bars) => `${bars.map((bar) => abcBar(bar, melody, key)).join(' | ')} |`)
+  return `${[...head, ...lines].join('\n')}\n`
+}
+
+function abcBar(bar: Bar, melody: readonly MelodyNote[], key: Key): string {
+  const notes = melody.filter((note) => note.bar === bar.number).sort((a, b) => a.beat - b.beat)
+  const end = bar.from + bar.beats
+  // Everything that begins in the bar: a symbol over a note or over a rest.
+  const places = [...new Set([bar.from, ...bar.slots.map(({ beat }) => beat), ...notes.flatMap(({ beat, beats }) => [beat, Math.min(end, beat + beats)])])].filter((beat) => beat < end - 1e-6).sort((a, b) => a - b)
+  return places.map((beat, at) => {
+    const length = (places[at + 1] ?? end) - beat
+    const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < 1e-6)
+    const note = notes.find((one) => one.beat <= beat + 1e-6 && one.beat + one.beats > beat + 1e-6)
+    const goesOn = note && note.beat + note.beats > beat + length + 1e-6 ? '-' : ''
+    return `${symbol ? `"${symbol.text}"` : ''}${note ? abcPitch(note.note, key) : 'z'}${abcLength(length)}${goesOn}`
+  }).join(' ')
+}
+
+const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
+
+/** Every accidental is written: no reader has to remember the bar. */
+function abcPitch({ letter, alter, octave }: Pitch, key: Key): string {
+  const inKey = signatureOf(key) === 0 && alter === 0
+  const name = 'CDEFGAB'[letter]!
+  const height = octave >= 5 ? name.toLowerCase() + "'".repeat(octave - 5) : name + ','.repeat(4 - octave)
+  return (inKey ? '' : ACCIDENTALS[String(alter)] ?? '') + height
+}
+
+/** A length in units: `2`, `3/2`, `/2`; thirds as they are. */
+function abcLength(units: number): string {
+  for (const below of [1, 2, 3, 4, 6, 8, 12, 16, 24])
+    if (Math.abs(units * below - Math.round(units * below)) < 1e-6) {
+      const above = Math.round(units * below)
+      return below === 1 ? (above === 1 ? '' : String(above)) : `${above === 1 ? '' : above}/${below}`
+    }
+  return String(Math.round(units))
+}

@@ -1,0 +1,59 @@
+import { Midi } from '@tonejs/midi'
+import fc from 'fast-check'
+import { parseChart } from '../chart/parse'
+import { parsePitch } from '../pitch/note'
+import { must } from '../result'
+import { TUNE_LIMITS } from '../voicing/limits'
+import { exportChart } from './exportChart'
+import { importMidi } from './importMidi'
+
+const base64 = (bytes: Uint8Array | number[]) => Buffer.from(bytes).toString('base64')
+
+test('what is exported comes back: bars, beats, lengths and pitches', () => {
+  const note = fc.record({ at: fc.nat(47), length: fc.integer({ min: 1, max: 4 }), pitch: fc.constantFrom('C4', 'Eb4', 'G4', 'A4', 'D5') })
+  fc.assert(fc.property(fc.uniqueArray(note, { minLength: 1, maxLength: 12, selector: ({ at }) => at }), (notes) => {
+    const inOrder = [...notes].sort((a, b) => a.at - b.at)
+    // Quarters of a beat; each ends at the latest where the next begins.
+    const melody = inOrder.map(({ at, length, pitch }, order) => {
+      const beats = Math.min(length, (inOrder[order + 1]?.at ?? 48) - at) / 4
+      return { bar: Math.floor(at / 16) + 1, beat: (at % 16) / 4 + 1, beats, note: must(parsePitch(pitch)), name: pitch }
+    })
+    const file = must(exportChart({ chart: parseChart('title: Back\ntempo: 90\n| C | F | G |'), frets: [], melody, limits: TUNE_LIMITS }, 'midi'))
+    const back = must(importMidi(file.content))
+    expect(back.melody).toEqual(melody.map(({ bar, beat, beats, name }) => ({ bar, beat, beats, note: name })))
+    expect(back.text).toContain('meter: 4/4\ntempo: 90')
+    expect(parseChart(back.text).bars.length).toBe(Math.max(...melody.map(({ bar }) => bar)))
+  }), { numRuns: 40 })
+})
+
+test('of several tracks the highest is taken, of notes together the highest, and thirds of a beat are seen; each is said', () => {
+  const file = new Midi()
+  const [low, high] = [file.addTrack(), file.addTrack()]
+  low.addNote({ midi: 40, ticks: 0, durationTicks: 480 })
+  high.name = 'Tune'
+  ;[0, 160, 320].forEach((ticks, at) => high.addNote({ midi: 72 + at, ticks, durationTicks: 160 }))
+  high.addNote({ midi: 60, ticks: 0, durationTicks: 480 })
+  const { melody, warnings } = must(importMidi(base64(file.toArray())))
+  expect(melody.map(({ beat, note }) => [Number(beat.toFixed(3)), note])).toEqual([[1, 'C5'], [1.333, 'Db5'], [1.667, 'D5']])
+  expect(warnings.join(' ')).toMatch(/"Tune"; 1 other track left out.*1 notes that sounded under others.*thirds of a beat/)
+})
+
+describe('bad files: a clear error, and nothing hangs', () => {
+  const head = (format: number, tracks: number) => [0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, format, 0, tracks, 0, 96]
+  test.each([
+    ['no base64', '???', /not base64/], ['no MIDI', base64([1, 2, 3]), /no MIDI file/], ['type 2', base64(head(2, 1)), /type 2/], ['no tracks', base64(head(1, 0)), /no tracks/],
+    ['truncated', base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0, 0, 1, 0, 0, 0x90]), /breaks off|No track/], ['too large', base64(new Uint8Array(2_000_001)), /bytes/],
+  ])('%s', (_, content, message) => {
+    const result = importMidi(content)
+    expect(result.ok).toBe(false)
+    if (!result.ok) { expect(result.fault.message).toMatch(message); expect(result.fault.accepted).toContain('Standard MIDI file') }
+  })
+  test('a note far out in time is refused before any bar is made', () => {
+    const file = new Midi()
+    file.addTrack().addNote({ midi: 60, ticks: 480 * 4 * 10_000, durationTicks: 480 })
+    expect(importMidi(base64(file.toArray()))).toMatchObject({ ok: false, fault: { code: 'too-large', message: expect.stringContaining('bar 10001') } })
+  })
+  test('noise behind a good head is refused or read, never thrown', () => {
+    fc.assert(fc.property(fc.uint8Array({ maxLength: 200 }), (noise) => { expect(typeof importMidi(base64([...head(1, 1), ...noise])).ok).toBe('boolean') }))
+  })
+})
