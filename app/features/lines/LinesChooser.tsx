@@ -60,13 +60,12 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
           <ToggleButton value="chord" title="The lowest note of each grip is the chord's bass: for playing alone or in a duo">Guitar plays the bass</ToggleButton>
           <ToggleButton value="any" title="Any chord tone may be lowest and the root may be left out: a bass player has it">Bass player has it</ToggleButton>
         </ToggleButtonGroup>
-        <ToggleButton size="small" value="neck" selected={neck} onChange={() => onNeck(!neck)}>Neck (K)</ToggleButton>
       </div>
       <div className="line-cards" role="radiogroup" aria-label="Lines found">
         {lines.map((line, at) => (
           <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => onLine(at)}>
             <b>Line {at + 1}</b>
-            <span>{line.measures.motion} semitones, hand {Math.round(line.measures.hand)} mm, effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+            <span>{line.measures.motion} semitones, {Math.round(line.measures.hand)} mm, effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
             <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
           </button>
         ))}
@@ -80,6 +79,7 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
             <MenuItem value="">no other line</MenuItem>
             {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
           </TextField>
+          <ToggleButton size="small" value="neck" selected={neck} onChange={() => onNeck(!neck)}>Neck (K)</ToggleButton>
           <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Colour against travel</Button>
           {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line }, at) => <span key={line}>{at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}</span>)}</span>}
         </div>
