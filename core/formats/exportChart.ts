@@ -91,6 +91,10 @@ const linesOf = (chart: Chart): Bar[][] => {
   return lines
 }
 
+/** Bars with the lines between them; a passage that is repeated is written so. */
+const withBarLines = (bars: readonly Bar[], written: (bar: Bar) => string): string =>
+  bars.map((bar, at) => `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${bar.played > 0 ? ':|' : '|'}${bars[at + 1]?.opensRepeat ? ': ' : at < bars.length - 1 ? ' ' : ''}`).join('')
+
 /** ChordPro with the chords in a grid, one cell a beat. */
 function toChordPro(chart: Chart): string {
   const head = [
@@ -98,7 +102,7 @@ function toChordPro(chart: Chart): string {
     ...(chart.tempo ? [`{tempo: ${chart.tempo}}`] : []), ...(chart.capo > 0 ? [`{capo: ${chart.capo}}`] : []),
   ]
   const cells = (bar: Bar) => Array.from({ length: Math.ceil(bar.beats) }, (_, at) => bar.slots.filter(({ beat }) => Math.floor(beat - bar.from + 1e-6) === at).map(({ text }) => text).join('~') || '.').join(' ')
-  const lines = linesOf(chart).flatMap((bars) => [...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []), '{start_of_grid}', `| ${bars.map(cells).join(' | ')} |`, '{end_of_grid}'])
+  const lines = linesOf(chart).flatMap((bars) => [...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []), '{start_of_grid}', withBarLines(bars, cells), '{end_of_grid}'])
   return `${[...head, '', ...lines].join('\n')}\n`
 }
 
@@ -134,11 +138,13 @@ function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
 function toAbc(chart: Chart, melody: readonly MelodyNote[]): string {
   const key = homeKey(chart)
   const head = ['X:1', `T:${chart.title ?? 'Untitled'}`, `M:${meterName(chart.meter)}`, `L:1/${chart.meter.unit}`, ...(chart.tempo ? [`Q:1/${chart.meter.unit}=${chart.tempo}`] : []), `K:${keyName(key)}`]
-  const lines = linesOf(chart).map((bars) => `${bars.map((bar) => abcBar(bar, melody, key)).join(' | ')} |`)
+  // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
+  const written = (bar: Bar) => `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${abcBar(bar, melody, bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`
+  const lines = linesOf(chart).map((bars) => withBarLines(bars, written))
   return `${[...head, ...lines].join('\n')}\n`
 }
 
-function abcBar(bar: Bar, melody: readonly MelodyNote[], key: Key): string {
+function abcBar(bar: Bar, melody: readonly MelodyNote[], key: Key, unit: number): string {
   const notes = melody.filter((note) => note.bar === bar.number).sort((a, b) => a.beat - b.beat)
   const end = bar.from + bar.beats
   // Everything that begins in the bar: a symbol over a note or over a rest.
@@ -148,7 +154,7 @@ function abcBar(bar: Bar, melody: readonly MelodyNote[], key: Key): string {
     const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < 1e-6)
     const note = notes.find((one) => one.beat <= beat + 1e-6 && one.beat + one.beats > beat + 1e-6)
     const goesOn = note && note.beat + note.beats > beat + length + 1e-6 ? '-' : ''
-    return `${symbol ? `"${symbol.text}"` : ''}${note ? abcPitch(note.note, key) : 'z'}${abcLength(length)}${goesOn}`
+    return `${symbol ? `"${symbol.text}"` : ''}${note ? abcPitch(note.note, key) : 'z'}${abcLength(length * unit)}${goesOn}`
   }).join(' ')
 }
 
