@@ -49,6 +49,8 @@ export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly 
   for (const one of asked) {
     switch (one.kind) {
       case 'top':
+        // Two notes cannot both be the highest.
+        if (within.top !== null && within.top !== one.midi) return []
         target = withTone(target, one.midi % 12)
         within = { ...within, top: one.midi }
         break

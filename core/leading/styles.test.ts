@@ -70,7 +70,12 @@ describe('constraints', () => {
           if (one.kind === 'range') expect(midis[0]!).toBeGreaterThanOrEqual(one.low)
           if (one.kind === 'sounds') expect(midis).toContain(one.midi)
         }
-    }), { numRuns: 40 })
+    }), { numRuns: 120 })
+  })
+  test('two different notes on top leave nothing', () => {
+    const top = (name: string): Constraint => ({ from: 0, to: 0, kind: 'top', midi: midi(name) })
+    expect(constrained(chord('Cmaj7'), TUNE_LIMITS, [top('E4'), top('G4')])).toEqual([])
+    expect(constrained(chord('Cmaj7'), TUNE_LIMITS, [top('E4'), top('E4')]).length).toBeGreaterThan(0)
   })
   test('hold only where they are asked for, and say what leaves nothing', () => {
     const line = must(bestLines({ chords: CHORDS, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1, constraints: [{ from: 1, to: 2, kind: 'sounds', midi: midi('A3') }] }))[0]!
