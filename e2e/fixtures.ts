@@ -35,6 +35,13 @@ export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Sheet') =
 export const newLine = (page: Page) => page.getByRole('group', { name: 'New line' })
 export const homeLine = (page: Page) => page.getByRole('group', { name: 'Home line' })
 
+/** Selects a chord of a bank, waiting until the page's scripts listen. */
+export const pick = (bank: ReturnType<typeof newLine>, at: number) => expect(async () => {
+  const chord = bank.getByRole('button').nth(at)
+  await chord.click()
+  await expect(chord).toHaveAttribute('aria-pressed', 'true', { timeout: 1_000 })
+}).toPass()
+
 /** Chord symbols of a bank, in order. */
 export const symbolsIn = (bank: ReturnType<typeof newLine>) => bank.locator('.chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
 

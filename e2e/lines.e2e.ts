@@ -1,4 +1,4 @@
-import { expect, goTo, gripsIn, linesFound, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { expect, goTo, gripsIn, linesFound, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 
@@ -98,7 +98,7 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await expect(page.locator('.lines-state .fault')).toHaveCount(0)
   await saved(page)
   await page.reload()
-  await newLine(page).getByRole('button').nth(1).click()
+  await pick(newLine(page), 1)
   await expect(panel).toContainText('G4 on top, bar 2, beat 1')
 })
 

@@ -1,4 +1,4 @@
-import { expect, goTo, gripsIn, homeLine, linesFound, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { expect, goTo, gripsIn, homeLine, linesFound, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
 
 const TEXT = 'key: G\n| G | Em | Am | D7 |'
 
@@ -185,7 +185,7 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   await page.reload()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Dm7', 'Db7', 'Cmaj7'])
   await goTo(page, 'Colour')
-  await newLine(page).getByRole('button').nth(2).click()
+  await pick(newLine(page), 2)
   await page.locator('body').press('Backspace')
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Dm7', 'G7', 'Cmaj7'])
 })
