@@ -1,8 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { FINGER_NAMES } from '../neck/hand'
-import { noteName, pitchAt, pitchName, type Note } from '../pitch/note'
-import type { VoiceStep } from '../pitch/motion'
-import { voiceSteps } from '../pitch/motion'
+import { noteName, type Note } from '../pitch/note'
+import { voiceSteps, type VoiceStep } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
 import type { Line } from './lead'
 
@@ -14,8 +13,7 @@ const LONG = 3
 /** What a line is good at, and where it asks something, beside the others found with it. Two or three short sentences. */
 export function lineInWords(line: Line, others: readonly Line[]): string[] {
   const words: string[] = []
-  const measure = (one: Line, of: (one: Line) => number) => of(one)
-  const least = (of: (one: Line) => number) => others.length > 1 && others.every((one) => one === line || measure(one, of) > measure(line, of))
+  const least = (of: (one: Line) => number) => others.length > 1 && others.every((one) => one === line || of(one) > of(line))
   if (least((one) => one.measures.motion)) words.push('least motion of these')
   if (least((one) => one.measures.hand)) words.push('the hand travels least')
   if (least((one) => one.measures.grip)) words.push('the easiest grips')
@@ -63,9 +61,6 @@ export function stepInWords(from: Voicing, to: Voicing): string {
   }
   return [...voiceSteps([...new Set(from.midis)], [...new Set(to.midis)])].reverse().map(say).join('; ')
 }
-
-/** A pitch of a grip as players say it. */
-export const soundInWords = (voicing: Voicing, midi: number): string => pitchName(pitchAt(midi, noteOf(voicing, midi)))
 
 export interface Spot {
   /** Index of the chord. */

@@ -1,5 +1,4 @@
 import type { ChordSymbol } from '../chord/symbol'
-import { soundAt } from '../neck/instrument'
 import { leastMotion } from '../pitch/motion'
 import { voicingsOf } from './enumerate'
 import type { Limits } from './limits'
@@ -67,7 +66,3 @@ export function lostIn(from: Voicing, to: Voicing): string {
   ]
   return words.join(', ')
 }
-
-/** The open or fretted sound of each string of a grip, for one that wants to hear it string by string. */
-export const soundsOf = (frets: Voicing['frets'], limits: Pick<Limits, 'instrument'>): (number | null)[] =>
-  frets.map((fret, string) => (fret === null ? null : soundAt(limits.instrument, string, fret)))

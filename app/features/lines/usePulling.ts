@@ -10,7 +10,6 @@ import { madeChord } from '../workspace/useTuneReading'
 interface Asked {
   /** The Lines step is shown. */
   on: boolean
-  line: readonly LineChord[]
   voicings: ReadonlyMap<string, Voicing>
   /** The selected chord. */
   focus: LineChord | undefined
@@ -30,7 +29,7 @@ export interface PullShown extends Pulled {
 }
 
 /** One note taken hold of and pulled: nothing is written until it is kept, and the line shows what it would be. */
-export function usePulling({ on, line, voicings, focus, bass, capo, body, songKey, onHear }: Asked) {
+export function usePulling({ on, voicings, focus, bass, capo, body, songKey, onHear }: Asked) {
   const [held, setHeld] = useState<{ key: string; string: number; from: number; fret: number } | null>(null)
   const limits = useMemo(() => ({ ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const }), [body, capo, bass])
   const here = on && held && held.key === focus?.key ? held : null
@@ -78,5 +77,5 @@ export function usePulling({ on, line, voicings, focus, bass, capo, body, songKe
     return true
   }
   const letGo = () => setHeld(null)
-  return { taken: here && { key: here.key, string: here.string }, shown, voicings: withPulled, line, take, pullTo, onKey, letGo }
+  return { taken: here && { key: here.key, string: here.string }, shown, voicings: withPulled, take, pullTo, onKey, letGo }
 }

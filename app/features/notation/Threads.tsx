@@ -41,11 +41,10 @@ interface Props {
   onTake: (key: string, string: number) => void
   /** The note taken hold of is dragged so many semitones from where it was. */
   onDrag: (semitones: number) => void
-  onDrop: () => void
 }
 
 /** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
-export function Threads({ chords, onward, range, selected, taken, onSelect, onTake, onDrag, onDrop }: Props) {
+export function Threads({ chords, onward, range, selected, taken, onSelect, onTake, onDrag }: Props) {
   const drag = useRef<{ y: number; scale: number } | null>(null)
   const height = PAD_TOP * 2 + (range[1] - range[0]) * SEMITONE
   const y = (midi: number) => PAD_TOP + (range[1] - midi) * SEMITONE
@@ -76,7 +75,7 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
             event.currentTarget.setPointerCapture(event.pointerId)
           }}
           onPointerMove={(event) => { if (drag.current) onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale))) }}
-          onPointerUp={() => { drag.current = null; onDrop() }}
+          onPointerUp={() => { drag.current = null }}
         >
           <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
           <circle cx={x} cy={y(midi)} r={LABEL} className={here.key === selected ? 'selected' : ''} />

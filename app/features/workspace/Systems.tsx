@@ -44,7 +44,6 @@ export interface Pulling {
   taken: { key: string; string: number } | null
   onTake: (key: string, string: number) => void
   onDrag: (semitones: number) => void
-  onDrop: () => void
 }
 
 /** A version that is shown beside the new line. */

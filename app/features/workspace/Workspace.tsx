@@ -123,7 +123,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const nextLine = focusLine && sounding[sounding.indexOf(focusLine) + 1]
   const between = useAsked<'between'>(step === 'lines' && presentGrip && nextLine && focusLine ? { kind: 'between', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], next: madeChord(nextLine)!.canonical, capo: chart.capo, bass: document.bass, body } : null)?.ways ?? null
   const pulling = usePulling({
-    on: step === 'lines', line, voicings, focus: focusLine, bass: document.bass, capo: chart.capo, body, songKey: reading.analysis.key, onHear: (midis) => void player.strumNow(midis),
+    on: step === 'lines', voicings, focus: focusLine, bass: document.bass, capo: chart.capo, body, songKey: reading.analysis.key, onHear: (midis) => void player.strumNow(midis),
   })
   const other = step === 'lines' && besideLine !== null && besideLine !== chosen ? search.lines[besideLine] : undefined
   const otherMidis = useMemo(() => (other && foundNow ? new Map(other.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis])) : null), [other, foundNow, sounding])
@@ -185,10 +185,9 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     pulling.take(key, string)
   })
   const onDragNote = useSteady(pulling.pullTo)
-  const onDropNote = useSteady(() => {})
   const takenKey = pulling.taken ? `${pulling.taken.key}/${pulling.taken.string}` : ''
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the note taken is told by its key
-  const notePulling = useMemo(() => ({ taken: pulling.taken, onTake: onTakeNote, onDrag: onDragNote, onDrop: onDropNote }), [takenKey])
+  const notePulling = useMemo(() => ({ taken: pulling.taken, onTake: onTakeNote, onDrag: onDragNote }), [takenKey])
   const spots = useMemo(() => { const line = found[chosen]; return step === 'lines' && line && foundNow ? hardestSpots(line, sounding.map((one) => madeChord(one)!), HARD_SPOTS) : [] }, [step, found, foundNow, chosen, sounding])
 
   const selectRange = useCallback((from: number, to: number) => { setLineSelection(null); setSelection({ anchor: from, focus: to }) }, [])
