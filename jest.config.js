@@ -1,6 +1,7 @@
 /** Unit tests of the core, the database and the pure parts of the application; the interface is tested in e2e/. */
 export default {
   testEnvironment: 'node',
+  maxWorkers: 2,
   roots: ['<rootDir>/core', '<rootDir>/app', '<rootDir>/db', '<rootDir>/server'],
   testMatch: ['**/*.test.ts'],
   transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }] },

@@ -4,6 +4,7 @@ import { analyse } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
 import { chord } from '../core/chord/parse'
 import type { ChordSymbol } from '../core/chord/symbol'
+import { KeptSearch } from '../core/leading/kept'
 import { bestLines, lineOf } from '../core/leading/lead'
 import { leastMotion } from '../core/pitch/motion'
 import { weightsFrom } from '../core/leading/weights'
@@ -119,6 +120,14 @@ function wholeTune(): void {
   const best = (chords: readonly ChordSymbol[], count: number) => { const found = bestLines({ chords, limits: TUNE_LIMITS, weights, count }); if (!found.ok) throw new Error(found.fault.message); return found.value }
   const [five, ninetySix] = [time(() => best(tune, 5), 1), time(() => best([...tune, ...tune], 5), 1)]
   row('exact 5-best lines, 96 chords : 48 chords', ninetySix.ms / five.ms, 'times', `${ms(five.ms)} and ${ms(ninetySix.ms)}`)
+  const kept = new KeptSearch()
+  kept.best({ chords: tune, limits: TUNE_LIMITS, weights })
+  while (kept.settle());
+  const fixed = new Map([[20, five.value[0]!.voicings[20]!.frets.map((fret) => (fret === null ? null : fret))]])
+  const [again, whole] = [time(() => kept.best({ chords: tune, limits: TUNE_LIMITS, weights, fixed }), 1), time(() => bestLines({ chords: tune, limits: TUNE_LIMITS, weights, fixed, count: 1 }), 1)]
+  row('one grip fixed in 48 chords, whole search : what changed', whole.ms / again.ms, 'times', `${ms(whole.ms)} and ${ms(again.ms)}`)
+  const round = time(() => bestLines({ chords: TUNE, limits: TUNE_LIMITS, weights, count: 1, loop: true }), 1)
+  row('loop of 24 chords : 5-best lines of 48', round.ms / five.ms, 'times', ms(round.ms))
   const near = greedy(tune, TUNE_LIMITS)
   const [line] = five.value
   if (near.cost < line!.cost - 1e-6) throw new Error('greedy found a cheaper line than the exact search')

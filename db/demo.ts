@@ -1,4 +1,4 @@
-import { newDocument, type TuneDocument } from '../app/features/tune/document'
+import { newDocument, PLAIN_LEADING, type TuneDocument } from '../app/features/tune/document'
 
 /**
  * The demo book: tunes invented for this product, as played by a small trio on a river ferry.
@@ -28,7 +28,7 @@ export const DEMO_BOOK: readonly DemoTune[] = [
   ], {
     colour: 2,
     others: [{
-      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [], conditions: [],
+      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING,
       text: ['key: G', 'meter: 4/4', 'tempo: 112', '[A] |: G | Em7 | Am7 | D7 |', '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
         '[B] | C | Cm6 F9 | Bm7 | E7 |', '| Am7 | A7 | Am7 | D7sus D7 |', '[A] | G | Em7 | Am7 | D7 |', '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |'].join('\n'),
     }],

@@ -38,12 +38,12 @@ function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof 
   return { name: chart.name, text: chart.text, ...madeOf(db, made), versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })) }
 }
 
-function madeOf(db: Db | Tx, { id, colour, bass, style, line, conditions }: typeof arrangements.$inferSelect) {
+function madeOf(db: Db | Tx, { id, colour, bass, style, line, conditions, leading }: typeof arrangements.$inferSelect) {
   const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
   const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
-    colour, bass, style, line, conditions,
+    colour, bass, style, line, conditions, leading,
     choices: Object.fromEntries(chosen.map(({ slot, chords, span, rule, madeAt, by }) => [slot, { chords, span, rule, at: madeAt, ...(by ? { by } : {}) }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
@@ -87,8 +87,8 @@ type Arrangement = typeof arrangements.$inferInsert
 /** One arrangement with its choices and grips. */
 function writeMade(tx: Tx, where: Pick<Arrangement, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>, made: Omit<VersionKept, 'name' | 'at'>): void {
   const arrangementId = newId()
-  const { colour, bass, style, line, conditions } = made
-  tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line, conditions }).run()
+  const { colour, bass, style, line, conditions, leading } = made
+  tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line, conditions, leading }).run()
   const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({ arrangementId, slot, chords, span, rule, madeAt: at, by: by ?? null }))
   if (chosen.length > 0) tx.insert(choices).values(chosen).run()
   const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))

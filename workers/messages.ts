@@ -1,7 +1,8 @@
 import type { Line } from '../core/leading/lead'
 import type { Liking, Taste } from '../core/reharm/taste'
 import type { Body } from '../app/features/player/limits'
-import type { StyleName } from '../core/leading/weights'
+import type { OnTheWay } from '../core/leading/onTheWay'
+import type { StyleName, Weights } from '../core/leading/weights'
 import type { Constraint } from '../core/leading/constraints'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
@@ -9,27 +10,44 @@ import type { Voicing } from '../core/voicing/voicing'
 
 /** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
 export type SearchRequest =
-  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; count: number; body: Body; constraints: Constraint[] }
+  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; leading: LeadingAsked; count: number; body: Body; constraints: Constraint[] }
+  /** The best line alone, from a search that keeps what it knows between questions. */
+  | { kind: 'first'; id: number; question: Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'> }
   | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
   /** Every grip of a chord all over the neck, easiest first. */
   | { kind: 'book'; id: number; symbol: string; body: Body }
   /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
   | { kind: 'related'; id: number; symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
+  /** The nearest easier grip of each of some grips. */
+  | { kind: 'easier'; id: number; grips: { symbol: string; frets: Frets }[]; capo: number; bass: 'chord' | 'any'; body: Body }
   /** Ways from one grip to the next chord, from smoothest to boldest. */
-  | { kind: 'between'; id: number; symbol: string; frets: Frets; next: string; capo: number; bass: 'chord' | 'any'; body: Body }
+  | { kind: 'between'; id: number; symbol: string; frets: Frets; next: { symbol: string; frets: Frets | null }; capo: number; bass: 'chord' | 'any'; body: Body }
   | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }
   | { kind: 'lines'; id: number; lines: Line[] }
+  /** Null where the question is not one that is answered quickly. */
+  | { kind: 'first'; id: number; line: Line | null }
   | { kind: 'grips'; id: number; grips: NearGrip[] }
   | { kind: 'book'; id: number; grips: Voicing[] }
   | { kind: 'related'; id: number; related: Related }
-  | { kind: 'between'; id: number; ways: WayOn[] }
+  /** One for each; null where there is none. */
+  | { kind: 'easier'; id: number; easier: (Easier | null)[] }
+  | { kind: 'between'; id: number; ways: WayOn[]; stops: OnTheWay[] }
   /** One more way found. */
   | { kind: 'way'; id: number; way: Way }
   | { kind: 'ways done'; id: number }
   | { kind: 'fault'; id: number; message: string }
+
+/** How lines are led beyond the style's name. */
+export interface LeadingAsked {
+  /** Of a style of the player's own. */
+  weights: Weights | null
+  loop: boolean
+  window: [number, number] | null
+  drone: { string: number } | { midi: number } | null
+}
 
 /** One way through the whole tune: what takes the place of which chords, by the index of the first. */
 export interface Way {

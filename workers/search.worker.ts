@@ -1,13 +1,15 @@
 import { chord } from '../core/chord/parse'
 import { arrange } from '../core/leading/arrange'
 import type { Change } from '../core/reharm/change'
-import { leadInStyle } from '../core/leading/inStyle'
+import { leadInStyle, singleProblem, type StyledProblem } from '../core/leading/inStyle'
+import { KeptSearch } from '../core/leading/kept'
+import { onTheWay } from '../core/leading/onTheWay'
 import { leastMotion } from '../core/pitch/motion'
 import { stepInWords } from '../core/leading/words'
 import { reharmonise } from '../core/reharm/reharmonise'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { parseKey } from '../core/pitch/key'
-import { easierThan } from '../core/voicing/ease'
+import { easierThan, type Easier } from '../core/voicing/ease'
 import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
 import { voicingOf } from '../core/voicing/voicing'
 import { limitsFor, wholeNeck } from '../app/features/player/limits'
@@ -20,17 +22,25 @@ const PROGRESS_EVERY_MS = 60
 
 self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   if (request.kind === 'lines') findLines(request)
+  else if (request.kind === 'first') findFirst(request)
   else if (request.kind === 'ways') findWays(request)
   else if (request.kind === 'book') findBook(request)
   else if (request.kind === 'related') findRelated(request)
+  else if (request.kind === 'easier') findEasier(request)
   else if (request.kind === 'between') findBetween(request)
   else findGrips(request)
 }
 
-function findLines({ id, symbols, fixed, bass, capo, style, count, body, constraints }: Extract<SearchRequest, { kind: 'lines' }>): void {
+type LinesAsked = Extract<SearchRequest, { kind: 'first' }>['question']
+
+const styled = ({ symbols, fixed, bass, capo, style, leading: { weights, ...leading }, body, constraints, count }: LinesAsked): StyledProblem => ({
+  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}),
+})
+
+function findLines({ kind: _, id, ...question }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
   const lines = leadInStyle({
-    chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, different: true, constraints,
+    ...styled(question), different: true,
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -40,6 +50,19 @@ function findLines({ id, symbols, fixed, bass, capo, style, count, body, constra
     },
   })
   reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
+}
+
+const kept = new KeptSearch()
+let settling: ReturnType<typeof setTimeout> | undefined
+
+/** Answers, and then works out what the next question may want, a little at a time so that the next question does not wait. */
+function findFirst({ id, question }: Extract<SearchRequest, { kind: 'first' }>): void {
+  const problem = singleProblem(styled(question))
+  const found = problem && kept.best(problem)
+  reply({ kind: 'first', id, line: found?.ok ? found.value : null })
+  clearTimeout(settling)
+  const settle = () => { if (kept.settle()) settling = setTimeout(settle) }
+  settling = setTimeout(settle)
 }
 
 function findWays({ id, text, distances, keep, count, taste, liking, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
@@ -84,18 +107,33 @@ function findRelated({ id, symbol, frets, capo, bass, key, body }: Extract<Searc
   } })
 }
 
+function findEasier({ id, grips, capo, bass, body }: Extract<SearchRequest, { kind: 'easier' }>): void {
+  const limits = limitsFor(body, capo, bass)
+  reply({ kind: 'easier', id, easier: grips.map(({ symbol, frets }) => {
+    const voicing = voicingOf(frets, chord(symbol), limits)
+    const [first, ...others] = voicing ? easierThan(voicing, chord(symbol), limits) : []
+    const travel = (one: Easier) => leastMotion(voicing!.midis, one.voicing.midis)
+    return first ? others.reduce((nearest, one) => (travel(one) < travel(nearest) ? one : nearest), first) : null
+  }) })
+}
+
 /** Where on the way from the smoothest to the boldest the ways shown lie. */
 const SHARES = [0, 0.02, 0.08, 0.25, 0.5, 1]
 
 function findBetween({ id, symbol, frets, next, capo, bass, body }: Extract<SearchRequest, { kind: 'between' }>): void {
   const limits = limitsFor(body, capo, bass)
-  const from = voicingOf(frets, chord(symbol), limits)
-  if (!from) return reply({ kind: 'between', id, ways: [] })
-  const inOrder = voicingsOf(chord(next), limits).map((voicing) => ({ voicing, motion: leastMotion(from.midis, voicing.midis) }))
+  const [first, second] = [chord(symbol), chord(next.symbol)]
+  const from = voicingOf(frets, first, limits)
+  if (!from) return reply({ kind: 'between', id, ways: [], stops: [] })
+  const inOrder = voicingsOf(second, limits).map((voicing) => ({ voicing, motion: leastMotion(from.midis, voicing.midis) }))
     .sort((a, b) => a.motion - b.motion || a.voicing.fingering.difficulty - b.voicing.fingering.difficulty)
   // Grips that sound the same count once, the easiest of them.
   const sounds = new Set<string>()
   const different = inOrder.filter(({ voicing }) => { const key = voicing.midis.join(); const seen = sounds.has(key); sounds.add(key); return !seen })
   const places = [...new Set(SHARES.map((share) => Math.round(share * (different.length - 1))))]
-  reply({ kind: 'between', id, ways: different.length === 0 ? [] : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })) })
+  const to = next.frets && voicingOf(next.frets, second, limits)
+  reply({
+    kind: 'between', id, ways: different.length === 0 ? [] : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })),
+    stops: to ? onTheWay({ chord: first, voicing: from }, { chord: second, voicing: to }, limits) : [],
+  })
 }

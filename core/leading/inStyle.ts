@@ -18,27 +18,38 @@ export interface StyledProblem extends Omit<LeadProblem, 'weights'> {
 /** Frets of one position: one for each finger and one to stretch to. */
 const POSITION = 5
 
-/** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
-export function leadInStyle({ style, weights, window = null, drone = null, different = false, ...given }: StyledProblem): Result<Line[]> {
+/** A style made into a problem of the search, with the places that it may be played in; null where it has no place. */
+function problemOf({ style, weights, window = null, drone = null, different: _, ...given }: StyledProblem): { problem: LeadProblem; choices: (ChoiceOfStyle | null)[] } {
   const named = STYLES[style]
-  const limits = 'within' in named ? named.within(given.limits) : given.limits
-  const lead = different ? differentLines : bestLines
-  const all = { from: 0, to: given.chords.length - 1 }
-  const problem: LeadProblem = { ...given, limits, weights: weightsFrom(style, weights) }
-  const choices = style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, drone) : [null]
-  const withChoice = (choice: ChoiceOfStyle | null): LeadProblem => (choice ? { ...problem, constraints: [...(problem.constraints ?? []), { ...all, ...choice } as Constraint] } : problem)
-  if (choices.length === 1) return lead(withChoice(choices[0]!))
+  const problem: LeadProblem = { ...given, limits: 'within' in named ? named.within(given.limits) : given.limits, weights: weightsFrom(style, weights) }
+  return { problem, choices: style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, drone) : [null] }
+}
+
+const withChoice = (problem: LeadProblem, choice: ChoiceOfStyle | null): LeadProblem =>
+  (choice ? { ...problem, constraints: [...(problem.constraints ?? []), { from: 0, to: problem.chords.length - 1, ...choice } as Constraint] } : problem)
+
+/** The problem where nothing but the grips is open: null where several places have to be compared, or the line leads back to its beginning. */
+export function singleProblem(styled: StyledProblem): LeadProblem | null {
+  const { problem, choices } = problemOf(styled)
+  return choices.length === 1 && !problem.loop ? withChoice(problem, choices[0]!) : null
+}
+
+/** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
+export function leadInStyle(styled: StyledProblem): Result<Line[]> {
+  const lead = styled.different ? differentLines : bestLines
+  const { problem, choices } = problemOf(styled)
+  if (choices.length === 1) return lead(withChoice(problem, choices[0]!))
 
   // Several places are possible: the best line of each is compared, and the lines of the best place are given.
   let best: { choice: ChoiceOfStyle | null; cost: number } | null = null
   let fault: Result<Line[]> | null = null
   for (const [at, choice] of choices.entries()) {
     if (problem.onProgress && !problem.onProgress(at, choices.length + 1)) return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
-    const found = bestLines({ ...withChoice(choice), count: 1 })
+    const found = bestLines({ ...withChoice(problem, choice), count: 1 })
     if (!found.ok) fault ??= found
     else if (found.value[0] && (!best || found.value[0].cost < best.cost)) best = { choice, cost: found.value[0].cost }
   }
-  return best ? lead(withChoice(best.choice)) : fault ?? good([])
+  return best ? lead(withChoice(problem, best.choice)) : fault ?? good([])
 }
 
 type ChoiceOfStyle = { kind: 'frets'; low: number; high: number } | { kind: 'open'; string: number } | { kind: 'sounds'; midi: number }

@@ -6,7 +6,9 @@ import { voicingOf, type Voicing } from '../voicing/voicing'
 import { fingersAnew, gripMeasures, handPlace, handTravelMm, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures } from './measures'
 import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import { constrained, constraintInWords, type Constraint } from './constraints'
-import { bestLoops, bestPaths, PriceBook, type Layer } from './search'
+import { bestLoops } from './loops'
+import { bestPaths } from './search'
+import { PriceBook, type Layer } from './stage'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
 /** What happens between two grips of a line. */
@@ -85,7 +87,7 @@ export function differentLines(problem: LeadProblem): Result<Line[]> {
     }))
     const onLayer = (done: number) => problem.onProgress?.(round * layers.value.length + Math.min(done, layers.value.length), total) ?? true
     const paths = problem.loop
-      ? bestLoops(priced, problem.weights, problem.limits.instrument, 1, onLayer)
+      ? bestLoops(priced, problem.weights, problem.limits.instrument, 1, onLayer, book)
       : bestPaths(priced, problem.weights, problem.limits.instrument, 1, onLayer, book)
     if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
     const voicings = paths[0]?.indexes.map((index, at) => layers.value[at]!.voicings[index]!)
@@ -99,8 +101,10 @@ export function differentLines(problem: LeadProblem): Result<Line[]> {
 const sameLine = (a: readonly Voicing[], b: readonly Voicing[]): boolean =>
   a.every((voicing, at) => voicing.frets.join() === b[at]!.frets.join())
 
-function layersOf({ chords, limits, fixed, constraints = [] }: LeadProblem): Result<Layer[]> {
-  const known = new Map<string, Voicing[]>()
+/** @param known grips found for earlier questions with the same limits */
+export function layersOf(
+  { chords, limits, fixed, constraints = [] }: Pick<LeadProblem, 'chords' | 'limits' | 'fixed' | 'constraints'>, known = new Map<string, readonly Voicing[]>(),
+): Result<Layer[]> {
   const layers: Layer[] = []
   for (const [index, chord] of chords.entries()) {
     const frets = fixed?.get(index)

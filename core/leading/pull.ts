@@ -1,6 +1,6 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { fingeringsOf, type FingeringAnswer } from '../neck/fingering'
-import { soundAt, type Frets } from '../neck/instrument'
+import { fretFor, soundAt, type Frets } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
 import { parseNote, pitchClass } from '../pitch/note'
@@ -68,9 +68,8 @@ function elsewhere(midis: readonly number[], limits: Limits): { frets: (number |
     }
     for (let string = 0; string < strings; string += 1) {
       if (grip[string] !== null) continue
-      const above = midis[voice]! - instrument.tuning[string]!
-      const fret = above === instrument.capo ? 0 : above
-      if (fret < 0 || (fret > 0 && fret <= instrument.capo) || fret > highest) continue
+      const fret = fretFor(instrument, string, midis[voice]!)
+      if (fret === null || fret > highest) continue
       grip[string] = fret
       place(voice + 1)
       grip[string] = null

@@ -84,3 +84,9 @@ export function weightsFrom(style: StyleName, own: Partial<Weights> = {}): Weigh
   const base = STYLES[style].weights
   return Object.fromEntries(TERM_NAMES.map((term) => [term, own[term] ?? (replaces ? 0 : base[term])])) as unknown as Weights
 }
+
+/** Styles mixed: the mean of their weights, each counted by its share. Shares are 0 or more, one of them above 0. */
+export function mixedWeights(shares: Partial<Record<StyleName, number>>): Weights {
+  const total = STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0), 0)
+  return Object.fromEntries(TERM_NAMES.map((term) => [term, STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0) * STYLES[name].weights[term], 0) / total])) as unknown as Weights
+}

@@ -38,3 +38,10 @@ export const soundAt = (instrument: Instrument, string: number, fret: number): n
 
 /** The trade's string numbers count from the highest: on six strings index 0 is string 6. */
 export const stringNumber = (index: number, strings: number): number => strings - index
+
+/** The fret at which a string sounds a pitch, 0 for open; null where it does not have it. Frets behind the capo do not sound. */
+export function fretFor(instrument: Instrument, string: number, midi: number): number | null {
+  const above = midi - instrument.tuning[string]!
+  if (above === instrument.capo) return 0
+  return above > instrument.capo ? above : null
+}

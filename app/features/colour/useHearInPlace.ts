@@ -1,3 +1,4 @@
+import { excerptQuestion } from '../lines/questions'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -28,6 +29,7 @@ export function useHearInPlace({ reading, voicings, document, capo, body, play }
   const asked = useRef(0)
   const latest = useRef(play)
   latest.current = play
+  const { bass, style } = document
   useEffect(() => () => { worker.current?.terminate(); worker.current = null }, [])
   return useCallback((index, span, puts) => {
     const before = reading.line.findLast((one) => one.home < index && madeChord(one))
@@ -49,8 +51,7 @@ export function useHearInPlace({ reading, voicings, document, capo, body, play }
       latest.current({ strikes, clicks: [], countIn: 0, length: beat })
     }
     worker.current.postMessage({
-      kind: 'lines', id, symbols: chords.map(({ symbol }) => symbol), fixed: chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][],
-      bass: document.bass, capo, style: document.style, count: 1, body, constraints: [],
+      kind: 'lines', id, ...excerptQuestion(chords.map(({ symbol }) => symbol), chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][], { bass, style }, capo, body),
     } satisfies SearchRequest)
-  }, [reading.line, voicings, document.bass, document.style, capo, body])
+  }, [reading.line, voicings, bass, style, capo, body])
 }

@@ -4,12 +4,18 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
+import type { Easier } from '../../../core/voicing/ease'
+import type { Voicing } from '../../../core/voicing/voicing'
 import type { Line } from '../../../core/leading/lead'
 import { lineInWords } from '../../../core/leading/words'
-import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
+import type { StyleName } from '../../../core/leading/weights'
 import { useState } from 'react'
 import { LinesChart } from './LinesChart'
-import type { Bass } from '../tune/document'
+import type { Bass, Leading } from '../tune/document'
+import { VOICES, type VoiceHeard } from '../sound/voiceHeard'
+import { SmallThreads } from './SmallThreads'
+import { StyleControl } from './StyleControl'
+import { LINES_WANTED } from './questions'
 import type { LinesState } from './useLines'
 
 interface Props {
@@ -21,6 +27,8 @@ interface Props {
   onLine: (line: number) => void
   onBass: (bass: Bass) => void
   onStyle: (style: StyleName) => void
+  leading: Leading
+  onLeading: (leading: Leading) => void
   onStop: () => void
   onAgain: () => void
   /** The neck is shown. */
@@ -32,30 +40,23 @@ interface Props {
   voice: VoiceHeard
   onVoice: (voice: VoiceHeard) => void
   /** The hardest places of the line. */
-  spots: readonly { place: string; effort: number; line: number }[]
+  spots: readonly { place: string; effort: number; line: number; easier: Easier | null }[]
+  onEasier: (line: number, voicing: Voicing) => void
   onSpot: (line: number) => void
 }
 
 /** Things said of a line on its card. */
 const WORDS_SHOWN = 2
 
-/** Voices of the new line that are heard. */
-export type VoiceHeard = 'all' | 'bass' | 'inner' | 'top'
-const VOICES: readonly (readonly [VoiceHeard, string])[] = [['all', 'All voices'], ['bass', 'Bass'], ['inner', 'Inner'], ['top', 'Top']]
-
-const STYLE_LABELS: Readonly<Record<StyleName, string>> = {
-  smooth: 'Smooth', contrary: 'Contrary', tension: 'Tension', bass: 'Bass-led', top: 'Top-led', position: 'One position', drone: 'Drone', thin: 'Thin', rootless: 'Rootless',
-}
-
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass, onStyle, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot }: Props) {
+export function LinesChooser({ lines, state, chosen, bass, style, leading, onLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
   const [chart, setChart] = useState(false)
+  const pitches = lines.flatMap(({ voicings }) => voicings.flatMap(({ midis }) => midis))
+  const range = [Math.min(...pitches), Math.max(...pitches)] as const
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
-        <ToggleButtonGroup exclusive size="small" value={style} aria-label="Style of the lines" onChange={(_, next: StyleName | null) => next && onStyle(next)}>
-          {STYLE_NAMES.map((name) => <ToggleButton key={name} value={name} title={STYLES[name].says}>{STYLE_LABELS[name]}</ToggleButton>)}
-        </ToggleButtonGroup>
+        <StyleControl style={style} leading={leading} onStyle={onStyle} onLeading={onLeading} />
         <ToggleButtonGroup exclusive size="small" value={bass} aria-label="Who plays the bass" onChange={(_, next: Bass | null) => next && onBass(next)}>
           <ToggleButton value="chord" title="The lowest note of each grip is the chord's bass: for playing alone or in a duo">Guitar plays the bass</ToggleButton>
           <ToggleButton value="any" title="Any chord tone may be lowest and the root may be left out: a bass player has it">Bass player has it</ToggleButton>
@@ -66,14 +67,16 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
           <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => onLine(at)}>
             <b>Line {at + 1}</b>
             <span>{line.measures.motion} semitones, {Math.round(line.measures.hand)} mm, effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+            <SmallThreads line={line} range={range} />
             <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
           </button>
         ))}
+        {state.kind === 'searching' && Array.from({ length: Math.max(0, LINES_WANTED - lines.length) }, (_, at) => <span key={`w${at}`} className="line-card waiting" aria-hidden />)}
       </div>
       {lines.length > 0 && (
         <div className="spots">
           <ToggleButtonGroup exclusive size="small" value={voice} aria-label="Voices heard" onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}>
-            {VOICES.map(([name, label]) => <ToggleButton key={name} value={name}>{label}</ToggleButton>)}
+            {VOICES.map(({ name, label, title }) => <ToggleButton key={name} value={name} title={title}>{label}</ToggleButton>)}
           </ToggleButtonGroup>
           <TextField select size="small" label="Heard in turn with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 150 }}>
             <MenuItem value="">no other line</MenuItem>
@@ -81,7 +84,12 @@ export function LinesChooser({ lines, state, chosen, bass, style, onLine, onBass
           </TextField>
           <ToggleButton size="small" value="neck" selected={neck} onChange={() => onNeck(!neck)}>Neck (K)</ToggleButton>
           <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Colour against travel</Button>
-          {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line }, at) => <span key={line}>{at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}</span>)}</span>}
+          {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line, easier }, at) => (
+            <span key={line}>
+              {at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}
+              {easier && <> (<button type="button" className="plain-button" title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`} onClick={() => onEasier(line, easier.voicing)}>easier by {easier.easierBy.toFixed(1)}</button>)</>}
+            </span>
+          ))}</span>}
         </div>
       )}
       {chart && lines.length > 0 && <LinesChart lines={lines} chosen={chosen} onLine={onLine} />}

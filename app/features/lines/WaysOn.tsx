@@ -1,16 +1,31 @@
 import Button from '@mui/material/Button'
+import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { WayOn } from '../../../workers/messages'
-import { engravedWords } from '../notation/ChordName'
+import { ChordName, engravedWords } from '../notation/ChordName'
 import { GripDiagram } from '../notation/GripDiagram'
 
-/** How to get from the selected grip to the next chord, from the smoothest way to the boldest, with what each voice does. */
-export function WaysOn({ ways, capo, now, onTake }: { ways: readonly WayOn[] | null; capo: number; now: string; onTake: (way: WayOn) => void }) {
+interface Props {
+  /** Null while they are being found. */
+  found: { ways: readonly WayOn[]; stops: readonly OnTheWay[] } | null
+  capo: number
+  /** Frets of the next chord as it is. */
+  now: string
+  /** Whether the chord, and the next one, has a beat to give away. */
+  room: Readonly<Record<OnTheWay['takes'], boolean>>
+  onTake: (way: WayOn) => void
+  onHear: (stop: OnTheWay) => void
+  onStop: (stop: OnTheWay) => void
+}
+
+/** How to get from the selected grip to the next chord, from the smoothest way to the boldest, and what can stand on a beat between them. */
+export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props) {
+  const stops = found?.stops.filter(({ takes }) => room[takes]) ?? []
   return (
     <section aria-label="On to the next chord">
       <h3>On to the next chord, from the smoothest way to the boldest</h3>
-      {!ways && <p className="quiet">Looking for ways.</p>}
+      {!found && <p className="quiet">Looking for ways.</p>}
       <ol className="ways-on">
-        {ways?.map((way) => (
+        {found?.ways.map((way) => (
           <li key={way.voicing.frets.join()}>
             <GripDiagram voicing={way.voicing} capo={capo} />
             <div>
@@ -21,6 +36,25 @@ export function WaysOn({ ways, capo, now, onTake }: { ways: readonly WayOn[] | n
           </li>
         ))}
       </ol>
+      {found && (
+        <>
+          <h3>A beat between</h3>
+          {stops.length === 0 && <p className="quiet">{room['end of first'] || room['beginning of second'] ? 'No voice that moves by step can come late or early here, and nothing lies between.' : 'Neither chord has two beats to give one away.'}</p>}
+          <ol className="ways-on" aria-label="A beat between">
+            {stops.map((stop) => (
+              <li key={`${stop.kind} ${stop.takes} ${stop.voicing.frets.join()}`}>
+                <GripDiagram voicing={stop.voicing} capo={capo} />
+                <div>
+                  <b><ChordName chord={stop.chord} /></b>, {stop.kind}
+                  <p>{engravedWords(stop.words)}.</p>
+                  <Button size="small" onClick={() => onHear(stop)}>Hear it</Button>
+                  <Button size="small" onClick={() => onStop(stop)}>Put it there</Button>
+                </div>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
     </section>
   )
 }

@@ -17,7 +17,7 @@ function takeWorker(): Worker {
  * What the worker answers to a question, asked whenever it changes; null while the worker is at it, or nothing is asked.
  * @param question must be plain data
  */
-export function useAsked<Kind extends 'grips' | 'book' | 'related' | 'between'>(question: Question<Kind> | null): Extract<SearchReply, { kind: Kind }> | null {
+export function useAsked<Kind extends 'grips' | 'book' | 'related' | 'between' | 'easier'>(question: Question<Kind> | null): Extract<SearchReply, { kind: Kind }> | null {
   const [found, setFound] = useState<{ asked: string; answer: SearchReply } | null>(null)
   const asked = question ? JSON.stringify(question) : null
   useEffect(() => {

@@ -11,15 +11,20 @@ export type LinesState =
 
 export type LinesQuestion = Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'>
 
+/** The search that keeps what it knows between questions: one for the page, never ended. */
+let keeping: Worker | null = null
+let asks = 0
+
 const startWorker = () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
 
 /**
  * The lines for a question, searched in a worker whenever the question changes. While a search runs the lines of the
  * last one stay; `stop` ends it at once.
  * @param question null when there is nothing to search
+ * @param firstAtOnce the best line is asked for by itself, of a search that only looks at what changed, and shown while the others are looked for
  * @param pauseMs waits this long after a change, so that a moving slider or typing does not start a search at every stop
  */
-export function useLines(question: LinesQuestion | null, pauseMs: number): {
+export function useLines(question: LinesQuestion | null, pauseMs: number, firstAtOnce = false): {
   lines: Line[]
   /** The lines answer the question as it stands now. */
   current: boolean
@@ -46,6 +51,7 @@ export function useLines(question: LinesQuestion | null, pauseMs: number): {
       return
     }
     setState({ kind: 'searching', done: 0, of: 1 })
+    const asking = firstAtOnce ? askFirst(asked, (line) => setFound((now) => (now.answered === asked ? now : { lines: [line], answered: asked }))) : null
     const timer = setTimeout(() => {
       const here = startWorker()
       worker.current = here
@@ -63,10 +69,25 @@ export function useLines(question: LinesQuestion | null, pauseMs: number): {
     }, pauseMs)
     return () => {
       clearTimeout(timer)
+      asking?.()
       worker.current?.terminate()
       worker.current = null
     }
-  }, [asked, attempt, pauseMs])
+  }, [asked, attempt, pauseMs, firstAtOnce])
 
   return { lines: found.lines, current: asked !== null && found.answered === asked, state, stop, again: () => setAttempt((count) => count + 1) }
+}
+
+/** Asks for the best line alone; the answer is left out when the returned function was called before it came. */
+function askFirst(asked: string, onLine: (line: Line) => void): () => void {
+  const id = ++asks
+  keeping ??= startWorker()
+  const here = ({ data }: MessageEvent<SearchReply>) => {
+    if (data.kind !== 'first' || data.id !== id) return
+    keeping?.removeEventListener('message', here)
+    if (data.line) onLine(data.line)
+  }
+  keeping.addEventListener('message', here)
+  keeping.postMessage({ kind: 'first', id, question: JSON.parse(asked) as LinesQuestion } satisfies SearchRequest)
+  return () => keeping?.removeEventListener('message', here)
 }

@@ -5,6 +5,7 @@ import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM, STRINGS_RANGE } from '../../../core
 import { parsePitch } from '../../../core/pitch/note'
 import { SCHOOL_NAMES, type School } from '../../../core/reharm/schools'
 import { DEFAULT_TASTE, LEANINGS } from '../../../core/reharm/taste'
+import { ownStyle } from '../tune/document'
 
 /** From 0 to 1. */
 const share = z.number().min(0).max(1)
@@ -33,6 +34,9 @@ export const handSettings = z.strictObject({
   missing: z.array(finger).max(3), weak: z.array(finger).max(4),
 })
 
+/** Styles of their own a player can keep. */
+export const MOST_STYLES = 24
+
 /** What the player sets once for all tunes. */
 export const playerSettings = z.strictObject({
   taste: tasteSettings,
@@ -42,6 +46,8 @@ export const playerSettings = z.strictObject({
   hand: handSettings,
   /** Grips and necks are drawn mirrored. */
   leftHanded: z.boolean(),
+  /** Styles of leading lines that the player mixed. */
+  styles: z.array(ownStyle).max(MOST_STYLES),
 })
 export type PlayerSettings = z.infer<typeof playerSettings>
 
@@ -49,5 +55,5 @@ export const DEFAULT_PLAYER: PlayerSettings = {
   taste: DEFAULT_TASTE, depth: 1,
   instrument: { ...INSTRUMENTS.standard!, tuning: [...INSTRUMENTS.standard!.tuning] },
   hand: { ...DEFAULT_HAND, missing: [...DEFAULT_HAND.missing], weak: [...DEFAULT_HAND.weak] },
-  leftHanded: false,
+  leftHanded: false, styles: [],
 }

@@ -43,15 +43,17 @@ export class Guitar {
     return new Tone.ToneAudioBuffer(buffer)
   }
 
-  /** Strums a chord from its lowest note. Times in seconds of the context. */
-  strum(midis: readonly number[], time: number, seconds: number): void {
+  /** Strums a chord from its lowest note. Times in seconds of the context; levels from 0 to 1, one for each note. */
+  strum(midis: readonly number[], time: number, seconds: number, levels?: readonly number[]): void {
     this.prepare(midis)
     midis.forEach((midi, order) => {
+      const level = STRING_LEVEL * (levels?.[order] ?? 1)
+      if (level === 0) return
       const start = time + order * STRUM_SECONDS
-      const gain = new Tone.Gain({ context: this.context, gain: STRING_LEVEL }).connect(this.body[0]!)
+      const gain = new Tone.Gain({ context: this.context, gain: level }).connect(this.body[0]!)
       const source = new Tone.ToneBufferSource({ context: this.context, url: this.buffers.get(midi)! }).connect(gain)
       const end = Math.min(time + seconds, start + RING_SECONDS - DAMP_SECONDS)
-      gain.gain.setValueAtTime(STRING_LEVEL, end)
+      gain.gain.setValueAtTime(level, end)
       gain.gain.linearRampToValueAtTime(0, end + DAMP_SECONDS)
       source.start(start).stop(end + DAMP_SECONDS)
       // Offline the library's clock runs ahead of the sound: nothing may be taken apart before it is rendered.
@@ -126,7 +128,7 @@ export class Player {
     for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat))
     for (const strike of schedule.strikes)
       transport.schedule((time) => {
-        guitar.strum(strike.midis, time, seconds(strike.beats))
+        guitar.strum(strike.midis, time, seconds(strike.beats), strike.levels)
         draw.schedule(() => onStrike(strike), time)
       }, ticks(strike.beat))
     transport.loop = loop
@@ -163,7 +165,7 @@ export async function renderSchedule(schedule: Schedule, beatsPerMinute: number)
   const rendered = await Tone.Offline((context) => {
     const guitar = new Guitar(context)
     for (const click of schedule.clicks) guitar.click(click.strong, click.beat * secondsPerBeat)
-    for (const strike of schedule.strikes) guitar.strum(strike.midis, strike.beat * secondsPerBeat, strike.beats * secondsPerBeat)
+    for (const strike of schedule.strikes) guitar.strum(strike.midis, strike.beat * secondsPerBeat, strike.beats * secondsPerBeat, strike.levels)
   }, schedule.length * secondsPerBeat + 0.3, 1, 44100)
   return rendered.get()!
 }

@@ -12,6 +12,8 @@ export interface Played {
   lasts: number
   /** Sounding MIDI numbers, lowest first; null for silence. */
   midis: readonly number[] | null
+  /** How loud each of them is, from 0 silent to 1; all alike where it is not said. */
+  levels?: readonly number[]
 }
 
 /** One chord struck in the course of a playing, in beats from its beginning. */
@@ -20,6 +22,7 @@ export interface Strike {
   beats: number
   /** Sounding MIDI numbers, lowest first. */
   midis: readonly number[]
+  levels?: readonly number[]
   /** Index of the chord in its line. */
   index: number
   version: Heard
@@ -44,8 +47,8 @@ export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, ve
   const strikes: Strike[] = []
   let beat = countInBeats
   for (const which of LINES_OF[version])
-    for (const { index, lasts, midis } of lines[which]) {
-      if (midis) strikes.push({ beat, beats: lasts, midis, index, version: which })
+    for (const { index, lasts, midis, levels } of lines[which]) {
+      if (midis) strikes.push({ beat, beats: lasts, midis, index, version: which, ...(levels ? { levels } : {}) })
       beat += lasts
     }
   return {

@@ -102,7 +102,15 @@ function becauseOf(index: number, { span, rule }: Choice, puts: readonly Put[], 
   const option = optionsAtSpot(chart, analysis, index, depthOf(rule)).find((other) => putsKey(other) === key)
   if (option) return becauseOfOption(option)
   if (rule === 'pulled') return { name: 'a note pulled', intent: 'swap', why: `A note of the grip was pulled, and ${one!.chord.canonical} is what it made.`, mood: '', added: [], distance: null }
+  const way = ON_THE_WAY[rule]
+  if (way) return { name: rule, intent: 'insert', why: way, mood: '', added: [], distance: null }
   return { name: 'as chosen', intent: 'swap', why: 'Chosen when this chord stood elsewhere or had another job.', mood: '', added: [], distance: null }
+}
+
+/** Grips on a beat between two chords. */
+const ON_THE_WAY: Readonly<Record<string, string>> = {
+  'late resolution': 'A voice of the chord before stays and resolves a beat later.', 'early arrival': 'A voice of the next chord is there a beat before it.',
+  'half step approach': 'The next grip slides in from a half step off.', 'passing diminished': 'The diminished chord on the note between two roots leads from one to the other.',
 }
 
 const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Because =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
+import { STYLE_NAMES, TERM_NAMES, type StyleName, type Term } from '../../../core/leading/weights'
 import { slotKey, slotsOf, type Slot } from '../../../core/chart/chart'
 import { carryOver } from '../../../core/chart/carryOver'
 import { parseChart, TEMPO_RANGE } from '../../../core/chart/parse'
@@ -67,6 +67,26 @@ export type Condition = z.infer<typeof condition>
 /** Conditions one chart can have. */
 export const MOST_CONDITIONS = 40
 
+const weight = z.number().min(0).max(100)
+/** A style of the player's own: its weights, and the named style whose limits its grips keep to. */
+export const ownStyle = z.strictObject({
+  name: z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters'), base: style,
+  weights: z.strictObject(Object.fromEntries(TERM_NAMES.map((term) => [term, weight])) as Record<Term, typeof weight>).refine((table) => Object.values(table).some((one) => one > 0), 'weights of which one is above 0'),
+})
+export type OwnStyle = z.infer<typeof ownStyle>
+/** How the lines are led beyond the style's name. */
+const leading = z.strictObject({
+  own: ownStyle.nullable(),
+  /** The form repeats: the last chord leads back to the first. */
+  loop: z.boolean(),
+  /** One position: the frets the hand stays in; null for the best ones. */
+  window: z.tuple([fretNumber, fretNumber]).nullable(),
+  /** Drone: the string, or the pitch; null for the best open string. */
+  drone: z.union([z.strictObject({ string: stringIndex }), z.strictObject({ midi })]).nullable(),
+})
+export type Leading = z.infer<typeof leading>
+export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null }
+
 /** A chart and what is being made of it. */
 const madeOfChart = {
   text, colour, bass, style, line,
@@ -78,6 +98,7 @@ const madeOfChart = {
   grips: z.record(slot, frets),
   /** What the lines have to keep to. */
   conditions: z.array(condition).max(MOST_CONDITIONS).default([]),
+  leading: leading.default(PLAIN_LEADING),
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
@@ -126,9 +147,13 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('version-remove'), name: versionName }),
   z.strictObject({ kind: z.literal('bass'), bass }),
   z.strictObject({ kind: z.literal('style'), style }),
+  /** How the lines are led; with a style of the player's own its base becomes the style. */
+  z.strictObject({ kind: z.literal('leading'), leading }),
   z.strictObject({ kind: z.literal('line'), line }),
   z.strictObject({ kind: z.literal('tempo'), tempo }),
   z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  /** A beat between two chords gets a grip of its own: the choice it becomes part of, with the grips of that choice. */
+  z.strictObject({ kind: z.literal('extra-beat'), slot, choice, grips: z.record(slot, frets), did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('condition-add'), condition }),
   /** By its place in the list. */
   z.strictObject({ kind: z.literal('condition-remove'), at: z.int().min(0).max(MOST_CONDITIONS - 1) }),
@@ -149,7 +174,7 @@ export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [],
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING,
   chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
@@ -170,7 +195,12 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     }
     case 'version-remove': return { ...document, versions: document.versions.filter((one) => one.name !== edit.name) }
     case 'bass': return { ...document, bass: edit.bass, line: 0 }
-    case 'style': return { ...document, style: edit.style, line: 0 }
+    case 'style': return { ...document, style: edit.style, leading: { ...document.leading, own: null }, line: 0 }
+    case 'leading': return { ...document, style: edit.leading.own?.base ?? document.style, leading: edit.leading, line: 0 }
+    case 'extra-beat': {
+      const made = withChoice(document, edit.slot, edit.choice)
+      return { ...made, fixed: { ...made.fixed, ...edit.grips }, line: 0 }
+    }
     case 'line': return { ...document, line: edit.line }
     case 'tempo': return { ...document, tempo: edit.tempo }
     case 'fix': {
@@ -229,15 +259,15 @@ function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocu
 }
 
 function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
-  const { colour, bass, style, line, choices, fixed, grips, conditions, versions } = document
-  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions }
+  const { colour, bass, style, line, choices, fixed, grips, conditions, leading, versions } = document
+  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions, leading }
   const others = versions.filter((one) => one.name !== name)
   return others.length >= MOST_VERSIONS ? document : { ...document, versions: [...others, kept] }
 }
 
 /** All charts of a tune in their order, the one shown among them. */
-export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, conditions, versions }: TuneDocument): OtherChart[] {
-  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, conditions, versions }
+export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, conditions, leading, versions }: TuneDocument): OtherChart[] {
+  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, conditions, leading, versions }
   return [...others.slice(0, at), shown, ...others.slice(at)]
 }
 
@@ -319,12 +349,13 @@ export function labelOf(edit: TuneEdit): string {
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
-    case 'way': case 'choose-many': case 'fix-many': return edit.did
+    case 'way': case 'choose-many': case 'fix-many': case 'extra-beat': return edit.did
     case 'version-keep': return `kept as ${edit.name}`
     case 'version-take': return `version ${edit.name} taken up`
     case 'version-remove': return `version ${edit.name} let go`
     case 'bass': return 'who plays the bass'
     case 'style': return 'style of the lines'
+    case 'leading': return edit.leading.own ? `style ${edit.leading.own.name}` : 'how the lines are led'
     case 'line': return `line ${edit.line + 1}`
     case 'tempo': return `tempo ${edit.tempo}`
     case 'fix': return `${edit.frets ? 'grip' : 'grip set free'} in bar ${edit.slot.split(':')[0]!}`

@@ -2,11 +2,7 @@ import Button from '@mui/material/Button'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
-import type { ChordSymbol } from '../../../core/chord/symbol'
-import { constrained } from '../../../core/leading/constraints'
 import { hardestSpots } from '../../../core/leading/words'
-import { soundAt } from '../../../core/neck/instrument'
-import { leastMotion } from '../../../core/pitch/motion'
 import { keyName } from '../../../core/pitch/key'
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -23,17 +19,16 @@ import { ColourDrawer } from '../colour/ColourDrawer'
 import { ColourStep } from '../colour/ColourStep'
 import { useHearInPlace } from '../colour/useHearInPlace'
 import { useTrying } from '../colour/useTrying'
-import { GripDrawer } from '../lines/GripDrawer'
 import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
-import { LinesChooser, type VoiceHeard } from '../lines/LinesChooser'
-import { ConditionsPanel, constraintsOf } from '../lines/ConditionsPanel'
-import { PulledPanel } from '../lines/PulledPanel'
+import { LinesChooser } from '../lines/LinesChooser'
+import { LinesDrawer } from '../lines/LinesDrawer'
+import { nearQuestion, newQuestion, plainQuestion } from '../lines/questions'
+import { useLines } from '../lines/useLines'
+import { usePulledActs } from '../lines/usePulledActs'
 import { usePulling } from '../lines/usePulling'
-import { WaysOn } from '../lines/WaysOn'
-import { useLines, type LinesQuestion } from '../lines/useLines'
 import { NeckView } from '../lines/NeckView'
 import { useAsked } from '../lines/useAsked'
-import { limitsFor, type Body } from '../player/limits'
+import type { Body } from '../player/limits'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
@@ -41,6 +36,7 @@ import { scheduleOf, type Played } from '../sound/schedule'
 import { sequenceOf, type Sequence } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
+import { levelsOf, type VoiceHeard } from '../sound/voiceHeard'
 import type { LineChord } from '../tune/decisions'
 import { useTune } from '../tune/useTune'
 import { ConflictNotice } from './ConflictNotice'
@@ -60,8 +56,6 @@ const CHANGE_PAUSE_MS = 120
 const READ_AT_ONCE = 2_000
 /** Hard places of a line that are named. */
 const HARD_SPOTS = 4
-/** How many lines are looked for. */
-const LINES_WANTED = 5
 
 /** The workspace of one tune: two banks, a drawer for the selected chord, a transport; the step moves the focus. */
 export function Workspace({ state, step }: { state: TuneState; step: Step }) {
@@ -99,7 +93,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
-  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause)
+  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause, step === 'lines')
   const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
   const { lines: found, current: foundNow } = search
   const voicings = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
@@ -121,7 +115,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const related = useAsked<'related'>(step === 'lines' && presentGrip && focusLine ? { kind: 'related', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], capo: chart.capo, bass: document.bass, key: keyName(reading.analysis.key), body } : null)?.related ?? null
 
   const nextLine = focusLine && sounding[sounding.indexOf(focusLine) + 1]
-  const between = useAsked<'between'>(step === 'lines' && presentGrip && nextLine && focusLine ? { kind: 'between', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], next: madeChord(nextLine)!.canonical, capo: chart.capo, bass: document.bass, body } : null)?.ways ?? null
+  const between = useAsked<'between'>(step === 'lines' && presentGrip && nextLine && focusLine ? { kind: 'between', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], next: { symbol: madeChord(nextLine)!.canonical, frets: voicings.get(nextLine.key)?.frets ?? null }, capo: chart.capo, bass: document.bass, body } : null)
   const pulling = usePulling({
     on: step === 'lines', voicings, focus: focusLine, bass: document.bass, capo: chart.capo, body, songKey: reading.analysis.key, onHear: (midis) => void player.strumNow(midis),
   })
@@ -136,10 +130,11 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     const plainMidis = new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis]) ?? [])
     const besideMidis = new Map(besideLines.lines[0]?.voicings.map((voicing, at) => [besideSounding[at]?.key ?? '', voicing.midis]) ?? [])
     const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({ index: one.index, lasts: one.lasts, midis: midis ?? null })
+    const heard = (one: LineChord, midis: readonly number[] | undefined): Played => ({ ...played(one, midis), ...(midis && step === 'lines' ? { levels: levelsOf(midis.length, voice) } : {}) })
     return scheduleOf({
       plain: sequence.home.map((one) => played(one, plainMidis.get(one.key))),
-      new: sequence.line.map((one) => played(one, voiceOf(voicings.get(one.key)?.midis, step === 'lines' ? voice : 'all'))),
-      beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => played(one, voiceOf(otherMidis.get(one.key), voice))) : [],
+      new: sequence.line.map((one) => heard(one, voicings.get(one.key)?.midis)),
+      beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => heard(one, otherMidis.get(one.key))) : [],
     }, version, countIn)
   }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
   const ready = schedule.strikes.length > 0
@@ -154,31 +149,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (voicing) void player.strumNow(voicing.midis)
   }
 
-  const keepPulled = (rest: 'leads' | 'stays') => {
-    const { shown } = pulling
-    if (!shown?.voicing) return
-    const did = `note pulled in bar ${shown.chord.slot.bar}`
-    const whole = rest === 'stays' ? Object.fromEntries([...voicings].map(([key, voicing]) => [key, [...voicing.frets]])) : {}
-    session.edit({ kind: 'fix-many', grips: { ...whole, [shown.chord.key]: shown.frets }, did })
-    pulling.letGo()
-  }
-  const namePulled = (name: ChordSymbol) => {
-    const { shown } = pulling
-    if (!shown?.chord.decision) return
-    session.edit({ kind: 'choose', slot: shown.chord.decision.key, choice: { chords: [{ symbol: name.canonical, beats: shown.chord.slot.beats }], span: 1, rule: 'pulled', at: Date.now() } })
-    session.edit({ kind: 'fix', slot: shown.chord.key, frets: shown.frets })
-    pulling.letGo()
-  }
-  /** The pulled note goes on sounding in the next chord: the nearest grip of it that has the pitch. */
-  const carryPulled = () => {
-    const { shown } = pulling
-    const sound = shown && soundAt(limitsFor(body, chart.capo, 'any').instrument, shown.string, shown.fret)
-    if (!shown?.voicing || !nextLine || sound === null) return
-    const [nearest] = constrained(madeChord(nextLine)!, limitsFor(body, chart.capo, document.bass), [{ kind: 'sounds', midi: sound, from: 0, to: 0 }])
-      .sort((a, b) => leastMotion(shown.midis, a.midis) + a.fingering.difficulty - leastMotion(shown.midis, b.midis) - b.fingering.difficulty)
-    session.edit({ kind: 'fix-many', grips: { [shown.chord.key]: shown.frets, ...(nearest ? { [nextLine.key]: [...nearest.frets] } : {}) }, did: `note carried from bar ${shown.chord.slot.bar}` })
-    pulling.letGo()
-  }
+  const acts = usePulledActs({ pulling, voicings, line, next: nextLine, bass: document.bass, capo: chart.capo, body, onEdit: session.edit })
   const onTakeNote = useSteady((key: string, string: number) => {
     const at = line.findIndex((one) => one.key === key)
     if (at >= 0) pickLine({ anchor: at, focus: at })
@@ -189,6 +160,9 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the note taken is told by its key
   const notePulling = useMemo(() => ({ taken: pulling.taken, onTake: onTakeNote, onDrag: onDragNote }), [takenKey])
   const spots = useMemo(() => { const line = found[chosen]; return step === 'lines' && line && foundNow ? hardestSpots(line, sounding.map((one) => madeChord(one)!), HARD_SPOTS) : [] }, [step, found, foundNow, chosen, sounding])
+
+  const spotGrips = spots.flatMap(({ index, chord }) => { const voicing = found[chosen]?.voicings[index]; return voicing ? [{ symbol: chord.canonical, frets: [...voicing.frets] }] : [] })
+  const easier = useAsked<'easier'>(spotGrips.length > 0 ? { kind: 'easier', grips: spotGrips, capo: chart.capo, bass: document.bass, body } : null)?.easier ?? null
 
   const selectRange = useCallback((from: number, to: number) => { setLineSelection(null); setSelection({ anchor: from, focus: to }) }, [])
   const chartEditing = useChartEditing({
@@ -227,7 +201,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     }
     if (step === 'lines' && !(event.target instanceof HTMLInputElement)) {
       if (pulling.onKey(event.key, event.shiftKey)) return true
-      if (event.key === 'Enter' && pulling.shown) { keepPulled('leads'); return true }
+      if (event.key === 'Enter' && pulling.shown) { acts.keep('leads'); return true }
       if (event.key === 'Escape' && pulling.taken) { pulling.letGo(); return true }
     }
     if ((event.key !== 'Enter' || isHere(event)) && !(event.target instanceof HTMLInputElement) && trying.onKey(event.key)) return true
@@ -295,10 +269,11 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         {step === 'lines' && (
           <LinesChooser
-            lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style}
+            lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style} leading={document.leading} onLeading={(leading) => session.edit({ kind: 'leading', leading })}
             onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
             onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
-            spots={spots.map(({ index, effort }) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index }))} onSpot={(at) => pickLine({ anchor: at, focus: at })}
+            spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}
+            onSpot={(at) => pickLine({ anchor: at, focus: at })}
           />
         )}
         {step === 'lines' && neckShown && focusLine && madeChord(focusLine) && <NeckView chord={madeChord(focusLine)!} voicing={presentGrip} capo={chart.capo} />}
@@ -328,28 +303,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
             onHear={({ index, span, puts }) => hearInPlace(index, span, puts)} onKeep={trying.keep} onPutBack={trying.putBack}
           />
         )}
-        {step === 'lines' && pulling.shown && (
-          <PulledPanel
-            pulled={pulling.shown} canName={focusLine?.decision?.span === 1 && focusLine.decision.puts.length === 1} onKeep={keepPulled} onName={namePulled}
-            onCarry={nextLine ? carryPulled : null} onLetGo={pulling.letGo}
-          />
-        )}
         {focusLine && step === 'lines' && (
-          <GripDrawer key={focusLine.key} chord={focusLine} voicing={presentGrip} grips={near} related={related} capo={chart.capo} songKey={reading.analysis.key} onFix={(voicing) => fix(focusLine, voicing)} onKeep={(voicing) => keepInBook(voicing, madeChord(focusLine)!.canonical)} onHear={(voicing) => void player.strumNow(voicing.midis)} />
-        )}
-        {focusLine && step === 'lines' && (
-          <ConditionsPanel
-            conditions={document.conditions} from={line[rangeOf(lineSelection)[0]]!} to={line[rangeOf(lineSelection)[1]]!} grip={presentGrip ?? null} strings={instrument.tuning.length}
-            taken={pulling.taken?.string ?? null} onAdd={(condition) => session.edit({ kind: 'condition-add', condition })} onRemove={(at) => session.edit({ kind: 'condition-remove', at })}
-          />
-        )}
-        {step === 'lines' && nextLine && presentGrip && (
-          <WaysOn
-            ways={between} capo={chart.capo} now={voicings.get(nextLine.key)?.frets.join() ?? ''}
-            onTake={(way) => {
-              session.edit({ kind: 'fix-many', grips: { [focusLine!.key]: [...presentGrip.frets], [nextLine.key]: [...way.voicing.frets] }, did: `way on from bar ${focusLine!.slot.bar}` })
-              void player.strumNow(way.voicing.midis)
-            }}
+          <LinesDrawer
+            document={document} line={line} focus={focusLine} next={nextLine} range={rangeOf(lineSelection)} voicings={voicings} near={near} related={related} between={between} pulling={pulling} acts={acts}
+            capo={chart.capo} strings={instrument.tuning.length} songKey={reading.analysis.key} onEdit={session.edit} onFix={(voicing) => fix(focusLine, voicing)} onHear={(midis) => void player.strumNow(midis)}
           />
         )}
       </aside>
@@ -376,19 +333,6 @@ function placeInWords(chords: readonly TuneChord[], selection: Selection, made: 
 
 const rangeToSlice = (selection: Selection): [number, number] => { const [from, to] = rangeOf(selection); return [from, to + 1] }
 
-/** Which voices of the new line are heard. */
-function voiceOf(midis: readonly number[] | undefined, voice: VoiceHeard): readonly number[] | undefined {
-  if (!midis || voice === 'all') return midis
-  return voice === 'bass' ? midis.slice(0, 1) : voice === 'top' ? midis.slice(-1) : midis.slice(1, -1)
-}
-
-/** The grip book takes it behind the screen; what it answers is seen there. */
-function keepInBook(voicing: Voicing, symbol: string): void {
-  const form = new FormData()
-  for (const [name, value] of Object.entries({ intent: 'keep', symbol, frets: JSON.stringify(voicing.frets), tags: '', note: '' })) form.set(name, value)
-  void fetch('/grips', { method: 'POST', body: form, keepalive: true }).catch(() => null)
-}
-
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
 
 /** Keys for the selected bars on the Chart step. */
@@ -413,28 +357,6 @@ function hearingInWords({ home: chords, range }: Sequence): string {
   const [first, last] = [chords[0], chords.at(-1)]
   if (!first || !last || range === 'all') return 'The whole tune'
   return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
-}
-
-function newQuestion(sounding: readonly LineChord[], made: Pick<TuneState['document'], 'fixed' | 'bass' | 'style' | 'conditions'>, capo: number, body: Body): LinesQuestion | null {
-  if (sounding.length === 0) return null
-  // A grip fixed on another instrument waits until that is taken up again.
-  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === body.instrument.tuning.length ? [[at, made.fixed[chord.key]!]] : []))
-  return { symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, body.instrument.tuning.length) }
-}
-
-/** The plain version is heard in its own smooth grips, with the roots below. */
-function plainQuestion(sounding: readonly TuneChord[], capo: number, body: Body): LinesQuestion | null {
-  if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', count: 1, body, constraints: [] }
-}
-
-function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number, body: Body) {
-  const at = sounding.indexOf(focus)
-  const midisOf = (chord: LineChord | undefined) => {
-    const voicing = chord && voicings.get(chord.key)
-    return voicing ? [...voicing.midis] : null
-  }
-  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]), body }
 }
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */

@@ -1,0 +1,78 @@
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import Slider from '@mui/material/Slider'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { mixedWeights, STYLES, STYLE_NAMES, TERMS, TERM_NAMES, type StyleName, type Weights } from '../../../core/leading/weights'
+import { MOST_STYLES } from '../player/settings'
+import { ownStyle, type OwnStyle } from '../tune/document'
+import { STYLE_LABELS } from './styleLabels'
+
+/** The named styles whose grips keep to limits of their own, and the plain one. */
+const BASES: readonly StyleName[] = ['smooth', 'position', 'drone', 'thin', 'rootless']
+/** Weights of the named styles lie below this. */
+const HEAVIEST = 5
+
+interface Props {
+  /** The style it begins with. */
+  from: OwnStyle
+  styles: readonly OwnStyle[]
+  onClose: () => void
+  /** Keeps the player's styles, and leads by one of them. */
+  onKeep: (styles: OwnStyle[], use: OwnStyle) => void
+  onRemove: (name: string) => void
+}
+
+/** A style of the player's own: named styles mixed, and every weight open to the hand. */
+export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Props) {
+  const [name, setName] = useState(from.name)
+  const [base, setBase] = useState(from.base)
+  const [shares, setShares] = useState<Partial<Record<StyleName, number>>>({})
+  const [weights, setWeights] = useState<Weights>(from.weights as Weights)
+  const mix = (style: StyleName, share: number) => {
+    const next = { ...shares, [style]: share }
+    setShares(next)
+    if (Object.values(next).some((one) => one > 0)) setWeights(mixedWeights(next))
+  }
+  const made = ownStyle.safeParse({ name, base, weights })
+  const others = styles.filter((one) => one.name !== name.trim())
+  const full = others.length >= MOST_STYLES
+  return (
+    <Dialog open onClose={onClose} maxWidth="md" fullWidth>
+      <DialogTitle>A style of your own</DialogTitle>
+      <DialogContent className="own-style">
+        <div className="own-style-name">
+          <TextField label="Name" size="small" value={name} onChange={(event) => setName(event.target.value)} error={name.trim() === ''} helperText={full ? `You keep ${MOST_STYLES} styles: let one go first.` : styles.some((one) => one.name === name.trim()) ? 'Replaces the style of this name.' : ' '} />
+          <TextField select label="Grips" size="small" value={base} onChange={(event) => setBase(event.target.value as StyleName)} helperText={STYLES[base].says} sx={{ minWidth: 180 }}>
+            {BASES.map((one) => <MenuItem key={one} value={one}>{one === 'smooth' ? 'Any' : STYLE_LABELS[one]}</MenuItem>)}
+          </TextField>
+        </div>
+        <h3>Mix of the named styles</h3>
+        <div className="own-style-sliders">
+          {STYLE_NAMES.filter((one) => !BASES.includes(one) || one === 'smooth').map((one) => (
+            <label key={one} title={STYLES[one].says}><span>{STYLE_LABELS[one]}</span>
+              <Slider size="small" value={shares[one] ?? 0} min={0} max={10} step={1} valueLabelDisplay="auto" aria-label={`Share of ${STYLE_LABELS[one]}`} onChange={(_, value) => mix(one, value as number)} />
+            </label>
+          ))}
+        </div>
+        <h3>Weight of each term (one semitone of one voice is 1 in Smooth)</h3>
+        <div className="own-style-sliders">
+          {TERM_NAMES.map((term) => (
+            <label key={term} title={TERMS[term]}><span>{TERMS[term]}</span>
+              <Slider size="small" value={weights[term]} min={0} max={Math.max(HEAVIEST, weights[term])} step={0.01} valueLabelDisplay="auto" aria-label={`Weight of ${term}`} onChange={(_, value) => setWeights({ ...weights, [term]: value as number })} />
+            </label>
+          ))}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        {styles.some((one) => one.name === from.name) && <Button onClick={() => onRemove(from.name)}>Let {from.name} go</Button>}
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={!made.success || full} onClick={() => made.success && onKeep([...others, made.data], made.data)}>Keep and lead by it</Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,46 @@
+import { constraintsOf } from './ConditionsPanel'
+import type { LinesQuestion } from './useLines'
+import type { TuneDocument } from '../tune/document'
+import type { LineChord } from '../tune/decisions'
+import { madeChord, plainChord, type TuneChord } from '../workspace/useTuneReading'
+import type { Body } from '../player/limits'
+import type { Voicing } from '../../../core/voicing/voicing'
+import type { LeadingAsked } from '../../../workers/messages'
+
+/** How many lines are looked for. */
+export const LINES_WANTED = 5
+
+const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null }
+
+/** The lines of what is made. */
+export function newQuestion(sounding: readonly LineChord[], made: Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'>, capo: number, body: Body): LinesQuestion | null {
+  if (sounding.length === 0) return null
+  const strings = body.instrument.tuning.length
+  // A grip fixed on another instrument waits until that is taken up again.
+  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === strings ? [[at, made.fixed[chord.key]!]] : []))
+  const { own, loop, window, drone } = made.leading
+  return {
+    symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, strings),
+    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone },
+  }
+}
+
+/** The plain version is heard in its own smooth grips, with the roots below. */
+export function plainQuestion(sounding: readonly TuneChord[], capo: number, body: Body): LinesQuestion | null {
+  if (sounding.length === 0) return null
+  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', leading: AS_NAMED, count: 1, body, constraints: [] }
+}
+
+/** A few chords heard by themselves. */
+export const excerptQuestion = (symbols: string[], fixed: LinesQuestion['fixed'], made: Pick<TuneDocument, 'bass' | 'style'>, capo: number, body: Body): LinesQuestion =>
+  ({ symbols, fixed, bass: made.bass, capo, style: made.style, leading: AS_NAMED, count: 1, body, constraints: [] })
+
+/** Grips of one chord by how they lie between their neighbours. */
+export function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number, body: Body) {
+  const at = sounding.indexOf(focus)
+  const midisOf = (chord: LineChord | undefined) => {
+    const voicing = chord && voicings.get(chord.key)
+    return voicing ? [...voicing.midis] : null
+  }
+  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]), body }
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `arrangements` ADD `leading` text DEFAULT '{"own":null,"loop":false,"window":null,"drone":null}' NOT NULL;
