@@ -116,6 +116,7 @@ test('the chart of the lines: a point for each, and a touch takes the line', asy
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
   await expect(page.getByRole('radio', { checked: true })).toHaveAccessibleName(/^Line [1-5]/)
   await expect(page.getByRole('radio', { name: /^Line 1/ })).not.toBeChecked()
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
 })
 
 test('chords and grips chosen together for the whole tune', async ({ page }) => {

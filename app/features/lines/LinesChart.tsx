@@ -9,7 +9,7 @@ interface Props {
   onLine: (line: number) => void
 }
 
-/** Every line found as a point: how colourful its grips are against how far the hand travels. A touch takes the line. */
+/** Every line found as a point: how colourful its grips are against how far the hand travels. A touch takes the line and plays it. */
 export function LinesChart({ lines, chosen, onLine }: Props) {
   const box = useRef<HTMLDivElement>(null)
   const take = useRef(onLine)

@@ -25,6 +25,8 @@ interface Props {
   bass: Bass
   style: StyleName
   onLine: (line: number) => void
+  /** A line touched on the chart: taken and heard. */
+  onHearLine: (line: number) => void
   onBass: (bass: Bass) => void
   onStyle: (style: StyleName) => void
   leading: Leading
@@ -49,7 +51,7 @@ interface Props {
 const WORDS_SHOWN = 2
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, bass, style, leading, onLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
+export function LinesChooser({ lines, state, chosen, bass, style, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
   const [chart, setChart] = useState(false)
   const pitches = lines.flatMap(({ voicings }) => voicings.flatMap(({ midis }) => midis))
   const range = [Math.min(...pitches), Math.max(...pitches)] as const
@@ -92,7 +94,7 @@ export function LinesChooser({ lines, state, chosen, bass, style, leading, onLin
           ))}</span>}
         </div>
       )}
-      {chart && lines.length > 0 && <LinesChart lines={lines} chosen={chosen} onLine={onLine} />}
+      {chart && lines.length > 0 && <LinesChart lines={lines} chosen={chosen} onLine={onHearLine} />}
       <div className="lines-state" aria-live="polite">
         {state.kind === 'searching' && (
           <>

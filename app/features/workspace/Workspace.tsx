@@ -138,6 +138,19 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     }, version, countIn)
   }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
   const ready = schedule.strikes.length > 0
+  // A line touched on the chart is heard as soon as its grips are there.
+  const hearNext = useRef(false)
+  const hearLine = (at: number) => {
+    if (at === chosen) return play()
+    hearNext.current = true
+    session.edit({ kind: 'line', line: at })
+  }
+  useEffect(() => {
+    if (!hearNext.current || !ready) return
+    hearNext.current = false
+    void player.play(schedule, document.tempo, hearing.loop)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only other grips are waited for
+  }, [voicings])
   const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
 
   const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
@@ -271,7 +284,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           <LinesChooser
             lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style} leading={document.leading} onLeading={(leading) => session.edit({ kind: 'leading', leading })}
             onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
-            onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
+            onHearLine={hearLine} onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
             spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}
             onSpot={(at) => pickLine({ anchor: at, focus: at })}
           />
