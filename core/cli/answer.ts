@@ -299,14 +299,14 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  harmonise({ text, melody, style = 'smooth', limits: input, count = 1 }) {
+  harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
     const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
     if (!limits.ok) return limits
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
-    const found = harmonise({ chart, melody, limits: limits.value, style, count })
+    const found = harmonise({ chart, melody, limits: limits.value, style, count, ...(density ? { density } : {}), ...(texture ? { texture } : {}), ...(tempo ? { tempo } : {}) })
     if (!found.ok) return found
     return good({
       lines: found.value.map(({ cost, notes }) => {
@@ -315,7 +315,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
         const answer = lineAnswer(line, over)
         return {
           ...answer, cost: tidy(cost),
-          voicings: answer.voicings.map((voicing, at) => { const { note: { bar, beat, beats, note }, under } = notes[at]!; return { ...voicing, under, bar, beat: tidy(beat), beats: tidy(beats), melody: pitchName(note) } }),
+          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note) } }),
         }
       }),
       left: melody.length - (found.value[0]?.notes.length ?? 0),

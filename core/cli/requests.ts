@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { DENSITIES } from '../melody/harmonise'
+import { TEXTURE_NAMES } from '../melody/textures'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
@@ -116,6 +118,7 @@ export const requestSchemas = {
   }),
   harmonise: z.strictObject({
     do: z.literal('harmonise'), text: chartText, melody: melody.min(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
+    density: z.enum(DENSITIES).optional(), texture: z.enum(TEXTURE_NAMES).optional(), tempo: z.number().min(20).max(400).optional(),
   }),
   export: z.strictObject({
     do: z.literal('export'), text: chartText, voicings: z.array(fretsSchema).max(5_000).optional(), melody: melody.optional(), format: z.enum(EXPORT_FORMATS), limits: limitsSchema.optional(),

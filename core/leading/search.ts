@@ -70,6 +70,7 @@ function arrivalsFrom(before: Stage, arrivals: readonly Arrival[][], stage: Stag
   const from = columnsOf(before, entries)
   const prices = book.pricesOf(before, stage)
   const innerMatters = hasInner(weights)
+  const handWeight = weights.hand * stage.haste
 
   return stage.own.map((own, node) => {
     const best: Arrival[] = []
@@ -85,7 +86,7 @@ function arrivalsFrom(before: Stage, arrivals: readonly Arrival[][], stage: Stag
       // Every pairing joins the lowest with the lowest and the highest with the highest note.
       const outer = Math.max(Math.abs(from.low[at]! - low), Math.abs(from.high[at]! - high))
       const travel = Math.abs(from.hand[at]! - place)
-      if (travel > 0) cost += weights.hand * travel
+      if (travel > 0) cost += handWeight * travel
       if (cost + weights.motion * outer > worst) continue
       const entry = entries[at]!
       cost += prices.outline(from.sound[at]!, sound)

@@ -13,6 +13,10 @@ export interface Layer {
   only?: string
   /** An extra cost for each voicing, beside the weights; used to look for lines unlike those already found. */
   extra?: readonly number[]
+  /** Where the voicings are not all of one chord: the chord of each. */
+  chords?: readonly ChordSymbol[]
+  /** How many times dearer the hand's travel into this chord is than where there is time: 1 where it is not said. */
+  haste?: number
 }
 
 /** A layer as the search works with it. */
@@ -23,6 +27,7 @@ export interface Stage {
   /** Cost of each voicing by itself. */
   own: number[]
   hands: HandPlace[]
+  haste: number
   /** Different sets of sounding notes; many grips share one. */
   sounds: (readonly number[])[]
   soundOf: number[]
@@ -55,8 +60,8 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
   })
   return {
     chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts,
-    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chord), weights) + (layer.extra?.[node] ?? 0)),
-    hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)),
+    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord), weights) + (layer.extra?.[node] ?? 0)),
+    hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)), haste: layer.haste ?? 1,
   }
 }
 

@@ -34,6 +34,7 @@ function joined(side: Stage, known: Column, stage: Stage, weights: Weights, book
   const lows = Float64Array.from(order, (node) => side.sounds[side.soundOf[node]!]![0]!)
   const highs = Float64Array.from(order, (node) => side.sounds[side.soundOf[node]!]!.at(-1)!)
   const inner = hasInner(weights)
+  const handWeight = weights.hand * (forwards ? stage : side).haste
   const column: Column = { cost: new Float64Array(stage.own.length).fill(Infinity), by: new Int32Array(stage.own.length).fill(-1) }
   for (let node = 0; node < stage.own.length; node += 1) {
     if (only && !only.has(node)) continue
@@ -46,7 +47,7 @@ function joined(side: Stage, known: Column, stage: Stage, weights: Weights, book
       let cost = known.cost[other]! + own
       if (cost >= least) break
       const travel = Math.abs(places[at]! - place)
-      if (travel > 0) cost += weights.hand * travel
+      if (travel > 0) cost += handWeight * travel
       if (cost + weights.motion * Math.max(Math.abs(lows[at]! - low), Math.abs(highs[at]! - high)) >= least) continue
       const there = side.soundOf[other]!
       cost += forwards ? prices.outline(there, sound) : prices.outline(sound, there)

@@ -1,24 +1,50 @@
-import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { slotsOf, type Chart } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
-import { constrained } from '../leading/constraints'
+import { constrained, withTone } from '../leading/constraints'
+import { STOPPED } from '../leading/lead'
 import { bestPaths } from '../leading/search'
-import type { Layer } from '../leading/stage'
-import { STYLES, weightsFrom, type StyleName } from '../leading/weights'
+import { PriceBook, type Layer } from '../leading/stage'
+import { STYLES, weightsFrom, type StyleName, type Weights } from '../leading/weights'
 import { easiestFingering } from '../neck/fingering'
-import { soundAt } from '../neck/instrument'
-import { midiOf, pitchName } from '../pitch/note'
+import { fretFor, soundAt, type Frets } from '../neck/instrument'
+import { modulo, pitchClass, pitchName, plainSpelling } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
+import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
-import { ToneNames, voicingFrom, type Voicing } from '../voicing/voicing'
+import { namesOf } from '../voicing/name'
+import { ToneNames, voicingFrom, voicingOf, type Voicing } from '../voicing/voicing'
+import { Clock, NEAR, sungIn } from './clock'
+import { TEXTURES, textureLimits, textureWeights, twoVoicePrice, type Texture } from './textures'
+import { chordsUnder, type UnderKind } from './underNote'
 
 /** What stands under a melody note: a chord of its own, the chord's grip held while the melody moves, or the note alone. */
 export type Under = 'chord' | 'held' | 'single'
 
+/** Where chords are struck: with the first note of each bar, with each chord, on each beat, or with every note. */
+export const DENSITIES = ['bar', 'chord', 'beat', 'note'] as const
+export type Density = (typeof DENSITIES)[number]
+
+/** A chord in its time; null where nobody plays. */
+export interface Place {
+  chord: ChordSymbol | null
+  bar: number
+  beat: number
+  beats: number
+}
+
 export interface HarmonisedNote {
-  note: MelodyNote
+  /** Null where the melody rests and the chord is struck alone. */
+  note: MelodyNote | null
+  /** The note sounds on from before and is struck again with a new chord. */
+  again: boolean
+  bar: number
+  beat: number
+  /** Beats to the next event. */
+  beats: number
   chord: ChordSymbol | null
   under: Under
+  kind: UnderKind | 'held grip' | 'single note' | 'chord in a rest' | 'by hand'
   voicing: Voicing
 }
 
@@ -27,88 +53,251 @@ export interface HarmonisedLine {
   notes: HarmonisedNote[]
 }
 
+/** A grip the player put under a note; it stays. */
+export interface FixedUnder {
+  frets: Frets
+  /** What it is called; null for the note alone, or a grip that is held. */
+  chord: ChordSymbol | null
+}
+
 export interface HarmoniseProblem {
   chart: Chart
   melody: readonly MelodyNote[]
   limits: Limits
+  /** The chords in their time; those of the chart where they are not given. */
+  places?: readonly Place[]
   style?: StyleName
+  weights?: Partial<Weights>
+  density?: Density
+  texture?: Texture
+  /** Beats a minute; the chart's where it is not given. */
+  tempo?: number
+  /** By place, `bar:beat`. */
+  fixed?: ReadonlyMap<string, FixedUnder>
+  /** Chords that begin under a held note or in a rest are struck too. */
+  fills?: boolean
   count?: number
+  /** Called as the search goes on; returning false stops it. */
+  onProgress?: (done: number, of: number) => boolean
 }
 
-/** What a melody note costs that moves over a held grip, and one that stands alone, in units of the line's cost (common practice, no source). */
-const PRICE = { held: 0.4, single: 2.5 } as const
+/** What things cost beside the line's own cost, in its units (common practice, no source). */
+const PRICE = {
+  /** A melody note that moves over a held grip, and one that stands alone. */
+  held: 0.4, single: 2.5,
+  'own chord': 0, tension: 0.3, 'avoid note': 2, 'half step approach': 0.8, 'passing diminished': 0.9, 'sixth-diminished step': 0.6, 'secondary dominant': 1, planing: 0.8,
+  /** A grip outside the texture asked for. */
+  otherTexture: 3,
+} as const
+/** What a line pays for each note under which it sounds the very notes of an earlier one. */
+const REPEATED = 4
+/** There is time for a bass note in so many seconds, and for the hand to travel at no extra price. */
+const TIME_FOR_BASS_S = 0.4
+const TIME_TO_TRAVEL_S = 0.5
+const MOST_HASTE = 4
+/** Grips of the next note that are tried as planing shapes, and how far they are moved, in semitones. */
+const PLANED = 10
+const PLANED_BY = 4
+/** Beats a minute where nothing else is said. */
+const USUAL_TEMPO = 100
 
-interface Group { slot: Slot; chord: ChordSymbol | null; notes: MelodyNote[] }
+/** Something that is struck or sung: a melody note, a chord under a note that goes on, or a chord in a rest. */
+interface Happening {
+  note: MelodyNote | null
+  midi: number | null
+  again: boolean
+  from: number
+  to: number
+  place: { bar: number; beat: number }
+  chord: ChordSymbol | null
+  anchor: boolean
+}
+
+interface Group { anchor: Happening; rest: Happening[]; haste: number; seconds: number; next: Happening | null }
+interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: HarmonisedNote['kind']; rest: HarmonisedNote[]; extra: number }
 
 /**
- * A chord melody: the first note over each chord gets a grip with the note on top; the notes that follow move over that grip as long as a hand
- * can reach them with it held, and stand alone where it cannot. The whole tune is weighed together, the melody always the highest note.
+ * A chord melody: what the density asks for gets a grip with the note on top; the notes between move over that grip as long as a hand can reach
+ * them with it held, and stand alone where it cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune is
+ * weighed together at its tempo, the melody always the highest note.
  */
-export function harmonise({ chart, melody, limits, style = 'smooth', count = 1 }: HarmoniseProblem): Result<HarmonisedLine[]> {
+export function harmonise(problem: HarmoniseProblem): Result<HarmonisedLine[]> {
+  const { style = 'smooth', count = 1, texture = 'full', fixed = new Map(), onProgress = () => true } = problem
   const named = STYLES[style]
-  const within = 'within' in named ? named.within(limits) : limits
-  const groups = groupsOf(chart, melody)
+  const within = textureLimits('within' in named ? named.within(problem.limits) : problem.limits, texture)
+  const groups = groupsOf(problem)
   if (groups.length === 0) return bad({ code: 'no-melody', message: 'No melody note lies within the bars of the chart.', accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}', text: 'melody' })
-  const known = new Map<string, { voicing: Voicing; rest: HarmonisedNote[]; extra: number }[]>()
-  const candidates = groups.map((group) => {
-    const key = `${group.chord?.canonical ?? '-'} ${group.notes.map(({ note }) => pitchName(note)).join(' ')}`
-    const found = known.get(key) ?? candidatesOf(group, within)
-    known.set(key, found)
-    return found.map((one) => ({ ...one, rest: one.rest.map((rest, at) => ({ ...rest, note: group.notes[at + 1]! })) }))
-  })
-  const stuck = candidates.findIndex((list) => list.length === 0)
-  if (stuck >= 0) {
-    const { slot, notes } = groups[stuck]!
-    return bad({ code: 'no-grip', message: `${pitchName(notes[0]!.note)} in bar ${slot.bar} cannot be played within these limits.`, accepted: 'the melody in another octave, or more frets', text: 'melody', at: stuck })
+  const book = new CandidateBook(within, problem.limits, texture)
+  const candidates: Candidate[][] = []
+  for (const [at, group] of groups.entries()) {
+    if (!onProgress(at, groups.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
+    const list = book.of(group, fixed)
+    const { midi, place } = group.anchor
+    if (list.length === 0) return bad({
+      code: 'no-grip', message: midi === null ? `No grip of ${group.anchor.chord?.canonical ?? 'the chord'} in bar ${place.bar} keeps to these limits.` : `${pitchName(group.anchor.note!.note)} in bar ${place.bar} cannot be played within these limits.`,
+      accepted: 'the melody in another octave, or more frets', text: 'melody', at,
+    })
+    candidates.push(list)
   }
-  // A silence or a note alone has no chord to be led from: it is named by what stood before.
-  const layers = candidates.map((list, at): Layer => ({
-    chord: groups[at]!.chord ?? SILENT, voicings: list.map(({ voicing }) => voicing), extra: list.map(({ extra }) => extra), only: groups[at]!.notes.map(({ note }) => pitchName(note)).join(' '),
-  }))
-  const paths = bestPaths(layers, weightsFrom(style), within.instrument, count) ?? []
-  return good(paths.map(({ cost, indexes }) => ({
-    cost,
-    notes: indexes.flatMap((index, at): HarmonisedNote[] => {
-      const { voicing, rest } = candidates[at]![index]!
-      const group = groups[at]!
-      return [{ note: group.notes[0]!, chord: group.chord, under: voicing.midis.length > 1 ? 'chord' : 'single', voicing }, ...rest]
-    }),
-  })))
+  const weights = textureWeights(weightsFrom(style, problem.weights), texture)
+  const prices = new PriceBook(weights)
+  const used = groups.map(() => new Set<string>())
+  const found: { line: HarmonisedLine; indexes: string }[] = []
+  for (let round = 0; round < count; round += 1) {
+    if (!onProgress(groups.length + round, groups.length + count)) return found.length > 0 ? good(found.map(({ line }) => line)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    const layers = candidates.map((list, at): Layer => ({
+      // A silence or a note alone has no chord to be led from: it is named by what stood before.
+      chord: groups[at]!.anchor.chord ?? SILENT, voicings: list.map(({ voicing }) => voicing), chords: list.map(({ chord }) => chord ?? SILENT), haste: groups[at]!.haste, only: `${at}`,
+      extra: list.map(({ extra, voicing }) => extra + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0)),
+    }))
+    const [path] = bestPaths(layers, weights, within.instrument, 1, undefined, prices) ?? []
+    if (!path || found.some(({ indexes }) => indexes === path.indexes.join())) break
+    const repeated = path.indexes.filter((index, at) => used[at]!.has(candidates[at]![index]!.voicing.midis.join())).length
+    found.push({ line: { cost: path.cost - repeated * REPEATED, notes: notesOf(path.indexes, candidates, groups) }, indexes: path.indexes.join() })
+    path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
+  }
+  return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
 }
+
+function notesOf(indexes: readonly number[], candidates: readonly Candidate[][], groups: readonly Group[]): HarmonisedNote[] {
+  return indexes.flatMap((index, at): HarmonisedNote[] => {
+    const { voicing, rest, chord, kind } = candidates[at]![index]!
+    const { anchor } = groups[at]!
+    const alone = voicing.midis.length === 1
+    return [{ ...headOf(anchor), chord, kind: alone && kind !== 'by hand' ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, ...rest]
+  })
+}
+
+const headOf = ({ note, again, place, from, to }: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({ note, again, ...place, beats: to - from })
 
 /** What stands in the place of a chord where nobody plays. */
 export const SILENT: ChordSymbol = { text: 'N.C.', canonical: 'N.C.', root: { letter: 0, alter: 0 }, suffix: '', bass: null, tones: [] }
 
-/** Melody notes by the chord over which they begin; a note that begins where nobody plays stands by itself. */
-function groupsOf(chart: Chart, melody: readonly MelodyNote[]): Group[] {
-  const inOrder = [...melody].sort((a, b) => a.bar - b.bar || a.beat - b.beat)
-  return slotsOf(chart).flatMap((slot): Group[] => {
-    const notes = inOrder.filter(({ bar, beat }) => bar === slot.bar && beat > slot.beat - 1e-6 && beat < slot.beat + slot.beats - 1e-6)
-    if (notes.length === 0) return []
-    if (slot.symbol?.kind !== 'chord') return notes.map((note) => ({ slot, chord: null, notes: [note] }))
-    return [{ slot, chord: slot.symbol.chord, notes }]
+/** The chords of a chart in their time. */
+export const placesOf = (chart: Chart): Place[] =>
+  slotsOf(chart).map(({ symbol, bar, beat, beats }) => ({ chord: symbol?.kind === 'chord' ? symbol.chord : null, bar, beat, beats }))
+
+export const placeKey = ({ bar, beat }: { bar: number; beat: number }): string => `${bar}:${Math.round(beat * 1000) / 1000}`
+
+/** Everything that happens, in groups that begin with what the density gives a chord of its own. */
+function groupsOf({ chart, melody, places = placesOf(chart), density = 'chord', fills = false, fixed = new Map(), tempo = chart.tempo ?? USUAL_TEMPO }: HarmoniseProblem): Group[] {
+  const clock = new Clock(chart)
+  const sung = sungIn(clock, melody)
+  if (sung.length === 0) return []
+  const spans = places.map((place) => { const from = clock.at(place); return { ...place, from, to: from + clock.lasts(place.bar, place.beats) } })
+  const chordAt = (time: number) => spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
+  const happenings = sung.map(({ note, midi, from, to }): Happening => ({ note, midi, again: false, from, to, place: { bar: note.bar, beat: note.beat }, chord: chordAt(from), anchor: false }))
+  if (fills) for (const { from, chord, bar, beat } of spans) {
+    if (!chord || happenings.some((one) => Math.abs(one.from - from) < NEAR)) continue
+    const over = sung.find((one) => one.from < from && one.to > from + NEAR)
+    happenings.push({ note: over?.note ?? null, midi: over?.midi ?? null, again: over !== undefined, from, to: over?.to ?? clock.end, place: { bar, beat }, chord, anchor: false })
+  }
+  happenings.sort((a, b) => a.from - b.from)
+  happenings.forEach((one, at) => { one.to = Math.min(one.to, happenings[at + 1]?.from ?? Infinity) })
+  const spanOf = (one: Happening) => spans.findLastIndex(({ from }) => from <= one.from + NEAR)
+  happenings.forEach((one, at) => {
+    const before = happenings[at - 1]
+    const first = !before || spanOf(before) !== spanOf(one)
+    one.anchor = fixed.has(placeKey(one.place)) || one.chord === null || {
+      bar: !before || before.place.bar !== one.place.bar, chord: first, beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR, note: true,
+    }[density]
   })
+  // A chord that density passes over is not struck under a note that goes on, or in a rest.
+  const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
+  const seconds = (beats: number) => (beats * 60) / tempo
+  const groups: Group[] = []
+  kept.forEach((one, at) => {
+    if (!one.anchor && groups.length > 0) return void groups.at(-1)!.rest.push(one)
+    const before = kept[at - 1]
+    groups.push({ anchor: one, rest: [], next: null, seconds: seconds(one.to - one.from), haste: before ? Math.min(MOST_HASTE, Math.max(1, TIME_TO_TRAVEL_S / Math.max(0.05, seconds(one.from - before.from)))) : 1 })
+  })
+  groups.forEach((group, at) => { group.next = kept[kept.indexOf(group.anchor) + 1] ?? groups[at + 1]?.anchor ?? null })
+  return groups
 }
 
-/** Grips for the first note of a group with what the others become over each, and what that costs. */
-function candidatesOf({ chord, notes }: Group, limits: Limits): { voicing: Voicing; rest: HarmonisedNote[]; extra: number }[] {
-  const top = midiOf(notes[0]!.note)
-  const full = chord ? constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }]) : []
-  const first = full.length > 0 ? full.map((voicing) => ({ voicing, extra: 0 })) : alone(top, chord, limits).map((voicing) => ({ voicing, extra: PRICE.single }))
-  return first.flatMap(({ voicing, extra }) => {
+/** Candidates of groups, those that come again found once. */
+class CandidateBook {
+  private readonly known = new Map<string, Voicing[]>()
+  private readonly bassless: Limits
+
+  constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture) {
+    this.bassless = { ...within, bass: within.bass === 'none' ? 'none' : 'any', notes: [Math.min(within.notes[0], 3), Math.min(within.notes[1], 4)] }
+  }
+
+  of({ anchor, rest, seconds, next }: Group, fixed: ReadonlyMap<string, FixedUnder>): Candidate[] {
+    const { chord, midi } = anchor
+    const byHand = fixed.get(placeKey(anchor.place))
+    let first: Omit<Candidate, 'rest'>[]
+    if (byHand) first = this.byHand(byHand, anchor)
+    else if (!chord) first = midi === null ? [] : this.alone(midi, null)
+    else if (midi === null) first = this.grips(chord, null, seconds).map((voicing) => ({ voicing, chord, kind: 'chord in a rest', extra: 0 }))
+    else {
+      first = chordsUnder(midi % 12, chord, next?.chord ?? null, next?.midi === null || next === null ? null : next.midi! - midi).flatMap(({ chord: one, kind }) =>
+        this.grips(one, midi, seconds).map((voicing) => ({ voicing, chord: one, kind, extra: PRICE[kind] + this.texturePrice(voicing) })))
+      if (next?.anchor) first.push(...this.planed(anchor, next))
+      if (first.length === 0) first = this.alone(midi, chord)
+    }
+    return first.flatMap((one) => { const after = this.after(one, rest, fixed); return after ? [after] : [] })
+  }
+
+  private byHand({ frets, chord }: FixedUnder, { chord: stands, midi }: Happening): Omit<Candidate, 'rest'>[] {
+    const voicing = voicingOf(frets, chord ?? stands ?? named(midi ?? 0), this.plain)
+    return voicing ? [{ voicing, chord: chord ?? stands, kind: 'by hand', extra: 0 }] : []
+  }
+
+  /** Grips with the note on top: those of the texture, or where it has none any other. */
+  private grips(chord: ChordSymbol, top: number | null, seconds: number): Voicing[] {
+    const key = `${chord.canonical} ${chord.tones.length} ${top} ${seconds < TIME_FOR_BASS_S}`
+    const known = this.known.get(key)
+    if (known) return known
+    const ofLimits = (limits: Limits) => (top === null ? voicingsOf(chord, limits) : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }]))
+    let found = seconds < TIME_FOR_BASS_S ? [] : ofLimits(this.within)
+    if (found.length === 0) found = ofLimits(this.bassless)
+    if (found.length === 0 && this.texture !== 'full') found = ofLimits({ ...this.plain, bass: 'any' })
+    this.known.set(key, found)
+    return found
+  }
+
+  private texturePrice(voicing: Voicing): number {
+    if (this.texture === 'two voices') return twoVoicePrice(voicing)
+    const { families } = TEXTURES[this.texture]
+    return families && !families.some((family) => voicing.families.includes(family)) ? PRICE.otherTexture : 0
+  }
+
+  /** A note by itself, on each string that has it, the easiest first. */
+  private alone(midi: number, chord: ChordSymbol | null): Omit<Candidate, 'rest'>[] {
+    return aloneOn(midi, chord, this.plain).map((voicing) => ({ voicing, chord, kind: 'single note', extra: chord ? PRICE.single : 0 }))
+  }
+
+  /** The shapes of the next chord, moved as the melody moves (theory e5). */
+  private planed(anchor: Happening, next: Happening): Omit<Candidate, 'rest'>[] {
+    if (!next.chord || next.midi === null || !anchor.chord || anchor.chord.tones.some(({ note }) => pitchClass(note) === anchor.midi! % 12)) return []
+    const by = anchor.midi! - next.midi
+    if (by === 0 || Math.abs(by) > PLANED_BY) return []
+    const shapes = this.grips(withTone(next.chord, next.midi % 12), next.midi, Infinity).filter(({ frets }) => !frets.includes(0)).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty).slice(0, PLANED)
+    return shapes.flatMap(({ frets, midis }): Omit<Candidate, 'rest'>[] => {
+      const moved = frets.map((fret) => (fret === null ? null : fret + by))
+      if (moved.some((fret) => fret !== null && (fret <= this.plain.instrument.capo || fret > this.plain.frets[1] || fret < this.plain.frets[0]))) return []
+      const name = namesOf(midis.map((midi) => midi + by))[0]
+      const voicing = name && voicingOf(moved, name.chord, this.plain)
+      return voicing ? [{ voicing, chord: name.chord, kind: 'planing', extra: PRICE.planing + this.texturePrice(voicing) }] : []
+    })
+  }
+
+  /** What the notes that follow become over a grip; null where one of them cannot be played at all. */
+  private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>): Candidate | null {
     let price = extra
     const rest: HarmonisedNote[] = []
-    for (const note of notes.slice(1)) {
-      const midi = midiOf(note.note)
-      const held = voicing.midis.length > 1 ? heldUnder(voicing, midi, chord!, limits) : null
-      const single = held ? null : alone(midi, chord, limits)[0]
-      const under = held ?? single
-      if (!under) return []
-      price += held ? PRICE.held : PRICE.single
-      rest.push({ note, chord, under: held ? 'held' : 'single', voicing: under })
+    for (const one of notes) {
+      const byHand = fixed.get(placeKey(one.place))
+      const held = byHand || voicing.midis.length < 2 ? null : heldUnder(voicing, one.midi!, one.chord ?? SILENT, this.plain)
+      const under = byHand ? this.byHand(byHand, one)[0]?.voicing : held ?? aloneOn(one.midi!, one.chord, this.plain)[0]
+      if (!under) return null
+      price += held ? PRICE.held : byHand ? 0 : PRICE.single
+      rest.push({ ...headOf(one), chord: one.chord, under: under.midis.length === 1 ? 'single' : 'held', kind: byHand ? 'by hand' : held ? 'held grip' : 'single note', voicing: under })
     }
-    return [{ voicing, rest, extra: price }]
-  })
+    return { ...first, voicing, rest, extra: price }
+  }
 }
 
 /** A grip kept down while its highest voice goes to another note, on its own string or a higher one; null where the hand cannot. */
@@ -118,7 +307,7 @@ function heldUnder(voicing: Voicing, midi: number, chord: ChordSymbol, limits: L
   const below = voicing.midis.at(-2)
   if (below !== undefined && midi <= below) return null
   for (let string = topString; string < instrument.tuning.length; string += 1) {
-    const fret = fretFor(midi, string, limits)
+    const fret = fretWithin(midi, string, limits)
     if (fret === null) continue
     const frets = voicing.frets.map((now, at) => (at === string ? fret : at === topString ? null : now))
     if (frets.some((one, at) => one !== null && soundAt(instrument, at, one) > midi)) continue
@@ -128,11 +317,10 @@ function heldUnder(voicing: Voicing, midi: number, chord: ChordSymbol, limits: L
   return null
 }
 
-/** A note by itself, on each string that has it, the easiest first. */
-function alone(midi: number, chord: ChordSymbol | null, limits: Limits): Voicing[] {
+function aloneOn(midi: number, chord: ChordSymbol | null, limits: Limits): Voicing[] {
   const { instrument, hand } = limits
   return instrument.tuning.flatMap((_, string): Voicing[] => {
-    const fret = fretFor(midi, string, limits)
+    const fret = fretWithin(midi, string, limits)
     if (fret === null) return []
     const frets = instrument.tuning.map((__, at) => (at === string ? fret : null))
     const fingering = easiestFingering(frets, instrument, hand)
@@ -141,12 +329,11 @@ function alone(midi: number, chord: ChordSymbol | null, limits: Limits): Voicing
 }
 
 /** A chord of one note, so that a note where nobody plays has a name. */
-const named = (midi: number): ChordSymbol => ({ ...SILENT, root: ROOTS[midi % 12]! })
-const ROOTS = [[0, 0], [1, -1], [1, 0], [2, -1], [2, 0], [3, 0], [3, 1], [4, 0], [5, -1], [5, 0], [6, -1], [6, 0]].map(([letter, alter]) => ({ letter: letter!, alter: alter! }))
+const named = (midi: number): ChordSymbol => ({ ...SILENT, root: plainSpelling(modulo(midi, 12)) })
 
-function fretFor(midi: number, string: number, { instrument, frets, strings, open }: Limits): number | null {
+function fretWithin(midi: number, string: number, { instrument, frets, strings, open }: Limits): number | null {
   if (strings && !strings.includes(string)) return null
-  const above = midi - instrument.tuning[string]!
-  if (above === instrument.capo) return open ? 0 : null
-  return above > instrument.capo && above >= frets[0] && above <= frets[1] ? above : null
+  const fret = fretFor(instrument, string, midi)
+  if (fret === null || fret === 0) return open ? fret : null
+  return fret >= frets[0] && fret <= frets[1] ? fret : null
 }

@@ -21,8 +21,8 @@ describe('a melody harmonised', () => {
       const melody = notes.map(({ bar, beat, pitch }) => note(bar, beat, 0.5, pitch))
       const [line] = must(harmonise({ chart, melody, limits: LIMITS }))
       expect(line!.notes).toHaveLength(melody.length)
-      for (const { note: { note: pitch }, voicing, under } of line!.notes) {
-        expect(voicing.midis.at(-1)).toBe(midiOf(pitch))
+      for (const { note: sung, voicing, under } of line!.notes) {
+        expect(voicing.midis.at(-1)).toBe(midiOf(sung!.note))
         expect(easiestFingering(voicing.frets, LIMITS.instrument, LIMITS.hand)).not.toBeNull()
         if (under === 'single') expect(voicing.midis).toHaveLength(1)
       }

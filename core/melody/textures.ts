@@ -1,0 +1,44 @@
+import type { Weights } from '../leading/weights'
+import type { Family } from '../voicing/family'
+import type { Limits } from '../voicing/limits'
+import type { Voicing } from '../voicing/voicing'
+
+interface TextureOf {
+  says: string
+  /** Fewest and most notes; those of the limits where it is not said. */
+  notes?: readonly [number, number]
+  families?: readonly Family[]
+}
+
+/** How full the grips under a melody are, and how they are built (theory 5). */
+export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices'] as const
+export type Texture = (typeof TEXTURE_NAMES)[number]
+export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
+  full: { says: 'Three to five notes, the bass with them where there is time.' },
+  shells: { says: 'Three notes: the melody over the third and the seventh.', notes: [3, 3] },
+  'drop 2': { says: 'Four notes in drop 2 wherever the melody note allows it.', families: ['drop 2'], notes: [4, 4] },
+  fourths: { says: 'Stacked fourths under the melody wherever the chord has them.', families: ['quartal'], notes: [3, 4] },
+  'two voices': { says: 'The melody and one voice below it: thirds, sixths, tenths and guide tones.', notes: [2, 2] },
+}
+
+export function textureLimits(limits: Limits, texture: Texture): Limits {
+  const { families = null, notes = limits.notes } = TEXTURES[texture]
+  if (texture === 'full') return limits
+  if (texture === 'two voices') return { ...limits, notes, bass: 'any', omit: [...limits.omit, '1', '3', 'b3', '4', '5', 'b5', '#5', '6', '7', 'b7', 'bb7', 'b9', '9', '#9', '11', '#11', 'b13', '13', '2'] }
+  return { ...limits, notes, families, bass: 'any', omit: [...limits.omit, '1', '5', ...(families ? (['9', '11', '13'] as const) : [])] }
+}
+
+/** What a thin texture leaves out is no fault of it. */
+export const textureWeights = (weights: Weights, texture: Texture): Weights =>
+  (texture === 'full' || texture === 'drop 2' ? weights : { ...weights, fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices })
+
+const SWEET = [3, 4, 8, 9]
+const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
+
+/** Two voices: thirds, sixths and their octaves cost nothing, fourths and fifths a little, seconds and sevenths more; a guide tone below is liked (common practice, no source). */
+export function twoVoicePrice(voicing: Voicing): number {
+  const [low, high] = [voicing.midis[0]!, voicing.midis.at(-1)!]
+  const apart = (high - low) % 12
+  const lower = voicing.strings.find(({ midi }) => midi === low)!
+  return (SWEET.includes(apart) ? 0 : apart === 5 || apart === 7 ? 1 : 2) + (GUIDES.includes(lower.degree) ? 0 : 0.5)
+}
