@@ -11,7 +11,7 @@ import { parseChord, parseSymbol } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { exportChart } from '../formats/exportChart'
 import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/importChart'
-import { importMidi } from '../formats/importMidi'
+import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
@@ -19,11 +19,14 @@ import { lineOf, type Line } from '../leading/lead'
 import { pulled } from '../leading/pull'
 import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
 import { TERM_NAMES, weightsFrom } from '../leading/weights'
-import { harmonise, SILENT } from '../melody/harmonise'
+import { blockHarmonised, scaleFrom } from '../melody/block'
+import { endsOf } from '../melody/ends'
+import { harmonise } from '../melody/harmonise'
+import { SILENT } from '../melody/line'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { fingeringsOf, type Fingering } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
-import { keyName } from '../pitch/key'
+import { keyName, scaleNotes } from '../pitch/key'
 import { midiOf, noteName, parseNote, parsePitch, pitchAt, pitchClass, pitchName, plainSpelling } from '../pitch/note'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
@@ -37,7 +40,7 @@ import { namesOf } from '../voicing/name'
 import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
-import { LATER_IMPORTS, requestSchemas } from './requests'
+import { requestSchemas } from './requests'
 
 type Answer = Record<string, unknown>
 export type Reply = ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
@@ -137,9 +140,8 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
   },
 
   import({ content, format }) {
-    if ((LATER_IMPORTS as readonly string[]).includes(format)) return bad({ code: 'not-built', message: `Bringing in ${format} is not built yet.`, text: 'format' })
-    if (format === 'midi') {
-      const file = importMidi(content)
+    if ((TUNE_FORMATS as readonly string[]).includes(format)) {
+      const file = importTune(content, format as TuneFormat)
       return file.ok ? good({ ...file.value }) : file
     }
     if (content.length > LONGEST_IMPORT) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted: `at most ${LONGEST_IMPORT} letters`, text: 'content' })
@@ -318,7 +320,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
           voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note) } }),
         }
       }),
-      left: melody.length - (found.value[0]?.notes.length ?? 0),
+      left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
     })
   },
 
@@ -331,17 +333,31 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     return file.ok ? good({ ...file.value }) : file
   },
 
-  scale({ chord, limits: input }) {
+  scale(request) {
+    const { limits: input } = request
     const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
     if (!limits.ok) return limits
-    const symbol = parseChord(chord)
+    if (request.kind !== 'sixth-diminished') {
+      // From the tonic in the octave where the guitar sings; or the fragment as given.
+      const notes = request.notes ?? scaleFrom([...scaleNotes(request.key), request.key.tonic], SCALE_OCTAVE)
+      const block = request.kind === 'sevenths' ? { kind: request.kind, key: request.key, tone: request.tone ?? 1, family: request.family ?? 'drop 2' } as const : { kind: request.kind, key: request.key }
+      const blocks = blockHarmonised(notes, block, limits.value)
+      return blocks.ok ? good({ scale: notes.map(noteName), voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({ symbol: chord.canonical, note: pitchName(note), kind, ...voicingAnswer(voicing) })) }) : blocks
+    }
+    const symbol = parseChord(request.chord)
     if (!symbol.ok) return symbol
     const found = harmonisedSixthDiminished(symbol.value, limits.value)
     if (!found.ok) return found
     const { steps, line } = found.value
     return good({ scale: steps.map(({ note }) => noteName(note)), voicings: line.voicings.map((voicing, at) => ({ symbol: steps[at]!.chord.canonical, note: noteName(steps[at]!.note), ...voicingAnswer(voicing) })) })
   },
+
+  ends({ key }) {
+    return good({ ends: endsOf(key) })
+  },
 }
+
+const SCALE_OCTAVE = 4
 
 /** Frets that a melody on top may go up to. */
 const MELODY_FRETS = 17

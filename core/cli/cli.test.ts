@@ -75,7 +75,7 @@ describe('the command line keeps its contract', () => {
     expect([opens({}), opens({ frets: [5, 9] }), opens({ frets: [5, 9], open: true }), opens({ open: false })]).toEqual([true, false, true, false])
   })
   test.each([
-    ['{', 'bad-json', 'line'], ['[]', 'bad-request', 'do'], ['{"do":"fly"}', 'unknown-do', 'do'], ['{"do":"import","content":"","format":"abc"}', 'not-built', 'format'],
+    ['{', 'bad-json', 'line'], ['[]', 'bad-request', 'do'], ['{"do":"fly"}', 'unknown-do', 'do'], ['{"do":"import","content":"","format":"abc"}', 'bad-file', 'content'],
     ['{"do":"parse"}', 'bad-field', 'symbol'], ['{"do":"parse","symbol":"C","loud":1}', 'unknown-field', 'loud'], ['{"do":"parse","symbol":"H7"}', 'bad-chord', { at: 0, text: 'H7' }],
     ['{"do":"voicings","symbol":"C","limits":{"reach":"far"}}', 'bad-field', 'limits.reach'], ['{"do":"voicings","symbol":"C","limits":{"frets":[9,2]}}', 'bad-field', 'limits.frets'],
     ['{"do":"voicings","symbol":"C","limits":{"strings":[7]}}', 'bad-limits', 'limits.strings'], ['{"do":"voicings","symbol":"C","limits":{"x":1}}', 'unknown-field', 'limits.x'],

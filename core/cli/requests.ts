@@ -1,11 +1,12 @@
 import { z } from 'zod'
-import { DENSITIES } from '../melody/harmonise'
+import { DENSITIES } from '../melody/line'
 import { TEXTURE_NAMES } from '../melody/textures'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
 import { EXPORT_FORMATS } from '../formats/exportChart'
 import { IMPORT_FORMATS } from '../formats/importChart'
+import { TUNE_FORMATS } from '../formats/importTune'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import { MOST_DEPTH } from '../reharm/options'
@@ -63,15 +64,15 @@ const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 /** Bars and beats from 1; a pickup is bar 0. */
 const melody = z.array(z.strictObject({ bar: z.int().min(0), beat: z.number().min(1), beats: z.number().positive(), note: readBy(parsePitch) })).max(5_000)
 
-/** Formats of the interface that are still to come. */
-export const LATER_IMPORTS = ['musicxml', 'abc'] as const
+/** Notes of a fragment to be harmonised in blocks. */
+const fragment = z.array(readBy(parsePitch)).min(1).max(500)
 
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
   analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
   skeleton: z.strictObject({ do: z.literal('skeleton'), text: chartText, level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
-  import: z.strictObject({ do: z.literal('import'), content: z.string().max(4_000_000), format: z.enum([...IMPORT_FORMATS, 'midi', ...LATER_IMPORTS]) }),
+  import: z.strictObject({ do: z.literal('import'), content: z.string().max(4_000_000), format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS]) }),
   name: z.strictObject({
     do: z.literal('name'),
     frets: fretsSchema.optional(),
@@ -123,5 +124,10 @@ export const requestSchemas = {
   export: z.strictObject({
     do: z.literal('export'), text: chartText, voicings: z.array(fretsSchema).max(5_000).optional(), melody: melody.optional(), format: z.enum(EXPORT_FORMATS), limits: limitsSchema.optional(),
   }),
-  scale: z.strictObject({ do: z.literal('scale'), kind: z.literal('sixth-diminished'), chord: symbol, limits: limitsSchema.optional() }),
+  scale: z.discriminatedUnion('kind', [
+    z.strictObject({ do: z.literal('scale'), kind: z.literal('sixth-diminished'), chord: symbol, limits: limitsSchema.optional() }),
+    z.strictObject({ do: z.literal('scale'), kind: z.literal('sevenths'), key, tone: z.union([z.literal(1), z.literal(3), z.literal(5), z.literal(7)]).optional(), family: z.enum(FAMILIES).optional(), notes: fragment.optional(), limits: limitsSchema.optional() }),
+    z.strictObject({ do: z.literal('scale'), kind: z.literal('fourths'), key, notes: fragment.optional(), limits: limitsSchema.optional() }),
+  ]),
+  ends: z.strictObject({ do: z.literal('ends'), key }),
 } as const

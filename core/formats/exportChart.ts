@@ -4,6 +4,7 @@ import { playOrder } from '../chart/form'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
 import { keyName, signatureOf, type Key } from '../pitch/key'
+import { NEAR, piecesOf, type Piece } from '../melody/clock'
 import { midiOf, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
@@ -44,9 +45,7 @@ export function exportChart({ chart, frets, melody, limits }: ExportProblem, for
   }
   const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
   switch (format) {
-    case 'musicxml':
-      if (melody.length > 0) return bad({ code: 'not-built', message: 'A melody is not written to MusicXML yet.', accepted: 'midi or abc for a tune with its melody', text: 'melody' })
-      return text(toMusicXml({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords }))
+    case 'musicxml': return text(toMusicXml({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords, melody }))
     case 'midi': return good({ content: toMidi(chart, chords, melody), encoding: 'base64' })
     case 'chordpro': return text(toChordPro(chart))
     case 'tab': return text(toTab(chart, chords, limits))
@@ -138,25 +137,28 @@ function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
 function toAbc(chart: Chart, melody: readonly MelodyNote[]): string {
   const key = homeKey(chart)
   const head = ['X:1', `T:${chart.title ?? 'Untitled'}`, `M:${meterName(chart.meter)}`, `L:1/${chart.meter.unit}`, ...(chart.tempo ? [`Q:1/${chart.meter.unit}=${chart.tempo}`] : []), `K:${keyName(key)}`]
+  const pieces = piecesOf(chart, melody)
   // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
-  const written = (bar: Bar) => `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${abcBar(bar, melody, bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`
+  const written = (bar: Bar) => `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${abcBar(bar, pieces.filter((piece) => piece.bar === bar.number), bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`
   const lines = linesOf(chart).map((bars) => withBarLines(bars, written))
   return `${[...head, ...lines].join('\n')}\n`
 }
 
-function abcBar(bar: Bar, melody: readonly MelodyNote[], key: Key, unit: number): string {
-  const notes = melody.filter((note) => note.bar === bar.number).sort((a, b) => a.beat - b.beat)
+function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): string {
   const end = bar.from + bar.beats
   // Everything that begins in the bar: a symbol over a note or over a rest.
-  const places = [...new Set([bar.from, ...bar.slots.map(({ beat }) => beat), ...notes.flatMap(({ beat, beats }) => [beat, Math.min(end, beat + beats)])])].filter((beat) => beat < end - 1e-6).sort((a, b) => a - b)
+  const inTurn = [...new Set([bar.from, ...bar.slots.map(({ beat }) => beat), ...notes.flatMap(({ beat, beats }) => [beat, Math.min(end, beat + beats)])])].filter((beat) => beat < end - NEAR).sort((a, b) => a - b)
+  const places = inTurn.filter((beat, at) => at === 0 || beat - inTurn[at - 1]! > SAME_PLACE)
   return places.map((beat, at) => {
     const length = (places[at + 1] ?? end) - beat
-    const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < 1e-6)
-    const note = notes.find((one) => one.beat <= beat + 1e-6 && one.beat + one.beats > beat + 1e-6)
-    const goesOn = note && note.beat + note.beats > beat + length + 1e-6 ? '-' : ''
-    return `${symbol ? `"${symbol.text}"` : ''}${note ? abcPitch(note.note, key) : 'z'}${abcLength(length * unit)}${goesOn}`
+    const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
+    const note = notes.find((one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE)
+    const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
+    return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcNote(note ? abcPitch(note.note.note, key) : 'z', length * unit)}${goesOn}`
   }).join(' ')
 }
+/** Places nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
+const SAME_PLACE = 2e-3
 
 const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
 
@@ -168,12 +170,13 @@ function abcPitch({ letter, alter, octave }: Pitch, key: Key): string {
   return (inKey ? '' : ACCIDENTALS[String(alter)] ?? '') + height
 }
 
-/** A length in units: `2`, `3/2`, `/2`; thirds as they are. */
-function abcLength(units: number): string {
-  for (const below of [1, 2, 3, 4, 6, 8, 12, 16, 24])
-    if (Math.abs(units * below - Math.round(units * below)) < 1e-6) {
-      const above = Math.round(units * below)
-      return below === 1 ? (above === 1 ? '' : String(above)) : `${above === 1 ? '' : above}/${below}`
-    }
-  return String(Math.round(units))
+/** A note with its length in units: `2`, `3/2`, `/2`; what goes into thirds is written as one note of a triplet, half as long again. */
+function abcNote(name: string, units: number): string {
+  for (const below of [1, 2, 4, 8, 16, 32]) {
+    if (isWhole(units * below)) return `${name}${fraction(Math.round(units * below), below)}`
+    if (isWhole(units * 1.5 * below)) return `(3:2:1${name}${fraction(Math.round(units * 1.5 * below), below)}`
+  }
+  return `${name}${fraction(Math.max(1, Math.round(units * 32)), 32)}`
 }
+const isWhole = (value: number): boolean => Math.abs(value - Math.round(value)) < SAME_PLACE * 4 && Math.round(value) > 0
+const fraction = (above: number, below: number): string => (below === 1 ? (above === 1 ? '' : String(above)) : `${above === 1 ? '' : above}/${below}`)

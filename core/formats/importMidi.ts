@@ -1,27 +1,10 @@
 import { Midi } from '@tonejs/midi'
 import { pitchName, pitchAt, plainSpelling } from '../pitch/note'
 import { bad, good, type Result } from '../result'
+import { MOST_BARS_READ, MOST_NOTES_READ, type ImportedTune, type NamedMelodyNote } from './readTune'
 
 /** A Standard MIDI file of at most so many bytes: hours of music. */
 export const MOST_MIDI_BYTES = 2_000_000
-/** Bars taken at most. */
-const MOST_BARS = 3_000
-/** Notes taken at most. */
-export const MOST_MIDI_NOTES = 5_000
-
-export interface MidiMelodyNote {
-  bar: number
-  beat: number
-  beats: number
-  note: string
-}
-
-export interface ImportedMidi {
-  /** The frame of the tune: key, metre, tempo and its bars, where nobody plays yet. */
-  text: string
-  melody: MidiMelodyNote[]
-  warnings: string[]
-}
 
 /** Parts of a beat that notes are put on: quarters of it and thirds. */
 const GRIDS = [4, 3] as const
@@ -30,7 +13,7 @@ const GRIDS = [4, 3] as const
  * The melody of a Standard MIDI file: of the track that lies highest, one note at a time, put on the nearest quarter or third of a beat.
  * @param content the file in base64
  */
-export function importMidi(content: string): Result<ImportedMidi> {
+export function importMidi(content: string): Result<ImportedTune> {
   const bytes = bytesOf(content)
   const accepted = `a Standard MIDI file (type 0 or 1) in base64, of at most ${MOST_MIDI_BYTES} bytes`
   if (!bytes) return bad({ code: 'bad-file', message: 'The content is not base64.', accepted, text: 'content' })
@@ -59,12 +42,12 @@ export function importMidi(content: string): Result<ImportedMidi> {
   const grid = GRIDS.reduce((best, one) => (offGrid(track.notes, beatTicks / one) < offGrid(track.notes, beatTicks / best) * 0.8 ? one : best), GRIDS[0] as number)
   const voices = oneAtATime(track.notes.map(({ midi, ticks, durationTicks }) => ({ midi, from: Math.round((ticks / beatTicks) * grid), to: Math.max(1, Math.round(((ticks + durationTicks) / beatTicks) * grid)) })))
   if (voices.length < track.notes.length) warnings.push(`${track.notes.length - voices.length} notes that sounded under others were left out.`)
-  if (voices.length > MOST_MIDI_NOTES) warnings.push(`Only the first ${MOST_MIDI_NOTES} notes were taken.`)
-  const melody = voices.slice(0, MOST_MIDI_NOTES).map(({ midi, from, to }): MidiMelodyNote => ({
+  if (voices.length > MOST_NOTES_READ) return bad({ code: 'too-large', message: `The melody has ${voices.length} notes.`, accepted: `at most ${MOST_NOTES_READ} notes`, text: 'content' })
+  const melody = voices.map(({ midi, from, to }): NamedMelodyNote => ({
     bar: Math.floor(from / (beats! * grid)) + 1, beat: (from % (beats! * grid)) / grid + 1, beats: (to - from) / grid, note: pitchName(pitchAt(midi, plainSpelling(midi % 12))),
   }))
   const bars = melody.at(-1)!.bar
-  if (bars > MOST_BARS) return bad({ code: 'too-large', message: `The last note stands in bar ${bars}.`, accepted: `at most ${MOST_BARS} bars`, text: 'content' })
+  if (bars > MOST_BARS_READ) return bad({ code: 'too-large', message: `The last note stands in bar ${bars}.`, accepted: `at most ${MOST_BARS_READ} bars`, text: 'content' })
   warnings.push(`Notes were put on ${grid === 3 ? 'thirds' : 'quarters'} of a beat. The file names no chords: the bars are silent until you type them.`)
   const name = file.header.name.replace(/\s+/g, ' ').trim()
   const text = [...(name ? [`title: ${name}`] : []), `meter: ${beats}/${unit}`, ...(file.header.tempos[0] ? [`tempo: ${Math.round(file.header.tempos[0].bpm)}`] : []), `| ${Array<string>(bars).fill('N.C.').join(' | ')} |`].join('\n')

@@ -7,7 +7,8 @@ import { weightsFrom } from '../leading/weights'
 import { midiOf, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
-import { noteValues, toMusicXml, type WrittenChord } from './musicxml'
+import { noteValues, toMusicXml } from './musicxml'
+import type { WrittenChord } from './musicxmlHarmony'
 
 interface XmlNote { pitch?: { step: string; alter?: number; octave: number }; duration: number; chord?: unknown; rest?: unknown; tie?: unknown }
 const list = <T>(value: T | T[] | undefined): T[] => (value === undefined ? [] : Array.isArray(value) ? value : [value])

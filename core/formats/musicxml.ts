@@ -1,18 +1,15 @@
 import { create } from 'xmlbuilder2'
 import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import { beginsBar, slotKey, type Bar, type Chart, type Mark, type Meter, type Slot } from '../chart/chart'
-import { hasDegree, type ChordSymbol } from '../chord/symbol'
+import type { ChordSymbol } from '../chord/symbol'
+import { Clock, NEAR, piecesOf, type Piece } from '../melody/clock'
+import type { HarmonisedNote } from '../melody/line'
+import { layersOf } from '../melody/layers'
 import { stringNumber } from '../neck/instrument'
-import type { Degree } from '../pitch/degree'
 import { signatureOf, type Key } from '../pitch/key'
-import { pitchAt, type Note } from '../pitch/note'
-import type { Voicing } from '../voicing/voicing'
-
-/** One slot of the tune as it goes on paper: the chord that stands there and the grip, if one is kept. */
-export interface WrittenChord {
-  chord: ChordSymbol
-  voicing: Voicing | null
-}
+import { pitchAt, type Pitch } from '../pitch/note'
+import type { MelodyNote } from '../reharm/melodyFit'
+import { NOTE_NAMES, writeHarmony, type WrittenChord } from './musicxmlHarmony'
 
 export interface Score {
   title: string
@@ -22,11 +19,14 @@ export interface Score {
   tempo: number
   /** By slot key; slots without an entry are rests. */
   chords: ReadonlyMap<string, WrittenChord>
+  /** Written as a part of its own above the guitar. */
+  melody?: readonly MelodyNote[]
+  /** A chord melody, written as a part of its own: the melody with stems up, the grips under it with stems down. */
+  chordMelody?: readonly HarmonisedNote[]
 }
 
 /** Parts of a quarter note: divides by eighths, sixteenths and triplets. */
 const DIVISIONS = 12
-const NOTE_NAMES = 'CDEFGAB'
 
 /** Note values by their length in divisions, longest first. */
 const VALUES: readonly { length: number; type: string; dots: number }[] = [
@@ -52,15 +52,98 @@ export function noteValues(length: number): Value[] {
   return values
 }
 
-/** A tune as MusicXML 4.0 (W3C Community Group): chord symbols, chord frames, and the grips as notes with tablature marks. */
+interface Part {
+  name: string
+  /** What stands in a bar. */
+  write: (measure: XMLBuilder, bar: Bar) => void
+}
+
+/** A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips as notes with tablature marks, and a chord melody, each as a part. */
 export function toMusicXml(score: Score): string {
   const root = create({ version: '1.0', encoding: 'UTF-8' })
     .dtd({ name: 'score-partwise', pubID: '-//Recordare//DTD MusicXML 4.0 Partwise//EN', sysID: 'http://www.musicxml.org/dtds/partwise.dtd' })
     .ele('score-partwise', { version: '4.0' })
   root.ele('work').ele('work-title').txt(score.title)
   root.ele('identification').ele('encoding').ele('software').txt('Yellow Heron')
-  root.ele('part-list').ele('score-part', { id: 'P1' }).ele('part-name').txt('Guitar')
-  const part = root.ele('part', { id: 'P1' })
+  const parts = partsOf(score)
+  const list = root.ele('part-list')
+  parts.forEach(({ name }, at) => list.ele('score-part', { id: `P${at + 1}` }).ele('part-name').txt(name))
+  parts.forEach((part, at) => writePart(root.ele('part', { id: `P${at + 1}` }), part, score))
+  return root.end({ prettyPrint: true })
+}
+
+function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[] {
+  const guitar: Part = {
+    name: 'Guitar',
+    write: (measure, bar) => {
+      bar.slots.forEach((slot) => writeSlot(measure, slot, bar.meter, chords))
+      if (bar.slots.length === 0) writeRest(measure, lengthOf(bar.beats, bar.meter))
+    },
+  }
+  const symbolsOf = (bar: Bar) => bar.slots.flatMap((slot): Symbol[] => { const written = chords.get(slotKey(slot)); return written && !slot.held ? [{ at: lengthOf(slot.beat - bar.from, bar.meter), chord: written.chord }] : [] })
+  const parts = [guitar]
+  if (melody.length > 0) {
+    const pieces = groupedByBar(piecesOf(chart, melody))
+    parts.unshift({ name: 'Melody', write: (measure, bar) => writeVoice(measure, bar, (pieces.get(bar.number) ?? []).map(sungPiece(bar)), '1', symbolsOf(bar)) })
+  }
+  if (chordMelody.length > 0) {
+    const { upper, lower } = voicesOf(chart, chordMelody)
+    parts.push({
+      name: 'Chord melody',
+      write: (measure, bar) => {
+        writeVoice(measure, bar, upper.get(bar.number) ?? [], '1', symbolsUnder(chordMelody, bar))
+        measure.ele('backup').ele('duration').txt(String(lengthOf(bar.beats, bar.meter)))
+        writeVoice(measure, bar, lower.get(bar.number) ?? [], '2', [])
+      },
+    })
+  }
+  return parts
+}
+
+/** The chord of each event that strikes another one than stood before it. */
+const symbolsUnder = (notes: readonly HarmonisedNote[], bar: Bar): Symbol[] =>
+  notes.flatMap((one, at): Symbol[] => {
+    const before = notes[at - 1]
+    return one.bar === bar.number && one.chord && one.chord.tones.length > 0 && (before?.bar !== one.bar || before.chord?.canonical !== one.chord.canonical) ? [{ at: lengthOf(one.beat - bar.from, bar.meter), chord: one.chord }] : []
+  })
+
+const groupedByBar = <T extends { bar: number }>(pieces: readonly T[]): Map<number, T[]> => {
+  const bars = new Map<number, T[]>()
+  for (const piece of pieces) bars.set(piece.bar, [...(bars.get(piece.bar) ?? []), piece])
+  return bars
+}
+
+/** Notes that sound together for a time inside one bar, in divisions from its beginning. */
+interface Sounding {
+  at: number
+  length: number
+  notes: readonly { pitch: Pitch; string?: number; fret?: number }[]
+  tiedFrom: boolean
+  tiedOn: boolean
+}
+interface Symbol { at: number; chord: ChordSymbol }
+
+const sungPiece = (bar: Bar) => ({ note, beat, beats, tiedFrom, tiedOn }: Piece): Sounding =>
+  ({ at: lengthOf(beat - bar.from, bar.meter), length: lengthOf(beats, bar.meter), notes: [{ pitch: note.note }], tiedFrom, tiedOn })
+
+/** The two layers of a chord melody, cut at the bar lines. */
+function voicesOf(chart: Chart, line: readonly HarmonisedNote[]): { upper: Map<number, Sounding[]>; lower: Map<number, Sounding[]> } {
+  const clock = new Clock(chart)
+  const bars = new Map(chart.bars.map((bar) => [bar.number, bar]))
+  const { upper, lower } = layersOf(chart, line)
+  const cut = (layer: typeof upper) => groupedByBar(layer.flatMap(({ from, to, voicing, struck }) => {
+    const cuts = [from, ...clock.barLines.filter((at) => at > from + NEAR && at < to - NEAR), to]
+    return cuts.slice(0, -1).map((begin, at) => {
+      const { bar: number, beat } = clock.place(begin)
+      const bar = bars.get(number)!
+      const notes = struck.map((index) => { const { string, midi, note } = voicing.strings[index]!; return { pitch: pitchAt(midi, note), string: stringNumber(string, voicing.frets.length), fret: voicing.frets[string]! } })
+      return { bar: number, at: lengthOf(beat - bar.from, bar.meter), length: lengthOf(clock.beatsIn(number, cuts[at + 1]! - begin), bar.meter), notes, tiedFrom: at > 0, tiedOn: at < cuts.length - 2 }
+    })
+  }))
+  return { upper: cut(upper), lower: cut(lower) }
+}
+
+function writePart(part: XMLBuilder, { write }: Part, score: Score): void {
   const { bars } = score.chart
   // A part needs a measure: a tune without bars is written as one bar of rest.
   if (bars.length === 0) {
@@ -76,12 +159,37 @@ export function toMusicXml(score: Score): string {
     if (bar.opensSection && bar.section) measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
     if (index === 0) writeTempo(measure, score)
     bar.marks.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
-    bar.slots.forEach((slot) => writeSlot(measure, slot, bar.meter, score))
-    if (bar.slots.length === 0) writeRest(measure, lengthOf(bar.beats, bar.meter))
+    write(measure, bar)
     bar.marks.filter((mark) => !beginsBar(mark)).forEach((mark) => writeMark(measure, mark))
     writeRightBarline(measure, bars, index)
   })
-  return root.end({ prettyPrint: true })
+}
+
+/** One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on is put behind its beginning. */
+function writeVoice(measure: XMLBuilder, bar: Bar, soundings: readonly Sounding[], voice: string, symbols: readonly Symbol[]): void {
+  const end = lengthOf(bar.beats, bar.meter)
+  const waiting = [...symbols]
+  let at = 0
+  const symbolsBefore = (until: number) => { while (waiting[0] && waiting[0].at < until) { const { at: place, chord } = waiting.shift()!; writeHarmony(measure, { chord, voicing: null }, place - at) } }
+  const restTo = (until: number) => {
+    // Rests part where a symbol stands, so that it stands over one.
+    for (const place of [...waiting.map((one) => one.at).filter((one) => one > at && one < until), until]) {
+      if (place <= at) continue
+      symbolsBefore(at + 1)
+      writeRest(measure, place - at, voice)
+      at = place
+    }
+  }
+  for (const sounding of [...soundings].sort((a, b) => a.at - b.at)) {
+    const length = Math.min(sounding.length, end - sounding.at)
+    if (sounding.at < at || length <= 0) continue
+    restTo(sounding.at)
+    symbolsBefore(sounding.at + length)
+    const values = noteValues(length)
+    values.forEach((value, order) => writeNotes(measure, sounding.notes, value, { from: sounding.tiedFrom || order > 0, on: sounding.tiedOn || order < values.length - 1 }, voice))
+    at = sounding.at + length
+  }
+  restTo(end)
 }
 
 const lengthOf = (beats: number, { unit }: Meter) => Math.round((beats * 4 * DIVISIONS) / unit)
@@ -160,30 +268,32 @@ function writeTempo(measure: XMLBuilder, { tempo, chart }: Score): void {
   direction.ele('sound', { tempo: String((tempo * 4) / chart.meter.unit) })
 }
 
-function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, score: Score): void {
+function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, chords: Score['chords']): void {
   const length = lengthOf(slot.beats, meter)
-  const written = score.chords.get(slotKey(slot))
+  const written = chords.get(slotKey(slot))
   if (!written) return writeRest(measure, length)
   writeHarmony(measure, written)
-  if (!written.voicing) return writeRest(measure, length)
+  const { voicing } = written
+  if (!voicing) return writeRest(measure, length)
   const values = noteValues(length)
-  values.forEach((value, at) => writeChordNotes(measure, written.voicing!, value, { from: at > 0, on: at < values.length - 1 }))
+  const notes = voicing.strings.map(({ string, midi, note }) => ({ pitch: pitchAt(midi, note), string: stringNumber(string, voicing.frets.length), fret: voicing.frets[string]! }))
+  values.forEach((value, at) => writeNotes(measure, notes, value, { from: at > 0, on: at < values.length - 1 }))
 }
 
-function writeRest(measure: XMLBuilder, length: number): void {
+function writeRest(measure: XMLBuilder, length: number, voice = '1'): void {
   for (const value of noteValues(length)) {
     const note = measure.ele('note')
     note.ele('rest')
-    writeValue(note, value)
+    writeValue(note, value, { from: false, on: false }, voice)
   }
 }
 
 /** `voice` stands between duration and type; that is the order of the schema. */
-function writeValue(note: XMLBuilder, value: Value, ties: { from: boolean; on: boolean } = { from: false, on: false }): void {
+function writeValue(note: XMLBuilder, value: Value, ties: { from: boolean; on: boolean }, voice: string): void {
   note.ele('duration').txt(String(value.length))
   if (ties.from) note.ele('tie', { type: 'stop' })
   if (ties.on) note.ele('tie', { type: 'start' })
-  note.ele('voice').txt('1')
+  note.ele('voice').txt(voice)
   if (value.type) note.ele('type').txt(value.type)
   for (let dot = 0; dot < value.dots; dot += 1) note.ele('dot')
   if (!value.triplet) return
@@ -192,74 +302,23 @@ function writeValue(note: XMLBuilder, value: Value, ties: { from: boolean; on: b
   modification.ele('normal-notes').txt('2')
 }
 
-function writeChordNotes(measure: XMLBuilder, voicing: Voicing, value: Value, ties: { from: boolean; on: boolean }): void {
-  voicing.strings.forEach(({ string, midi, note: spelled }, order) => {
-    const { letter, alter, octave } = pitchAt(midi, spelled)
+/** Notes together; where their strings are known, with the marks of tablature. */
+function writeNotes(measure: XMLBuilder, notes: Sounding['notes'], value: Value, ties: { from: boolean; on: boolean }, voice = '1'): void {
+  notes.forEach(({ pitch: { letter, alter, octave }, string, fret }, order) => {
     const note = measure.ele('note')
     if (order > 0) note.ele('chord')
     const pitch = note.ele('pitch')
     pitch.ele('step').txt(NOTE_NAMES[letter]!)
     if (alter !== 0) pitch.ele('alter').txt(String(alter))
     pitch.ele('octave').txt(String(octave))
-    writeValue(note, value, ties)
+    writeValue(note, value, ties, voice)
+    if (!ties.from && !ties.on && string === undefined) return
     const notations = note.ele('notations')
     if (ties.from) notations.ele('tied', { type: 'stop' })
     if (ties.on) notations.ele('tied', { type: 'start' })
+    if (string === undefined) return
     const technical = notations.ele('technical')
-    technical.ele('string').txt(String(stringNumber(string, voicing.frets.length)))
-    technical.ele('fret').txt(String(voicing.frets[string]))
-  })
-}
-
-/** The kinds of MusicXML by the degrees they mean; the first whose degrees are all in the chord is taken. */
-const KINDS: readonly (readonly [string, readonly Degree[]])[] = [
-  ['major-minor', ['b3', '5', '7']], ['major-seventh', ['3', '5', '7']], ['major-seventh', ['3', '7']],
-  ['half-diminished', ['b3', 'b5', 'b7']], ['diminished-seventh', ['b3', 'b5', 'bb7']], ['augmented-seventh', ['3', '#5', 'b7']],
-  ['minor-seventh', ['b3', 'b7']], ['dominant', ['3', 'b7']],
-  ['minor-sixth', ['b3', '6']], ['major-sixth', ['3', '6']],
-  ['diminished', ['b3', 'b5']], ['augmented', ['3', '#5']],
-  ['minor', ['b3']], ['major', ['3']],
-  ['suspended-fourth', ['4']], ['suspended-second', ['2']], ['power', ['5']],
-]
-const ALTERED_FIFTHS: readonly Degree[] = ['b5', '#5']
-
-function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenChord): void {
-  const harmony = measure.ele('harmony')
-  const writeNote = (name: 'root' | 'bass', note: Note) => {
-    const element = harmony.ele(name)
-    element.ele(`${name}-step`).txt(NOTE_NAMES[note.letter]!)
-    if (note.alter !== 0) element.ele(`${name}-alter`).txt(String(note.alter))
-  }
-  writeNote('root', chord.root)
-  const [kind, meant] = KINDS.find(([, degrees]) => degrees.every((degree) => hasDegree(chord, degree))) ?? ['other', []]
-  harmony.ele('kind', { text: chord.suffix }).txt(kind)
-  if (chord.bass) writeNote('bass', chord.bass)
-  for (const { degree } of chord.tones) {
-    if (degree === '1' || degree === '5' || meant.includes(degree)) continue
-    const [, accidentals, value] = /^([b#]*)(\d+)$/.exec(degree)!
-    const element = harmony.ele('degree')
-    element.ele('degree-value').txt(value!)
-    element.ele('degree-alter').txt(String([...accidentals!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0) + (value === '7' && accidentals === '' ? 1 : 0)))
-    element.ele('degree-type').txt(ALTERED_FIFTHS.includes(degree) ? 'alter' : 'add')
-  }
-  if (voicing) writeFrame(harmony, voicing)
-}
-
-/** A chord frame needs at least the frets held; open and muted strings are said by their notes or left out. */
-function writeFrame(harmony: XMLBuilder, { frets, fingering }: Voicing): void {
-  const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
-  const highest = Math.max(4, ...held)
-  const first = highest <= 4 ? 1 : Math.min(...held)
-  const frame = harmony.ele('frame')
-  frame.ele('frame-strings').txt(String(frets.length))
-  frame.ele('frame-frets').txt(String(Math.max(4, highest - first + 1)))
-  if (first > 1) frame.ele('first-fret').txt(String(first))
-  frets.forEach((fret, string) => {
-    if (fret === null) return
-    const note = frame.ele('frame-note')
-    note.ele('string').txt(String(stringNumber(string, frets.length)))
-    note.ele('fret').txt(String(fret))
-    const finger = fingering.fingers[string]
-    if (finger) note.ele('fingering').txt(String(finger))
+    technical.ele('string').txt(String(string))
+    technical.ele('fret').txt(String(fret))
   })
 }

@@ -75,7 +75,7 @@ export function hardestSpots(line: Line, chords: readonly ChordSymbol[], count: 
   return line.voicings.map((voicing, index) => ({ index, chord: chords[index]!, effort: voicing.fingering.difficulty + travel(index) })).sort((a, b) => b.effort - a.effort || a.index - b.index).slice(0, count)
 }
 /** Hand travel that weighs as much as one point of difficulty: about two frets in the middle of the neck. */
-const TRAVEL_MM = 50
+export const TRAVEL_MM = 50
 
 /** How colourful a line is: tensions that sound, on average for each of its chords. */
 export const colourOf = ({ voicings }: Line): number =>

@@ -1,12 +1,11 @@
-import { slotsOf, type Chart } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import { constrained, withTone } from '../leading/constraints'
 import { STOPPED } from '../leading/lead'
 import { bestPaths } from '../leading/search'
 import { PriceBook, type Layer } from '../leading/stage'
-import { STYLES, weightsFrom, type StyleName, type Weights } from '../leading/weights'
+import { STYLES, weightsFrom } from '../leading/weights'
 import { easiestFingering } from '../neck/fingering'
-import { fretFor, soundAt, type Frets } from '../neck/instrument'
+import { fretFor, soundAt } from '../neck/instrument'
 import { modulo, pitchClass, pitchName, plainSpelling } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
@@ -15,71 +14,11 @@ import type { Limits } from '../voicing/limits'
 import { namesOf } from '../voicing/name'
 import { ToneNames, voicingFrom, voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn } from './clock'
-import { TEXTURES, textureLimits, textureWeights, twoVoicePrice, type Texture } from './textures'
-import { chordsUnder, type UnderKind } from './underNote'
-
-/** What stands under a melody note: a chord of its own, the chord's grip held while the melody moves, or the note alone. */
-export type Under = 'chord' | 'held' | 'single'
-
-/** Where chords are struck: with the first note of each bar, with each chord, on each beat, or with every note. */
-export const DENSITIES = ['bar', 'chord', 'beat', 'note'] as const
-export type Density = (typeof DENSITIES)[number]
-
-/** A chord in its time; null where nobody plays. */
-export interface Place {
-  chord: ChordSymbol | null
-  bar: number
-  beat: number
-  beats: number
-}
-
-export interface HarmonisedNote {
-  /** Null where the melody rests and the chord is struck alone. */
-  note: MelodyNote | null
-  /** The note sounds on from before and is struck again with a new chord. */
-  again: boolean
-  bar: number
-  beat: number
-  /** Beats to the next event. */
-  beats: number
-  chord: ChordSymbol | null
-  under: Under
-  kind: UnderKind | 'held grip' | 'single note' | 'chord in a rest' | 'by hand'
-  voicing: Voicing
-}
-
-export interface HarmonisedLine {
-  cost: number
-  notes: HarmonisedNote[]
-}
-
-/** A grip the player put under a note; it stays. */
-export interface FixedUnder {
-  frets: Frets
-  /** What it is called; null for the note alone, or a grip that is held. */
-  chord: ChordSymbol | null
-}
-
-export interface HarmoniseProblem {
-  chart: Chart
-  melody: readonly MelodyNote[]
-  limits: Limits
-  /** The chords in their time; those of the chart where they are not given. */
-  places?: readonly Place[]
-  style?: StyleName
-  weights?: Partial<Weights>
-  density?: Density
-  texture?: Texture
-  /** Beats a minute; the chart's where it is not given. */
-  tempo?: number
-  /** By place, `bar:beat`. */
-  fixed?: ReadonlyMap<string, FixedUnder>
-  /** Chords that begin under a held note or in a rest are struck too. */
-  fills?: boolean
-  count?: number
-  /** Called as the search goes on; returning false stops it. */
-  onProgress?: (done: number, of: number) => boolean
-}
+import { pluckedWhereThin, TEXTURES, textureLimits, textureWeights, twoVoicePrice, type Texture } from './textures'
+import { highUpPrice } from './highUp'
+import { placeKey, placesOf, SILENT, type FixedUnder, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
+import { movingLines } from './movingLines'
+import { chordsUnder } from './underNote'
 
 /** What things cost beside the line's own cost, in its units (common practice, no source). */
 const PRICE = {
@@ -121,8 +60,10 @@ interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: Harmoni
  * them with it held, and stand alone where it cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune is
  * weighed together at its tempo, the melody always the highest note.
  */
-export function harmonise(problem: HarmoniseProblem): Result<HarmonisedLine[]> {
+export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
+  const problem = { ...asked, limits: pluckedWhereThin(asked.limits, asked.texture ?? 'full') }
   const { style = 'smooth', count = 1, texture = 'full', fixed = new Map(), onProgress = () => true } = problem
+  if (texture === 'two lines') return movingLines(problem)
   const named = STYLES[style]
   const within = textureLimits('within' in named ? named.within(problem.limits) : problem.limits, texture)
   const groups = groupsOf(problem)
@@ -148,7 +89,7 @@ export function harmonise(problem: HarmoniseProblem): Result<HarmonisedLine[]> {
     const layers = candidates.map((list, at): Layer => ({
       // A silence or a note alone has no chord to be led from: it is named by what stood before.
       chord: groups[at]!.anchor.chord ?? SILENT, voicings: list.map(({ voicing }) => voicing), chords: list.map(({ chord }) => chord ?? SILENT), haste: groups[at]!.haste, only: `${at}`,
-      extra: list.map(({ extra, voicing }) => extra + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0)),
+      extra: list.map(({ extra, voicing }) => extra + highUpPrice(voicing) + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0)),
     }))
     const [path] = bestPaths(layers, weights, within.instrument, 1, undefined, prices) ?? []
     if (!path || found.some(({ indexes }) => indexes === path.indexes.join())) break
@@ -169,15 +110,6 @@ function notesOf(indexes: readonly number[], candidates: readonly Candidate[][],
 }
 
 const headOf = ({ note, again, place, from, to }: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({ note, again, ...place, beats: to - from })
-
-/** What stands in the place of a chord where nobody plays. */
-export const SILENT: ChordSymbol = { text: 'N.C.', canonical: 'N.C.', root: { letter: 0, alter: 0 }, suffix: '', bass: null, tones: [] }
-
-/** The chords of a chart in their time. */
-export const placesOf = (chart: Chart): Place[] =>
-  slotsOf(chart).map(({ symbol, bar, beat, beats }) => ({ chord: symbol?.kind === 'chord' ? symbol.chord : null, bar, beat, beats }))
-
-export const placeKey = ({ bar, beat }: { bar: number; beat: number }): string => `${bar}:${Math.round(beat * 1000) / 1000}`
 
 /** Everything that happens, in groups that begin with what the density gives a chord of its own. */
 function groupsOf({ chart, melody, places = placesOf(chart), density = 'chord', fills = false, fixed = new Map(), tempo = chart.tempo ?? USUAL_TEMPO }: HarmoniseProblem): Group[] {

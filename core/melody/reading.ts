@@ -12,7 +12,7 @@ import { optionsOf } from '../reharm/options'
 import { spotsOf } from '../reharm/spot'
 import type { Limits } from '../voicing/limits'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
-import type { HarmonisedNote, Place } from './harmonise'
+import type { HarmonisedNote, Place } from './line'
 
 /** The smallest thing that makes a fighting note sit. */
 export type Remedy =

@@ -11,7 +11,7 @@ interface TextureOf {
 }
 
 /** How full the grips under a melody are, and how they are built (theory 5). */
-export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices'] as const
+export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices', 'two lines'] as const
 export type Texture = (typeof TEXTURE_NAMES)[number]
 export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
   full: { says: 'Three to five notes, the bass with them where there is time.' },
@@ -19,7 +19,11 @@ export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
   'drop 2': { says: 'Four notes in drop 2 wherever the melody note allows it.', families: ['drop 2'], notes: [4, 4] },
   fourths: { says: 'Stacked fourths under the melody wherever the chord has them.', families: ['quartal'], notes: [3, 4] },
   'two voices': { says: 'The melody and one voice below it: thirds, sixths, tenths and guide tones.', notes: [2, 2] },
+  'two lines': { says: 'The melody and a line below it in a rhythm of its own: suspensions, passing notes, contrary motion.', notes: [2, 2] },
 }
+
+/** Two voices are plucked, whatever strings lie between them. */
+export const pluckedWhereThin = (limits: Limits, texture: Texture): Limits => (TEXTURES[texture].notes?.[1] === 2 ? { ...limits, hand: { ...limits.hand, plucked: true } } : limits)
 
 export function textureLimits(limits: Limits, texture: Texture): Limits {
   const { families = null, notes = limits.notes } = TEXTURES[texture]

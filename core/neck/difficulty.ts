@@ -50,7 +50,7 @@ export function difficultyOf(presses: readonly Press[], frets: Frets, reach: num
     stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2,
     placement: 0,
     barre: 0,
-    mutes: WEIGHT.innerMute * innerMutes(frets),
+    mutes: hand.plucked ? 0 : WEIGHT.innerMute * innerMutes(frets),
     thumb: presses.length > fingers.length ? WEIGHT.thumb : 0,
   }
   for (let index = 1; index < fingers.length; index += 1) {

@@ -67,6 +67,7 @@ function unmutable(frets: Frets, instrument: Instrument, hand: Hand): string | n
   if (first === undefined || last === undefined) return 'no string sounds'
   const low = frets.findIndex((fret) => fret !== null && fret !== 0 && fret <= instrument.capo)
   if (low >= 0) return `fret ${frets[low]!} on string ${stringNumber(low, frets.length)} lies behind the capo`
+  if (hand.plucked) return null
   const held = (string: number) => (frets[string] ?? 0) > 0
   for (let string = first + 1; string < last; string += 1) {
     if (frets[string] !== null) continue

@@ -8,6 +8,8 @@ export interface Hand {
   barre: boolean
   /** Strings between sounding ones may be silenced by a neighbouring finger. */
   innerMutes: boolean
+  /** The other hand plucks just the strings that sound, so that those between need no muting (theory: right hand, fingers); strummed where it is not said. */
+  plucked?: boolean
   /** Fingers that cannot be used. */
   missing: readonly Finger[]
   /** Fingers that hold, but tire: grips that use them count as harder. */

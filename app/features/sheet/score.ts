@@ -1,6 +1,7 @@
 import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Chart } from '../../../core/chart/chart'
-import type { Score, WrittenChord } from '../../../core/formats/musicxml'
+import type { Score } from '../../../core/formats/musicxml'
+import type { WrittenChord } from '../../../core/formats/musicxmlHarmony'
 import { keptVoicings } from '../lines/keptGrips'
 import type { Body } from '../player/limits'
 import { groupedBy } from '../tune/grouped'

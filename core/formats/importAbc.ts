@@ -1,0 +1,214 @@
+import abc from 'abcjs'
+import type { Meter } from '../chart/chart'
+import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
+import { modulo, type Pitch } from '../pitch/note'
+import { bad, type Result } from '../result'
+import { emptyBar, LONGEST_FILE, tuneOf, type ImportedTune, type ReadBar } from './readTune'
+
+/** What the reader of the notation library gives for something in a voice; only what is used here. */
+interface AbcElement {
+  el_type: string
+  startChar?: number
+  pitches?: { pitch: number; accidental?: string; startTie?: object; endTie?: boolean }[]
+  rest?: { type: string; text?: number }
+  duration?: number
+  chord?: { name: string; position: string }[]
+  startTriplet?: number
+  tripletMultiplier?: number
+  endTriplet?: boolean
+  type?: string
+  value?: { num: string; den: string }[]
+  startEnding?: string
+  endEnding?: boolean
+  title?: string
+  accidentals?: { acc: string; note: string }[]
+  root?: string
+  acc?: string
+  mode?: string
+}
+interface AbcTune {
+  lines: { staff?: { key?: AbcElement; meter?: AbcElement; voices?: AbcElement[][] }[] }[]
+  metaText: { title?: string; tempo?: { duration?: number[]; bpm?: number } }
+  warnings?: string[]
+}
+
+const ALTERS: Readonly<Record<string, number>> = { dblflat: -2, flat: -1, natural: 0, sharp: 1, dblsharp: 2 }
+
+/** Placements of a text in quotation marks that is no chord symbol. */
+const REMARKS = ['above', 'below', 'left', 'right']
+
+/**
+ * A tune in ABC notation (standard 2.1), read by a notation library: the first voice of the first tune, the highest note of those together, with its
+ * chord symbols, repeats, endings, parts, and changes of key and metre.
+ * @param content the text, of at most LONGEST_FILE letters
+ */
+export function importAbc(content: string): Result<ImportedTune> {
+  const accepted = `ABC notation of one tune, such as X:1 K:C "C"CDEF|, of at most ${LONGEST_FILE} letters`
+  if (content.length > LONGEST_FILE) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted, text: 'content' })
+  const voice = firstVoice(content)
+  let tunes: AbcTune[]
+  try {
+    tunes = abc.parseOnly(voice.content) as unknown as AbcTune[]
+  } catch (error) {
+    return bad({ code: 'bad-file', message: `The text could not be read as ABC: ${(error as Error).message}`, accepted, text: 'content' })
+  }
+  const tune = tunes[0]
+  const staves = (tune?.lines ?? []).flatMap(({ staff }) => staff?.slice(0, 1) ?? [])
+  if (!tune || !/^K:/m.test(content) || !staves.some(({ voices }) => voices?.[0]?.some(({ el_type }) => el_type === 'note')))
+    return bad({ code: 'bad-file', message: 'No ABC tune with notes was found: it needs a K: line and notes behind it.', accepted, text: 'content' })
+  const warnings = (tune.warnings ?? []).slice(0, MOST_TOLD).map(plainWarning)
+  if ((tune.warnings?.length ?? 0) > MOST_TOLD) warnings.push(`${tune.warnings!.length - MOST_TOLD} more such places.`)
+  if (tunes.length > 1) warnings.push(`The text has ${tunes.length} tunes; the first one was taken.`)
+  if (voice.others || tune.lines.some(({ staff }) => (staff?.length ?? 0) > 1 || (staff?.[0]?.voices?.length ?? 0) > 1)) warnings.push('Only the first voice was taken.')
+
+  const reader = new AbcReader(staves[0]!.key, staves[0]!.meter, warnings)
+  for (const { voices } of staves) for (const element of voices?.[0] ?? []) reader.take(element)
+  const { duration, bpm } = tune.metaText.tempo ?? {}
+  const tempo = bpm ? bpm * 4 * (duration?.[0] ?? 0.25) : null
+  return tuneOf({ title: tune.metaText.title?.trim() || null, key: reader.firstKey, meter: reader.firstMeter, tempo }, reader.finish(), warnings)
+}
+
+/** The text without the lines of other voices than the first: the notation library would put a voice by itself behind the first one. */
+function firstVoice(content: string): { content: string; others: boolean } {
+  let [first, now]: (string | null)[] = [null, null]
+  let [inBody, music, others] = [false, false, false]
+  const kept = content.split('\n').filter((line) => {
+    if (/^X:/.test(line)) [first, now, inBody, music] = [null, null, false, false]
+    if (/^K:/.test(line)) inBody = true
+    const name = inBody ? /^(?:V:\s*|\[V:\s*)([^\s\]]+)/.exec(line)?.[1] : undefined
+    if (name !== undefined) {
+      if (!music && first === null) first = name
+      now = name
+    }
+    music ||= inBody && !/^[A-Za-z]:|^%|^\s*$/.test(line)
+    const other = inBody && now !== first
+    others ||= other
+    return !other
+  })
+  return { content: kept.join('\n'), others }
+}
+
+/** Warnings of the library that are told one by one. */
+const MOST_TOLD = 12
+const plainWarning = (warning: string): string => warning.replace(/<[^>]*>/g, '').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&amp;/g, '&').replace(/^Music Line:(\d+):(\d+): /, 'Line $1, column $2: ').slice(0, 200)
+
+class AbcReader {
+  private readonly bars: ReadBar[] = []
+  private bar = emptyBar()
+  private signature: Map<number, number>
+  /** Accidentals written in this bar: they hold for the letter in every octave until the bar line. */
+  private readonly inBar = new Map<number, number>()
+  private tuplet = 1
+  private meter: Meter
+  readonly firstKey: Key | null
+  readonly firstMeter: Meter
+
+  constructor(key: AbcElement | undefined, meter: AbcElement | undefined, private readonly warnings: string[]) {
+    this.signature = signatureIn(key)
+    this.firstKey = key ? keyOf(key) : null
+    this.meter = this.firstMeter = meterOf(meter) ?? { beats: 4, unit: 4 }
+  }
+
+  take(element: AbcElement): void {
+    switch (element.el_type) {
+      case 'note': return this.takeNote(element)
+      case 'bar': return this.takeBarLine(element)
+      case 'key': {
+        this.signature = signatureIn(element)
+        this.bar.newKey = keyOf(element)
+        return
+      }
+      case 'meter': {
+        const meter = meterOf(element)
+        if (meter) this.meter = this.bar.newMeter = meter
+        return
+      }
+      case 'part': this.bar.section = (element.title ?? '').replace(/[[\]|\n]/g, ' ').trim().slice(0, 24) || null
+    }
+  }
+
+  private takeNote(element: AbcElement): void {
+    const { bar } = this
+    if (element.startTriplet) this.tuplet = element.tripletMultiplier ?? 1
+    for (const { name, position } of element.chord ?? []) if (!REMARKS.includes(position)) bar.chords.push({ at: bar.length, symbol: name.replace(/♭/g, 'b').replace(/♯/g, '#') })
+    // A rest of several bars stands for so many silent ones.
+    if (element.rest?.type === 'multimeasure') {
+      for (let more = 1; more < Math.min(element.rest.text ?? 1, MOST_REST); more += 1) { bar.length = this.barLength; this.close() }
+      this.bar.length = this.barLength
+      return
+    }
+    const lasts = (element.duration ?? 0) * 4 * this.tuplet
+    const read = (element.pitches ?? []).map((one) => ({ ...one, sounding: this.pitchOf(one) }))
+    if (read.length > 0) {
+      const highest = read.reduce((top, one) => (one.pitch > top.pitch ? one : top))
+      bar.notes.push({ at: bar.length, lasts, pitch: highest.sounding, tied: highest.startTie !== undefined })
+    }
+    bar.length += lasts
+    if (element.endTriplet) this.tuplet = 1
+  }
+
+  private pitchOf({ pitch, accidental }: { pitch: number; accidental?: string }): Pitch {
+    const letter = modulo(pitch, 7)
+    if (accidental && accidental in ALTERS) this.inBar.set(letter, ALTERS[accidental]!)
+    return { letter, octave: 4 + Math.floor(pitch / 7), alter: this.inBar.get(letter) ?? this.signature.get(letter) ?? 0 }
+  }
+
+  private takeBarLine({ type = '', startEnding }: AbcElement): void {
+    const closes = /right_repeat|dbl_repeat/.test(type)
+    const opens = /left_repeat|dbl_repeat/.test(type)
+    const last = this.bars.at(-1)
+    if (this.bar.length > 0) {
+      if (closes) this.bar.played = 2
+      this.close()
+    } else if (closes && last) last.played = 2
+    if (opens) this.bar.opensRepeat = true
+    if (startEnding) this.bar.ending = passesIn(startEnding)
+  }
+
+  private get barLength(): number { return (this.meter.beats * 4) / this.meter.unit }
+
+  private close(): void {
+    this.bars.push(this.bar)
+    this.bar = emptyBar()
+    this.inBar.clear()
+  }
+
+  finish(): ReadBar[] {
+    if (this.bar.length > 0) this.close()
+    if (this.bars.every(({ chords }) => chords.length === 0)) this.warnings.push('The tune names no chords: the bars are silent until you type them.')
+    return this.bars
+  }
+}
+
+/** Bars of one rest at most. */
+const MOST_REST = 200
+
+/** `1`, `2`, `1,3` and `1-3` as passes. */
+const passesIn = (text: string): number[] => text.split(',').flatMap((part) => {
+  const [from, to] = part.split('-').map((number) => Number.parseInt(number, 10))
+  if (!from || from > 16) return []
+  return Array.from({ length: Math.max(1, Math.min(16, to || from) - from + 1) }, (_, at) => from + at)
+})
+
+const signatureIn = (key: AbcElement | undefined): Map<number, number> =>
+  new Map((key?.accidentals ?? []).map(({ acc, note }) => ['cdefgab'.indexOf(note.toLowerCase()), ALTERS[acc] ?? 0] as const))
+
+/** The major or minor key with the signature of a key or a mode; the mode itself where it is one of the two. */
+function keyOf({ root = '', acc = '', mode = '', ...element }: AbcElement): Key | null {
+  const tonic = `${root}${acc === 'b' || acc === 'flat' ? 'b' : acc === '#' || acc === 'sharp' ? '#' : ''}`
+  if (mode === '' || mode === 'm') {
+    const key = parseKey(`${tonic}${mode}`)
+    return key.ok ? key.value : null
+  }
+  const signs = [...signatureIn(element as AbcElement).values()].reduce((sum, alter) => sum + alter, 0)
+  return RELATIVES.find((key) => signatureOf(key) === signs && scaleNotes(key).some(({ letter }) => 'CDEFGAB'[letter] === root)) ?? null
+}
+const RELATIVES = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'].map((name) => { const key = parseKey(name); if (!key.ok) throw new Error(name); return key.value })
+
+function meterOf(meter: AbcElement | undefined): Meter | null {
+  if (meter?.type === 'common_time') return { beats: 4, unit: 4 }
+  if (meter?.type === 'cut_time') return { beats: 2, unit: 2 }
+  const [value] = meter?.value ?? []
+  const [beats, unit] = [Number(value?.num), Number(value?.den)]
+  return beats >= 1 && beats <= 16 && [2, 4, 8, 16].includes(unit) ? { beats, unit } : null
+}

@@ -1,0 +1,152 @@
+import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
+import { printBar } from '../chart/print'
+import { parseSymbol } from '../chord/parse'
+import { rounded } from '../melody/clock'
+import { keyName, type Key } from '../pitch/key'
+import { midiOf, pitchName, type Pitch } from '../pitch/note'
+import { bad, good, type Result } from '../result'
+
+/** Files are read up to this many bars and notes; a longer one is refused as it is. */
+export const MOST_BARS_READ = 3_000
+export const MOST_NOTES_READ = 5_000
+/** The longest content taken, in letters. */
+export const LONGEST_FILE = 2_000_000
+
+/** A melody note as it is written down in answers: its pitch by name. */
+export interface NamedMelodyNote {
+  bar: number
+  beat: number
+  beats: number
+  note: string
+}
+
+/** What a file of notes became: the chart with its chords, and the melody over it. */
+export interface ImportedTune {
+  text: string
+  melody: NamedMelodyNote[]
+  /** What was left out or changed, a sentence each. */
+  warnings: string[]
+}
+
+/** A bar of a file before it is a bar of a chart. Places and lengths in quarter notes from its beginning. */
+export interface ReadBar {
+  notes: ReadNote[]
+  chords: { at: number; symbol: string }[]
+  /** As long as what is written in it. */
+  length: number
+  newKey: Key | null
+  newMeter: Meter | null
+  section: string | null
+  opensRepeat: boolean
+  played: number
+  ending: number[]
+  marks: Mark[]
+}
+
+export interface ReadNote {
+  at: number
+  lasts: number
+  pitch: Pitch
+  /** Tied to the next note. */
+  tied: boolean
+}
+
+export const emptyBar = (): ReadBar => ({ notes: [], chords: [], length: 0, newKey: null, newMeter: null, section: null, opensRepeat: false, played: 0, ending: [], marks: [] })
+
+export interface ReadHead {
+  title: string | null
+  key: Key | null
+  meter: Meter
+  /** Quarter notes a minute. */
+  tempo: number | null
+}
+
+const NEAR = 1e-6
+
+/** A chart text and a melody from what a file's reader found. */
+export function tuneOf({ title, key, meter, tempo }: ReadHead, bars: readonly ReadBar[], warnings: string[]): Result<ImportedTune> {
+  const notes = bars.reduce((sum, bar) => sum + bar.notes.length, 0)
+  if (bars.length === 0) return bad({ code: 'bad-file', message: 'No bar was found.', accepted: 'a file with notes or chord symbols', text: 'content' })
+  if (bars.length > MOST_BARS_READ || notes > MOST_NOTES_READ)
+    return bad({ code: 'too-large', message: `The tune has ${bars.length} bars and ${notes} notes.`, accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`, text: 'content' })
+  const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4
+  const first = inBeats(bars[0]!.length, bars[0]!.newMeter ?? meter)
+  const firstDue = (bars[0]!.newMeter ?? meter).beats
+  // An upbeat of half a beat is written as a whole one that begins with silence.
+  const pickup = bars.length > 1 && first > NEAR && first < firstDue - NEAR ? Math.ceil(first - NEAR) : 0
+  const head = [
+    ...(title ? [`title: ${title}`] : []), ...(key ? [`key: ${keyName(key)}`] : []), `meter: ${meterName(meter)}`,
+    ...(tempo ? [`tempo: ${Math.min(400, Math.max(20, Math.round((tempo * meter.unit) / 4)))}`] : []), ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
+  ]
+  const lines: string[] = []
+  const melody: NamedMelodyNote[] = []
+  let tied: { note: NamedMelodyNote; midi: number } | null = null
+  let metre = meter
+  let line = ''
+  let onLine = 0
+  let before: Slot[] = []
+  bars.forEach((bar, index) => {
+    const number = pickup > 0 ? index : index + 1
+    if (bar.newMeter) metre = bar.newMeter
+    const isPickup = pickup > 0 && index === 0
+    const due = isPickup ? pickup : metre.beats
+    const from = isPickup ? metre.beats - pickup + 1 : 1
+    const late = isPickup ? pickup - first : 0
+    const written = inBeats(bar.length, metre)
+    const beats = Math.max(due, Math.ceil(written - NEAR))
+    if (written > due + NEAR) warnings.push(`Bar ${number} has ${rounded(written)} beats in ${meterName(metre)}: it is kept so.`)
+
+    for (const { at, lasts, pitch, tied: goesOn } of bar.notes) {
+      const midi = midiOf(pitch)
+      const length = inBeats(lasts, metre)
+      if (tied && tied.midi === midi) tied.note.beats = rounded(tied.note.beats + length)
+      else {
+        melody.push({ bar: number, beat: rounded(from + late + inBeats(at, metre)), beats: rounded(length), note: pitchName(pitch) })
+        tied = null
+      }
+      tied = goesOn ? { note: tied?.note ?? melody.at(-1)!, midi } : null
+    }
+
+    const slots = slotsOfBar(bar, { number, from, late, beats, metre, index, played: before.length > 0 }, warnings, inBeats)
+    if ((bar.newKey || bar.newMeter) && index > 0) {
+      if (line) lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
+      line = ''
+      if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
+      if (bar.newMeter) lines.push(`meter: ${meterName(bar.newMeter)}`)
+    } else if (line && (onLine === BARS_A_LINE || bar.section !== null)) {
+      lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
+      line = ''
+    }
+    if (line === '') { line = bar.section !== null ? `[${bar.section}] ` : ''; onLine = 0 }
+    const afterRepeat = onLine > 0 && bars[index - 1]!.played > 0
+    const barline = afterRepeat ? (bar.opensRepeat ? ' |:' : bars[index - 1]!.played > 2 && bar.ending.length > 0 ? ' |' : '') : `${onLine > 0 ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
+    const again = before.length === 1 && slots.length === 1 && slots[0]!.held && bar.opensRepeat === false && beats === due
+    const words = again ? '%' : printBar({ repeats: false, slots, from, beats, due })
+    const [leading, behind] = [bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda'), bar.marks.filter((mark) => mark !== 'Segno' && mark !== 'Coda')]
+    line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
+    onLine += 1
+    before = slots.filter(({ text }) => text !== 'N.C.')
+  })
+  if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
+  return good({ text: [...head, ...lines].join('\n'), melody, warnings })
+}
+
+const BARS_A_LINE = 4
+
+interface BarFrame { number: number; from: number; late: number; beats: number; metre: Meter; index: number; played: boolean }
+
+/** The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or nobody plays. */
+function slotsOfBar(bar: ReadBar, { number, from, late, beats, metre, played }: BarFrame, warnings: string[], inBeats: (quarters: number, meter: Meter) => number): Slot[] {
+  const read = bar.chords.flatMap(({ at, symbol }) => {
+    const text = symbol.trim().replace(/\s+/g, '')
+    if (parseSymbol(text).ok) return [{ beat: rounded(from + late + inBeats(at, metre)), text }]
+    warnings.push(`"${symbol}" in bar ${number} is no chord symbol and was left out.`)
+    return []
+  }).filter(({ beat }) => beat < from + beats - NEAR)
+  const inTurn = read.filter(({ beat }, at) => !read.slice(at + 1).some((later) => Math.abs(later.beat - beat) < NEAR))
+  if (!inTurn[0] || inTurn[0].beat > from + NEAR) inTurn.unshift({ beat: from, text: played ? HELD : 'N.C.' })
+  return inTurn.map(({ beat, text }, at): Slot => ({
+    bar: number, beat, beats: (inTurn[at + 1]?.beat ?? from + beats) - beat, text: text === HELD ? 'N.C.' : text, symbol: null, held: text === HELD,
+  }))
+}
+const HELD = '.'

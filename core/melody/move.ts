@@ -1,0 +1,105 @@
+import { homeKey } from '../analysis/analyse'
+import type { Chart } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { printChart } from '../chart/print'
+import { keyAbove, transposeSymbol, transposeText } from '../chart/transpose'
+import { parseChord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import { STOPPED } from '../leading/lead'
+import { handPlace, handTravelMm } from '../leading/measures'
+import { TRAVEL_MM } from '../leading/words'
+import type { Key } from '../pitch/key'
+import { bad, good, type Result } from '../result'
+import type { Limits } from '../voicing/limits'
+import { harmonise } from './harmonise'
+import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, Place } from './line'
+import { byOctaves, inKey, octavesToSing } from './melody'
+
+/** What a chord melody asks of the hand for each of its notes: difficulty of the grips that are set down, and the travel between them. */
+export function handEffort(notes: readonly HarmonisedNote[], { instrument }: Pick<Limits, 'instrument'>): number {
+  if (notes.length === 0) return 0
+  const hands = notes.map(({ voicing }) => handPlace(voicing, instrument))
+  const sum = notes.reduce((all, { voicing, under }, at) => all + (under === 'held' ? 0 : voicing.fingering.difficulty) + (at > 0 ? handTravelMm(hands[at - 1]!, hands[at]!) / TRAVEL_MM : 0), 0)
+  return sum / notes.length
+}
+
+/** The same melody somewhere else on the neck. */
+export interface Moved {
+  /** In words: `frets 5 to 10`, `highest note on string 2`, `an octave lower`. */
+  where: string
+  window: readonly [number, number] | null
+  /** Strings in use, by index; null for all. */
+  strings: readonly number[] | null
+  octaves: number
+  line: HarmonisedLine
+  effort: number
+  /** Melody notes that stand alone there. */
+  alone: number
+}
+
+/** Frets of a position for a chord melody: one for each finger and a stretch on both sides. */
+const POSITION = 6
+/** The lowest frets of the positions tried. */
+const STEP = 2
+
+const alone = ({ notes }: HarmonisedLine): number => notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
+
+/** The same melody in other positions, on lower strings, and in other registers, each led as well as it can be, the easiest for the hand first. Places where it cannot be played are left out. */
+export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
+  const { limits, onProgress = () => true } = problem
+  const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
+  const tries: Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'>[] = []
+  for (let low = lowest; low + POSITION - 1 <= limits.frets[1]; low += STEP) tries.push({ where: `frets ${low} to ${low + POSITION - 1}`, window: [low, low + POSITION - 1], strings: null, octaves: 0 })
+  const count = limits.instrument.tuning.length
+  for (const string of [2, 3]) tries.push({ where: `melody on string ${string} and lower`, window: null, strings: Array.from({ length: count - string + 1 }, (_, at) => at), octaves: 0 })
+  for (const octaves of [-1, 1]) tries.push({ where: octaves < 0 ? 'an octave lower' : 'an octave higher', window: null, strings: null, octaves })
+  const found: Moved[] = []
+  for (const [at, one] of tries.entries()) {
+    if (!onProgress(at, tries.length)) return found.length > 0 ? good(inOrder(found)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    const within: Limits = { ...limits, ...(one.window ? { frets: one.window, open: limits.open } : {}), ...(one.strings ? { strings: one.strings } : {}) }
+    const moved = harmonise({ ...problem, limits: within, melody: byOctaves(problem.melody, one.octaves), count: 1, fixed: new Map(), onProgress: () => true })
+    const line = moved.ok ? moved.value[0] : undefined
+    if (line) found.push({ ...one, line, effort: handEffort(line.notes, limits), alone: alone(line) })
+  }
+  return good(inOrder(found))
+}
+
+const inOrder = <T extends { effort: number; alone: number }>(list: T[]): T[] => list.sort((a, b) => a.effort + a.alone - (b.effort + b.alone))
+
+/** A chord melody in another key. */
+export interface InKey {
+  key: Key
+  /** From the key it stands in, -5 to 6. */
+  semitones: number
+  /** Octaves the melody was moved besides, so that it stays where the guitar sings. */
+  octaves: number
+  line: HarmonisedLine
+  effort: number
+  alone: number
+}
+
+/** The tune in all twelve keys, the easiest for the hand first; keys in which a note cannot be played are left out. */
+export function keysRanked(problem: HarmoniseProblem, key: Key = homeKey(problem.chart)): Result<InKey[]> {
+  const { chart, melody, places, limits, onProgress = () => true } = problem
+  const text = printChart(chart)
+  const found: InKey[] = []
+  for (let step = 0; step < 12; step += 1) {
+    if (!onProgress(step, 12)) return found.length > 0 ? good(inOrder(found)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    const semitones = step > 6 ? step - 12 : step
+    const goal = step === 0 ? key : keyAbove(key, semitones)
+    const turned: Chart = step === 0 ? chart : parseChart(transposeText(text, key, goal))
+    const sung = step === 0 ? [...melody] : inKey(melody, key, goal, semitones)
+    const octaves = octavesToSing(sung, limits)
+    const moved = harmonise({ ...problem, chart: turned, melody: byOctaves(sung, octaves), ...(places ? { places: places.map((place) => inOther(place, key, goal)) } : {}), count: 1, fixed: new Map(), onProgress: () => true })
+    const line = moved.ok ? moved.value[0] : undefined
+    if (line) found.push({ key: goal, semitones, octaves, line, effort: handEffort(line.notes, limits), alone: alone(line) })
+  }
+  return good(inOrder(found))
+}
+
+function inOther(place: Place, from: Key, to: Key): Place {
+  if (!place.chord) return place
+  const read = parseChord(transposeSymbol(place.chord.canonical, from, to))
+  const chord: ChordSymbol | null = read.ok ? read.value : null
+  return { ...place, chord }
+}
