@@ -47,7 +47,7 @@ export const arrangements = sqliteTable('arrangements', {
   /** What the lines have to keep to. */
   conditions: text('conditions', { mode: 'json' }).$type<TuneDocument['conditions']>().notNull().default([]),
   /** A style of the player's own, loop, position and drone. */
-  leading: text('leading', { mode: 'json' }).$type<TuneDocument['leading']>().notNull().default({ own: null, loop: false, window: null, drone: null }),
+  leading: text('leading', { mode: 'json' }).$type<TuneDocument['leading']>().notNull().default({ own: null, loop: false, window: null, drone: null, contour: null }),
   /** Beats a minute. */
   tempo: integer('tempo').notNull(),
 }, (table) => [index('arrangements_of_tune').on(table.tuneId)])

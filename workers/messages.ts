@@ -4,6 +4,7 @@ import type { Body } from '../app/features/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName, Weights } from '../core/leading/weights'
 import type { Constraint } from '../core/leading/constraints'
+import type { Contour } from '../core/leading/contour'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
@@ -47,6 +48,7 @@ export interface LeadingAsked {
   loop: boolean
   window: [number, number] | null
   drone: { string: number } | { midi: number } | null
+  contour: Contour | null
 }
 
 /** One way through the whole tune: what takes the place of which chords, by the index of the first. */

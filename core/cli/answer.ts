@@ -236,7 +236,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, loop = false, window, drone, fixed = {} }) {
+  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, loop = false, window, drone, contour, fixed = {} }) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const chart = text === undefined ? null : parseChart(text)
@@ -253,7 +253,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     if (drone && 'string' in drone && drone.string > strings) return bad({ code: 'bad-field', message: `There is no string ${drone.string} on ${strings} strings.`, accepted: `1 to ${strings}, or a pitch`, text: 'drone' })
     const lines = leadInStyle({
       chords: chords.value, limits: limits.value, style, count, fixed: grips, loop, window: window ?? null, constraints: chart && melody ? topsOf(chart, melody) : [],
-      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone, ...(weights ? { weights } : {}),
+      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone, contour: contour ?? null, ...(weights ? { weights } : {}),
     })
     return lines.ok ? good({ lines: lines.value.map((line) => lineAnswer(line, chords.value)) }) : lines
   },

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { DENSITIES } from '../melody/line'
 import { TEXTURE_NAMES } from '../melody/textures'
+import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
@@ -105,6 +106,8 @@ export const requestSchemas = {
     /** The form repeats: the step from the last chord to the first counts. */
     loop: z.boolean().optional(),
     /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
+    /** The shape of the top voice. */
+    contour: z.enum(CONTOURS).optional(),
     window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
     drone: z.union([z.int().min(1).max(8).transform((string) => ({ string })), pitch.transform((midi) => ({ midi }))]).optional(),
     fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),

@@ -109,4 +109,4 @@ function alike(a: readonly Layer[], b: readonly Layer[]): { same: number; rest: 
   return { same, rest }
 }
 
-const equal = (a: Layer, b: Layer): boolean => a.chord.canonical === b.chord.canonical && a.only === b.only && (a.voicings === b.voicings || a.voicings.map(({ frets }) => frets.join()).join(' ') === b.voicings.map(({ frets }) => frets.join()).join(' '))
+const equal = (a: Layer, b: Layer): boolean => a.chord.canonical === b.chord.canonical && a.only === b.only && a.contour === b.contour && (a.voicings === b.voicings || a.voicings.map(({ frets }) => frets.join()).join(' ') === b.voicings.map(({ frets }) => frets.join()).join(' '))

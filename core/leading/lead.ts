@@ -6,6 +6,7 @@ import { voicingOf, type Voicing } from '../voicing/voicing'
 import { fingersAnew, gripMeasures, handPlace, handTravelMm, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures } from './measures'
 import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import { constrained, constraintInWords, type Constraint } from './constraints'
+import { contourTops, type Contour } from './contour'
 import { bestLoops } from './loops'
 import { bestPaths } from './search'
 import { PriceBook, type Layer } from './stage'
@@ -44,6 +45,8 @@ export interface LeadProblem {
   constraints?: readonly Constraint[]
   /** The form repeats: the last chord leads back to the first, and that step counts. */
   loop?: boolean
+  /** The shape the top voice should have over the whole line. */
+  contour?: Contour | null
   /** How many lines, 1 or more. */
   count: number
   /** Called as the search goes on; returning false stops it. */
@@ -103,16 +106,18 @@ const sameLine = (a: readonly Voicing[], b: readonly Voicing[]): boolean =>
 
 /** @param known grips found for earlier questions with the same limits */
 export function layersOf(
-  { chords, limits, fixed, constraints = [] }: Pick<LeadProblem, 'chords' | 'limits' | 'fixed' | 'constraints'>, known = new Map<string, readonly Voicing[]>(),
+  { chords, limits, fixed, constraints = [], contour = null }: Pick<LeadProblem, 'chords' | 'limits' | 'fixed' | 'constraints' | 'contour'>, known = new Map<string, readonly Voicing[]>(),
 ): Result<Layer[]> {
   const layers: Layer[] = []
+  const wanted = contour ? contourTops(contour, chords.length) : []
+  const top = (index: number) => (wanted[index] === undefined ? {} : { contour: wanted[index] })
   for (const [index, chord] of chords.entries()) {
     const frets = fixed?.get(index)
     if (frets) {
       const voicing = voicingOf(frets, chord, limits)
       if (!voicing)
         return bad({ code: 'unplayable', message: `The grip fixed for ${chord.canonical} (chord ${index + 1}) cannot be held by this hand.`, accepted: 'a grip that `finger` calls playable', text: chord.text, at: index })
-      layers.push({ chord, voicings: [voicing], only: frets.join() })
+      layers.push({ chord, voicings: [voicing], only: frets.join(), ...top(index) })
       continue
     }
     const asked = constraints.filter((one) => one.from <= index && index <= one.to)
@@ -125,14 +130,15 @@ export function layersOf(
         code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
         accepted: only ? 'one of these taken away' : 'wider frets, reach or notes, or another bass rule', text: chord.text, at: index,
       })
-    layers.push({ chord, voicings, ...(only ? { only } : {}) })
+    layers.push({ chord, voicings, ...(only ? { only } : {}), ...top(index) })
   }
   return good(layers)
 }
 
 /** A line from its grips, with everything measured. */
-export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop'>): Line {
-  const { chords, weights, limits } = problem
+export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop' | 'contour'>): Line {
+  const { chords, weights, limits, contour } = problem
+  const wanted = contour ? contourTops(contour, chords.length) : []
   const measures = Object.fromEntries(TERM_NAMES.map((term) => [term, 0])) as Record<Term, number>
   const count = (more: Partial<Record<Term, number>>) => {
     for (const term of TERM_NAMES) measures[term] += more[term] ?? 0
@@ -154,6 +160,7 @@ export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' 
   }
   voicings.forEach((voicing, at) => {
     count(gripMeasures(voicing, chords[at]!))
+    if (contour) count({ contour: Math.abs(voicing.midis.at(-1)! - wanted[at]!) })
     if (at > 0) stepTo(at - 1, at)
   })
   if (problem.loop && voicings.length > 0) stepTo(voicings.length - 1, 0)

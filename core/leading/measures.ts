@@ -11,6 +11,8 @@ import type { Term } from './weights'
 
 /** A whole step: voices that move no further are said to move by step. */
 const STEP = 2
+/** A major third: further than that an inner voice is said to leap. */
+const THIRD = 4
 /** A grip of four different sounds is full for any chord (common practice). */
 const FULL_GRIP = 4
 /** Middle of the six-string comping register (A3), and how far from it (a fifth) costs nothing. */
@@ -74,11 +76,17 @@ export const tensionsOf = (chord: ChordSymbol): number =>
   chord.tones.reduce((bits, { degree, note }) => (TENSIONS.includes(degree) ? bits | (1 << pitchClass(note)) : bits), 0)
 const TENSIONS: readonly Degree[] = ['b9', '9', '#9', '11', '#11', 'b5', 'b13', '13', '#5']
 
-/** What each voice does in a step: parallels, tendencies, and tendencies kept where a tension lay above. */
+/** What each voice does in a step: parallels, tendencies, tendencies kept where a tension lay above, common tones not held, and inner leaps. */
 export function voiceMeasures(
   a: readonly number[], b: readonly number[], wants: readonly (readonly number[] | undefined)[], tensions: number,
-): Pick<Record<Term, number>, 'parallels' | 'tendency' | 'tame'> {
+): Pick<Record<Term, number>, 'parallels' | 'tendency' | 'tame' | 'held' | 'leaps'> {
   const steps = voiceSteps(a, b)
+  let [sounds, stays] = [0, 0]
+  for (const from of a) for (const to of b) if ((from - to) % 12 === 0) { sounds |= 1 << (from % 12); if (from === to) stays |= 1 << (from % 12) }
+  let held = 0
+  for (let left = sounds & ~stays; left > 0; left &= left - 1) held += 1
+  let leaps = 0
+  for (const { from, to, semitones } of steps) if (from !== a[0] && to !== b[0] && from !== a.at(-1) && to !== b.at(-1)) leaps += Math.max(0, Math.abs(semitones) - THIRD)
   let parallels = 0
   for (let i = 0; i < steps.length; i += 1)
     for (let j = i + 1; j < steps.length; j += 1) {
@@ -95,7 +103,7 @@ export function voiceMeasures(
     if (tensionAbove && steps.some((step) => step.from === from && step.semitones < 0)) tame += 1
     if (!steps.some((step) => step.from === from && moves.includes(step.semitones))) tendency += 1
   })
-  return { parallels, tendency, tame }
+  return { parallels, tendency, tame, held, leaps }
 }
 
 /** How four voices are laid out: close or dropped; null for anything else. */

@@ -13,6 +13,8 @@ export interface Layer {
   only?: string
   /** An extra cost for each voicing, beside the weights; used to look for lines unlike those already found. */
   extra?: readonly number[]
+  /** The top note a contour wants here, as a MIDI number; none where it is not said. */
+  contour?: number
   /** Where the voicings are not all of one chord: the chord of each. */
   chords?: readonly ChordSymbol[]
   /** How many times dearer the hand's travel into this chord is than where there is time: 1 where it is not said. */
@@ -60,7 +62,7 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
   })
   return {
     chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts,
-    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord), weights) + (layer.extra?.[node] ?? 0)),
+    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord), weights) + (layer.extra?.[node] ?? 0) + (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour))),
     hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)), haste: layer.haste ?? 1,
   }
 }

@@ -14,6 +14,9 @@ export const TERMS = {
   tame: 'sevenths and other tendencies that come down where the voice could rise to a tension of the next chord',
   family: 'changes of layout between grips, such as drop 2 to drop 3',
   voices: 'voices that enter or drop out between grips',
+  held: 'sounds two grips share at which no voice stays',
+  leaps: 'semitones by which an inner voice moves further than a major third',
+  contour: 'semitones by which the top note lies off the wanted contour',
   hand: 'millimetres the hand travels along the neck',
   fingers: 'fingers set down anew (half for one that slides on its string)',
   grip: 'difficulty of the grips',
@@ -39,6 +42,9 @@ const SMOOTH: Weights = {
   tame: 0, // only the tension style minds a voice that does what is expected
   family: 0.1, // decides between equals: grips of one layout sound of a piece
   voices: 0.8, // a voice that appears from nowhere is heard
+  held: 0.3, // a common tone that jumps to another octave is no longer heard as held: decides between equals
+  leaps: 0.3, // an inner voice that leaps is heard as one that left and another that came
+  contour: 0, // only where a contour is wanted
   hand: 0.03, // a fret near the fifth (25 mm) is about as bad as a semitone
   fingers: 0.15, // seven fingers anew are a semitone
   grip: 0.6, // an easy grip against a full barre (2 to 5) is worth two semitones
@@ -62,7 +68,7 @@ export const STYLES = {
   contrary: { weights: { ...SMOOTH, outer: 4, motion: 0.8 }, says: 'Bass and top move against each other wherever they can.' },
   tension: { weights: { ...SMOOTH, tendency: 0, tame: 3, fullness: 2 }, says: 'Sevenths go up into ninths, sharp elevenths and their like, and come home later.' },
   bass: { weights: { ...SMOOTH, bass: 1.2 }, says: 'The bass goes by step, with inversions where the bass rule allows them.' },
-  top: { weights: { ...SMOOTH, top: 2, motion: 0.8 }, says: 'The highest voice makes a stepwise melody.' },
+  top: { weights: { ...SMOOTH, top: 2, motion: 0.8, contour: 1.5 }, says: 'The highest voice makes a stepwise melody, or follows a contour.' },
   position: { weights: { ...SMOOTH, hand: 0.12 }, says: 'The hand stays within five frets for the whole tune, or within the frets that are set.' },
   drone: { weights: { ...SMOOTH, open: 0 }, says: 'One open string, or one held note, sounds through every chord.' },
   thin: {

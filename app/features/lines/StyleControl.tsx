@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
+import { CONTOURS, type Contour } from '../../../core/leading/contour'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
 import { pitchAt, pitchName, plainSpelling } from '../../../core/pitch/note'
 import { usePlayerSettings } from '../player/PlayerContext'
@@ -22,6 +23,7 @@ interface Props {
 const POSITION = 5
 /** Pitches that can be held as a drone: from D3 to E5. */
 const DRONES = Array.from({ length: 27 }, (_, at) => 50 + at)
+const CONTOUR_LABELS: Readonly<Record<Contour, string>> = { rises: 'rises', falls: 'falls', arch: 'up and back', valley: 'down and back' }
 const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi)))
 
 /** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */
@@ -48,6 +50,12 @@ export function StyleControl({ style, leading, onStyle, onLeading }: Props) {
         <TextField select size="small" label="Frets" value={window ? `${window[0]}` : ''} sx={{ minWidth: 120 }} onChange={(event) => { const low = Number(event.target.value); onLeading({ ...leading, window: low ? [low, low + POSITION - 1] : null }) }}>
           <MenuItem value="">the best five</MenuItem>
           {Array.from({ length: Math.max(1, instrument.cutaway - POSITION + 1) }, (_, at) => <MenuItem key={at} value={`${at + 1}`}>{at + 1} to {at + POSITION}</MenuItem>)}
+        </TextField>
+      )}
+      {style === 'top' && (
+        <TextField select size="small" label="Top voice" value={leading.contour ?? ''} sx={{ minWidth: 120 }} onChange={({ target: { value } }) => onLeading({ ...leading, contour: value === '' ? null : (value as Contour) })}>
+          <MenuItem value="">by step</MenuItem>
+          {CONTOURS.map((one) => <MenuItem key={one} value={one}>{CONTOUR_LABELS[one]}</MenuItem>)}
         </TextField>
       )}
       {style === 'drone' && (

@@ -10,7 +10,7 @@ import type { LeadingAsked } from '../../../workers/messages'
 /** How many lines are looked for. */
 export const LINES_WANTED = 5
 
-const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null }
+const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null, contour: null }
 
 /** The lines of what is made. */
 export function newQuestion(sounding: readonly LineChord[], made: Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'>, capo: number, body: Body): LinesQuestion | null {
@@ -18,10 +18,10 @@ export function newQuestion(sounding: readonly LineChord[], made: Pick<TuneDocum
   const strings = body.instrument.tuning.length
   // A grip fixed on another instrument waits until that is taken up again.
   const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === strings ? [[at, made.fixed[chord.key]!]] : []))
-  const { own, loop, window, drone } = made.leading
+  const { own, loop, window, drone, contour } = made.leading
   return {
     symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, strings),
-    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone },
+    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone, contour: made.style === 'top' || own ? contour : null },
   }
 }
 

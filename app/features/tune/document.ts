@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { CONTOURS } from '../../../core/leading/contour'
 import { STYLE_NAMES, TERM_NAMES, type StyleName, type Term } from '../../../core/leading/weights'
 import { slotKey, slotsOf, type Slot } from '../../../core/chart/chart'
 import { carryOver } from '../../../core/chart/carryOver'
@@ -67,7 +68,8 @@ export type Condition = z.infer<typeof condition>
 /** Conditions one chart can have. */
 export const MOST_CONDITIONS = 40
 
-const weight = z.number().min(0).max(100)
+/** A term that came later counts for nothing in a style kept before. */
+const weight = z.number().min(0).max(100).default(0)
 /** A style of the player's own: its weights, and the named style whose limits its grips keep to. */
 export const ownStyle = z.strictObject({
   name: z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters'), base: style,
@@ -83,9 +85,11 @@ const leading = z.strictObject({
   window: z.tuple([fretNumber, fretNumber]).nullable(),
   /** Drone: the string, or the pitch; null for the best open string. */
   drone: z.union([z.strictObject({ string: stringIndex }), z.strictObject({ midi })]).nullable(),
+  /** Top-led: the shape of the highest voice. */
+  contour: z.enum(CONTOURS).nullable().default(null),
 })
 export type Leading = z.infer<typeof leading>
-export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null }
+export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null, contour: null }
 
 /** A chart and what is being made of it. */
 const madeOfChart = {
