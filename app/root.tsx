@@ -1,6 +1,7 @@
 import '@fontsource-variable/source-sans-3/index.css'
 import '@fontsource-variable/vollkorn/index.css'
 import './theme/styles.css'
+import './theme/melody.css'
 import { ThemeProvider } from '@mui/material/styles'
 import { useContext, useState, type ReactNode } from 'react'
 import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'

@@ -1,3 +1,5 @@
+import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
+import { PLAIN_CHORD_MELODY } from '../app/features/melody/schema'
 import { newDocument, PLAIN_LEADING, type TuneDocument } from '../app/features/tune/document'
 
 /**
@@ -14,8 +16,15 @@ const tune = (touchedDaysAgo: number, title: string, lines: string[], made: Part
   document: { ...newDocument(title, lines.join('\n')), ...made },
 })
 
-export const DEMO_BOOK: readonly DemoTune[] = [
-  tune(0, 'Lantern on the Rail', [
+/** A tune with a finished chord melody. */
+const sung = ({ document, ...tune }: DemoTune, abc: string, settings: Parameters<typeof withChordMelody>[2]): DemoTune => ({ ...tune, document: withChordMelody(document, abc, settings) })
+
+let made: DemoTune[] | null = null
+/** The book, made when it is first asked for: its chord melodies are searched for. */
+export const demoBook = (): readonly DemoTune[] => (made ??= demoTunes())
+
+const demoTunes = (): DemoTune[] => [
+  sung(tune(0, 'Lantern on the Rail', [
     'key: G', 'meter: 4/4', 'tempo: 112',
     '[A] | G | Em7 | Am7 | D7 |',
     '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
@@ -28,11 +37,11 @@ export const DEMO_BOOK: readonly DemoTune[] = [
   ], {
     colour: 2,
     others: [{
-      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING,
+      name: 'With an ending', colour: 1, bass: 'any', style: 'smooth', line: 0, choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING, chordMelody: PLAIN_CHORD_MELODY, melody: [], phrases: {},
       text: ['key: G', 'meter: 4/4', 'tempo: 112', '[A] |: G | Em7 | Am7 | D7 |', '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
         '[B] | C | Cm6 F9 | Bm7 | E7 |', '| Am7 | A7 | Am7 | D7sus D7 |', '[A] | G | Em7 | Am7 | D7 |', '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |'].join('\n'),
     }],
-  }),
+  }), LANTERN, { density: 'chord' }),
   tune(1, 'Four Planks', ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'], {
     colour: 3, choices: { '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'a4', at: 0 } },
   }),
@@ -42,13 +51,13 @@ export const DEMO_BOOK: readonly DemoTune[] = [
     '| Fm | % | Cm | % |',
     '| Ab7 | G7 | Cm Ab7 | Dm7b5 G7 |',
   ], { colour: 2, bass: 'any' }),
-  tune(5, 'Halyard Waltz', [
+  sung(tune(5, 'Halyard Waltz', [
     'key: F', 'meter: 3/4', 'tempo: 126',
     '[A] | F | F | Gm7 | C7 |', '| Am7 | D7 | Gm7 | C7 |',
     '| F | F7 | Bb | Bbm |', '| F | Gm7 C7 . | F | F |',
     '[B] | Bb | Bbm6 | F | D7 |', '| Gm7 | C7 | Am7b5 | D7 |',
     '| Gm7 | Bbm6 | Am7 | D7 |', '| Gm7 | C7 | F | F |',
-  ]),
+  ]), HALYARD, { density: 'chord', texture: 'full' }),
   tune(9, 'Warm Current', [
     'key: D', 'meter: 4/4', 'tempo: 132',
     '[A] | Dmaj7 | % | Em7 | A7 |', '| Em7 | A7 | Dmaj7 | B7 |',

@@ -23,6 +23,10 @@ export const charts = sqliteTable('charts', {
   tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
   text: text('text').notNull(),
+  /** The tune's melody over it: bar, beat, length in beats, pitch by name. */
+  melody: text('melody', { mode: 'json' }).$type<TuneDocument['melody']>().notNull().default([]),
+  /** Places where a phrase begins, or does not, by the player's hand. */
+  phrases: text('phrases', { mode: 'json' }).$type<TuneDocument['phrases']>().notNull().default({}),
   /** Order among the tune's charts, from 0. */
   place: integer('place').notNull().default(0),
   /** The one that is worked on; each tune has one. */
@@ -47,7 +51,9 @@ export const arrangements = sqliteTable('arrangements', {
   /** What the lines have to keep to. */
   conditions: text('conditions', { mode: 'json' }).$type<TuneDocument['conditions']>().notNull().default([]),
   /** A style of the player's own, loop, position and drone. */
-  leading: text('leading', { mode: 'json' }).$type<TuneDocument['leading']>().notNull().default({ own: null, loop: false, window: null, drone: null, contour: null }),
+  leading: text('leading', { mode: 'json' }).$type<TuneDocument['leading']>().notNull().default({ own: null, loop: false, window: null, drone: null } as TuneDocument['leading']),
+  /** The chord melody: how it is made, grips by hand, and the way that is kept. */
+  chordMelody: text('chord_melody', { mode: 'json' }).$type<TuneDocument['chordMelody']>().notNull().default({ density: 'chord', texture: 'full', fills: false, window: null, topString: 1, line: 0, fixed: {}, kept: [] }),
   /** Beats a minute. */
   tempo: integer('tempo').notNull(),
 }, (table) => [index('arrangements_of_tune').on(table.tuneId)])

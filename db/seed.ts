@@ -1,5 +1,5 @@
 import type { Db } from './connect'
-import { DEMO_BOOK } from './demo'
+import { demoBook } from './demo'
 import { seedDemoGrips } from './demoGrips'
 import { createTune, hasAnyTune } from './tunes'
 
@@ -9,6 +9,6 @@ const DAY_MS = 86_400_000
 export function seedDemoBook(db: Db, now = Date.now()): boolean {
   if (hasAnyTune(db)) return false
   seedDemoGrips(db, now)
-  for (const { document, touchedDaysAgo } of DEMO_BOOK) createTune(db, document, now - touchedDaysAgo * DAY_MS)
+  for (const { document, touchedDaysAgo } of demoBook()) createTune(db, document, now - touchedDaysAgo * DAY_MS)
   return true
 }

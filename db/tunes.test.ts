@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
 import { openDatabase, type Db } from './connect'
-import { DEMO_BOOK } from './demo'
+import { demoBook } from './demo'
 import { revisions } from './schema'
 import { seedDemoBook } from './seed'
 import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes, stepHistory } from './tunes'
@@ -168,11 +168,15 @@ describe('the songbook', () => {
     const book = listTunes(db)
     expect(book.length).toBeGreaterThanOrEqual(6)
     for (const { text, title } of book) expect([title, parseChart(text).problems]).toEqual([title, []])
-    const charts = DEMO_BOOK.map(({ document }) => parseChart(document.text))
+    const charts = demoBook().map(({ document }) => parseChart(document.text))
     expect(new Set(charts.map((chart) => chart.meter.beats)).size).toBeGreaterThan(1)
     expect(charts.some((chart) => chart.bars.length === 12 && chart.key?.mode === 'minor')).toBe(true)
     expect(charts.some((chart) => chart.bars.length === 32)).toBe(true)
-    for (const { document } of DEMO_BOOK) expect(tuneDocument.safeParse(document).success).toBe(true)
+    for (const { document } of demoBook()) expect(tuneDocument.safeParse(document).success).toBe(true)
+    // Two tunes with a melody and a finished chord melody, one of them in three.
+    const sung = demoBook().filter(({ document }) => document.chordMelody.kept.length > 0)
+    expect(sung.map(({ document }) => parseChart(document.text).meter.beats).sort()).toEqual([3, 4])
+    for (const { document: { melody, chordMelody: { kept } } } of sung) expect(kept.filter(({ note, again }) => note && !again)).toHaveLength(melody.length)
   })
   test('does not bring the demo book back after all tunes were deleted', () => {
     seedDemoBook(db)

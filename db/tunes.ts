@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
-import { applyEdit, chartsOf, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
+import { applyEdit, chartsOf, isFound, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
 import type { Db } from './connect'
 import { arrangements, charts, choices, revisions, tunes, voicings } from './schema'
 
@@ -35,15 +35,15 @@ export function readTune(db: Db | Tx, id: string): TuneState | null {
 /** One chart with what was made of it and the versions kept. */
 function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof arrangements.$inferSelect) {
   const kept = db.select().from(arrangements).where(and(eq(arrangements.chartId, chart.id), isNotNull(arrangements.version))).orderBy(arrangements.version).all()
-  return { name: chart.name, text: chart.text, ...madeOf(db, made), versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })) }
+  return { name: chart.name, text: chart.text, melody: chart.melody, phrases: chart.phrases, ...madeOf(db, made), versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })) }
 }
 
-function madeOf(db: Db | Tx, { id, colour, bass, style, line, conditions, leading }: typeof arrangements.$inferSelect) {
+function madeOf(db: Db | Tx, { id, colour, bass, style, line, conditions, leading, chordMelody }: typeof arrangements.$inferSelect) {
   const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
   const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
-    colour, bass, style, line, conditions, leading,
+    colour, bass, style, line, conditions, leading, chordMelody,
     choices: Object.fromEntries(chosen.map(({ slot, chords, span, rule, madeAt, by }) => [slot, { chords, span, rule, at: madeAt, ...(by ? { by } : {}) }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
@@ -74,9 +74,9 @@ function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   tx.update(tunes).set({ title: document.title }).where(eq(tunes.id, id)).run()
   // What hangs on a chart goes with it.
   tx.delete(charts).where(eq(charts.tuneId, id)).run()
-  chartsOf(document).forEach(({ name, text, versions, ...made }, place) => {
+  chartsOf(document).forEach(({ name, text, melody, phrases, versions, ...made }, place) => {
     const chartId = newId()
-    tx.insert(charts).values({ id: chartId, tuneId: id, name, text, place, shown: place === document.at }).run()
+    tx.insert(charts).values({ id: chartId, tuneId: id, name, text, melody, phrases, place, shown: place === document.at }).run()
     writeMade(tx, { tuneId: id, chartId, name: 'New line', version: null, keptAt: 0, tempo: document.tempo }, made)
     versions.forEach(({ name: kept, at, ...one }, version) => writeMade(tx, { tuneId: id, chartId, name: kept, version, keptAt: at, tempo: document.tempo }, one))
   })
@@ -87,8 +87,8 @@ type Arrangement = typeof arrangements.$inferInsert
 /** One arrangement with its choices and grips. */
 function writeMade(tx: Tx, where: Pick<Arrangement, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>, made: Omit<VersionKept, 'name' | 'at'>): void {
   const arrangementId = newId()
-  const { colour, bass, style, line, conditions, leading } = made
-  tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line, conditions, leading }).run()
+  const { colour, bass, style, line, conditions, leading, chordMelody } = made
+  tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line, conditions, leading, chordMelody }).run()
   const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({ arrangementId, slot, chords, span, rule, madeAt: at, by: by ?? null }))
   if (chosen.length > 0) tx.insert(choices).values(chosen).run()
   const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))
@@ -113,7 +113,7 @@ export function editTune(db: Db, id: string, base: string, edit: TuneEdit, now =
   return write(db, id, base, (tx, state) => {
     const document = applyEdit(state.document, edit)
     writeRows(tx, id, document)
-    if (edit.kind === 'grips') {
+    if (isFound(edit)) {
       tx.update(revisions).set({ snapshot: document }).where(eq(revisions.id, base)).run()
       return
     }

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
 import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes } from '../../db/tunes'
-import { DEMO_BOOK } from '../../db/demo'
+import { demoBook } from '../../db/demo'
 import { database } from '../database.server'
 import { matching, ROWS_A_PAGE, rowOf, type SongbookRow } from '../features/songbook/entries'
 import { ThemeSwitch } from '../features/workspace/Header'
@@ -57,7 +57,7 @@ export async function action({ request }: Route.ActionArgs) {
       restoreTunes(db, [form.id])
       return redirect('/')
     case 'demo':
-      DEMO_BOOK.forEach(({ document }) => createTune(db, document))
+      demoBook().forEach(({ document }) => createTune(db, document))
       return redirect('/')
   }
 }

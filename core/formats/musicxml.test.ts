@@ -7,7 +7,8 @@ import { weightsFrom } from '../leading/weights'
 import { midiOf, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
-import { noteValues, toMusicXml } from './musicxml'
+import { toMusicXml } from './musicxml'
+import { noteValues } from './noteValues'
 import type { WrittenChord } from './musicxmlHarmony'
 
 interface XmlNote { pitch?: { step: string; alter?: number; octave: number }; duration: number; chord?: unknown; rest?: unknown; tie?: unknown }

@@ -10,6 +10,7 @@ import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { NOTE_NAMES, writeHarmony, type WrittenChord } from './musicxmlHarmony'
+import { DIVISIONS, noteValues, type NoteValue } from './noteValues'
 
 export interface Score {
   title: string
@@ -23,33 +24,6 @@ export interface Score {
   melody?: readonly MelodyNote[]
   /** A chord melody, written as a part of its own: the melody with stems up, the grips under it with stems down. */
   chordMelody?: readonly HarmonisedNote[]
-}
-
-/** Parts of a quarter note: divides by eighths, sixteenths and triplets. */
-const DIVISIONS = 12
-
-/** Note values by their length in divisions, longest first. */
-const VALUES: readonly { length: number; type: string; dots: number }[] = [
-  { length: 48, type: 'whole', dots: 0 }, { length: 36, type: 'half', dots: 1 }, { length: 24, type: 'half', dots: 0 },
-  { length: 18, type: 'quarter', dots: 1 }, { length: 12, type: 'quarter', dots: 0 }, { length: 9, type: 'eighth', dots: 1 },
-  { length: 6, type: 'eighth', dots: 0 }, { length: 3, type: '16th', dots: 0 },
-]
-
-interface Value { length: number; type: string | null; dots: number; triplet: boolean }
-
-/** A length as note values to be tied: as few as possible; a third of a longer value becomes a triplet. */
-export function noteValues(length: number): Value[] {
-  const triplet = VALUES.find((value) => value.dots === 0 && value.length * 2 === length * 3)
-  if (triplet && !VALUES.some((value) => value.length === length)) return [{ ...triplet, length, triplet: true }]
-  const values: Value[] = []
-  let left = length
-  for (const value of VALUES)
-    while (value.length <= left) {
-      values.push({ ...value, triplet: false })
-      left -= value.length
-    }
-  if (left > 0) values.push({ length: left, type: null, dots: 0, triplet: false })
-  return values
 }
 
 interface Part {
@@ -289,7 +263,7 @@ function writeRest(measure: XMLBuilder, length: number, voice = '1'): void {
 }
 
 /** `voice` stands between duration and type; that is the order of the schema. */
-function writeValue(note: XMLBuilder, value: Value, ties: { from: boolean; on: boolean }, voice: string): void {
+function writeValue(note: XMLBuilder, value: NoteValue, ties: { from: boolean; on: boolean }, voice: string): void {
   note.ele('duration').txt(String(value.length))
   if (ties.from) note.ele('tie', { type: 'stop' })
   if (ties.on) note.ele('tie', { type: 'start' })
@@ -303,7 +277,7 @@ function writeValue(note: XMLBuilder, value: Value, ties: { from: boolean; on: b
 }
 
 /** Notes together; where their strings are known, with the marks of tablature. */
-function writeNotes(measure: XMLBuilder, notes: Sounding['notes'], value: Value, ties: { from: boolean; on: boolean }, voice = '1'): void {
+function writeNotes(measure: XMLBuilder, notes: Sounding['notes'], value: NoteValue, ties: { from: boolean; on: boolean }, voice = '1'): void {
   notes.forEach(({ pitch: { letter, alter, octave }, string, fret }, order) => {
     const note = measure.ele('note')
     if (order > 0) note.ele('chord')

@@ -1,60 +1,19 @@
 import type { ChordSymbol } from '../chord/symbol'
-import { constrained, withTone } from '../leading/constraints'
 import { STOPPED } from '../leading/lead'
 import { bestPaths } from '../leading/search'
 import { PriceBook, type Layer } from '../leading/stage'
 import { STYLES, weightsFrom } from '../leading/weights'
-import { easiestFingering } from '../neck/fingering'
-import { fretFor, soundAt } from '../neck/instrument'
-import { modulo, pitchClass, pitchName, plainSpelling } from '../pitch/note'
-import type { MelodyNote } from '../reharm/melodyFit'
+import { leastMotion } from '../pitch/motion'
+import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
-import { voicingsOf } from '../voicing/enumerate'
-import type { Limits } from '../voicing/limits'
-import { namesOf } from '../voicing/name'
-import { ToneNames, voicingFrom, voicingOf, type Voicing } from '../voicing/voicing'
-import { Clock, NEAR, sungIn } from './clock'
-import { pluckedWhereThin, TEXTURES, textureLimits, textureWeights, twoVoicePrice, type Texture } from './textures'
+import { CandidateBook, groupsOf, headOf, type Candidate, type Group } from './candidates'
 import { highUpPrice } from './highUp'
-import { placeKey, placesOf, SILENT, type FixedUnder, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
+import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
 import { movingLines } from './movingLines'
-import { chordsUnder } from './underNote'
+import { pluckedWhereThin, textureLimits, textureWeights } from './textures'
 
-/** What things cost beside the line's own cost, in its units (common practice, no source). */
-const PRICE = {
-  /** A melody note that moves over a held grip, and one that stands alone. */
-  held: 0.4, single: 2.5,
-  'own chord': 0, tension: 0.3, 'avoid note': 2, 'half step approach': 0.8, 'passing diminished': 0.9, 'sixth-diminished step': 0.6, 'secondary dominant': 1, planing: 0.8,
-  /** A grip outside the texture asked for. */
-  otherTexture: 3,
-} as const
 /** What a line pays for each note under which it sounds the very notes of an earlier one. */
 const REPEATED = 4
-/** There is time for a bass note in so many seconds, and for the hand to travel at no extra price. */
-const TIME_FOR_BASS_S = 0.4
-const TIME_TO_TRAVEL_S = 0.5
-const MOST_HASTE = 4
-/** Grips of the next note that are tried as planing shapes, and how far they are moved, in semitones. */
-const PLANED = 10
-const PLANED_BY = 4
-/** Beats a minute where nothing else is said. */
-const USUAL_TEMPO = 100
-
-/** Something that is struck or sung: a melody note, a chord under a note that goes on, or a chord in a rest. */
-interface Happening {
-  note: MelodyNote | null
-  midi: number | null
-  again: boolean
-  from: number
-  to: number
-  place: { bar: number; beat: number }
-  chord: ChordSymbol | null
-  anchor: boolean
-}
-
-interface Group { anchor: Happening; rest: Happening[]; haste: number; seconds: number; next: Happening | null }
-interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: HarmonisedNote['kind']; rest: HarmonisedNote[]; extra: number }
-
 /**
  * A chord melody: what the density asks for gets a grip with the note on top; the notes between move over that grip as long as a hand can reach
  * them with it held, and stand alone where it cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune is
@@ -109,163 +68,47 @@ function notesOf(indexes: readonly number[], candidates: readonly Candidate[][],
   })
 }
 
-const headOf = ({ note, again, place, from, to }: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({ note, again, ...place, beats: to - from })
+/** One way to hold a melody note, with how far its voices lie from the grips around it. */
+export interface Choice {
+  note: HarmonisedNote
+  /** Least motion in semitones from the grip before and to the grip after. */
+  motion: number
+}
 
-/** Everything that happens, in groups that begin with what the density gives a chord of its own. */
-function groupsOf({ chart, melody, places = placesOf(chart), density = 'chord', fills = false, fixed = new Map(), tempo = chart.tempo ?? USUAL_TEMPO }: HarmoniseProblem): Group[] {
-  const clock = new Clock(chart)
-  const sung = sungIn(clock, melody)
-  if (sung.length === 0) return []
-  const spans = places.map((place) => { const from = clock.at(place); return { ...place, from, to: from + clock.lasts(place.bar, place.beats) } })
-  const chordAt = (time: number) => spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
-  const happenings = sung.map(({ note, midi, from, to }): Happening => ({ note, midi, again: false, from, to, place: { bar: note.bar, beat: note.beat }, chord: chordAt(from), anchor: false }))
-  if (fills) for (const { from, chord, bar, beat } of spans) {
-    if (!chord || happenings.some((one) => Math.abs(one.from - from) < NEAR)) continue
-    const over = sung.find((one) => one.from < from && one.to > from + NEAR)
-    happenings.push({ note: over?.note ?? null, midi: over?.midi ?? null, again: over !== undefined, from, to: over?.to ?? clock.end, place: { bar, beat }, chord, anchor: false })
-  }
-  happenings.sort((a, b) => a.from - b.from)
-  happenings.forEach((one, at) => { one.to = Math.min(one.to, happenings[at + 1]?.from ?? Infinity) })
-  const spanOf = (one: Happening) => spans.findLastIndex(({ from }) => from <= one.from + NEAR)
-  happenings.forEach((one, at) => {
-    const before = happenings[at - 1]
-    const first = !before || spanOf(before) !== spanOf(one)
-    one.anchor = fixed.has(placeKey(one.place)) || one.chord === null || {
-      bar: !before || before.place.bar !== one.place.bar, chord: first, beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR, note: true,
-    }[density]
+/** Grips of one chord that are offered under a note. */
+const GRIPS_OF_A_CHORD = 4
+/** The note by itself stands behind everything else. */
+const ALONE_LAST = 1000
+
+/**
+ * What a note of the melody could have under it where it stands: its own chord, chords that lead on, and the note alone, the ones nearest to what stands around first. Each chord comes with its best few grips.
+ * @param place of the note
+ * @param before sounding MIDI numbers of the grip before, lowest first; null where there is none; `after` likewise
+ * @param others chords that could take the place of the one that stands there
+ */
+export function choicesUnder(asked: HarmoniseProblem, place: { bar: number; beat: number }, before: readonly number[] | null, after: readonly number[] | null, others: readonly ChordSymbol[] = []): Choice[] {
+  const { style = 'smooth', texture = 'full' } = asked
+  const limits = pluckedWhereThin(asked.limits, texture)
+  const named = STYLES[style]
+  const within = textureLimits('within' in named ? named.within(limits) : limits, texture === 'two lines' ? 'two voices' : texture)
+  const key = placeKey(place)
+  // Whatever the density, this note is asked about: a mark makes it one that has a chord of its own.
+  const mark = new Map([[key, { frets: [], chord: null }]])
+  const group = groupsOf({ ...asked, limits, fixed: mark }).find(({ anchor }) => placeKey(anchor.place) === key)
+  if (!group) return []
+  const book = new CandidateBook(within, limits, texture === 'two lines' ? 'two voices' : texture)
+  const own = { ...group, rest: [] }
+  const list = [...book.of(own, new Map(), true), ...others.flatMap((chord) => book.another(own, chord))]
+  const ranked = list.map(({ voicing, chord, kind, extra }): Choice & { price: number } => {
+    const motion = (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0)
+    const alone = voicing.midis.length === 1
+    return { note: { ...headOf(group.anchor), chord, kind: alone ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, motion, price: (alone ? ALONE_LAST : 0) + motion * 0.5 + voicing.fingering.difficulty + extra + highUpPrice(voicing) }
+  }).sort((a, b) => a.price - b.price)
+  const seen = new Map<string, number>()
+  return ranked.flatMap(({ note, motion }) => {
+    const of = note.under === 'single' ? 'alone' : note.chord?.canonical ?? ''
+    const count = (seen.get(of) ?? 0) + 1
+    seen.set(of, count)
+    return count <= (note.kind === 'another chord' ? 1 : GRIPS_OF_A_CHORD) ? [{ note, motion }] : []
   })
-  // A chord that density passes over is not struck under a note that goes on, or in a rest.
-  const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
-  const seconds = (beats: number) => (beats * 60) / tempo
-  const groups: Group[] = []
-  kept.forEach((one, at) => {
-    if (!one.anchor && groups.length > 0) return void groups.at(-1)!.rest.push(one)
-    const before = kept[at - 1]
-    groups.push({ anchor: one, rest: [], next: null, seconds: seconds(one.to - one.from), haste: before ? Math.min(MOST_HASTE, Math.max(1, TIME_TO_TRAVEL_S / Math.max(0.05, seconds(one.from - before.from)))) : 1 })
-  })
-  groups.forEach((group, at) => { group.next = kept[kept.indexOf(group.anchor) + 1] ?? groups[at + 1]?.anchor ?? null })
-  return groups
-}
-
-/** Candidates of groups, those that come again found once. */
-class CandidateBook {
-  private readonly known = new Map<string, Voicing[]>()
-  private readonly bassless: Limits
-
-  constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture) {
-    this.bassless = { ...within, bass: within.bass === 'none' ? 'none' : 'any', notes: [Math.min(within.notes[0], 3), Math.min(within.notes[1], 4)] }
-  }
-
-  of({ anchor, rest, seconds, next }: Group, fixed: ReadonlyMap<string, FixedUnder>): Candidate[] {
-    const { chord, midi } = anchor
-    const byHand = fixed.get(placeKey(anchor.place))
-    let first: Omit<Candidate, 'rest'>[]
-    if (byHand) first = this.byHand(byHand, anchor)
-    else if (!chord) first = midi === null ? [] : this.alone(midi, null)
-    else if (midi === null) first = this.grips(chord, null, seconds).map((voicing) => ({ voicing, chord, kind: 'chord in a rest', extra: 0 }))
-    else {
-      first = chordsUnder(midi % 12, chord, next?.chord ?? null, next?.midi === null || next === null ? null : next.midi! - midi).flatMap(({ chord: one, kind }) =>
-        this.grips(one, midi, seconds).map((voicing) => ({ voicing, chord: one, kind, extra: PRICE[kind] + this.texturePrice(voicing) })))
-      if (next?.anchor) first.push(...this.planed(anchor, next))
-      if (first.length === 0) first = this.alone(midi, chord)
-    }
-    return first.flatMap((one) => { const after = this.after(one, rest, fixed); return after ? [after] : [] })
-  }
-
-  private byHand({ frets, chord }: FixedUnder, { chord: stands, midi }: Happening): Omit<Candidate, 'rest'>[] {
-    const voicing = voicingOf(frets, chord ?? stands ?? named(midi ?? 0), this.plain)
-    return voicing ? [{ voicing, chord: chord ?? stands, kind: 'by hand', extra: 0 }] : []
-  }
-
-  /** Grips with the note on top: those of the texture, or where it has none any other. */
-  private grips(chord: ChordSymbol, top: number | null, seconds: number): Voicing[] {
-    const key = `${chord.canonical} ${chord.tones.length} ${top} ${seconds < TIME_FOR_BASS_S}`
-    const known = this.known.get(key)
-    if (known) return known
-    const ofLimits = (limits: Limits) => (top === null ? voicingsOf(chord, limits) : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }]))
-    let found = seconds < TIME_FOR_BASS_S ? [] : ofLimits(this.within)
-    if (found.length === 0) found = ofLimits(this.bassless)
-    if (found.length === 0 && this.texture !== 'full') found = ofLimits({ ...this.plain, bass: 'any' })
-    this.known.set(key, found)
-    return found
-  }
-
-  private texturePrice(voicing: Voicing): number {
-    if (this.texture === 'two voices') return twoVoicePrice(voicing)
-    const { families } = TEXTURES[this.texture]
-    return families && !families.some((family) => voicing.families.includes(family)) ? PRICE.otherTexture : 0
-  }
-
-  /** A note by itself, on each string that has it, the easiest first. */
-  private alone(midi: number, chord: ChordSymbol | null): Omit<Candidate, 'rest'>[] {
-    return aloneOn(midi, chord, this.plain).map((voicing) => ({ voicing, chord, kind: 'single note', extra: chord ? PRICE.single : 0 }))
-  }
-
-  /** The shapes of the next chord, moved as the melody moves (theory e5). */
-  private planed(anchor: Happening, next: Happening): Omit<Candidate, 'rest'>[] {
-    if (!next.chord || next.midi === null || !anchor.chord || anchor.chord.tones.some(({ note }) => pitchClass(note) === anchor.midi! % 12)) return []
-    const by = anchor.midi! - next.midi
-    if (by === 0 || Math.abs(by) > PLANED_BY) return []
-    const shapes = this.grips(withTone(next.chord, next.midi % 12), next.midi, Infinity).filter(({ frets }) => !frets.includes(0)).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty).slice(0, PLANED)
-    return shapes.flatMap(({ frets, midis }): Omit<Candidate, 'rest'>[] => {
-      const moved = frets.map((fret) => (fret === null ? null : fret + by))
-      if (moved.some((fret) => fret !== null && (fret <= this.plain.instrument.capo || fret > this.plain.frets[1] || fret < this.plain.frets[0]))) return []
-      const name = namesOf(midis.map((midi) => midi + by))[0]
-      const voicing = name && voicingOf(moved, name.chord, this.plain)
-      return voicing ? [{ voicing, chord: name.chord, kind: 'planing', extra: PRICE.planing + this.texturePrice(voicing) }] : []
-    })
-  }
-
-  /** What the notes that follow become over a grip; null where one of them cannot be played at all. */
-  private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>): Candidate | null {
-    let price = extra
-    const rest: HarmonisedNote[] = []
-    for (const one of notes) {
-      const byHand = fixed.get(placeKey(one.place))
-      const held = byHand || voicing.midis.length < 2 ? null : heldUnder(voicing, one.midi!, one.chord ?? SILENT, this.plain)
-      const under = byHand ? this.byHand(byHand, one)[0]?.voicing : held ?? aloneOn(one.midi!, one.chord, this.plain)[0]
-      if (!under) return null
-      price += held ? PRICE.held : byHand ? 0 : PRICE.single
-      rest.push({ ...headOf(one), chord: one.chord, under: under.midis.length === 1 ? 'single' : 'held', kind: byHand ? 'by hand' : held ? 'held grip' : 'single note', voicing: under })
-    }
-    return { ...first, voicing, rest, extra: price }
-  }
-}
-
-/** A grip kept down while its highest voice goes to another note, on its own string or a higher one; null where the hand cannot. */
-function heldUnder(voicing: Voicing, midi: number, chord: ChordSymbol, limits: Limits): Voicing | null {
-  const { instrument, hand } = limits
-  const topString = voicing.strings.find((one) => one.midi === voicing.midis.at(-1))!.string
-  const below = voicing.midis.at(-2)
-  if (below !== undefined && midi <= below) return null
-  for (let string = topString; string < instrument.tuning.length; string += 1) {
-    const fret = fretWithin(midi, string, limits)
-    if (fret === null) continue
-    const frets = voicing.frets.map((now, at) => (at === string ? fret : at === topString ? null : now))
-    if (frets.some((one, at) => one !== null && soundAt(instrument, at, one) > midi)) continue
-    const fingering = easiestFingering(frets, instrument, hand)
-    if (fingering) return voicingFrom(frets, fingering, new ToneNames(chord), instrument)
-  }
-  return null
-}
-
-function aloneOn(midi: number, chord: ChordSymbol | null, limits: Limits): Voicing[] {
-  const { instrument, hand } = limits
-  return instrument.tuning.flatMap((_, string): Voicing[] => {
-    const fret = fretWithin(midi, string, limits)
-    if (fret === null) return []
-    const frets = instrument.tuning.map((__, at) => (at === string ? fret : null))
-    const fingering = easiestFingering(frets, instrument, hand)
-    return fingering ? [voicingFrom(frets, fingering, new ToneNames(chord ?? named(midi)), instrument)] : []
-  }).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty || b.strings[0]!.string - a.strings[0]!.string)
-}
-
-/** A chord of one note, so that a note where nobody plays has a name. */
-const named = (midi: number): ChordSymbol => ({ ...SILENT, root: plainSpelling(modulo(midi, 12)) })
-
-function fretWithin(midi: number, string: number, { instrument, frets, strings, open }: Limits): number | null {
-  if (strings && !strings.includes(string)) return null
-  const fret = fretFor(instrument, string, midi)
-  if (fret === null || fret === 0) return open ? fret : null
-  return fret >= frets[0] && fret <= frets[1] ? fret : null
 }

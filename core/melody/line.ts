@@ -23,7 +23,7 @@ export interface Place {
   beats: number
 }
 
-export type NoteKind = UnderKind | 'held grip' | 'single note' | 'chord in a rest' | 'by hand' | LowerKind | BlockKind
+export type NoteKind = UnderKind | 'held grip' | 'note between' | 'another chord' | 'single note' | 'chord in a rest' | 'by hand' | LowerKind | BlockKind
 /** What a note of the lower of two moving lines is. */
 export type LowerKind = 'chord tone' | 'passing note' | 'suspension 4-3' | 'suspension 7-6' | 'suspension 9-8' | 'resolution'
 /** How a block under a note was made. */

@@ -13,6 +13,8 @@ export interface ThreadChord {
   to: number
   chord: ChordSymbol
   voicing: Voicing
+  /** The highest voice is the melody. */
+  melody?: boolean
 }
 
 const WIDTH = 1000
@@ -56,11 +58,11 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
     const x0 = here.from * WIDTH
     const x1 = here.to * WIDTH
     const { midis } = here.voicing
-    const steps = next ? voiceSteps(midis, next.voicing.midis) : []
+    const steps = next ? stepsBetween(here, next.voicing.midis) : []
     const wants = chords[index + 1] ? tendenciesOf(here.chord, chords[index + 1]!.chord) : []
 
     midis.forEach((midi, voice) => {
-      const tone = toneOf(voice, midis.length)
+      const tone = here.melody && voice === midis.length - 1 ? 'melody-thread' : toneOf(voice, midis.length)
       const held = steps.some((step) => step.from === midi && step.semitones === 0)
       marks.push(<line key={`${here.key}n${voice}`} className={`thread ${tone}`} x1={x0 + 4} x2={held ? x1 + 4 : x1 - TURN} y1={y(midi)} y2={y(midi)} />)
       const sounding = here.voicing.strings.find((string) => string.midi === midi)!
@@ -85,10 +87,10 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
     })
     steps.filter((step) => step.semitones !== 0).forEach((step, at) => {
       const leap = Math.abs(step.semitones) > STEP
-      const tone = toneOf(midis.indexOf(step.from), midis.length)
+      const tone = here.melody && step.from === midis.at(-1) ? 'melody-thread' : toneOf(midis.indexOf(step.from), midis.length)
       const resolves = wants[step.from % 12]?.includes(step.semitones) ?? false
       marks.push(<line key={`${here.key}s${at}`} className={`thread-move ${leap ? 'leap' : 'step'} ${tone}`} x1={x1 - TURN} y1={y(step.from)} x2={x1 + 4} y2={y(step.to)} />)
-      if (leap) labels.push(<text key={`${here.key}l${at}`} className="thread-leap" x={x1 - TURN / 2} y={(y(step.from) + y(step.to)) / 2 - 3}>{Math.abs(step.semitones)}</text>)
+      if (leap && (!here.melody || (x1 - x0 > ROOM_FOR_SIZE && step.from === midis.at(-1)))) labels.push(<text key={`${here.key}l${at}`} className="thread-leap" x={x1 - TURN / 2} y={(y(step.from) + y(step.to)) / 2 - 3}>{Math.abs(step.semitones)}</text>)
       if (resolves) marks.push(<path key={`${here.key}r${at}`} className={`thread-notch ${tone}`} d={`M${x1 - 3} ${y(step.to) - 6}v12`} />)
     })
   })
@@ -102,6 +104,15 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
       {labels}
     </svg>
   )
+}
+
+/** Narrower chords have no room for the size of a leap. */
+const ROOM_FOR_SIZE = 60
+
+/** What each voice does; where a melody goes on without its grip, only the melody moves. */
+function stepsBetween({ voicing: { midis }, melody }: ThreadChord, next: readonly number[]) {
+  const alone = melody && midis.length !== next.length && (midis.length === 1 || next.length === 1)
+  return alone ? voiceSteps(midis.slice(-1), next.slice(-1)) : voiceSteps(midis, next)
 }
 
 /** One hue family, lowest voice darkest, highest next: spread over however many voices there are. */

@@ -9,6 +9,8 @@ import { parseChord } from '../../../core/chord/parse'
 import { parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
 import { analyse } from '../../../core/analysis/analyse'
+import { followed, movedKey, transposedMelody, withFixed, withMelody, withoutGrips } from '../melody/applyMelody'
+import { chordMelody, melody, melodyEdits, phrases, PLAIN_CHORD_MELODY } from '../melody/schema'
 
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
@@ -103,6 +105,8 @@ const madeOfChart = {
   /** What the lines have to keep to. */
   conditions: z.array(condition).max(MOST_CONDITIONS).default([]),
   leading: leading.default(PLAIN_LEADING),
+  /** What is made under the melody. */
+  chordMelody: chordMelody.default(PLAIN_CHORD_MELODY),
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
@@ -110,7 +114,8 @@ const versionName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40
 /** What was made of a chart, kept under a name. */
 const version = z.strictObject({ name: versionName, at: z.int().min(0), ...omitText(madeOfChart) })
 export type VersionKept = z.infer<typeof version>
-const withVersions = { ...madeOfChart, versions: z.array(version).max(MOST_VERSIONS).default([]) }
+/** The melody belongs to the chart and is the same for every version. */
+const withVersions = { ...madeOfChart, melody: melody.default([]), phrases: phrases.default({}), versions: z.array(version).max(MOST_VERSIONS).default([]) }
 
 const chartName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
 /** Charts one tune can have. */
@@ -171,14 +176,20 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('chart-remove') }),
   /** What the search found for the present state. It is kept with that state and is no step of its own for undo. */
   z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets) }),
+  ...melodyEdits,
+  /** The tune with another one's text and melody: a file brought in. */
+  z.strictObject({ kind: z.literal('bring-in'), text, melody, did: z.string().min(1).max(80) }),
 ])
 export type TuneEdit = z.infer<typeof tuneEdit>
+
+/** What a search found, not something the player did: it is no step of its own for undo. */
+export const isFound = ({ kind }: TuneEdit): boolean => kind === 'grips' || kind === 'melody-kept'
 
 export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING,
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING, chordMelody: PLAIN_CHORD_MELODY, melody: [], phrases: {},
   chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
@@ -215,6 +226,13 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'condition-remove': return { ...document, line: 0, conditions: document.conditions.filter((_, at) => at !== edit.at) }
     case 'fix-many': return { ...document, line: 0, fixed: { ...document.fixed, ...edit.grips } }
     case 'grips': return { ...document, grips: edit.grips }
+    case 'melody': return withMelody(document, edit.melody)
+    case 'bring-in': return withMelody(withText(document, edit.text), edit.melody)
+    case 'phrases': return { ...document, phrases: edit.phrases }
+    case 'chord-melody': return { ...document, chordMelody: { ...document.chordMelody, ...edit.settings, line: 0 } }
+    case 'melody-line': return { ...document, chordMelody: { ...document.chordMelody, line: edit.line } }
+    case 'melody-fix': return { ...document, chordMelody: withFixed(document.chordMelody, edit.fixed) }
+    case 'melody-kept': return { ...document, chordMelody: { ...document.chordMelody, kept: edit.kept } }
     case 'chart-add': return withChartAdded(document, edit.name)
     case 'chart-show': return showing(document, chartsOf(document), edit.at)
     case 'chart-name': return { ...document, chart: edit.name }
@@ -263,15 +281,15 @@ function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocu
 }
 
 function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
-  const { colour, bass, style, line, choices, fixed, grips, conditions, leading, versions } = document
-  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions, leading }
+  const { colour, bass, style, line, choices, fixed, grips, conditions, leading, chordMelody: under, versions } = document
+  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions, leading, chordMelody: under }
   const others = versions.filter((one) => one.name !== name)
   return others.length >= MOST_VERSIONS ? document : { ...document, versions: [...others, kept] }
 }
 
 /** All charts of a tune in their order, the one shown among them. */
-export function chartsOf({ others, at, chart, text, colour, bass, style, line, choices, fixed, grips, conditions, leading, versions }: TuneDocument): OtherChart[] {
-  const shown: OtherChart = { name: chart, text, colour, bass, style, line, choices, fixed, grips, conditions, leading, versions }
+export function chartsOf({ others, at, chart, title: _title, tempo: _tempo, ...made }: TuneDocument): OtherChart[] {
+  const shown: OtherChart = { name: chart, ...made }
   return [...others.slice(0, at), shown, ...others.slice(at)]
 }
 
@@ -303,7 +321,28 @@ function withText(document: TuneDocument, next: string): TuneDocument {
   const follow = following(slotsOf(before), slotsOf(after))
   const newTempo = after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
   const newTitle = after.title !== null && after.title !== '' && after.title !== before.title ? after.title.slice(0, MOST_TITLE) : document.title
-  return { ...document, ...follow(document), text: next, tempo: newTempo, title: newTitle, versions: document.versions.map((one) => ({ ...one, ...follow(one) })) }
+  const move = placeFollowing(slotsOf(before), slotsOf(after))
+  const under = ({ chordMelody: made }: Pick<TuneDocument, 'chordMelody'>) => ({ chordMelody: { ...made, fixed: Object.fromEntries(Object.entries(made.fixed).map(([place, one]) => [movedKey(place, move), one])) } })
+  return {
+    ...document, ...follow(document), ...followed(document, move), ...under(document), text: next, tempo: newTempo, title: newTitle,
+    versions: document.versions.map((one) => ({ ...one, ...follow(one), ...under(one) })),
+  }
+}
+
+/** Where a place of the music goes when the chords of one chart become those of another: with its chord, or with the last one before it that is left. */
+function placeFollowing(before: readonly Slot[], after: readonly Slot[]): (place: { bar: number; beat: number }) => { bar: number; beat: number } {
+  const moved = carryOver(before, after)
+  return (place) => {
+    const under = before.findLastIndex(({ bar, beat }) => bar < place.bar || (bar === place.bar && beat <= place.beat + NEAR))
+    for (let at = under; at >= 0; at -= 1) {
+      const to = moved.get(slotKey(before[at]!))
+      if (to === undefined) continue
+      const [from, goal] = [before[at]!, placeOf(to)]
+      // Inside its own bar a note goes with its chord; in a later one it keeps its beat and its distance in bars.
+      return from.bar === place.bar ? { bar: goal.bar, beat: place.beat + goal.beat - from.beat } : { bar: place.bar + goal.bar - from.bar, beat: place.beat }
+    }
+    return place
+  }
 }
 
 type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'conditions'>
@@ -341,7 +380,8 @@ function transposed(document: TuneDocument, to: Key): TuneDocument {
       [place, { ...one, chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })) }])),
     fixed: {}, grips: {}, line: 0,
   })
-  return { ...document, ...turned(document), text: transposeText(document.text, from, to), versions: document.versions.map((one) => ({ ...one, ...turned(one) })) }
+  const ofVersion = (one: VersionKept) => ({ ...one, ...turned(one), chordMelody: withoutGrips(one.chordMelody) })
+  return { ...document, ...turned(document), ...transposedMelody(document, from, to), text: transposeText(document.text, from, to), versions: document.versions.map(ofVersion) }
 }
 
 /** What was done, for undo and redo. */
@@ -353,7 +393,11 @@ export function labelOf(edit: TuneEdit): string {
     case 'transpose': return `transposed to ${edit.to}`
     case 'colour': return 'colour of the whole tune'
     case 'choose': return edit.choice ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`
-    case 'way': case 'choose-many': case 'fix-many': case 'extra-beat': return edit.did
+    case 'way': case 'choose-many': case 'fix-many': case 'extra-beat': case 'melody': case 'melody-fix': case 'bring-in': return edit.did
+    case 'phrases': return 'phrases'
+    case 'chord-melody': return `chord melody: ${edit.settings.texture}, a chord with each ${edit.settings.density}`
+    case 'melody-line': return `way ${edit.line + 1} of the chord melody`
+    case 'melody-kept': return 'chord melody'
     case 'version-keep': return `kept as ${edit.name}`
     case 'version-take': return `version ${edit.name} taken up`
     case 'version-remove': return `version ${edit.name} let go`

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { applyEdit, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
+import { applyEdit, isFound, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
 import type { TuneState } from '../../../db/tunes'
 
 export type SaveStatus =
@@ -76,7 +76,7 @@ export class TuneSession {
     const draft = await this.takeOrphan()
     if (!draft) return
     // What a search found is found again; what the player made waits for the next visit when this one has begun its own work.
-    const onlyFound = draft.edits.every((edit) => edit.kind === 'grips')
+    const onlyFound = draft.edits.every(isFound)
     if (onlyFound && draft.base !== this.revision) return
     if (this.pending.length > 0 || this.closed) {
       if (!onlyFound) localStorage.setItem(`${DRAFTS}${this.id}:${crypto.randomUUID()}`, JSON.stringify(draft))
@@ -100,7 +100,7 @@ export class TuneSession {
     this.show({ document: applyEdit(this.view.document, edit), status })
     const last = this.pending.at(-1)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
-    if (edit.kind === last?.kind && (edit.kind === 'text' || edit.kind === 'title' || edit.kind === 'grips') && !(this.sending && this.pending.length === 1)) this.pending.pop()
+    if (edit.kind === last?.kind && (edit.kind === 'text' || edit.kind === 'title' || isFound(edit)) && !(this.sending && this.pending.length === 1)) this.pending.pop()
     this.pending.push(edit)
     this.keepDraft()
     clearTimeout(this.timer)
@@ -199,7 +199,7 @@ export class TuneSession {
 
   /** What a search found is no work of the player's: after another tab's change it is found again. */
   private onlyFoundBySearch(): boolean {
-    return this.pending.length > 0 && this.pending.every((edit) => edit.kind === 'grips')
+    return this.pending.length > 0 && this.pending.every(isFound)
   }
 
   private post(body: unknown): Promise<Response | null> {

@@ -13,6 +13,7 @@ import { across, columnsOf, endOf, systemsOf, type System } from './layout'
 import type { Heard } from '../sound/schedule'
 import type { Decision, LineChord } from '../tune/decisions'
 import { groupedBy } from '../tune/grouped'
+import { gutterFor, MelodySystem, type MelodyShown } from '../melody/MelodySystem'
 import { isWithin, rangeOf, type Selection } from './selection'
 import type { Step } from './steps'
 import { madeChord, type TuneChord, type TuneReading } from './useTuneReading'
@@ -35,6 +36,8 @@ interface Props {
   onGroup: (group: Group) => void
   /** The note taken hold of on the threads, and what is done to it. */
   pulling: Pulling | null
+  /** What the Melody step shows between the banks; null on the other steps. */
+  melody: MelodyShown | null
   /** A beat of a bar was asked for; absent where the chart cannot be edited. */
   onBeat?: (bar: number, beat: number) => void
 }
@@ -53,13 +56,13 @@ export interface Beside {
 }
 
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
-export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, pulling, onSelect, onSelectLine, onGroup, onBeat }: Props) {
+export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, pulling, melody, onSelect, onSelectLine, onGroup, onBeat }: Props) {
   const { chart, chords, line } = reading
   const systems = useMemo(() => systemsOf(chart.bars), [chart])
   const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
   const lineOf = useMemo(() => groupedBy(line, ({ slot }) => slot.bar), [line])
   const besideOf = useMemo(() => (beside ? groupedBy(beside.line, ({ slot }) => slot.bar) : null), [beside])
-  const range = rangeOfVoices(voicings)
+  const range = rangeOfVoices(melody ? melody.view.events.map(({ made }) => made.voicing) : [...voicings.values()])
   return (
     <div className={`systems step-${step}`}>
       {systems.map((system, at) => {
@@ -76,7 +79,7 @@ export const Systems = memo(function Systems({ step, reading, voicings, selectio
             sounding={sounding && within(sounding.version === 'plain' ? home : made, sounding.index) ? sounding : null}
             beside={beside && besideOf ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) } : null}
             editing={editing && system.bars.some((bar) => bar.number === editing.bar) ? editing : null}
-            pulling={pulling} onSelect={onSelect} onSelectLine={onSelectLine} onGroup={onGroup} onBeat={onBeat}
+            pulling={pulling} melody={melody} first={at === 0} onSelect={onSelect} onSelectLine={onSelectLine} onGroup={onGroup} onBeat={onBeat}
           />
         )
       })}
@@ -91,8 +94,8 @@ function near(selection: Selection, chords: readonly { index: number }[]): Selec
   return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index ? NOTHING : selection
 }
 
-function rangeOfVoices(voicings: ReadonlyMap<string, Voicing>): readonly [number, number] {
-  const midis = [...voicings.values()].flatMap((voicing) => voicing.midis)
+function rangeOfVoices(voicings: readonly Voicing[]): readonly [number, number] {
+  const midis = voicings.flatMap((voicing) => voicing.midis)
   return midis.length > 0 ? [Math.min(...midis) - 1, Math.max(...midis) + 1] : [40, 64]
 }
 
@@ -105,10 +108,12 @@ interface SystemProps extends Omit<Props, 'voicings'> {
   onward: Voicing | null
   low: number
   high: number
+  /** The first system of the tune. */
+  first: boolean
 }
 
 /** One system. Drawn again only when something in it has changed. */
-const SystemView = memo(function SystemView({ step, system, chords, line, reading, voicings, onward, low, high, selection, lineSelection, sounding, beside, editing, pulling, onSelect, onSelectLine, onGroup, onBeat }: SystemProps) {
+const SystemView = memo(function SystemView({ step, system, chords, line, reading, voicings, onward, low, high, selection, lineSelection, sounding, beside, editing, pulling, melody, first, onSelect, onSelectLine, onGroup, onBeat }: SystemProps) {
   const { bars } = system
   const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const threads = step === 'lines' ? threadChords(system, line, voicings) : []
@@ -117,7 +122,7 @@ const SystemView = memo(function SystemView({ step, system, chords, line, readin
   return (
     <section className="system" aria-label={systemName(bars)}>
       {step === 'chart' && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
-      <div className="bank bank-home" role="group" aria-label="Home line" style={columns}>
+      <div className="bank bank-home" role="group" aria-label="Home line" style={melody ? { ...columns, marginLeft: gutterFor(melody.songKey) } : columns}>
         {bars.map((bar) => (
           <HomeBar key={bar.number} bar={bar} movesTo={step === 'chart' ? keyMovedTo(reading.analysis, bar) : null} onBeat={onBeat} editing={editing?.bar === bar.number ? editing : null}>
             <Slots bar={bar} chords={homeOf.get(bar.number) ?? []} selection={selection} sounding={soundingIn('plain')} onSelect={onSelect} repeats={bar.repeats} onBeat={onBeat}>
@@ -129,7 +134,8 @@ const SystemView = memo(function SystemView({ step, system, chords, line, readin
       {threads.length > 0 && pulling && (
         <Threads {...pulling} chords={threads} onward={onward && { voicing: onward }} range={[low, high]} selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null} onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)} />
       )}
-      {step !== 'chart' && (
+      {melody && <MelodySystem system={system} first={first} range={[low, high]} shown={melody} />}
+      {step !== 'chart' && step !== 'melody' && (
         <LineBank name="New line" className="bank bank-new" columns={columns} bars={bars} line={line} selection={lineSelection} sounding={soundingIn('new')} onSelect={onSelectLine}>
           {(chord) => <NewChord chord={chord} step={step} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
         </LineBank>
@@ -171,7 +177,7 @@ function LineBank({ name, className, columns, bars, line, selection, sounding, o
 
 /** The same picture: everything that is drawn is equal, though a key press has made it anew. */
 function sameSystem(a: SystemProps, b: SystemProps): boolean {
-  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'pulling', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
+  const plain: readonly (keyof SystemProps)[] = ['step', 'low', 'high', 'sounding', 'editing', 'pulling', 'melody', 'first', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
   if (plain.some((prop) => a[prop] !== b[prop])) return false
   const sameSelection = (one: Selection, other: Selection) => one.anchor === other.anchor && one.focus === other.focus
   if (!sameSelection(a.selection, b.selection) || !sameSelection(a.lineSelection, b.lineSelection) || a.onward?.frets.join() !== b.onward?.frets.join()) return false

@@ -27,6 +27,10 @@ import { useLines } from '../lines/useLines'
 import { usePulledActs } from '../lines/usePulledActs'
 import { usePulling } from '../lines/usePulling'
 import { NeckView } from '../lines/NeckView'
+import { MelodyDrawer } from '../melody/MelodyDrawer'
+import { melodySchedule } from '../melody/melodySchedule'
+import { MelodyStep } from '../melody/MelodyStep'
+import { useMelodyStep } from '../melody/useMelodyStep'
 import { useAsked } from '../lines/useAsked'
 import type { Body } from '../player/limits'
 import { usePlayerSettings } from '../player/PlayerContext'
@@ -137,7 +141,21 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => heard(one, otherMidis.get(one.key))) : [],
     }, version, countIn)
   }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
-  const ready = schedule.strikes.length > 0
+  const plainSounds = useMemo(() => new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis] as const) ?? []), [plain.lines, soundingHome])
+  const melody = useMelodyStep({
+    on: step === 'melody', document, reading, songKey: reading.analysis.key, body, sounding: step === 'melody' && player.sounding?.version === 'new' ? player.sounding.index : null,
+    accompaniment: () => {
+      const bars = countInBeats(chart, sequence.home[0])
+      return { countIn: bars, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn: bars }) }
+    },
+    onEdit: session.edit, onHear: (midis) => void player.strumNow(midis), onPlay: (played) => player.play(played, document.tempo, false), onStop: player.stop, onHome: (index) => setSelection({ anchor: index, focus: index }),
+  })
+  const { notes: melodyNotes, events } = melody.view
+  const melodyPlayed = useMemo(() => (step === 'melody' && melodyNotes.length > 0
+    ? melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: melodyNotes, made: events.map(({ made }) => made), version, countIn }) : null),
+  [step, melodyNotes, events, chart, sequence, plainSounds, version, countIn])
+  const heardNow = melodyPlayed ?? schedule
+  const ready = heardNow.strikes.length > 0
   // A line touched on the chart is heard as soon as its grips are there.
   const hearNext = useRef(false)
   const hearLine = (at: number) => {
@@ -151,7 +169,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     void player.play(schedule, document.tempo, hearing.loop)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only other grips are waited for
   }, [voicings])
-  const play = () => { if (ready) void player.play(schedule, document.tempo, hearing.loop) }
+  const play = () => { if (ready) void player.play(heardNow, document.tempo, hearing.loop) }
 
   const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
   const trying = useTrying({
@@ -217,6 +235,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       if (event.key === 'Enter' && pulling.shown) { acts.keep('leads'); return true }
       if (event.key === 'Escape' && pulling.taken) { pulling.letGo(); return true }
     }
+    if (step === 'melody' && !event.ctrlKey && !(event.target instanceof HTMLInputElement) && (event.key !== 'Enter' || isHere(event)) && melody.onKey(event)) return true
     if ((event.key !== 'Enter' || isHere(event)) && !(event.target instanceof HTMLInputElement) && trying.onKey(event.key)) return true
     switch (event.key) {
       case ' ': if (player.playing) player.stop(); else play(); return true
@@ -259,7 +278,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const onKeys = useSteady(() => setKeysOpen(true))
   const onPlay = useSteady(play)
   const onTempo = useSteady((tempo: number) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) })
-  const onSave = useSteady(() => saveSound(schedule, document.tempo, document.title))
+  const onSave = useSteady(() => saveSound(heardNow, document.tempo, document.title))
 
   return (
     <div className="workspace">
@@ -289,6 +308,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
             onSpot={(at) => pickLine({ anchor: at, focus: at })}
           />
         )}
+        {step === 'melody' && <MelodyStep state={melody} document={document} songKey={reading.analysis.key} capo={chart.capo} onEdit={session.edit} onHear={(midis) => void player.strumNow(midis)} />}
         {step === 'lines' && neckShown && focusLine && madeChord(focusLine) && <NeckView chord={madeChord(focusLine)!} voicing={presentGrip} capo={chart.capo} />}
         {chords.length === 0 && step !== 'chart' && (
           <p className="empty">
@@ -298,7 +318,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         <Systems
           step={step} reading={skeleton ?? trying.shown} voicings={pulling.voicings} pulling={step === 'lines' ? notePulling : null} selection={selection} lineSelection={trying.tried ? inLine(selection, trying.shown.line) : lineSelection} sounding={player.sounding} beside={beside}
-          editing={chartEditing.editing} onSelect={select} onSelectLine={step === 'lines' ? selectLine : selectUnder} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
+          melody={melody.shown} editing={chartEditing.editing} onSelect={select} onSelectLine={step === 'lines' ? selectLine : selectUnder} onGroup={selectGroup} onBeat={step === 'chart' && shown === 0 ? chartEditing.openAt : undefined}
         />
       </main>
       <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus, reading)}</p>
@@ -320,6 +340,12 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
           <LinesDrawer
             document={document} line={line} focus={focusLine} next={nextLine} range={rangeOf(lineSelection)} voicings={voicings} near={near} related={related} between={between} pulling={pulling} acts={acts}
             capo={chart.capo} strings={instrument.tuning.length} songKey={reading.analysis.key} onEdit={session.edit} onFix={(voicing) => fix(focusLine, voicing)} onHear={(midis) => void player.strumNow(midis)}
+          />
+        )}
+        {step === 'melody' && (
+          <MelodyDrawer
+            key={melody.view.selected ?? ''} view={melody.view} capo={chart.capo} cursor={melody.cursor} slotKeys={chords.map(({ key }) => key)} phrases={document.phrases}
+            onEdit={session.edit} onHear={(midis) => void player.strumNow(midis)} onTake={melody.take}
           />
         )}
       </aside>

@@ -1,0 +1,88 @@
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { DENSITIES, type Density } from '../../../core/melody/line'
+import { TEXTURES, TEXTURE_NAMES, type Texture } from '../../../core/melody/textures'
+import type { TuneDocument, TuneEdit } from '../tune/document'
+import { settingsOf, type MelodyView } from './useMelody'
+import type { AskedState } from './useMelodyAsked'
+
+const DENSITY_NAMES: Readonly<Record<Density, string>> = { bar: 'each bar', chord: 'each chord', beat: 'each beat', note: 'every note' }
+const TEXTURE_LABELS: Readonly<Record<Texture, string>> = { full: 'Full', shells: 'Shells', 'drop 2': 'Drop 2', fourths: 'Fourths', 'two voices': 'Two voices', 'two lines': 'Two lines' }
+/** Frets of a position, and the lowest frets that are offered. */
+const POSITION = 6
+const POSITIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]
+
+interface Props {
+  document: Pick<TuneDocument, 'chordMelody'>
+  view: MelodyView
+  onEdit: (edit: TuneEdit) => void
+}
+
+/** How chords come under the melody: how often, how full, where on the neck; the ways found, and what is troublesome in the one that is kept. */
+export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
+  const settings = settingsOf(chordMelody)
+  const set = (changed: Partial<typeof settings>) => onEdit({ kind: 'chord-melody', settings: { ...settings, ...changed } })
+  const fixed = Object.keys(chordMelody.fixed).length
+  return (
+    <>
+      <div className="melody-row">
+        <span className="quiet">A chord with</span>
+        <ToggleButtonGroup exclusive size="small" value={settings.density} aria-label="A chord with" disabled={settings.texture === 'two lines'} onChange={(_, density: Density | null) => density && set({ density })}>
+          {DENSITIES.map((one) => <ToggleButton key={one} value={one} title={`A chord with the first note of ${DENSITY_NAMES[one]}`}>{DENSITY_NAMES[one]}</ToggleButton>)}
+        </ToggleButtonGroup>
+        <ToggleButtonGroup exclusive size="small" value={settings.texture} aria-label="Texture" onChange={(_, texture: Texture | null) => texture && set({ texture })}>
+          {TEXTURE_NAMES.map((one) => <ToggleButton key={one} value={one} title={TEXTURES[one].says}>{TEXTURE_LABELS[one]}</ToggleButton>)}
+        </ToggleButtonGroup>
+        <ToggleButton size="small" value="fills" selected={settings.fills} disabled={settings.texture === 'two lines'} title="Chords that begin under a long note or in a rest are struck too" onChange={() => set({ fills: !settings.fills })}>Chords under long notes</ToggleButton>
+        <TextField select size="small" label="Position" value={settings.window?.[0] ?? 0} sx={{ minWidth: 120 }} onChange={(event) => { const low = Number(event.target.value); set({ window: low ? [low, low + POSITION - 1] : null }) }}>
+          <MenuItem value={0}>whole neck</MenuItem>
+          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {low + POSITION - 1}</MenuItem>)}
+        </TextField>
+        <TextField select size="small" label="Melody on" value={settings.topString} sx={{ minWidth: 130 }} onChange={(event) => set({ topString: Number(event.target.value) })}>
+          {[1, 2, 3].map((string) => <MenuItem key={string} value={string}>{string === 1 ? 'any string' : `string ${string} and lower`}</MenuItem>)}
+        </TextField>
+        {fixed > 0 && <Button size="small" onClick={() => onEdit({ kind: 'melody-fix', fixed: Object.fromEntries(Object.keys(chordMelody.fixed).map((place) => [place, null])), did: 'all grips under the melody set free' })}>Set {fixed} free</Button>}
+        {view.lines.length > 0 && (
+          <ToggleButtonGroup exclusive size="small" value={view.chosen} aria-label="Ways found" onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}>
+            {view.lines.map((line, at) => {
+              const alone = line.notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
+              return <ToggleButton key={at} value={at} title={`Cost ${line.cost.toFixed(0)}, ${line.notes.filter(({ under }) => under === 'chord').length} grips, effort of the hand ${view.efforts[at]!.toFixed(2)} a note`}>Way {at + 1}<small>hand {view.efforts[at]!.toFixed(1)}{alone > 0 ? `, ${alone} alone` : ''}</small></ToggleButton>
+            })}
+          </ToggleButtonGroup>
+        )}
+        {view.troubles.length > 0 && (
+          <details className="trouble-spots">
+            <summary>{view.troubles.length} {view.troubles.length === 1 ? 'place asks' : 'places ask'} for another look</summary>
+            <ul className="melody-list" aria-label="Trouble spots">
+              {view.troubles.map(({ at, says, remedy }) => (
+                <li key={`${at}${says}`}><button type="button" className="plain-button" onClick={() => view.select(view.events[at]?.key ?? null)}>Bar {view.events[at]?.made.bar}: {says}</button> <span>Try {remedy}.</span></li>
+              ))}
+            </ul>
+          </details>
+        )}
+        <SearchState state={view.state} onStop={view.stop} onAgain={view.again} label="Search for chords under the melody" />
+      </div>
+    </>
+  )
+}
+
+/** How far a search is, with a way to stop it; what was found before stays. */
+export function SearchState({ state, onStop, onAgain, label }: { state: AskedState; onStop: () => void; onAgain: () => void; label: string }) {
+  return (
+    <div className="lines-state" aria-live="polite">
+      {state.kind === 'searching' && (
+        <>
+          <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />
+          <span>Searching, {Math.round((100 * state.done) / state.of)}%</span>
+          <Button size="small" onClick={onStop}>Stop</Button>
+        </>
+      )}
+      {state.kind === 'stopped' && <>Stopped; what was found before stays. <Button size="small" onClick={onAgain}>Search again</Button></>}
+      {state.kind === 'fault' && <span className="fault">{state.message}</span>}
+    </div>
+  )
+}

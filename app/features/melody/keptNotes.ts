@@ -1,0 +1,36 @@
+import type { Chart } from '../../../core/chart/chart'
+import { parseChord } from '../../../core/chord/parse'
+import { Clock, NEAR } from '../../../core/melody/clock'
+import { placeKey, SILENT, type HarmonisedNote } from '../../../core/melody/line'
+import { midiOf, modulo, parsePitch, pitchName, plainSpelling } from '../../../core/pitch/note'
+import { must } from '../../../core/result'
+import { voicingOf } from '../../../core/voicing/voicing'
+import type { Body } from '../player/limits'
+import type { TuneDocument } from '../tune/document'
+import { melodyOf } from './applyMelody'
+import { melodyLimits } from './limits'
+import type { KeptEvent } from './schema'
+
+/** An event as the tune keeps it. */
+export const keepEvent = ({ note, again, bar, beat, beats, chord, under, kind, voicing }: HarmonisedNote): KeptEvent =>
+  ({ bar, beat, beats, again, frets: [...voicing.frets], symbol: chord && chord !== SILENT && chord.tones.length > 0 ? chord.canonical : null, note: note && pitchName(note.note), under, kind })
+
+/** The chord melody kept with a tune, as the core has it; events whose note is another by now are left out. */
+export function keptNotes({ chordMelody: { kept }, melody }: Pick<TuneDocument, 'chordMelody' | 'melody'>, chart: Chart, body: Body): HarmonisedNote[] {
+  const limits = melodyLimits(body, chart.capo, 'any')
+  const clock = new Clock(chart)
+  const strings = body.instrument.tuning.length
+  const notes = melodyOf({ melody })
+  const byPlace = new Map(notes.map((note) => [placeKey(note), note]))
+  const sounding = (time: number) => notes.find((note) => clock.at(note) <= time + NEAR && clock.at(note) + clock.lasts(note.bar, note.beats) > time + NEAR)
+  return kept.flatMap((one): HarmonisedNote[] => {
+    if (one.frets.length !== strings) return []
+    const note = one.note === null ? null : byPlace.get(placeKey(one)) ?? sounding(clock.at(one))
+    if (note === undefined || (note && pitchName(note.note) !== one.note)) return []
+    const symbol = one.symbol === null ? null : parseChord(one.symbol)
+    const chord = symbol?.ok ? symbol.value : null
+    const named = chord ?? { ...SILENT, root: plainSpelling(modulo(note ? midiOf(must(parsePitch(one.note!))) : 0, 12)) }
+    const voicing = voicingOf(one.frets, named, { ...limits, hand: { ...limits.hand, plucked: true } })
+    return voicing ? [{ note, again: one.again, bar: one.bar, beat: one.beat, beats: one.beats, chord, under: one.under, kind: one.kind, voicing }] : []
+  })
+}

@@ -1,0 +1,19 @@
+import type { BassRule, Limits } from '../../../core/voicing/limits'
+import { limitsFor, type Body } from '../player/limits'
+
+/** A melody goes up to this fret, as far as the hand gets there. */
+const MELODY_FRETS = 17
+
+/**
+ * What the grips under a melody keep to, for this player.
+ * @param window frets the hand stays in; null for the whole neck
+ * @param topString the highest string in use, counted from 1
+ */
+export function melodyLimits(body: Body, capo: number, bass: BassRule, window: readonly [number, number] | null = null, topString = 1): Limits {
+  const limits = limitsFor(body, capo, bass)
+  const strings = limits.instrument.tuning.length
+  return {
+    ...limits, frets: window ?? [0, Math.max(limits.frets[1], Math.min(body.instrument.cutaway, MELODY_FRETS))], notes: [2, limits.notes[1]],
+    strings: topString > 1 ? Array.from({ length: strings - topString + 1 }, (_, at) => at) : null,
+  }
+}

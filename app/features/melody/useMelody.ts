@@ -1,0 +1,145 @@
+import { useEffect, useMemo, useState } from 'react'
+import type { Chart } from '../../../core/chart/chart'
+import { Clock, NEAR, piecesOf, type Piece } from '../../../core/melody/clock'
+import { placeKey, placesOf, type HarmonisedLine, type HarmonisedNote } from '../../../core/melody/line'
+import { handEffort } from '../../../core/melody/move'
+import { phrasesOf, type Phrase } from '../../../core/melody/phrases'
+import { troubles, type NoteReading, type Trouble } from '../../../core/melody/reading'
+import type { MelodyNote } from '../../../core/reharm/melodyFit'
+import type { Choice } from '../../../core/melody/harmonise'
+import type { MelodyAsked, UnderAsked } from '../../../workers/melodyMessages'
+import type { Body } from '../player/limits'
+import type { TuneDocument, TuneEdit } from '../tune/document'
+import { madeChord, type TuneReading } from '../workspace/useTuneReading'
+import { melodyOf } from './applyMelody'
+import { keepEvent, keptNotes } from './keptNotes'
+import { melodyLimits } from './limits'
+import type { ChordMelodySettings, KeptEvent } from './schema'
+import { useMelodyAsked, type AskedState } from './useMelodyAsked'
+
+/** Ways looked for through the whole tune. */
+export const WAYS_WANTED = 3
+const PAUSE_MS = 250
+const WRITING_PAUSE_MS = 900
+
+interface Asked {
+  /** The Melody step is shown. */
+  on: boolean
+  document: TuneDocument
+  reading: TuneReading
+  body: Body
+  /** Notes are being put in: searches wait longer. */
+  writing: boolean
+  onEdit: (edit: TuneEdit) => void
+}
+
+/** One event of the chord melody as it is shown. */
+export interface EventShown {
+  key: string
+  index: number
+  from: number
+  to: number
+  made: HarmonisedNote
+  /** Its grip was chosen by hand. */
+  fixed: boolean
+}
+
+export interface MelodyView {
+  chart: Chart
+  clock: Clock
+  notes: MelodyNote[]
+  pieces: Piece[]
+  /** Notes that stand beyond the bars of the chart; they are kept. */
+  beyond: number
+  /** What each note is over the plain chord, and over the new one, by place. */
+  over: ReadonlyMap<string, { plain: NoteReading | null; made: NoteReading | null }>
+  phrases: Phrase[]
+  events: EventShown[]
+  lines: readonly HarmonisedLine[]
+  efforts: readonly number[]
+  chosen: number
+  state: AskedState
+  stop: () => void
+  again: () => void
+  troubles: Trouble[]
+  selected: string | null
+  select: (key: string | null) => void
+  choices: Choice[] | null
+  asked: UnderAsked | null
+}
+
+/** The chord melody of a tune: found in a worker whenever what it is made from changes, kept with the tune, and read. */
+export function useMelody({ on, document, reading, body, writing, onEdit }: Asked): MelodyView {
+  const { chart, line } = reading
+  const { chordMelody, melody, text, style, leading, bass, tempo } = document
+  const notes = useMemo(() => melodyOf({ melody }), [melody])
+  const clock = useMemo(() => new Clock(chart), [chart])
+  const pieces = useMemo(() => piecesOf(chart, notes), [chart, notes])
+  const [picked, select] = useState<string | null>(null)
+
+  const asked = useMemo((): UnderAsked | null => {
+    const { line: _, fixed, kept: __, ...settings } = chordMelody
+    if (pieces.length === 0) return null
+    return {
+      text, melody, settings, style, weights: leading.own?.weights ?? null, bass, body, tempo,
+      places: line.map((one) => ({ symbol: madeChord(one)?.canonical ?? null, bar: one.slot.bar, beat: one.slot.beat, beats: one.slot.beats })),
+      fixed: Object.entries(fixed).filter(([, { frets }]) => frets.length === body.instrument.tuning.length),
+    }
+  }, [chordMelody, pieces, text, melody, style, leading, bass, body, tempo, line])
+  const search = useMelodyAsked<'lines'>(useMemo(() => (on && asked ? { kind: 'lines', asked, count: WAYS_WANTED } : null), [on, asked]), writing ? WRITING_PAUSE_MS : PAUSE_MS)
+  const lines = useMemo(() => search.answer?.lines ?? [], [search.answer])
+  const chosen = Math.min(chordMelody.line, Math.max(0, lines.length - 1))
+  useKeepEvents(search.current ? lines[chosen] : undefined, chordMelody.kept, (kept) => onEdit({ kind: 'melody-kept', kept }))
+
+  const made = useMemo(() => keptNotes({ chordMelody, melody }, chart, body), [chordMelody, melody, chart, body])
+  const shown = search.current && lines[chosen] ? lines[chosen].notes : made
+  const events = useMemo(() => shown.map((one, index): EventShown => {
+    const from = clock.at(one)
+    return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: placeKey(one) in chordMelody.fixed }
+  }), [shown, clock, chordMelody.fixed])
+  const selected = picked !== null && (events.some(({ key }) => key === picked) || notes.some((note) => placeKey(note) === picked)) ? picked : events[0]?.key ?? (notes[0] ? placeKey(notes[0]) : null)
+
+  const limits = useMemo(() => melodyLimits(body, chart.capo, bass), [body, chart.capo, bass])
+  const efforts = useMemo(() => lines.map((one) => handEffort(one.notes, limits)), [lines, limits])
+  const found = useMemo(() => (on ? troubles(shown, tempo, limits) : []), [on, shown, tempo, limits])
+
+  const plain = useMelodyAsked<'reading'>(useMemo(() => (on && pieces.length > 0 ? { kind: 'reading', asked: { text, melody, places: plainPlaces(chart) } } : null), [on, text, melody, chart, pieces.length]), PAUSE_MS)
+  const over = useMelodyAsked<'reading'>(useMemo(() => (on && asked ? { kind: 'reading', asked: { text, melody, places: asked.places } } : null), [on, asked, text, melody]), PAUSE_MS)
+  const readings = useMemo(() => {
+    const all = new Map<string, { plain: NoteReading | null; made: NoteReading | null }>()
+    for (const one of plain.answer?.notes ?? []) all.set(placeKey(one.note), { plain: one, made: null })
+    for (const one of over.answer?.notes ?? []) all.set(placeKey(one.note), { plain: all.get(placeKey(one.note))?.plain ?? null, made: one })
+    return all
+  }, [plain.answer, over.answer])
+
+  const at = events.findIndex(({ key }) => key === selected)
+  const under = useMelodyAsked<'under'>(useMemo(() => {
+    const event = events[at]
+    if (!on || !asked || !event || writing) return null
+    const around = (one: EventShown | undefined) => (one ? [...one.made.voicing.midis] : null)
+    return { kind: 'under', asked, place: { bar: event.made.bar, beat: event.made.beat }, before: around(events[at - 1]), after: around(events[at + 1]) }
+  }, [on, asked, events, at, writing]), PAUSE_MS)
+
+  return {
+    chart, clock, notes, pieces, beyond: notes.filter((note) => Number.isNaN(clock.at(note)) || clock.at(note) >= clock.end - NEAR).length, over: readings,
+    phrases: useMemo(() => phrasesOf(chart, notes, document.phrases), [chart, notes, document.phrases]),
+    events, lines, efforts, chosen, state: search.state, stop: search.stop, again: search.again, troubles: found, selected, select,
+    choices: under.current ? under.answer?.choices ?? null : null, asked,
+  }
+}
+
+const plainPlaces = (chart: Chart): MelodyAsked['places'] => placesOf(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
+
+/** Keeps the way that is chosen as soon as it is found. */
+function useKeepEvents(line: HarmonisedLine | undefined, kept: readonly KeptEvent[], keep: (kept: KeptEvent[]) => void): void {
+  useEffect(() => {
+    if (!line) return
+    const next = line.notes.map(keepEvent)
+    if (JSON.stringify(next) !== JSON.stringify(kept)) keep(next)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
+  }, [line, kept])
+}
+
+/** The settings alone, of everything kept about a chord melody. */
+export const settingsOf = ({ density, texture, fills, window, topString }: ChordMelodySettings): ChordMelodySettings => ({ density, texture, fills, window, topString })
+

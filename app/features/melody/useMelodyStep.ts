@@ -1,0 +1,177 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { Choice } from '../../../core/melody/harmonise'
+import { placeKey, type HarmonisedLine } from '../../../core/melody/line'
+import { pitchNear } from '../../../core/melody/entry'
+import { soundAt } from '../../../core/neck/instrument'
+import type { Key } from '../../../core/pitch/key'
+import type { SearchReply, SearchRequest } from '../../../workers/messages'
+import { excerptQuestion } from '../lines/questions'
+import type { Body } from '../player/limits'
+import type { Schedule } from '../sound/schedule'
+import type { TuneDocument, TuneEdit } from '../tune/document'
+import { useSteady } from '../workspace/steady'
+import type { TuneReading } from '../workspace/useTuneReading'
+import { melodyLimits } from './limits'
+import type { MelodyTab } from './MelodyPanel'
+import type { MelodyShown } from './MelodySystem'
+import { lineSchedule } from './melodySchedule'
+import { useMelody } from './useMelody'
+import { usePlayingIn } from './usePlayingIn'
+import { useWriting } from './useWriting'
+
+interface Asked {
+  on: boolean
+  document: TuneDocument
+  reading: TuneReading
+  songKey: Key
+  body: Body
+  /** The event that sounds, by its index; null while none does. */
+  sounding: number | null
+  /** The plain chords from a place on, to play a melody in over. */
+  accompaniment: () => { schedule: Schedule; countIn: number }
+  onEdit: (edit: TuneEdit) => void
+  onHear: (midis: readonly number[]) => void
+  onPlay: (schedule: Schedule) => Promise<void>
+  onStop: () => void
+  /** A chord of the home line is under what was selected. */
+  onHome: (index: number) => void
+}
+
+/** Beats each chord of an introduction or ending is heard for. */
+const HEARD_BEATS = 2
+
+/** Everything the Melody step knows and does. */
+export function useMelodyStep({ on, document, reading, songKey, body, sounding, accompaniment, onEdit, onHear, onPlay, onStop, onHome }: Asked) {
+  const [tab, setTab] = useState<MelodyTab>('under')
+  const [threads, setThreads] = useState(true)
+  const [neck, setNeck] = useState(false)
+  const [bringIn, setBringIn] = useState(false)
+  const [cursor, setCursor] = useState<{ of: string; at: number } | null>(null)
+  const { chart } = reading
+  const [writingNow, setWritingNow] = useState(false)
+  const view = useMelody({ on, document, reading, body, writing: writingNow, onEdit })
+  const writing = useWriting({ chart, clock: view.clock, notes: view.notes, songKey, onEdit, onHear, onSelect: view.select })
+  useEffect(() => setWritingNow(writing.pen.on), [writing.pen.on])
+  const limits = useMemo(() => melodyLimits(body, chart.capo, 'any'), [body, chart.capo])
+
+  const playing = usePlayingIn({
+    chart, notes: view.notes, place: writing.place, songKey, grid: writing.pen.grid, tempo: document.tempo, onHear, onStop,
+    onStart: async () => {
+      const { schedule, countIn } = accompaniment()
+      await onPlay(schedule)
+      return performance.now() + START_MS + (countIn * 60_000) / document.tempo
+    },
+    onPlayed: (melody, count) => { writing.write(melody, `${count} notes played in`) },
+  })
+
+  const select = useSteady((key: string) => {
+    view.select(key)
+    setCursor(null)
+    const [bar, beat] = key.split(':').map(Number)
+    const home = reading.chords.findLastIndex(({ slot }) => slot.bar === bar && slot.beat <= beat! + 1e-3)
+    if (home >= 0) onHome(home)
+    if (writing.pen.on) writing.change({ caret: view.clock.at({ bar: bar!, beat: beat! }) })
+  })
+  const put = useSteady(({ bar, share }: { bar: number; share: number }, pitch: Parameters<typeof writing.put>[0]) => {
+    const here = chart.bars.find(({ number }) => number === bar)
+    if (!here) return
+    const beat = Math.min(here.from + here.beats - 1 / writing.pen.grid, here.from + Math.floor(share * here.beats * writing.pen.grid + 0.35) / writing.pen.grid)
+    writing.put(pitch, { bar, beat })
+  })
+  const putFret = (string: number, fret: number) => {
+    if (fret > 0 && fret <= chart.capo) return
+    const midi = soundAt(limits.instrument, string, fret <= chart.capo ? 0 : fret)
+    if (writing.pen.on) writing.put(pitchNear(midi, songKey, true))
+    else onHear([midi])
+  }
+
+  const of = `${view.selected ?? ''}/${view.choices?.length ?? 0}`
+  const at = cursor?.of === of ? cursor.at : null
+  const take = (choice: Choice) => {
+    const { note } = choice
+    const key = placeKey(note)
+    onEdit({
+      kind: 'melody-fix', did: `${note.under === 'single' ? 'note alone' : note.chord?.canonical ?? 'grip'} in ${note.bar === 0 ? 'the upbeat' : `bar ${note.bar}`}`.slice(0, 80),
+      fixed: { [key]: { frets: [...note.voicing.frets], symbol: note.under === 'single' || !note.chord || note.chord.tones.length === 0 ? null : note.chord.canonical } },
+    })
+    onHear(note.voicing.midis)
+  }
+  const keysOfEvents = useMemo(() => [...new Set([...view.events.map(({ key }) => key), ...view.notes.map(placeKey)])].sort((a, b) => timeOf(a, view.clock) - timeOf(b, view.clock)), [view.events, view.notes, view.clock])
+
+  /** Keys of the Melody step; true when one was used. */
+  const onKey = (event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'target'>): boolean => {
+    if (!on) return false
+    if (writing.onKey(event)) return true
+    const { key } = event
+    const { choices } = view
+    switch (key) {
+      case 'ArrowLeft': case 'ArrowRight': {
+        const here = keysOfEvents.indexOf(view.selected ?? '')
+        const next = keysOfEvents[Math.max(0, Math.min(keysOfEvents.length - 1, here + (key === 'ArrowLeft' ? -1 : 1)))]
+        if (next) {
+          select(next)
+          const made = view.events.find((one) => one.key === next)
+          if (made) onHear(made.made.voicing.midis)
+        }
+        return true
+      }
+      case 'ArrowUp': case 'ArrowDown': {
+        if (!choices?.length) return false
+        const next = at === null ? 0 : Math.max(0, Math.min(choices.length - 1, at + (key === 'ArrowDown' ? 1 : -1)))
+        setCursor({ of, at: next })
+        onHear(choices[next]!.note.voicing.midis)
+        return true
+      }
+      case 'Enter': if (at === null || !choices?.[at]) return false; take(choices[at]); return true
+      case 'Escape': setCursor(null); return at !== null
+      case 'Backspace': if (view.selected && view.selected in document.chordMelody.fixed) onEdit({ kind: 'melody-fix', fixed: { [view.selected]: null }, did: 'grip set free' }); return true
+      case 'e': case 'E': writing.change({ on: true }); setTab('write'); return true
+      case 'k': case 'K': setThreads(!threads); return true
+    }
+    const choice = /^[1-9]$/.test(key) ? choices?.[Number(key) - 1] : undefined
+    if (choice) { take(choice); return true }
+    return false
+  }
+
+  const soundingKey = sounding === null ? null : view.events[sounding]?.key ?? null
+  const caret = writing.pen.on || playing.on ? writing.place : null
+  const strings = body.instrument.tuning.length
+  const { pieces, events, over, phrases, selected, clock } = view
+  const shown = useMemo((): MelodyShown | null => (on ? {
+    view: { pieces, events, over, phrases, selected, clock }, songKey, strings, sounding: soundingKey, writing: writing.pen.on, caret, threads, onSelect: select, onPut: put,
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the caret is told by its place
+  } : null), [on, pieces, events, over, phrases, selected, clock, songKey, strings, soundingKey, writing.pen.on, caret?.bar, caret?.beat, threads, select, put])
+
+  const hearChords = useHearChords(document, chart.capo, body, onPlay)
+  return {
+    tab, setTab, threads, setThreads, neck, setNeck, bringIn, setBringIn, cursor: at, view, writing, playing, limits, shown, onKey, take, select, putFret, hearChords,
+    hearLine: (line: HarmonisedLine) => void onPlay(lineSchedule(chart, line.notes)),
+  }
+}
+export type MelodyStepState = ReturnType<typeof useMelodyStep>
+
+/** The player begins so long after it is told to, in ms. */
+const START_MS = 50
+
+const timeOf = (key: string, clock: ReturnType<typeof useMelody>['clock']): number => {
+  const [bar, beat] = key.split(':').map(Number)
+  const at = clock.at({ bar: bar!, beat: beat! })
+  return Number.isNaN(at) ? Infinity : at
+}
+
+/** A few chords heard in grips of their own. */
+function useHearChords({ bass, style }: Pick<TuneDocument, 'bass' | 'style'>, capo: number, body: Body, play: (schedule: Schedule) => Promise<void>) {
+  const worker = useRef<Worker | null>(null)
+  useEffect(() => () => worker.current?.terminate(), [])
+  return (symbols: string[]) => {
+    worker.current?.terminate()
+    const here = new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = here
+    here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
+      if (data.kind !== 'lines' || !data.lines[0]) return
+      void play({ strikes: data.lines[0].voicings.map(({ midis }, at) => ({ beat: at * HEARD_BEATS, beats: HEARD_BEATS, midis, index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: symbols.length * HEARD_BEATS })
+      here.terminate()
+    }
+    here.postMessage({ kind: 'lines', id: 1, ...excerptQuestion(symbols, [], { bass, style }, capo, body) } satisfies SearchRequest)
+  }
+}
