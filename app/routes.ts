@@ -6,7 +6,7 @@ export default [
   route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
   route('tunes/:tuneId/why', 'routes/why.tsx'),
-  route('tunes/:tuneId/musicxml', 'routes/musicxml.ts'),
+  route('tunes/:tuneId/file/:format', 'routes/tune.file.ts'),
   route('grips', 'routes/grips.tsx'),
   route('player', 'routes/player.tsx'),
   route('player/edits', 'routes/player.edits.ts'),

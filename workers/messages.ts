@@ -1,5 +1,6 @@
 import type { Line } from '../core/leading/lead'
 import type { Liking, Taste } from '../core/reharm/taste'
+import type { KeptNote } from '../app/features/melody/schema'
 import type { Body } from '../app/features/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName, Weights } from '../core/leading/weights'
@@ -23,7 +24,7 @@ export type SearchRequest =
   | { kind: 'easier'; id: number; grips: { symbol: string; frets: Frets }[]; capo: number; bass: 'chord' | 'any'; body: Body }
   /** Ways from one grip to the next chord, from smoothest to boldest. */
   | { kind: 'between'; id: number; symbol: string; frets: Frets; next: { symbol: string; frets: Frets | null }; capo: number; bass: 'chord' | 'any'; body: Body }
-  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
+  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; melody: KeptNote[]; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }

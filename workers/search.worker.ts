@@ -12,6 +12,8 @@ import { parseKey } from '../core/pitch/key'
 import { easierThan, type Easier } from '../core/voicing/ease'
 import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
 import { voicingOf } from '../core/voicing/voicing'
+import { read } from '../app/features/melody/applyMelody'
+import { melodyLimits } from '../app/features/melody/limits'
 import { limitsFor, wholeNeck } from '../app/features/player/limits'
 import type { NearGrip, SearchReply, SearchRequest } from './messages'
 
@@ -65,15 +67,15 @@ function findFirst({ id, question }: Extract<SearchRequest, { kind: 'first' }>):
   settling = setTimeout(settle)
 }
 
-function findWays({ id, text, distances, keep, count, taste, liking, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
+function findWays({ id, text, distances, keep, count, taste, liking, melody, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
   distances.forEach((distance, round) => {
     const found = (distanceGone: number, changes: readonly Change[]) => reply({ kind: 'way', id, way: {
       distance: distanceGone,
       changes: changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })),
     } })
-    const asked = { text, distance, count, keep: new Set(keep), taste, liking }
+    const asked = { text, distance, count, keep: new Set(keep), taste, liking, melody: melody.map(read) }
     const onProgress = (done: number, of: number) => { reply({ kind: 'progress', id, done: round + done / of, of: distances.length }); return true }
-    if (joint) arrange({ ...asked, onProgress, limits: limitsFor(joint.body, joint.capo, joint.bass), style: joint.style, onFound: (one) => found(one.distance, one.changes) })
+    if (joint) arrange({ ...asked, onProgress, limits: melody.length > 0 ? melodyLimits(joint.body, joint.capo, joint.bass) : limitsFor(joint.body, joint.capo, joint.bass), style: joint.style, onFound: (one) => found(one.distance, one.changes) })
     else reharmonise(text, { ...asked, onProgress, onFound: (way) => found(way.distance, way.changes) })
   })
   reply({ kind: 'ways done', id })

@@ -25,6 +25,8 @@ export function loader({ params }: Route.LoaderArgs) {
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.document.title ?? 'Tune'} · sheet` }]
 
+const FORMAT_NAMES = { musicxml: 'MusicXML', midi: 'MIDI', abc: 'ABC' } as const
+
 /** The page for the music stand: symbols, numerals, grips, four bars to a line. */
 export default function SheetPage({ loaderData: { id, document } }: Route.ComponentProps) {
   const { reading, chords, chart, key, tempo } = scoreOf(document, usePlayerSettings().settings, useNumerals().school)
@@ -36,7 +38,7 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
       <nav className="sheet-tools">
         <Link to={`/tunes/${id}/lines`}>Back to the tune</Link>
         <Button onClick={() => window.print()}>Print</Button>
-        <Button component="a" href={`/tunes/${id}/musicxml`} download>MusicXML</Button>
+        {(['musicxml', 'midi', 'abc'] as const).map((format) => <Button key={format} component="a" href={`/tunes/${id}/file/${format}`} download>{FORMAT_NAMES[format]}</Button>)}
       </nav>
       <header>
         <h1>{document.title}</h1>

@@ -76,3 +76,28 @@ test('export and import of MIDI go round', () => {
 test('voicings that no limits leave say which limit it is', () => {
   expect(good({ do: 'voicings', symbol: 'Cmaj9', limits: { top: 'F#4' } })).toMatchObject({ total: 0, tooTight: [{ limit: 'top' }], why: expect.stringContaining('limits.top') })
 })
+
+describe('melodies', () => {
+  test('textures and densities of harmonise; a melody goes round through every format that holds notes', () => {
+    for (const texture of ['shells', 'drop 2', 'fourths', 'two voices', 'two lines']) {
+      const { lines, left } = good({ do: 'harmonise', text: TEXT, melody, texture, density: 'note', tempo: 80 }) as unknown as { lines: { voicings: { notes: string[]; melody: string | null; kind: string }[] }[]; left: number }
+      expect(left).toBe(0)
+      for (const one of lines[0]!.voicings) if (one.melody) expect(one.notes).toContain(one.melody)
+    }
+    for (const format of ['midi', 'musicxml', 'abc']) {
+      const { content } = good({ do: 'export', text: TEXT, melody, format }) as unknown as { content: string }
+      expect(good({ do: 'import', content, format })['melody']).toEqual(melody)
+    }
+  })
+  test('bad files say what is accepted', () => {
+    for (const [format, content] of [['musicxml', '<a>'], ['abc', 'hello'], ['midi', '????']]) expect(error({ do: 'import', content, format })).toMatchObject({ code: 'bad-file', message: expect.stringContaining('Accepted') })
+  })
+  test('scales in sevenths and fourths, of a key or of given notes; introductions and endings', () => {
+    const scale = (more: object) => good({ do: 'scale', ...more }) as unknown as { scale: string[]; voicings: { symbol: string; note: string; notes: string[] }[] }
+    const sevenths = scale({ kind: 'sevenths', key: 'G', tone: 5 })
+    expect(sevenths.voicings.map(({ symbol }) => symbol)).toEqual(['Cmaj7', 'D7', 'Em7', 'F#m7b5', 'Gmaj7', 'Am7', 'Bm7', 'Cmaj7'])
+    for (const { note, notes } of scale({ kind: 'fourths', key: 'F', notes: ['A4', 'C5'] }).voicings) expect(notes.at(-1)).toBe(note)
+    expect(error({ do: 'scale', kind: 'thirds', key: 'C' })).toMatchObject({ code: 'bad-field', where: 'kind' })
+    expect(good({ do: 'ends', key: 'Eb' })['ends']).toContainEqual(expect.objectContaining({ name: 'turnaround', where: 'before', bars: ['Ebmaj7 C7', 'Fm7 Bb7'] }))
+  })
+})

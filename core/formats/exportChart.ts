@@ -4,13 +4,14 @@ import { playOrder } from '../chart/form'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
 import { keyName, signatureOf, type Key } from '../pitch/key'
-import { NEAR, piecesOf, type Piece } from '../melody/clock'
+import { Clock, NEAR, piecesOf, type Piece } from '../melody/clock'
+import { layersOf } from '../melody/layers'
 import { midiOf, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
-import { toMusicXml } from './musicxml'
+import { toMusicXml, type Score } from './musicxml'
 
 export const EXPORT_FORMATS = ['musicxml', 'midi', 'chordpro', 'tab', 'abc'] as const
 export type ExportFormat = (typeof EXPORT_FORMATS)[number]
@@ -45,27 +46,41 @@ export function exportChart({ chart, frets, melody, limits }: ExportProblem, for
   }
   const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
   switch (format) {
-    case 'musicxml': return text(toMusicXml({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords, melody }))
-    case 'midi': return good({ content: toMidi(chart, chords, melody), encoding: 'base64' })
     case 'chordpro': return text(toChordPro(chart))
     case 'tab': return text(toTab(chart, chords, limits))
-    case 'abc': return text(toAbc(chart, melody))
+    default: return good(exportScore({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords, melody }, format))
+  }
+}
+
+/** Formats that hold notes. */
+export type ScoreFormat = Extract<ExportFormat, 'musicxml' | 'midi' | 'abc'>
+
+/** A tune with everything made of it in a format that holds notes. */
+export function exportScore(score: Score, format: ScoreFormat): Exported {
+  switch (format) {
+    case 'musicxml': return { content: toMusicXml(score), encoding: 'utf-8' }
+    case 'midi': return { content: toMidi(score), encoding: 'base64' }
+    case 'abc': return { content: toAbc(score), encoding: 'utf-8' }
   }
 }
 
 type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
 
-/** Standard MIDI file, type 1: the melody on the first track, the grips on the second, in the order in which they are played. */
-function toMidi(chart: Chart, chords: Chords, melody: readonly MelodyNote[]): string {
+/** Standard MIDI file, type 1: the melody on the first track, the grips on the second, a chord melody on the third, in the order in which they are played. */
+function toMidi({ title, chart, tempo, chords, melody = [], chordMelody = [] }: Score): string {
   const file = new Midi()
-  file.header.name = chart.title ?? 'Untitled'
-  file.header.setTempo(chart.tempo ?? USUAL_TEMPO)
+  file.header.name = title
+  file.header.setTempo(tempo)
   file.header.timeSignatures.push({ ticks: 0, timeSignature: [chart.meter.beats, chart.meter.unit] })
   const [tune, grips] = [file.addTrack(), file.addTrack()]
   tune.name = 'Melody'
   grips.name = 'Guitar'
   grips.instrument.number = 25
   const ticks = (beats: number, unit: number) => Math.round((beats * 4 * file.header.ppq) / unit)
+  const clock = new Clock(chart)
+  const { upper, lower } = layersOf(chart, chordMelody)
+  const alone = chordMelody.length > 0 ? file.addTrack() : null
+  if (alone) { alone.name = 'Chord melody'; alone.instrument.number = 25 }
   let begins = 0
   for (const index of playOrder(chart)) {
     const bar = chart.bars[index]!
@@ -73,6 +88,11 @@ function toMidi(chart: Chart, chords: Chords, melody: readonly MelodyNote[]): st
     for (const slot of bar.slots)
       for (const midi of chords.get(slotKey(slot))?.voicing?.midis ?? []) grips.addNote({ midi, ticks: at(slot.beat), durationTicks: ticks(slot.beats, bar.meter.unit), velocity: 0.6 })
     for (const one of melody.filter((note) => note.bar === bar.number)) tune.addNote({ midi: midiOf(one.note), ticks: at(one.beat), durationTicks: ticks(one.beats, bar.meter.unit), velocity: 0.8 })
+    const from = clock.at({ bar: bar.number, beat: bar.from })
+    const to = from + clock.lasts(bar.number, bar.beats)
+    if (alone) for (const one of [...lower, ...upper])
+      if (one.from >= from - NEAR && one.from < to - NEAR)
+        for (const string of one.struck) alone.addNote({ midi: one.voicing.strings[string]!.midi, ticks: begins + ticks(one.from - from, chart.meter.unit), durationTicks: ticks(one.to - one.from, chart.meter.unit), velocity: 0.7 })
     begins += ticks(bar.beats, bar.meter.unit)
   }
   let binary = ''
@@ -134,9 +154,8 @@ function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
 }
 
 /** ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. */
-function toAbc(chart: Chart, melody: readonly MelodyNote[]): string {
-  const key = homeKey(chart)
-  const head = ['X:1', `T:${chart.title ?? 'Untitled'}`, `M:${meterName(chart.meter)}`, `L:1/${chart.meter.unit}`, ...(chart.tempo ? [`Q:1/${chart.meter.unit}=${chart.tempo}`] : []), `K:${keyName(key)}`]
+function toAbc({ title, chart, key, tempo, melody = [] }: Score): string {
+  const head = ['X:1', `T:${title}`, `M:${meterName(chart.meter)}`, `L:1/${chart.meter.unit}`, `Q:1/${chart.meter.unit}=${tempo}`, `K:${keyName(key)}`]
   const pieces = piecesOf(chart, melody)
   // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
   const written = (bar: Bar) => `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${abcBar(bar, pieces.filter((piece) => piece.bar === bar.number), bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`

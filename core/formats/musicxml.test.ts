@@ -4,7 +4,9 @@ import { slotKey, slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { bestLines } from '../leading/lead'
 import { weightsFrom } from '../leading/weights'
-import { midiOf, pitchClass } from '../pitch/note'
+import { harmonise } from '../melody/harmonise'
+import { layersOf } from '../melody/layers'
+import { midiOf, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { toMusicXml } from './musicxml'
@@ -97,5 +99,27 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
   test('every tone stays spelled for its chord', () => {
     const { line } = written('key: C\n| Abm7 | Db7 |')
     for (const voicing of line.voicings) for (const { midi, note } of voicing.strings) expect(midi % 12).toBe(pitchClass(note))
+  })
+})
+
+describe('a melody and a chord melody, as parts of their own', () => {
+  const chart = parseChart('key: C\n| C | Am | F G7 | C |')
+  const melody = [['E4', 1, 1, 2], ['F4', 1, 3, 1], ['G4', 1, 4, 3], ['A4', 2, 3, 2], ['A4', 3, 1, 1], ['B4', 3, 3, 2], ['C5', 4, 1, 4]].map(([name, bar, beat, beats]) => ({ bar: bar as number, beat: beat as number, beats: beats as number, note: must(parsePitch(name as string)) }))
+  const chordMelody = must(harmonise({ chart, melody, limits: { ...TUNE_LIMITS, notes: [2, 5], frets: [0, 17] }, density: 'bar' }))[0]!.notes
+  const xml = toMusicXml({ title: 'Sung', chart, key: analyse(chart).key, tempo: 100, chords: new Map(), melody, chordMelody })
+  const parts = list<{ measure: { note: (XmlNote & { voice: string; notations?: { technical?: unknown } })[] }[] }>(new XMLParser({ ignoreAttributes: false, parseTagValue: true, isArray: (name) => ['note', 'measure', 'part'].includes(name) }).parse(xml)['score-partwise'].part)
+  test('three parts; every voice of every bar is full', () => {
+    expect(XMLValidator.validate(xml)).toBe(true)
+    expect(xml.match(/<part-name>(.*?)<\/part-name>/g)).toEqual(['Melody', 'Guitar', 'Chord melody'].map((name) => `<part-name>${name}</part-name>`))
+    for (const part of parts) for (const measure of part.measure)
+      for (const voice of new Set(measure.note.map((one) => one.voice))) expect(measure.note.filter((one) => one.voice === voice && one.chord === undefined).reduce((sum, one) => sum + one.duration, 0)).toBe(48)
+  })
+  test('the melody is the same in both, with tablature in the chord melody, and what rings is tied over the bar line, not struck again', () => {
+    const sounding = (part: (typeof parts)[number], voice: string) => part.measure.flatMap(({ note }) => note.filter((one) => one.pitch && one.voice == voice)).map(({ pitch, duration }) => `${pitch!.step}${pitch!.octave} ${duration}`)
+    expect(sounding(parts[2]!, '1')).toEqual(sounding(parts[0]!, '1'))
+    const frets = parts[2]!.measure.flatMap(({ note }) => note.filter((one) => one.pitch))
+    for (const one of frets) expect(one.notations?.technical).toBeDefined()
+    const struck = frets.filter((one) => one.voice == '2' && !(list<Record<string, string>>(one.tie as never).some((tie) => tie['@_type'] === 'stop')))
+    expect(struck.length).toBe(layersOf(chart, chordMelody).lower.reduce((sum, one) => sum + one.struck.length, 0))
   })
 })

@@ -1,16 +1,11 @@
 import type { Chart } from '../chart/chart'
-import { pitchAt, type Pitch } from '../pitch/note'
-import type { Key } from '../pitch/key'
-import { scaleNotes } from '../pitch/key'
-import { modulo, pitchClass, plainSpelling } from '../pitch/note'
+import { scaleNotes, type Key } from '../pitch/key'
+import { modulo, pitchAt, pitchClass, plainSpelling, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, rounded } from './clock'
 import { quantised, type Grid } from './melody'
 
 type Place = Pick<MelodyNote, 'bar' | 'beat'>
-
-/** Lengths a player picks from, in beats of a quarter. */
-export const LENGTHS = [4, 2, 1, 0.5, 0.25] as const
 
 /** The melody with a note at a place; what sounded into it is cut, and what began in its time gives way. */
 export function withNote(chart: Chart, melody: readonly MelodyNote[], note: MelodyNote): MelodyNote[] {
@@ -50,10 +45,10 @@ const inOrder = (clock: Clock, melody: MelodyNote[]): MelodyNote[] => {
 export const withChanged = (melody: readonly MelodyNote[], place: Place, change: (note: MelodyNote) => MelodyNote | null): MelodyNote[] =>
   melody.flatMap((one) => (one.bar === place.bar && Math.abs(one.beat - place.beat) < NEAR ? change(one) ?? [] : [one]))
 
-/** A letter as the pitch next to the one before, as the key has it; near the middle of the staff where nothing stands before. */
+/** A letter as the pitch next to the one before, as the key has it; near G4 where nothing stands before. */
 export function pitchOfLetter(letter: number, key: Key, before: Pitch | null): Pitch {
   const note = scaleNotes(key).find((one) => one.letter === letter)!
-  const near = before ?? { letter: 0, alter: 0, octave: 5 }
+  const near = before ?? { letter: 4, alter: 0, octave: 4 }
   const steps = (pitch: Pitch) => pitch.octave * 7 + pitch.letter
   return [near.octave - 1, near.octave, near.octave + 1].map((octave): Pitch => ({ ...note, octave })).reduce((best, one) => (Math.abs(steps(one) - steps(near)) < Math.abs(steps(best) - steps(near)) ? one : best))
 }

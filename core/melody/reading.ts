@@ -1,11 +1,12 @@
 import type { Analysis } from '../analysis/reading'
 import type { Chart } from '../chart/chart'
 import { slotKey, slotsOf } from '../chart/chart'
-import type { ChordSymbol } from '../chord/symbol'
+import { parseChord } from '../chord/parse'
+import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { soursIn } from '../voicing/clashes'
 import { handPlace, handTravelMm } from '../leading/measures'
 import { degreeBetween, type Degree } from '../pitch/degree'
-import { pitchClass, pitchName } from '../pitch/note'
+import { noteName, pitchClass, pitchName } from '../pitch/note'
 import { coloursOf } from '../reharm/colour'
 import { heardOver, type Heard, type MelodyNote } from '../reharm/melodyFit'
 import { optionsOf } from '../reharm/options'
@@ -18,6 +19,8 @@ import type { HarmonisedNote, Place } from './line'
 export type Remedy =
   /** It moves by step off the beat: it may stay as it is. */
   | { kind: 'passing note'; says: string }
+  /** Nothing near takes it. */
+  | { kind: 'alone'; says: string }
   /** Another colour, or another chord, for the chord of the home line with this index. */
   | { kind: 'colour' | 'substitute'; says: string; index: number; symbol: string; rule: string }
 
@@ -72,8 +75,17 @@ export function melodyReading(chart: Chart, analysis: Analysis, places: readonly
           .map(({ puts, rule, name }): Remedy => ({ kind: 'substitute', says: `${puts[0]!.chord.canonical} instead, ${name}`, index, symbol: puts[0]!.chord.canonical, rule })))
       }
     }
+    const held = heard === 'avoid' && index >= 0 ? suspendedOf(chord) : null
+    if (held && remedies.length < REMEDIES) remedies.push({ kind: 'colour', says: `${held} waits for its third and has it`, index, symbol: held, rule: 'sus' })
+    if (remedies.length === 0) remedies.push({ kind: 'alone', says: `No colour and no substitute near takes ${pitchName(note.note)}: play it alone, the chord a beat later.` })
     return { note, chord, degree, heard, remedies: remedies.slice(0, REMEDIES) }
   })
+}
+
+/** The chord with its third held up: what a natural 11 over a major third asks for (theory 2: #11 is the usual answer, sus where the 11 is the melody). */
+function suspendedOf(chord: ChordSymbol): string | null {
+  const read = parseChord(`${noteName(chord.root)}${hasDegree(chord, 'b7') ? '7sus4' : 'sus4'}`)
+  return read.ok ? read.value.canonical : null
 }
 
 const takesNote = (chord: ChordSymbol, sound: number): boolean => { const heard = heardOver(sound, chord); return heard === 'chord tone' || heard === 'tension' }

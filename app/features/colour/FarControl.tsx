@@ -35,11 +35,11 @@ export function FarControl({ document, chords, stretch, joint, onEdit }: Props) 
   const [distance, setDistance] = useState(0)
   const [together, setTogether] = useState(false)
   const { settings: { taste }, liking } = usePlayerSettings()
-  const { text, choices, fixed } = document
+  const { text, choices, fixed, melody } = document
   const byHand = useMemo(() => decidedByHand({ text, choices, fixed }), [text, choices, fixed])
   const [from, to] = stretch ?? [0, chords.length - 1]
   const keep = useMemo(() => chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index), [chords, byHand, from, to])
-  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, joint: together ? joint : null } : null)
+  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, melody, joint: together ? joint : null } : null)
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
   const isInside = (place: string) => { const at = homeIndexAt(slots, place); return at >= from && at <= to }
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')

@@ -2,6 +2,7 @@ import { slotKey, slotsOf } from '../../../core/chart/chart'
 import { pitchClass } from '../../../core/pitch/note'
 import { INTENTS, putsKey, type Intent, type Put } from '../../../core/reharm/change'
 import { coloursOf } from '../../../core/reharm/colour'
+import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { Option } from '../../../core/reharm/options'
 import { ranked, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
@@ -43,11 +44,11 @@ type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
  * one first. For a stretch only what stands for two or more of its chords, or puts several in the place of one.
  * @param to the same as `from` for a single chord
  */
-export function offeredFor(reading: Asking, from: number, to: number, { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>): Offered[] {
+export function offeredFor(reading: Asking, from: number, to: number, { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>, melody?: readonly MelodyNote[]): Offered[] {
   const { chart, analysis, chords } = reading
   const options: Option[] = []
   for (let index = from; index <= to; index += 1)
-    options.push(...optionsAtSpot(chart, analysis, index, settings.depth).filter((option) =>
+    options.push(...optionsAtSpot(chart, analysis, index, settings.depth, melody).filter((option) =>
       index + option.span - 1 <= Math.max(to, from === to ? chords.length : to) && (from === to || option.span > 1)))
   const bassAt = (index: number) => { const chord = chords[index] && plainChord(chords[index]); return chord ? pitchClass(chord.bass ?? chord.root) : null }
   const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({ before: bassAt(index - 1), behind: bassAt(index + span) }))

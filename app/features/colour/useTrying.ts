@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react'
+import { melodyOf } from '../melody/applyMelody'
 import { applyEdit, type TuneDocument, type TuneEdit } from '../tune/document'
 import { plainChord, readingWith, type TuneReading } from '../workspace/useTuneReading'
 import { usePlayerSettings } from '../player/PlayerContext'
@@ -21,9 +22,10 @@ export function useTrying({ on, document, reading, selection, onEdit, onHear }: 
   const player = usePlayerSettings()
   const { settings, liking } = player
   const [from, to] = rangeOf(selection)
+  const melody = melodyOf(document)
   // Liking changes as changes are kept: the list is put in order anew when another chord is selected, not under the player's hand.
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  const offered = useMemo(() => (on && reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }) : []), [on, reading.chart, reading.analysis, from, to, settings])
+  const offered = useMemo(() => (on && reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }, melody) : []), [on, reading.chart, reading.analysis, from, to, settings, melody])
   const of = `${from}-${to}:${offered.length}`
   const [cursor, setCursor] = useState<{ of: string; at: number; tried: boolean } | null>(null)
   const here = on && cursor?.of === of && offered[cursor.at] ? cursor : null

@@ -10,7 +10,7 @@ import { noteName, pitchName, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { BlockAsked } from '../../../workers/melodyMessages'
 import type { Body } from '../player/limits'
-import { ChordName } from '../notation/ChordName'
+import { ChordName, engraved } from '../notation/ChordName'
 import { GripDiagram } from '../notation/GripDiagram'
 import type { TuneEdit } from '../tune/document'
 import { SearchState } from './UnderTab'
@@ -84,7 +84,7 @@ export function BlocksTab({ view: { notes, phrases, selected, clock }, text, son
         {blocks.map(({ note, chord, kind: what, voicing }, at) => (
           <li key={at}>
             <button type="button" className="grip-choice" title={what} onClick={() => onHear(voicing.midis)}>
-              <b>{pitchName(note)}</b>
+              <b>{engraved(pitchName(note))}</b>
               {chord.tones.length > 0 && <ChordName chord={chord} />}
               <GripDiagram voicing={voicing} capo={capo} />
             </button>

@@ -54,7 +54,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
             {remedies.map((one) => (
               <li key={one.says}>
                 {engravedWords(one.says)}
-                {one.kind !== 'passing note' && <Button size="small" onClick={() => onEdit({ kind: 'choose', slot: slotKeys[one.index]!, choice: { chords: [{ symbol: one.symbol, beats: 1 }], span: 1, rule: one.rule, at: Date.now() } })}>Take it</Button>}
+                {'symbol' in one && <Button size="small" onClick={() => onEdit({ kind: 'choose', slot: slotKeys[one.index]!, choice: { chords: [{ symbol: one.symbol, beats: 1 }], span: 1, rule: one.rule, at: Date.now() } })}>Take it</Button>}
               </li>
             ))}
           </ul>

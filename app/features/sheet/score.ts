@@ -2,6 +2,8 @@ import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { Chart } from '../../../core/chart/chart'
 import type { Score } from '../../../core/formats/musicxml'
 import type { WrittenChord } from '../../../core/formats/musicxmlHarmony'
+import { melodyOf } from '../melody/applyMelody'
+import { keptNotes } from '../melody/keptNotes'
 import { keptVoicings } from '../lines/keptGrips'
 import type { Body } from '../player/limits'
 import { groupedBy } from '../tune/grouped'
@@ -16,7 +18,10 @@ export function scoreOf(document: TuneDocument, body: Body, school: NumeralSchoo
     const made = madeChord(chord)
     return made ? [[chord.key, { chord: made, voicing: voicings.get(chord.key) ?? null }]] : []
   }))
-  return { title: document.title, chart: newChart(reading), key: reading.analysis.key, tempo: document.tempo, chords, reading }
+  return {
+    title: document.title, chart: newChart(reading), key: reading.analysis.key, tempo: document.tempo, chords, melody: melodyOf(document),
+    chordMelody: keptNotes(document, reading.chart, body), reading,
+  }
 }
 
 /** The chart with the chords of the new line in its bars. */

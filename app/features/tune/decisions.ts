@@ -7,6 +7,7 @@ import { putsKey, type Intent, type Put } from '../../../core/reharm/change'
 import { colourAt, coloursOf, type ColourOption } from '../../../core/reharm/colour'
 import type { Distance } from '../../../core/reharm/distance'
 import { optionsOf, type Option } from '../../../core/reharm/options'
+import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { spotsOf, type Spot } from '../../../core/reharm/spot'
 import type { Choice, TuneDocument } from './document'
 
@@ -122,13 +123,15 @@ export const becauseOfOption = ({ name, intent, why, mood, distance }: Option): 
 const depthOf = (rule: string): number => rule.split('+').length
 
 /** Spots and options of the chart read last: the drawer, the line and the reasons ask for many of one chart. */
-let last: { chart: Chart; spots: (Spot | null)[]; options: Map<string, Option[]> } | null = null
+let last: { chart: Chart; melody: readonly MelodyNote[]; spots: (Spot | null)[]; options: Map<string, Option[]> } | null = null
 
-/** Everything one chord of the home line can become by the rules, to a depth. */
-export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, depth: number): Option[] {
-  if (last?.chart !== chart) last = { chart, spots: spotsOf(chart, analysis), options: new Map() }
+const NO_MELODY: readonly MelodyNote[] = []
+
+/** Everything one chord of the home line can become by the rules, to a depth, with how the melody's notes are heard over it. */
+export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, depth: number, melody: readonly MelodyNote[] = NO_MELODY): Option[] {
+  if (last?.chart !== chart || last.melody !== melody) last = { chart, melody, spots: last?.chart === chart ? last.spots : spotsOf(chart, analysis), options: new Map() }
   const asked = `${index}:${depth}`
-  const options = last.options.get(asked) ?? optionsOf(chart, last.spots, index, { depth })
+  const options = last.options.get(asked) ?? optionsOf(chart, last.spots, index, { depth, melody })
   last.options.set(asked, options)
   return options
 }
