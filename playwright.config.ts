@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
-  timeout: 120_000,
+  timeout: 90_000,
   expect: { timeout: 20_000 },
   workers: 1,
   retries: 0,

@@ -6,7 +6,7 @@ export default defineConfig({
   plugins: [reactRouter()],
   resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
   worker: { format: 'es' },
-  // MUI and Emotion are bundled into the server build: their packages mix module formats that Node would not join.
-  ssr: { noExternal: [/^@mui\//, /^@emotion\//] },
+  // Bundled into the server build: these packages mix module formats, or name a wrong one, that Node would not join.
+  ssr: { noExternal: [/^@mui\//, /^@emotion\//, '@tonejs/midi'] },
   build: { chunkSizeWarningLimit: 1000 },
 })

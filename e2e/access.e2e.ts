@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, goTo, linesFound, saved, test } from './fixtures'
+import { expect, goTo, linesFound, melodyFound, saved, test } from './fixtures'
 
 /** Every view in both themes by the automatic part of WCAG 2.2 AA (axe-core). */
 for (const theme of ['morning', 'dusk'] as const)
@@ -30,6 +30,9 @@ for (const theme of ['morning', 'dusk'] as const)
     await page.getByRole('button', { name: 'Colour against travel' }).click()
     await expect(page.locator('.lines-chart .point')).not.toHaveCount(0)
     await check('lines')
+    await goTo(page, 'Melody')
+    await page.getByRole('button', { name: 'Notes', exact: true }).click()
+    await check('melody, empty')
     await page.locator('body').press('?')
     await expect(page.getByRole('dialog')).toBeVisible()
     await check('keys')
@@ -37,6 +40,12 @@ for (const theme of ['morning', 'dusk'] as const)
     await goTo(page, 'Sheet')
     await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
     await check('sheet')
+    await page.goto('/')
+    await page.getByRole('link', { name: 'Halyard Waltz' }).click()
+    await goTo(page, 'Melody')
+    await melodyFound(page)
+    await expect(page.locator('.staff-degree').first()).toBeVisible()
+    await check('melody')
     await page.goto('/grips')
     await page.getByLabel(/^Frets, lowest/).fill('x 3 5 4 5 x')
     await page.keyboard.press('Enter')

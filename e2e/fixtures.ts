@@ -30,7 +30,7 @@ export async function typeTune(page: Page, title: string, text: string): Promise
 }
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
-export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Sheet') => page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
+export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet') => page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
 
 export const newLine = (page: Page) => page.getByRole('group', { name: 'New line' })
 export const homeLine = (page: Page) => page.getByRole('group', { name: 'Home line' })
@@ -53,3 +53,14 @@ export async function linesFound(page: Page): Promise<void> {
   await expect(page.locator('.lines-state')).not.toContainText('Searching')
   await saved(page)
 }
+
+/** The chords under a melody are found and kept. */
+export async function melodyFound(page: Page): Promise<void> {
+  await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({ timeout: 40_000 })
+  await expect(page.locator('.lines-state', { hasText: 'Searching' })).toHaveCount(0)
+  await saved(page)
+}
+
+/** The notes on the staff, in order, as words. */
+export const melodyIn = async (page: Page) =>
+  (await page.locator('svg.staff-over').evaluateAll((staves) => staves.map((staff) => staff.getAttribute('aria-label')!))).filter((words) => words !== 'Melody: rests').flatMap((words) => words.replace('Melody: ', '').split('; '))

@@ -115,11 +115,11 @@ describe('a melody and a chord melody, as parts of their own', () => {
       for (const voice of new Set(measure.note.map((one) => one.voice))) expect(measure.note.filter((one) => one.voice === voice && one.chord === undefined).reduce((sum, one) => sum + one.duration, 0)).toBe(48)
   })
   test('the melody is the same in both, with tablature in the chord melody, and what rings is tied over the bar line, not struck again', () => {
-    const sounding = (part: (typeof parts)[number], voice: string) => part.measure.flatMap(({ note }) => note.filter((one) => one.pitch && one.voice == voice)).map(({ pitch, duration }) => `${pitch!.step}${pitch!.octave} ${duration}`)
+    const sounding = (part: (typeof parts)[number], voice: string) => part.measure.flatMap(({ note }) => note.filter((one) => one.pitch && String(one.voice) === voice)).map(({ pitch, duration }) => `${pitch!.step}${pitch!.octave} ${duration}`)
     expect(sounding(parts[2]!, '1')).toEqual(sounding(parts[0]!, '1'))
     const frets = parts[2]!.measure.flatMap(({ note }) => note.filter((one) => one.pitch))
     for (const one of frets) expect(one.notations?.technical).toBeDefined()
-    const struck = frets.filter((one) => one.voice == '2' && !(list<Record<string, string>>(one.tie as never).some((tie) => tie['@_type'] === 'stop')))
+    const struck = frets.filter((one) => String(one.voice) === '2' && !(list<Record<string, string>>(one.tie as never).some((tie) => tie['@_type'] === 'stop')))
     expect(struck.length).toBe(layersOf(chart, chordMelody).lower.reduce((sum, one) => sum + one.struck.length, 0))
   })
 })

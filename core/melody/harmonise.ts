@@ -105,10 +105,15 @@ export function choicesUnder(asked: HarmoniseProblem, place: { bar: number; beat
     return { note: { ...headOf(group.anchor), chord, kind: alone ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, motion, price: (alone ? ALONE_LAST : 0) + motion * 0.5 + voicing.fingering.difficulty + extra + highUpPrice(voicing) }
   }).sort((a, b) => a.price - b.price)
   const seen = new Map<string, number>()
+  const grips = new Set<string>()
   return ranked.flatMap(({ note, motion }) => {
+    // A grip that several chords share is offered once, under the name it does best by.
+    if (grips.has(note.voicing.frets.join())) return []
     const of = note.under === 'single' ? 'alone' : note.chord?.canonical ?? ''
     const count = (seen.get(of) ?? 0) + 1
     seen.set(of, count)
-    return count <= (note.kind === 'another chord' ? 1 : GRIPS_OF_A_CHORD) ? [{ note, motion }] : []
+    if (count > (note.kind === 'another chord' ? 1 : GRIPS_OF_A_CHORD)) return []
+    grips.add(note.voicing.frets.join())
+    return [{ note, motion }]
   })
 }

@@ -5,8 +5,9 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useEffect, useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
+import { toAbc } from '../../../core/formats/abc'
+import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import type { Limits } from '../../../core/voicing/limits'
 import type { TuneFormat } from '../../../core/formats/importTune'
 import type { ImportedTune } from '../../../core/formats/readTune'
 import type { Result } from '../../../core/result'
@@ -21,22 +22,15 @@ interface Props {
   /** The melody there is stands as ABC, to be written on. */
   chart: Chart
   notes: readonly MelodyNote[]
-  limits: Limits
+  songKey: Key
+  tempo: number
 }
 
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
-export function BringInDialog({ onClose, onBringIn, chart, notes, limits }: Props) {
-  const [typed, setTyped] = useState('')
+export function BringInDialog({ onClose, onBringIn, chart, notes, songKey, tempo }: Props) {
+  const [typed, setTyped] = useState(() => (notes.length === 0 ? '' : toAbc({ title: chart.title ?? 'Untitled', chart, key: songKey, tempo, melody: notes })))
   const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
   const [found, setFound] = useState<Result<ImportedTune> | null>(null)
-  useEffect(() => {
-    if (notes.length === 0) return
-    void import('../../../core/formats/exportChart').then(({ exportChart }) => {
-      const file = exportChart({ chart, frets: [], melody: notes, limits }, 'abc')
-      if (file.ok) setTyped((now) => (now === '' ? file.value.content : now))
-    })
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- as the melody is when the dialog opens
-  }, [])
   useEffect(() => {
     let left = false
     const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })

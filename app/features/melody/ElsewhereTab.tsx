@@ -48,6 +48,7 @@ export function ElsewhereTab({ document: { chordMelody }, notes, asked, onEdit, 
           ))}
         </ul>
       )}
+      {looking === 'keys' && keys.current && keys.answer!.keys.length < 12 && <p className="quiet">{12 - keys.answer!.keys.length} {keys.answer!.keys.length === 11 ? 'key' : 'keys'} left out: there a note lies where no hand plays it within this position and these strings.</p>}
       {looking === 'keys' && keys.current && (
         <ul className="melody-list" aria-label="Keys by ease">
           {keys.answer!.keys.map((one) => (

@@ -323,7 +323,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       </main>
       <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus, reading)}</p>
       <aside className="drawer" aria-label="Selected chord">
-        {!focus && <p className="quiet">Select a chord to read about it.</p>}
+        {!focus && step !== 'melody' && <p className="quiet">Select a chord to read about it.</p>}
         {focus && <p className="drawer-place">{placeInWords(chords, selection, step === 'lines' ? focusLine : undefined)}</p>}
         {focus && step === 'chart' && (
           <WhyContext.Provider value={reasons}>

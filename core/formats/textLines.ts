@@ -1,0 +1,16 @@
+import type { Bar, Chart } from '../chart/chart'
+
+const BARS_A_LINE = 4
+/** The bars of a chart in lines of text: four to a line, a new one for each section. */
+export const linesOf = (chart: Chart): Bar[][] => {
+  const lines: Bar[][] = []
+  for (const bar of chart.bars) {
+    if (lines.length === 0 || lines.at(-1)!.length === BARS_A_LINE || bar.opensSection) lines.push([])
+    lines.at(-1)!.push(bar)
+  }
+  return lines
+}
+
+/** Bars with the lines between them; a passage that is repeated is written so. */
+export const withBarLines = (bars: readonly Bar[], written: (bar: Bar) => string): string =>
+  bars.map((bar, at) => `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${bar.played > 0 ? ':|' : '|'}${bars[at + 1]?.opensRepeat ? ': ' : at < bars.length - 1 ? ' ' : ''}`).join('')
