@@ -4,9 +4,9 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
-  timeout: 90_000,
+  timeout: 120_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {

@@ -12,7 +12,8 @@ import { reachOf } from '../core/reharm/distance'
 import { changesAt } from '../core/reharm/options'
 import { reharmonise } from '../core/reharm/reharmonise'
 import { spotsOf } from '../core/reharm/spot'
-import { midi } from '../core/pitch/note'
+import { choicesUnder, harmonise } from '../core/melody/harmonise'
+import { midi, parsePitch } from '../core/pitch/note'
 import { easiestFingering } from '../core/neck/fingering'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { soundsLike } from '../core/voicing/fits'
@@ -186,9 +187,26 @@ function reharmonising(): void {
   row('reharmonising 32 bars, 5 results : greedy pass', whole.ms / greedy.ms, 'times', `${ms(whole.ms)} and ${ms(greedy.ms)}`)
 }
 
+/** A chord melody at full density: the whole tune weighed together, against each note by itself. */
+function melodies(): void {
+  const limits: Limits = { ...TUNE_LIMITS, frets: [0, 17] }
+  const scale = ['E4', 'F4', 'G4', 'A4', 'B4', 'C5', 'D5', 'E5'].map((name) => { const pitch = parsePitch(name); if (!pitch.ok) throw new Error(name); return pitch.value })
+  const tuneOf = (bars: number) => parseChart(`key: C\n| ${Array.from({ length: bars }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`)
+  // Four notes a bar, walking up and down the scale by a fixed rule.
+  const melodyOf = (bars: number) => Array.from({ length: bars * 4 }, (_, at) => ({ bar: Math.floor(at / 4) + 1, beat: (at % 4) + 1, beats: 1, note: scale[Math.abs(((at * 5 + Math.floor(at / 7)) % 14) - 7) % 8]! }))
+  const run = (bars: number, count: number) => { const found = harmonise({ chart: tuneOf(bars), melody: melodyOf(bars), limits, density: 'note', count }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  run(4, 1)
+  const [one, five, doubled] = [time(() => run(32, 1), 2), time(() => run(32, 5), 2), time(() => run(64, 5), 1)]
+  row('chord melody, 32 bars, 128 notes: five results : one', five.ms / one.ms, 'times', `${ms(five.ms)} and ${ms(one.ms)}`)
+  row('the same of 64 bars : 32 bars, time for each note', doubled.ms / five.ms / 2, 'times', ms(doubled.ms))
+  const alone = time(() => melodyOf(32).forEach((_, at) => choicesUnder({ chart: tuneOf(32), melody: melodyOf(32), limits, density: 'note' }, { bar: Math.floor(at / 4) + 1, beat: (at % 4) + 1 }, null, null)), 1)
+  row('chord melody of the whole tune : each note by itself', five.ms / alone.ms, 'times', ms(alone.ms))
+}
+
 grips()
 lines()
 wholeTune()
 motion()
 reading()
 reharmonising()
+melodies()

@@ -3,30 +3,19 @@ import { analyse } from '../analysis/analyse'
 import { availableTensions } from '../analysis/tensions'
 import { skeletonOf } from '../analysis/skeleton'
 import { formInWords, formSentence } from '../analysis/formWords'
-import { meterName, slotsOf, type Chart, type Slot } from '../chart/chart'
+import { meterName, slotsOf, type Chart } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
-import type { ChordSymbol } from '../chord/symbol'
-import { exportChart } from '../formats/exportChart'
-import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/importChart'
-import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
-import { lineOf, type Line } from '../leading/lead'
 import { pulled } from '../leading/pull'
 import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
-import { TERM_NAMES, weightsFrom } from '../leading/weights'
-import { blockHarmonised, scaleFrom } from '../melody/block'
-import { endsOf } from '../melody/ends'
-import { harmonise } from '../melody/harmonise'
-import { SILENT } from '../melody/line'
-import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
-import { fingeringsOf, type Fingering } from '../neck/fingering'
+import { fingeringsOf } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
-import { keyName, scaleNotes } from '../pitch/key'
+import { keyName } from '../pitch/key'
 import { midiOf, noteName, parseNote, parsePitch, pitchAt, pitchClass, pitchName, plainSpelling } from '../pitch/note'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
@@ -37,9 +26,11 @@ import { RULES } from '../reharm/rules'
 import { bad, good, type Fault, type Result } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
 import { namesOf } from '../voicing/name'
-import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
+import type { Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
+import { MELODY_ANSWERS } from './melodyAnswers'
+import { chordsOf, chordsOfChart, fingeringAnswer, lineAnswer, placeOf, tidy, voicingAnswer, wrongStrings } from './parts'
 import { requestSchemas } from './requests'
 
 type Answer = Record<string, unknown>
@@ -85,6 +76,8 @@ function refuseIssue(issue: z.core.$ZodIssue): Reply {
 }
 
 const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>) => Result<Answer> } = {
+  ...MELODY_ANSWERS,
+
   parse({ symbol }) {
     const parsed = parseSymbol(symbol)
     if (!parsed.ok) return parsed
@@ -137,15 +130,6 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
   skeleton({ text, level }) {
     const chart = parseChart(text)
     return good({ text: printChart(skeletonOf(chart, level)), problems: chart.problems })
-  },
-
-  import({ content, format }) {
-    if ((TUNE_FORMATS as readonly string[]).includes(format)) {
-      const file = importTune(content, format as TuneFormat)
-      return file.ok ? good({ ...file.value }) : file
-    }
-    if (content.length > LONGEST_IMPORT) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted: `at most ${LONGEST_IMPORT} letters`, text: 'content' })
-    return good({ ...importChart(content, format as ImportFormat), melody: [] })
   },
 
   name({ frets, notes, tuning, over, key }) {
@@ -301,66 +285,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
-    // A melody needs room above the first twelve frets, unless the player says otherwise.
-    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
-    if (!limits.ok) return limits
-    const chart = parseChart(text)
-    const chords = chordsOfChart(chart)
-    if (!chords.ok) return chords
-    const found = harmonise({ chart, melody, limits: limits.value, style, count, ...(density ? { density } : {}), ...(texture ? { texture } : {}), ...(tempo ? { tempo } : {}) })
-    if (!found.ok) return found
-    return good({
-      lines: found.value.map(({ cost, notes }) => {
-        const over = notes.map(({ chord }) => chord ?? SILENT)
-        const line = lineOf(notes.map(({ voicing }) => voicing), { chords: over, weights: weightsFrom(style), limits: limits.value })
-        const answer = lineAnswer(line, over)
-        return {
-          ...answer, cost: tidy(cost),
-          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note) } }),
-        }
-      }),
-      left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
-    })
-  },
-
-  export({ text, voicings = [], melody = [], format, limits: input }) {
-    const limits = limitsFrom(input)
-    if (!limits.ok) return limits
-    const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
-    if (wrong >= 0) return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
-    const file = exportChart({ chart: parseChart(text), frets: voicings, melody, limits: limits.value }, format)
-    return file.ok ? good({ ...file.value }) : file
-  },
-
-  scale(request) {
-    const { limits: input } = request
-    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
-    if (!limits.ok) return limits
-    if (request.kind !== 'sixth-diminished') {
-      // From the tonic in the octave where the guitar sings; or the fragment as given.
-      const notes = request.notes ?? scaleFrom([...scaleNotes(request.key), request.key.tonic], SCALE_OCTAVE)
-      const block = request.kind === 'sevenths' ? { kind: request.kind, key: request.key, tone: request.tone ?? 1, family: request.family ?? 'drop 2' } as const : { kind: request.kind, key: request.key }
-      const blocks = blockHarmonised(notes, block, limits.value)
-      return blocks.ok ? good({ scale: notes.map(noteName), voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({ symbol: chord.canonical, note: pitchName(note), kind, ...voicingAnswer(voicing) })) }) : blocks
-    }
-    const symbol = parseChord(request.chord)
-    if (!symbol.ok) return symbol
-    const found = harmonisedSixthDiminished(symbol.value, limits.value)
-    if (!found.ok) return found
-    const { steps, line } = found.value
-    return good({ scale: steps.map(({ note }) => noteName(note)), voicings: line.voicings.map((voicing, at) => ({ symbol: steps[at]!.chord.canonical, note: noteName(steps[at]!.note), ...voicingAnswer(voicing) })) })
-  },
-
-  ends({ key }) {
-    return good({ ends: endsOf(key) })
-  },
 }
-
-const SCALE_OCTAVE = 4
-
-/** Frets that a melody on top may go up to. */
-const MELODY_FRETS = 17
 
 /** For each chord of a chart the melody note that sounds when it comes: it has to be on top. */
 const topsOf = (chart: Chart, melody: readonly MelodyNote[]): Constraint[] =>
@@ -372,12 +297,6 @@ const topsOf = (chart: Chart, melody: readonly MelodyNote[]): Constraint[] =>
 /** Every rule there is, colours among them. */
 const KNOWN_RULES: readonly string[] = [...Object.values(COLOURS).flat().map((colour) => colour.rule), ...RULES.map((rule) => rule.id)]
 
-const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
-const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
-
-const wrongStrings = (frets: Frets, strings: number, text: string) =>
-  bad({ code: 'bad-field', message: `${frets.length} frets were given for ${strings} strings.`, accepted: `${strings} entries, lowest string first, null where a string is not played`, text })
-
 const lowest = (voicing: Voicing) => voicing.midis[0]!
 const highest = (voicing: Voicing) => voicing.midis.at(-1)!
 const byEase = (a: Voicing, b: Voicing) => a.fingering.difficulty - b.fingering.difficulty
@@ -386,27 +305,6 @@ const ORDERS = {
   low: (a: Voicing, b: Voicing) => lowest(a) - lowest(b) || highest(a) - highest(b) || byEase(a, b),
   high: (a: Voicing, b: Voicing) => highest(b) - highest(a) || lowest(b) - lowest(a) || byEase(a, b),
 }
-
-const fingeringAnswer = ({ fingers, barres, thumb, reachMm, difficulty, parts }: Fingering) => ({
-  fingers, barres, thumb, reachMm: tidy(reachMm, 1), difficulty: tidy(difficulty),
-  parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, tidy(value)])),
-})
-
-const voicingAnswer = (voicing: Voicing) => ({
-  frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing),
-  family: voicing.families[0], families: voicing.families,
-  reachMm: tidy(voicing.fingering.reachMm, 1), difficulty: tidy(voicing.fingering.difficulty), fingers: voicing.fingering.fingers,
-})
-
-const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
-  cost: tidy(line.cost),
-  parts: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.parts[term])])),
-  measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
-  voicings: line.voicings.map((voicing, at) => ({
-    symbol: chords[at]!.text, frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
-  })),
-  steps: line.steps.map((step) => ({ ...step, hand: tidy(step.hand, 1) })),
-})
 
 interface NamedNote { name: string; at: number }
 
@@ -427,20 +325,3 @@ function readSounds(texts: readonly string[]): Result<NamedNote[]> {
   return notes.ok ? good(notes.value.filter((note, index, all) => index === 0 || all[index - 1]!.at !== note.at)) : notes
 }
 
-function chordsOf(symbols: readonly string[]): Result<ChordSymbol[]> {
-  const chords: ChordSymbol[] = []
-  for (const [index, symbol] of symbols.entries()) {
-    const chord = parseChord(symbol)
-    if (!chord.ok) return bad({ ...chord.fault, message: `Chord ${index + 1}: ${chord.fault.message}` })
-    chords.push(chord.value)
-  }
-  return good(chords)
-}
-
-/** The chords of a chart in order; silences sound nothing and have no grip. */
-function chordsOfChart(chart: Chart): Result<ChordSymbol[]> {
-  const problem = chart.problems[0]
-  if (problem) return bad({ code: problem.code, message: `Line ${problem.line}, column ${problem.column}: ${problem.message}`, accepted: problem.accepted, text: problem.text })
-  const chords = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [slot.symbol.chord] : []))
-  return chords.length > 0 ? good(chords) : bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
-}

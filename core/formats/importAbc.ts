@@ -3,7 +3,7 @@ import type { Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
-import { emptyBar, LONGEST_FILE, tuneOf, type ImportedTune, type ReadBar } from './readTune'
+import { emptyBar, tuneOf, type ImportedTune, type ReadBar } from './readTune'
 
 /** What the reader of the notation library gives for something in a voice; only what is used here. */
 interface AbcElement {
@@ -34,17 +34,25 @@ interface AbcTune {
 
 const ALTERS: Readonly<Record<string, number>> = { dblflat: -2, flat: -1, natural: 0, sharp: 1, dblsharp: 2 }
 
+/** The longest text taken, in letters: about a thousand bars. */
+export const LONGEST_ABC = 50_000
+
+/** The longest line: the notation library takes quadratic time over faults in one line. */
+export const LONGEST_ABC_LINE = 2_000
+
 /** Placements of a text in quotation marks that is no chord symbol. */
 const REMARKS = ['above', 'below', 'left', 'right']
 
 /**
  * A tune in ABC notation (standard 2.1), read by a notation library: the first voice of the first tune, the highest note of those together, with its
  * chord symbols, repeats, endings, parts, and changes of key and metre.
- * @param content the text, of at most LONGEST_FILE letters
+ * @param content the text, of at most LONGEST_ABC letters
  */
 export function importAbc(content: string): Result<ImportedTune> {
-  const accepted = `ABC notation of one tune, such as X:1 K:C "C"CDEF|, of at most ${LONGEST_FILE} letters`
-  if (content.length > LONGEST_FILE) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted, text: 'content' })
+  const accepted = `ABC notation of one tune, such as X:1 K:C "C"CDEF|, of at most ${LONGEST_ABC} letters`
+  if (content.length > LONGEST_ABC) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted, text: 'content' })
+  const long = content.split('\n').findIndex((line) => line.length > LONGEST_ABC_LINE)
+  if (long >= 0) return bad({ code: 'too-large', message: `Line ${long + 1} has more than ${LONGEST_ABC_LINE} letters.`, accepted: `lines of at most ${LONGEST_ABC_LINE} letters`, text: 'content' })
   const voice = firstVoice(content)
   let tunes: AbcTune[]
   try {

@@ -46,7 +46,7 @@ export function importMusicXml(content: string): Result<ImportedTune> {
   try {
     root = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false, parseTagValue: false, parseAttributeValue: false, trimValues: true }).parse(content, true) as Node[]
   } catch (error) {
-    return refuse(`The file is no well-formed XML: ${(error as Error).message}`)
+    return refuse(`The file is no well-formed XML: ${(error as Error).message.slice(0, 120)}`)
   }
   const score = find(root, 'score-partwise')
   if (!score) return refuse(find(root, 'score-timewise') ? 'The score is written time by time.' : 'This is no MusicXML score.')

@@ -123,7 +123,7 @@ export interface HandPlace {
 const SLOT: Readonly<Record<FingerOrThumb, number>> = { 1: 0, 2: 1, 3: 2, 4: 3, T: 4 }
 
 /** The index finger's place is where it lies or would lie, one fret for each finger below the lowest one that is down. */
-export function handPlace(voicing: Voicing, instrument: Instrument): HandPlace {
+export function handPlace(voicing: Pick<Voicing, 'fingering'>, instrument: Instrument): HandPlace {
   const fret = [0, 0, 0, 0, 0]
   const strings = [0, 0, 0, 0, 0]
   for (const press of voicing.fingering.presses) {

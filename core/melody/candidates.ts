@@ -1,8 +1,8 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { constrained, withTone } from '../leading/constraints'
-import { handPlace, handTravelMm } from '../leading/measures'
+import { handPlace, handTravelMm, type HandPlace } from '../leading/measures'
 import { easiestFingering } from '../neck/fingering'
-import { fretFor, soundAt } from '../neck/instrument'
+import { fretFor, reachMm, soundAt, type Frets } from '../neck/instrument'
 import { modulo, pitchClass, plainSpelling } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { voicingsOf } from '../voicing/enumerate'
@@ -47,7 +47,7 @@ export interface Happening {
 }
 
 export interface Group { anchor: Happening; rest: Happening[]; haste: number; seconds: number; next: Happening | null }
-export interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: HarmonisedNote['kind']; rest: HarmonisedNote[]; extra: number }
+export interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: HarmonisedNote['kind']; /** Made when it is chosen. */ rest: (() => HarmonisedNote)[]; extra: number }
 
 export const headOf = ({ note, again, place, from, to }: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({ note, again, ...place, beats: to - from })
 
@@ -90,6 +90,8 @@ export function groupsOf({ chart, melody, places = placesOf(chart), density = 'c
 /** Candidates of groups, those that come again found once. */
 export class CandidateBook {
   private readonly known = new Map<string, Voicing[]>()
+  private readonly holds = new WeakMap<Voicing, Map<number, HeldGrip | null>>()
+  private readonly places = new Map<number, { frets: Frets; hand: HandPlace }[]>()
   private readonly bassless: Limits
 
   constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture) {
@@ -162,44 +164,63 @@ export class CandidateBook {
     })
   }
 
-  /** A note by itself where the hand is. */
-  private nearest({ midi, chord }: Happening, from: Voicing): Voicing | undefined {
-    return aloneOn(midi!, chord, this.plain).reduce<Voicing | undefined>((best, one) => (best && this.wayTo(from, best) <= this.wayTo(from, one) ? best : one), undefined)
+  /** The way of the hand to a note by itself and back, in the line's own units, on the string where it is shortest. */
+  private nearest(midi: number, from: HandPlace): { frets: Frets; way: number } | null {
+    const known = this.places.get(midi) ?? aloneOn(midi, null, this.plain).map(({ frets, fingering }) => ({ frets, hand: handPlace({ fingering }, this.plain.instrument) }))
+    this.places.set(midi, known)
+    let best: { frets: Frets; way: number } | null = null
+    for (const { frets, hand } of known) {
+      const way = 2 * WAY * handTravelMm(from, hand)
+      if (!best || way < best.way) best = { frets, way }
+    }
+    return best
   }
 
-  /** The way of the hand to a note by itself and back, in the line's own units. */
-  private wayTo(from: Voicing, to: Voicing): number {
-    const { instrument } = this.plain
-    return 2 * WAY * handTravelMm(handPlace(from, instrument), handPlace(to, instrument))
+  private held(voicing: Voicing, midi: number): HeldGrip | null {
+    const known = this.holds.get(voicing) ?? new Map<number, HeldGrip | null>()
+    this.holds.set(voicing, known)
+    const found = known.get(midi)
+    if (found !== undefined) return found
+    const held = voicing.midis.length < 2 ? null : heldUnder(voicing, midi, this.plain)
+    known.set(midi, held)
+    return held
   }
 
-  /** What the notes that follow become over a grip; null where one of them cannot be played at all. */
+  /** What the notes that follow become over a grip; null where one of them cannot be played at all. Most candidates are left: their notes are only priced here, and made when they are chosen. */
   private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>): Candidate | null {
     let price = extra
-    const rest: HarmonisedNote[] = []
+    const rest: Candidate['rest'] = []
+    const hand = notes.length > 0 ? handPlace(voicing, this.plain.instrument) : null
     for (const one of notes) {
       const byHand = fixed.get(placeKey(one.place))
-      const held = byHand || voicing.midis.length < 2 ? null : heldUnder(voicing, one.midi!, one.chord ?? SILENT, this.plain)
-      const under = byHand ? this.byHand(byHand, one)[0]?.voicing : held ?? this.nearest(one, voicing)
-      if (!under) return null
-      price += held ? (held.midis.length === voicing.midis.length ? PRICE.held : PRICE.lifted) : byHand ? 0 : PRICE.between + this.wayTo(voicing, under)
-      rest.push({ ...headOf(one), chord: one.chord, under: under.midis.length === 1 ? 'single' : 'held', kind: byHand ? 'by hand' : held ? 'held grip' : 'note between', voicing: under })
+      const chosen = byHand && this.byHand(byHand, one)[0]?.voicing
+      const held = byHand ? null : this.held(voicing, one.midi!)
+      const alone = byHand || held ? null : this.nearest(one.midi!, hand!)
+      if (!chosen && !held && !alone) return null
+      price += held ? (held.whole ? PRICE.held : PRICE.lifted) : alone ? PRICE.between + alone.way : 0
+      rest.push(() => {
+        const under = chosen ?? voicingOf((held ?? alone)!.frets, one.chord ?? named(one.midi!), this.plain)!
+        return { ...headOf(one), chord: one.chord, under: under.midis.length === 1 ? 'single' : 'held', kind: byHand ? 'by hand' : held ? 'held grip' : 'note between', voicing: under }
+      })
     }
     return { ...first, voicing, rest, extra: price }
   }
 }
 
+/** A grip with another note on top. */
+interface HeldGrip { frets: Frets; /** No finger had to be lifted. */ whole: boolean }
+
 /** A grip kept down while its highest voice goes to another note, on its own string or a higher one; where the hand cannot, with one of its fingers lifted; null where it cannot at all. */
-function heldUnder(voicing: Voicing, midi: number, chord: ChordSymbol, limits: Limits): Voicing | null {
+function heldUnder(voicing: Voicing, midi: number, limits: Limits): HeldGrip | null {
   const lower = voicing.strings.filter((one) => one.midi !== voicing.midis.at(-1)).map(({ string }) => string)
   for (const lifted of [null, ...(lower.length > 1 ? lower : [])]) {
-    const kept = heldWithout(voicing, lifted, midi, chord, limits)
-    if (kept) return kept
+    const frets = heldWithout(voicing, lifted, midi, limits)
+    if (frets) return { frets, whole: lifted === null }
   }
   return null
 }
 
-function heldWithout(voicing: Voicing, lifted: number | null, midi: number, chord: ChordSymbol, limits: Limits): Voicing | null {
+function heldWithout(voicing: Voicing, lifted: number | null, midi: number, limits: Limits): Frets | null {
   const { instrument, hand } = limits
   const topString = voicing.strings.find((one) => one.midi === voicing.midis.at(-1))!.string
   if (voicing.strings.some((one) => one.string !== topString && one.string !== lifted && one.midi >= midi)) return null
@@ -208,8 +229,10 @@ function heldWithout(voicing: Voicing, lifted: number | null, midi: number, chor
     if (fret === null) continue
     const frets = voicing.frets.map((now, at) => (at === string ? fret : at === topString || at === lifted ? null : now))
     if (frets.some((one, at) => one !== null && soundAt(instrument, at, one) > midi)) continue
-    const fingering = easiestFingering(frets, instrument, hand)
-    if (fingering) return voicingFrom(frets, fingering, new ToneNames(chord), instrument)
+    const held = frets.filter((one): one is number => one !== null && one > 0)
+    // Further apart than the whole hand reaches: no need to look for fingers.
+    if (held.length > 1 && reachMm(Math.min(...held), Math.max(...held), instrument.scaleLengthMm) > hand.reachMm) continue
+    if (easiestFingering(frets, instrument, hand)) return frets
   }
   return null
 }

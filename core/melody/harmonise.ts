@@ -64,7 +64,7 @@ function notesOf(indexes: readonly number[], candidates: readonly Candidate[][],
     const { voicing, rest, chord, kind } = candidates[at]![index]!
     const { anchor } = groups[at]!
     const alone = voicing.midis.length === 1
-    return [{ ...headOf(anchor), chord, kind: alone && kind !== 'by hand' ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, ...rest]
+    return [{ ...headOf(anchor), chord, kind: alone && kind !== 'by hand' ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, ...rest.map((make) => make())]
   })
 }
 

@@ -8,6 +8,7 @@ import type { Chart } from '../../../core/chart/chart'
 import { toAbc } from '../../../core/formats/abc'
 import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
+import type { ImportReply, ImportRequest } from '../../../workers/import.worker'
 import type { TuneFormat } from '../../../core/formats/importTune'
 import type { ImportedTune } from '../../../core/formats/readTune'
 import type { Result } from '../../../core/result'
@@ -31,14 +32,18 @@ export function BringInDialog({ onClose, onBringIn, chart, notes, songKey, tempo
   const [typed, setTyped] = useState(() => (notes.length === 0 ? '' : toAbc({ title: chart.title ?? 'Untitled', chart, key: songKey, tempo, melody: notes })))
   const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
   const [found, setFound] = useState<Result<ImportedTune> | null>(null)
+  const [reading, setReading] = useState(false)
   useEffect(() => {
-    let left = false
     const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })
+    if (!asked) return setFound(null)
+    let worker: Worker | null = null
+    setReading(true)
     const timer = setTimeout(() => {
-      if (!asked) return setFound(null)
-      void import('../../../core/formats/importTune').then(({ importTune }) => { if (!left) setFound(importTune(asked.content, asked.format)) })
+      worker = new Worker(new URL('../../../workers/import.worker.ts', import.meta.url), { type: 'module' })
+      worker.onmessage = ({ data }: MessageEvent<ImportReply>) => { setFound(data); setReading(false); worker?.terminate() }
+      worker.postMessage({ content: asked.content, format: asked.format } satisfies ImportRequest)
     }, TYPING_PAUSE_MS)
-    return () => { left = true; clearTimeout(timer) }
+    return () => { clearTimeout(timer); worker?.terminate(); setReading(false) }
   }, [typed, source])
 
   const open = async (file: File | undefined) => {
@@ -69,15 +74,15 @@ export function BringInDialog({ onClose, onBringIn, chart, notes, songKey, tempo
           </label>
         </div>
         <div aria-live="polite">
-          {tune && <p>{tune.melody.length} notes.</p>}
+          {reading ? <p>Reading what was brought…</p> : tune && <p>{tune.melody.length} notes.</p>}
           {found && !found.ok && <p className="fault">{found.fault.message} Accepted: {found.fault.accepted}.</p>}
           {tune && tune.warnings.length > 0 && <ul className="import-warnings">{tune.warnings.map((one) => <li key={one}>{one}</li>)}</ul>}
         </div>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Leave it</Button>
-        <Button disabled={!tune} onClick={() => { onBringIn(tune!, true); onClose() }}>Chords and melody in place of the chart</Button>
-        <Button variant="contained" disabled={!tune || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
+        <Button disabled={!tune || reading} onClick={() => { onBringIn(tune!, true); onClose() }}>Chords and melody in place of the chart</Button>
+        <Button variant="contained" disabled={!tune || reading || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
       </DialogActions>
     </Dialog>
   )

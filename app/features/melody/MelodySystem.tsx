@@ -15,6 +15,7 @@ export interface MelodyShown {
   strings: number
   sounding: string | null
   writing: boolean
+  grid: number
   caret: { bar: number; beat: number } | null
   threads: boolean
   onSelect: (key: string) => void
@@ -28,7 +29,7 @@ const INSET = 10
 
 /** The melody of one system: staff, threads of the chord melody, tablature, each beat under the bar it belongs to. */
 export const MelodySystem = memo(function MelodySystem({ system, first, range, shown }: { system: System; first: boolean; range: readonly [number, number]; shown: MelodyShown }) {
-  const { view: { pieces, events, over, phrases, selected, clock }, songKey, strings, sounding, writing, caret, threads, onSelect, onPut } = shown
+  const { view: { pieces, events, over, phrases, selected, clock }, songKey, strings, sounding, writing, grid, caret, threads, onSelect, onPut } = shown
   const frame = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   useEffect(() => {
@@ -65,7 +66,7 @@ export const MelodySystem = memo(function MelodySystem({ system, first, range, s
         <>
           <Staff
             bars={system.bars} pieces={pieces.filter(({ bar }) => numbers.has(bar))} songKey={songKey} width={width} edges={edges} x={x} showMeter={first} over={over} phraseStarts={starts}
-            selected={selected} sounding={sounding} caret={caretHere} writing={writing} onSelect={onSelect} onPut={put}
+            selected={selected} sounding={sounding} caret={caretHere} writing={writing} grid={grid} onSelect={onSelect} onPut={put}
           />
           {threads && chords.length > 0 && (
             <div style={{ paddingLeft: gutter }}>

@@ -24,6 +24,8 @@ interface Props {
   /** Where the next note comes, in pixels, while notes are put in; null where it is not in this system. */
   caret: number | null
   writing: boolean
+  /** Parts of a beat that notes go to, shown while they are put in. */
+  grid: number
   onSelect: (key: string) => void
   /** A place on the staff was touched while notes are put in. */
   onPut: (barIndex: number, share: number, pitch: Pitch) => void
@@ -35,7 +37,7 @@ const TOP_LINE_STEP = 5 * 7 + 3 - 7
 const FIGHTS: readonly string[] = ['avoid', 'sour']
 
 /** The melody on a staff under its bars: notes to touch, what each is over the new chord, where phrases begin, and the caret. */
-export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, x, showMeter, over, phraseStarts, selected, sounding, caret, writing, onSelect, onPut }: Props) {
+export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, x, showMeter, over, phraseStarts, selected, sounding, caret, writing, grid, onSelect, onPut }: Props) {
   const drawing = useRef<HTMLDivElement>(null)
   const picture = JSON.stringify([bars.map(({ slots: _, source: __, ...bar }) => bar), pieces, songKey, edges, width, showMeter])
   useEffect(() => {
@@ -76,6 +78,9 @@ export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, 
     <div className={writing ? 'staff writing' : 'staff'} style={{ height: STAFF_HEIGHT }}>
       <div ref={drawing} className="staff-drawing" aria-hidden />
       <svg className="staff-over" width={width} height={STAFF_HEIGHT} role="group" aria-label={staffInWords(heads)} onClick={place}>
+        {writing && bars.map((bar, at) => Array.from({ length: Math.round(bar.beats * grid) }, (_, part) => (
+          <path key={`${bar.number}:${part}`} className="staff-grid" d={`M${x(at, bar.from + part / grid) + 6} ${TOP_LINE + 4 * LINE_GAP + 4}v${part % grid === 0 ? 8 : 4}`} />
+        )))}
         {caret !== null && <path className="staff-caret" d={`M${caret} ${TOP_LINE - 14}v${4 * LINE_GAP + 28}m-5 5l5 -6l5 6`} />}
         {heads.map((piece) => {
           const key = placeKey(piece)

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router'
 import type { Group } from '../../../core/analysis/reading'
 import { hardestSpots } from '../../../core/leading/words'
 import { keyName } from '../../../core/pitch/key'
-import { placeName, type Chart } from '../../../core/chart/chart'
+import { placeName } from '../../../core/chart/chart'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { TuneState } from '../../../db/tunes'
 import { printChart } from '../../../core/chart/print'
@@ -19,10 +19,11 @@ import { ColourDrawer } from '../colour/ColourDrawer'
 import { ColourStep } from '../colour/ColourStep'
 import { useHearInPlace } from '../colour/useHearInPlace'
 import { useTrying } from '../colour/useTrying'
-import { gripsOfLine, keptVoicings } from '../lines/keptGrips'
+import { keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
 import { LinesDrawer } from '../lines/LinesDrawer'
 import { nearQuestion, newQuestion, plainQuestion } from '../lines/questions'
+import { useKeepLine } from '../lines/useKeepLine'
 import { useLines } from '../lines/useLines'
 import { usePulledActs } from '../lines/usePulledActs'
 import { usePulling } from '../lines/usePulling'
@@ -37,7 +38,7 @@ import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
 import { scheduleOf, type Played } from '../sound/schedule'
-import { sequenceOf, type Sequence } from '../sound/sequence'
+import { sequenceOf } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
 import { levelsOf, type VoiceHeard } from '../sound/voiceHeard'
@@ -51,7 +52,8 @@ import { STEPS, type Step } from './steps'
 import { useSteady } from './steady'
 import { Systems } from './Systems'
 import { useKeys } from './useKeys'
-import { madeChord, plainChord, readingWith, readTuneDocument, useTuneReading, type TuneChord, type TuneReading } from './useTuneReading'
+import { chordInWords, countInBeats, hearingInWords, placeInWords } from './words'
+import { madeChord, plainChord, readingWith, readTuneDocument, useTuneReading, type TuneChord } from './useTuneReading'
 
 /** Searches wait until typing has paused this long, and less after any other change. */
 const TYPING_PAUSE_MS = 600
@@ -358,18 +360,6 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   )
 }
 
-/** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
-function chordInWords({ slot, reading, decision }: TuneChord, { line }: TuneReading): string {
-  const became = decision && decision.rule !== 'plain' ? `, now ${line.filter((one) => one.decision?.key === decision.key).map((one) => madeChord(one)!.canonical).join(' ')}` : ''
-  return `${placeName(slot)}: ${slot.text}${reading ? `, ${reading.roman}` : ''}${became}`
-}
-
-function placeInWords(chords: readonly TuneChord[], selection: Selection, made: LineChord | undefined): string {
-  if (made) return placeName(made.slot)
-  const [from, to] = rangeOf(selection)
-  return from === to ? placeName(chords[from]!.slot) : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
-}
-
 const rangeToSlice = (selection: Selection): [number, number] => { const [from, to] = rangeOf(selection); return [from, to + 1] }
 
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
@@ -385,34 +375,4 @@ const isPartOf = ({ slot }: TuneChord, { from, to }: Group): boolean => {
   const after = slot.bar > from.bar || (slot.bar === from.bar && slot.beat > from.beat - 1e-6)
   const before = slot.bar < to.bar || (slot.bar === to.bar && slot.beat < to.beat + 1e-6)
   return after && before
-}
-
-/** One bar clicked; before a pickup also the beats of its bar that stay silent. */
-function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefined): number {
-  return meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
-}
-
-function hearingInWords({ home: chords, range }: Sequence): string {
-  const [first, last] = [chords[0], chords.at(-1)]
-  if (!first || !last || range === 'all') return 'The whole tune'
-  return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
-}
-
-/** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
-function useKeepLine(
-  { lines, current }: ReturnType<typeof useLines>, chosen: number, sounding: readonly LineChord[], kept: TuneState['document']['grips'],
-  keep: (grips: TuneState['document']['grips']) => void,
-): void {
-  useEffect(() => {
-    const line = lines[chosen]
-    if (!current || !line) return
-    const grips = gripsOfLine(line, sounding)
-    if (!sameGrips(grips, kept)) keep(grips)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
-  }, [lines, current, chosen, sounding, kept])
-}
-
-function sameGrips(a: TuneState['document']['grips'], b: TuneState['document']['grips']): boolean {
-  const keys = Object.keys(a)
-  return keys.length === Object.keys(b).length && keys.every((key) => b[key]?.join() === a[key]!.join())
 }

@@ -1,0 +1,24 @@
+import { useEffect } from 'react'
+import type { LineChord } from '../tune/decisions'
+import type { TuneDocument } from '../tune/document'
+import { gripsOfLine } from './keptGrips'
+import type { useLines } from './useLines'
+
+/** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
+export function useKeepLine(
+  { lines, current }: ReturnType<typeof useLines>, chosen: number, sounding: readonly LineChord[], kept: TuneDocument['grips'],
+  keep: (grips: TuneDocument['grips']) => void,
+): void {
+  useEffect(() => {
+    const line = lines[chosen]
+    if (!current || !line) return
+    const grips = gripsOfLine(line, sounding)
+    if (!sameGrips(grips, kept)) keep(grips)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
+  }, [lines, current, chosen, sounding, kept])
+}
+
+function sameGrips(a: TuneDocument['grips'], b: TuneDocument['grips']): boolean {
+  const keys = Object.keys(a)
+  return keys.length === Object.keys(b).length && keys.every((key) => b[key]?.join() === a[key]!.join())
+}

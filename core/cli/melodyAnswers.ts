@@ -1,0 +1,93 @@
+import type { z } from 'zod'
+import { parseChart } from '../chart/parse'
+import { parseChord } from '../chord/parse'
+import { exportChart } from '../formats/exportChart'
+import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/importChart'
+import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
+import { lineOf } from '../leading/lead'
+import { weightsFrom } from '../leading/weights'
+import { blockHarmonised, scaleFrom } from '../melody/block'
+import { endsOf } from '../melody/ends'
+import { harmonise } from '../melody/harmonise'
+import { SILENT } from '../melody/line'
+import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
+import { scaleNotes } from '../pitch/key'
+import { noteName, pitchName } from '../pitch/note'
+import { bad, good, type Result } from '../result'
+import { limitsFrom } from './limits'
+import { chordsOfChart, lineAnswer, tidy, voicingAnswer, wrongStrings } from './parts'
+import type { requestSchemas } from './requests'
+
+type Names = 'import' | 'harmonise' | 'export' | 'scale' | 'ends'
+
+/** Answers about melodies, and files in and out. */
+export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>> } = {
+  import({ content, format }) {
+    if ((TUNE_FORMATS as readonly string[]).includes(format)) {
+      const file = importTune(content, format as TuneFormat)
+      return file.ok ? good({ ...file.value }) : file
+    }
+    if (content.length > LONGEST_IMPORT) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted: `at most ${LONGEST_IMPORT} letters`, text: 'content' })
+    return good({ ...importChart(content, format as ImportFormat), melody: [] })
+  },
+
+  harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
+    // A melody needs room above the first twelve frets, unless the player says otherwise.
+    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    if (!limits.ok) return limits
+    const chart = parseChart(text)
+    const chords = chordsOfChart(chart)
+    if (!chords.ok) return chords
+    const found = harmonise({ chart, melody, limits: limits.value, style, count, ...(density ? { density } : {}), ...(texture ? { texture } : {}), ...(tempo ? { tempo } : {}) })
+    if (!found.ok) return found
+    return good({
+      lines: found.value.map(({ cost, notes }) => {
+        const over = notes.map(({ chord }) => chord ?? SILENT)
+        const line = lineOf(notes.map(({ voicing }) => voicing), { chords: over, weights: weightsFrom(style), limits: limits.value })
+        const answer = lineAnswer(line, over)
+        return {
+          ...answer, cost: tidy(cost),
+          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note) } }),
+        }
+      }),
+      left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
+    })
+  },
+
+  export({ text, voicings = [], melody = [], format, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
+    if (wrong >= 0) return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
+    const file = exportChart({ chart: parseChart(text), frets: voicings, melody, limits: limits.value }, format)
+    return file.ok ? good({ ...file.value }) : file
+  },
+
+  scale(request) {
+    const { limits: input } = request
+    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    if (!limits.ok) return limits
+    if (request.kind !== 'sixth-diminished') {
+      // From the tonic in the octave where the guitar sings; or the fragment as given.
+      const notes = request.notes ?? scaleFrom([...scaleNotes(request.key), request.key.tonic], SCALE_OCTAVE)
+      const block = request.kind === 'sevenths' ? { kind: request.kind, key: request.key, tone: request.tone ?? 1, family: request.family ?? 'drop 2' } as const : { kind: request.kind, key: request.key }
+      const blocks = blockHarmonised(notes, block, limits.value)
+      return blocks.ok ? good({ scale: notes.map(noteName), voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({ symbol: chord.canonical, note: pitchName(note), kind, ...voicingAnswer(voicing) })) }) : blocks
+    }
+    const symbol = parseChord(request.chord)
+    if (!symbol.ok) return symbol
+    const found = harmonisedSixthDiminished(symbol.value, limits.value)
+    if (!found.ok) return found
+    const { steps, line } = found.value
+    return good({ scale: steps.map(({ note }) => noteName(note)), voicings: line.voicings.map((voicing, at) => ({ symbol: steps[at]!.chord.canonical, note: noteName(steps[at]!.note), ...voicingAnswer(voicing) })) })
+  },
+
+  ends({ key }) {
+    return good({ ends: endsOf(key) })
+  },
+}
+
+/** Frets that a melody on top may go up to. */
+const MELODY_FRETS = 17
+/** Octave in which a scale begins. */
+const SCALE_OCTAVE = 4

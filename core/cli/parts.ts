@@ -1,0 +1,55 @@
+import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { parseChord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import type { Line } from '../leading/lead'
+import { TERM_NAMES } from '../leading/weights'
+import type { Fingering } from '../neck/fingering'
+import type { Frets } from '../neck/instrument'
+import { bad, good, type Result } from '../result'
+import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
+
+/** What several answers share. */
+export const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
+export const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
+
+export const wrongStrings = (frets: Frets, strings: number, text: string) =>
+  bad({ code: 'bad-field', message: `${frets.length} frets were given for ${strings} strings.`, accepted: `${strings} entries, lowest string first, null where a string is not played`, text })
+
+export const fingeringAnswer = ({ fingers, barres, thumb, reachMm, difficulty, parts }: Fingering) => ({
+  fingers, barres, thumb, reachMm: tidy(reachMm, 1), difficulty: tidy(difficulty),
+  parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, tidy(value)])),
+})
+
+export const voicingAnswer = (voicing: Voicing) => ({
+  frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing),
+  family: voicing.families[0], families: voicing.families,
+  reachMm: tidy(voicing.fingering.reachMm, 1), difficulty: tidy(voicing.fingering.difficulty), fingers: voicing.fingering.fingers,
+})
+
+export const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
+  cost: tidy(line.cost),
+  parts: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.parts[term])])),
+  measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
+  voicings: line.voicings.map((voicing, at) => ({
+    symbol: chords[at]!.text, frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
+  })),
+  steps: line.steps.map((step) => ({ ...step, hand: tidy(step.hand, 1) })),
+})
+
+export function chordsOf(symbols: readonly string[]): Result<ChordSymbol[]> {
+  const chords: ChordSymbol[] = []
+  for (const [index, symbol] of symbols.entries()) {
+    const chord = parseChord(symbol)
+    if (!chord.ok) return bad({ ...chord.fault, message: `Chord ${index + 1}: ${chord.fault.message}` })
+    chords.push(chord.value)
+  }
+  return good(chords)
+}
+
+/** The chords of a chart in order; silences sound nothing and have no grip. */
+export function chordsOfChart(chart: Chart): Result<ChordSymbol[]> {
+  const problem = chart.problems[0]
+  if (problem) return bad({ code: problem.code, message: `Line ${problem.line}, column ${problem.column}: ${problem.message}`, accepted: problem.accepted, text: problem.text })
+  const chords = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [slot.symbol.chord] : []))
+  return chords.length > 0 ? good(chords) : bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
+}
