@@ -97,7 +97,7 @@ describe('a form that repeats', () => {
       const found = must(bestLines({ chords, limits: SMALL, weights: table, count, loop: true }))
       expect(found).toHaveLength(costs.length)
       found.forEach((line, at) => expect(line.cost).toBeCloseTo(costs[at]!, 6))
-    }), { numRuns: 15 })
+    }), { numRuns: 8 })
   })
 })
 

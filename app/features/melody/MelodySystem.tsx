@@ -13,6 +13,7 @@ export interface MelodyShown {
   view: Pick<MelodyView, 'pieces' | 'events' | 'over' | 'phrases' | 'selected' | 'clock'>
   songKey: Key
   strings: number
+  capo: number
   sounding: string | null
   writing: boolean
   grid: number
@@ -29,7 +30,7 @@ const INSET = 10
 
 /** The melody of one system: staff, threads of the chord melody, tablature, each beat under the bar it belongs to. */
 export const MelodySystem = memo(function MelodySystem({ system, first, range, shown }: { system: System; first: boolean; range: readonly [number, number]; shown: MelodyShown }) {
-  const { view: { pieces, events, over, phrases, selected, clock }, songKey, strings, sounding, writing, grid, caret, threads, onSelect, onPut } = shown
+  const { view: { pieces, events, over, phrases, selected, clock }, songKey, strings, capo, sounding, writing, grid, caret, threads, onSelect, onPut } = shown
   const frame = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   useEffect(() => {
@@ -73,7 +74,7 @@ export const MelodySystem = memo(function MelodySystem({ system, first, range, s
               <Threads chords={chords} onward={null} range={range} selected={selected} taken={null} onSelect={onSelect} onTake={onSelect} onDrag={() => {}} />
             </div>
           )}
-          {inside.length > 0 && <TabStrip events={inside} before={before} strings={strings} width={width} left={gutter} edges={edges} at={at} selected={selected} sounding={sounding} onSelect={onSelect} />}
+          {inside.length > 0 && <TabStrip events={inside} before={before} strings={strings} capo={capo} width={width} left={gutter} edges={edges} at={at} selected={selected} sounding={sounding} onSelect={onSelect} />}
         </>
       )}
     </div>

@@ -8,6 +8,8 @@ interface Props {
   /** The event before the first of these, in the system above. */
   before: EventShown | undefined
   strings: number
+  /** With a capo frets are counted from it, as the hand finds them. */
+  capo: number
   width: number
   left: number
   edges: readonly number[]
@@ -21,7 +23,7 @@ const GAP = 11
 const TOP = 8
 
 /** The chord melody as tablature, the highest string on top, with the chords above: what is struck stands as its fret; what is held on does not stand again. */
-export const TabStrip = memo(function TabStrip({ events, before, strings, width, left, edges, at, selected, sounding, onSelect }: Props) {
+export const TabStrip = memo(function TabStrip({ events, before, strings, capo, width, left, edges, at, selected, sounding, onSelect }: Props) {
   const height = TOP * 2 + (strings - 1) * GAP
   const y = (string: number) => TOP + (strings - 1 - string) * GAP
   const named = (index: number): ChordSymbol | null => {
@@ -47,12 +49,15 @@ export const TabStrip = memo(function TabStrip({ events, before, strings, width,
           return (
             <g key={event.key} className={`tab-event${event.key === selected ? ' selected' : ''}${event.key === sounding ? ' sounding' : ''}`} onClick={() => onSelect(event.key)}>
               <rect x={at(event) - 8} width={22} y={0} height={height}><title>{tabInWords(event)}</title></rect>
-              {struck.map(({ string, midi }) => (
-                <g key={string} className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}>
-                  <rect x={at(event) - 1} y={y(string) - 5.5} width={String(voicing.frets[string]).length > 1 ? 14 : 9} height={11} />
-                  <text x={at(event)} y={y(string) + 4}>{voicing.frets[string]}</text>
-                </g>
-              ))}
+              {struck.map(({ string, midi }) => {
+                const fret = String(Math.max(0, (voicing.frets[string] ?? 0) - capo))
+                return (
+                  <g key={string} className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}>
+                    <rect x={at(event) - 1} y={y(string) - 5.5} width={fret.length > 1 ? 14 : 9} height={11} />
+                    <text x={at(event)} y={y(string) + 4}>{fret}</text>
+                  </g>
+                )
+              })}
             </g>
           )
         })}

@@ -87,7 +87,7 @@ export async function drawStaff(element: HTMLDivElement, { bars, pieces, key, ed
     const voice = new Voice({ num_beats: bar.beats, beat_value: bar.meter.unit }).setStrict(false).addTickables(notes)
     Accidental.applyAccidentals([voice], signature)
     // Brackets first: they change how long the notes are, and beams go by that.
-    const tuplets = tripletsIn(inBar).map((group) => new Tuplet(group, { num_notes: 3, notes_occupied: 2 }))
+    const tuplets = tripletsIn(inBar).map((group) => new Tuplet(group, { num_notes: 3, notes_occupied: 2, location: 1 }))
     const beams = Beam.generateBeams(notes.filter((_, at) => !inBar[at]!.rest), { groups: bar.meter.unit === 8 && bar.meter.beats % 3 === 0 ? [new Fraction(3, 8)] : [new Fraction(1, 4)] })
     new Formatter().joinVoices([voice]).format([voice], Math.max(10, edges[index + 1]! - edges[index]! - 20))
     inBar.forEach(({ note, beat: place, rest }) => {

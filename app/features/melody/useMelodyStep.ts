@@ -138,9 +138,9 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
   const strings = body.instrument.tuning.length
   const { pieces, events, over, phrases, selected, clock } = view
   const shown = useMemo((): MelodyShown | null => (on ? {
-    view: { pieces, events, over, phrases, selected, clock }, songKey, strings, sounding: soundingKey, writing: writing.pen.on, grid: writing.pen.grid, caret, threads, onSelect: select, onPut: put,
+    view: { pieces, events, over, phrases, selected, clock }, songKey, strings, capo: chart.capo, sounding: soundingKey, writing: writing.pen.on, grid: writing.pen.grid, caret, threads, onSelect: select, onPut: put,
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the caret is told by its place
-  } : null), [on, pieces, events, over, phrases, selected, clock, songKey, strings, soundingKey, writing.pen.on, writing.pen.grid, caret?.bar, caret?.beat, threads, select, put])
+  } : null), [on, pieces, events, over, phrases, selected, clock, songKey, strings, chart.capo, soundingKey, writing.pen.on, writing.pen.grid, caret?.bar, caret?.beat, threads, select, put])
 
   const hearChords = useHearChords(document, chart.capo, body, onPlay)
   return {
