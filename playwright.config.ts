@@ -6,7 +6,7 @@ export default defineConfig({
   testMatch: '*.e2e.ts',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  workers: 2,
+  workers: 1,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {

@@ -1,6 +1,6 @@
 import { meterName, type Bar } from '../chart/chart'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
-import { keyName, signatureOf, type Key } from '../pitch/key'
+import { keyName, scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
 import type { Score } from './musicxml'
 import { linesOf, withBarLines } from './textLines'
@@ -20,12 +20,15 @@ function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): stri
   // Everything that begins in the bar: a symbol over a note or over a rest.
   const inTurn = [...new Set([bar.from, ...bar.slots.map(({ beat }) => beat), ...notes.flatMap(({ beat, beats }) => [beat, Math.min(end, beat + beats)])])].filter((beat) => beat < end - NEAR).sort((a, b) => a - b)
   const places = inTurn.filter((beat, at) => at === 0 || beat - inTurn[at - 1]! > SAME_PLACE)
+  // A letter that is always as the key has it needs no sign; one that changes in the bar is written with every sign, so that no reader has to remember.
+  const own = new Map(scaleNotes(key).map(({ letter, alter }) => [letter, alter]))
+  const changed = new Set(notes.filter(({ note: { note } }) => own.get(note.letter) !== note.alter).map(({ note: { note } }) => note.letter))
   return places.map((beat, at) => {
     const length = (places[at + 1] ?? end) - beat
     const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
     const note = notes.find((one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE)
     const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
-    return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcNote(note ? abcPitch(note.note.note, key) : 'z', length * unit)}${goesOn}`
+    return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcNote(note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z', length * unit)}${goesOn}`
   }).join(' ')
 }
 /** Places nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
@@ -33,12 +36,10 @@ const SAME_PLACE = 2e-3
 
 const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
 
-/** Every accidental is written: no reader has to remember the bar. */
-function abcPitch({ letter, alter, octave }: Pitch, key: Key): string {
-  const inKey = signatureOf(key) === 0 && alter === 0
+function abcPitch({ letter, alter, octave }: Pitch, signed: boolean): string {
   const name = 'CDEFGAB'[letter]!
   const height = octave >= 5 ? name.toLowerCase() + "'".repeat(octave - 5) : name + ','.repeat(4 - octave)
-  return (inKey ? '' : ACCIDENTALS[String(alter)] ?? '') + height
+  return (signed ? ACCIDENTALS[String(alter)] ?? '' : '') + height
 }
 
 /** A note with its length in units: `2`, `3/2`, `/2`; what goes into thirds is written as one note of a triplet, half as long again. */

@@ -37,8 +37,8 @@ export interface Moved {
   alone: number
 }
 
-/** Frets of a position for a chord melody: one for each finger and a stretch on both sides. */
-const POSITION = 6
+/** Frets of a position for a chord melody: one for each finger and a stretch on both sides, or more where the melody needs them. */
+const POSITIONS = [6, 8, 10] as const
 /** The lowest frets of the positions tried. */
 const STEP = 2
 
@@ -48,17 +48,22 @@ const alone = ({ notes }: HarmonisedLine): number => notes.filter(({ kind, chord
 export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
   const { limits, onProgress = () => true } = problem
   const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
-  const tries: Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'>[] = []
-  for (let low = lowest; low + POSITION - 1 <= limits.frets[1]; low += STEP) tries.push({ where: `frets ${low} to ${low + POSITION - 1}`, window: [low, low + POSITION - 1], strings: null, octaves: 0 })
+  const tries: (Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'> & { low: number | null })[] = []
+  for (let low = lowest; low + POSITIONS[0] - 1 <= limits.frets[1]; low += STEP)
+    for (const high of POSITIONS.map((wide) => low + wide - 1)) if (high <= limits.frets[1]) tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
   const count = limits.instrument.tuning.length
-  for (const string of [2, 3]) tries.push({ where: `melody on string ${string} and lower`, window: null, strings: Array.from({ length: count - string + 1 }, (_, at) => at), octaves: 0 })
-  for (const octaves of [-1, 1]) tries.push({ where: octaves < 0 ? 'an octave lower' : 'an octave higher', window: null, strings: null, octaves })
+  for (const string of [2, 3]) tries.push({ where: `melody on string ${string} and lower`, window: null, strings: Array.from({ length: count - string + 1 }, (_, at) => at), octaves: 0, low: null })
+  for (const octaves of [-1, 1]) tries.push({ where: octaves < 0 ? 'an octave lower' : 'an octave higher', window: null, strings: null, octaves, low: null })
   const found: Moved[] = []
-  for (const [at, one] of tries.entries()) {
+  const placed = new Set<number>()
+  for (const [at, { low, ...one }] of tries.entries()) {
     if (!onProgress(at, tries.length)) return found.length > 0 ? good(inOrder(found)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    // The narrowest position in which it can be played at all stands for its place.
+    if (low !== null && placed.has(low)) continue
     const within: Limits = { ...limits, ...(one.window ? { frets: one.window, open: limits.open } : {}), ...(one.strings ? { strings: one.strings } : {}) }
     const moved = harmonise({ ...problem, limits: within, melody: byOctaves(problem.melody, one.octaves), count: 1, fixed: new Map(), onProgress: () => true })
     const line = moved.ok ? moved.value[0] : undefined
+    if (line && low !== null) placed.add(low)
     if (line) found.push({ ...one, line, effort: handEffort(line.notes, limits), alone: alone(line) })
   }
   return good(inOrder(found))

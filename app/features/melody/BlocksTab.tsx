@@ -73,7 +73,7 @@ export function BlocksTab({ view: { notes, phrases, selected, clock }, text, son
           </TextField>
         )}
         {over === 'phrase' && blocks.length === phrase.length && phrase.length > 0 && (
-          <Button size="small" variant="contained" onClick={() => onEdit({
+          <Button size="small" variant="contained" color="primary" onClick={() => onEdit({
             kind: 'melody-fix', did: `${KINDS[kind].toLowerCase()} from ${placeName(phrase[0]!)}`.slice(0, 80),
             fixed: Object.fromEntries(phrase.map((note, at) => [placeKey(note), { frets: [...blocks[at]!.voicing.frets], symbol: blocks[at]!.chord.tones.length > 0 ? blocks[at]!.chord.canonical : null }])),
           })}>Put them under the phrase</Button>

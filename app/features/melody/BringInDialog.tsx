@@ -21,6 +21,7 @@ interface Props {
   /** The melody alone goes over the bars there are; with the chords the whole tune takes the chart's place. */
   onBringIn: (tune: ImportedTune, withChords: boolean) => void
   /** The melody there is stands as ABC, to be written on. */
+  title: string
   chart: Chart
   notes: readonly MelodyNote[]
   songKey: Key
@@ -28,8 +29,8 @@ interface Props {
 }
 
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
-export function BringInDialog({ onClose, onBringIn, chart, notes, songKey, tempo }: Props) {
-  const [typed, setTyped] = useState(() => (notes.length === 0 ? '' : toAbc({ title: chart.title ?? 'Untitled', chart, key: songKey, tempo, melody: notes })))
+export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey, tempo }: Props) {
+  const [typed, setTyped] = useState(() => (notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes })))
   const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
   const [found, setFound] = useState<Result<ImportedTune> | null>(null)
   const [reading, setReading] = useState(false)
@@ -82,7 +83,7 @@ export function BringInDialog({ onClose, onBringIn, chart, notes, songKey, tempo
       <DialogActions>
         <Button onClick={onClose}>Leave it</Button>
         <Button disabled={!tune || reading} onClick={() => { onBringIn(tune!, true); onClose() }}>Chords and melody in place of the chart</Button>
-        <Button variant="contained" disabled={!tune || reading || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
+        <Button variant="contained" color="primary" disabled={!tune || reading || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
       </DialogActions>
     </Dialog>
   )

@@ -30,8 +30,8 @@ export function ElsewhereTab({ document: { chordMelody }, notes, asked, onEdit, 
   return (
     <>
       <div className="melody-row">
-        <Button size="small" variant={looking === 'places' ? 'contained' : 'outlined'} disabled={!asked} onClick={() => setLooking('places')}>Other positions, strings, registers</Button>
-        <Button size="small" variant={looking === 'keys' ? 'contained' : 'outlined'} disabled={!asked} onClick={() => setLooking('keys')}>All twelve keys</Button>
+        <Button size="small" variant={looking === 'places' ? 'contained' : 'outlined'} color="primary" disabled={!asked} onClick={() => setLooking('places')}>Other positions, strings, registers</Button>
+        <Button size="small" variant={looking === 'keys' ? 'contained' : 'outlined'} color="primary" disabled={!asked} onClick={() => setLooking('keys')}>All twelve keys</Button>
         {!asked && <span className="quiet">Put a melody in first.</span>}
       </div>
       {looking && <SearchState {...(looking === 'places' ? { state: places.state, onStop: places.stop, onAgain: places.again } : { state: keys.state, onStop: keys.stop, onAgain: keys.again })} label="Search for other places" />}

@@ -44,7 +44,7 @@ export function MelodyStep({ state, document, songKey, capo, onEdit, onHear }: P
           onTouch={state.putFret} label="Touch the neck to put a note in"
         />
       )}
-      {state.bringIn && <BringInDialog onClose={() => state.setBringIn(false)} onBringIn={bringIn} chart={view.chart} notes={view.notes} songKey={songKey} tempo={document.tempo} />}
+      {state.bringIn && <BringInDialog onClose={() => state.setBringIn(false)} onBringIn={bringIn} title={document.title} chart={view.chart} notes={view.notes} songKey={songKey} tempo={document.tempo} />}
     </MelodyPanel>
   )
 }

@@ -40,7 +40,7 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
         <ToggleButton size="small" value="fills" selected={settings.fills} disabled={settings.texture === 'two lines'} title="Chords that begin under a long note or in a rest are struck too" onChange={() => set({ fills: !settings.fills })}>Chords under long notes</ToggleButton>
         <TextField select size="small" label="Position" value={settings.window?.[0] ?? 0} sx={{ minWidth: 120 }} onChange={(event) => { const low = Number(event.target.value); set({ window: low ? [low, low + POSITION - 1] : null }) }}>
           <MenuItem value={0}>whole neck</MenuItem>
-          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {low + POSITION - 1}</MenuItem>)}
+          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}</MenuItem>)}
         </TextField>
         <TextField select size="small" label="Melody on" value={settings.topString} sx={{ minWidth: 130 }} onChange={(event) => set({ topString: Number(event.target.value) })}>
           {[1, 2, 3].map((string) => <MenuItem key={string} value={string}>{string === 1 ? 'any string' : `string ${string} and lower`}</MenuItem>)}

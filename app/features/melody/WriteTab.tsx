@@ -30,7 +30,7 @@ export function WriteTab({ view: { notes, beyond }, writing: { pen, change, plac
     return (
       <div className="melody-row" role="status">
         <Button variant="contained" color="secondary" onClick={playing.finish}>Stop and put it down (Space)</Button>
-        <span>Playing in from {placeName(place)}: {playing.count} notes. The keys A S D F G H J K L are C D E F G A B C D, W E T Y U O the black keys between; Z and X go an octave down and up.</span>
+        <span>{playing.counted ? 'Playing in' : 'Count-in; then play'} from {placeName(place)}: {playing.count} notes. The keys A S D F G H J K L are C D E F G A B C D, W E T Y U O the black keys between; Z and X go an octave down and up.</span>
       </div>
     )
   return (

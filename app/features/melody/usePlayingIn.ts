@@ -28,6 +28,9 @@ interface Asked {
 /** A melody played in time on the computer's keys over the plain chords; what was played goes on the grid when it is stopped. */
 export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, onStart, onStop, onHear, onPlayed }: Asked) {
   const [on, setOn] = useState(false)
+  /** The count-in is over: what is played now counts. */
+  const [counted, setCounted] = useState(false)
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const [count, setCount] = useState(0)
   const taps = useRef<Tap[]>([])
   const down = useRef(new Map<string, { from: number; midi: number }>())
@@ -40,11 +43,14 @@ export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, onStar
     down.current.clear()
     setCount(0)
     begun.current = Infinity
+    setCounted(false)
     setOn(true)
     begun.current = await onStart()
+    timer.current = setTimeout(() => setCounted(true), begun.current - performance.now())
   }
   const finish = () => {
     onStop()
+    clearTimeout(timer.current)
     setOn(false)
     const now = (performance.now() - begun.current) / 1000
     for (const { from, midi } of down.current.values()) taps.current.push({ from, to: now, pitch: pitchNear(midi, songKey, true) })
@@ -81,5 +87,5 @@ export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, onStar
     window.addEventListener('keyup', release, true)
     return () => { window.removeEventListener('keydown', press, true); window.removeEventListener('keyup', release, true) }
   }, [on])
-  return { on, count, start, finish }
+  return { on, counted, count, start, finish }
 }
