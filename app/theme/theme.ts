@@ -38,7 +38,7 @@ function themeFrom(name: ThemeName): Theme {
       MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&.Mui-focusVisible': focus } } },
       MuiButton: {
         defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
-        styleOverrides: { root: { minHeight: 36, borderColor: c.mist, paddingInline: 14, '&:hover': { borderColor: c.pond, backgroundColor: 'transparent' } } },
+        styleOverrides: { root: { minHeight: 36, borderColor: c.mist, paddingInline: 14, '&.MuiButton-outlined:hover': { borderColor: c.pond, backgroundColor: 'transparent' } } },
       },
       MuiIconButton: { styleOverrides: { root: { borderRadius: 3, minWidth: 36, minHeight: 36, color: c.ink } } },
       MuiToggleButton: {

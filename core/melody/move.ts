@@ -50,7 +50,7 @@ export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
   const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
   const tries: (Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'> & { low: number | null })[] = []
   for (let low = lowest; low + POSITIONS[0] - 1 <= limits.frets[1]; low += STEP)
-    for (const high of POSITIONS.map((wide) => low + wide - 1)) if (high <= limits.frets[1]) tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
+    for (const high of new Set(POSITIONS.map((wide) => Math.min(limits.frets[1], low + wide - 1)))) tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
   const count = limits.instrument.tuning.length
   for (const string of [2, 3]) tries.push({ where: `melody on string ${string} and lower`, window: null, strings: Array.from({ length: count - string + 1 }, (_, at) => at), octaves: 0, low: null })
   for (const octaves of [-1, 1]) tries.push({ where: octaves < 0 ? 'an octave lower' : 'an octave higher', window: null, strings: null, octaves, low: null })
