@@ -118,7 +118,7 @@ function moveTo(from: State, to: number, before: Span, span: Span, scale: readon
 }
 
 /** A tone that was consonant, is none of the new chord's, and falls by step to one of them: by its step over the bass a 4-3, a 7-6 or a 9-8. */
-export function suspensionIn(from: number, to: number, { chord, from: begins, to: ends, over }: Pick<Span, 'chord' | 'from' | 'to' | 'over'>): LowerKind | null {
+function suspensionIn(from: number, to: number, { chord, from: begins, to: ends, over }: Pick<Span, 'chord' | 'from' | 'to' | 'over'>): LowerKind | null {
   if (ends - begins < ROOM - NEAR || from - to < 1 || from - to > 2) return null
   if (chord.tones.some(({ note }) => pitchClass(note) === from % 12)) return null
   if (over.some(({ midi, from: starts }) => midi - from < NEAREST && starts < (begins + ends) / 2)) return null
