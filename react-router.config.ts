@@ -1,3 +1,4 @@
 import type { Config } from '@react-router/dev/config'
 
-export default { ssr: true } satisfies Config
+/** All routes are told to the browser with the first page, so that going from step to step asks nothing of the server. */
+export default { ssr: true, routeDiscovery: { mode: 'initial' } } satisfies Config

@@ -1,12 +1,50 @@
-import { openDatabase, type Db } from '../db/connect'
+import { data } from 'react-router'
+import { BookFault, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
+import { fillSummaries } from '../db/tunes'
 
-/** The one database of this process; `HERON_DB` names another file. */
+/** The one database of this process; `HERON_DB` names another file. Tried anew at each request while it cannot be opened. */
 let opened: Db | undefined
+const file = () => process.env.HERON_DB ?? 'data/heron.sqlite'
+
+/** @throws a 503 answer with what is wrong, where the book cannot be opened */
 export function database(): Db {
-  if (!opened) {
-    opened = openDatabase(process.env.HERON_DB ?? 'data/heron.sqlite')
-    seedDemoBook(opened)
+  if (opened) return opened
+  try {
+    return openBook()
+  } catch (error) {
+    throw data(error instanceof BookFault ? error.message : `The book cannot be opened: ${String(error)}`, { status: 503, statusText: 'The book cannot be opened' })
   }
-  return opened
+}
+
+/** @throws {BookFault} with what is wrong, in words */
+export function openBook(): Db {
+  if (opened) return opened
+  const db = openDatabase(file())
+  try {
+    seedDemoBook(db)
+    fillSummaries(db)
+  } catch (error) {
+    db.$client.close()
+    throw new BookFault(faultInWords(error, file()) ?? `The book in ${file()} cannot be read: ${error instanceof Error ? error.message : String(error)}`, { cause: error })
+  }
+  opened = db
+  return db
+}
+
+export function closeBook(): void {
+  if (opened) closeDatabase(opened)
+  opened = undefined
+}
+
+/** Does something with the book; where the disk or the file does not let it, a 503 answer says so instead of an exception. */
+export function withBook<T>(act: (db: Db) => T): T | ReturnType<typeof data<{ message: string }>> {
+  const db = database()
+  try {
+    return act(db)
+  } catch (error) {
+    const message = faultInWords(error, file())
+    if (message === null) throw error
+    return data({ message }, { status: 503 })
+  }
 }

@@ -7,6 +7,9 @@ import { renderToPipeableStream } from 'react-dom/server'
 import { ServerRouter, type EntryContext } from 'react-router'
 import { NonceContext } from './nonce'
 
+/** The server opens the book before it says that it is there, and closes it when it ends. */
+export { closeBook, openBook } from './database.server'
+
 /** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
 export default async function handleRequest(
   request: Request, status: number, headers: Headers, context: EntryContext, loadContext?: { nonce?: string },

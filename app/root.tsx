@@ -2,8 +2,9 @@ import '@fontsource-variable/source-sans-3/index.css'
 import '@fontsource-variable/vollkorn/index.css'
 import './theme/styles.css'
 import './theme/melody.css'
+import Button from '@mui/material/Button'
 import { ThemeProvider } from '@mui/material/styles'
-import { useContext, useState, type ReactNode } from 'react'
+import { useContext, useEffect, useState, type ReactNode } from 'react'
 import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
 import type { Route } from './+types/root'
 import type { NumeralSchool } from '../core/analysis/numeral'
@@ -63,14 +64,32 @@ export default function App({ loaderData }: Route.ComponentProps) {
   return <PlayerContext.Provider value={player}><Outlet /></PlayerContext.Provider>
 }
 
-/** What is shown instead of a page that cannot be: what was wrong and where to go. */
+/** How often a page that got no answer looks whether the server is back, in ms. */
+const LOOK_MS = 2_000
+
+/** What is shown instead of a page that cannot be: what was wrong and where to go. A page the server did not answer comes by itself when it is back. */
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error)
+  const unreachable = !known && error instanceof TypeError && /fetch|load|network/i.test(error.message)
+  useEffect(() => {
+    if (!unreachable) return
+    const timer = setInterval(() => { void fetch('/heron.svg', { cache: 'no-store' }).then((answer) => { if (answer.ok) window.location.reload() }, () => null) }, LOOK_MS)
+    return () => clearInterval(timer)
+  }, [unreachable])
+  if (unreachable)
+    return (
+      <main className="page">
+        <h1>The server does not answer</h1>
+        <p role="status">This page comes as soon as it is back. What you made and is not yet saved is kept in this browser.</p>
+        <p><Button variant="contained" onClick={() => window.location.reload()}>Try again now</Button></p>
+      </main>
+    )
+  const bookFault = known && error.status === 503
   return (
     <main className="page">
-      <h1>{known && error.status === 404 ? 'There is nothing here' : 'Something went wrong'}</h1>
+      <h1>{bookFault ? 'The book cannot be opened' : known && error.status === 404 ? 'There is nothing here' : 'Something went wrong'}</h1>
       <p>{known ? String(error.data || error.statusText) : error instanceof Error ? error.message : 'The page could not be shown.'}</p>
-      <p><Link to="/">Back to the songbook</Link>. Everything you made is kept.</p>
+      {bookFault ? <p>Nothing can be kept until that is mended. <a href="/">Try again</a></p> : <p><Link to="/">Back to the songbook</Link></p>}
     </main>
   )
 }

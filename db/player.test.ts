@@ -1,6 +1,6 @@
-import { DEFAULT_PLAYER } from '../app/features/player/settings'
+import { bothChanges, changedBy, DEFAULT_PLAYER, differences } from '../app/features/player/settings'
 import { openDatabase, type Db } from './connect'
-import { countLiking, forgetLiking, keepPlayer, readLiking, readPlayer } from './player'
+import { changePlayer, countLiking, forgetLiking, readLiking, readPlayer } from './player'
 import { settings } from './schema'
 
 let db: Db
@@ -9,8 +9,8 @@ afterEach(() => db.$client.close())
 
 test('settings are the usual ones until they are changed, and one that is not understood is the usual one again', () => {
   expect(readPlayer(db)).toEqual(DEFAULT_PLAYER)
-  keepPlayer(db, { taste: { ...DEFAULT_PLAYER.taste, far: 0.9 } })
-  keepPlayer(db, { depth: 3 })
+  changePlayer(db, { taste: { far: 0.9 } })
+  changePlayer(db, { depth: 3 })
   expect(readPlayer(db)).toEqual({ ...DEFAULT_PLAYER, depth: 3, taste: { ...DEFAULT_PLAYER.taste, far: 0.9 } })
   db.update(settings).set({ value: 'far out' }).run()
   expect(readPlayer(db)).toEqual(DEFAULT_PLAYER)
@@ -25,4 +25,22 @@ test('what is kept counts for each of its rules, and can be forgotten one by one
   expect(readLiking(db)).toEqual({ c1: 1, d1: 1 })
   forgetLiking(db)
   expect(readLiking(db)).toEqual({})
+})
+
+test('two tabs that change different things keep one another’s changes; what would not be understood is refused in words', () => {
+  const [one, two] = [DEFAULT_PLAYER, DEFAULT_PLAYER]
+  changePlayer(db, differences(one, { ...one, hand: { ...one.hand, reachMm: 80 } }))
+  changePlayer(db, differences(two, { ...two, hand: { ...two.hand, thumb: !two.hand.thumb }, styles: [] }))
+  expect(readPlayer(db).hand).toEqual({ ...DEFAULT_PLAYER.hand, reachMm: 80, thumb: !DEFAULT_PLAYER.hand.thumb })
+  expect(changePlayer(db, { instrument: { frets: 10 } })).toEqual({ refused: expect.stringContaining('highest fret at ease') })
+  expect(readPlayer(db).instrument).toEqual(DEFAULT_PLAYER.instrument)
+})
+
+test('changes on top of one another are one change; styles are kept and given up by name', () => {
+  const style = (name: string, motion = 1) => ({ name, base: 'smooth' as const, weights: { motion } as never })
+  const now = { ...DEFAULT_PLAYER, styles: [style('Mine'), style('Old')] }
+  const first = differences(DEFAULT_PLAYER, now)
+  const second = differences(now, { ...now, depth: 2, styles: [style('Mine', 2)] })
+  expect(second).toEqual({ depth: 2, styles: { kept: [style('Mine', 2)], gone: ['Old'] } })
+  expect(changedBy(DEFAULT_PLAYER, bothChanges(first, second))).toEqual({ ...DEFAULT_PLAYER, depth: 2, styles: [style('Mine', 2)] })
 })

@@ -1,7 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { rulesIn, type Liking } from '../core/reharm/taste'
-import { DEFAULT_PLAYER, playerSettings, type PlayerSettings } from '../app/features/player/settings'
+import { changedBy, DEFAULT_PLAYER, playerSettings, type PlayerChange, type PlayerSettings } from '../app/features/player/settings'
+import { refusalInWords } from '../app/features/words/refusal'
 import type { Db } from './connect'
 import { likings, settings } from './schema'
 
@@ -15,9 +16,16 @@ export function readPlayer(db: Db): PlayerSettings {
   return Object.fromEntries(read) as PlayerSettings
 }
 
-export function keepPlayer(db: Db, changed: Partial<PlayerSettings>): void {
-  for (const [name, value] of Object.entries(changed))
-    db.insert(settings).values({ name, value }).onConflictDoUpdate({ target: settings.name, set: { value } }).run()
+/** Puts a change on top of what is kept now, whoever kept it; nothing is written where the whole would not be understood. */
+export function changePlayer(db: Db, change: PlayerChange): { kept: PlayerSettings } | { refused: string } {
+  return db.transaction((tx) => {
+    const before = readPlayer(tx as unknown as Db)
+    const next = playerSettings.safeParse(changedBy(before, change))
+    if (!next.success) return { refused: refusalInWords(next.error, changedBy(before, change)) }
+    for (const [name, value] of Object.entries(next.data))
+      if (JSON.stringify(value) !== JSON.stringify(before[name as keyof PlayerSettings])) tx.insert(settings).values({ name, value }).onConflictDoUpdate({ target: settings.name, set: { value } }).run()
+    return { kept: next.data }
+  }, { behavior: 'immediate' })
 }
 
 export const readLiking = (db: Db): Liking => Object.fromEntries(db.select().from(likings).all().map(({ rule, times }) => [rule, times]))

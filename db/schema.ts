@@ -5,7 +5,10 @@ import type { TuneDocument } from '../app/features/tune/document'
 const id = () => text('id').primaryKey()
 const time = (name: string) => integer(name, { mode: 'number' })
 
-/** A tune of the songbook. Deleting sets `deletedAt`; nothing is erased. */
+/** Key by name (null where there are no chords), metre, and the number of bars. */
+export interface TuneSummary { key: string | null; meter: string; bars: number }
+
+/** A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted tunes is emptied by hand. */
 export const tunes = sqliteTable('tunes', {
   id: id(),
   title: text('title').notNull(),
@@ -15,6 +18,8 @@ export const tunes = sqliteTable('tunes', {
   deletedAt: time('deleted_at'),
   /** The revision that the rows below agree with. Undo and redo move it. */
   head: text('head').notNull(),
+  /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
+  summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
 }, (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)])
 
 /** A chart of a tune, as text. The one shown is the home line. */
@@ -81,6 +86,10 @@ export const voicings = sqliteTable('voicings', {
   frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
   /** Chosen by hand: the line is led around it. */
   fixed: integer('fixed', { mode: 'boolean' }).notNull(),
+  /** Open strings and capo it was made for; null for a grip kept before that was written down. */
+  instrument: text('instrument'),
+  /** What the player calls it knowingly, where that is not what it sounds. */
+  called: text('called'),
 }, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
 
 /** Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is erased. */
@@ -92,9 +101,20 @@ export const revisions = sqliteTable('revisions', {
   sequence: integer('sequence').notNull(),
   /** What was done, in words. */
   label: text('label').notNull(),
-  snapshot: text('snapshot', { mode: 'json' }).$type<TuneDocument>().notNull(),
+  snapshot: text('snapshot', { mode: 'json' }).$type<unknown>().notNull(),
+  /** The form in which the snapshot is written; see `openDocument`. */
+  version: integer('version').notNull().default(0),
   createdAt: time('created_at').notNull(),
 }, (table) => [index('revisions_of_tune').on(table.tuneId, table.sequence), index('revisions_by_parent').on(table.parentId)])
+
+/** Writes that were done, by the id their tab gave them: one whose answer was lost is sent again, known here, and not done twice. */
+export const writes = sqliteTable('writes', {
+  id: id(),
+  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
+  /** The revision it made, or for a copy the new tune. */
+  made: text('made').notNull(),
+  at: time('at').notNull(),
+}, (table) => [index('writes_by_time').on(table.at)])
 
 /** What a player sets once for all tunes, by name: taste, instrument, hand. */
 export const settings = sqliteTable('settings', {
@@ -118,6 +138,8 @@ export const grips = sqliteTable('grips', {
   symbol: text('symbol').notNull(),
   tags: text('tags', { mode: 'json' }).$type<string[]>().notNull(),
   note: text('note').notNull(),
+  /** Open strings it was kept for; null for a grip kept before that was written down. */
+  instrument: text('instrument'),
   createdAt: time('created_at').notNull(),
   deletedAt: time('deleted_at'),
 })

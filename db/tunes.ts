@@ -1,7 +1,12 @@
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
-import { applyEdit, chartsOf, isFound, labelOf, newDocument, tuneDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
+import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
+import { chartsOf, isFound, labelOf, newDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
+import { DOCUMENT_VERSION, openDocument } from '../app/features/tune/stored'
+import { tryEdit } from '../app/features/tune/tryEdit'
+import { homeKey } from '../core/analysis/analyse'
+import { parseChart } from '../core/chart/parse'
+import { keyName } from '../core/pitch/key'
 import type { Db } from './connect'
-import { arrangements, charts, choices, revisions, tunes, voicings } from './schema'
+import { arrangements, charts, choices, revisions, tunes, voicings, writes, type TuneSummary } from './schema'
 
 /** A tune as it stands, with what undo and redo would do. */
 export interface TuneState {
@@ -11,9 +16,14 @@ export interface TuneState {
   document: TuneDocument
   undo: string | null
   redo: string | null
+  /** What this version could not read of it, in words. */
+  unread: string[]
 }
 
-export type WriteOutcome = { kind: 'written'; state: TuneState } | { kind: 'conflict'; state: TuneState } | { kind: 'missing' }
+/** `repeated`: the same write was done before; `made` is the revision it made then. */
+export type WriteOutcome =
+  | { kind: 'written'; state: TuneState } | { kind: 'repeated'; state: TuneState; made: string } | { kind: 'conflict'; state: TuneState }
+  | { kind: 'refused'; message: string } | { kind: 'missing' }
 
 type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 const newId = () => crypto.randomUUID()
@@ -26,10 +36,10 @@ export function readTune(db: Db | Tx, id: string): TuneState | null {
   const all = rows.map(({ charts: chart, arrangements: made }) => ({ chart, tempo: made.tempo, content: contentOf(db, chart, made) }))
   const at = Math.max(0, all.findIndex((one) => one.chart.shown))
   const { name, ...shown } = all[at]!.content
-  const document = tuneDocument.parse({
+  const { document, unread } = openDocument({
     title: tune.title, tempo: all[at]!.tempo, ...shown, chart: name, at, others: all.filter((_, index) => index !== at).map((one) => one.content),
   })
-  return { id, revision: tune.head, document, ...historyOf(db, tune.head) }
+  return { id, revision: tune.head, document, ...historyOf(db, tune.head), unread }
 }
 
 /** One chart with what was made of it and the versions kept. */
@@ -47,6 +57,8 @@ function madeOf(db: Db | Tx, { id, colour, bass, style, line, conditions, leadin
     choices: Object.fromEntries(chosen.map(({ slot, chords, span, rule, madeAt, by }) => [slot, { chords, span, rule, at: madeAt, ...(by ? { by } : {}) }])),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
     grips: fretsBySlot(held),
+    gripsOn: Object.fromEntries(held.flatMap(({ slot, instrument }) => (instrument === null ? [] : [[slot, instrument]]))),
+    called: Object.fromEntries(held.flatMap(({ slot, called }) => (called === null ? [] : [[slot, called]]))),
   }
 }
 
@@ -63,7 +75,7 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
   db.transaction((tx) => {
     const head = newId()
     tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head }).run()
-    tx.insert(revisions).values({ id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', snapshot: document, createdAt: now }).run()
+    tx.insert(revisions).values({ id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', snapshot: document, version: DOCUMENT_VERSION, createdAt: now }).run()
     writeRows(tx, id, document)
   }, { behavior: 'immediate' })
   return id
@@ -71,7 +83,7 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
 
 /** Makes the rows of a tune agree with a document. */
 function writeRows(tx: Tx, id: string, document: TuneDocument): void {
-  tx.update(tunes).set({ title: document.title }).where(eq(tunes.id, id)).run()
+  tx.update(tunes).set({ title: document.title, summary: summaryOf(document.text) }).where(eq(tunes.id, id)).run()
   // What hangs on a chart goes with it.
   tx.delete(charts).where(eq(charts.tuneId, id)).run()
   chartsOf(document).forEach(({ name, text, melody, phrases, versions, ...made }, place) => {
@@ -91,71 +103,149 @@ function writeMade(tx: Tx, where: Pick<Arrangement, 'tuneId' | 'chartId' | 'name
   tx.insert(arrangements).values({ id: arrangementId, ...where, colour, bass, style, line, conditions, leading, chordMelody }).run()
   const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({ arrangementId, slot, chords, span, rule, madeAt: at, by: by ?? null }))
   if (chosen.length > 0) tx.insert(choices).values(chosen).run()
-  const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed }))
+  const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({ arrangementId, slot, frets, fixed: slot in made.fixed, instrument: made.gripsOn[slot] ?? null, called: made.called[slot] ?? null }))
   if (held.length > 0) tx.insert(voicings).values(held).run()
 }
 
+/** Ids of writes are remembered so long: a tab that was shut away for longer is told of a conflict instead. */
+const WRITES_KNOWN_MS = 90 * 86_400_000
+
+/** A write as a tab sends it: the revision it saw, and the id by which a repetition is known. */
+export interface WriteOf { id?: string | undefined; base: string }
+
 /**
  * Runs a change on a tune if it was made on the present revision; otherwise nothing is written and the present state
- * comes back as a conflict, so that no tab silently overwrites another.
+ * comes back as a conflict, so that no tab silently overwrites another. A write that was done before is not done again.
  */
-function write(db: Db, id: string, base: string, change: (tx: Tx, state: TuneState) => void): WriteOutcome {
+function write(db: Db, tune: string, { id, base }: WriteOf, now: number, change: (tx: Tx, state: TuneState) => string | undefined): WriteOutcome {
   return db.transaction((tx): WriteOutcome => {
-    const state = readTune(tx, id)
+    const state = readTune(tx, tune)
     if (!state) return { kind: 'missing' }
+    const before = id === undefined ? undefined : tx.select().from(writes).where(and(eq(writes.id, id), eq(writes.tuneId, tune))).get()
+    if (before) return { kind: 'repeated', state, made: before.made }
     if (state.revision !== base) return { kind: 'conflict', state }
-    change(tx, state)
-    return { kind: 'written', state: readTune(tx, id)! }
+    const message = change(tx, state)
+    if (message !== undefined) return { kind: 'refused', message }
+    const written = readTune(tx, tune)!
+    if (id !== undefined) {
+      tx.insert(writes).values({ id, tuneId: tune, made: written.revision, at: now }).run()
+      tx.delete(writes).where(lt(writes.at, now - WRITES_KNOWN_MS)).run()
+    }
+    return { kind: 'written', state: written }
   }, { behavior: 'immediate' })
 }
 
-export function editTune(db: Db, id: string, base: string, edit: TuneEdit, now = Date.now()): WriteOutcome {
-  return write(db, id, base, (tx, state) => {
-    const document = applyEdit(state.document, edit)
-    writeRows(tx, id, document)
+/** One edit. Refused, with nothing written, where the tune as it is cannot take it. */
+export function editTune(db: Db, tune: string, of: WriteOf | string, edit: TuneEdit, now = Date.now()): WriteOutcome {
+  const from = typeof of === 'string' ? { base: of } : of
+  return write(db, tune, from, now, (tx, state) => {
+    const tried = tryEdit(state.document, edit)
+    if (!tried.ok) return tried.message
+    const { document } = tried
+    writeRows(tx, tune, document)
     if (isFound(edit)) {
-      tx.update(revisions).set({ snapshot: document }).where(eq(revisions.id, base)).run()
-      return
+      tx.update(revisions).set({ snapshot: document, version: DOCUMENT_VERSION }).where(eq(revisions.id, from.base)).run()
+      return undefined
     }
-    const last = tx.select({ sequence: revisions.sequence }).from(revisions).where(eq(revisions.tuneId, id)).orderBy(desc(revisions.sequence)).limit(1).get()!
+    const last = tx.select({ sequence: revisions.sequence }).from(revisions).where(eq(revisions.tuneId, tune)).orderBy(desc(revisions.sequence)).limit(1).get()!
     const head = newId()
-    tx.insert(revisions).values({ id: head, tuneId: id, parentId: base, sequence: last.sequence + 1, label: labelOf(edit), snapshot: document, createdAt: now }).run()
-    tx.update(tunes).set({ head, touchedAt: now }).where(eq(tunes.id, id)).run()
+    tx.insert(revisions).values({ id: head, tuneId: tune, parentId: from.base, sequence: last.sequence + 1, label: labelOf(edit), snapshot: document, version: DOCUMENT_VERSION, createdAt: now }).run()
+    tx.update(tunes).set({ head, touchedAt: now }).where(eq(tunes.id, tune)).run()
+    return undefined
   })
 }
 
 /** Goes back to the parent of the present revision, or forward to its newest child. Where there is none, nothing changes. */
-export function stepHistory(db: Db, id: string, base: string, direction: 'undo' | 'redo', now = Date.now()): WriteOutcome {
-  return write(db, id, base, (tx) => {
-    const present = tx.select().from(revisions).where(eq(revisions.id, base)).get()!
+export function stepHistory(db: Db, tune: string, of: WriteOf | string, direction: 'undo' | 'redo', now = Date.now()): WriteOutcome {
+  const from = typeof of === 'string' ? { base: of } : of
+  return write(db, tune, from, now, (tx) => {
+    const present = tx.select().from(revisions).where(eq(revisions.id, from.base)).get()!
     const goal = direction === 'redo'
-      ? newestChild(tx, base)
+      ? newestChild(tx, from.base)
       : present.parentId ? tx.select().from(revisions).where(eq(revisions.id, present.parentId)).get() : undefined
-    if (!goal) return
-    writeRows(tx, id, tuneDocument.parse(goal.snapshot))
-    tx.update(tunes).set({ head: goal.id, touchedAt: now }).where(eq(tunes.id, id)).run()
+    if (!goal) return undefined
+    writeRows(tx, tune, openDocument(goal.snapshot, goal.version).document)
+    tx.update(tunes).set({ head: goal.id, touchedAt: now }).where(eq(tunes.id, tune)).run()
+    return undefined
   })
 }
 
 export interface SongbookEntry {
   id: string
   title: string
-  text: string
+  summary: TuneSummary
   touchedAt: number
 }
 
-/** All tunes, last touched first; the songbook itself searches by title, key and chords. */
-export const listTunes = (db: Db): SongbookEntry[] =>
-  db.select({ id: tunes.id, title: tunes.title, text: charts.text, touchedAt: tunes.touchedAt })
-    .from(tunes).innerJoin(charts, eq(charts.tuneId, tunes.id))
-    .where(and(isNull(tunes.deletedAt), eq(charts.shown, true))).orderBy(desc(tunes.touchedAt), tunes.title).all()
+/** What the songbook says of a chart. */
+export function summaryOf(text: string): TuneSummary {
+  const chart = parseChart(text)
+  const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
+  return { key: key && keyName(key), meter: `${chart.meter.beats}/${chart.meter.unit}`, bars: chart.bars.length }
+}
+
+/** Writes the summaries of tunes that were kept before the songbook had them. */
+export function fillSummaries(db: Db): void {
+  const without = db.select({ id: tunes.id, text: charts.text }).from(tunes).innerJoin(charts, and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))).where(isNull(tunes.summary)).all()
+  db.transaction((tx) => { for (const { id, text } of without) tx.update(tunes).set({ summary: summaryOf(text) }).where(eq(tunes.id, id)).run() })
+}
+
+const NO_SUMMARY: TuneSummary = { key: null, meter: '4/4', bars: 0 }
+
+/** Every word must be in the title or in the text of the chart shown (a chord, a key line). */
+function hasWords(words: readonly string[]): SQL | undefined {
+  const escaped = (word: string) => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`
+  return and(...words.map((word) => or(sql`${tunes.title} LIKE ${escaped(word)} ESCAPE '\\'`, sql`${charts.text} LIKE ${escaped(word)} ESCAPE '\\'`)))
+}
+
+/** Tunes of the book, last touched first, of those that have all words; and how many there are of them. Charts are not read, only searched. */
+export function listTunes(db: Db, { words = [], most = -1 }: { words?: readonly string[]; most?: number } = {}): { entries: SongbookEntry[]; found: number; total: number } {
+  const book = isNull(tunes.deletedAt)
+  const where = words.length > 0 ? and(book, hasWords(words)) : book
+  const shown = and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))
+  const counted = (condition: SQL | undefined) => db.select({ count: sql<number>`count(*)` }).from(tunes).innerJoin(charts, shown).where(condition).get()!.count
+  const total = db.select({ count: sql<number>`count(*)` }).from(tunes).where(book).get()!.count
+  const rows = db.select({ id: tunes.id, title: tunes.title, summary: tunes.summary, touchedAt: tunes.touchedAt })
+    .from(tunes).innerJoin(charts, shown).where(where).orderBy(desc(tunes.touchedAt), tunes.title).limit(most).all()
+  return { entries: rows.map((row) => ({ ...row, summary: row.summary ?? NO_SUMMARY })), found: words.length > 0 ? counted(where) : total, total }
+}
+
+export interface DeletedTune { id: string; title: string; deletedAt: number }
+
+/** Deleted tunes, the last one first. They are kept until the list is emptied by hand. */
+export const listDeleted = (db: Db): DeletedTune[] =>
+  db.select({ id: tunes.id, title: tunes.title, deletedAt: tunes.deletedAt }).from(tunes).where(isNotNull(tunes.deletedAt)).orderBy(desc(tunes.deletedAt)).all()
+    .map((one) => ({ ...one, deletedAt: one.deletedAt ?? 0 }))
+
+/** Erases deleted tunes with all that was made of them, for good. */
+export const eraseDeleted = (db: Db, ids: readonly string[]): number =>
+  db.delete(tunes).where(and(inArray(tunes.id, [...ids]), isNotNull(tunes.deletedAt))).run().changes
 
 /** A copy with everything made on the tune; its history begins anew. */
-export function duplicateTune(db: Db, id: string, document?: TuneDocument): string | null {
+export function duplicateTune(db: Db, id: string): string | null {
   const source = readTune(db, id)
-  if (!source) return null
-  const from = document ?? source.document
-  return createTune(db, { ...from, title: `${from.title} (copy)`.slice(0, 120) })
+  return source && createTune(db, asCopy(source.document))
+}
+
+const asCopy = (document: TuneDocument): TuneDocument => ({ ...document, title: `${document.title} (copy)`.slice(0, 120) })
+
+export type CopyOutcome = { kind: 'copied'; id: string } | { kind: 'refused'; message: string } | { kind: 'missing' }
+
+/** A tune of its own from what a tab made on a revision, whatever became of the tune since. Asked again with the same id it is the same copy. */
+export function copyTune(db: Db, tune: string, { id, base }: WriteOf, edits: readonly TuneEdit[], now = Date.now()): CopyOutcome {
+  const before = id === undefined ? undefined : db.select().from(writes).where(and(eq(writes.id, id), eq(writes.tuneId, tune))).get()
+  if (before) return { kind: 'copied', id: before.made }
+  const from = db.select().from(revisions).where(and(eq(revisions.id, base), eq(revisions.tuneId, tune))).get()
+  if (!from) return { kind: 'missing' }
+  let { document } = openDocument(from.snapshot, from.version)
+  for (const edit of edits) {
+    const tried = tryEdit(document, edit)
+    if (!tried.ok) return { kind: 'refused', message: tried.message }
+    document = tried.document
+  }
+  const copy = createTune(db, asCopy(document), now)
+  if (id !== undefined) db.insert(writes).values({ id, tuneId: tune, made: copy, at: now }).run()
+  return { kind: 'copied', id: copy }
 }
 
 export const deleteTune = (db: Db, id: string, now = Date.now()): boolean =>

@@ -1,8 +1,10 @@
 import type { NextFunction, Request, Response } from 'express'
 import { randomBytes } from 'node:crypto'
 
-/** The largest body taken: 2 MB. */
+/** The largest body taken: 2 MB, and for what is made of a tune 16 MB (what a tab made in an hour without the server, kept as a copy). */
 export const MOST_BODY_BYTES = 2 * 1024 * 1024
+export const MOST_EDITS_BYTES = 16 * 1024 * 1024
+const mostBytes = (path: string) => (/^\/tunes\/[^/]+\/edits$/.test(path) ? MOST_EDITS_BYTES : MOST_BODY_BYTES)
 
 /** A page may only run our own scripts (by nonce), load only from here, and be framed nowhere. */
 export function contentSecurityPolicy(nonce: string): string {
@@ -60,8 +62,9 @@ export function sameSiteWrites(request: Request, response: Response, next: NextF
 
 /** Refuses a body over the limit, by its stated length at once, else as soon as it has grown too large. */
 export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
-  const tooLarge = () => refuse(response, 413, 'This is over 2 MB, more than a chart or form can be. Nothing was changed.')
-  if (Number(request.headers['content-length'] ?? 0) > MOST_BODY_BYTES) {
+  const most = mostBytes(request.path)
+  const tooLarge = () => refuse(response, 413, `This is over ${most / 1024 / 1024} MB, more than a chart or form can be. Nothing was changed.`)
+  if (Number(request.headers['content-length'] ?? 0) > most) {
     response.set('Connection', 'close')
     return tooLarge()
   }
@@ -69,7 +72,7 @@ export function bodyLimit(request: Request, response: Response, next: NextFuncti
   let size = 0
   request.on('data', (chunk: Buffer) => {
     size += chunk.length
-    if (size <= MOST_BODY_BYTES) return
+    if (size <= most) return
     if (!response.headersSent) {
       response.set('Connection', 'close')
       tooLarge()

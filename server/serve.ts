@@ -9,12 +9,21 @@ import { bodyLimit, loopbackOnly, sameSiteWrites, securityHeaders } from './guar
 /** Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. */
 const LOOPBACK_ADDRESS = '127.0.0.1'
 const DEFAULT_PORT = 5180
+/** How long an answer under way may take when the server is told to end. */
+const GRACE_MS = 1_000
 
 async function main(): Promise<void> {
   const build = resolve('build/server/index.js')
   if (!existsSync(build)) throw new Error('The application is not built: run ./start, which builds and serves it.')
   const port = Number(process.env.PORT ?? DEFAULT_PORT)
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`PORT is "${process.env.PORT}"; a number from 0 to 65535 is accepted.`)
+
+  const { module: book } = (await import(pathToFileURL(build).href) as { entry: { module: { openBook: () => void; closeBook: () => void } } }).entry
+  try {
+    book.openBook()
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\nUntil that is mended, the pages say the same and nothing can be kept.\n`)
+  }
 
   const app = express()
   app.disable('x-powered-by')
@@ -35,7 +44,16 @@ async function main(): Promise<void> {
     const { port: listening } = server.address() as { port: number }
     process.stdout.write(`Yellow Heron is at http://${LOOPBACK_ADDRESS}:${listening}\n`)
   })
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => server.close(() => process.exit(0)).closeAllConnections())
+  /** What is being answered is answered; then everything goes into the one file, so that a copy of it has all. */
+  const end = () => {
+    server.close(() => {
+      book.closeBook()
+      process.exit(0)
+    })
+    server.closeIdleConnections()
+    setTimeout(() => server.closeAllConnections(), GRACE_MS).unref()
+  }
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, end)
 }
 
 main().catch((error: Error) => {

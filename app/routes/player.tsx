@@ -30,6 +30,7 @@ export default function PlayerPage() {
       <header className="songbook-head">
         <img src="/heron.svg" alt="" width="44" height="44" />
         <h1>Player</h1>
+        <KeptWords />
         <nav className="page-links"><Link to="/">Songbook</Link> <Link to="/grips">Grip book</Link></nav>
         <ThemeSwitch />
       </header>
@@ -42,6 +43,13 @@ export default function PlayerPage() {
       </section>
     </main>
   )
+}
+
+/** Whether the settings are in the database. */
+function KeptWords() {
+  const { keeping } = usePlayerSettings()
+  if (typeof keeping === 'object') return <span className="save-status fault" role="alert">Not taken: {keeping.refused}</span>
+  return <span className="save-status" role="status">{{ saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.' }[keeping]}</span>
 }
 
 function InstrumentSection() {
@@ -82,20 +90,20 @@ function InstrumentSection() {
   )
 }
 
-/** Keeps what is typed until it is in range; out of range it says what is accepted. */
+/** What is typed is taken when the field is left or Enter is pressed; out of range it stays as typed, with what is accepted. */
 function NumberField({ label, value, range: [low, high], onValue }: { label: string; value: number; range: readonly [number, number]; onValue: (value: number) => void }) {
   const [typed, setTyped] = useState<string | null>(null)
   const number = Number(typed ?? value)
   const wrong = !Number.isFinite(number) || number < low || number > high || (typed !== null && typed.trim() === '')
+  const take = () => {
+    if (typed === null || wrong) return
+    setTyped(null)
+    if (number !== value) onValue(number)
+  }
   return (
     <TextField
-      size="small" type="number" label={wrong ? `${low} to ${high}` : label} value={typed ?? value} error={wrong} sx={{ width: 150 }} slotProps={{ htmlInput: { min: low, max: high, 'aria-label': label } }}
-      onChange={(event) => {
-        setTyped(event.target.value)
-        const next = Number(event.target.value)
-        if (event.target.value.trim() !== '' && next >= low && next <= high) onValue(next)
-      }}
-      onBlur={() => setTyped(null)}
+      size="small" type="number" label={label} helperText={wrong ? `${low} to ${high}; ${value} still holds` : ' '} value={typed ?? value} error={wrong} sx={{ width: 170 }} slotProps={{ htmlInput: { min: low, max: high, 'aria-label': label } }}
+      onChange={(event) => setTyped(event.target.value)} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()}
     />
   )
 }

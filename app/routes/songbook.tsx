@@ -1,12 +1,15 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
-import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes } from '../../db/tunes'
+import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes, newDocument, readTune, restoreTunes } from '../../db/tunes'
+import type { Db } from '../../db/connect'
 import { demoBook } from '../../db/demo'
-import { database } from '../database.server'
-import { matching, ROWS_A_PAGE, rowOf, type SongbookRow } from '../features/songbook/entries'
+import { database, withBook } from '../database.server'
+import { unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
+import { refusalInWords } from '../features/words/refusal'
 import { ThemeSwitch } from '../features/workspace/Header'
 import { keyInWords } from '../features/notation/ChordName'
 import type { Route } from './+types/songbook'
@@ -19,10 +22,9 @@ const view = z.object({
 
 export function loader({ request }: Route.LoaderArgs) {
   const { q, rows, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
-  const all = listTunes(database())
-  const found = matching(all, q)
+  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows })
   const now = Date.now()
-  return { q, deleted, total: all.length, found: found.length, rows: found.slice(0, rows).map((entry) => rowOf(entry, now)) }
+  return { q, deleted, total, found, rows: entries.map((entry) => rowOf(entry, now)), gone: listDeleted(database()).length }
 }
 
 const title = z.string().trim().min(1, 'A title needs at least one letter.').max(120, 'A title has at most 120 letters.')
@@ -36,18 +38,21 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request }: Route.ActionArgs) {
-  const wanted = intents.safeParse(Object.fromEntries(await request.formData()))
-  if (!wanted.success) return data({ message: wanted.error.issues[0]!.message }, 400)
-  const db = database()
-  const form = wanted.data
+  const form = Object.fromEntries(await request.formData())
+  const wanted = intents.safeParse(form)
+  if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
+  return withBook((db) => done(db, wanted.data))
+}
+
+function done(db: Db, form: z.infer<typeof intents>) {
   switch (form.intent) {
     case 'new':
       return redirect(`/tunes/${createTune(db, newDocument(form.title))}/chart`)
     case 'rename': {
       const state = readTune(db, form.id)
       if (!state) return gone()
-      if (form.title !== state.document.title) editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
-      return redirect('/')
+      const outcome = form.title === state.document.title ? null : editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
+      return outcome?.kind === 'refused' ? data({ message: outcome.message }, 400) : redirect('/')
     }
     case 'duplicate':
       return duplicateTune(db, form.id) ? redirect('/') : gone()
@@ -62,13 +67,19 @@ export async function action({ request }: Route.ActionArgs) {
   }
 }
 
+/** Without an answer the page stays with what was typed. */
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+
 const gone = () => data({ message: 'That tune is not in the songbook any more.' }, 404)
 
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
-export default function SongbookPage({ loaderData: { q, deleted, total, found, rows }, actionData }: Route.ComponentProps) {
+export default function SongbookPage({ loaderData: { q, deleted, total, found, rows, gone: deletedCount }, actionData }: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
-  const busy = useNavigation().state !== 'idle'
+  const navigation = useNavigation()
+  const busy = navigation.state !== 'idle'
+  // The field closes when the new title is there, and stays with what was typed when it could not be sent.
+  useEffect(() => { if (!actionData) setRenaming(null) }, [rows, actionData])
   return (
     <main className="page songbook">
       <header className="songbook-head">
@@ -111,6 +122,7 @@ export default function SongbookPage({ loaderData: { q, deleted, total, found, r
           </tbody>
         </table>
       )}
+      {deletedCount > 0 && <p><Link to="/deleted">Deleted tunes ({deletedCount})</Link></p>}
       {rows.length < found && <p><Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`} preventScrollReset>Show more ({found - rows.length} left)</Link></p>}
     </main>
   )
@@ -121,7 +133,7 @@ function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean;
     <tr>
       <th scope="row">
         {renaming ? (
-          <Form method="post" onSubmit={() => onRename(null)} className="rename">
+          <Form method="post" className="rename">
             <input type="hidden" name="intent" value="rename" /><input type="hidden" name="id" value={row.id} />
             <TextField name="title" defaultValue={row.title} autoFocus required size="small" slotProps={{ htmlInput: { maxLength: 120, 'aria-label': 'New title' } }} onKeyDown={(event) => event.key === 'Escape' && onRename(null)} />
             <Button type="submit">Rename</Button>

@@ -37,7 +37,10 @@ export function withFixed(chordMelody: ChordMelody, changed: Readonly<Record<str
 /** The melody with the tune in another key, by the shorter way; grips belong to the old key. */
 export function transposedMelody({ melody, chordMelody }: Pick<TuneDocument, 'melody' | 'chordMelody'>, from: Key, to: Key): Pick<TuneDocument, 'melody' | 'chordMelody'> {
   const up = modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12)
-  return { melody: inKey(melody.map(read), from, to, up > 6 ? up - 12 : up).map(keep), chordMelody: withoutGrips(chordMelody) }
+  const [shorter, other] = [up > 6 ? up - 12 : up, up > 6 ? up : up - 12].map((semitones) => inKey(melody.map(read), from, to, semitones))
+  // A melody at the very edge of what can be written goes the longer way.
+  const goes = shorter!.every(({ note }) => parsePitch(pitchName(note)).ok) ? shorter! : other!
+  return { melody: goes.map(keep), chordMelody: withoutGrips(chordMelody) }
 }
 
 export const withoutGrips = (chordMelody: ChordMelody): ChordMelody => ({ ...chordMelody, line: 0, fixed: {}, kept: [] })

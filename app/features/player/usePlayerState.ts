@@ -1,37 +1,34 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { rulesIn, type Liking } from '../../../core/reharm/taste'
-import type { PlayerSettings } from './settings'
 import type { KnownPlayer } from './PlayerContext'
+import { changedBy, differences, type PlayerSettings } from './settings'
+import { forgetOnServer, PlayerKeeping, type KeepingState } from './waiting'
 
-/** A slider that is moved is written when it has rested this long. */
-const PAUSE_MS = 400
-
-const post = (body: unknown) => fetch('/player/edits', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), keepalive: true }).catch(() => null)
-
-/** The player's settings as this tab works with them; each change is written to the database behind the screen. */
+/** The player's settings as this tab works with them; each change is written to the database behind the screen, and waits in this browser while it cannot be. */
 export function usePlayerState(loaded: { settings: PlayerSettings; liking: Liking }): KnownPlayer {
   const [settings, setSettings] = useState(loaded.settings)
   const [liking, setLiking] = useState(loaded.liking)
-  const unsent = useRef<Partial<PlayerSettings>>({})
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const send = useCallback(() => {
-    clearTimeout(timer.current)
-    if (Object.keys(unsent.current).length === 0) return
-    void post({ change: unsent.current })
-    unsent.current = {}
-  }, [])
-  useEffect(() => send, [send])
+  const [keeping, setKeeping] = useState<KeepingState>('saved')
+  const latest = useRef(settings)
+  const take = useCallback((next: PlayerSettings) => { latest.current = next; setSettings(next) }, [])
+  const [waiting] = useState(() => new PlayerKeeping(setKeeping, take))
+  useEffect(() => {
+    void waiting.resume().then((change) => { if (Object.keys(change).length > 0) take(changedBy(latest.current, change)) })
+    window.addEventListener('pagehide', waiting.flush)
+    return () => { window.removeEventListener('pagehide', waiting.flush); waiting.flush() }
+  }, [waiting, take])
   const change = useCallback((changed: Partial<PlayerSettings>) => {
-    setSettings((now) => ({ ...now, ...changed }))
-    unsent.current = { ...unsent.current, ...changed }
-    clearTimeout(timer.current)
-    timer.current = setTimeout(send, PAUSE_MS)
-  }, [send])
+    const next = { ...latest.current, ...changed }
+    const made = differences(latest.current, next)
+    if (Object.keys(made).length === 0) return
+    take(next)
+    waiting.add(made)
+  }, [waiting, take])
   // The server counts with the edit that keeps the change; here it is only shown.
   const liked = useCallback((rule: string) => setLiking((now) => ({ ...now, ...Object.fromEntries(rulesIn(rule).map((one) => [one, (now[one] ?? 0) + 1])) })), [])
   const forget = useCallback((rule?: string) => {
     setLiking((now) => (rule ? Object.fromEntries(Object.entries(now).filter(([one]) => one !== rule)) : {}))
-    void post({ forget: rule ?? 'all' })
+    forgetOnServer(rule)
   }, [])
-  return useMemo(() => ({ settings, liking, change, liked, forget }), [settings, liking, change, liked, forget])
+  return useMemo(() => ({ settings, liking, keeping, change, liked, forget }), [settings, liking, keeping, change, liked, forget])
 }

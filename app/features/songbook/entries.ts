@@ -1,6 +1,4 @@
-import { homeKey } from '../../../core/analysis/analyse'
-import { parseChart } from '../../../core/chart/parse'
-import type { Key } from '../../../core/pitch/key'
+import { parseKey, type Key } from '../../../core/pitch/key'
 import type { SongbookEntry } from '../../../db/tunes'
 
 export interface SongbookRow {
@@ -17,30 +15,17 @@ export interface SongbookRow {
 /** Tunes on one page of the book. */
 export const ROWS_A_PAGE = 60
 
-/** Every word of the search must be in the title or the chart text (a chord, a key line). */
-export function matching(entries: readonly SongbookEntry[], query: string): SongbookEntry[] {
-  const words = query.toLocaleLowerCase().split(/\s+/).filter(Boolean)
-  return entries.filter(({ title, text }) => {
-    const where = `${title}\n${text}`.toLocaleLowerCase()
-    return words.every((word) => where.includes(word))
-  })
-}
+/** The words of a search, each of which must be in the title or the chart. */
+export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
 
-export function rowOf({ id, title, text, touchedAt }: SongbookEntry, now: number): SongbookRow {
-  const chart = parseChart(text)
-  const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
-  return {
-    id, title, touchedAt,
-    key,
-    meter: `${chart.meter.beats}/${chart.meter.unit}`,
-    bars: chart.bars.length,
-    touched: daysAgo(touchedAt, now),
-  }
+export function rowOf({ id, title, summary: { key, meter, bars }, touchedAt }: SongbookEntry, now: number): SongbookRow {
+  const known = key === null ? null : parseKey(key)
+  return { id, title, touchedAt, key: known?.ok ? known.value : null, meter, bars, touched: daysAgo(touchedAt, now) }
 }
 
 const DAY_MS = 86_400_000
 
-function daysAgo(then: number, now: number): string {
+export function daysAgo(then: number, now: number): string {
   const midnight = new Date(now).setHours(0, 0, 0, 0)
   const days = Math.ceil((midnight - then) / DAY_MS)
   if (days <= 0) return 'today'

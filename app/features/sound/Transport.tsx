@@ -63,23 +63,24 @@ export const Transport = memo(function Transport({ hearing, beside, onHearing, t
   )
 })
 
-/** Keeps what is typed until it is a tempo; out of range it says what is accepted. */
+/** A tempo is taken when it is whole: by Enter, on leaving the field, or by its arrows; out of range it stays as typed, with what is accepted. */
 function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number) => void }) {
   const [typed, setTyped] = useState(String(tempo))
   useEffect(() => setTyped(String(tempo)), [tempo])
   const [low, high] = TEMPO_RANGE
-  const value = Number(typed)
-  const wrong = !Number.isInteger(value) || value < low || value > high
+  const isTempo = (value: number) => Number.isInteger(value) && value >= low && value <= high
+  const wrong = !isTempo(Number(typed))
+  const take = (text: string) => { if (isTempo(Number(text)) && Number(text) !== tempo) onTempo(Number(text)) }
   return (
     <TextField
       className="tempo" type="number" label={wrong ? `${low} to ${high}` : 'Tempo'} value={typed} error={wrong}
       slotProps={{ htmlInput: { min: low, max: high, step: 1, 'aria-label': 'Tempo in beats a minute' } }}
       onChange={(event) => {
         setTyped(event.target.value)
-        const next = Number(event.target.value)
-        if (Number.isInteger(next) && next >= low && next <= high) onTempo(next)
+        // The field's own arrows give no kind of input, typing does.
+        if (!(event.nativeEvent as InputEvent).inputType) take(event.target.value)
       }}
-      onBlur={() => wrong && setTyped(String(tempo))}
+      onBlur={() => (wrong ? setTyped(String(tempo)) : take(typed))} onKeyDown={(event) => event.key === 'Enter' && take(typed)}
     />
   )
 }

@@ -10,7 +10,7 @@ export async function saveSound(schedule: Schedule, beatsPerMinute: number, titl
 /** A title as a file name that every system takes. */
 export const fileNameFrom = (title: string): string => title.replace(/[^\p{L}\p{N} ,'-]+/gu, ' ').trim() || 'tune'
 
-function saveFile(blob: Blob, name: string): void {
+export function saveFile(blob: Blob, name: string): void {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(blob)
   link.download = name

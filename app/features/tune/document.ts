@@ -15,6 +15,7 @@ import { following, homeIndexAt, placeFollowing } from './following'
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
 const frets = z.array(z.int().min(0).max(36).nullable()).min(4).max(8)
+const instrumentKey = z.string().max(80).regex(/^[A-G][-#b0-9A-G ]* capo \d{1,2}$/, 'open strings and capo such as E2 A2 D3 G3 B3 E4 capo 0')
 const symbol = z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9')
 export const MOST_TITLE = 120
 const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(MOST_TITLE, 'a title of 1 to 120 letters')
@@ -23,7 +24,10 @@ const text = z.string().max(100_000, 'a chart of at most 100,000 letters')
 const colour = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
 const bass = z.enum(['chord', 'any'])
 const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
-const line = z.int().min(0).max(19)
+/** Every grip of the line that was kept stays; only what has none is looked for. */
+export const STAYS = -1
+/** Which of the lines found is taken, from 0, or `STAYS`. */
+const line = z.int().min(STAYS).max(19)
 const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
 /** A chord put in, with its length in proportion to the others put in with it. */
 const put = z.strictObject({ symbol, beats: z.number().positive().max(10_000) })
@@ -102,6 +106,10 @@ const madeOfChart = {
   fixed: z.record(slot, frets),
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(slot, frets),
+  /** Open strings and capo for which a grip was made, as `instrumentName` writes them; grips kept before that was written down have none. */
+  gripsOn: z.record(slot, instrumentKey).default({}),
+  /** What the player calls a grip by hand knowingly, where it is not what it sounds. */
+  called: z.record(slot, symbol).default({}),
   /** What the lines have to keep to. */
   conditions: z.array(condition).max(MOST_CONDITIONS).default([]),
   leading: leading.default(PLAIN_LEADING),
@@ -160,14 +168,18 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('leading'), leading }),
   z.strictObject({ kind: z.literal('line'), line }),
   z.strictObject({ kind: z.literal('tempo'), tempo }),
-  z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable() }),
+  /**
+   * A grip chosen by hand, or (null) left to the search again. The other grips stay unless `anew` asks for the rest of the line to be led around it.
+   * `called` is what the player knowingly calls a grip that sounds something else.
+   */
+  z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable(), on: instrumentKey.optional(), called: symbol.nullable().optional(), anew: z.boolean().optional() }),
   /** A beat between two chords gets a grip of its own: the choice it becomes part of, with the grips of that choice. */
-  z.strictObject({ kind: z.literal('extra-beat'), slot, choice, grips: z.record(slot, frets), did: z.string().min(1).max(80) }),
+  z.strictObject({ kind: z.literal('extra-beat'), slot, choice, grips: z.record(slot, frets), on: instrumentKey.optional(), did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('condition-add'), condition }),
   /** By its place in the list. */
   z.strictObject({ kind: z.literal('condition-remove'), at: z.int().min(0).max(MOST_CONDITIONS - 1) }),
   /** Several grips at once, as one step: a note pulled while the rest of the line stays. */
-  z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), did: z.string().min(1).max(80) }),
+  z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), on: instrumentKey.optional(), anew: z.boolean().optional(), did: z.string().min(1).max(80) }),
   /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
   z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
   z.strictObject({ kind: z.literal('chart-show'), at: z.int().min(0).max(MOST_CHARTS - 1) }),
@@ -175,7 +187,7 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   /** Takes the chart shown out of the tune; undo brings it back. The last one stays. */
   z.strictObject({ kind: z.literal('chart-remove') }),
   /** What the search found for the present state. It is kept with that state and is no step of its own for undo. */
-  z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets) }),
+  z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets), on: instrumentKey.optional() }),
   ...melodyEdits,
   /** The tune with another one's text and melody: a file brought in. */
   z.strictObject({ kind: z.literal('bring-in'), text, melody, did: z.string().min(1).max(80) }),
@@ -189,7 +201,7 @@ export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, versions: [], conditions: [], leading: PLAIN_LEADING, chordMelody: PLAIN_CHORD_MELODY, melody: [], phrases: {},
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, gripsOn: {}, called: {}, versions: [], conditions: [], leading: PLAIN_LEADING, chordMelody: PLAIN_CHORD_MELODY, melody: [], phrases: {},
   chart: FIRST_CHART_NAME, at: 0, others: [],
 })
 
@@ -214,18 +226,22 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'leading': return { ...document, style: edit.leading.own?.base ?? document.style, leading: edit.leading, line: 0 }
     case 'extra-beat': {
       const made = withChoice(document, edit.slot, edit.choice)
-      return { ...made, fixed: { ...made.fixed, ...edit.grips }, line: 0 }
+      return withGripsFixed(made, edit)
     }
     case 'line': return { ...document, line: edit.line }
     case 'tempo': return { ...document, tempo: edit.tempo }
     case 'fix': {
-      const { [edit.slot]: _, ...fixed } = document.fixed
-      return { ...document, line: 0, fixed: edit.frets ? { ...fixed, [edit.slot]: edit.frets } : fixed }
+      if (edit.frets) {
+        const fixed = withGripsFixed(document, { grips: { [edit.slot]: edit.frets }, on: edit.on, anew: edit.anew })
+        return edit.called ? { ...fixed, called: { ...fixed.called, [edit.slot]: edit.called } } : fixed
+      }
+      const without = <T>(made: Record<string, T>) => Object.fromEntries(Object.entries(made).filter(([place]) => place !== edit.slot))
+      return { ...document, line: edit.anew ? 0 : STAYS, fixed: without(document.fixed), grips: without(document.grips), gripsOn: without(document.gripsOn), called: without(document.called) }
     }
-    case 'condition-add': return document.conditions.length >= MOST_CONDITIONS ? document : { ...document, line: 0, conditions: [...document.conditions, edit.condition] }
+    case 'condition-add': return { ...document, line: 0, conditions: [...document.conditions, edit.condition] }
     case 'condition-remove': return { ...document, line: 0, conditions: document.conditions.filter((_, at) => at !== edit.at) }
-    case 'fix-many': return { ...document, line: 0, fixed: { ...document.fixed, ...edit.grips } }
-    case 'grips': return { ...document, grips: edit.grips }
+    case 'fix-many': return withGripsFixed(document, edit)
+    case 'grips': return { ...document, grips: edit.grips, gripsOn: edit.on ? Object.fromEntries(Object.keys(edit.grips).map((place) => [place, place in document.fixed ? document.gripsOn[place] ?? edit.on! : edit.on!])) : document.gripsOn }
     case 'melody': return withMelody(document, edit.melody)
     case 'bring-in': return withMelody(withText(document, edit.text), edit.melody)
     case 'phrases': return { ...document, phrases: edit.phrases }
@@ -237,6 +253,16 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'chart-show': return showing(document, chartsOf(document), edit.at)
     case 'chart-name': return { ...document, chart: edit.name }
     case 'chart-remove': return document.others.length === 0 ? document : showing(document, document.others, Math.max(0, document.at - 1))
+  }
+}
+
+/** Grips by hand put in; the rest of the line stays as it is unless it is to be led anew. What they were called before is no longer said of them. */
+function withGripsFixed(document: TuneDocument, { grips, on, anew = false }: { grips: TuneDocument['grips']; on?: string | undefined; anew?: boolean | undefined }): TuneDocument {
+  const places = Object.keys(grips)
+  const gripsOn = on ? { ...document.gripsOn, ...Object.fromEntries(places.map((place) => [place, on])) } : Object.fromEntries(Object.entries(document.gripsOn).filter(([place]) => !places.includes(place)))
+  return {
+    ...document, line: anew ? 0 : STAYS, fixed: { ...document.fixed, ...grips }, grips: { ...document.grips, ...grips }, gripsOn,
+    called: Object.fromEntries(Object.entries(document.called).filter(([place]) => !places.includes(place))),
   }
 }
 
@@ -271,10 +297,10 @@ function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocu
 }
 
 function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
-  const { colour, bass, style, line, choices, fixed, grips, conditions, leading, chordMelody: under, versions } = document
-  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, conditions, leading, chordMelody: under }
+  const { colour, bass, style, line, choices, fixed, grips, gripsOn, called, conditions, leading, chordMelody: under, versions } = document
+  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, gripsOn, called, conditions, leading, chordMelody: under }
   const others = versions.filter((one) => one.name !== name)
-  return others.length >= MOST_VERSIONS ? document : { ...document, versions: [...others, kept] }
+  return { ...document, versions: [...others, kept] }
 }
 
 /** All charts of a tune in their order, the one shown among them. */
@@ -292,7 +318,6 @@ function showing(document: TuneDocument, charts: readonly OtherChart[], at: numb
 
 function withChartAdded(document: TuneDocument, name: string): TuneDocument {
   const charts = chartsOf(document)
-  if (charts.length >= MOST_CHARTS) return document
   const copy = { ...charts[document.at]!, name }
   return showing(document, [...charts.slice(0, document.at + 1), copy, ...charts.slice(document.at + 1)], document.at + 1)
 }
@@ -327,7 +352,7 @@ function transposed(document: TuneDocument, to: Key): TuneDocument {
     conditions: conditions.filter(({ kind }) => kind === 'silent' || kind === 'frets'),
     choices: Object.fromEntries(Object.entries(choices).map(([place, one]) =>
       [place, { ...one, chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })) }])),
-    fixed: {}, grips: {}, line: 0,
+    fixed: {}, grips: {}, gripsOn: {}, called: {}, line: 0,
   })
   const ofVersion = (one: VersionKept) => ({ ...one, ...turned(one), chordMelody: withoutGrips(one.chordMelody) })
   return { ...document, ...turned(document), ...transposedMelody(document, from, to), text: transposeText(document.text, from, to), versions: document.versions.map(ofVersion) }
@@ -348,14 +373,14 @@ export function labelOf(edit: TuneEdit): string {
     case 'melody-line': return `way ${edit.line + 1} of the chord melody`
     case 'melody-kept': return 'chord melody'
     case 'version-keep': return `kept as ${edit.name}`
-    case 'version-take': return `version ${edit.name} taken up`
-    case 'version-remove': return `version ${edit.name} let go`
+    case 'version-take': return `back to version ${edit.name}`
+    case 'version-remove': return `version ${edit.name} deleted`
     case 'bass': return 'who plays the bass'
     case 'style': return 'style of the lines'
     case 'leading': return edit.leading.own ? `style ${edit.leading.own.name}` : 'how the lines are led'
-    case 'line': return `line ${edit.line + 1}`
+    case 'line': return edit.line === STAYS ? 'the line as it is' : `line ${edit.line + 1}`
     case 'tempo': return `tempo ${edit.tempo}`
-    case 'fix': return `${edit.frets ? 'grip' : 'grip set free'} in bar ${edit.slot.split(':')[0]!}`
+    case 'fix': return `${edit.frets ? 'grip' : 'grip left to the search'} in bar ${edit.slot.split(':')[0]!}`
     case 'grips': return 'grips'
     case 'condition-add': return 'condition for the lines'
     case 'condition-remove': return 'condition taken away'

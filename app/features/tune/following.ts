@@ -28,7 +28,7 @@ export function placeFollowing(before: readonly Slot[], after: readonly Slot[]):
   }
 }
 
-type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'conditions'>
+type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'gripsOn' | 'called' | 'conditions'>
 
 /** How what was made on the chords of one chart moves to another. A choice on several chords needs all of them, in a row. */
 export function following(before: readonly Slot[], after: readonly Slot[]): (made: Placed) => Placed {
@@ -50,5 +50,5 @@ export function following(before: readonly Slot[], after: readonly Slot[]): (mad
   }))
   const place = (key: string) => Object.keys(grips({ [key]: null }))[0]
   const conditions = (made: Placed['conditions']) => made.flatMap((one) => { const [first, last] = [place(one.from), place(one.to)]; return first && last ? [{ ...one, from: first, to: last }] : [] })
-  return (made) => ({ choices: choices(made.choices), fixed: grips(made.fixed), grips: grips(made.grips), conditions: conditions(made.conditions) })
+  return (made) => ({ choices: choices(made.choices), fixed: grips(made.fixed), grips: grips(made.grips), gripsOn: grips(made.gripsOn), called: grips(made.called), conditions: conditions(made.conditions) })
 }

@@ -1,14 +1,19 @@
+import 'fake-indexeddb/auto'
 import { openDatabase, type Db } from '../../../db/connect'
-import { createTune, duplicateTune, editTune, newDocument, readTune, stepHistory } from '../../../db/tunes'
+import { copyTune, createTune, editTune, listTunes, newDocument, readTune, stepHistory } from '../../../db/tunes'
 import { writeRequest } from '../../routes/tune.edits'
+import type { TuneEdit } from './document'
+import { asideOf, draftsOf, keepDraft } from './drafts'
 import { TuneSession } from './session'
 
-jest.mock('../../database.server', () => ({ database: () => { throw new Error('the session only speaks through fetch') } }))
+jest.mock('../../database.server', () => ({ database: () => { throw new Error('the session only speaks through fetch') }, withBook: () => null }))
 
-/** A browser's storage and locks, and a server in the same process that can be unplugged. */
+/** A browser's stores and locks, and a server in the same process that can be unplugged, or cut off in the middle of its answers. */
 let db: Db
 let id: string
 let plugged: boolean
+/** What becomes of the next answers, one after the other; after them they come whole. */
+let spoiled: ((answer: () => Response) => Response)[]
 const storage = new Map<string, string>()
 const locks = new Set<string>()
 const sessions: TuneSession[] = []
@@ -17,6 +22,7 @@ beforeEach(() => {
   db = openDatabase(':memory:')
   id = createTune(db, newDocument('Test', '| C |'))
   plugged = true
+  spoiled = []
   storage.clear()
   locks.clear()
   // Own keys of the storage are its entries, as in a browser.
@@ -33,7 +39,8 @@ beforeEach(() => {
   Object.defineProperty(globalThis, 'navigator', { value: navigator, configurable: true })
   globalThis.fetch = (async (_url: string, options?: { body?: string }) => {
     if (!plugged) throw new TypeError('unreachable')
-    return options?.body ? serve(JSON.parse(options.body)) : Response.json(readTune(db, id))
+    const answer = () => (options?.body ? serve(JSON.parse(options.body)) : Response.json(readTune(db, id)))
+    return (spoiled.shift() ?? ((whole) => whole()))(answer)
   }) as typeof fetch
 })
 afterEach(() => {
@@ -43,12 +50,28 @@ afterEach(() => {
 
 /** What the route's action answers. */
 function serve(body: unknown): Response {
-  const write = writeRequest.parse(body)
-  if ('copy' in write) return Response.json({ copied: duplicateTune(db, id, write.copy) })
-  const outcome = 'edit' in write ? editTune(db, id, write.base, write.edit) : stepHistory(db, id, write.base, write.step)
-  if (outcome.kind === 'missing') return Response.json({ message: 'gone' }, { status: 404 })
-  return Response.json(outcome.state, { status: outcome.kind === 'conflict' ? 409 : 200 })
+  const wanted = writeRequest.safeParse(body)
+  if (!wanted.success) return Response.json({ message: 'This change could not be read.' }, { status: 400 })
+  const write = wanted.data
+  if ('copy' in write) {
+    const outcome = copyTune(db, id, write, write.copy)
+    return outcome.kind === 'copied' ? Response.json({ copied: outcome.id }) : Response.json({ message: 'no' }, { status: 400 })
+  }
+  const outcome = 'edit' in write ? editTune(db, id, write, write.edit) : stepHistory(db, id, write, write.step)
+  switch (outcome.kind) {
+    case 'missing': return Response.json({ message: 'gone' }, { status: 404 })
+    case 'refused': return Response.json({ message: outcome.message }, { status: 400 })
+    case 'repeated': return Response.json({ ...outcome.state, made: outcome.made })
+    default: return Response.json(outcome.state, { status: outcome.kind === 'conflict' ? 409 : 200 })
+  }
 }
+
+/** The server does it, and its answer does not come, or comes in part. */
+const lost = (answer: () => Response): Response => { answer(); throw new TypeError('the connection was cut') }
+const cutAfterHeaders = (answer: () => Response): Response =>
+  new Response(new ReadableStream({ start: (body) => { body.enqueue(new TextEncoder().encode('{"id":"')); body.error(new TypeError('cut')) } }), { status: answer().status })
+/** Refused before anything is done. */
+const text = (words: string, status: number) => (): Response => new Response(words, { status })
 
 async function open(): Promise<TuneSession> {
   const session = new TuneSession(id, readTune(db, id)!)
@@ -62,15 +85,24 @@ async function until(reached: () => boolean): Promise<void> {
   expect(reached()).toBe(true)
 }
 
+const settled = async (reached: () => Promise<boolean>): Promise<void> => {
+  for (let tries = 0; tries < 200 && !(await reached()); tries += 1) await new Promise((resolve) => setTimeout(resolve, 10))
+  expect(await reached()).toBe(true)
+}
+const saved = (session: TuneSession) => until(() => session.read().status.kind === 'saved')
+const colour = (to: 0 | 1 | 2 | 3 | 4): TuneEdit => ({ kind: 'colour', colour: to })
+
 test('an edit shows at once, is on disk soon, and leaves no draft behind', async () => {
   const session = await open()
+  plugged = false
   session.edit({ kind: 'colour', colour: 3 })
   expect(session.read()).toMatchObject({ document: { colour: 3 }, status: { kind: 'saving' } })
-  expect([...storage.keys()]).toHaveLength(1)
-  await session.flush()
+  await settled(async () => (await draftsOf(id)).length === 1)
+  plugged = true
+  await saved(session)
   expect(stored().colour).toBe(3)
   expect(session.read()).toMatchObject({ status: { kind: 'saved' }, undo: 'colour of the whole tune' })
-  expect([...storage.keys()]).toHaveLength(0)
+  await settled(async () => (await draftsOf(id)).length === 0)
 })
 test('edits go in the order they were made, a burst of typing as one', async () => {
   const session = await open()
@@ -134,4 +166,161 @@ test('grips found by a search give way in silence to another tab’s change', as
   await two.flush()
   await until(() => two.read().status.kind === 'saved')
   expect(stored().grips).toEqual({})
+})
+
+describe('answers that do not come whole', () => {
+  test.each([['lost', lost], ['cut after its headers', cutAfterHeaders]])('an answer %s after the commit: the write is known by its id, done once, and no other tab is blamed', async (_, spoil) => {
+    const session = await open()
+    spoiled = [spoil]
+    session.edit(colour(2))
+    session.edit({ kind: 'tempo', tempo: 70 })
+    await until(() => session.read().status.kind === 'waiting')
+    await saved(session)
+    expect(stored()).toMatchObject({ colour: 2, tempo: 70 })
+    await session.step('undo')
+    expect(stored()).toMatchObject({ colour: 2, tempo: 96 })
+    await session.step('undo')
+    expect(stored().colour).toBe(0)
+    expect(session.read().undo).toBeNull()
+  })
+  test('where another tab wrote after the lost answer, that is told, and nothing is applied twice', async () => {
+    const [one, two] = [await open(), await open()]
+    spoiled = [lost]
+    one.edit({ kind: 'version-keep', name: 'First', at: 1 })
+    await until(() => one.read().status.kind === 'waiting')
+    one.edit({ kind: 'tempo', tempo: 61 })
+    await two.look()
+    two.edit(colour(3))
+    await saved(two)
+    await until(() => one.read().status.kind === 'conflict')
+    one.putMineOnTop()
+    await saved(one)
+    expect(stored()).toMatchObject({ colour: 3, tempo: 61 })
+    expect(stored().versions).toHaveLength(1)
+  })
+  test.each([
+    [403, 'This change came from another site and was refused.'], [421, 'This server answers only to its own address.'], [503, 'The disk is full.'],
+  ])('a %d in plain text waits, says why, and is saved when it is taken', async (status, words) => {
+    const session = await open()
+    spoiled = [text(words, status)]
+    session.edit(colour(1))
+    await until(() => session.read().status.kind === 'waiting')
+    expect(session.read().status).toMatchObject({ message: words })
+    await saved(session)
+    expect(stored().colour).toBe(1)
+  })
+})
+
+describe('what is refused', () => {
+  test('is said and set aside, never under “Saved”, and holds up and takes back nothing else', async () => {
+    const session = await open()
+    spoiled = [text('This is over 16 MB.', 413)]
+    session.edit({ kind: 'title', title: 'Too large' })
+    session.edit(colour(4))
+    await saved(session)
+    expect(session.read()).toMatchObject({ document: { title: 'Test', colour: 4 }, aside: [{ what: 'title', message: 'This is over 16 MB.' }] })
+    expect(stored()).toMatchObject({ title: 'Test', colour: 4 })
+    // It is still there at the next visit, until the player has understood.
+    const next = await open()
+    expect(next.read().aside).toMatchObject([{ edits: [{ kind: 'title', title: 'Too large' }] }])
+    expect(JSON.parse(next.asFile()).notTaken[0].edits).toEqual([{ kind: 'title', title: 'Too large' }])
+    next.letAsideGo(next.read().aside[0]!.id)
+    await settled(async () => (await asideOf(id)).length === 0)
+  })
+  test('cannot be made here at all: a note without length is refused before it is sent, in a player’s words', async () => {
+    const session = await open()
+    session.edit({ kind: 'melody', did: 'note', melody: [{ bar: 1, beat: 1, beats: 4, note: 'E4' }] })
+    session.edit({ kind: 'melody', did: 'one more', melody: [{ bar: 1, beat: 1, beats: 4, note: 'E4' }, { bar: 1, beat: 5, beats: 0, note: 'F4' }] })
+    await saved(session)
+    expect(session.read().document.melody).toHaveLength(1)
+    expect(session.read().aside).toMatchObject([{ what: 'one more', message: 'The length in beats of note 2 of the melody (bar 1, beat 5) is 0; accepted is more than 0.' }])
+    session.edit(colour(2))
+    await saved(session)
+    expect(stored()).toMatchObject({ colour: 2, melody: [{ note: 'E4' }] })
+  })
+  test('a write on which the server always fails is set aside after three tries, and the next ones go through', async () => {
+    const session = await open()
+    spoiled = Array.from({ length: 3 }, () => text('Unexpected Server Error', 500))
+    session.edit(colour(2))
+    session.edit({ kind: 'tempo', tempo: 66 })
+    await until(() => session.read().aside.length === 1)
+    await saved(session)
+    expect(stored()).toMatchObject({ colour: 0, tempo: 66 })
+  }, 15_000)
+  test('a tune is never left in a state that cannot be kept: B9 does not become C#10', async () => {
+    const session = await open()
+    session.edit({ kind: 'melody', did: 'note', melody: [{ bar: 1, beat: 1, beats: 1, note: 'B9' }] })
+    session.edit({ kind: 'transpose', to: 'D' })
+    await session.flush()
+    expect(stored().melody).toHaveLength(1)
+    expect((await open()).read().document).toEqual(stored())
+  })
+})
+
+describe('drafts', () => {
+  test('one that cannot be applied is set aside and said; the tune opens', async () => {
+    await keepDraft({ key: `${id}:gone`, tune: id, tab: 'gone', base: readTune(db, id)!.revision, writes: [{ id: crypto.randomUUID(), edit: { kind: 'from later', it: 1 } }, { id: crypto.randomUUID(), edit: colour(3) }] })
+    const session = await open()
+    await saved(session)
+    expect(stored().colour).toBe(3)
+    expect(session.read().aside).toMatchObject([{ edits: [{ kind: 'from later' }] }])
+  })
+  test('those an earlier version left in the browser’s older storage are taken up', async () => {
+    storage.set(`heron-draft:${id}:some-tab`, JSON.stringify({ base: readTune(db, id)!.revision, edits: [colour(2)] }))
+    const session = await open()
+    await until(() => stored().colour === 2)
+    await saved(session)
+    expect(storage.size).toBe(0)
+  })
+  test('where the browser has no room the page does not say that they are kept, and saving goes on', async () => {
+    const session = await open()
+    const { put } = IDBObjectStore.prototype
+    IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError') }
+    plugged = false
+    session.edit(colour(2))
+    await until(() => session.read().status.kind === 'waiting' && !session.read().keptHere)
+    plugged = true
+    await saved(session)
+    IDBObjectStore.prototype.put = put
+    expect(stored().colour).toBe(2)
+  })
+})
+
+describe('undo and redo while the server is away', () => {
+  test('of what waits are seen at once; everything follows in order', async () => {
+    const session = await open()
+    session.edit(colour(1))
+    await saved(session)
+    plugged = false
+    session.edit({ kind: 'tempo', tempo: 50 })
+    session.edit({ kind: 'tempo', tempo: 51 })
+    void session.step('undo')
+    expect(session.read().document.tempo).toBe(96)
+    expect(session.read().redo).toBe('tempo 51')
+    // One step more is of what is on disk: it waits.
+    void session.step('undo')
+    await until(() => session.read().status.kind === 'waiting')
+    plugged = true
+    await saved(session)
+    expect(stored()).toMatchObject({ colour: 0, tempo: 96 })
+    expect(session.read()).toMatchObject({ document: { colour: 0 }, redo: 'colour of the whole tune' })
+  })
+})
+
+test('a copy is made of what the tab made on the state it saw, and where it cannot be made that is said', async () => {
+  const [one, two] = [await open(), await open()]
+  two.edit(colour(4))
+  await saved(two)
+  one.edit({ kind: 'text', text: '| Dm |' })
+  await until(() => one.read().status.kind === 'conflict')
+  spoiled = [text('This is over 16 MB.', 413)]
+  await one.keepMineAsCopy()
+  expect(one.read()).toMatchObject({ document: { text: '| Dm |' }, status: { kind: 'conflict', trouble: expect.stringContaining('over 16 MB') } })
+  spoiled = [lost]
+  await one.keepMineAsCopy()
+  await one.keepMineAsCopy()
+  expect(one.read()).toMatchObject({ document: { colour: 4 }, status: { kind: 'saved' } })
+  const copies = listTunes(db).entries.filter(({ title }) => title === 'Test (copy)')
+  expect(copies).toHaveLength(1)
+  expect(readTune(db, copies[0]!.id)!.document).toMatchObject({ text: '| Dm |', colour: 0 })
 })

@@ -1,45 +1,50 @@
-import { z } from 'zod'
-import { applyEdit, isFound, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
 import type { TuneState } from '../../../db/tunes'
+import { askState, sendWrite, type Answer } from './answer'
+import { isFound, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
+import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver, type Draft, type SetAside, type Write } from './drafts'
+import { folded, foldOf, netEdits, redoLabel, shownBy, undoLabel, type Fold } from './fold'
 
 export type SaveStatus =
   | { kind: 'saved' } | { kind: 'saving' }
-  /** The server cannot be reached; what was made waits in this browser. */
-  | { kind: 'waiting' }
-  /** Another tab wrote first. `theirs` is what it made. */
-  | { kind: 'conflict'; theirs: TuneState }
-  | { kind: 'refused'; message: string }
+  /** The server does not take it now; what was made waits in this browser. `message` where it says why. */
+  | { kind: 'waiting'; message?: string | undefined }
+  /** Another tab wrote first. `theirs` is what it made. `trouble`: what the player chose could not be done. */
+  | { kind: 'conflict'; theirs: TuneState; trouble?: string | undefined }
 
 export interface SessionView {
   document: TuneDocument
   undo: string | null
   redo: string | null
   status: SaveStatus
+  /** What waits is on this browser's disk too; false where the browser has no room or no store for it. */
+  keptHere: boolean
+  /** What could not be taken, the oldest first. */
+  aside: readonly SetAside[]
 }
 
 /** Typing is sent when it has paused this long. */
 const TYPING_PAUSE_MS = 350
 const RETRY_MS = 1500
+/** A write on which the server fails this often is set aside, so that it does not hold up what comes after it. */
+const MOST_FAILURES = 3
 
-/** What a browser keeps of edits not yet on disk, so that a closed tab or a killed server loses none. */
-interface Draft {
-  base: string
-  edits: TuneEdit[]
-}
-
-/** Drafts are kept by tune and tab; a tab that is open holds a lock of its name, so that no other takes up its draft. */
-const DRAFTS = 'heron-draft:'
+/** A tab that is open holds a lock of its name, so that no other takes up its draft. */
 const TABS = 'heron-tab:'
 
 /**
- * One tab's work on one tune: applies each edit at once, sends edits in order, keeps unsent ones in the browser's
- * storage, and stops and says so when another tab was first.
+ * One tab's work on one tune: applies each edit at once, sends what was done in order, keeps what is not yet on disk in the browser's own store, and says so
+ * when another tab was first. A write that is refused is set aside and said; it never holds up or takes back another.
  */
 export class TuneSession {
   private view: SessionView
-  private revision: string
-  private readonly pending: TuneEdit[] = []
+  /** The last state the server gave. */
+  private onDisk: Pick<TuneState, 'revision' | 'document' | 'undo' | 'redo'>
+  private readonly pending: Write[] = []
+  private fold: Fold
+  /** Before the last write, so that a burst of typing can put another text in its place. */
+  private before: Fold
   private sending = false
+  private failures = 0
   private timer: ReturnType<typeof setTimeout> | undefined
   private readonly listeners = new Set<() => void>()
   private closed = false
@@ -47,10 +52,13 @@ export class TuneSession {
   private readonly tab = crypto.randomUUID()
   /** Ends this tab's lock. */
   private release: (() => void) | null = null
+  private draftTurn: Promise<void> = Promise.resolve()
+  private draftDue = false
 
   constructor(private readonly id: string, state: TuneState) {
-    this.revision = state.revision
-    this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' } }
+    this.onDisk = state
+    this.fold = this.before = foldOf(state.document)
+    this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' }, keptHere: true, aside: [] }
     this.initial = this.view
   }
 
@@ -64,29 +72,29 @@ export class TuneSession {
   /** What the server rendered, for the first drawing in the browser. */
   readonly readInitial = (): SessionView => this.initial
 
-  /** Begins this tab's work in the browser: takes up edits that a tab closed since could not send. */
+  /** Begins this tab's work in the browser: takes up what a tab closed since could not send. */
   async resume(): Promise<void> {
     this.closed = false
-    await new Promise<void>((held) => {
-      void navigator.locks.request(TABS + this.tab, () => {
-        held()
-        return new Promise<void>((release) => { this.release = release })
-      })
-    })
-    const draft = await this.takeOrphan()
+    await this.holdLock()
+    const draft = await this.takeOrphan().catch(() => null)
+    this.show({ aside: await asideOf(this.id).catch(() => []) })
     if (!draft) return
+    const { writes, unread } = readWrites(draft.writes)
+    if (unread.length > 0) this.setAside('edits that waited here', 'This version does not know them.', unread)
+    const onlyFound = writes.every((write) => 'edit' in write && isFound(write.edit))
     // What a search found is found again; what the player made waits for the next visit when this one has begun its own work.
-    const onlyFound = draft.edits.every(isFound)
-    if (onlyFound && draft.base !== this.revision) return
-    if (this.pending.length > 0 || this.closed) {
-      if (!onlyFound) localStorage.setItem(`${DRAFTS}${this.id}:${crypto.randomUUID()}`, JSON.stringify(draft))
-      return
-    }
-    this.pending.push(...draft.edits)
-    this.keepDraft()
-    this.show({ document: draft.edits.reduce(applyEdit, this.view.document), status: { kind: 'saving' } })
-    if (draft.base === this.revision) this.send()
-    else void this.fetchTheirs()
+    if (writes.length === 0 || (onlyFound && draft.base !== this.onDisk.revision)) return void dropDraft(draft.key).catch(() => null)
+    if (this.pending.length > 0 || this.closed) return
+    this.pending.push(...writes)
+    this.refold()
+    await this.keepPending()
+    // Only when this tab has it is it taken from the one that is gone.
+    await dropDraft(draft.key).catch(() => null)
+    if (this.pending.length === 0) return
+    this.show({ status: { kind: 'saving' } })
+    // On another state a repetition is still known by its ids: the server says whether it is one.
+    this.onDisk = { ...this.onDisk, revision: draft.base }
+    this.send()
   }
 
   close(): void {
@@ -95,23 +103,41 @@ export class TuneSession {
     this.release?.()
   }
 
+  /** Does an edit at once; one that cannot be done is said and set aside, and nothing else is touched. */
   readonly edit = (edit: TuneEdit): void => {
-    const status: SaveStatus = this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status
-    this.show({ document: applyEdit(this.view.document, edit), status })
     const last = this.pending.at(-1)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
-    if (edit.kind === last?.kind && (edit.kind === 'text' || edit.kind === 'title' || isFound(edit)) && !(this.sending && this.pending.length === 1)) this.pending.pop()
-    this.pending.push(edit)
-    this.keepDraft()
+    const replaces = last && 'edit' in last && edit.kind === last.edit.kind && (edit.kind === 'text' || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) && !(this.sending && this.pending.length === 1)
+    const write: Write = { id: crypto.randomUUID(), edit }
+    const from = replaces ? this.before : this.fold
+    const next = folded(from, write)
+    if ('refused' in next) {
+      if (!isFound(edit)) this.setAside(labelOf(edit), next.refused, [edit])
+      return
+    }
+    if (replaces) this.pending.pop()
+    this.before = from
+    this.fold = next
+    this.pending.push(write)
+    void this.keepPending()
+    this.showFold(this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status)
     clearTimeout(this.timer)
-    if (edit.kind === 'text') this.timer = setTimeout(() => this.send(), TYPING_PAUSE_MS)
+    if (edit.kind === 'text' || edit.kind === 'tempo') this.timer = setTimeout(() => this.send(), TYPING_PAUSE_MS)
     else this.send()
   }
 
+  /** Undo or redo, in order with the edits: of what waits at once, of what is on disk when the server answers. */
   readonly step = async (direction: 'undo' | 'redo'): Promise<void> => {
+    if (!this.view[direction] || this.view.status.kind === 'conflict') return
+    const write: Write = { id: crypto.randomUUID(), step: direction }
+    this.before = this.fold
+    this.fold = folded(this.fold, write) as Fold
+    this.pending.push(write)
+    void this.keepPending()
+    this.showFold(this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status)
+    clearTimeout(this.timer)
+    this.send()
     await this.flush()
-    if (this.view.status.kind !== 'saved' || !this.view[direction]) return
-    await this.exchange({ base: this.revision, step: direction })
   }
 
   /** Resolves when everything made so far is on disk, or cannot be at present. */
@@ -127,93 +153,151 @@ export class TuneSession {
   readonly putMineOnTop = (): void => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
-    if (this.pending.length === 0) return this.adopt(theirs)
-    this.revision = theirs.revision
-    this.show({ document: this.pending.reduce(applyEdit, theirs.document), undo: theirs.undo, redo: theirs.redo, status: { kind: 'saving' } })
-    this.keepDraft()
+    const edits = netEdits(this.pending)
+    // A write keeps its id: where it was done before, it is not done again.
+    const ids = new Map(this.pending.flatMap((write) => ('edit' in write ? [[write.edit, write.id] as const] : [])))
+    this.pending.splice(0, this.pending.length, ...edits.map((edit): Write => ({ id: ids.get(edit) ?? crypto.randomUUID(), edit })))
+    this.onDisk = theirs
+    this.refold()
+    void this.keepPending()
+    this.showFold({ kind: this.pending.length > 0 ? 'saving' : 'saved' })
     this.send()
   }
 
-  /** After a conflict: what this tab shows becomes a tune of its own, and the other's state is shown here. */
+  private copyId = crypto.randomUUID()
+
+  /** After a conflict: what this tab made becomes a tune of its own, and the other's state is shown here. */
   readonly keepMineAsCopy = async (): Promise<void> => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
-    const response = await this.post({ copy: this.view.document })
-    if (!response?.ok) return
+    const answer = await this.post({ id: this.copyId, base: this.onDisk.revision, copy: netEdits(this.pending) })
+    if (answer.kind !== 'copied') {
+      const why = 'message' in answer && answer.message ? answer.message : 'The server does not answer.'
+      return this.show({ status: { kind: 'conflict', theirs, trouble: `The copy could not be made: ${why} What you made is still here; it can be taken out as a file.` } })
+    }
+    this.copyId = crypto.randomUUID()
     this.pending.length = 0
-    this.keepDraft()
+    void this.keepPending()
     this.adopt(theirs)
   }
 
+  /** What was set aside is let go, by the player's word. */
+  readonly letAsideGo = (id: string): void => {
+    this.show({ aside: this.view.aside.filter((one) => one.id !== id) })
+    void dropAside(id).catch(() => null)
+  }
+
+  /** Everything of this tab that is not on the server's disk, and the tune as it is shown, as a file to keep. */
+  readonly asFile = (): string =>
+    JSON.stringify({ yellowHeron: 'kept by hand', tune: this.id, title: this.view.document.title, document: this.view.document, notSaved: this.pending, notTaken: this.view.aside }, null, 1)
+
   private send(): void {
-    if (this.sending || this.closed || this.pending.length === 0 || this.view.status.kind === 'conflict') return
+    const write = this.pending[0]
+    if (this.sending || this.closed || !write || this.view.status.kind === 'conflict') return
     this.sending = true
-    void this.exchange({ base: this.revision, edit: this.pending[0]! }).then((outcome) => {
+    if (this.view.status.kind !== 'waiting') this.show({ status: { kind: 'saving' } })
+    void this.post({ base: this.onDisk.revision, ...write }).then((answer) => {
       this.sending = false
-      if (outcome === 'done' || outcome === 'refused') {
+      this.take(write, answer)
+    })
+  }
+
+  private take(write: Write, answer: Answer): void {
+    const later = () => { clearTimeout(this.timer); this.timer = setTimeout(() => this.send(), RETRY_MS) }
+    switch (answer.kind) {
+      case 'done': {
+        this.failures = 0
         this.pending.shift()
-        this.keepDraft()
-        if (this.pending.length > 0) this.send()
-        else if (outcome === 'done') this.show({ status: { kind: 'saved' } })
-      } else if (outcome === 'unreachable') {
-        this.timer = setTimeout(() => this.send(), RETRY_MS)
-      } else if (this.onlyFoundBySearch()) {
-        this.pending.length = 0
-        this.keepDraft()
-        this.show({ status: { kind: 'saved' } })
+        void this.keepPending()
+        // Known from before, and another tab has written since: what is still to come was not made on that.
+        if (answer.made && answer.made !== answer.state.revision && this.pending.length > 0) return this.conflict(answer.state, answer.made)
+        this.onDisk = answer.state
+        if (this.pending.length === 0) return this.adopt(answer.state)
+        if ('step' in write) this.refold()
+        this.showFold({ kind: 'saving' })
+        return this.send()
       }
-    })
+      case 'conflict': return this.conflict(answer.theirs)
+      case 'refused': return this.leaveOut(write, answer.message)
+      case 'failed': {
+        this.failures += 1
+        if (this.failures >= MOST_FAILURES) return this.leaveOut(write, answer.message)
+        this.show({ status: { kind: 'waiting', message: answer.message } })
+        return later()
+      }
+      case 'unreachable': {
+        this.show({ status: { kind: 'waiting', message: answer.message } })
+        return later()
+      }
+      case 'copied': return this.leaveOut(write, 'The server answered something else.')
+    }
   }
 
-  private async exchange(write: unknown): Promise<'done' | 'conflict' | 'refused' | 'unreachable'> {
-    if (this.view.status.kind !== 'waiting' && this.view.status.kind !== 'refused') this.show({ status: { kind: 'saving' } })
-    const response = await this.post(write)
-    if (!response || response.status >= 500) {
-      this.show({ status: { kind: 'waiting' } })
-      return 'unreachable'
-    }
-    const answer = (await response.json()) as TuneState & { message?: string }
-    if (response.status === 409) {
-      this.show({ status: this.onlyFoundBySearch() ? { kind: 'saved' } : { kind: 'conflict', theirs: answer } })
-      return 'conflict'
-    }
-    if (response.status === 404) {
-      // Deleted in another tab: what was made waits here until the deletion is undone.
-      this.show({ status: { kind: 'refused', message: answer.message ?? response.statusText } })
-      return 'unreachable'
-    }
-    if (!response.ok) {
-      this.show({ status: { kind: 'refused', message: answer.message ?? response.statusText } })
-      return 'refused'
-    }
-    this.revision = answer.revision
-    // Edits made while this one was on its way are already shown and still to come.
-    const later = 'edit' in (write as object) ? this.pending.slice(1) : []
-    this.show({
-      document: later.length > 0 ? this.view.document : answer.document,
-      undo: later.length > 0 ? labelOf(later.at(-1)!) : answer.undo, redo: later.length > 0 ? null : answer.redo,
-      status: { kind: later.length > 0 ? 'saving' : 'saved' },
-    })
-    return 'done'
+  /** A write that cannot be taken: out of the way of the others, kept, and said. */
+  private leaveOut(write: Write, message: string): void {
+    this.failures = 0
+    this.pending.splice(this.pending.indexOf(write), 1)
+    if ('step' in write) this.setAside(write.step, message, [])
+    else if (!isFound(write.edit)) this.setAside(labelOf(write.edit), message, [write.edit])
+    this.refold()
+    void this.keepPending()
+    this.showFold({ kind: this.pending.length > 0 ? 'saving' : 'saved' })
+    this.send()
   }
 
-  /** What a search found is no work of the player's: after another tab's change it is found again. */
-  private onlyFoundBySearch(): boolean {
-    return this.pending.length > 0 && this.pending.every(isFound)
+  private conflict(theirs: TuneState, base = this.onDisk.revision): void {
+    this.onDisk = { ...this.onDisk, revision: base }
+    // What a search found is no work of the player's: after another tab's change it is found again.
+    if (this.pending.every((write) => 'edit' in write && isFound(write.edit))) {
+      this.pending.length = 0
+      void this.keepPending()
+      return this.adopt(theirs)
+    }
+    this.show({ status: { kind: 'conflict', theirs } })
   }
 
-  private post(body: unknown): Promise<Response | null> {
-    return fetch(`/tunes/${this.id}/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), keepalive: JSON.stringify(body).length < 60_000 }).catch(() => null)
+  private setAside(what: string, message: string, edits: unknown[]): void {
+    const one: SetAside = { id: crypto.randomUUID(), tune: this.id, what, message, at: Date.now(), edits }
+    this.show({ aside: [...this.view.aside, one] })
+    void keepAside(one).catch(() => null)
   }
 
-  private async fetchTheirs(): Promise<void> {
-    const response = await fetch(`/tunes/${this.id}/edits`).catch(() => null)
-    if (response?.ok) this.show({ status: { kind: 'conflict', theirs: (await response.json()) as TuneState } })
+  /** What is shown, anew from the state on disk; what can no longer be done is set aside. */
+  private refold(): void {
+    let fold = foldOf(this.onDisk.document)
+    this.before = fold
+    for (const write of [...this.pending]) {
+      const next = folded(fold, write)
+      if ('refused' in next) {
+        this.pending.splice(this.pending.indexOf(write), 1)
+        if ('edit' in write && !isFound(write.edit)) this.setAside(labelOf(write.edit), next.refused, [write.edit])
+        continue
+      }
+      this.before = fold
+      fold = next
+    }
+    this.fold = fold
+  }
+
+  private showFold(status: SaveStatus): void {
+    this.show({ document: shownBy(this.fold), undo: undoLabel(this.fold, this.onDisk.undo), redo: redoLabel(this.fold, this.onDisk.redo), status })
   }
 
   private adopt(state: TuneState): void {
-    this.revision = state.revision
-    this.show({ document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' } })
+    this.onDisk = state
+    this.fold = this.before = foldOf(state.document)
+    this.showFold({ kind: 'saved' })
+  }
+
+  private post(body: unknown): Promise<Answer> {
+    return sendWrite(`/tunes/${this.id}/edits`, body)
+  }
+
+  /** Looks whether another tab has written since; where nothing waits here, its state is shown. */
+  readonly look = async (): Promise<void> => {
+    if (this.pending.length > 0 || this.sending || this.closed) return
+    const answer = await askState(`/tunes/${this.id}/edits`)
+    if (answer.kind === 'done' && this.pending.length === 0 && !this.sending && answer.state.revision !== this.onDisk.revision) this.adopt(answer.state)
   }
 
   private show(change: Partial<SessionView>): void {
@@ -221,32 +305,53 @@ export class TuneSession {
     this.listeners.forEach((listener) => listener())
   }
 
-  private get draftKey() { return `${DRAFTS}${this.id}:${this.tab}` }
+  private get draftKey() { return `${this.id}:${this.tab}` }
 
-  private keepDraft(): void {
-    if (this.pending.length === 0) localStorage.removeItem(this.draftKey)
-    else localStorage.setItem(this.draftKey, JSON.stringify({ base: this.revision, edits: this.pending } satisfies Draft))
+  /** Writes what waits into the browser's store, the latest state of it; says so where that does not go. */
+  private keepPending(): Promise<void> {
+    if (this.draftDue) return this.draftTurn
+    this.draftDue = true
+    this.draftTurn = this.draftTurn.then(async () => {
+      this.draftDue = false
+      try {
+        if (this.pending.length === 0) await dropDraft(this.draftKey)
+        else await keepDraft({ key: this.draftKey, tune: this.id, tab: this.tab, base: this.onDisk.revision, writes: [...this.pending] })
+        if (!this.view.keptHere) this.show({ keptHere: true })
+      } catch {
+        if (this.view.keptHere && this.pending.length > 0) this.show({ keptHere: false })
+      }
+    })
+    return this.draftTurn
   }
 
-  /** The draft of a tab of this tune that is open no more, taken out of the storage. */
+  private async holdLock(): Promise<void> {
+    await new Promise<void>((held) => {
+      void navigator.locks.request(TABS + this.tab, () => {
+        held()
+        return new Promise<void>((release) => { this.release = release })
+      })
+    })
+  }
+
+  /** The draft of a tab of this tune that is open no more. */
   private async takeOrphan(): Promise<Draft | null> {
-    const prefix = `${DRAFTS}${this.id}:`
+    await takeOver(this.id)
     const open = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
-    const key = Object.keys(localStorage).find((name) => name.startsWith(prefix) && name !== this.draftKey && !open.has(TABS + name.slice(prefix.length)))
-    if (!key) return null
-    const text = localStorage.getItem(key)
-    localStorage.removeItem(key)
-    const draft = draftSchema.safeParse(readJson(text))
-    return draft.success && draft.data.edits.length > 0 ? draft.data : null
+    return (await draftsOf(this.id)).find(({ key, tab }) => key !== this.draftKey && !open.has(TABS + tab)) ?? null
   }
 }
 
-const draftSchema: z.ZodType<Draft> = z.object({ base: z.string(), edits: z.array(tuneEdit) })
-
-function readJson(text: string | null): unknown {
-  try {
-    return JSON.parse(text ?? 'null')
-  } catch {
-    return null
+/** Writes as an earlier visit, perhaps of another version, left them. */
+function readWrites(kept: readonly unknown[]): { writes: Write[]; unread: unknown[] } {
+  const writes: Write[] = []
+  const unread: unknown[] = []
+  for (const one of kept) {
+    const given = one as { id?: unknown; step?: unknown; edit?: unknown } | null
+    const id = typeof given?.id === 'string' ? given.id : crypto.randomUUID()
+    const edit = tuneEdit.safeParse(given?.edit)
+    if (given?.step === 'undo' || given?.step === 'redo') writes.push({ id, step: given.step })
+    else if (edit.success) writes.push({ id, edit: edit.data })
+    else unread.push(given?.edit ?? given)
   }
+  return { writes, unread }
 }

@@ -8,7 +8,14 @@ export function useTune(state: TuneState): SessionView & { session: TuneSession 
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])
   useEffect(() => {
     void session.resume()
-    return () => session.close()
+    const look = () => { if (document.visibilityState === 'visible') void session.look() }
+    document.addEventListener('visibilitychange', look)
+    window.addEventListener('focus', look)
+    return () => {
+      document.removeEventListener('visibilitychange', look)
+      window.removeEventListener('focus', look)
+      session.close()
+    }
   }, [session])
   return { ...useSyncExternalStore(session.subscribe, session.read, session.readInitial), session }
 }

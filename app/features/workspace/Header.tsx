@@ -17,13 +17,15 @@ interface Props {
   undo: string | null
   redo: string | null
   status: SaveStatus['kind']
+  /** What waits is kept on this browser's disk. */
+  keptHere: boolean
   onTitle: (title: string) => void
   onStep: (direction: 'undo' | 'redo') => void
   onSheet: () => void
   onKeys: () => void
 }
 
-export const Header = memo(function Header({ id, title, step, undo, redo, status, onTitle, onStep, onSheet, onKeys }: Props) {
+export const Header = memo(function Header({ id, title, step, undo, redo, status, keptHere, onTitle, onStep, onSheet, onKeys }: Props) {
   return (
     <header className="top">
       <Link to="/" className="home-link"><img src="/heron.svg" alt="" width="26" height="26" />Songbook</Link>
@@ -35,7 +37,7 @@ export const Header = memo(function Header({ id, title, step, undo, redo, status
         ))}
         <a href={`/tunes/${id}/sheet`} onClick={(event) => { event.preventDefault(); onSheet() }}>Sheet</a>
       </nav>
-      <span className="save-status" role="status">{STATUS_WORDS[status]}</span>
+      <span className="save-status" role="status">{status === 'waiting' && !keptHere ? NOT_KEPT : STATUS_WORDS[status]}</span>
       <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span><IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}><UndoOutlined /></IconButton></span>
       </Tooltip>
@@ -50,8 +52,9 @@ export const Header = memo(function Header({ id, title, step, undo, redo, status
 
 const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
   saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
-  conflict: 'Changed in another tab', refused: 'Not taken',
+  conflict: 'Changed in another tab',
 }
+const NOT_KEPT = 'Not saved yet, and this browser has no room to keep it: leave this page open, or take it out as a file.'
 
 export function ThemeSwitch() {
   const { name, choose } = useThemeChoice()

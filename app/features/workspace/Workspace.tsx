@@ -44,8 +44,8 @@ import { usePlayer } from '../sound/usePlayer'
 import { levelsOf, type VoiceHeard } from '../sound/voiceHeard'
 import type { LineChord } from '../tune/decisions'
 import { useTune } from '../tune/useTune'
-import { ConflictNotice } from './ConflictNotice'
 import { Header } from './Header'
+import { KeepingNotices } from './KeepingNotices'
 import { KeysDialog } from './KeysDialog'
 import { inHome, inLine, moved, rangeOf, type Selection } from './selection'
 import { STEPS, type Step } from './steps'
@@ -65,7 +65,7 @@ const HARD_SPOTS = 4
 
 /** The workspace of one tune: two banks, a drawer for the selected chord, a transport; the step moves the focus. */
 export function Workspace({ state, step }: { state: TuneState; step: Step }) {
-  const { document, undo, redo, status, session } = useTune(state)
+  const { document, undo, redo, status, keptHere, aside, session } = useTune(state)
   const navigate = useNavigate()
   // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
@@ -285,12 +285,11 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   return (
     <div className="workspace">
       <Header
-        id={state.id} title={document.title} step={step} undo={undo} redo={redo} status={status.kind}
+        id={state.id} title={document.title} step={step} undo={undo} redo={redo} status={status.kind} keptHere={keptHere}
         onTitle={onTitle} onStep={onHistory} onSheet={onSheet} onKeys={onKeys}
       />
       <main className="banks">
-        {status.kind === 'conflict' && <ConflictNotice onMine={session.putMineOnTop} onCopy={() => void session.keepMineAsCopy()} />}
-        {status.kind === 'refused' && <p className="notice" role="alert">{status.message}</p>}
+        <KeepingNotices view={{ status, keptHere, aside, title: document.title }} unread={state.unread} session={session} />
         <WhyContext.Provider value={reasons}>
           {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}
         </WhyContext.Provider>

@@ -5,7 +5,8 @@ import { inHome, inLine, moved, rangeOf } from './selection'
 import { madeChord, readTuneDocument } from './useTuneReading'
 import { DEFAULT_PLAYER } from '../player/settings'
 import { keptVoicings } from '../lines/keptGrips'
-import { matching, rowOf } from '../songbook/entries'
+import { summaryOf } from '../../../db/tunes'
+import { rowOf, wordsOf } from '../songbook/entries'
 
 describe('a document read for the screen', () => {
   const read = (text: string, more: object = {}) => readTuneDocument({ text, colour: 2, choices: {}, fixed: {}, ...more })
@@ -81,12 +82,8 @@ test('a selection goes from line to line: what stands for a chord, and the chord
 
 describe('the songbook page', () => {
   const now = new Date(2026, 4, 20, 15).getTime()
-  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, text, touchedAt })
-  test('search finds words in titles and chords, all of them', () => {
-    const book = [entry('Low Water', 'key: Cm\n| Cm |'), entry('High Water', '| Am7 D9 |')]
-    expect(matching(book, 'water d9').map((one) => one.title)).toEqual(['High Water'])
-    expect(matching(book, '')).toHaveLength(2)
-  })
+  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, summary: summaryOf(text), touchedAt })
+  test('a search is its words', () => expect(wordsOf('  water  D9 ')).toEqual(['water', 'D9']))
   test('a row says key (found where none is given), metre, bars and when', () => {
     expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: { mode: 'minor', tonic: { letter: 5, alter: 0 } }, meter: '3/4', bars: 3, touched: 'today' })
     expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: null, bars: 0, touched: 'yesterday' })

@@ -1,0 +1,49 @@
+import type { Write } from './drafts'
+import { isFound, labelOf, type TuneDocument, type TuneEdit } from './document'
+import { tryEdit } from './tryEdit'
+
+interface Frame {
+  document: TuneDocument
+  /** What led here, for undo; null for the state on disk. */
+  edit: TuneEdit | null
+}
+
+/** The state on disk with what waits on top of it: undo and redo of what waits are known at once, those of what is on disk wait for the server. */
+export interface Fold {
+  stack: readonly Frame[]
+  undone: readonly Frame[]
+}
+
+export const foldOf = (document: TuneDocument): Fold => ({ stack: [{ document, edit: null }], undone: [] })
+export const shownBy = ({ stack }: Fold): TuneDocument => stack.at(-1)!.document
+export const undoLabel = ({ stack }: Fold, onDisk: string | null): string | null => { const { edit } = stack.at(-1)!; return edit ? labelOf(edit) : onDisk }
+export const redoLabel = ({ stack, undone }: Fold, onDisk: string | null): string | null => {
+  const next = undone.at(-1)?.edit
+  return next ? labelOf(next) : stack.length > 1 ? null : onDisk
+}
+
+/** One write more; null where the edit cannot be done on what is there. */
+export function folded(fold: Fold, write: Write): Fold | { refused: string } {
+  const { stack, undone } = fold
+  if ('step' in write) {
+    if (write.step === 'undo') return stack.length > 1 ? { stack: stack.slice(0, -1), undone: [...undone, stack.at(-1)!] } : fold
+    return undone.length > 0 ? { stack: [...stack, undone.at(-1)!], undone: undone.slice(0, -1) } : fold
+  }
+  const tried = tryEdit(shownBy(fold), write.edit)
+  if (!tried.ok) return { refused: tried.message }
+  if (isFound(write.edit)) return { stack: [...stack.slice(0, -1), { ...stack.at(-1)!, document: tried.document }], undone }
+  return { stack: [...stack, { document: tried.document, edit: write.edit }], undone: [] }
+}
+
+/** The edits that are left of some writes when each undo has taken back the edit before it: steps of a history that is another by now mean nothing. */
+export function netEdits(writes: readonly Write[]): TuneEdit[] {
+  const made: TuneEdit[] = []
+  const undone: TuneEdit[] = []
+  for (const write of writes) {
+    if ('edit' in write) { made.push(write.edit); if (!isFound(write.edit)) undone.length = 0; continue }
+    const [from, to] = write.step === 'undo' ? [made, undone] : [undone, made]
+    const at = from.findLastIndex((edit) => !isFound(edit))
+    if (at >= 0) to.push(...from.splice(at, 1))
+  }
+  return made
+}

@@ -1,0 +1,121 @@
+import Database from 'better-sqlite3'
+import { chmodSync, copyFileSync, mkdtempSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync, existsSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { BookFault, closeDatabase, faultInWords, openDatabase } from './connect'
+import { seedDemoBook } from './seed'
+import { createTune, editTune, fillSummaries, listTunes, newDocument, readTune, stepHistory } from './tunes'
+
+let folder: string
+let file: string
+beforeEach(() => { folder = mkdtempSync(join(tmpdir(), 'heron-')); file = join(folder, 'book.sqlite') })
+afterEach(() => rmSync(folder, { recursive: true, force: true }))
+
+function faultOf(open: () => unknown): string {
+  try {
+    open()
+  } catch (error) {
+    expect(error).toBeInstanceOf(BookFault)
+    return (error as Error).message
+  }
+  throw new Error('it was opened')
+}
+
+/** A book with some work in it, closed in order. */
+function aBook(): string {
+  const db = openDatabase(file)
+  const id = createTune(db, newDocument('Kept', '| C |'))
+  for (let colour = 0; colour < 40; colour += 1) editTune(db, id, readTune(db, id)!.revision, { kind: 'colour', colour: (colour % 5) as 0 })
+  closeDatabase(db)
+  return id
+}
+
+test('an orderly end leaves everything in the one file: a copy of it alone has all', () => {
+  const id = aBook()
+  expect(existsSync(`${file}-wal`)).toBe(false)
+  const copy = join(folder, 'copy.sqlite')
+  copyFileSync(file, copy)
+  const db = openDatabase(copy)
+  expect(readTune(db, id)!.document.colour).toBe(4)
+  expect(db.$client.prepare('SELECT count(*) AS n FROM revisions').get()).toEqual({ n: 41 })
+  db.$client.close()
+})
+
+test('a file that is no database, one of another program, a damaged and a cut one are refused with what is wrong, and left as they are', () => {
+  writeFileSync(file, 'This is a letter and not a database at all, whatever its name says.'.repeat(20))
+  expect(faultOf(() => openDatabase(file))).toContain('is not a book of Yellow Heron')
+  rmSync(file)
+  const other = new Database(file)
+  other.exec('CREATE TABLE recipes (name TEXT)')
+  other.close()
+  expect(faultOf(() => openDatabase(file))).toContain("another program's database")
+  rmSync(file)
+  aBook()
+  truncateSync(file, Math.floor(statSync(file).size / 2))
+  const before = readFileSync(file)
+  expect(faultOf(() => openDatabase(file))).toContain('damaged or cut short')
+  expect(readFileSync(file).equals(before)).toBe(true)
+  expect(faultOf(() => openDatabase(join(file, 'inside.sqlite')))).toMatch(/cannot be opened or made/)
+})
+
+test('a book of a later version is refused and left as it is', () => {
+  const id = aBook()
+  const raw = new Database(file)
+  raw.exec('ALTER TABLE tunes ADD COLUMN mood TEXT')
+  raw.prepare('UPDATE tunes SET mood = ? WHERE id = ?').run('calm', id)
+  raw.prepare('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)').run('later', Date.now() + 1e12)
+  raw.close()
+  expect(faultOf(() => openDatabase(file))).toContain('later version')
+  const after = new Database(file)
+  expect(after.prepare('SELECT mood FROM tunes').get()).toEqual({ mood: 'calm' })
+  after.close()
+})
+
+test('faults of the disk are said in words, however deep they lie', () => {
+  const of = (code: string) => faultInWords(new Error('outer', { cause: Object.assign(new Error('inner'), { code }) }))
+  expect(of('SQLITE_FULL')).toContain('disk is full')
+  expect(of('SQLITE_READONLY')).toContain('not written')
+  expect(of('SQLITE_BUSY')).toContain('Another program')
+  expect(of('SQLITE_CONSTRAINT')).toBeNull()
+  // As root everything can be written: the words are then tried by their code alone.
+  if (process.getuid?.() === 0) return
+  aBook()
+  chmodSync(file, 0o444)
+  expect(faultOf(() => openDatabase(file))).toContain('not written')
+})
+
+describe('what an earlier version wrote', () => {
+  test('a book without summaries gets them once, and the songbook lists without reading charts', () => {
+    const db = openDatabase(file)
+    createTune(db, newDocument('Old', 'key: Bb\nmeter: 3/4\n| Bb | F7 |'))
+    db.$client.exec('UPDATE tunes SET summary = NULL')
+    expect(listTunes(db).entries[0]!.summary).toEqual({ key: null, meter: '4/4', bars: 0 })
+    fillSummaries(db)
+    expect(listTunes(db).entries[0]!.summary).toEqual({ key: 'Bb', meter: '3/4', bars: 2 })
+    db.$client.close()
+  })
+  test('a tune with symbols this version does not know opens with all the rest, says what it left out, and undo has it still', () => {
+    const db = openDatabase(file)
+    const id = createTune(db, newDocument('Strange', '| C | F |'))
+    const choice = { chords: [{ symbol: 'Am7', beats: 4 }], span: 1, rule: 'b2', at: 0 }
+    for (const slot of ['1:1', '2:1']) editTune(db, id, readTune(db, id)!.revision, { kind: 'choose', slot, choice })
+    db.$client.prepare("UPDATE choices SET chords = ? WHERE slot = '1:1'").run(JSON.stringify([{ symbol: 'Qx13', beats: 4 }]))
+    const opened = readTune(db, id)!
+    expect(opened.document).toMatchObject({ title: 'Strange', text: '| C | F |', choices: { '2:1': choice } })
+    expect(Object.keys(opened.document.choices)).toEqual(['2:1'])
+    expect(opened.unread).toEqual([expect.stringMatching(/Qx13/)])
+    editTune(db, id, opened.revision, { kind: 'colour', colour: 1 })
+    stepHistory(db, id, readTune(db, id)!.revision, 'undo')
+    expect(Object.keys(readTune(db, id)!.document.choices)).toEqual(['1:1', '2:1'])
+    db.$client.close()
+  })
+  test('the demo book is listed as it is read', () => {
+    const db = openDatabase(':memory:')
+    seedDemoBook(db)
+    const { entries, total } = listTunes(db, { words: ['G', '%'] })
+    expect(entries.length).toBeGreaterThan(0)
+    expect(entries.length).toBeLessThanOrEqual(total)
+    expect(listTunes(db, { words: ['%_%'] }).found).toBe(0)
+    db.$client.close()
+  })
+})
