@@ -9,6 +9,7 @@ export default [
   route('tunes/:tuneId/why', 'routes/why.tsx'),
   route('tunes/:tuneId/file/:format', 'routes/tune.file.ts'),
   route('grips', 'routes/grips.tsx'),
+  route('grips/kept', 'routes/grips.kept.ts'),
   route('player', 'routes/player.tsx'),
   route('player/edits', 'routes/player.edits.ts'),
 ] satisfies RouteConfig

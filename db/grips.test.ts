@@ -4,7 +4,7 @@ import { wholeNeck } from '../app/features/player/limits'
 import { voicingOf } from '../core/voicing/voicing'
 import { openDatabase, type Db } from './connect'
 import { demoGrips, seedDemoGrips } from './demoGrips'
-import { keepGrip, letGripGo, listGrips, takeGripBack } from './grips'
+import { keepGrip, letGripGo, listGrips, listTakenOut, putInBook, shapesInBook, takeGripBack } from './grips'
 import { createTune, editTune, newDocument, readTune } from './tunes'
 
 let db: Db
@@ -41,4 +41,17 @@ test('says which tunes use it now', () => {
   editTune(db, tune, readTune(db, tune)!.revision, { kind: 'fix', slot: '1:1', frets: SHELL })
   createTune(db, newDocument('Other', '| G7 |'))
   expect(listGrips(db)[0]!.usedIn).toEqual([{ id: tune, title: 'Ferry' }])
+})
+
+test('put in from a tune, tags and note of a grip that is there, or was, stay as they are', () => {
+  const id = keepGrip(db, { frets: SHELL, symbol: 'G7', tags: ['round'], note: 'ferry' })
+  expect(putInBook(db, { frets: SHELL, symbol: 'G7' })).toBe('there')
+  letGripGo(db, id)
+  expect(listTakenOut(db)).toMatchObject([{ id, symbol: 'G7' }])
+  expect(shapesInBook(db)).toEqual([])
+  expect(putInBook(db, { frets: SHELL, symbol: 'G7' })).toBe('back')
+  expect(listGrips(db)).toMatchObject([{ id, tags: ['round'], note: 'ferry' }])
+  expect(putInBook(db, { frets: SHELL, symbol: 'Bm7b5', instrument: 'E2 A2 D3 G3 B3 E4 capo 0' })).toBe('new')
+  expect(putInBook(db, { frets: SHELL, symbol: 'Bm7b5', instrument: 'D2 A2 D3 G3 B3 E4 capo 0' })).toBe('new')
+  expect(shapesInBook(db)).toEqual(['G7 3 x 3 4 x x', 'Bm7b5 3 x 3 4 x x', 'Bm7b5 3 x 3 4 x x'])
 })

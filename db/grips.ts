@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm'
 import type { Db } from './connect'
 import { arrangements, grips, tunes, voicings } from './schema'
 
@@ -9,6 +9,8 @@ export interface BookGrip {
   symbol: string
   tags: string[]
   note: string
+  /** Open strings it was kept for; null where that was not written down. */
+  instrument: string | null
   usedIn: { id: string; title: string }[]
 }
 
@@ -27,24 +29,49 @@ export function listGrips(db: Db): BookGrip[] {
       used.set(shape, (used.get(shape) ?? new Map<string, string>()).set(id, title))
     }
   }
-  return rows.map(({ id, frets, symbol, tags, note }) => ({
-    id, frets, symbol, tags, note, usedIn: [...(used.get(JSON.stringify(frets)) ?? [])].map(([tune, title]) => ({ id: tune, title })),
+  return rows.map(({ id, frets, symbol, tags, note, instrument }) => ({
+    id, frets, symbol, tags, note, instrument, usedIn: [...(used.get(JSON.stringify(frets)) ?? [])].map(([tune, title]) => ({ id: tune, title })),
   }))
 }
 
-/** Keeps a grip for a chord; one that is in the book for that chord already is changed, or taken back. */
-export function keepGrip(db: Db, { frets, symbol, tags, note }: Pick<BookGrip, 'frets' | 'symbol' | 'tags' | 'note'>, now = Date.now()): string {
+type Shape = Pick<BookGrip, 'frets' | 'symbol'> & { instrument?: string | null }
+
+const sameGrip = ({ frets, symbol, instrument }: Shape) => and(eq(grips.symbol, symbol), eq(grips.frets, frets), instrument ? or(eq(grips.instrument, instrument), isNull(grips.instrument)) : undefined)
+
+/** Keeps a grip for a chord with its tags and note; one that is in the book for that chord already gets these instead of its own, one taken out comes back with them. */
+export function keepGrip(db: Db, { frets, symbol, tags, note, instrument = null }: Shape & Pick<BookGrip, 'tags' | 'note'>, now = Date.now()): string {
   return db.transaction((tx) => {
-    const known = tx.select().from(grips).where(and(eq(grips.symbol, symbol), eq(grips.frets, frets))).get()
+    const known = tx.select().from(grips).where(sameGrip({ frets, symbol, instrument })).get()
     if (known) {
       tx.update(grips).set({ tags, note, deletedAt: null }).where(eq(grips.id, known.id)).run()
       return known.id
     }
     const id = crypto.randomUUID()
-    tx.insert(grips).values({ id, frets, symbol, tags, note, createdAt: now }).run()
+    tx.insert(grips).values({ id, frets, symbol, tags, note, instrument, createdAt: now }).run()
     return id
   }, { behavior: 'immediate' })
 }
+
+/** Puts a grip into the book from a tune: tags and note of one that is there, or was there, stay as they are. */
+export function putInBook(db: Db, { frets, symbol, instrument = null }: Shape, now = Date.now()): 'new' | 'back' | 'there' {
+  return db.transaction((tx) => {
+    const known = tx.select().from(grips).where(sameGrip({ frets, symbol, instrument })).get()
+    if (known && known.deletedAt === null) return 'there'
+    if (known) tx.update(grips).set({ deletedAt: null }).where(eq(grips.id, known.id)).run()
+    else tx.insert(grips).values({ id: crypto.randomUUID(), frets, symbol, tags: [], note: '', instrument, createdAt: now }).run()
+    return known ? 'back' : 'new'
+  }, { behavior: 'immediate' })
+}
+
+/** What is in the book, without what is said of it: `symbol frets` for each grip. */
+export const shapesInBook = (db: Db): string[] =>
+  db.select({ frets: grips.frets, symbol: grips.symbol }).from(grips).where(isNull(grips.deletedAt)).all().map(shapeKey)
+
+export const shapeKey = ({ frets, symbol }: Pick<BookGrip, 'frets' | 'symbol'>): string => `${symbol} ${frets.map((fret) => fret ?? 'x').join(' ')}`
+
+/** Grips that were taken out of the book, the last first: each can be brought back. */
+export const listTakenOut = (db: Db): Pick<BookGrip, 'id' | 'frets' | 'symbol'>[] =>
+  db.select({ id: grips.id, frets: grips.frets, symbol: grips.symbol }).from(grips).where(isNotNull(grips.deletedAt)).orderBy(desc(grips.deletedAt)).all()
 
 export const letGripGo = (db: Db, id: string, now = Date.now()): boolean =>
   db.update(grips).set({ deletedAt: now }).where(and(eq(grips.id, id), isNull(grips.deletedAt))).run().changes > 0

@@ -113,7 +113,7 @@ test('one note through all chords, and a bass as typed', async ({ page }) => {
   await typeTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |')
   await goTo(page, 'Colour')
   await page.getByRole('button', { name: 'Common note, bass' }).click()
-  const panel = page.getByRole('region', { name: 'Common note and bass' })
+  const panel = page.getByRole('region', { name: 'Held note and bass line' })
   await expect(panel.locator('.common-chords li')).toHaveCount(4)
   await panel.getByRole('button', { name: /^Take/ }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(expect.arrayContaining(['C', 'Am', 'Fmaj7']))

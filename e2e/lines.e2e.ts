@@ -2,7 +2,7 @@ import { expect, goTo, gripsIn, linesFound, newLine, pick, saved, symbolsIn, tes
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 
-test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, the rest follows', async ({ page }) => {
+test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, and the other grips stay', async ({ page }) => {
   await typeTune(page, 'Pulled', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -22,7 +22,7 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   await page.keyboard.press('ArrowUp')
   await expect(panel).toContainText('A hand can hold it')
   await page.keyboard.press('Enter')
-  await expect(newLine(page).getByText('fixed')).toBeVisible()
+  await expect(newLine(page).getByText('your grip')).toBeVisible()
   await linesFound(page)
   expect((await gripsIn(page))[2]).not.toBe(before[2])
   await saved(page)
@@ -41,7 +41,7 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 9, { steps: 4 })
   await page.mouse.up()
   await expect(page.locator('.pulled')).toContainText('Now it is')
-  await page.getByRole('button', { name: 'Let go (Esc)' }).click()
+  await page.getByRole('button', { name: 'Put the note back (Esc)' }).click()
   await newLine(page).getByRole('button').nth(3).click()
   await page.keyboard.press('ArrowUp')
   await page.keyboard.press('ArrowDown')
@@ -51,8 +51,8 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
   await newLine(page).getByRole('button').nth(1).click()
   await page.keyboard.press('ArrowUp')
   await page.keyboard.press('ArrowDown')
-  await page.getByRole('button', { name: 'Keep, the rest stays' }).click()
-  await expect(newLine(page).getByText('fixed')).toHaveCount(4)
+  await page.getByRole('button', { name: 'Keep it, the other grips stay (Enter)' }).click()
+  await expect(newLine(page).getByText('your grip')).toHaveCount(1)
 })
 
 test('five lines say what they are good at; styles; one voice heard; two lines in turn; hard spots; ways on', async ({ page }) => {
@@ -65,21 +65,21 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await expect.poll(async () => (await gripsIn(page)).every((grip) => (grip!.match(/muted/g) ?? []).length >= 3), { timeout: 30_000 }).toBe(true)
   await linesFound(page)
   await page.getByRole('group', { name: 'Voices heard' }).getByRole('button', { name: 'Bass', exact: true }).click()
-  await page.getByLabel('Heard in turn with').click()
+  await page.getByLabel('Compare by ear with').click()
   await page.getByRole('option', { name: 'Line 2' }).click()
   await page.getByRole('button', { name: 'New, then line 2' }).click()
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
   await page.locator('.spots .plain-button').first().click()
-  await page.getByRole('button', { name: /^easier by/ }).first().click()
-  await expect(newLine(page).getByText('fixed')).toHaveCount(1)
+  await page.getByRole('button', { name: 'take an easier grip' }).first().click()
+  await expect(newLine(page).getByText('your grip')).toHaveCount(1)
   await page.getByRole('button', { name: 'Undo' }).click()
   await newLine(page).getByRole('button').nth(0).click()
   const ways = page.getByRole('region', { name: 'On to the next chord' })
   await expect(ways.getByRole('listitem').first()).toContainText(/stays|falls|rises/)
   await ways.getByRole('button', { name: 'Take this way' }).last().click()
-  await expect(newLine(page).getByText('fixed')).toHaveCount(2)
+  await expect(newLine(page).getByText('your grip')).toHaveCount(2)
 })
 
 test('conditions: a note asked for on top is there in every line, a condition that leaves nothing says so, and is taken away', async ({ page }) => {
@@ -109,7 +109,7 @@ test('the chart of the lines: a point for each, and a touch takes the line', asy
   await typeTune(page, 'Points', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
-  await page.getByRole('button', { name: 'Colour against travel' }).click()
+  await page.getByRole('button', { name: 'Chart of all lines' }).click()
   const points = page.locator('.lines-chart .point')
   await expect(points).toHaveCount(5)
   const box = (await points.nth(3).boundingBox())!

@@ -40,7 +40,7 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
   await expect(choices.nth(5)).toBeVisible()
   const wanted = (await choices.nth(5).locator('svg.grip').getAttribute('aria-label'))!
   await choices.nth(5).click()
-  await expect(newLine(page).getByText('fixed')).toBeVisible()
+  await expect(newLine(page).getByText('your grip')).toBeVisible()
   await linesFound(page)
   await expect.poll(async () => (await gripsIn(page))[2]).toBe(wanted)
   const kept = await gripsIn(page)

@@ -6,14 +6,18 @@ import { z } from 'zod'
 import { parseChord } from '../../core/chord/parse'
 import { parseKey } from '../../core/pitch/key'
 import { leastMotion } from '../../core/pitch/motion'
-import { parseNote } from '../../core/pitch/note'
+import { noteName, parseNote, plainSpelling } from '../../core/pitch/note'
 import { soundAt, type Frets } from '../../core/neck/instrument'
+import { readFrets } from '../../core/neck/readFrets'
 import { fingeringsOf } from '../../core/neck/fingering'
 import { namesOf } from '../../core/voicing/name'
 import { voicingOf, type Voicing } from '../../core/voicing/voicing'
 import { seedDemoGrips } from '../../db/demoGrips'
-import { keepGrip, letGripGo, listGrips, takeGripBack, type BookGrip } from '../../db/grips'
-import { database } from '../database.server'
+import { keepGrip, letGripGo, listGrips, listTakenOut, takeGripBack, type BookGrip } from '../../db/grips'
+import { database, withBook } from '../database.server'
+import { unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { fretsHere, stringingOf } from '../features/tune/sounding'
+import { refusalInWords } from '../features/words/refusal'
 import { GripFacts } from '../features/grips/GripFacts'
 import { GripFilters, NO_FILTER, passes, type GripFilter } from '../features/grips/GripFilters'
 import { GripNames } from '../features/grips/GripNames'
@@ -33,7 +37,7 @@ const intents = z.discriminatedUnion('intent', [
   z.object({
     intent: z.literal('keep'), symbol: z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9'),
     frets: z.string().max(200).transform((text, context) => { try { return frets.parse(JSON.parse(text)) } catch { context.addIssue({ code: 'custom', message: 'frets from the lowest string, such as [null,3,2,0,1,0]' }); return z.NEVER } }),
-    tags: z.string().max(200).transform((text) => [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))]), note: z.string().max(500),
+    tags: z.string().max(200).transform((text) => [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))]), note: z.string().max(500), instrument: z.string().max(80).optional(),
   }),
   z.object({ intent: z.literal('let-go'), id: z.uuid() }),
   z.object({ intent: z.literal('take-back'), id: z.uuid() }),
@@ -41,20 +45,26 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export function loader({ request }: Route.LoaderArgs) {
-  return { grips: listGrips(database()), gone: z.uuid().nullable().catch(null).parse(new URL(request.url).searchParams.get('gone')) }
+  return { grips: listGrips(database()), takenOut: listTakenOut(database()), gone: z.uuid().nullable().catch(null).parse(new URL(request.url).searchParams.get('gone')) }
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const wanted = intents.safeParse(Object.fromEntries(await request.formData()))
-  if (!wanted.success) return data({ message: `Accepted: ${wanted.error.issues[0]!.message}.` }, 400)
+  const given = Object.fromEntries(await request.formData())
+  const wanted = intents.safeParse(given)
+  if (!wanted.success) return data({ message: refusalInWords(wanted.error, given) }, 400)
   const form = wanted.data
-  switch (form.intent) {
-    case 'keep': keepGrip(database(), form); return null
-    case 'let-go': return letGripGo(database(), form.id) ? redirect(`/grips?gone=${form.id}`) : data({ message: 'That grip is not in the book any more.' }, 404)
-    case 'take-back': takeGripBack(database(), form.id); return redirect('/grips')
-    case 'demo': seedDemoGrips(database()); return null
-  }
+  return withBook((db) => {
+    switch (form.intent) {
+      case 'keep': keepGrip(db, { ...form, instrument: form.instrument ?? null }); return null
+      case 'let-go': return letGripGo(db, form.id) ? redirect(`/grips?gone=${form.id}`) : data({ message: 'That grip is not in the book any more.' }, 404)
+      case 'take-back': return takeGripBack(db, form.id) ? redirect('/grips') : data({ message: 'That grip is erased.' }, 404)
+      case 'demo': seedDemoGrips(db); return null
+    }
+  })
 }
+
+/** Without an answer the page stays with what was typed. */
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
 
 export const meta: Route.MetaFunction = () => [{ title: 'Grip book · Yellow Heron' }]
 
@@ -62,7 +72,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Grip book · Yellow Her
 const AT_ONCE = 24
 
 /** The player's vocabulary: fret a grip and read its names, find grips of a chord, keep them with tags and notes. */
-export default function GripsPage({ loaderData: { grips, gone }, actionData }: Route.ComponentProps) {
+export default function GripsPage({ loaderData: { grips, gone, takenOut }, actionData }: Route.ComponentProps) {
   const { settings } = usePlayerSettings()
   const player = usePlayer()
   const strings = settings.instrument.tuning.length
@@ -79,6 +89,7 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
 
   const limits = useMemo(() => wholeNeck(settings), [settings])
   const midis = frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
+  const highest = Math.max(0, ...frets.map((fret) => fret ?? 0))
   const parsedKey = keyText ? parseKey(keyText) : null
   const parsedOver = overText ? parseNote(overText) : null
   const songKey = parsedKey?.ok ? parsedKey.value : undefined
@@ -91,15 +102,19 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
   const related = useAsked<'related'>(voicing && chord ? { kind: 'related', symbol: chord.canonical, frets: [...frets], capo: 0, bass: 'any', key: songKey ? keyText : null, body: settings } : null)
   const all = useAsked<'book'>(where === 'neck' && chord ? { kind: 'book', symbol: chord.canonical, body: settings } : null)
 
+  const stringing = stringingOf(settings, 0)
+  // A grip kept for other open strings is shown at the same pitches on these, where they can be had.
   const kept = useMemo(() => grips.flatMap((grip) => {
     const of = parseChord(grip.symbol)
-    const read = of.ok && grip.frets.length === strings ? voicingOf(grip.frets, of.value, limitsFor(settings, 0, 'any')) : null
-    return read && of.ok ? [{ grip, chord: of.value, voicing: read }] : []
-  }), [grips, strings, settings])
+    const own = limitsFor(settings, 0, 'any')
+    const here = of.ok ? fretsHere(grip.frets, grip.instrument ?? undefined, of.value, { ...own, frets: [0, settings.instrument.frets] }) : null
+    const read = of.ok && here ? voicingOf(here.frets, of.value, own) : null
+    return read && here && of.ok ? [{ grip, chord: of.value, voicing: read, moved: here.moved }] : []
+  }), [grips, settings])
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
   const found = kept.filter((one) => passes(one.voicing, filter) && words.every((word) => `${one.grip.symbol} ${one.grip.tags.join(' ')} ${one.grip.note}`.toLowerCase().includes(word)))
   const onNeck = (all?.grips ?? []).filter((one) => passes(one, filter))
-  const present = grips.find((grip) => chord && grip.symbol === chord.canonical && grip.frets.join() === frets.join())
+  const present = kept.find(({ grip, voicing: one }) => chord && grip.symbol === chord.canonical && one.frets.join() === frets.join())?.grip
 
   const take = (next: Frets, name?: string) => {
     setHeld(next)
@@ -118,7 +133,7 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
         <ThemeSwitch />
       </header>
       {actionData && 'message' in actionData && <p className="notice" role="alert">{actionData.message}</p>}
-      {gone && <Form method="post" className="notice" role="status"><input type="hidden" name="intent" value="take-back" /><input type="hidden" name="id" value={gone} />The grip was let go. <Button type="submit">Take it back</Button></Form>}
+      {gone && <Form method="post" className="notice" role="status"><input type="hidden" name="intent" value="take-back" /><input type="hidden" name="id" value={gone} />The grip was taken out of the book. <Button type="submit">Put it back</Button></Form>}
       <Neck
         strings={strings} frets={Math.min(settings.instrument.frets, 17)} label="Neck: touch a place to hold it, again to let it go"
         marks={marksOfGrip(frets, (string) => voicing?.strings.find((one) => one.string === string)?.degree ?? '')} muted={frets.flatMap((fret, string) => (fret === null && midis.length > 0 ? [string] : []))}
@@ -140,13 +155,15 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
           {midis.length > 0 && (
             <>
               <h2>{chord ? <ChordName chord={chord} /> : 'No usual name'}</h2>
+              {!chord && <p>It sounds {midis.map((midi) => engraved(noteName(plainSpelling(midi, false)))).join(', ')}: no usual chord has all of these. Name a root above to read it against.</p>}
+              {highest > settings.instrument.frets && <p className="fault">Fret {highest} is beyond the neck: the instrument has {settings.instrument.frets} frets (Player page).</p>}
               {answer && !answer.playable && <p className="fault">This hand does not hold it: {answer.why}.</p>}
               {voicing && chord && <div className="present-grip"><GripDiagram voicing={voicing} scale={1.6} /><GripFacts voicing={voicing} chord={chord} /></div>}
               <h3>It can be called</h3>
               <GripNames midis={midis} {...(over ? { over } : {})} {...(songKey ? { songKey } : {})} onName={(name) => setSymbol(name.canonical)} />
               {voicing && chord && (
                 <>
-                  <KeepForm key={`${chord.canonical}${frets.join()}`} symbol={chord.canonical} frets={frets} present={present} />
+                  <KeepForm key={`${chord.canonical}${frets.join()}`} symbol={chord.canonical} frets={frets} instrument={stringing} present={present} />
                   <div className="drawer-buttons"><Button size="small" onClick={() => setCompared({ frets, symbol: chord.canonical })}>Compare others with this one</Button></div>
                   {other && compared && <Comparison first={other} symbol={compared.symbol} second={voicing} />}
                   <RelatedGrips related={related?.related ?? null} now={frets.join()} onTake={(one, name) => take(one.frets, name ?? chord.canonical)} />
@@ -167,12 +184,12 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
           )}
           {where === 'book' && (
             <ul className="book-list">
-              {found.slice(0, shown).map(({ grip, chord: of, voicing: one }) => (
+              {found.slice(0, shown).map(({ grip, chord: of, voicing: one, moved }) => (
                 <li key={grip.id}>
-                  <button type="button" className="grip-choice" aria-pressed={present?.id === grip.id} aria-label={`${grip.symbol}: ${gripInWords(one)}`} onClick={() => take(grip.frets, grip.symbol)}>
+                  <button type="button" className="grip-choice" aria-pressed={present?.id === grip.id} aria-label={`${grip.symbol}: ${gripInWords(one)}`} onClick={() => take(one.frets, grip.symbol)}>
                     <ChordName chord={of} />
                     <GripDiagram voicing={one} />
-                    <span>{grip.tags.join(', ') || one.families[0]}</span>
+                    <span>{grip.tags.join(', ') || one.families[0]}{moved ? ', moved to this tuning' : ''}</span>
                   </button>
                 </li>
               ))}
@@ -195,7 +212,13 @@ export default function GripsPage({ loaderData: { grips, gone }, actionData }: R
             </>
           )}
           {(where === 'book' ? found.length : onNeck.length) > shown && <Button onClick={() => setShown(shown + AT_ONCE)}>Show more</Button>}
-          {where === 'book' && grips.length > kept.length && <p className="quiet">{grips.length - kept.length} grips of the book are for another instrument or another hand.</p>}
+          {where === 'book' && grips.length > kept.length && <p className="quiet">{grips.length - kept.length} grips of the book cannot be played on these open strings, or by this hand; they are kept.</p>}
+          {where === 'book' && takenOut.length > 0 && (
+            <details>
+              <summary>Taken out of the book ({takenOut.length})</summary>
+              <ul className="taken-out">{takenOut.map(({ id, symbol: of, frets: at }) => <li key={id}><Form method="post" preventScrollReset><input type="hidden" name="intent" value="take-back" /><input type="hidden" name="id" value={id} />{engraved(of)}: {at.map((fret) => fret ?? 'x').join(' ')} <Button size="small" type="submit">Put it back</Button></Form></li>)}</ul>
+            </details>
+          )}
         </section>
       </div>
     </main>
@@ -212,29 +235,33 @@ function voicingFor({ frets, symbol }: { frets: Frets; symbol: string }, limits:
   return of.ok && frets.length === limits.instrument.tuning.length ? voicingOf(frets, of.value, limits) : null
 }
 
-/** Frets as text, lowest string first: `x 3 2 0 1 0`. */
+/** Frets as text, lowest string first: `x 3 2 0 1 0` or `x32010`. */
 function FretsField({ frets, onFrets }: { frets: Frets; onFrets: (frets: Frets) => void }) {
   const [typed, setTyped] = useState(frets.some((fret) => fret !== null) ? frets.map((fret) => fret ?? 'x').join(' ') : '')
-  const read = typed.trim().split(/[\s,-]+/).map((word) => (/^x$/i.test(word) ? null : /^\d{1,2}$/.test(word) ? Number(word) : NaN))
-  const right = read.length === frets.length && read.every((fret) => fret === null || (Number.isFinite(fret) && fret <= 36))
-  const send = () => { if (right && read.join() !== frets.join()) onFrets(read) }
+  const [left, setLeft] = useState(false)
+  const read = typed.trim() === '' ? null : readFrets(typed, frets.length)
+  const send = () => {
+    setLeft(true)
+    if (read?.ok && read.value.join() !== frets.join()) onFrets(read.value)
+  }
+  const wrong = left && read !== null && !read.ok
   return (
     <TextField
-      size="small" label={typed.trim() === '' || right ? 'Frets, lowest string first' : `${frets.length} frets or x`} error={typed.trim() !== '' && !right} value={typed} placeholder="x 3 2 0 1 0" sx={{ width: 210 }}
-      onChange={(event) => setTyped(event.target.value)} onBlur={send} onKeyDown={(event) => event.key === 'Enter' && send()}
+      size="small" label="Frets, lowest string first" error={wrong} helperText={wrong ? `${read.fault.message} Accepted: ${read.fault.accepted!}.` : undefined} value={typed} placeholder="x 3 2 0 1 0" sx={{ width: 230 }}
+      onChange={(event) => { setTyped(event.target.value); setLeft(false) }} onBlur={send} onKeyDown={(event) => event.key === 'Enter' && send()}
     />
   )
 }
 
 /** Tags and a note, and keeping or letting go. */
-function KeepForm({ symbol, frets, present }: { symbol: string; frets: Frets; present: BookGrip | undefined }) {
+function KeepForm({ symbol, frets, instrument, present }: { symbol: string; frets: Frets; instrument: string; present: BookGrip | undefined }) {
   return (
     <Form method="post" className="keep-grip" preventScrollReset>
-      <input type="hidden" name="symbol" value={symbol} /><input type="hidden" name="frets" value={JSON.stringify(frets)} />
+      <input type="hidden" name="symbol" value={symbol} /><input type="hidden" name="frets" value={JSON.stringify(frets)} /><input type="hidden" name="instrument" value={instrument} />
       <TextField size="small" name="tags" label="Tags, with commas" defaultValue={present?.tags.join(', ') ?? ''} slotProps={{ htmlInput: { maxLength: 200 } }} />
       <TextField size="small" name="note" label="Note" defaultValue={present?.note ?? ''} slotProps={{ htmlInput: { maxLength: 500 } }} />
       <Button type="submit" name="intent" value="keep">{present ? 'Keep the changes' : 'Keep in the book'}</Button>
-      {present && <><input type="hidden" name="id" value={present.id} /><Button type="submit" name="intent" value="let-go">Let go</Button></>}
+      {present && <><input type="hidden" name="id" value={present.id} /><Button type="submit" name="intent" value="let-go">Take it out of the book</Button></>}
       {present && <p className="quiet">{present.usedIn.length > 0 ? <>Used in {present.usedIn.map((tune, at) => <span key={tune.id}>{at > 0 && ', '}<Link to={`/tunes/${tune.id}/lines`}>{tune.title}</Link></span>)}</> : 'No tune uses it now.'}</p>}
     </Form>
   )

@@ -1,6 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { fingeringsOf, type FingeringAnswer } from '../neck/fingering'
-import { fretFor, soundAt, type Frets } from '../neck/instrument'
+import { soundAt, type Frets } from '../neck/instrument'
+import { onAnyStrings } from '../neck/otherInstrument'
 import type { Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
 import { parseNote, pitchClass } from '../pitch/note'
@@ -36,7 +37,7 @@ export function pulled(frets: Frets, string: number, fret: number, chord: ChordS
   const direct = fingeringsOf(asked, instrument, hand)
   const midisOf = (grip: Frets) => grip.flatMap((one, at) => (one === null ? [] : [soundAt(instrument, at, one)])).sort((a, b) => a - b)
   const midis = midisOf(asked)
-  const other = direct.playable ? null : elsewhere(midis, limits)
+  const other = direct.playable ? null : onAnyStrings(midis, instrument, hand, limits.frets[1])
   const grip = other?.frets ?? asked
   const sounds = new Set(midis.map((midi) => midi % 12))
   return {
@@ -50,31 +51,4 @@ export function pulled(frets: Frets, string: number, fret: number, chord: ChordS
 function spelledLike({ root }: ChordSymbol, key?: Key): Key {
   const tonic = (name: string): Key => ({ tonic: must(parseNote(name)), mode: 'major' })
   return root.alter < 0 ? tonic('F') : root.alter > 0 ? tonic('G') : key ?? tonic('C')
-}
-
-/** The same pitches on other strings, the easiest way a hand holds them; null where none does. */
-function elsewhere(midis: readonly number[], limits: Limits): { frets: (number | null)[]; fingering: FingeringAnswer } | null {
-  const { instrument, hand, frets: [, highest] } = limits
-  const strings = instrument.tuning.length
-  let best: { frets: (number | null)[]; fingering: FingeringAnswer; effort: number } | null = null
-  const grip = Array<number | null>(strings).fill(null)
-  const place = (voice: number) => {
-    if (voice === midis.length) {
-      const fingering = fingeringsOf(grip, instrument, hand)
-      if (!fingering.playable) return
-      const effort = fingering.fingerings[0]!.difficulty
-      if (!best || effort < best.effort) best = { frets: [...grip], fingering, effort }
-      return
-    }
-    for (let string = 0; string < strings; string += 1) {
-      if (grip[string] !== null) continue
-      const fret = fretFor(instrument, string, midis[voice]!)
-      if (fret === null || fret > highest) continue
-      grip[string] = fret
-      place(voice + 1)
-      grip[string] = null
-    }
-  }
-  place(0)
-  return best
 }

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { chord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
 import { modulo, parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
-import { bassWalk, commonThread, nameOver } from './thread'
+import { bassWalk, commonThread, heldThrough, nameOver } from './thread'
 
 const note = (name: string) => must(parseNote(name))
 
@@ -33,4 +34,17 @@ describe('a walking bass made of inversions and substitutes', () => {
     const line = basses('key: C\n| C | Dm | C | F |', 'up')
     expect(line.slice(1).every((bass, at) => [1, 2].includes(modulo(bass - line[at]!, 12)))).toBe(true)
   })
+})
+
+test('both wishes together: a bass down by step over a note that every chord keeps which can', () => {
+  const text = 'key: C\n| C | Am | F | G7 |'
+  const held = note('G')
+  const keeping = (walk: readonly ({ chord: ChordSymbol } | null)[]) =>
+    walk.filter((one) => one && heldThrough([one.chord, chord('G')]).some((sound) => pitchClass(sound) === pitchClass(held))).length
+  const both = bassWalk(text, 'down', held)
+  // Some change of each of the four chords has G (the thread over the same tune finds them), so each keeps it.
+  expect(commonThread(text, held).every(Boolean)).toBe(true)
+  expect(keeping(both)).toBe(4)
+  const other = note('E')
+  expect(keeping(bassWalk(text, 'down', other))).toBeLessThan(4)
 })

@@ -27,6 +27,24 @@ function ways(spot: Spot): (Threaded & { reach: number })[] {
   ]
 }
 
+const has = (chord: ChordSymbol, held: Note): boolean => chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held)) || (chord.bass !== null && pitchClass(chord.bass) === pitchClass(held))
+
+/** Those of some ways that keep a sound; all of them where none does. */
+function holding<Way extends { chord: ChordSymbol }>(all: Way[], held: Note | null): Way[] {
+  const keeping = held ? all.filter(({ chord }) => has(chord, held)) : all
+  return keeping.length > 0 ? keeping : all
+}
+
+/**
+ * Sounds that every one of some chords has, and so can be held through all of them; of fewer than two chords none are named.
+ */
+export function heldThrough(chords: readonly ChordSymbol[]): Note[] {
+  if (chords.length < 2) return []
+  const [{ tones, bass }] = chords as [ChordSymbol]
+  const sounds = [...tones.map(({ note }) => note), ...(bass && !tones.some(({ note }) => pitchClass(note) === pitchClass(bass)) ? [bass] : [])]
+  return sounds.filter((note) => chords.every((chord) => has(chord, note)))
+}
+
 /**
  * For every chord of a tune the nearest chord that contains one sound (theory: drone, held top note), with the name the sound
  * has in it. Null where nothing holds it.
@@ -57,11 +75,12 @@ const REACH_WEIGHT = 2
 /**
  * Inversions and substitutes that make the bass walk by steps in one direction, the whole tune weighed together, changing as
  * little as it takes.
+ * @param held a sound that every chord keeps where it can: a drone over the walking bass
  */
-export function bassWalk(text: string, direction: BassDirection): (Threaded | null)[] {
+export function bassWalk(text: string, direction: BassDirection, held: Note | null = null): (Threaded | null)[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
-  const layers = spots.map((spot) => (spot ? ways(spot) : []))
+  const layers = spots.map((spot) => (spot ? holding(ways(spot), held) : []))
   const wanted = direction === 'down' ? -1 : 1
   const price = (from: ChordSymbol, to: ChordSymbol) => {
     const up = modulo(bassOf(to) - bassOf(from), 12)
@@ -86,14 +105,15 @@ export function bassWalk(text: string, direction: BassDirection): (Threaded | nu
 /**
  * Inversions and substitutes that put wanted notes into the bass, each chord for itself, changing as little as it takes.
  * @param wanted one for each slot of the chart; null leaves the chord as it is
+ * @param held a sound that every chord keeps where it can
  * @returns for each slot what was found; null where nothing is wanted, nobody plays, or no change has that bass
  */
-export function wantedBass(text: string, wanted: readonly (Note | null)[]): (Threaded | null)[] {
+export function wantedBass(text: string, wanted: readonly (Note | null)[], held: Note | null = null): (Threaded | null)[] {
   const chart = parseChart(text)
   return spotsOf(chart, analyse(chart)).map((spot, index) => {
     const note = wanted[index]
     if (!spot || !note) return null
-    const [nearest] = ways(spot).filter(({ chord }) => bassOf(chord) === pitchClass(note)).sort((a, b) => a.reach - b.reach)
+    const [nearest] = holding(ways(spot).filter(({ chord }) => bassOf(chord) === pitchClass(note)), held).sort((a, b) => a.reach - b.reach)
     return nearest ? { index: nearest.index, chord: nearest.chord, change: nearest.change } : null
   })
 }

@@ -3,8 +3,8 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
-import { parseNote, type Note } from '../../../core/pitch/note'
-import { bassWalk, commonThread, wantedBass, type Threaded } from '../../../core/reharm/thread'
+import { parseNote, pitchClass, type Note } from '../../../core/pitch/note'
+import { bassWalk, commonThread, heldThrough, nameOver, wantedBass, type Threaded } from '../../../core/reharm/thread'
 import { ChordName, engraved, engravedNote } from '../notation/ChordName'
 import { decidedByHand, type TuneDocument, type TuneEdit } from '../tune/document'
 import type { TuneChord } from '../workspace/useTuneReading'
@@ -13,7 +13,8 @@ import type { TuneChord } from '../workspace/useTuneReading'
 const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] as const
 const OPEN_STRINGS = 5
 
-type Wanted = { kind: 'note'; note: string } | { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'bass'; notes: string }
+/** A note through all chords, a way for the bass, or both at once. */
+interface Wanted { note: string | null; bass: { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'notes'; notes: string } | null }
 
 interface Props {
   document: TuneDocument
@@ -23,52 +24,88 @@ interface Props {
   onEdit: (edit: TuneEdit) => void
 }
 
-interface Found { threaded: Threaded; note: string }
+/** What is taken away, at most so many places by name. */
+const PLACES_SAID = 4
+const placesInWords = (chords: readonly TuneChord[]): string =>
+  `${chords.slice(0, PLACES_SAID).map(({ slot }) => placeName(slot)).join('; ')}${chords.length > PLACES_SAID ? ` and ${chords.length - PLACES_SAID} more` : ''}`
 
-/** One note through all chords, or a bass that goes where it is wanted: what each chord has to become for it. */
+/** One note through all chords, a bass that goes where it is wanted, or both: what each chord has to become for it, and what that takes away. */
 export function CommonPanel({ document, chords, range, onEdit }: Props) {
-  const [wanted, setWanted] = useState<Wanted>({ kind: 'note', note: 'E' })
+  const [wanted, setWanted] = useState<Wanted>({ note: 'E', bass: null })
   const { text } = document
   const [from] = range
-  const bass = useMemo(() => (wanted.kind === 'bass' ? readNotes(wanted.notes) : null), [wanted])
-  const found = useMemo((): (Found | null)[] => {
-    if (wanted.kind === 'note') return commonThread(text, noteOf(wanted.note)).map((one) => one && { threaded: one, note: engraved(one.degree) })
-    const threads = wanted.kind === 'walk' ? bassWalk(text, wanted.direction)
-      : bass && bass.ok ? wantedBass(text, chords.map((_, index) => bass.notes[index - from] ?? null)) : []
-    return threads.map((one) => one && { threaded: one, note: engravedNote(one.chord.bass ?? one.chord.root) })
-  }, [wanted, text, bass, chords, from])
+  const typed = useMemo(() => (wanted.bass?.kind === 'notes' ? readNotes(wanted.bass.notes) : null), [wanted])
+  const held = wanted.note === null ? null : noteOf(wanted.note)
+  const found = useMemo((): (Threaded | null)[] => {
+    const { bass, note } = wanted
+    const sound = note === null ? null : noteOf(note)
+    if (!bass) return sound ? commonThread(text, sound) : []
+    if (bass.kind === 'walk') return bassWalk(text, bass.direction, sound)
+    return typed?.ok ? wantedBass(text, chords.map((_, index) => typed.notes[index - from] ?? null), sound) : []
+  }, [wanted, text, typed, chords, from])
   const byHand = decidedByHand(document)
-  const missing = chords.filter((chord, index) => chord.decision && !found[index] && (wanted.kind !== 'bass' || (bass?.ok && index >= from && index - from < bass.notes.length)))
+  const missing = chords.filter((chord, index) => chord.decision && !found[index] && (wanted.bass?.kind !== 'notes' || (typed?.ok && index >= from && index - from < typed.notes.length)))
+  const choices = found.flatMap((one, index) => {
+    const change = one?.change
+    return change && !byHand.has(index) ? [[chords[index]!.key, { chords: change.puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })), span: 1, rule: change.rule, at: 0 }] as const] : []
+  })
   const take = () => {
     const at = Date.now()
-    const choices = found.flatMap((one, index) => {
-      const change = one?.threaded.change
-      return change && !byHand.has(index) ? [[chords[index]!.key, { chords: change.puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })), span: 1, rule: change.rule, at }] as const] : []
-    })
-    onEdit({ kind: 'way', choices: Object.fromEntries(choices), did: wanted.kind === 'note' ? `${wanted.note} through the tune` : wanted.kind === 'walk' ? `bass ${wanted.direction} by step` : 'bass as typed' })
+    onEdit({ kind: 'way', choices: Object.fromEntries(choices.map(([key, choice]) => [key, { ...choice, at }])), did: inWords(wanted) })
   }
-  const changes = found.filter((one) => one?.threaded.change).length
+  const taken = new Map(choices)
+  /** Chords a way through the tune put there before, which this takes away or changes. */
+  const replaced = chords.filter(({ key }) => { const now = document.choices[key]; return now?.by === 'tune' && symbols(now.chords) !== symbols(taken.get(key)?.chords ?? []) })
+  const after = chords.flatMap(({ decision }, index) => (decision ? [byHand.has(index) ? decision.puts.at(-1)!.chord : found[index]?.chord ?? decision.puts.at(-1)!.chord] : []))
+  const before = chords.flatMap(({ decision }) => (decision ? [decision.puts.at(-1)!.chord] : []))
+  const kept = heldThrough(after)
+  const lost = heldThrough(before).filter((note) => !kept.some((one) => pitchClass(one) === pitchClass(note)))
+  const without = held ? chords.filter((_, index) => { const one = found[index]; return one && nameOver(held, one.chord) && !one.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held)) }) : []
   return (
-    <section className="panel" aria-label="Common note and bass">
+    <section className="panel" aria-label="Held note and bass line">
       <div className="common-choice">
-        <TextField select label="A note through all chords" size="small" value={wanted.kind === 'note' ? wanted.note : ''} onChange={(event) => setWanted({ kind: 'note', note: event.target.value })} sx={{ minWidth: 190 }}>
+        <TextField select label="Note held through all chords" size="small" value={wanted.note ?? ''} onChange={(event) => setWanted({ ...wanted, note: event.target.value || null })} sx={{ minWidth: 210 }}>
+          <MenuItem value="">none</MenuItem>
           {HELD.map((note, at) => <MenuItem key={note} value={note}>{engraved(note)}{at < OPEN_STRINGS ? ', an open string' : ''}</MenuItem>)}
         </TextField>
-        <Button aria-pressed={wanted.kind === 'walk' && wanted.direction === 'down'} onClick={() => setWanted({ kind: 'walk', direction: 'down' })}>Bass down by step</Button>
-        <Button aria-pressed={wanted.kind === 'walk' && wanted.direction === 'up'} onClick={() => setWanted({ kind: 'walk', direction: 'up' })}>Bass up by step</Button>
-        <TextField
-          label={bass && !bass.ok ? `${bass.text} is no note` : 'Bass notes from the selected chord on'} error={bass !== null && !bass.ok} size="small" placeholder="G F# E D" value={wanted.kind === 'bass' ? wanted.notes : ''}
-          onChange={(event) => setWanted({ kind: 'bass', notes: event.target.value })} sx={{ minWidth: 250 }}
-        />
+        <TextField select label="Bass line" size="small" value={wanted.bass?.kind === 'walk' ? wanted.bass.direction : wanted.bass ? 'notes' : ''} sx={{ minWidth: 190 }}
+          onChange={({ target: { value } }) => setWanted({ ...wanted, bass: value === 'notes' ? { kind: 'notes', notes: '' } : value === '' ? null : { kind: 'walk', direction: value as 'down' | 'up' } })}>
+          <MenuItem value="">as the chords have it</MenuItem>
+          <MenuItem value="down">down by step</MenuItem>
+          <MenuItem value="up">up by step</MenuItem>
+          <MenuItem value="notes">notes of my own</MenuItem>
+        </TextField>
+        {wanted.bass?.kind === 'notes' && (
+          <TextField
+            label={typed && !typed.ok ? `${typed.text} is no note` : 'Bass notes from the selected chord on'} error={typed !== null && !typed.ok} size="small" placeholder="G F# E D" value={wanted.bass.notes}
+            onChange={(event) => setWanted({ ...wanted, bass: { kind: 'notes', notes: event.target.value } })} sx={{ minWidth: 250 }}
+          />
+        )}
       </div>
       <ol className="common-chords">
-        {found.map((one, index) => one && <li key={index} className={one.threaded.change ? 'changed' : ''}><ChordName chord={one.threaded.chord} /> <small>{one.note}</small></li>)}
+        {found.map((one, index) => one && <li key={index} className={one.change ? 'changed' : ''}><ChordName chord={one.chord} /> <small>{held && engraved(nameOver(held, one.chord))}{held && wanted.bass ? ', ' : ''}{wanted.bass && engravedNote(one.chord.bass ?? one.chord.root)}</small></li>)}
       </ol>
-      {missing.length > 0 && <p className="quiet">Nothing found at {missing.slice(0, 4).map(({ slot }) => placeName(slot)).join('; ')}{missing.length > 4 ? ` and ${missing.length - 4} more` : ''}: the chord there stays.</p>}
-      <Button disabled={changes === 0} onClick={take}>Take {changes === 1 ? 'this change' : `these ${changes} changes`}</Button>
+      {missing.length > 0 && <p className="quiet">Nothing found at {placesInWords(missing)}: the chord stays as it is there.</p>}
+      {held && wanted.bass && without.length > 0 && <p className="quiet">The {engravedNote(held)} cannot be held at {placesInWords(without)}: no chord there has both.</p>}
+      {replaced.length > 0 && <p className="quiet">Takes the place of what a change of the whole tune put in before, at {placesInWords(replaced)}.</p>}
+      {lost.length > 0 && (
+        <p className="quiet">
+          The {lost.map(engravedNote).join(' and ')} that sounds through all chords now would not any more.{' '}
+          {wanted.bass && <Button size="small" onClick={() => setWanted({ ...wanted, note: nameHere(lost[0]!) })}>Hold the {engravedNote(lost[0]!)} as well</Button>}
+        </p>
+      )}
+      <Button disabled={choices.length === 0} onClick={take}>Take {choices.length === 1 ? 'this change' : `these ${choices.length} changes`}</Button>
     </section>
   )
 }
+
+const symbols = (chords: readonly { symbol: string }[]): string => chords.map(({ symbol }) => symbol).join(' ')
+
+/** The name a sound has in the list of notes that can be held. */
+const nameHere = (note: Note): string => HELD.find((name) => pitchClass(noteOf(name)) === pitchClass(note))!
+
+const inWords = ({ note, bass }: Wanted): string =>
+  [...(note ? [`${note} through the tune`] : []), ...(bass ? [bass.kind === 'walk' ? `bass ${bass.direction} by step` : 'bass as typed'] : [])].join(', ').slice(0, 80)
 
 const noteOf = (name: string): Note => { const note = parseNote(name); if (!note.ok) throw new Error(note.fault.message); return note.value }
 

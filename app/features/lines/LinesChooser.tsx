@@ -22,6 +22,10 @@ interface Props {
   lines: Line[]
   state: LinesState
   chosen: number
+  /** Every grip stays as it is: the line is the player's own. */
+  stays: boolean
+  /** Holds every grip as it is, or leads the rest anew around the grips by hand. */
+  onStays: (stays: boolean) => void
   bass: Bass
   style: StyleName
   onLine: (line: number) => void
@@ -47,12 +51,19 @@ interface Props {
   onSpot: (line: number) => void
 }
 
+const perChange = (line: Line, total: number): string => (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
+
+/** How hard grips are to hold on average, in words. */
+export const holdInWords = (difficulty: number): string => (difficulty < 1.5 ? 'easy' : difficulty < 3 ? 'moderate' : difficulty < 5 ? 'demanding' : 'hard')
+
 /** Things said of a line on its card. */
 const WORDS_SHOWN = 2
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, bass, style, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
+export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
   const [chart, setChart] = useState(false)
+  // Where every grip stays there is one line; ways that differ in nothing are not shown beside it.
+  const shownLines = stays ? lines.slice(0, 1) : lines
   const pitches = lines.flatMap(({ voicings }) => voicings.flatMap(({ midis }) => midis))
   const range = [Math.min(...pitches), Math.max(...pitches)] as const
   return (
@@ -65,31 +76,34 @@ export function LinesChooser({ lines, state, chosen, bass, style, leading, onLin
         </ToggleButtonGroup>
       </div>
       <div className="line-cards" role="radiogroup" aria-label="Lines found">
-        {lines.map((line, at) => (
-          <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => onLine(at)}>
-            <b>Line {at + 1}</b>
-            <span>{line.measures.motion} semitones, {Math.round(line.measures.hand)} mm, effort {(line.measures.grip / line.voicings.length).toFixed(1)}</span>
+        {shownLines.map((line, at) => (
+          <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => { if (!stays) onLine(at) }}>
+            <b>{stays ? 'Your line' : `Line ${at + 1}`}</b>
+            <span title="Semitones that all voices move from chord to chord, on average; millimetres the hand travels through the tune; how hard the grips are to hold on average, from 0">voices move {perChange(line, line.measures.motion)} a change; hand travels {(line.measures.hand / 10).toFixed(0)} cm; grips {holdInWords(line.measures.grip / line.voicings.length)}</span>
             <SmallThreads line={line} range={range} />
             <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
           </button>
         ))}
-        {state.kind === 'searching' && Array.from({ length: Math.max(0, LINES_WANTED - lines.length) }, (_, at) => <span key={`w${at}`} className="line-card waiting" aria-hidden />)}
+        {state.kind === 'searching' && !stays && Array.from({ length: Math.max(0, LINES_WANTED - lines.length) }, (_, at) => <span key={`w${at}`} className="line-card waiting" aria-hidden />)}
       </div>
       {lines.length > 0 && (
         <div className="spots">
           <ToggleButtonGroup exclusive size="small" value={voice} aria-label="Voices heard" onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}>
             {VOICES.map(({ name, label, title }) => <ToggleButton key={name} value={name} title={title}>{label}</ToggleButton>)}
           </ToggleButtonGroup>
-          <TextField select size="small" label="Heard in turn with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 150 }}>
+          <TextField select size="small" label="Compare by ear with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 150 }}>
             <MenuItem value="">no other line</MenuItem>
             {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
           </TextField>
+          {stays
+            ? <Button size="small" onClick={() => onStays(false)} title="The grips you chose stay; all others are looked for again around them">Lead the rest anew (R)</Button>
+            : <Button size="small" onClick={() => onStays(true)} title="No grip changes but those you change">Hold every grip (R)</Button>}
           <ToggleButton size="small" value="neck" selected={neck} onChange={() => onNeck(!neck)}>Neck (K)</ToggleButton>
-          <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Colour against travel</Button>
+          <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Chart of all lines</Button>
           {spots.length > 0 && <span className="quiet">Hardest for the hand: {spots.map(({ place, effort, line, easier }, at) => (
             <span key={line}>
-              {at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> {effort.toFixed(1)}
-              {easier && <> (<button type="button" className="plain-button" title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`} onClick={() => onEasier(line, easier.voicing)}>easier by {easier.easierBy.toFixed(1)}</button>)</>}
+              {at > 0 && '; '}<button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> ({holdInWords(effort)})
+              {easier && <> (<button type="button" className="plain-button" title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`} onClick={() => onEasier(line, easier.voicing)}>take an easier grip</button>)</>}
             </span>
           ))}</span>}
         </div>

@@ -1,9 +1,9 @@
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip, Related, SearchReply } from '../../../workers/messages'
+import type { KnownBook } from '../grips/book'
 import type { LineChord } from '../tune/decisions'
 import type { TuneDocument, TuneEdit } from '../tune/document'
-import { madeChord } from '../workspace/useTuneReading'
 import { ConditionsPanel } from './ConditionsPanel'
 import { GripDrawer } from './GripDrawer'
 import { PulledPanel } from './PulledPanel'
@@ -26,6 +26,7 @@ interface Props {
   acts: ReturnType<typeof usePulledActs>
   capo: number
   strings: number
+  book: KnownBook
   songKey: Key
   onEdit: (edit: TuneEdit) => void
   onFix: (voicing: Voicing | null) => void
@@ -33,7 +34,7 @@ interface Props {
 }
 
 /** What the drawer says of a chord of the line: the pulled note, its grip and others, what is asked of it, and how it goes on. */
-export function LinesDrawer({ document, line, focus, next, range, voicings, near, related, between, pulling, acts, capo, strings, songKey, onEdit, onFix, onHear }: Props) {
+export function LinesDrawer({ document, line, focus, next, range, voicings, near, related, between, pulling, acts, capo, strings, book, songKey, onEdit, onFix, onHear }: Props) {
   const grip = voicings.get(focus.key)
   return (
     <>
@@ -43,7 +44,7 @@ export function LinesDrawer({ document, line, focus, next, range, voicings, near
           onCarry={next ? acts.carry : null} onLetGo={pulling.letGo}
         />
       )}
-      <GripDrawer key={focus.key} chord={focus} voicing={grip} grips={near} related={related} capo={capo} songKey={songKey} onFix={onFix} onKeep={(voicing) => keepInBook(voicing, madeChord(focus)!.canonical)} onHear={({ midis }) => onHear(midis)} />
+      <GripDrawer key={focus.key} chord={focus} voicing={grip} grips={near} related={related} capo={capo} songKey={songKey} onFix={onFix} book={book} onCall={(called) => grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called })} onHear={({ midis }) => onHear(midis)} />
       <ConditionsPanel
         conditions={document.conditions} from={line[range[0]]!} to={line[range[1]]!} grip={grip ?? null} strings={strings}
         taken={pulling.taken?.string ?? null} onAdd={(condition) => onEdit({ kind: 'condition-add', condition })} onRemove={(at) => onEdit({ kind: 'condition-remove', at })}
@@ -60,11 +61,4 @@ export function LinesDrawer({ document, line, focus, next, range, voicings, near
       )}
     </>
   )
-}
-
-/** The grip book takes it behind the screen; what it answers is seen there. */
-function keepInBook(voicing: Voicing, symbol: string): void {
-  const form = new FormData()
-  for (const [name, value] of Object.entries({ intent: 'keep', symbol, frets: JSON.stringify(voicing.frets), tags: '', note: '' })) form.set(name, value)
-  void fetch('/grips', { method: 'POST', body: form, keepalive: true }).catch(() => null)
 }

@@ -29,10 +29,10 @@ export function PulledPanel({ pulled: { names, playable, moved, lost, sour, fing
       {lost.length > 0 && <p>The {lost.map(engraved).join(', ')} of the chord is gone.</p>}
       {sour.length > 0 && <p className="fault">A minor ninth sounds between two of its notes.</p>}
       <div className="drawer-buttons">
-        <Button size="small" disabled={!playable} onClick={() => onKeep('leads')}>Keep, the rest follows (Enter)</Button>
-        <Button size="small" disabled={!playable} onClick={() => onKeep('stays')}>Keep, the rest stays</Button>
-        {onCarry && <Button size="small" disabled={!playable} onClick={onCarry}>Carry it into the next chord</Button>}
-        <Button size="small" onClick={onLetGo}>Let go (Esc)</Button>
+        <Button size="small" disabled={!playable} onClick={() => onKeep('stays')}>Keep it, the other grips stay (Enter)</Button>
+        <Button size="small" disabled={!playable} onClick={() => onKeep('leads')}>Keep it and lead the rest anew (Shift Enter)</Button>
+        {onCarry && <Button size="small" disabled={!playable} onClick={onCarry}>Let it sound on in the next chord</Button>}
+        <Button size="small" onClick={onLetGo}>Put the note back (Esc)</Button>
       </div>
     </div>
   )

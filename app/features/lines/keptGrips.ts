@@ -5,6 +5,7 @@ import { soundsLike } from '../../../core/voicing/fits'
 import type { Limits } from '../../../core/voicing/limits'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import type { TuneDocument } from '../tune/document'
+import { fretsHere } from '../tune/sounding'
 import { limitsFor, type Body } from '../player/limits'
 import type { LineChord } from '../tune/decisions'
 import { madeChord } from '../workspace/useTuneReading'
@@ -26,21 +27,29 @@ function knownVoicing(frets: Frets, chord: ChordSymbol, limits: Limits, body: st
 }
 
 /**
- * The grips kept with the tune, read against the chords that stand there now. A grip whose chord has changed since is
- * left out until the search has found another; one fixed by hand always stays, as long as the instrument has its strings.
+ * The grips kept with the tune, read against the chords that stand there now, on the instrument at hand: grips made for another one are moved to the same
+ * pitches where they can be. A grip whose chord has changed since, or that cannot be moved, is left out until the search has found another.
  */
-export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'>, chords: readonly LineChord[], capo: number, body: Body): Map<string, Voicing> {
+export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>>, chords: readonly LineChord[], capo: number, body: Body): Map<string, Voicing> {
   const limits = limitsFor(body, capo, document.bass)
   const bodyKey = JSON.stringify([body.instrument, body.hand])
-  const strings = limits.instrument.tuning.length
   const kept = new Map<string, Voicing>()
   for (const chord of chords) {
     const symbol = madeChord(chord)
-    const fixed = document.fixed[chord.key]
-    const frets: Frets | undefined = fixed ?? document.grips[chord.key]
-    if (!symbol || !frets || frets.length !== strings || (!fixed && !soundsLike(frets, symbol, limits))) continue
-    const voicing = knownVoicing(frets, symbol, limits, bodyKey)
+    const found = symbol && gripHere(document, chord, symbol, limits)
+    const voicing = found && knownVoicing(found, symbol, limits, bodyKey)
     if (voicing) kept.set(chord.key, voicing)
   }
   return kept
+}
+
+/** The frets of the grip that is kept for a chord, on the instrument at hand; null where there is none for it. */
+export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>>, chord: LineChord, symbol: ChordSymbol, limits: Limits): Frets | null {
+  const madeOn = document.gripsOn?.[chord.key]
+  const byHand = document.fixed[chord.key]
+  const own = byHand && fretsHere(byHand, madeOn, chord.sounding?.meant ?? symbol, limits)
+  if (own) return own.frets
+  const line = byHand ? undefined : document.grips[chord.key]
+  const here = line && fretsHere(line, madeOn, symbol, limits)
+  return here && soundsLike(here.frets, symbol, limits) ? here.frets : null
 }

@@ -1,9 +1,10 @@
 import { constraintsOf } from './ConditionsPanel'
 import type { LinesQuestion } from './useLines'
-import type { TuneDocument } from '../tune/document'
+import { STAYS, type TuneDocument } from '../tune/document'
+import { gripHere } from './keptGrips'
 import type { LineChord } from '../tune/decisions'
 import { madeChord, plainChord, type TuneChord } from '../workspace/useTuneReading'
-import type { Body } from '../player/limits'
+import { limitsFor, type Body } from '../player/limits'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { LeadingAsked } from '../../../workers/messages'
 
@@ -12,12 +13,18 @@ export const LINES_WANTED = 5
 
 const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null, contour: null }
 
-/** The lines of what is made. */
-export function newQuestion(sounding: readonly LineChord[], made: Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'>, capo: number, body: Body): LinesQuestion | null {
+type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> & Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line'>>
+
+/** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
+export function newQuestion(sounding: readonly LineChord[], made: MadeForLines, capo: number, body: Body): LinesQuestion | null {
   if (sounding.length === 0) return null
   const strings = body.instrument.tuning.length
-  // A grip fixed on another instrument waits until that is taken up again.
-  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => (made.fixed[chord.key]?.length === strings ? [[at, made.fixed[chord.key]!]] : []))
+  const limits = limitsFor(body, capo, made.bass)
+  const around = { fixed: made.fixed, grips: made.line === STAYS ? made.grips ?? {} : {}, ...(made.gripsOn ? { gripsOn: made.gripsOn } : {}) }
+  const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => {
+    const frets = gripHere(around, chord, madeChord(chord)!, limits)
+    return frets ? [[at, [...frets]]] : []
+  })
   const { own, loop, window, drone, contour } = made.leading
   return {
     symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, strings),

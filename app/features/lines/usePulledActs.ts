@@ -26,11 +26,10 @@ interface Given {
 export function usePulledActs({ pulling, voicings, line, next, bass, capo, body, onEdit }: Given) {
   const { shown } = pulling
 
-  /** The grip is kept; the rest of the line is led anew around it, or stays as it is. */
+  /** The grip is kept; the rest of the line stays as it is, or is led anew around it. */
   const keep = (rest: 'leads' | 'stays') => {
     if (!shown?.voicing) return
-    const whole = rest === 'stays' ? Object.fromEntries([...voicings].map(([key, voicing]) => [key, [...voicing.frets]])) : {}
-    onEdit({ kind: 'fix-many', grips: { ...whole, [shown.chord.key]: shown.frets }, did: `note pulled in bar ${shown.chord.slot.bar}` })
+    onEdit({ kind: 'fix-many', grips: { [shown.chord.key]: shown.frets }, ...(rest === 'leads' ? { anew: true } : {}), did: `note pulled in bar ${shown.chord.slot.bar}` })
     pulling.letGo()
   }
 

@@ -12,7 +12,7 @@ import { madeChord, readTuneDocument, type TuneReading } from '../workspace/useT
 
 /** A tune as it goes on paper: the new line with its kept grips, and the reading it comes from. */
 export function scoreOf(document: TuneDocument, body: Body, school: NumeralSchool = 'case'): Score & { reading: TuneReading } {
-  const reading = readTuneDocument(document, school)
+  const reading = readTuneDocument(document, school, body)
   const voicings = keptVoicings(document, reading.line, reading.chart.capo, body)
   const chords = new Map(reading.line.flatMap((chord): [string, WrittenChord][] => {
     const made = madeChord(chord)

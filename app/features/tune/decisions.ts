@@ -10,6 +10,7 @@ import { optionsOf, type Option } from '../../../core/reharm/options'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { spotsOf, type Spot } from '../../../core/reharm/spot'
 import type { Choice, TuneDocument } from './document'
+import type { Sounding } from './sounding'
 
 /** Why something stands in the new line. */
 export interface Because {
@@ -52,6 +53,10 @@ export interface LineChord {
   /** The first chord of its decision. */
   first: boolean
   fixed: boolean
+  /** Where a grip by hand sounds something else than the chord it was put in for. */
+  sounding?: Sounding
+  /** The stringing its grip by hand was made for, where it cannot be played on the instrument at hand. */
+  elsewhere?: string
   /** How long it sounds, in beats of the metre the tune begins with. */
   lasts: number
 }

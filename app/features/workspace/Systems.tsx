@@ -206,7 +206,7 @@ function pictureOf(props: SystemProps): string {
   return picture
 }
 
-const lineInWords = ({ key, index, home, slot, decision, first, fixed }: LineChord) => [key, index, home, slot.text, slot.beats, slot.held, decision?.rule, decision?.by, first, fixed]
+const lineInWords = ({ key, index, home, slot, decision, first, fixed, sounding, elsewhere }: LineChord) => [key, index, home, slot.text, slot.beats, slot.held, decision?.rule, decision?.by, first, fixed, sounding?.meant.canonical, sounding?.byPlayer, elsewhere]
 
 /** The key that begins in a bar, where the tune leaves home or comes back. */
 function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
@@ -313,12 +313,14 @@ function NewChord({ chord, step, voicing, capo }: { chord: LineChord; step: Step
       <span className={[decision.rule !== 'plain' && 'changed', slot.held && 'held', 'made'].filter(Boolean).join(' ')}>
         <ChordName chord={made} />
         {byWhom && <span className="by-hand" title="Chosen by hand">{byWhom}</span>}
+        {chord.sounding && <span className="by-hand" title={chord.sounding.byPlayer ? `The grip sounds ${chord.sounding.named?.canonical ?? 'something else'}` : `The grip was put in for ${chord.sounding.meant.canonical}`}>{chord.sounding.byPlayer ? `with ${engraved(chord.sounding.foreign.join(' ') || 'tones missing')}` : `for ${engraved(chord.sounding.meant.canonical)}`}</span>}
       </span>
       {step === 'colour' && first && <span className="why">{engravedWords(decision.because.why)}</span>}
       {step === 'lines' && (
         <span className="slot-grip">
-          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip yet</span>}
-          {chord.fixed && <span className="by-hand">fixed</span>}
+          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip</span>}
+          {chord.fixed && <span className="by-hand">your grip</span>}
+          {chord.elsewhere && <span className="by-hand" title="The grip you chose is for other open strings and cannot be played on these">yours: other tuning</span>}
         </span>
       )}
     </>

@@ -19,6 +19,7 @@ import { ColourDrawer } from '../colour/ColourDrawer'
 import { ColourStep } from '../colour/ColourStep'
 import { useHearInPlace } from '../colour/useHearInPlace'
 import { useTrying } from '../colour/useTrying'
+import { useBook } from '../grips/book'
 import { keptVoicings } from '../lines/keptGrips'
 import { LinesChooser } from '../lines/LinesChooser'
 import { LinesDrawer } from '../lines/LinesDrawer'
@@ -43,6 +44,8 @@ import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
 import { levelsOf, type VoiceHeard } from '../sound/voiceHeard'
 import type { LineChord } from '../tune/decisions'
+import { STAYS, type TuneEdit } from '../tune/document'
+import { onInstrument, stringingOf } from '../tune/sounding'
 import { useTune } from '../tune/useTune'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
@@ -70,11 +73,14 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
   const settled = step === 'chart' && document.text.length > READ_AT_ONCE ? deferred : document
-  const reading = useTuneReading(settled)
-  const { chords, chart, line } = reading
   const { school } = useNumerals()
   const { settings: { instrument, hand } } = usePlayerSettings()
   const body = useMemo((): Body => ({ instrument, hand }), [instrument, hand])
+  const reading = useTuneReading(settled, body)
+  const { chords, chart, line } = reading
+  const stringing = useMemo(() => stringingOf(body, chart.capo), [body, chart.capo])
+  /** Every edit goes this way: grips say for which instrument they are. */
+  const edit = useSteady((one: TuneEdit) => session.edit(onInstrument(one, stringing)))
   const [shown, setShown] = useState<Shown>(0)
   const skeleton = useMemo(
     () => (step === 'chart' && shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }, school) : null),
@@ -103,8 +109,8 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
   const { lines: found, current: foundNow } = search
   const voicings = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
-  const chosen = Math.min(document.line, Math.max(0, search.lines.length - 1))
-  useKeepLine(search, chosen, sounding, settled.grips, (grips) => session.edit({ kind: 'grips', grips }))
+  const chosen = Math.max(0, Math.min(document.line, search.lines.length - 1))
+  useKeepLine(search, chosen, sounding, settled, stringing, (grips) => edit({ kind: 'grips', grips }))
 
   // A kept version beside the new line, in grips of its own.
   const kept = step === 'colour' ? document.versions.find((version) => version.name === besideName) : undefined
@@ -150,7 +156,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       const bars = countInBeats(chart, sequence.home[0])
       return { countIn: bars, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn: bars }) }
     },
-    onEdit: session.edit, onHear: (midis) => void player.strumNow(midis), onPlay: (played) => player.play(played, document.tempo, false), onStop: player.stop, onHome: (index) => setSelection({ anchor: index, focus: index }),
+    onEdit: edit, onHear: (midis) => void player.strumNow(midis), onPlay: (played) => player.play(played, document.tempo, false), onStop: player.stop, onHome: (index) => setSelection({ anchor: index, focus: index }),
   })
   const { notes: melodyNotes, events } = melody.view
   const melodyPlayed = useMemo(() => (step === 'melody' && melodyNotes.length > 0
@@ -163,7 +169,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const hearLine = (at: number) => {
     if (at === chosen) return play()
     hearNext.current = true
-    session.edit({ kind: 'line', line: at })
+    edit({ kind: 'line', line: at })
   }
   useEffect(() => {
     if (!hearNext.current || !ready) return
@@ -175,14 +181,17 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
 
   const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
   const trying = useTrying({
-    on: step === 'colour', document, reading, selection, onEdit: session.edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
+    on: step === 'colour', document, reading, selection, onEdit: edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
   })
-  const fix = (chord: LineChord, voicing: Voicing | null) => {
-    session.edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets] })
+  const fix = (chord: LineChord, voicing: Voicing | null, anew = false) => {
+    edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets], ...(anew ? { anew } : {}) })
     if (voicing) void player.strumNow(voicing.midis)
   }
 
-  const acts = usePulledActs({ pulling, voicings, line, next: nextLine, bass: document.bass, capo: chart.capo, body, onEdit: session.edit })
+  const book = useBook(step === 'lines', stringing)
+  const holdLine = (stays: boolean) => edit({ kind: 'line', line: stays ? STAYS : 0 })
+
+  const acts = usePulledActs({ pulling, voicings, line, next: nextLine, bass: document.bass, capo: chart.capo, body, onEdit: edit })
   const onTakeNote = useSteady((key: string, string: number) => {
     const at = line.findIndex((one) => one.key === key)
     if (at >= 0) pickLine({ anchor: at, focus: at })
@@ -199,7 +208,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
 
   const selectRange = useCallback((from: number, to: number) => { setLineSelection(null); setSelection({ anchor: from, focus: to }) }, [])
   const chartEditing = useChartEditing({
-    can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: (text, did) => session.edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
+    can: step === 'chart' && shown === 0, text: document.text, chart, keyNow: reading.analysis.key, range: rangeOf(selection), onText: (text, did) => edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
   })
   const groupSelected = useRef<Group | null>(null)
   const selectGroup = useSteady((group: Group, within?: number) => {
@@ -234,7 +243,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     }
     if (step === 'lines' && !(event.target instanceof HTMLInputElement)) {
       if (pulling.onKey(event.key, event.shiftKey)) return true
-      if (event.key === 'Enter' && pulling.shown) { acts.keep('leads'); return true }
+      if (event.key === 'Enter' && pulling.shown) { acts.keep(event.shiftKey ? 'leads' : 'stays'); return true }
       if (event.key === 'Escape' && pulling.taken) { pulling.letGo(); return true }
     }
     if (step === 'melody' && !event.ctrlKey && !(event.target instanceof HTMLInputElement) && (event.key !== 'Enter' || isHere(event)) && melody.onKey(event)) return true
@@ -268,18 +277,21 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
     if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
     if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
-    const grip = /^\d$/.test(event.key) && step === 'lines' ? near?.[Number(event.key) - 1] : undefined
-    if (grip && focusLine) { fix(focusLine, grip.voicing); return true }
+    if (letter === 'r' && step === 'lines') { holdLine(document.line !== STAYS); return true }
+    // With Shift a digit key gives another sign.
+    const digit = /^Digit[1-9]$/.exec(event.code)
+    const grip = digit && step === 'lines' ? near?.[Number(event.code.at(-1)) - 1] : undefined
+    if (grip && focusLine) { fix(focusLine, grip.voicing, event.shiftKey); return true }
     return false
   })
 
   const selectUnder = useSteady((index: number, stretch: boolean) => select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch))
-  const onTitle = useSteady((title: string) => session.edit({ kind: 'title', title }))
+  const onTitle = useSteady((title: string) => edit({ kind: 'title', title }))
   const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onSheet = useSteady(() => void session.flush().then(() => navigate(`/tunes/${state.id}/sheet`)))
   const onKeys = useSteady(() => setKeysOpen(true))
   const onPlay = useSteady(play)
-  const onTempo = useSteady((tempo: number) => { player.setTempo(tempo); session.edit({ kind: 'tempo', tempo }) })
+  const onTempo = useSteady((tempo: number) => { player.setTempo(tempo); edit({ kind: 'tempo', tempo }) })
   const onSave = useSteady(() => saveSound(heardNow, document.tempo, document.title))
 
   return (
@@ -295,26 +307,26 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         </WhyContext.Provider>
         {step === 'colour' && (
           <ColourStep
-            document={document} reading={reading} selection={selection} beside={besideName} onBeside={setBeside} onEdit={session.edit}
-            joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }} onLiftOut={({ key }) => session.edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
+            document={document} reading={reading} selection={selection} beside={besideName} onBeside={setBeside} onEdit={edit}
+            joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }} onLiftOut={({ key }) => edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)}
             onReasons={(name) => void session.flush().then(() => navigate(`/tunes/${state.id}/why${name ? `?version=${encodeURIComponent(name)}` : ''}`))}
           />
         )}
         {step === 'lines' && (
           <LinesChooser
-            lines={search.lines} state={search.state} chosen={chosen} bass={document.bass} style={document.style} leading={document.leading} onLeading={(leading) => session.edit({ kind: 'leading', leading })}
-            onLine={(line) => session.edit({ kind: 'line', line })} onBass={(bass) => session.edit({ kind: 'bass', bass })} onStyle={(style) => session.edit({ kind: 'style', style })}
+            lines={search.lines} state={search.state} chosen={chosen} stays={document.line === STAYS} onStays={holdLine} bass={document.bass} style={document.style} leading={document.leading} onLeading={(leading) => edit({ kind: 'leading', leading })}
+            onLine={(line) => edit({ kind: 'line', line })} onBass={(bass) => edit({ kind: 'bass', bass })} onStyle={(style) => edit({ kind: 'style', style })}
             onHearLine={hearLine} onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
             spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}
             onSpot={(at) => pickLine({ anchor: at, focus: at })}
           />
         )}
-        {step === 'melody' && <MelodyStep state={melody} document={document} songKey={reading.analysis.key} capo={chart.capo} onEdit={session.edit} onHear={(midis) => void player.strumNow(midis)} />}
+        {step === 'melody' && <MelodyStep state={melody} document={document} songKey={reading.analysis.key} capo={chart.capo} onEdit={edit} onHear={(midis) => void player.strumNow(midis)} />}
         {step === 'lines' && neckShown && focusLine && madeChord(focusLine) && <NeckView chord={madeChord(focusLine)!} voicing={presentGrip} capo={chart.capo} />}
         {chords.length === 0 && step !== 'chart' && (
           <p className="empty">
             There are no chords yet: type them in the Chart step, or begin with four plain ones.{' '}
-            <Button onClick={() => session.edit({ kind: 'text', text: FIRST_CHART })}>Put in four plain chords</Button>
+            <Button onClick={() => edit({ kind: 'text', text: FIRST_CHART })}>Put in four plain chords</Button>
           </p>
         )}
         <Systems
@@ -340,13 +352,13 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         {focusLine && step === 'lines' && (
           <LinesDrawer
             document={document} line={line} focus={focusLine} next={nextLine} range={rangeOf(lineSelection)} voicings={voicings} near={near} related={related} between={between} pulling={pulling} acts={acts}
-            capo={chart.capo} strings={instrument.tuning.length} songKey={reading.analysis.key} onEdit={session.edit} onFix={(voicing) => fix(focusLine, voicing)} onHear={(midis) => void player.strumNow(midis)}
+            capo={chart.capo} strings={instrument.tuning.length} book={book} songKey={reading.analysis.key} onEdit={edit} onFix={(voicing) => fix(focusLine, voicing)} onHear={(midis) => void player.strumNow(midis)}
           />
         )}
         {step === 'melody' && (
           <MelodyDrawer
             key={melody.view.selected ?? ''} view={melody.view} capo={chart.capo} cursor={melody.cursor} slotKeys={chords.map(({ key }) => key)} phrases={document.phrases}
-            onEdit={session.edit} onHear={(midis) => void player.strumNow(midis)} onTake={melody.take}
+            onEdit={edit} onHear={(midis) => void player.strumNow(midis)} onTake={melody.take}
           />
         )}
       </aside>

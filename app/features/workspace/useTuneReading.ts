@@ -9,7 +9,9 @@ import { parseChord } from '../../../core/chord/parse'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Key } from '../../../core/pitch/key'
 import { useNumerals } from '../schools/numerals'
+import type { Body } from '../player/limits'
 import { decisionsOf, lineOf, type Decision, type LineChord } from '../tune/decisions'
+import { namedBySound } from '../tune/sounding'
 import type { TuneDocument } from '../tune/document'
 
 /** One chord of the home line with everything the core says of it. */
@@ -36,17 +38,22 @@ export interface TuneReading {
   decisions: Decision[]
   /** The new line. */
   line: LineChord[]
+  /** Whose instrument the grips by hand are read on; without one they are not read, and chords keep the names they were chosen by. */
+  body: Body | null
 }
 
+/** What of a document makes its lines. */
+export type MadeOfLines = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
+
 /** Home line and new line of a document. Pure and quick: it runs on every key press. */
-export function readTuneDocument(document: Pick<TuneDocument, 'text' | 'colour' | 'choices' | 'fixed'>, school: NumeralSchool = 'case'): TuneReading {
+export function readTuneDocument(document: Pick<TuneDocument, 'text'> & MadeOfLines, school: NumeralSchool = 'case', body: Body | null = null): TuneReading {
   const chart = parseChart(document.text)
   const analysis = analyse(chart, school)
-  return { chart, analysis, ...linesOf(chart, analysis, document) }
+  return { chart, analysis, ...linesOf(chart, analysis, document, body) }
 }
 
 /** Home line and new line over a chart that is read already. */
-function linesOf(chart: Chart, analysis: Analysis, document: Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>): Pick<TuneReading, 'chords' | 'decisions' | 'line'> {
+function linesOf(chart: Chart, analysis: Analysis, document: MadeOfLines, body: Body | null): Pick<TuneReading, 'chords' | 'decisions' | 'line' | 'body'> {
   const shape = shapeUnderCapo(chart, analysis.key)
   const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
@@ -60,7 +67,8 @@ function linesOf(chart: Chart, analysis: Analysis, document: Pick<TuneDocument, 
       lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
     }
   })
-  return { chords, decisions, line: lineOf(chart, decisions, document.fixed) }
+  const line = lineOf(chart, decisions, document.fixed)
+  return { chords, decisions, line: body ? namedBySound(line, document, chart.capo, analysis.key, body) : line, body }
 }
 
 /** Names the shape that is fingered when a capo lies on the neck. */
@@ -73,19 +81,19 @@ export function shapeUnderCapo({ capo }: Chart, key: Key): (chord: ChordSymbol) 
   }
 }
 
-export function useTuneReading(document: TuneDocument): TuneReading {
-  const { text, colour, choices, fixed } = document
+export function useTuneReading(document: TuneDocument, body: Body): TuneReading {
+  const { text, colour, choices, fixed, gripsOn, called } = document
   const { school } = useNumerals()
   const read = useMemo(() => {
     const chart = parseChart(text)
     return { chart, analysis: analyse(chart, school) }
   }, [text, school])
-  return useMemo(() => ({ ...read, ...linesOf(read.chart, read.analysis, { colour, choices, fixed }) }), [read, colour, choices, fixed])
+  return useMemo(() => ({ ...read, ...linesOf(read.chart, read.analysis, { colour, choices, fixed, gripsOn, called }, body) }), [read, colour, choices, fixed, gripsOn, called, body])
 }
 
 /** The same chart with other decisions: a trial, or a version that was kept. */
-export const readingWith = (reading: TuneReading, made: Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>): TuneReading =>
-  ({ ...reading, ...linesOf(reading.chart, reading.analysis, made) })
+export const readingWith = (reading: TuneReading, made: MadeOfLines): TuneReading =>
+  ({ ...reading, ...linesOf(reading.chart, reading.analysis, made, reading.body) })
 
 /** The plain chord of a slot; null where none could be read. */
 export const plainChord = ({ slot, reading }: Pick<TuneChord, 'slot' | 'reading'>): ChordSymbol | null =>

@@ -1,0 +1,77 @@
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { soundAt, STANDARD_GUITAR, type Frets } from '../../../core/neck/instrument'
+import { movedTo, parseStringing, sameStringing, stringingName, type Stringing } from '../../../core/neck/otherInstrument'
+import type { Degree } from '../../../core/pitch/degree'
+import type { Key } from '../../../core/pitch/key'
+import { parseChord } from '../../../core/chord/parse'
+import { calledOf } from '../../../core/voicing/called'
+import { soundsLike } from '../../../core/voicing/fits'
+import type { Limits } from '../../../core/voicing/limits'
+import { limitsFor, type Body } from '../player/limits'
+import type { LineChord } from './decisions'
+import type { TuneDocument, TuneEdit } from './document'
+
+/** What a grip by hand sounds, where that is not the chord it was put in for. */
+export interface Sounding {
+  /** The chord the grip was put in for. */
+  meant: ChordSymbol
+  /** What it is called by what sounds; null where that has no usual name. */
+  named: ChordSymbol | null
+  foreign: readonly Degree[]
+  missing: readonly Degree[]
+  /** The player keeps another name knowingly. */
+  byPlayer: boolean
+}
+
+/** The stringing of the player's instrument under a tune's capo, as grips remember it. */
+export const stringingOf = (body: Body, capo: number): string => stringingName(limitsFor(body, capo, 'any').instrument)
+
+/** An edit that puts grips in says for which instrument. */
+export function onInstrument(edit: TuneEdit, on: string): TuneEdit {
+  switch (edit.kind) {
+    case 'fix': return edit.frets ? { ...edit, on } : edit
+    case 'fix-many': case 'extra-beat': case 'grips': return { ...edit, on }
+    default: return edit
+  }
+}
+
+/** The frets of a grip on the instrument at hand: as made, or moved to the same pitches; null where they cannot be had on it. */
+export function fretsHere(frets: Frets, madeOn: string | undefined, chord: ChordSymbol, limits: Limits): { frets: Frets; moved: boolean } | null {
+  const { instrument, hand } = limits
+  const strings = instrument.tuning.length
+  const from = madeOn === undefined ? supposed(frets, chord, limits) : parseStringing(madeOn)
+  const made: Stringing = 'ok' in from ? (from.ok ? from.value : instrument) : from
+  if (sameStringing(made, instrument)) return frets.length === strings ? { frets, moved: false } : null
+  const moved = movedTo(frets, made, instrument, hand, limits.frets[1])
+  return moved && { frets: moved, moved: true }
+}
+
+/** A grip kept before instruments were written down is taken for the one on which it is its chord: this one, else a guitar in standard tuning. */
+function supposed(frets: Frets, chord: ChordSymbol, { instrument, ...limits }: Limits): Stringing {
+  const fits = (one: Stringing) => frets.length === one.tuning.length && soundsLike(frets, chord, { ...limits, bass: 'any', instrument: { ...instrument, ...one } })
+  const standard = { tuning: STANDARD_GUITAR.tuning, capo: instrument.capo }
+  return !fits(instrument) && fits(standard) ? standard : instrument
+}
+
+type Made = Pick<TuneDocument, 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
+
+/** The new line with its chords named by what grips by hand sound, on the instrument at hand. */
+export function namedBySound(line: readonly LineChord[], made: Made, capo: number, songKey: Key, body: Body): LineChord[] {
+  if (Object.keys(made.fixed).length === 0) return [...line]
+  const limits = limitsFor(body, capo, 'any')
+  return line.map((one) => {
+    const frets = made.fixed[one.key]
+    const meant = one.slot.symbol?.kind === 'chord' && one.decision ? one.slot.symbol.chord : null
+    if (!frets || !meant) return one
+    const madeOn = made.gripsOn?.[one.key]
+    const here = fretsHere(frets, madeOn, meant, limits)
+    if (!here) return { ...one, fixed: false, elsewhere: madeOn ?? stringingName(STANDARD_GUITAR) }
+    const midis = here.frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
+    const { sounds, foreign, missing } = midis.length > 0 ? calledOf(midis, meant, songKey) : { sounds: meant, foreign: [], missing: [] }
+    if (sounds === meant) return one
+    const kept = made.called?.[one.key]
+    const own = kept === undefined ? null : parseChord(kept)
+    const shown = own?.ok ? own.value : sounds ?? meant
+    return { ...one, slot: { ...one.slot, text: shown.canonical, symbol: { kind: 'chord', chord: shown } }, sounding: { meant, named: sounds, foreign, missing, byPlayer: own?.ok ?? false } }
+  })
+}
