@@ -1,5 +1,6 @@
 import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
 import { chartsOf, isFound, labelOf, newDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
+import { joinsTyping } from '../app/features/tune/fold'
 import { DOCUMENT_VERSION, openDocument } from '../app/features/tune/stored'
 import { tryEdit } from '../app/features/tune/tryEdit'
 import { homeKey } from '../core/analysis/analyse'
@@ -147,9 +148,12 @@ export function editTune(db: Db, tune: string, of: WriteOf | string, edit: TuneE
       tx.update(revisions).set({ snapshot: document, version: DOCUMENT_VERSION }).where(eq(revisions.id, from.base)).run()
       return undefined
     }
+    const present = tx.select({ label: revisions.label, parentId: revisions.parentId }).from(revisions).where(eq(revisions.id, from.base)).get()!
+    // A letter more of a word: undo goes back to before the word. What the revision in between held stays in the book beside it.
+    const parentId = joinsTyping(edit) && present.label === labelOf(edit) && !newestChild(tx, from.base) ? present.parentId : from.base
     const last = tx.select({ sequence: revisions.sequence }).from(revisions).where(eq(revisions.tuneId, tune)).orderBy(desc(revisions.sequence)).limit(1).get()!
     const head = newId()
-    tx.insert(revisions).values({ id: head, tuneId: tune, parentId: from.base, sequence: last.sequence + 1, label: labelOf(edit), snapshot: document, version: DOCUMENT_VERSION, createdAt: now }).run()
+    tx.insert(revisions).values({ id: head, tuneId: tune, parentId, sequence: last.sequence + 1, label: labelOf(edit), snapshot: document, version: DOCUMENT_VERSION, createdAt: now }).run()
     tx.update(tunes).set({ head, touchedAt: now }).where(eq(tunes.id, tune)).run()
     return undefined
   })

@@ -118,6 +118,8 @@ test('one note through all chords, and a bass as typed', async ({ page }) => {
   await panel.getByRole('button', { name: /^Take/ }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(expect.arrayContaining(['C', 'Am', 'Fmaj7']))
   await newLine(page).getByRole('button').nth(2).click()
+  await panel.getByLabel('Bass line').click()
+  await page.getByRole('option', { name: 'notes of my own' }).click()
   await panel.getByLabel('Bass notes from the selected chord on').fill('B')
   await panel.getByRole('button', { name: 'Take this change' }).click()
   await expect.poll(async () => (await symbolsIn(newLine(page)))[2]).toBe('G7/B')

@@ -49,7 +49,7 @@ export const symbolsIn = (bank: ReturnType<typeof newLine>) => bank.locator('.ch
 export const gripsIn = (page: Page) => newLine(page).locator('svg.grip').evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
 
 export async function linesFound(page: Page): Promise<void> {
-  await expect(page.getByRole('radio', { name: /^Line 1/ })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.lines-state')).not.toContainText('Searching')
   await saved(page)
 }

@@ -22,7 +22,7 @@ describe('chart text', () => {
   })
   test.each([
     ['| C | X7 |', { line: 1, column: 7, bar: 2, beat: 1, text: 'X7' }],
-    ['key: C\n| C Dm7q |', { line: 2, column: 8, bar: 1, beat: 3, text: 'q' }],
+    ['key: C\n| C Dm7q |', { line: 2, column: 5, bar: 1, beat: 3, text: 'Dm7q' }],
     ['| % |', { code: 'nothing-to-repeat', bar: 1 }],
     ['| C . G |', { code: 'wrong-beats', bar: 1 }],
     ['key: H\n| C |', { code: 'bad-key', line: 1, column: 6 }],

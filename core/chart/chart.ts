@@ -60,7 +60,10 @@ export interface ChartProblem {
   /** From 1, in the text. */
   line: number
   column: number
+  /** The whole word that is wrong, as it stands in the text from there on. */
   text: string
+  /** Chord symbols it may have been meant as, the nearest first. */
+  near?: string[]
   /** Where in the music, when it is in a bar. */
   bar?: number
   beat?: number

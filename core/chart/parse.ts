@@ -1,3 +1,4 @@
+import { nearSymbols } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
 import type { Symbol } from '../chord/symbol'
 import { keyName, parseKey, type Key } from '../pitch/key'
@@ -16,6 +17,9 @@ export const MOST_PASSES = 16
 /** Settings that may change inside a tune. */
 const CHANGES_LATER: readonly string[] = ['key', 'meter']
 const KNOWN_SETTINGS: readonly string[] = [...CHANGES_LATER, 'title', 'tempo', 'capo', 'pickup']
+/** Bars of a chart, and signs of one bar, that are read; what is beyond them stays in the text and is said. */
+export const MOST_BARS = 500
+export const MOST_SIGNS = 32
 const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
 
 /**
@@ -24,11 +28,14 @@ const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
  */
 export function parseChart(text: string): Chart {
   const reader = new Reader()
-  for (const token of readTokens(text)) reader.take(token)
+  for (const token of readTokens(text)) if (!reader.take(token)) return reader.overfull(text)
   return reader.finish()
 }
 
-type Cell = Extract<Token, { kind: 'cell' }>
+const splitLines = (text: string): string[] => text.split(/\r\n|\r|\n/)
+
+/** A sign of a bar. Crowded: it stands for all signs that have no room in the bar. */
+type Cell = Extract<Token, { kind: 'cell' }> & { crowded?: boolean }
 type Setting = Extract<Token, { kind: 'setting' }>
 
 /** A chart as it comes together, token by token. */
@@ -36,6 +43,8 @@ class Reader {
   private readonly chart: Chart = { title: null, key: null, meter: DEFAULT_METER, tempo: null, capo: 0, pickup: 0, bars: [], problems: [], loose: [] }
   /** Signs of the bar that is being read. */
   private cells: Cell[] = []
+  /** Column behind the last of them. */
+  private end = 1
   private section: { text: string; opens: Token | null } | null = null
   private meter = DEFAULT_METER
   private newMeter = false
@@ -46,7 +55,32 @@ class Reader {
   private ending: Extract<Token, { kind: 'ending' }> | null = null
   private marks: { mark: Mark; token: Token }[] = []
 
-  take(token: Token): void {
+  /** The first sign behind the last bar there is room for. */
+  private beyond: Token | null = null
+
+  /** False where there is no room for a bar of this sign. */
+  take(token: Token): boolean {
+    const full = this.chart.bars.length >= MOST_BARS && this.cells.length === 0
+    if (full && !(token.kind === 'barline' && !token.opens)) {
+      this.beyond ??= token
+      if (token.kind === 'cell') return false
+    }
+    this.read(token)
+    return true
+  }
+
+  /** More bars than are read: the rest of the text is kept as it is. */
+  overfull(text: string): Chart {
+    const { chart, beyond } = this
+    const from = beyond!
+    const rest = splitLines(text).slice(from.line - 1).join('\n').slice(from.kind === 'setting' ? 0 : from.column - 1)
+    chart.problems.push({ ...problem(from, 'too-many-bars', `The chart has more than ${MOST_BARS} bars: what stands from here on is kept as text and not read.`, `at most ${MOST_BARS} bars in one chart; % and |: :| save room, and a tune can have several charts`), text: from.text.slice(0, 40) })
+    chart.loose.push({ before: chart.bars.length, text: rest })
+    chart.problems.push(...formProblems(chart))
+    return chart
+  }
+
+  private read(token: Token): void {
     switch (token.kind) {
       case 'setting':
         this.closeBar()
@@ -70,8 +104,15 @@ class Reader {
         this.takeMark(token)
         return
       case 'cell':
-        this.cells.push(token)
+        this.takeCell(token)
     }
+  }
+
+  private takeCell(token: Cell): void {
+    this.end = token.column + token.text.length
+    const last = this.cells[MOST_SIGNS - 1]
+    if (last) this.cells[MOST_SIGNS - 1] = { ...last, text: `${last.text} ${token.text}`, crowded: true }
+    else this.cells.push(token)
   }
 
   finish(): Chart {
@@ -117,12 +158,11 @@ class Reader {
     const number = pickup ? 0 : first ? 1 : chart.bars.at(-1)!.number + 1
     const due = pickup ? chart.pickup : this.meter.beats
     const from = this.meter.beats - due + 1
-    const last = cells.at(-1)!
     chart.bars.push({
       number, section: this.section?.text ?? null, opensSection: Boolean(this.section?.opens),
       meter: this.meter, from, due, newKey: this.newKey, newMeter: this.newMeter,
       opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: inOrder(this.marks.map(({ mark }) => mark)),
-      source: { line: cells[0]!.line, column: cells[0]!.column, end: last.column + last.text.length },
+      source: { line: cells[0]!.line, column: cells[0]!.column, end: this.end },
       ...readBar(cells, { number, from, due }, chart),
     })
     this.cells = []
@@ -205,7 +245,7 @@ const isHold = (text: string) => text === '.' || text === '/' || text === ''
 /** Between the parts of a beat; what stands in brackets is one piece. */
 const SPLIT = /_(?![^(]*\))/
 /** A word that is one beat: a hold, or a beat in parts. */
-const isBeat = (cell: Cell) => isHold(cell.text) || SPLIT.test(cell.text)
+const isBeat = (cell: Cell) => !cell.crowded && (isHold(cell.text) || SPLIT.test(cell.text))
 
 interface Frame { number: number; from: number; due: number }
 
@@ -233,7 +273,7 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
 
   const slots: Slot[] = []
   cells.forEach((cell, index) => {
-    const parts = cell.text === '_' ? [''] : cell.text.split(SPLIT)
+    const parts = cell.text === '_' ? [''] : cell.crowded ? [cell.text] : cell.text.split(SPLIT)
     let column = cell.column
     parts.forEach((text, part) => {
       const beat = from + (index + part / parts.length) * length
@@ -244,7 +284,7 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
         if (last) last.beats += partLength
         else if (held) slots.push({ bar: number, beat, beats: partLength, text: held.text, symbol: held.symbol, held: true })
         else note(cell, beat, 'nothing-to-hold', 'There is no chord before this beat to hold.', 'a chord, or N.C. for silence')
-      } else slots.push({ bar: number, beat, beats: partLength, text, symbol: readCell({ ...cell, text, column }, number, beat, chart), held: false })
+      } else slots.push({ bar: number, beat, beats: partLength, text, symbol: cell.crowded ? crowded(cell, number, beat, chart) : readCell({ ...cell, text, column }, number, beat, chart), held: false })
       column += text.length + 1
     })
   })
@@ -253,6 +293,11 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
 
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
 
+function crowded(cell: Cell, bar: number, beat: number, chart: Chart): null {
+  chart.problems.push({ ...problem(cell, 'crowded-bar', `${capital(barName(bar))} has more than ${MOST_SIGNS} signs: what stands from here on is kept as text and not read.`, `at most ${MOST_SIGNS} chords and holds in a bar`), text: cell.text.slice(0, 40), bar, beat })
+  return null
+}
+
 function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol | null {
   if (cell.text === '%') {
     chart.problems.push({ ...problem(cell, 'bad-repeat', '% repeats a whole bar and stands alone in it.', 'a chord, or / to hold the chord'), bar, beat })
@@ -260,7 +305,9 @@ function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol |
   }
   const symbol = parseSymbol(cell.text)
   if (symbol.ok) return symbol.value
-  const { code, message, accepted, at, text } = symbol.fault
-  chart.problems.push({ code, message, accepted: accepted!, line: cell.line, column: cell.column + (at ?? 0), text: text ?? cell.text, bar, beat })
+  const { code, message, accepted } = symbol.fault
+  // The whole word: what is typed over it takes its place.
+  const near = nearSymbols(cell.text)
+  chart.problems.push({ ...problem(cell, code, message, accepted!), bar, beat, ...(near.length > 0 ? { near } : {}) })
   return null
 }

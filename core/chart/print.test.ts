@@ -3,7 +3,7 @@ import { parseKey } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { slotsOf, type Chart } from './chart'
-import { parseChart } from './parse'
+import { MOST_BARS, MOST_SIGNS, parseChart } from './parse'
 import { printChart } from './print'
 import { keyAbove, transposeText } from './transpose'
 import { keyName } from '../pitch/key'
@@ -51,6 +51,19 @@ describe('printing a chart', () => {
       const unread = [...slotsOf(chart).filter((slot) => !slot.symbol).map((slot) => slot.text), ...chart.loose.map((one) => one.text)]
       for (const words of unread) expect(printed).toContain(words)
     }), { numRuns: 1500 })
+  })
+  test('more bars, or signs in a bar, than are read: they are said, kept in the text, and the print reads the same', () => {
+    const sizes = fc.record({ bars: fc.constantFrom(MOST_BARS - 1, MOST_BARS, MOST_BARS + 1, MOST_BARS + 40), signs: fc.constantFrom(3, MOST_SIGNS, MOST_SIGNS + 1, MOST_SIGNS + 30), word: fc.constantFrom('C', 'Am7', '(', '.', 'wörd') })
+    fc.assert(fc.property(sizes, ({ bars, signs, word }) => {
+      const text = `${Array.from({ length: bars }, (_, at) => (at % 7 === 6 ? '[A] | G7 :|\n' : '| C ')).join('')}|\n| ${'% | '.repeat(2)}`.replace('| C ', `| ${`${word} `.repeat(signs)}`)
+      const chart = parseChart(text)
+      const printed = printChart(chart)
+      expect(chart.bars.length).toBe(Math.min(MOST_BARS, bars + 2))
+      expect(chart.problems.some(({ code }) => code === 'too-many-bars')).toBe(bars + 2 > MOST_BARS)
+      expect(chart.problems.some(({ code }) => code === 'crowded-bar')).toBe(signs > MOST_SIGNS)
+      expect(meaning(parseChart(printed)).bars).toEqual(meaning(chart).bars)
+      expect(printed.replace(/\s/g, '').length).toBeGreaterThan(text.replace(/\s/g, '').length * 0.8)
+    }), { numRuns: 40 })
   })
   test.each([
     'meter: 4/4\n| C . _G7 . | C_G7 . . . | C__G7 Am . . |',

@@ -16,10 +16,11 @@ const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
 const TIMES = /^\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
 /** An ending stands where a bar begins: `1.`, `1,2.`, `1-3.` */
 const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
-const SECTION = /^\[\s*([^\]|\s][^\]|]*)\]/
+/** Names and brackets longer than this are not looked for: reading takes time in proportion to the text, whatever stands in it. */
+const SECTION = /^\[\s{0,40}([^\]|\s][^\]|]{0,200})\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
-const CELL = /^(?:\([^)|\n]*\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
+const CELL = /^(?:\([^)|\n]{0,60}\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
 
 const METRE_WORDS: Record<string, string> = { metre: 'meter', time: 'meter', bpm: 'tempo' }
 

@@ -1,6 +1,6 @@
 import type { Chart } from '../chart/chart'
 import { scaleNotes, type Key } from '../pitch/key'
-import { modulo, pitchAt, pitchClass, plainSpelling, type Pitch } from '../pitch/note'
+import { midiOf, modulo, parsePitch, pitchAt, pitchClass, pitchName, plainSpelling, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, rounded } from './clock'
 import { quantised, type Grid } from './melody'
@@ -44,6 +44,21 @@ const inOrder = (clock: Clock, melody: MelodyNote[]): MelodyNote[] => {
 /** One note, told by its place, made other; gone where null comes back. */
 export const withChanged = (melody: readonly MelodyNote[], place: Place, change: (note: MelodyNote) => MelodyNote | null): MelodyNote[] =>
   melody.flatMap((one) => (one.bar === place.bar && Math.abs(one.beat - place.beat) < NEAR ? change(one) ?? [] : [one]))
+
+/** A pitch that can be written down and sounded: octaves -1 to 9, and MIDI 0 to 127. */
+export const canBeWritten = (pitch: Pitch): boolean => parsePitch(pitchName(pitch)).ok && midiOf(pitch) >= 0 && midiOf(pitch) <= 127
+
+/**
+ * A note made longer by some beats, up to the next note or the end of the tune; null where there is no room.
+ * @param more in beats of the note's bar
+ */
+export function withLonger(chart: Chart, melody: readonly MelodyNote[], note: MelodyNote, more: number): { melody: MelodyNote[]; beats: number } | null {
+  const clock = new Clock(chart)
+  const from = clock.at(note)
+  const next = melody.map((one) => clock.at(one)).filter((at) => at > from + NEAR).reduce((a, b) => Math.min(a, b), clock.end)
+  const beats = rounded(Math.min(note.beats + more, clock.beatsIn(note.bar, next - from)))
+  return beats > note.beats + NEAR ? { melody: withChanged(melody, note, (one) => ({ ...one, beats })), beats } : null
+}
 
 /** A letter as the pitch next to the one before, as the key has it; near G4 where nothing stands before. */
 export function pitchOfLetter(letter: number, key: Key, before: Pitch | null): Pitch {

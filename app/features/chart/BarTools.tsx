@@ -3,17 +3,17 @@ import { barName } from '../../../core/chart/chart'
 import type { BarAct } from './useChartEditing'
 
 const ACTS: readonly { act: BarAct; label: string; key: string; says: string }[] = [
-  { act: 'before', label: 'Insert before', key: 'Shift I', says: 'A silent bar before' },
-  { act: 'after', label: 'Insert after', key: 'I', says: 'A silent bar behind' },
-  { act: 'split', label: 'Split', key: 'S', says: 'Two bars of it: each half lasts a whole bar' },
-  { act: 'join', label: 'Join', key: 'J', says: 'One bar of it and the next: each lasts half a bar' },
+  { act: 'before', label: 'Insert before', key: 'Alt Shift I', says: 'A silent bar before' },
+  { act: 'after', label: 'Insert after', key: 'Alt I', says: 'A silent bar behind' },
+  { act: 'split', label: 'Split', key: 'Alt S', says: 'Two bars of it: each half lasts a whole bar' },
+  { act: 'join', label: 'Join', key: 'Alt J', says: 'One bar of it and the next: each lasts half a bar' },
   { act: 'earlier', label: 'Earlier', key: '[', says: 'Changes places with the bar before' },
   { act: 'later', label: 'Later', key: ']', says: 'Changes places with the bar behind' },
   { act: 'down', label: '½ down', key: '−', says: 'Only these bars, a half step down' },
   { act: 'up', label: '½ up', key: '+', says: 'Only these bars, a half step up' },
   { act: 'copy', label: 'Copy', key: 'Ctrl C', says: 'As chart text, to paste here or elsewhere' },
   { act: 'paste', label: 'Paste', key: 'Ctrl V', says: 'What was copied, behind' },
-  { act: 'remove', label: 'Take out', key: 'X', says: 'These bars go; undo brings them back' },
+  { act: 'remove', label: 'Take out', key: 'Delete', says: 'These bars go; undo brings them back' },
 ]
 
 interface Props {

@@ -1,4 +1,4 @@
-import { useRef, useState, type ReactNode } from 'react'
+import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import type { Chart, ChartProblem } from '../../../core/chart/chart'
 import { withSetting } from '../../../core/chart/edit'
 import { keyName } from '../../../core/pitch/key'
@@ -13,19 +13,42 @@ interface Props {
   head: ReactNode
   onText: (text: string) => void
   onLeave: () => void
+  onStep: (direction: 'undo' | 'redo') => void
 }
+
+/** Letters that can be typed or pasted; a longer chart that is there already can still be made shorter. */
+export const MOST_TYPED = 40_000
+/** Problems named at once. */
+const PROBLEMS_SHOWN = 12
 
 /** Four plain chords to begin with, offered wherever a tune is still empty. */
 export const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
 
 /** The chart as text, with whatever could not be read marked in its place. */
-export function ChartEditor({ text, reading, head, onText, onLeave }: Props) {
+export function ChartEditor({ text, reading, head, onText, onLeave, onStep }: Props) {
   const [bringing, setBringing] = useState(false)
   const [folded, setFolded] = useState(false)
   const area = useRef<HTMLTextAreaElement>(null)
   const { chart, analysis } = reading
+  const [refused, setRefused] = useState<string | null>(null)
+  const type = (next: string) => {
+    const room = next.length <= MOST_TYPED || next.length <= text.length
+    setRefused(room ? null : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this would make ${next.length.toLocaleString('en')}: it was not put in.`)
+    if (room) onText(next)
+  }
+  const onKey = (event: KeyboardEvent) => {
+    const key = event.key.toLowerCase()
+    if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y')) return
+    event.preventDefault()
+    onStep(key === 'y' || event.shiftKey ? 'redo' : 'undo')
+  }
+  const offset = offsetsOf(text)
+  const take = (problem: ChartProblem, symbol: string) => {
+    const at = offset(problem)
+    onText(text.slice(0, at) + symbol + text.slice(at + problem.text.length))
+  }
   const show = (problem: ChartProblem) => {
-    const at = offsetOf(text, problem)
+    const at = offset(problem)
     area.current?.focus()
     area.current?.setSelectionRange(at, at + problem.text.length)
   }
@@ -44,10 +67,11 @@ export function ChartEditor({ text, reading, head, onText, onLeave }: Props) {
         <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
         <textarea
           id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
-          aria-describedby="chart-help" aria-invalid={chart.problems.length > 0} maxLength={100_000}
-          onChange={(event) => onText(event.target.value)} onBlur={onLeave}
+          aria-describedby="chart-help" aria-invalid={chart.problems.length > 0}
+          onChange={(event) => type(event.target.value)} onBlur={onLeave} onKeyDown={onKey}
         />
       </div></div>
+      {refused && <p className="fault" role="alert">{refused}</p>}
       {text.trim() === '' ? (
         <p id="chart-help">
           Type chords between bar lines, one or more to a bar, and see them laid out below.{' '}
@@ -63,27 +87,33 @@ export function ChartEditor({ text, reading, head, onText, onLeave }: Props) {
       )}
       {chart.problems.length > 0 && (
         <ul className="problems" aria-live="polite">
-          {chart.problems.map((problem) => (
+          {chart.problems.slice(0, PROBLEMS_SHOWN).map((problem) => (
             <li key={`${problem.line}:${problem.column}:${problem.code}`}>
               <button type="button" className="plain-button" onClick={() => show(problem)}>
                 {problem.bar ? `Bar ${problem.bar}, beat ${Math.round(problem.beat! * 100) / 100}` : `Line ${problem.line}`} (line {problem.line}, column {problem.column})
               </button>
               : {problem.message} <span className="quiet">Accepted: {problem.accepted}.</span>
+              {problem.near && <> Is it {problem.near.map((symbol, at) => <span key={symbol}>{at > 0 && ' or '}<button type="button" className="plain-button" title={`Put ${symbol} in its place`} onClick={() => take(problem, symbol)}>{symbol}</button></span>)}?</>}
             </li>
           ))}
+          {chart.problems.length > PROBLEMS_SHOWN && <li>and {chart.problems.length - PROBLEMS_SHOWN} more, each marked in the text.</li>}
         </ul>
       )}
     </div>
   )
 }
 
-const offsetOf = (text: string, { line, column }: ChartProblem): number =>
-  text.split(/\r\n|\r|\n/).slice(0, line - 1).reduce((sum, one) => sum + one.length + 1, 0) + column - 1
+/** Where places of a text are, counted from its beginning. */
+function offsetsOf(text: string): (place: Pick<ChartProblem, 'line' | 'column'>) => number {
+  const begins = [0, ...[...text.matchAll(/\r\n|\r|\n/g)].map((end) => end.index + end[0].length)]
+  return ({ line, column }) => (begins[line - 1] ?? text.length) + column - 1
+}
 
 /** The text again, with the pieces that were not read wrapped in marks; it lies behind the typing. */
 function marked(text: string, chart: Chart) {
+  const offset = offsetsOf(text)
   const spans = chart.problems
-    .map((problem) => ({ from: offsetOf(text, problem), length: Math.max(1, problem.text.length), message: problem.message }))
+    .map((problem) => ({ from: offset(problem), length: Math.max(1, problem.text.length), message: problem.message }))
     .sort((a, b) => a.from - b.from)
   const pieces = []
   let at = 0

@@ -28,6 +28,7 @@ export function ChartStep({ document, session, reading, editing, shown, onShown 
   const names = useSame(chartsOf(document).map((one) => one.name), sameNames)
   const keyNow = useSame(analysis.key, sameKey)
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
+  const onStep = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onLeave = useSteady(() => void session.flush())
   const onTranspose = useSteady((to: string) => session.edit({ kind: 'transpose', to }))
   const onCapo = useSteady((fret: number) => session.edit({ kind: 'bars', text: withSetting(document.text, 'capo', fret === 0 ? null : String(fret)), did: fret === 0 ? 'no capo' : `capo ${fret}` }))
@@ -35,7 +36,7 @@ export function ChartStep({ document, session, reading, editing, shown, onShown 
   const numberAt = (index: number | undefined) => (index === undefined ? null : (chart.bars[index]?.number ?? null))
   return (
     <>
-      <ChartEditor text={document.text} reading={reading} head={<ChartsMenu names={names} at={document.at} onEdit={session.edit} />} onText={onText} onLeave={onLeave} />
+      <ChartEditor text={document.text} reading={reading} head={<ChartsMenu names={names} at={document.at} onEdit={session.edit} />} onText={onText} onLeave={onLeave} onStep={onStep} />
       <FormLine reading={reading} />
       {chart.bars.length > 0 && <ChartTools keyNow={keyNow} capo={chart.capo} shown={shown} onShown={onShown} onTranspose={onTranspose} onCapo={onCapo} />}
       {shown === 0 && <BarTools from={numberAt(from)} to={numberAt(to)} empty={chart.bars.length === 0} canPaste={editing.canPaste} says={editing.says} onAct={editing.act} />}

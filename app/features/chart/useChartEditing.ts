@@ -3,6 +3,7 @@ import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
 import { barsAsText, insertBars, joinBars, moveBars, removeBars, splitBar, transposeBars, withBeat } from '../../../core/chart/edit'
 import { parseChart } from '../../../core/chart/parse'
 import { beatWords } from '../../../core/chart/print'
+import { withCapitals } from '../../../core/chord/near'
 import { importChart } from '../../../core/formats/importChart'
 import type { Key } from '../../../core/pitch/key'
 import type { Editing } from './BeatInput'
@@ -52,8 +53,9 @@ export function useChartEditing(given: Given): ChartEditing {
     setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
   }, [])
 
-  const onTake = useCallback((word: string, move: -1 | 0 | 1) => {
+  const onTake = useCallback((typed: string, move: -1 | 0 | 1) => {
     if (!open) return
+    const word = typed.split(/([_\s])/).map(withCapitals).join('')
     const { text, onText, onSelect } = latest.current
     const before = parseChart(text)
     const index = before.bars.findIndex((bar) => bar.number === open.bar)

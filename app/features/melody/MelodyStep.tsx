@@ -33,7 +33,7 @@ export function MelodyStep({ state, document, songKey, capo, onEdit, onHear }: P
     onEdit(withChords ? { kind: 'bring-in', text, melody, did: 'tune brought in' } : { kind: 'melody', melody, did: `${melody.length} notes brought in` })
   return (
     <MelodyPanel tab={state.tab} onTab={state.setTab} threads={state.threads} onThreads={state.setThreads}>
-      {state.tab === 'write' && <WriteTab view={view} writing={writing} playing={state.playing} limits={state.limits} neck={state.neck} onNeck={state.setNeck} onBringIn={() => state.setBringIn(true)} />}
+      {state.tab === 'write' && <WriteTab view={view} writing={writing} onPen={state.takeUpPen} playing={state.playing} limits={state.limits} neck={state.neck} onNeck={state.setNeck} onBringIn={() => state.setBringIn(true)} />}
       {state.tab === 'under' && <UnderTab document={document} view={view} onEdit={onEdit} />}
       {state.tab === 'elsewhere' && <ElsewhereTab document={document} notes={view.notes} asked={view.asked} onEdit={onEdit} onHear={state.hearLine} />}
       {state.tab === 'blocks' && <BlocksTab view={view} text={document.text} songKey={songKey} capo={capo} body={{ instrument, hand }} onEdit={onEdit} onHear={onHear} />}

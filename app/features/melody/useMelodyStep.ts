@@ -55,7 +55,7 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
   const limits = useMemo(() => melodyLimits(body, chart.capo, 'any'), [body, chart.capo])
 
   const playing = usePlayingIn({
-    chart, notes: view.notes, place: writing.place, songKey, grid: writing.pen.grid, tempo: document.tempo, onHear, onStop,
+    chart, notes: view.notes, place: writing.begin, songKey, grid: writing.pen.grid, tempo: document.tempo, onHear, onStop,
     onStart: async () => {
       const { schedule, countIn } = accompaniment()
       await onPlay(schedule)
@@ -98,6 +98,8 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
   }
   const keysOfEvents = useMemo(() => [...new Set([...view.events.map(({ key }) => key), ...view.notes.map(placeKey)])].sort((a, b) => timeOf(a, view.clock) - timeOf(b, view.clock)), [view.events, view.notes, view.clock])
 
+  const selectedPlace = view.selected === null ? null : placeOf(view.selected)
+
   /** Keys of the Melody step; true when one was used. */
   const onKey = (event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'target'>): boolean => {
     if (!on) return false
@@ -125,7 +127,7 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
       case 'Enter': if (at === null || !choices?.[at]) return false; take(choices[at]); return true
       case 'Escape': setCursor(null); return at !== null
       case 'Backspace': if (view.selected && view.selected in document.chordMelody.fixed) onEdit({ kind: 'melody-fix', fixed: { [view.selected]: null }, did: 'grip set free' }); return true
-      case 'e': case 'E': writing.change({ on: true }); setTab('write'); return true
+      case 'e': case 'E': writing.takeUp(selectedPlace); setTab('write'); return true
       case 'k': case 'K': setThreads(!threads); return true
     }
     const choice = /^[1-9]$/.test(key) ? choices?.[Number(key) - 1] : undefined
@@ -144,7 +146,7 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
 
   const hearChords = useHearChords(document, chart.capo, body, onPlay)
   return {
-    tab, setTab, threads, setThreads, neck, setNeck, bringIn, setBringIn, cursor: at, view, writing, playing, limits, shown, onKey, take, select, putFret, hearChords,
+    takeUpPen: () => writing.takeUp(selectedPlace), tab, setTab, threads, setThreads, neck, setNeck, bringIn, setBringIn, cursor: at, view, writing, playing, limits, shown, onKey, take, select, putFret, hearChords,
     hearLine: (line: HarmonisedLine) => void onPlay(lineSchedule(chart, line.notes)),
   }
 }
@@ -153,9 +155,10 @@ export type MelodyStepState = ReturnType<typeof useMelodyStep>
 /** The player begins so long after it is told to, in ms. */
 const START_MS = 50
 
+const placeOf = (key: string): { bar: number; beat: number } => { const [bar, beat] = key.split(':').map(Number); return { bar: bar!, beat: beat! } }
+
 const timeOf = (key: string, clock: ReturnType<typeof useMelody>['clock']): number => {
-  const [bar, beat] = key.split(':').map(Number)
-  const at = clock.at({ bar: bar!, beat: beat! })
+  const at = clock.at(placeOf(key))
   return Number.isNaN(at) ? Infinity : at
 }
 

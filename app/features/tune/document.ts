@@ -147,7 +147,8 @@ export type Bass = TuneDocument['bass']
 /** One thing the player does to a tune. */
 export const tuneEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), title }),
-  z.strictObject({ kind: z.literal('text'), text }),
+  /** `joins`: it goes on with the word typed before it, and is no step of its own for undo. */
+  z.strictObject({ kind: z.literal('text'), text, joins: z.boolean().optional() }),
   /** One thing done to beats or bars: a step of its own for undo, with what was done. */
   z.strictObject({ kind: z.literal('bars'), text, did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),

@@ -22,6 +22,9 @@ export const redoLabel = ({ stack, undone }: Fold, onDisk: string | null): strin
   return next ? labelOf(next) : stack.length > 1 ? null : onDisk
 }
 
+/** A letter more of what is being typed. */
+export const joinsTyping = (edit: TuneEdit): boolean => edit.kind === 'text' && edit.joins === true
+
 /** One write more; null where the edit cannot be done on what is there. */
 export function folded(fold: Fold, write: Write): Fold | { refused: string } {
   const { stack, undone } = fold
@@ -31,7 +34,9 @@ export function folded(fold: Fold, write: Write): Fold | { refused: string } {
   }
   const tried = tryEdit(shownBy(fold), write.edit)
   if (!tried.ok) return { refused: tried.message }
-  if (isFound(write.edit)) return { stack: [...stack.slice(0, -1), { ...stack.at(-1)!, document: tried.document }], undone }
+  const top = stack.at(-1)!
+  if (isFound(write.edit)) return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
+  if (joinsTyping(write.edit) && undone.length === 0 && (top.edit === null || top.edit.kind === 'text')) return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
   return { stack: [...stack, { document: tried.document, edit: write.edit }], undone: [] }
 }
 

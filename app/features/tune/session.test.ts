@@ -324,3 +324,14 @@ test('a copy is made of what the tab made on the state it saw, and where it cann
   expect(copies).toHaveLength(1)
   expect(readTune(db, copies[0]!.id)!.document).toMatchObject({ text: '| Dm |', colour: 0 })
 })
+
+test('undo takes typing back word by word, and a pause ends a word too, whatever was sent in between', async () => {
+  const session = await open()
+  const begin = session.read().document.text
+  for (const letters of [' D', ' Dm', ' Dm7', ' Dm7 ', ' Dm7 G', ' Dm7 G7']) { session.edit({ kind: 'text', text: begin + letters }); await session.flush() }
+  const texts: string[] = []
+  for (let at = 0; at < 3; at += 1) { await session.step('undo'); texts.push(session.read().document.text) }
+  expect(texts).toEqual([`${begin} Dm7 `, begin, begin])
+  await session.step('redo')
+  expect(session.read().document.text).toBe(`${begin} Dm7 `)
+})

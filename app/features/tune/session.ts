@@ -1,8 +1,9 @@
 import type { TuneState } from '../../../db/tunes'
 import { askState, sendWrite, type Answer } from './answer'
 import { isFound, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
+import { typedOn, type Typed } from './burst'
 import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver, type Draft, type SetAside, type Write } from './drafts'
-import { folded, foldOf, netEdits, redoLabel, shownBy, undoLabel, type Fold } from './fold'
+import { folded, foldOf, joinsTyping, netEdits, redoLabel, shownBy, undoLabel, type Fold } from './fold'
 
 export type SaveStatus =
   | { kind: 'saved' } | { kind: 'saving' }
@@ -104,11 +105,13 @@ export class TuneSession {
   }
 
   /** Does an edit at once; one that cannot be done is said and set aside, and nothing else is touched. */
-  readonly edit = (edit: TuneEdit): void => {
+  readonly edit = (given: TuneEdit): void => {
     const last = this.pending.at(-1)
+    const edit = this.asTyped(given)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
-    const replaces = last && 'edit' in last && edit.kind === last.edit.kind && (edit.kind === 'text' || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) && !(this.sending && this.pending.length === 1)
-    const write: Write = { id: crypto.randomUUID(), edit }
+    const replaces = last && 'edit' in last && edit.kind === last.edit.kind && (joinsTyping(edit) || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) && !(this.sending && this.pending.length === 1)
+    // What takes the place of a letter not yet sent joins what that one joined.
+    const write: Write = { id: crypto.randomUUID(), edit: replaces && last.edit.kind === 'text' && edit.kind === 'text' ? { ...edit, joins: last.edit.joins ?? false } : edit }
     const from = replaces ? this.before : this.fold
     const next = folded(from, write)
     if ('refused' in next) {
@@ -126,9 +129,20 @@ export class TuneSession {
     else this.send()
   }
 
+  private typed: Typed | null = null
+
+  /** Text with whether it goes on with what was typed last. */
+  private asTyped(edit: TuneEdit): TuneEdit {
+    if (edit.kind !== 'text') { if (!isFound(edit)) this.typed = null; return edit }
+    // Nothing typed is joined to what undo has brought back, or to a state another edit made.
+    this.typed = typedOn(this.typed, this.view.document.text, edit.text, Date.now())
+    return { ...edit, joins: (this.typed as ReturnType<typeof typedOn>).joins }
+  }
+
   /** Undo or redo, in order with the edits: of what waits at once, of what is on disk when the server answers. */
   readonly step = async (direction: 'undo' | 'redo'): Promise<void> => {
     if (!this.view[direction] || this.view.status.kind === 'conflict') return
+    this.typed = null
     const write: Write = { id: crypto.randomUUID(), step: direction }
     this.before = this.fold
     this.fold = folded(this.fold, write) as Fold
@@ -156,7 +170,7 @@ export class TuneSession {
     const edits = netEdits(this.pending)
     // A write keeps its id: where it was done before, it is not done again.
     const ids = new Map(this.pending.flatMap((write) => ('edit' in write ? [[write.edit, write.id] as const] : [])))
-    this.pending.splice(0, this.pending.length, ...edits.map((edit): Write => ({ id: ids.get(edit) ?? crypto.randomUUID(), edit })))
+    this.pending.splice(0, this.pending.length, ...edits.map((edit): Write => ({ id: ids.get(edit) ?? crypto.randomUUID(), edit: edit.kind === 'text' ? { ...edit, joins: false } : edit })))
     this.onDisk = theirs
     this.refold()
     void this.keepPending()

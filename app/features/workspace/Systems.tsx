@@ -1,5 +1,5 @@
 import { memo, useMemo, type CSSProperties, type ReactNode } from 'react'
-import { barName, type Bar, type Slot } from '../../../core/chart/chart'
+import { barName, slotKey, type Bar, type Chart, type ChartProblem, type Slot } from '../../../core/chart/chart'
 import type { Analysis, Group } from '../../../core/analysis/reading'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -285,6 +285,14 @@ function Slots<Chord extends { key: string; index: number; slot: Slot }>({ bar, 
   )
 }
 
+const problemsRead = new WeakMap<Chart, ReadonlyMap<string, ChartProblem>>()
+/** Problems of a chart by the place of their slot. */
+function problemsOf(chart: Chart): ReadonlyMap<string, ChartProblem> {
+  const known = problemsRead.get(chart) ?? new Map(chart.problems.flatMap((one) => (one.bar === undefined || one.beat === undefined ? [] : [[slotKey({ bar: one.bar, beat: one.beat }), one] as const])))
+  problemsRead.set(chart, known)
+  return known
+}
+
 function HomeChord({ chord, reading: { chart } }: { chord: TuneChord; reading: TuneReading }) {
   const { slot, reading, played } = chord
   if (slot.symbol?.kind === 'chord' && reading)
@@ -297,8 +305,8 @@ function HomeChord({ chord, reading: { chart } }: { chord: TuneChord; reading: T
       </>
     )
   if (slot.symbol) return <span className="silence">N.C.</span>
-  const problem = chart.problems.find((one) => one.bar === slot.bar && one.beat === slot.beat)
-  return <span className="unread" title={problem?.message}>{slot.text}<small>{problem?.message ?? 'not read'}</small></span>
+  const problem = problemsOf(chart).get(slotKey(slot))
+  return <span className="unread" title={problem?.message}>{slot.text.slice(0, 24)}{slot.text.length > 24 && '…'}<small>{problem?.message ?? 'not read'}</small></span>
 }
 
 const PUT_IN_BY: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: '' }

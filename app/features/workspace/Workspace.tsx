@@ -229,6 +229,20 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     if (next) selectGroup(next, chord.index)
   }
 
+  /** Commands by a letter: plain, but for those that begin a chord on the Chart step, and everywhere with Alt. */
+  const letterKey = (letter: string, shift?: boolean): boolean => {
+    const act = shift === undefined ? undefined : BAR_LETTERS[`${shift ? 'Shift ' : ''}${letter}`]
+    if (act && step === 'chart' && shown === 0 && focus) { chartEditing.act(act); return true }
+    if (letter === 'g' && step === 'chart' && focus) { selectNextGroup(focus); return true }
+    if (letter === 'w' && step === 'chart') { setReasons(!reasons); return true }
+    if (letter === 'k' && step === 'lines') { setNeckShown(!neckShown); return true }
+    if (letter === 'r' && step === 'lines') { holdLine(document.line !== STAYS); return true }
+    if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
+    if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
+    if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
+    return false
+  }
+
   useKeys((event) => {
     if (event.ctrlKey || event.metaKey) {
       const key = event.key.toLowerCase()
@@ -238,20 +252,20 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
     }
     if (event.altKey) {
       const wanted = STEPS[Number(event.code.replace('Digit', '')) - 1]
-      if (wanted) void navigate(`/tunes/${state.id}/${wanted}`, { preventScrollReset: true })
-      return wanted !== undefined
+      if (wanted) { void navigate(`/tunes/${state.id}/${wanted}`, { preventScrollReset: true }); return true }
+      // By the place of the key: with Alt it gives other signs on some layouts.
+      return letterKey(event.code.replace('Key', '').toLowerCase(), event.shiftKey)
     }
-    if (step === 'lines' && !(event.target instanceof HTMLInputElement)) {
+    if (step === 'lines') {
       if (pulling.onKey(event.key, event.shiftKey)) return true
       if (event.key === 'Enter' && pulling.shown) { acts.keep(event.shiftKey ? 'leads' : 'stays'); return true }
       if (event.key === 'Escape' && pulling.taken) { pulling.letGo(); return true }
     }
-    if (step === 'melody' && !event.ctrlKey && !(event.target instanceof HTMLInputElement) && (event.key !== 'Enter' || isHere(event)) && melody.onKey(event)) return true
-    if ((event.key !== 'Enter' || isHere(event)) && !(event.target instanceof HTMLInputElement) && trying.onKey(event.key)) return true
+    if (step === 'melody' && melody.onKey(event)) return true
+    if (trying.onKey(event.key)) return true
     switch (event.key) {
       case ' ': if (player.playing) player.stop(); else play(); return true
       case 'ArrowLeft': case 'ArrowRight':
-        if (event.target instanceof HTMLInputElement) return false
         if (step === 'lines') pickLine(moved(lineSelection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, line.length))
         else setSelection(moved(selection, event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey, chords.length))
         return true
@@ -264,26 +278,19 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         return true
       case '?': setKeysOpen(true); return true
     }
-    if (step === 'chart' && shown === 0 && focus && isHere(event)) {
-      const act = BAR_KEYS[event.key]
+    if (step === 'chart' && shown === 0 && focus) {
+      const act = BAR_SIGNS[event.key]
       if (act) { chartEditing.act(act); return true }
       if (event.key === 'Enter') { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6)); return true }
-      if (/^[A-G]$/.test(event.key)) { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6), event.key); return true }
+      if (BEGINS_A_CHORD.test(event.key)) { chartEditing.openAt(focus.slot.bar, Math.floor(focus.slot.beat + 1e-6), event.key); return true }
     }
-    const letter = event.key.toLowerCase()
-    if (event.key === 'g' && step === 'chart' && focus) { selectNextGroup(focus); return true }
-    if (letter === 'w' && step === 'chart') { setReasons(!reasons); return true }
-    if (letter === 'k' && step === 'lines') { setNeckShown(!neckShown); return true }
-    if (letter in VERSION_KEYS) { setHearing({ ...hearing, version: VERSION_KEYS[letter as keyof typeof VERSION_KEYS] }); return true }
-    if (letter === 'l') { setHearing({ ...hearing, loop: !hearing.loop }); return true }
-    if (letter === 'c') { setHearing({ ...hearing, countIn: !hearing.countIn }); return true }
-    if (letter === 'r' && step === 'lines') { holdLine(document.line !== STAYS); return true }
+    if (/^[a-z]$/i.test(event.key) && letterKey(event.key.toLowerCase())) return true
     // With Shift a digit key gives another sign.
     const digit = /^Digit[1-9]$/.exec(event.code)
     const grip = digit && step === 'lines' ? near?.[Number(event.code.at(-1)) - 1] : undefined
     if (grip && focusLine) { fix(focusLine, grip.voicing, event.shiftKey); return true }
     return false
-  })
+  }, () => (step === 'melody' ? null : window.document.querySelector<HTMLElement>(`${step === 'lines' ? '.bank-new' : '.bank-home'} .slot[aria-pressed="true"]`)))
 
   const selectUnder = useSteady((index: number, stretch: boolean) => select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch))
   const onTitle = useSteady((title: string) => edit({ kind: 'title', title }))
@@ -375,12 +382,11 @@ const rangeToSlice = (selection: Selection): [number, number] => { const [from, 
 
 const VERSION_KEYS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
 
-/** Keys for the selected bars on the Chart step. */
-const BAR_KEYS: Readonly<Record<string, BarAct>> = { i: 'after', I: 'before', s: 'split', j: 'join', '[': 'earlier', ']': 'later', '-': 'down', '−': 'down', '+': 'up', x: 'remove' }
-
-/** A key meant for the systems, and not for a button that has the focus. */
-const isHere = ({ key, target }: KeyboardEvent): boolean =>
-  key !== 'Enter' || !(target instanceof Element) || target === document.body || target.closest('.slot') !== null
+/** Keys for the selected bars on the Chart step: signs by themselves, letters with Alt, since a letter by itself types a chord. */
+const BAR_SIGNS: Readonly<Record<string, BarAct>> = { '[': 'earlier', ']': 'later', '-': 'down', '−': 'down', '+': 'up', Delete: 'remove' }
+const BAR_LETTERS: Readonly<Record<string, BarAct>> = { i: 'after', 'Shift i': 'before', s: 'split', j: 'join', x: 'remove' }
+/** A letter that a chord symbol, or N.C., begins with: it is typed where the selection is. */
+const BEGINS_A_CHORD = /^[a-gn]$/i
 
 const isPartOf = ({ slot }: TuneChord, { from, to }: Group): boolean => {
   const after = slot.bar > from.bar || (slot.bar === from.bar && slot.beat > from.beat - 1e-6)
