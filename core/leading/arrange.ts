@@ -4,7 +4,7 @@ import type { ChordSymbol } from '../chord/symbol'
 import { leastMotion } from '../pitch/motion'
 import type { Change, Put } from '../reharm/change'
 import type { MelodyNote } from '../reharm/melodyFit'
-import { latticeOf, type Arc } from '../reharm/reharmonise'
+import { latticeOf, unlanded, type Arc } from '../reharm/reharmonise'
 import type { Liking, Taste } from '../reharm/taste'
 import { midiOf } from '../pitch/note'
 import { bad, good, type Result } from '../result'
@@ -80,7 +80,7 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     return [plain!, ...changes.sort((a, b) => a.worth - b.worth || a.order - b.order).slice(0, CHANGES_TRIED - 1)].map(({ arc }) => ({ arc, placed: placedFor(arc, at, slots, lattice.spots, melody) }))
   })
   const gripsOf = gripBook(limits, weights)
-  const ways: Way[][] = tried.map((list) => list.flatMap(({ arc, placed }): Way[] => {
+  let ways: Way[][] = tried.map((list) => list.flatMap(({ arc, placed }): Way[] => {
     const whole = placed.map((one) => ({ ...one, grips: gripsOf(one.chord, one.top) }))
     return whole.every(({ grips }) => grips.length > 0) ? [{ arc, placed: whole }] : []
   }))
@@ -95,7 +95,13 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     let best: State | null = null
     for (let round = 0; round < (distance > 0 ? ROUNDS : 1); round += 1) {
       if (!onProgress(result * ROUNDS + round, count * ROUNDS)) return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
-      const end = searched(ways, lattice.between, reward, prices, used)
+      let end = searched(ways, lattice.between, reward, prices, used)
+      // What leads back over a repeat has to land there too.
+      for (let wrong = landing(end, lattice.spots); end && wrong.size > 0; wrong = landing(end, lattice.spots)) {
+        const left = wrong
+        ways = ways.map((list) => list.filter(({ arc }) => !left.has(arc)))
+        end = searched(ways, lattice.between, reward, prices, used)
+      }
       if (!end) break
       if (!best || Math.abs(end.weight - goal) < Math.abs(best.weight - goal)) best = end
       if (end.weight < goal) { low = reward; reward = (reward + high) / 2 } else { high = reward; reward = (reward + low) / 2 }
@@ -111,6 +117,8 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   }
   return good(found)
 }
+
+const landing = (end: State | null, spots: Spots): Set<Arc> => new Set(end ? unlanded(statesOf(end).map(({ way }) => way.arc), spots) : [])
 
 const sameChords = (a: Arrangement, b: Arrangement): boolean =>
   a.chords.length === b.chords.length && a.chords.every((one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat)

@@ -12,7 +12,7 @@ import { fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { putsOf, resultsOf } from './rule'
 import { RULES } from './rules'
 import { schoolOf } from './schools'
-import { resolves, spotsOf, type Spot } from './spot'
+import { isOnlyNext, resolves, spotsOf, type Spot } from './spot'
 
 /** How far rules may be put on top of one another. */
 export const MOST_DEPTH = 3
@@ -39,8 +39,21 @@ export interface Option extends Change {
 /** Rules of altered dominants. */
 const ALTERED: readonly string[] = ['a4', 'a7']
 
-/** Every change of one spot by one application of a rule, colours first. */
+/**
+ * Every change of one spot by one application of a rule, colours first. Where the chord is followed by one thing the first time and by another the next,
+ * or reached from several, what is offered holds each time.
+ */
 export function changesAt(spot: Spot): Change[] {
+  const ways = orNone(spot.nexts).flatMap((next) => orNone(spot.befores).map((previous): Spot => ({ ...spot, next, previous })))
+  const [first, ...others] = ways.map(changesOneWay)
+  return others.reduce((all, way) => { const there = new Set(way.map(sameChange)); return all.filter((change) => there.has(sameChange(change))) }, first!)
+}
+
+const orNone = (spots: readonly Spot[]): readonly (Spot | null)[] => (spots.length > 0 ? spots : [null])
+/** The same chords, held to the same promise. */
+const sameChange = (change: Change): string => `${putsKey(change)} ${change.rule} ${change.landsOn ?? ''}`
+
+function changesOneWay(spot: Spot): Change[] {
   const colours = coloursOf({ slot: spot.slot, role: spot.role }).slice(1).map((colour): Change => ({
     rule: colour.rule, name: colour.special ? 'special colour' : 'colour', intent: 'colour', index: spot.index, span: 1, puts: [{ chord: colour.chord, beats: spot.beats }],
     why: colour.why, mood: colour.mood, school: schoolOf(colour.rule), depth: 1,
@@ -62,12 +75,13 @@ export function changesAt(spot: Spot): Change[] {
   return [...colours, ...others]
 }
 
-/** The spot and so many behind it, or null where they are not all there. */
+/** The spot and so many behind it, or null where they are not all there, side by side on the page and played as one each time. */
 function following(spot: Spot, span: number): Spot[] | null {
   const spots = [spot]
   while (spots.length < span) {
-    const { next } = spots.at(-1)!
-    if (!next) return null
+    const here = spots.at(-1)!
+    const { next } = here
+    if (!next || !isOnlyNext(here, next) || next.befores.length > 1) return null
     spots.push(next)
   }
   return spots
@@ -85,14 +99,25 @@ const AROUND = 3
  */
 function deepened(change: Change, spots: readonly (Spot | null)[], depth: number): Change[] {
   if (depth < 2) return []
-  const before = spots.slice(Math.max(0, change.index - AROUND), change.index)
-  const behind = spots.slice(change.index + change.span, change.index + change.span + AROUND)
   const here = spots[change.index]!
+  const last = spots[change.index + change.span - 1]!
+  const [first, ...others] = orNone(last.nexts).map((next) => deepenedOnce(change, chainOf(here.previous, ({ previous }) => previous).reverse(), chainOf(next, (spot) => spot.next), here))
+  return others.reduce((all, way) => { const there = new Set(way.map(sameChange)); return all.filter((deeper) => there.has(sameChange(deeper))) }, first!)
+}
+
+/** So many chords as a change is read with, one after the other as they are played. */
+function chainOf(from: Spot | null, on: (spot: Spot) => Spot | null): Spot[] {
+  const chain: Spot[] = []
+  for (let spot = from; spot && chain.length < AROUND; spot = on(spot)) chain.push(spot)
+  return chain
+}
+
+function deepenedOnce(change: Change, before: readonly Spot[], behind: readonly Spot[], here: Spot): Change[] {
   const cell = (symbol: string, beats: number) => ({ symbol, beats })
   const excerpt = [
-    ...before.map((spot) => cell(spot?.chord.canonical ?? 'N.C.', spot?.beats ?? 4)),
+    ...before.map((spot) => cell(spot.chord.canonical, spot.beats)),
     ...change.puts.map((put) => cell(put.chord.canonical, put.beats)),
-    ...behind.map((spot) => cell(spot?.chord.canonical ?? 'N.C.', spot?.beats ?? 4)),
+    ...behind.map((spot) => cell(spot.chord.canonical, spot.beats)),
   ]
   // A bar of its own for every chord: lengths are put right below, only the neighbours matter for the reading.
   const chart = parseChart(`key: ${keyName(here.key)}\n| ${excerpt.map(({ symbol }) => symbol).join(' | ')} |`)

@@ -78,6 +78,8 @@ export interface Arc {
   firstBass: number
   landsOn: number | null
   swaps: boolean
+  /** What stands behind it on the page is what is played behind it, at least once. */
+  goesOn: boolean
 }
 
 /**
@@ -99,7 +101,8 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
     const chance = random(seed * 7919 + round)
     const goal = distance * most
     let wider = 1
-    const extra = (arc: Arc) => (arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance * wider : 0)
+    const banned = new Set<Arc>()
+    const extra = (arc: Arc) => (banned.has(arc) ? Infinity : arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance * wider : 0)
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
     let path = bestPath(arcs, spots.length, goal, taste, extra)
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
@@ -107,6 +110,11 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
       wider = 1 + tries
       const other = bestPath(arcs, spots.length, goal, taste, extra)
       if (offBy(other) < offBy(path)) path = other
+    }
+    // What leads back over a repeat has to land there too.
+    for (let wrong = unlanded(path, spots); wrong.length > 0; wrong = unlanded(path, spots)) {
+      wrong.forEach((arc) => banned.add(arc))
+      path = bestPath(arcs, spots.length, goal, taste, extra)
     }
     const changes = path.flatMap((arc) => arc.change ?? [])
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
@@ -119,6 +127,16 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
   return results
 }
 
+/** Changes of a path that promise what is then not played: where the form goes somewhere else than on over the page, what they lead to has to stand there. */
+export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]): Arc[] {
+  const beginning = new Map(path.map((arc) => [arc.index, arc]))
+  return path.filter(({ landsOn, index, span }) => {
+    if (landsOn === null) return false
+    const end = index + span
+    return spots[end - 1]?.nexts.some((next) => next.index !== end && beginning.get(next.index)?.firstRoot !== landsOn)
+  })
+}
+
 const weightOfPath = (path: readonly Arc[]): number => path.reduce((sum, arc) => sum + arc.weight, 0)
 
 /** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
@@ -128,7 +146,7 @@ const TRIES = 16
 /** For every slot what can begin there. */
 function lattice(spots: readonly (Spot | null)[], taste: Taste, liking: Liking, melody: readonly MelodyNote[], keep: ReadonlySet<number>, allowed: (change: Change) => boolean): Arc[][] {
   return spots.map((spot, index): Arc[] => {
-    if (!spot) return [{ change: null, index, span: 1, key: '', weight: 0, price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false }]
+    if (!spot) return [{ change: null, index, span: 1, key: '', weight: 0, price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false, goesOn: true }]
     const sounds = melodyOver(spot, melody)
     const plain = arcOf(null, [spot], [{ chord: spot.chord, beats: spot.beats }], taste, liking, sounds)
     if (keep.has(index)) return [plain]
@@ -168,9 +186,13 @@ function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly 
     change, index: replaced[0]!.index, span: replaced.length, key: change ? putsKey(change) : '', price,
     weight: change ? reachOf(plain, puts, replaced[0]!.key) * beats : 0,
     firstRoot: pitchClass(first.chord.root), firstBass: bassOf(first), lastBass: bassOf(last), landsOn: change?.landsOn ?? null,
+    goesOn: goesOnPage(replaced.at(-1)!),
     swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
   }
 }
+
+/** The slot behind it on the page is played behind it, on one time through; so it is, too, where nobody plays there or the tune ends. */
+const goesOnPage = ({ nexts, index }: Spot): boolean => nexts.length === 0 || nexts.some((next) => next.index === index + 1)
 
 /** The most the rules could change, beat by beat, neighbours not asked. */
 function mostWeight(arcs: readonly (readonly Arc[])[], slots: number): number {
@@ -214,6 +236,7 @@ export function latticeOf(text: string, { taste = DEFAULT_TASTE, liking = {}, me
 
 /** What two neighbours cost each other; infinite where one spoils the other's reason. */
 function between(a: Arc, b: Arc, taste: Taste): number {
+  if (!a.goesOn) return 0
   if (a.landsOn !== null && b.firstRoot !== a.landsOn) return Infinity
   const leap = a.lastBass < 0 || b.firstBass < 0 ? 0 : Math.min((a.lastBass - b.firstBass + 12) % 12, (b.firstBass - a.lastBass + 12) % 12)
   return (a.swaps && b.swaps ? PRICE.swapsInARow : 0) + (leap > 2 ? PRICE.bassLeap * taste.bassSteps : 0)
@@ -222,7 +245,7 @@ function between(a: Arc, b: Arc, taste: Taste): number {
 interface State { cost: number; arc: Arc; from: number; weight: number }
 
 /** All that the next arc asks of the one before, as one number: what has to come, the bass it leaves, whether it swapped. */
-const signatureOf = ({ landsOn, lastBass, swaps }: Arc): number => (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)
+const signatureOf = ({ landsOn, lastBass, swaps, goesOn }: Arc): number => (goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0)
 const SIGNATURES = 13 * 13 * 2
 
 interface Path { arcs: Arc[]; weight: number }

@@ -1,6 +1,7 @@
 import { kindOf, type Kind } from '../analysis/kind'
 import type { Analysis, Function, Reading, Role } from '../analysis/reading'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { playOrder } from '../chart/form'
 import { parseChord } from '../chord/parse'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { spellDegree, type Degree } from '../pitch/degree'
@@ -24,9 +25,12 @@ export interface Spot {
   beats: number
   /** Beats that the same chord stands in all, from here on, over bar lines. */
   stands: number
-  /** The slots right before and behind, where a chord stands there. */
+  /** The chords right before and behind as the form is played the first time that there are any; null where nobody plays there. */
   previous: Spot | null
   next: Spot | null
+  /** Those of all times through: behind the last bar of a repeat comes its beginning, and once what follows it. Without the end of the tune. */
+  befores: readonly Spot[]
+  nexts: readonly Spot[]
 }
 
 /** Every readable chord of a chart as a spot, by its slot's place. */
@@ -40,20 +44,49 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
     const key = keyAt(slot.bar)
     return {
       index, slot, chord, kind: kindOf(chord), role: reading.role, function: reading.function, key, rel: modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12),
-      beats: slot.beats, stands: slot.beats, previous: null, next: null,
+      beats: slot.beats, stands: slot.beats, previous: null, next: null, befores: [], nexts: [],
     }
   })
+  const { behind, before } = neighboursPlayed(chart)
+  const those = (indexes: ReadonlySet<number> | undefined) => [...(indexes ?? [])].flatMap((index) => spots[index] ?? [])
+  for (const [at, here] of spots.entries()) {
+    if (!here) continue
+    here.nexts = those(behind.get(at))
+    here.befores = those(before.get(at))
+    here.next = here.nexts[0] ?? null
+    here.previous = here.befores[0] ?? null
+  }
   for (let at = spots.length - 1; at >= 0; at -= 1) {
     const [here, after] = [spots[at], spots[at + 1]]
-    if (!here) continue
-    if (after) {
-      here.next = after
-      after.previous = here
-      if (after.chord.canonical === here.chord.canonical) here.stands += after.stands
-    }
+    if (here && after && isOnlyNext(here, after) && after.chord.canonical === here.chord.canonical) here.stands += after.stands
   }
   return spots
 }
+
+/** For each slot, by its place on the page, those that are played right behind and right before it, on all times through. Bars that are never reached go on as they are written. */
+function neighboursPlayed(chart: Chart): { behind: Map<number, Set<number>>; before: Map<number, Set<number>> } {
+  const first: number[] = []
+  let count = 0
+  for (const bar of chart.bars) { first.push(count); count += bar.slots.length }
+  const slotsIn = (bar: number) => chart.bars[bar]!.slots.map((_, at) => first[bar]! + at)
+  const [behind, before] = [new Map<number, Set<number>>(), new Map<number, Set<number>>()]
+  const follow = (order: readonly number[]) => {
+    const played = order.flatMap(slotsIn)
+    for (let at = 1; at < played.length; at += 1) {
+      const [from, to] = [played[at - 1]!, played[at]!]
+      behind.set(from, (behind.get(from) ?? new Set()).add(to))
+      before.set(to, (before.get(to) ?? new Set()).add(from))
+    }
+  }
+  const order = playOrder(chart)
+  follow(order)
+  const reached = new Set(order)
+  chart.bars.forEach((_, bar) => { if (!reached.has(bar)) follow(bar > 0 && !reached.has(bar - 1) ? [bar - 1, bar] : [bar]) })
+  return { behind, before }
+}
+
+/** The one chord is played right behind the other, and nothing else is. */
+export const isOnlyNext = (here: Spot, after: Spot): boolean => after.index === here.index + 1 && here.nexts.length === 1 && here.nexts[0] === after
 
 /** Roots nobody wants to read where the same sound has a plain name: E sharp, B sharp, F flat. */
 const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb']

@@ -88,15 +88,17 @@ export function bassWalk(text: string, direction: BassDirection, held: Note | nu
     if (move === 0) return STAYS
     return Math.abs(move) > 2 ? LEAPS : Math.sign(move) === wanted ? 0 : AGAINST
   }
+  /** The bass goes on where the page does; over the end of a first time through it does not. */
+  const goesOn = (index: number) => { const spot = spots[index]; return !spot || spot.nexts.length === 0 || spot.nexts.some((next) => next.index === index + 1) }
   let before: { cost: number; path: (Threaded | null)[]; chord: ChordSymbol | null }[] = [{ cost: 0, path: [], chord: null }]
-  for (const layer of layers) {
+  for (const [at, layer] of layers.entries()) {
     if (layer.length === 0) {
       before = before.map((one) => ({ ...one, path: [...one.path, null], chord: null }))
       continue
     }
     before = layer.map((way) => {
       const best = before.map((one) => ({ one, cost: one.cost + (one.chord ? price(one.chord, way.chord) : 0) })).reduce((a, b) => (b.cost < a.cost ? b : a))
-      return { cost: best.cost + way.reach * REACH_WEIGHT, chord: way.chord, path: [...best.one.path, { index: way.index, chord: way.chord, change: way.change }] }
+      return { cost: best.cost + way.reach * REACH_WEIGHT, chord: goesOn(at) ? way.chord : null, path: [...best.one.path, { index: way.index, chord: way.chord, change: way.change }] }
     })
   }
   return before.reduce((a, b) => (b.cost < a.cost ? b : a)).path

@@ -32,4 +32,17 @@ export function sequenceOf({ chart, chords, line }: Pick<TuneReading, 'chart' | 
   return { home: home.slice(begin), line: later.slice(Math.max(0, skip)), range: begin === 0 ? 'all' : 'from' }
 }
 
+/** The chord that is played behind another the first time through: behind a first ending that is the beginning of the repeat. Undefined at the end. */
+export function playedBehind<Chord extends { slot: { bar: number } }>(chart: TuneReading['chart'], chords: readonly Chord[], chord: Chord): Chord | undefined {
+  const inBars = byBar(chords)
+  const here = inBars.get(chord.slot.bar) ?? []
+  const after = here[here.indexOf(chord) + 1]
+  if (after) return after
+  const order = playOrder(chart).map((index) => chart.bars[index]!.number)
+  const at = order.indexOf(chord.slot.bar)
+  // A bar the form never reaches goes on as it is written.
+  if (at < 0) return chords[chords.indexOf(chord) + 1]
+  return order.slice(at + 1).flatMap((bar) => inBars.get(bar) ?? [])[0]
+}
+
 const byBar = <Chord extends { slot: { bar: number } }>(chords: readonly Chord[]) => groupedBy(chords, ({ slot }) => slot.bar)

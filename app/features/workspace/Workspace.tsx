@@ -39,7 +39,7 @@ import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
 import { scheduleOf, type Played } from '../sound/schedule'
-import { sequenceOf } from '../sound/sequence'
+import { playedBehind, sequenceOf } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
 import { levelsOf, type VoiceHeard } from '../sound/voiceHeard'
@@ -126,7 +126,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const presentGrip = focusLine && voicings.get(focusLine.key)
   const related = useAsked<'related'>(step === 'lines' && presentGrip && focusLine ? { kind: 'related', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], capo: chart.capo, bass: document.bass, key: keyName(reading.analysis.key), body } : null)?.related ?? null
 
-  const nextLine = focusLine && sounding[sounding.indexOf(focusLine) + 1]
+  const nextLine = useMemo(() => focusLine && playedBehind(chart, sounding, focusLine), [chart, sounding, focusLine])
   const between = useAsked<'between'>(step === 'lines' && presentGrip && nextLine && focusLine ? { kind: 'between', symbol: madeChord(focusLine)!.canonical, frets: [...presentGrip.frets], next: { symbol: madeChord(nextLine)!.canonical, frets: voicings.get(nextLine.key)?.frets ?? null }, capo: chart.capo, bass: document.bass, body } : null)
   const pulling = usePulling({
     on: step === 'lines', voicings, focus: focusLine, bass: document.bass, capo: chart.capo, body, songKey: reading.analysis.key, onHear: (midis) => void player.strumNow(midis),
