@@ -36,6 +36,7 @@ test('the neck is touched, a grip the hand does not hold says why, and bad frets
   await page.keyboard.press('Enter')
   await expect(page.getByText(/This hand does not hold it/)).toBeVisible()
   await page.getByLabel(/^Frets, lowest/).fill('1 2')
+  await page.keyboard.press('Enter')
   await expect(page.getByText(/Accepted: a fret or x for each of the 6 strings/)).toBeVisible()
   await page.getByLabel('Chord', { exact: true }).fill('G7')
   await page.getByRole('button', { name: /^On the neck/ }).click()

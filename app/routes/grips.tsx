@@ -122,7 +122,7 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
     const sounding = next.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
     void player.strumNow([...sounding].sort((a, b) => a - b))
   }
-  const noteByNote = () => void player.play({ strikes: [...midis].sort((a, b) => a - b).map((midi, at) => ({ beat: at, beats: 1, midis: [midi], index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: midis.length + 1 }, 120, false)
+  const noteByNote = () => void player.play({ strikes: [...midis].sort((a, b) => a - b).map((midi, at) => ({ beat: at, beats: 1, midis: [midi], index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: midis.length + 1, pass: midis.length + 1 }, 120, false)
   const other = compared && voicing ? voicingFor(compared, limits) : null
   return (
     <main className="page grip-book">

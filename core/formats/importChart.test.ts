@@ -5,7 +5,7 @@ import { parseChart } from '../chart/parse'
 import { parseChord } from '../chord/parse'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
-import { IMPORT_FORMATS, importChart } from './importChart'
+import { guessFormat, IMPORT_FORMATS, importChart, LONGEST_IMPORT } from './importChart'
 import { chordOfNumeral } from './numerals'
 
 const bars = (text: string) => parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
@@ -101,5 +101,61 @@ describe('bringing a chart in', () => {
         expect(column).toBeLessThanOrEqual(lines[line - 1]!.length + 1)
       }
     }), { numRuns: 1000 })
+  })
+})
+
+describe('as players paste it', () => {
+  const signs = (text: string) => text.replace(/\s+/g, ' ')
+  test.each([
+    ['Em / C / G / D', '| Em | C | G | D |'],
+    ['Em/C/G/D', '| Em | C | G | D |'],
+    ['Am -> F -> C -> G', '| Am | F | C | G |'],
+    ['Am->F->C->G', '| Am | F | C | G |'],
+    ['Am-F-C-G', '| Am | F | C | G |'],
+    ['Am → F … C, G*', '| Am | F | C | G |'],
+    ['(Am) [F] {C} "G"', '| Am | F | C | G |'],
+    ['Am F C G ...', '| Am | F | C | G |'],
+    ['**Am** F* C G', '| Am | F | C | G |'],
+    ['| D | x2', '|: D :|'],
+    ['| D | G | x3', '|: D | G :|x3'],
+    ['C G Am F x2', '|: C | G | Am | F :|'],
+    ['C G Am F (4x)', '|: C | G | Am | F :|x4'],
+    ['C / / / G / / /', '| C . . . | G . . . |'],
+    ['| C / / / | F / G / |', '| C / / / | F / G / |'],
+    ['| C / G | F |', '| C G | F |'],
+    ['C-7 F7 Bb', '| C-7 | F7 | Bb |'],
+    ['Am/G F#m7b5/E', '| Am/G | F#m7b5/E |'],
+    ['c am f g7', '| C | Am | F | G7 |'],
+    ['Do Sol Lam Fa', '| C | G | Am | F |'],
+    ['Do7 Re- Mi', '| C7 | D- | E |'],
+  ])('%s', (content, text) => expect(signs(importChart(content, 'text').text)).toBe(text))
+
+  test('what was taken for something is said', () => {
+    const said = (content: string, format: 'text' | 'numerals' = 'text') => importChart(content, format).warnings.map(({ message }) => message).join(' ')
+    expect(said('Do Sol Lam Fa')).toContain('Do, Re, Mi … were read as C, D, E')
+    expect(said('| Do | Em7 | A7 |')).toContain('was read as D diminished')
+    expect(said('H7 Em')).toContain('"H" was read as B')
+    expect(said('c am f g7')).toContain('Small letters were read as capitals')
+    expect(said('i - VI - III - VII', 'numerals')).toContain('read in A minor')
+    expect(said('I - vi - IV - V', 'numerals')).toContain('read in C major')
+    expect(said('[C]la la [G]la', 'text')).toContain('ChordPro')
+  })
+  test('numerals in the key that is chosen', () => {
+    expect(importChart('i - VI - III - VII', 'numerals').text).toBe('| Am | F | C | G |')
+    expect(importChart('I - vi', 'numerals', { key: must(parseKey('Bb')) }).text).toBe('key: Bb\n| Bb | Gm |')
+  })
+  test.each([
+    ['| C | Am |', 'text'], ['C - Am - F - G', 'text'], ['[A] | C | Am |', 'text'], ['C\nla la la', 'text'], ['Verse:\nC G', 'text'],
+    ['[C]la [G]la', 'chordpro'], ['[C]   [G]\nla la la', 'chordpro'], ['{title: A}\n[C]', 'chordpro'],
+    ['I vi ii V', 'numerals'], ['i - VI - III - VII', 'numerals'], ['1 - 6- - 4 - 5', 'numerals'], ['key: Bb\n| I | vi7 |', 'numerals'],
+  ])('%j is guessed to be %s', (content, format) => expect(guessFormat(content)).toBe(format))
+  test('reading takes time in proportion to the text', () => {
+    for (const piece of ['(', '[', 'C->', 'x2 ', '/ ', '…', '{a', 'Do ', '* ']) {
+      const begin = performance.now()
+      importChart(piece.repeat(LONGEST_IMPORT / piece.length), 'text')
+      guessFormat(piece.repeat(LONGEST_IMPORT / piece.length))
+      // Not a benchmark: a reader that goes back over what it has read takes minutes here.
+      expect(performance.now() - begin).toBeLessThan(20_000)
+    }
   })
 })

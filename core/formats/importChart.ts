@@ -1,6 +1,7 @@
 import { parseChart } from '../chart/parse'
+import { withCapitals } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
-import { parseKey, type Key } from '../pitch/key'
+import { keyName, parseKey, type Key } from '../pitch/key'
 import { chordOfNumeral } from './numerals'
 
 /** Something in what was brought in that did not become part of the chart. Line and column from 1. */
@@ -21,18 +22,36 @@ export const IMPORT_FORMATS = ['text', 'chordpro', 'numerals'] as const
 export type ImportFormat = (typeof IMPORT_FORMATS)[number]
 
 /** The longest content taken, in letters. */
-export const LONGEST_IMPORT = 200_000
+export const LONGEST_IMPORT = 100_000
+
+export interface ImportAsked {
+  /** The key numerals are read in where the text names none. */
+  key?: Key | null
+}
 
 /**
- * A chart text from what a player has: lines of chords with dashes, spaces or bar lines, chords over lyrics, ChordPro, or
- * numerals with a key. Nothing is dropped in silence: what did not become a chord is listed with its place.
+ * A chart text from what a player has: lines of chords with dashes, slashes, arrows, spaces or bar lines, chords over lyrics, ChordPro, or
+ * numerals with a key. Nothing is dropped or guessed in silence: what did not become a chord, and what was taken for something, is listed with its place.
  */
-export function importChart(content: string, format: ImportFormat): ImportedChart {
-  const draft = new Draft()
+export function importChart(content: string, format: ImportFormat, { key = null }: ImportAsked = {}): ImportedChart {
   const lines = content.split(/\r\n|\r|\n/)
+  const draft = new Draft(format === 'text' && namesNotesBySyllables(lines))
+  if (format === 'numerals') draft.beginIn(key, lines)
   if (format === 'chordpro') lines.forEach((line, at) => readChordPro(line, at + 1, draft))
   else lines.forEach((line, at) => readTextLine(line, at + 1, format === 'numerals', draft))
   return draft.finish()
+}
+
+/** Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are numerals; anything else is chords. */
+export function guessFormat(content: string): ImportFormat {
+  const lines = content.split(/\r\n|\r|\n/)
+  const inBrackets = (line: string) => [...line.matchAll(/\[([^\]|]{1,20})\]/g)].filter((match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok)
+  if (lines.some((line) => /^\s*\{\s*[A-Za-z_]+\s*(?::.*)?\}\s*$/.test(line))) return 'chordpro'
+  if (lines.some((line) => { const chords = inBrackets(line); return chords.length > 1 || chords.some((one) => /^\w/.test(line.slice(one.index + one[0].length))) })) return 'chordpro'
+  const words = lines.filter((line) => !SETTING.test(line)).flatMap((line) => wordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)))
+  const C: Key = { tonic: { letter: 0, alter: 0 }, mode: 'major' }
+  const [numerals, chords] = [words.filter(({ text }) => chordOfNumeral(text, C).ok).length, words.filter(({ text }) => parseSymbol(text).ok).length]
+  return numerals > chords && numerals * 2 > words.length ? 'numerals' : 'text'
 }
 
 /** The chart text as it comes together. */
@@ -44,8 +63,36 @@ class Draft {
   readonly warnings: ImportWarning[] = []
   key: Key | null = null
 
+  /** @param syllables notes are called Do, Re, Mi */
+  constructor(readonly syllables = false) {}
+
+  /** The key of numerals that name none: as asked, else A minor where the home chord is written small, else C major; which is said. */
+  beginIn(asked: Key | null, lines: readonly string[]): void {
+    const written = lines.some((line) => /^\s*key\s*:/i.test(line))
+    if (written) return
+    const minor = lines.some((line) => /(?:^|[\s|–—-])i(?:[\s|–—-]|$)/.test(line))
+    this.key = asked ?? { tonic: { letter: minor ? 5 : 0, alter: 0 }, mode: minor ? 'minor' : 'major' }
+    if (asked) this.head.push(`key: ${keyName(asked)}`)
+    else this.warn(1, 1, '', `No key is given: read in ${minor ? 'A minor, since the home chord is written small' : 'C major'}. Choose another above, or write key: Bb in the first line.`)
+  }
+
+  /** Beats in a bar, as the head says. */
+  get beats(): number {
+    return Number(/^meter: (\d+)/.exec(this.head.findLast((line) => line.startsWith('meter:')) ?? '')?.[1] ?? 4)
+  }
+
   warn(line: number, column: number, text: string, message: string): void {
     this.warnings.push({ line, column, text, message })
+  }
+
+  private said = new Set<string>()
+  /** What was taken for something else than its letters say, once each. */
+  saysOf({ text, column }: Word, read: string, line: number): void {
+    const word = bare(text)
+    const once = (what: string, message: string) => { if (!this.said.has(what)) { this.said.add(what); this.warn(line, column, text, message) } }
+    if (this.syllables) once('syllables', 'Do, Re, Mi … were read as C, D, E …')
+    else if (/^H/.test(word) && /^B/.test(read)) once('H', '"H" was read as B, and "B" as B, not as B flat.')
+    else if (/^Do(?:[^a-z]|$)/.test(word)) once('Do', `"${word}" was read as D diminished, not as the note Do (C).`)
   }
 
   set(name: string, value: string, line: number): void {
@@ -67,14 +114,16 @@ class Draft {
   }
 
   /** Chords without bar lines: each becomes a bar, which is said once. */
-  chords(symbols: readonly string[], line: number, text: string): void {
+  chords(symbols: readonly string[], line: number, text: string, times = 1): void {
     if (symbols.length === 0) return
     this.barless ??= { line, text }
-    this.bars(`| ${symbols.join(' | ')} |`)
+    this.bars(repeated(`| ${symbols.join(' | ')} |`, times))
   }
 
   finish(): ImportedChart {
     if (this.barless) this.warn(this.barless.line, 1, this.barless.text, 'There are no bar lines here: each chord became a bar.')
+    const made = parseChart([...this.head, ...this.body].join('\n'))
+    for (const { line, text, message, accepted } of made.problems) this.warn(1, 1, text, `In line ${line} of the chart it makes: ${message} Accepted: ${accepted}.`)
     this.warnings.sort((a, b) => a.line - b.line || a.column - b.column)
     return { text: [...this.head, ...this.body].join('\n'), warnings: this.warnings }
   }
@@ -85,12 +134,53 @@ const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 /** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
 const HEADING = /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
 /** Signs that stand between chords without meaning anything themselves. */
-const SEPARATOR = /^(?:-|–|—|,|→|>|·|;)$/
+const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|\.{2,}|-+>|=+>|\/\/)+$/
+/** A line, or a bar of it, played so often: behind the chords. */
+const SO_OFTEN = /^[([]?(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×])[)\]]?\.?$/i
+const MOST_TIMES = 16
+
+/** Bars played so often, with repeat signs where they have none of their own. */
+function repeated(bars: string, times: number): string {
+  if (times < 2 || /:/.test(bars)) return bars
+  return `${bars.replace(/^\|/, '|:').replace(/\s*\|$/, ' :|')}${times === 2 ? '' : `x${times}`}`
+}
+
+/** A word without what is written around a chord: brackets, stars, quotes, and the comma or dots behind it. */
+function bare(word: string): string {
+  let text = word.replace(/^["'“”„*<]+|["'“”*>]+$/g, '').replace(/(?:…|\.{2,}|[,;:!?*])+$/, '')
+  for (const [open, close] of [['(', ')'], ['[', ']'], ['{', '}']] as const) {
+    const [opens, closes] = [text.startsWith(open), text.endsWith(close)]
+    if (opens && closes) text = text.slice(1, -1)
+    else if (opens && !text.includes(close)) text = text.slice(1)
+    else if (closes && !text.includes(open)) text = text.slice(0, -1)
+  }
+  return text
+}
+
+const SYLLABLE = /^(Do|Ut|R[eé]|Mi|Fa|Sol|La|Si)(?![a-z]*[n-z][a-z]*$)(.*)$/i
+const SYLLABLE_NOTES: Readonly<Record<string, string>> = { do: 'C', ut: 'C', re: 'D', ré: 'D', mi: 'E', fa: 'F', sol: 'G', la: 'A', si: 'B' }
+const asLetters = (word: string): string | null => {
+  const syllable = SYLLABLE.exec(word)
+  if (!syllable) return null
+  const [suffix, bass] = syllable[2]!.split('/')
+  const low = bass === undefined ? '' : `/${SYLLABLE_NOTES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
+  const symbol = `${SYLLABLE_NOTES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
+  return parseSymbol(symbol).ok ? symbol : null
+}
+
+/** The chords are called Do, Re, Mi: some word can be nothing else, and most of a line are such names. */
+function namesNotesBySyllables(lines: readonly string[]): boolean {
+  return lines.some((line) => {
+    const words = wordsOf(line.replace(/[|]/g, ' ')).map(({ text }) => bare(text)).filter((text) => text !== '' && !SEPARATOR.test(text))
+    const named = words.filter((word) => asLetters(word) !== null)
+    return named.length * 2 > words.length && named.some((word) => /^[A-Z]/.test(word) && !parseSymbol(word).ok)
+  })
+}
 const MARKS = /^(?:[.%/]|N\.?C\.?)$/i
 
 interface Word { text: string; column: number }
 const wordsOf = (line: string, offset = 0): Word[] =>
-  [...line.matchAll(/(?:\([^)]*\)|[^\s(])+|\(/g)].map((match) => ({ text: match[0], column: match.index + 1 + offset }))
+  [...line.matchAll(/(?:\([^)]{0,60}\)|[^\s(])+|\(/g)].map((match) => ({ text: match[0], column: match.index + 1 + offset }))
 
 function readTextLine(line: string, number: number, numerals: boolean, draft: Draft): void {
   if (line.trim() === '') return
@@ -104,25 +194,71 @@ function readTextLine(line: string, number: number, numerals: boolean, draft: Dr
   if (rest.trim() === '') return
 
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
-  const words = wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text))
-  const chords = words.map((word) => readWord(word.text, numerals, draft))
+  const words = piecesOf(wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)), numerals)
+  const [times, body] = timesAtEnd(words)
+  const signs = body.filter((word) => !isSlash(word.text))
+  const chords = signs.map((word) => readWord(word, numerals, draft))
   const read = chords.filter((one) => one !== null)
   // A line is a line of chords when most of it is; otherwise it is words under or between chords.
-  if (read.length * 2 <= words.length) return draft.warn(number, offset + 1, rest.trim(), 'This line has no chords and was left out.')
-  words.forEach((word, at) => {
+  if (read.length * 2 <= signs.length) {
+    const capitals = signs.map(({ text }) => withCapitals(bare(text)))
+    if (!numerals && signs.length > 1 && capitals.every((text) => parseSymbol(text).ok)) {
+      draft.warn(number, offset + 1, rest.trim(), 'Small letters were read as capitals; minor is written m.')
+      return draft.chords(capitals, number, rest.trim(), times)
+    }
+    return draft.warn(number, offset + 1, rest.trim(), /\[[A-G][^\]]*\]/.test(rest) && !numerals ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.' : 'This line has no chords and was left out.')
+  }
+  signs.forEach((word, at) => {
     if (chords[at] === null) draft.warn(number, word.column, word.text, `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`)
+    else draft.saysOf(word, chords[at]!, number)
   })
-  draft.chords(read, number, rest.trim())
+  const bars = heldBars(body, signs, chords, draft.beats)
+  if (bars) return draft.bars(repeated(`| ${bars.join(' | ')} |`, times))
+  draft.chords(read, number, rest.trim(), times)
+}
+
+const isSlash = (text: string): boolean => text === '/'
+
+/** "x2" behind a line, and what stands before it. */
+function timesAtEnd(words: readonly Word[]): [number, readonly Word[]] {
+  const found = SO_OFTEN.exec(words.at(-1)?.text ?? '')
+  const times = Number(found?.[1] ?? found?.[2] ?? 1)
+  return found && times >= 1 && times <= MOST_TIMES ? [times, words.slice(0, -1)] : [1, words]
+}
+
+/** Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only stand between chords. */
+function heldBars(words: readonly Word[], signs: readonly Word[], chords: readonly (string | null)[], beats: number): string[] | null {
+  const counts = words.some((word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)))
+  if (!counts || words.length % beats !== 0 || isSlash(words[0]!.text)) return null
+  const beat = (word: Word) => (isSlash(word.text) ? '.' : chords[signs.indexOf(word)] ?? 'N.C.')
+  return Array.from({ length: words.length / beats }, (_, bar) => words.slice(bar * beats, (bar + 1) * beats).map(beat).join(' '))
+}
+
+/** Words that are several chords with signs between them, in pieces: "Am-F-C", "Em/C/G/D", "C->F". */
+function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
+  if (numerals) return [...words]
+  return words.flatMap((word): Word[] => {
+    if (parseSymbol(bare(word.text)).ok && (word.text.match(/\//g) ?? []).length < 2) return [word]
+    for (const sign of [/->|=>|→|–|—|,|;|…|\.{2,}/, /-/, /\//]) {
+      const parts = word.text.split(sign).filter((part) => part !== '')
+      if (parts.length < 2 || !parts.every((part) => parseSymbol(bare(part)).ok)) continue
+      let at = 0
+      return parts.map((text) => { const found = word.text.indexOf(text, at); at = found + text.length; return { text, column: word.column + found } })
+    }
+    return [word]
+  })
 }
 
 /** A word as a chord symbol or a mark of the chart text, or null. */
-function readWord(word: string, numerals: boolean, draft: Draft): string | null {
-  if (MARKS.test(word)) return word
+function readWord({ text }: Word, numerals: boolean, draft: Draft): string | null {
+  if (MARKS.test(text)) return text
   if (numerals) {
-    const chord = chordOfNumeral(word, draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
+    const chord = chordOfNumeral(bare(text), draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
     return chord.ok ? chord.value : null
   }
-  return parseSymbol(word).ok ? word : null
+  if (draft.syllables) { const letters = asLetters(bare(text)); if (letters) return letters }
+  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B')]) if (parseSymbol(symbol).ok) return symbol
+  return null
 }
 
 /** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
@@ -132,15 +268,21 @@ const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(
 function readBars(line: string, number: number, offset: number, numerals: boolean, draft: Draft): void {
   let out = ''
   let read = 0
+  let times = 1
   let last = 0
   const take = (piece: string, at: number) => {
     const marks = [...piece.matchAll(FORM_WORDS)]
     // The words go, their letters stay as blanks, so that columns stay true.
     const chords = marks.reduce((text, mark) => text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length), piece)
-    const words = wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text))
+    const all = piecesOf(wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)), numerals)
+    // "x2" behind the last bar says how often the line is played and is no bar.
+    if (all.length === 1 && SO_OFTEN.test(all[0]!.text) && read > 0) { times = timesAtEnd(all)[0]; if (times > 1) return }
+    // Slashes count beats where there is one sign for each; otherwise they only stand between the chords.
+    const words = all.length === draft.beats ? all : all.filter((word, place) => !(isSlash(word.text) && place > 0 && place < all.length - 1 && !isSlash(all[place - 1]!.text) && !isSlash(all[place + 1]!.text)))
     const symbols = words.flatMap((word) => {
-      const chord = readWord(word.text, numerals, draft)
+      const chord = readWord(word, numerals, draft)
       if (chord === null) draft.warn(number, word.column, word.text, `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`)
+      else draft.saysOf(word, chord, number)
       return chord === null ? [] : [chord]
     })
     // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
@@ -160,7 +302,7 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
     last = sign.index + sign[0].length
   }
   take(line.slice(last), offset + last)
-  if (read > 0) draft.bars(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`)
+  if (read > 0) draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times))
 }
 
 const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?::\s*(.*?))?\s*\}\s*$/
@@ -181,7 +323,7 @@ function readChordPro(line: string, number: number, draft: Draft): void {
   }
   if (line.includes('|')) return readBars(line, number, 0, false, draft)
   const chords: string[] = []
-  for (const match of line.matchAll(/\[([^\]]*)\]/g)) {
+  for (const match of line.matchAll(/\[([^\]]{0,60})\]/g)) {
     const symbol = match[1]!.replace(/^\*/, '').trim()
     if (parseSymbol(symbol).ok) chords.push(symbol)
     else if (symbol !== '') draft.warn(number, match.index + 1, match[0], `"${symbol}" is no chord and was left out.`)

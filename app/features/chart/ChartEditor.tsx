@@ -4,6 +4,7 @@ import { withSetting } from '../../../core/chart/edit'
 import { keyName } from '../../../core/pitch/key'
 import { keyInWords } from '../notation/ChordName'
 import { ImportDialog } from './ImportDialog'
+import { MOST_TYPED } from './limits'
 import type { TuneReading } from '../workspace/useTuneReading'
 
 interface Props {
@@ -16,8 +17,6 @@ interface Props {
   onStep: (direction: 'undo' | 'redo') => void
 }
 
-/** Letters that can be typed or pasted; a longer chart that is there already can still be made shorter. */
-export const MOST_TYPED = 40_000
 /** Problems named at once. */
 const PROBLEMS_SHOWN = 12
 

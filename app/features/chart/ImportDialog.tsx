@@ -5,8 +5,12 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { useMemo, useState } from 'react'
-import { importChart, LONGEST_IMPORT, type ImportFormat } from '../../../core/formats/importChart'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useDeferredValue, useMemo, useState } from 'react'
+import { guessFormat, importChart, type ImportFormat } from '../../../core/formats/importChart'
+import { parseKey } from '../../../core/pitch/key'
+import { MOST_TYPED } from './limits'
 
 const FORMATS: readonly { value: ImportFormat; label: string; example: string }[] = [
   { value: 'text', label: 'Chords', example: 'C - Am - F - G\nor chords over lyrics, or bars: | C | Am F |' },
@@ -14,11 +18,32 @@ const FORMATS: readonly { value: ImportFormat; label: string; example: string }[
   { value: 'numerals', label: 'Numerals', example: 'key: Bb\n| I | vi7 | ii7 | V7 |\nor numbers: 1 - 6- - 4 - 5' },
 ]
 
+/** Keys offered, major and minor, flats and sharps in turn. */
+const KEY_NAMES = ['C', 'Am', 'F', 'Dm', 'G', 'Em', 'Bb', 'Gm', 'D', 'Bm', 'Eb', 'Cm', 'A', 'F#m', 'Ab', 'Fm', 'E', 'C#m', 'Db', 'Bbm', 'B', 'G#m', 'Gb', 'Ebm', 'F#', 'D#m'] as const
+
+/** Things left out that are named at once. */
+const WARNINGS_SHOWN = 30
+
 /** Takes in what a player has elsewhere, shows the chart it makes and what was left out, and puts it in when told to. */
 export function ImportDialog({ onClose, onText }: { onClose: () => void; onText: (text: string) => void }) {
-  const [format, setFormat] = useState<ImportFormat>('text')
-  const [content, setContent] = useState('')
-  const { text, warnings } = useMemo(() => importChart(content, format), [content, format])
+  const [chosen, setChosen] = useState<ImportFormat | null>(null)
+  const [typed, setTyped] = useState('')
+  const [refused, setRefused] = useState<string | null>(null)
+  const [keyText, setKeyText] = useState('')
+  // What is pasted shows at once; what is made of it follows as soon as the page has time.
+  const content = useDeferredValue(typed)
+  const format = useMemo(() => chosen ?? guessFormat(content), [chosen, content])
+  const made = useMemo(() => { const key = parseKey(keyText); return importChart(content, format, { key: key.ok ? key.value : null }) }, [content, format, keyText])
+  // What the player changes in the chart counts until something else is pasted or chosen.
+  const [changed, setChanged] = useState<{ of: string; text: string } | null>(null)
+  const text = changed?.of === made.text ? changed.text : made.text
+  const { warnings } = made
+  const setFormat = setChosen
+  const paste = (next: string) => {
+    const room = next.length <= MOST_TYPED
+    setRefused(room ? null : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this has ${next.length.toLocaleString('en')}: it was not put in. Paste a part of it.`)
+    if (room) setTyped(next)
+  }
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="import-title">
       <DialogTitle id="import-title" component="h2">Bring in chords</DialogTitle>
@@ -26,18 +51,27 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
         <ToggleButtonGroup exclusive size="small" value={format} aria-label="What it is" onChange={(_, next: ImportFormat | null) => next && setFormat(next)}>
           {FORMATS.map(({ value, label }) => <ToggleButton key={value} value={value}>{label}</ToggleButton>)}
         </ToggleButtonGroup>
+        {chosen === null && content.trim() !== '' && <p className="quiet" role="status">Read as {FORMATS.find(({ value }) => value === format)!.label}, by what is in it. If that is wrong, choose above.</p>}
+        {format === 'numerals' && !/^\s*key\s*:/im.test(content) && (
+          <TextField select size="small" label="In the key of" value={keyText} onChange={(event) => setKeyText(event.target.value)} sx={{ minWidth: 160, marginTop: 1 }}>
+            <MenuItem value="">as guessed</MenuItem>
+            {KEY_NAMES.map((name) => <MenuItem key={name} value={name}>{name}</MenuItem>)}
+          </TextField>
+        )}
         <div className="import-columns">
           <label>Paste here
-            <textarea value={content} maxLength={LONGEST_IMPORT} spellCheck={false} placeholder={FORMATS.find((one) => one.value === format)!.example} onChange={(event) => setContent(event.target.value)} />
+            <textarea value={typed} spellCheck={false} placeholder={FORMATS.find((one) => one.value === format)!.example} onChange={(event) => paste(event.target.value)} />
           </label>
-          <label>The chart it makes
-            <textarea value={text} readOnly />
+          <label>The chart it makes; it can be changed here
+            <textarea value={text} spellCheck={false} onChange={(event) => setChanged({ of: made.text, text: event.target.value })} />
           </label>
         </div>
+        {refused && <p className="fault" role="alert">{refused}</p>}
         <div aria-live="polite">
           {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
           <ul className="import-warnings">
-            {warnings.map(({ line, column, message }) => <li key={`${line}:${column}:${message}`}>Line {line}, column {column}: {message}</li>)}
+            {warnings.slice(0, WARNINGS_SHOWN).map(({ line, column, message }, at) => <li key={at}>Line {line}, column {column}: {message}</li>)}
+            {warnings.length > WARNINGS_SHOWN && <li>and {warnings.length - WARNINGS_SHOWN} more</li>}
           </ul>
         </div>
       </DialogContent>

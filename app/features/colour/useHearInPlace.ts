@@ -48,7 +48,7 @@ export function useHearInPlace({ reading, voicings, document, capo, body, play }
         beat += beats
         return { beat: beat - beats, beats, midis, index: -1, version: 'new' as const }
       })
-      latest.current({ strikes, clicks: [], countIn: 0, length: beat })
+      latest.current({ strikes, clicks: [], countIn: 0, length: beat, pass: beat })
     }
     worker.current.postMessage({
       kind: 'lines', id, ...excerptQuestion(chords.map(({ symbol }) => symbol), chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][], { bass, style }, capo, body),

@@ -3,7 +3,7 @@ import { Clock, NEAR, sungIn } from '../../../core/melody/clock'
 import { layersOf } from '../../../core/melody/layers'
 import type { HarmonisedNote } from '../../../core/melody/line'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import type { Schedule, Strike, Version } from '../sound/schedule'
+import { clicksFor, type Schedule, type Strike, type Version } from '../sound/schedule'
 import type { TuneChord } from '../workspace/useTuneReading'
 
 interface Asked {
@@ -16,13 +16,15 @@ interface Asked {
   made: readonly HarmonisedNote[]
   version: Version
   countIn: number
+  /** Which of its clicks are stressed: the first of so many. */
+  barBeats?: number
 }
 
 /** How loud the plain chords are under the melody, from 0 to 1. */
 const UNDER = 0.55
 
 /** What is heard on the Melody step: the melody over the plain chords, the chord melody, or the one and then the other. Grips ring on while the melody moves over them. */
-export function melodySchedule({ chart, home, plain, melody, made, version, countIn }: Asked): Schedule {
+export function melodySchedule({ chart, home, plain, melody, made, version, countIn, barBeats = countIn }: Asked): Schedule {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   const { upper, lower } = layersOf(chart, made)
@@ -45,7 +47,7 @@ export function melodySchedule({ chart, home, plain, melody, made, version, coun
     for (const { at, voicing, struck, ...one } of [...lower, ...upper])
       if (one.from >= from - NEAR && one.from < to - NEAR) strikes.push({ beat: one.from + shift, beats: one.to - one.from, midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b), index: at, version: 'new' })
   })
-  return { strikes, countIn, length: beat, clicks: Array.from({ length: countIn }, (_, at) => ({ beat: at, strong: at === 0 })) }
+  return { strikes, countIn, length: beat, clicks: clicksFor(countIn, barBeats), pass: home.reduce((sum, { lasts }) => sum + lasts, 0) }
 }
 
 /** A whole chord melody by itself, as it is written. */
@@ -54,6 +56,6 @@ export function lineSchedule(chart: Chart, made: readonly HarmonisedNote[]): Sch
   const end = new Clock(chart).end
   return {
     strikes: [...lower, ...upper].map(({ from, to, voicing, struck }) => ({ beat: from, beats: to - from, midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b), index: -1, version: 'new' as const })),
-    clicks: [], countIn: 0, length: end,
+    clicks: [], countIn: 0, length: end, pass: end,
   }
 }

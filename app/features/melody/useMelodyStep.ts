@@ -31,7 +31,8 @@ interface Asked {
   accompaniment: () => { schedule: Schedule; countIn: number }
   onEdit: (edit: TuneEdit) => void
   onHear: (midis: readonly number[]) => void
-  onPlay: (schedule: Schedule) => Promise<void>
+  /** Resolves when it has begun, with the time (of performance.now) at which its first beat is heard. */
+  onPlay: (schedule: Schedule) => Promise<number | null>
   onStop: () => void
   /** A chord of the home line is under what was selected. */
   onHome: (index: number) => void
@@ -58,8 +59,8 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
     chart, notes: view.notes, place: writing.begin, songKey, grid: writing.pen.grid, tempo: document.tempo, onHear, onStop,
     onStart: async () => {
       const { schedule, countIn } = accompaniment()
-      await onPlay(schedule)
-      return performance.now() + START_MS + (countIn * 60_000) / document.tempo
+      const heard = await onPlay(schedule)
+      return (heard ?? performance.now()) + (countIn * 60_000) / document.tempo
     },
     onPlayed: (melody, count) => { writing.write(melody, `${count} notes played in`) },
   })
@@ -152,9 +153,6 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
 }
 export type MelodyStepState = ReturnType<typeof useMelodyStep>
 
-/** The player begins so long after it is told to, in ms. */
-const START_MS = 50
-
 const placeOf = (key: string): { bar: number; beat: number } => { const [bar, beat] = key.split(':').map(Number); return { bar: bar!, beat: beat! } }
 
 const timeOf = (key: string, clock: ReturnType<typeof useMelody>['clock']): number => {
@@ -163,7 +161,7 @@ const timeOf = (key: string, clock: ReturnType<typeof useMelody>['clock']): numb
 }
 
 /** A few chords heard in grips of their own. */
-function useHearChords({ bass, style }: Pick<TuneDocument, 'bass' | 'style'>, capo: number, body: Body, play: (schedule: Schedule) => Promise<void>) {
+function useHearChords({ bass, style }: Pick<TuneDocument, 'bass' | 'style'>, capo: number, body: Body, play: (schedule: Schedule) => Promise<unknown>) {
   const worker = useRef<Worker | null>(null)
   useEffect(() => () => worker.current?.terminate(), [])
   return (symbols: string[]) => {
@@ -172,7 +170,7 @@ function useHearChords({ bass, style }: Pick<TuneDocument, 'bass' | 'style'>, ca
     worker.current = here
     here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
       if (data.kind !== 'lines' || !data.lines[0]) return
-      void play({ strikes: data.lines[0].voicings.map(({ midis }, at) => ({ beat: at * HEARD_BEATS, beats: HEARD_BEATS, midis, index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: symbols.length * HEARD_BEATS })
+      void play({ strikes: data.lines[0].voicings.map(({ midis }, at) => ({ beat: at * HEARD_BEATS, beats: HEARD_BEATS, midis, index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: symbols.length * HEARD_BEATS, pass: symbols.length * HEARD_BEATS })
       here.terminate()
     }
     here.postMessage({ kind: 'lines', id: 1, ...excerptQuestion(symbols, [], { bass, style }, capo, body) } satisfies SearchRequest)

@@ -1,6 +1,6 @@
 import * as Tone from 'tone'
 import { pluckedString } from './pluckedString'
-import type { Schedule } from './schedule'
+import { placeIn, ringingAt, type Schedule, type Strike } from './schedule'
 
 /** A rendered string rings this long at most, in seconds. */
 const RING_SECONDS = 4
@@ -91,6 +91,15 @@ export class Guitar {
     for (const { source } of this.ringing) source.stop(now + STOP_SECONDS)
   }
 
+  /** What rings is damped at a time, as by the hand that comes for the next chord. */
+  damp(time: number): void {
+    for (const { source, gain } of this.ringing) {
+      gain.gain.cancelScheduledValues(time)
+      gain.gain.setTargetAtTime(0, time, DAMP_SECONDS / 3)
+      source.stop(time + 2 * DAMP_SECONDS)
+    }
+  }
+
   /** Opens the sound again after `silence`. */
   open(): void {
     const now = this.context.currentTime
@@ -105,6 +114,12 @@ export class Guitar {
   }
 }
 
+/** The first beat comes so long after it is asked for; and so long is left to change what comes. */
+const START_SECONDS = 0.05
+const SWAP_SECONDS = 0.03
+
+const ticks = (beats: number): string => `${Math.round(beats * Tone.getTransport().PPQ)}i`
+
 const neededBy = (schedule: Schedule) => new Set(schedule.strikes.flatMap((strike) => strike.midis))
 
 /** Plays schedules on the computer's sound output, with the audio library's clock. */
@@ -113,28 +128,64 @@ export class Player {
 
   /**
    * @param onStrike called when a chord is heard (null at the end)
+   * @returns when its first beat is heard, on the clock of performance.now(): the library schedules ahead, and the sound takes its time to the ear
    */
-  async play(schedule: Schedule, beatsPerMinute: number, loop: boolean, onStrike: (strike: Schedule['strikes'][number] | null) => void): Promise<void> {
+  async play(schedule: Schedule, beatsPerMinute: number, loop: boolean, onStrike: (strike: Strike | null) => void): Promise<number> {
     await Tone.start()
     this.stop()
     const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
     guitar.prepare(neededBy(schedule))
     guitar.open()
     const transport = Tone.getTransport()
-    const draw = Tone.getDraw()
     transport.bpm.value = beatsPerMinute
-    const ticks = (beats: number) => `${Math.round(beats * transport.PPQ)}i`
-    const seconds = (beats: number) => (beats * 60) / transport.bpm.value
-    for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat))
-    for (const strike of schedule.strikes)
-      transport.schedule((time) => {
-        guitar.strum(strike.midis, time, seconds(strike.beats), strike.levels)
-        draw.schedule(() => onStrike(strike), time)
-      }, ticks(strike.beat))
+    this.now = { schedule, shift: 0, onStrike }
+    this.lay(guitar, schedule, 0, loop, onStrike)
+    const start = Tone.now() + START_SECONDS
+    transport.start(start, 0)
+    const context = Tone.getContext().rawContext as AudioContext
+    const toTheEar = context.outputLatency || context.baseLatency || 0
+    return performance.now() + (start - context.currentTime + toTheEar) * 1000
+  }
+
+  /** What is played now, and by how many beats its places are later on the transport than in its schedule. */
+  private now: { schedule: Schedule; shift: number; onStrike: (strike: Strike | null) => void } | null = null
+
+  /** Puts a schedule on the transport, so many beats later than it says. */
+  private lay(guitar: Guitar, schedule: Schedule, shift: number, loop: boolean, onStrike: (strike: Strike | null) => void): void {
+    const transport = Tone.getTransport()
+    const draw = Tone.getDraw()
+    for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat + shift))
+    for (const strike of schedule.strikes) transport.schedule((time) => this.strike(guitar, strike, time, onStrike), ticks(strike.beat + shift))
     transport.loop = loop
-    transport.setLoopPoints(ticks(schedule.countIn), ticks(schedule.length))
-    if (!loop) transport.schedule((time) => draw.schedule(() => { this.stop(); onStrike(null) }, time), ticks(schedule.length))
-    transport.start('+0.05', 0)
+    transport.setLoopPoints(ticks(schedule.countIn + shift), ticks(schedule.length + shift))
+    if (!loop) transport.schedule((time) => draw.schedule(() => { this.stop(); onStrike(null) }, time), ticks(schedule.length + shift))
+  }
+
+  private strike(guitar: Guitar, strike: Strike, time: number, onStrike: (strike: Strike | null) => void): void {
+    guitar.strum(strike.midis, time, (strike.beats * 60) / Tone.getTransport().bpm.value, strike.levels)
+    Tone.getDraw().schedule(() => onStrike(strike), time)
+  }
+
+  /** While something is played: another schedule from the next beat on, at the same place of the music. */
+  swap(schedule: Schedule, loop: boolean): void {
+    const transport = Tone.getTransport()
+    const { guitar, now } = this
+    if (!guitar || !now || transport.state !== 'started') return
+    guitar.prepare(neededBy(schedule))
+    // What falls into the time the library has already scheduled cannot be taken back: the beat behind that.
+    const ahead = ((Tone.getContext().lookAhead + SWAP_SECONDS) * transport.bpm.value) / 60
+    const beat = Math.ceil(transport.ticks / transport.PPQ + ahead)
+    const there = placeIn(schedule, now.schedule, beat - now.shift)
+    const shift = beat - there
+    transport.cancel(0)
+    this.now = { ...now, schedule, shift }
+    const ringing = ringingAt(schedule, there)
+    // Before what is struck there: only what rang until then is damped.
+    transport.scheduleOnce((time) => {
+      guitar.damp(time)
+      if (ringing) this.strike(guitar, ringing, time, now.onStrike)
+    }, ticks(beat))
+    this.lay(guitar, schedule, shift, loop, now.onStrike)
   }
 
   /** A change of tempo is heard from the next beat on. */
@@ -151,6 +202,7 @@ export class Player {
   }
 
   stop(): void {
+    this.now = null
     const transport = Tone.getTransport()
     transport.stop()
     transport.cancel(0)

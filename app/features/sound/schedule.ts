@@ -36,14 +36,34 @@ export interface Schedule {
   countIn: number
   /** Beats in all, the count-in among them. */
   length: number
+  /** Beats of the music once through: where several lines are heard in turn, of each of them. */
+  pass: number
+}
+
+/** Clicks before the music, the first of each bar strong. The last click is the last beat before the music. */
+export const clicksFor = (countInBeats: number, barBeats: number): Schedule['clicks'] =>
+  Array.from({ length: countInBeats }, (_, at) => ({ beat: at, strong: at % Math.max(1, barBeats) === 0 }))
+
+/** The same place of the music in another schedule: where a beat of the one is in the other, on its first time through. */
+export function placeIn(next: Schedule, from: Schedule, beat: number): number {
+  if (beat < from.countIn) return Math.max(0, next.countIn - (from.countIn - beat))
+  return next.countIn + (from.pass > 0 ? (beat - from.countIn) % from.pass : 0)
+}
+
+/** The chord that has been sounding at a beat, cut to what is left of it; null where one is struck just there, or nothing sounds. */
+export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
+  const begun = strikes.filter((strike) => strike.beat < beat - 1e-6 && strike.beat + strike.beats > beat + 1e-6)
+  const last = begun.at(-1)
+  return last && !strikes.some((strike) => Math.abs(strike.beat - beat) < 1e-6) ? { ...last, beat, beats: last.beat + last.beats - beat } : null
 }
 
 /**
  * Lays out what is heard.
  * @param lines for each line its chords in the order in which they are played
  * @param countInBeats beats clicked before the music, 0 for none
+ * @param barBeats beats in a bar, of which the first is stressed
  */
-export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, version: Version, countInBeats: number): Schedule {
+export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, version: Version, countInBeats: number, barBeats = countInBeats): Schedule {
   const strikes: Strike[] = []
   let beat = countInBeats
   for (const which of LINES_OF[version])
@@ -53,6 +73,6 @@ export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, ve
     }
   return {
     strikes, countIn: countInBeats, length: beat,
-    clicks: Array.from({ length: countInBeats }, (_, at) => ({ beat: at, strong: at === 0 })),
+    clicks: clicksFor(countInBeats, barBeats), pass: lines[LINES_OF[version][0]!].reduce((sum, { lasts }) => sum + lasts, 0),
   }
 }

@@ -1,6 +1,6 @@
 import { readTuneDocument } from '../workspace/useTuneReading'
 import { frequencyOf, pluckedString } from './pluckedString'
-import { scheduleOf } from './schedule'
+import { placeIn, ringingAt, scheduleOf } from './schedule'
 import { sequenceOf } from './sequence'
 
 const RATE = 44100
@@ -89,6 +89,22 @@ describe('what is heard', () => {
     expect(strikes.map((strike) => [strike.beat, strike.version, strike.index])).toEqual([[0, 'plain', 1], [2, 'plain', 2], [4, 'new', 1], [6, 'new', 2]])
     expect(length).toBe(8)
     expect(scheduleOf({ plain, new: made.slice(0, 1), beside }, 'turn', 0).strikes.map((strike) => [strike.beat, strike.version])).toEqual([[0, 'new'], [4, 'beside']])
+  })
+  test('a pickup is counted in with a stress on each bar', () => {
+    expect(scheduleOf({ plain, new: made, beside: [] }, 'new', 7, 4).clicks.map(({ strong }) => strong)).toEqual([true, false, false, false, true, false, false])
+  })
+  test('another version goes on at the same place of the music, and what has been sounding there is struck with what is left of it', () => {
+    const all = { plain, new: made, beside }
+    const [before, both, next] = [scheduleOf(all, 'new', 4), scheduleOf(all, 'both', 4), scheduleOf(all, 'plain', 4)]
+    expect(placeIn(next, before, 9)).toBe(9)
+    // On the second time through of both in turn: the place of the first.
+    expect(placeIn(next, both, 4 + 12 + 5)).toBe(9)
+    expect(placeIn(next, scheduleOf(all, 'new', 0), 5)).toBe(9)
+    // While it is still counted in, as many clicks are left.
+    expect(placeIn(scheduleOf(all, 'plain', 8), before, 2)).toBe(6)
+    expect(ringingAt(next, 6)).toMatchObject({ beat: 6, beats: 2, midis: [48, 55], version: 'plain' })
+    expect(ringingAt(next, 8)).toBeNull()
+    expect(ringingAt(next, 2)).toBeNull()
   })
   test('a chord without a grip leaves its time silent', () => {
     const { strikes, length } = scheduleOf({ plain, new: made.map((one, at) => (at === 0 ? { ...one, midis: null } : one)), beside }, 'new', 0)

@@ -15,12 +15,13 @@ export function usePlayer() {
   const player = useRef<Player | null>(null)
   const [view, setView] = useState<PlayerView>({ playing: false, sounding: null, trouble: null })
 
-  const withPlayer = useCallback(async (act: (player: Player) => Promise<void>) => {
+  const withPlayer = useCallback(async <Heard>(act: (player: Player) => Promise<Heard>): Promise<Heard | null> => {
     try {
       player.current ??= new (await import('./guitar')).Player()
-      await act(player.current)
+      return await act(player.current)
     } catch (error) {
       setView({ playing: false, sounding: null, trouble: `The sound could not be started: ${(error as Error).message}` })
+      return null
     }
   }, [])
 
@@ -32,13 +33,15 @@ export function usePlayer() {
   const play = useCallback((schedule: Schedule, beatsPerMinute: number, loop: boolean) =>
     withPlayer(async (here) => {
       setView({ playing: true, sounding: null, trouble: null })
-      await here.play(schedule, beatsPerMinute, loop, (strike) =>
+      return here.play(schedule, beatsPerMinute, loop, (strike) =>
         setView((now) => (strike ? { ...now, sounding: { index: strike.index, version: strike.version } } : { playing: false, sounding: null, trouble: null })))
     }), [withPlayer])
 
   const strumNow = useCallback((midis: readonly number[]) => withPlayer((here) => here.strumNow(midis)), [withPlayer])
+  /** Another schedule at the same place, from the next beat on; nothing where nothing is played. */
+  const swap = useCallback((schedule: Schedule, loop: boolean) => player.current?.swap(schedule, loop), [])
   const setTempo = useCallback((tempo: number) => player.current?.setTempo(tempo), [])
 
   useEffect(() => () => player.current?.stop(), [])
-  return { ...view, play, stop, strumNow, setTempo }
+  return { ...view, play, swap, stop, strumNow, setTempo }
 }

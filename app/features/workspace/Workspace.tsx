@@ -38,7 +38,7 @@ import type { Body } from '../player/limits'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { useNumerals } from '../schools/numerals'
 import { saveSound } from '../sound/saveSound'
-import { scheduleOf, type Played } from '../sound/schedule'
+import { scheduleOf, type Played, type Schedule } from '../sound/schedule'
 import { playedBehind, sequenceOf } from '../sound/sequence'
 import { Transport, type Hearing } from '../sound/Transport'
 import { usePlayer } from '../sound/usePlayer'
@@ -102,6 +102,10 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const [voice, setVoice] = useState<VoiceHeard>('all')
   const player = usePlayer()
 
+  /** What is played is the tune, and not a part to try something: then other versions can be switched to. */
+  const tunePlays = useRef(false)
+  const playPart = (part: Schedule) => { tunePlays.current = false; return player.play(part, document.tempo, false) }
+
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = step === 'chart' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
@@ -147,20 +151,20 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       plain: sequence.home.map((one) => played(one, plainMidis.get(one.key))),
       new: sequence.line.map((one) => heard(one, voicings.get(one.key)?.midis)),
       beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => heard(one, otherMidis.get(one.key))) : [],
-    }, version, countIn)
+    }, version, countIn, chart.meter.beats)
   }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
   const plainSounds = useMemo(() => new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis] as const) ?? []), [plain.lines, soundingHome])
   const melody = useMelodyStep({
     on: step === 'melody', document, reading, songKey: reading.analysis.key, body, sounding: step === 'melody' && player.sounding?.version === 'new' ? player.sounding.index : null,
     accompaniment: () => {
       const bars = countInBeats(chart, sequence.home[0])
-      return { countIn: bars, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn: bars }) }
+      return { countIn: bars, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn: bars, barBeats: chart.meter.beats }) }
     },
-    onEdit: edit, onHear: (midis) => void player.strumNow(midis), onPlay: (played) => player.play(played, document.tempo, false), onStop: player.stop, onHome: (index) => setSelection({ anchor: index, focus: index }),
+    onEdit: edit, onHear: (midis) => void player.strumNow(midis), onPlay: (played) => playPart(played), onStop: player.stop, onHome: (index) => setSelection({ anchor: index, focus: index }),
   })
   const { notes: melodyNotes, events } = melody.view
   const melodyPlayed = useMemo(() => (step === 'melody' && melodyNotes.length > 0
-    ? melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: melodyNotes, made: events.map(({ made }) => made), version, countIn }) : null),
+    ? melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: melodyNotes, made: events.map(({ made }) => made), version, countIn, barBeats: chart.meter.beats }) : null),
   [step, melodyNotes, events, chart, sequence, plainSounds, version, countIn])
   const heardNow = melodyPlayed ?? schedule
   const ready = heardNow.strikes.length > 0
@@ -174,12 +178,22 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   useEffect(() => {
     if (!hearNext.current || !ready) return
     hearNext.current = false
+    tunePlays.current = true
     void player.play(schedule, document.tempo, hearing.loop)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only other grips are waited for
   }, [voicings])
-  const play = () => { if (ready) void player.play(heardNow, document.tempo, hearing.loop) }
+  const play = () => {
+    if (!ready) return
+    tunePlays.current = true
+    void player.play(heardNow, document.tempo, hearing.loop)
+  }
+  // Plain, new, beside, and the loop are switched while it plays, at the next beat and the same place.
+  useEffect(() => {
+    if (player.playing && tunePlays.current && ready) player.swap(heardNow, hearing.loop)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- other chords or grips are heard with the next play
+  }, [version, hearing.loop, besideName])
 
-  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void player.play(excerpt, document.tempo, false) })
+  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (excerpt) => void playPart(excerpt) })
   const trying = useTrying({
     on: step === 'colour', document, reading, selection, onEdit: edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
   })
