@@ -51,7 +51,37 @@ describe('bad files: a clear error, and nothing hangs', () => {
   test('a note far out in time is refused before any bar is made', () => {
     const file = new Midi()
     file.addTrack().addNote({ midi: 60, ticks: 480 * 4 * 10_000, durationTicks: 480 })
-    expect(importMidi(base64(file.toArray()))).toMatchObject({ ok: false, fault: { code: 'too-large', message: expect.stringContaining('bar 10001') } })
+    expect(importMidi(base64(file.toArray()))).toMatchObject({ ok: false, fault: { code: 'too-large', message: expect.stringContaining('beyond bar') } })
+  })
+  /** A whole file of one track with some events. */
+  const whole = (events: number[], division = [0, 96], format = 1, tracks = 1) => base64([...head(format, tracks).slice(0, 12), ...division, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, events.length + 4, ...events, 0, 0xff, 0x2f, 0])
+  const aNote = [0, 0x90, 60, 80, 0x60, 0x80, 60, 0]
+  test.each([
+    ['time in frames', whole(aNote, [0xe7, 40]), /SMPTE/], ['no ticks', whole(aNote, [0, 0]), /no ticks/],
+    ['2^28 ticks', whole([0xff, 0xff, 0xff, 0x7f, 0x90, 60, 80, 0x60, 0x80, 60, 0]), /beyond bar/], ['a note of 2^28 ticks', whole([0, 0x90, 60, 80, 0xff, 0xff, 0xff, 0x7f, 0x80, 60, 0]), /beyond bar/],
+    ['an event longer than its track', whole([0, 0xff, 0x03, 0xff, 0xff, 0xff, 0x7f, 1]), /not whole/], ['a track longer than the file', base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0xff, 0xff, 0xff, 0xff, ...aNote]), /longer than what is there/],
+    ['255 tracks that are not there', base64([...head(1, 0xff)]), /names 255 tracks and has 0/],
+  ])('%s is refused before it is read', (_, content, message) => {
+    const result = importMidi(content)
+    expect(result.ok).toBe(false)
+    if (!result.ok) expect(result.fault.message).toMatch(message)
+  })
+  test.each([
+    ['metre 0/4', [0, 0xff, 0x58, 4, 0, 2, 24, 8], 'A metre of 0/4 was read as 4/4.', 'meter: 4/4'], ['metre 4/1', [0, 0xff, 0x58, 4, 4, 0, 24, 8], 'A metre of 4/1 was read as 4/4.', 'meter: 4/4'],
+    ['tempo 0', [0, 0xff, 0x51, 3, 0, 0, 0], 'A tempo of nothing was read as 120.', 'tempo: 120'],
+  ])('%s is put right and said', (_, event, said, line) => {
+    const { text, warnings } = must(importMidi(whole([...event, ...aNote])))
+    expect(warnings).toContain(said)
+    expect(text).toContain(line)
+    expect(parseChart(text).problems).toEqual([])
+  })
+  test('whatever a track holds, it is answered, and what is read is within a chart', () => {
+    const event = fc.oneof(fc.constant(aNote), fc.tuple(fc.nat(127), fc.constantFrom(0x51, 0x58, 0x59, 0x03, 0x2f), fc.uint8Array({ maxLength: 6 })).map(([wait, type, data]) => [wait, 0xff, type, data.length, ...data]), fc.uint8Array({ maxLength: 5 }).map((bytes) => [...bytes]))
+    fc.assert(fc.property(fc.array(event, { maxLength: 8 }), fc.uint8Array({ minLength: 2, maxLength: 2 }), (events, division) => {
+      const result = importMidi(whole(events.flat().slice(0, 120), [...division]))
+      if (result.ok) expect(parseChart(result.value.text).problems).toEqual([])
+      else expect(result.fault.message).not.toBe('')
+    }), { numRuns: 400 })
   })
   test('noise behind a good head is refused or read, never thrown', () => {
     fc.assert(fc.property(fc.uint8Array({ maxLength: 200 }), (noise) => { expect(typeof importMidi(base64([...head(1, 1), ...noise])).ok).toBe('boolean') }))

@@ -1,6 +1,8 @@
 import { Midi } from '@tonejs/midi'
 import { pitchName, pitchAt, plainSpelling } from '../pitch/note'
 import { bad, good, type Result } from '../result'
+import { inBounds } from './midiBounds'
+import { TEMPO_RANGE } from '../chart/parse'
 import { MOST_BARS_READ, MOST_NOTES_READ, type ImportedTune, type NamedMelodyNote } from './readTune'
 
 /** A Standard MIDI file of at most so many bytes: hours of music. */
@@ -22,13 +24,15 @@ export function importMidi(content: string): Result<ImportedTune> {
   if (bytes.length < 14 || header.getUint32(0) !== 0x4d546864) return bad({ code: 'bad-file', message: 'This is no MIDI file: it does not begin with MThd.', accepted, text: 'content' })
   if (header.getUint16(8) === 2) return bad({ code: 'bad-file', message: 'This is a MIDI file of type 2, a row of unrelated patterns.', accepted, text: 'content' })
   if (header.getUint16(10) === 0) return bad({ code: 'bad-file', message: 'The file has no tracks.', accepted, text: 'content' })
+  const warnings: string[] = []
+  const sound = inBounds(bytes, warnings)
+  if (!sound.ok) return bad({ ...sound.fault, accepted, text: 'content' })
   let file: Midi
   try {
-    file = new Midi(bytes)
+    file = new Midi(sound.value)
   } catch (error) {
     return bad({ code: 'bad-file', message: `The file breaks off or is damaged: ${(error as Error).message}`, accepted, text: 'content' })
   }
-  const warnings: string[] = []
   const tracks = file.tracks.filter(({ notes, channel }) => notes.length > 0 && channel !== DRUMS)
   if (tracks.length === 0) return bad({ code: 'bad-file', message: 'No track of the file has notes.', accepted, text: 'content' })
   const mean = ({ notes }: (typeof tracks)[number]) => notes.reduce((sum, { midi }) => sum + midi, 0) / notes.length
@@ -50,7 +54,7 @@ export function importMidi(content: string): Result<ImportedTune> {
   if (bars > MOST_BARS_READ) return bad({ code: 'too-large', message: `The last note stands in bar ${bars}.`, accepted: `at most ${MOST_BARS_READ} bars`, text: 'content' })
   warnings.push(`Notes were put on ${grid === 3 ? 'thirds' : 'quarters'} of a beat. The file names no chords: the bars are silent until you type them.`)
   const name = file.header.name.replace(/\s+/g, ' ').trim()
-  const text = [...(name ? [`title: ${name}`] : []), `meter: ${beats}/${unit}`, ...(file.header.tempos[0] ? [`tempo: ${Math.round(file.header.tempos[0].bpm)}`] : []), `| ${Array<string>(bars).fill('N.C.').join(' | ')} |`].join('\n')
+  const text = [...(name ? [`title: ${name}`] : []), `meter: ${beats}/${unit}`, ...(file.header.tempos[0] ? [`tempo: ${Math.min(TEMPO_RANGE[1], Math.max(TEMPO_RANGE[0], Math.round(file.header.tempos[0].bpm)))}`] : []), `| ${Array<string>(bars).fill('N.C.').join(' | ')} |`].join('\n')
   return good({ text, melody, warnings })
 }
 

@@ -1,4 +1,5 @@
 import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
+import { MOST_BARS } from '../chart/parse'
 import { printBar } from '../chart/print'
 import { parseSymbol } from '../chord/parse'
 import { rounded } from '../melody/clock'
@@ -7,7 +8,7 @@ import { midiOf, pitchName, type Pitch } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 
 /** Files are read up to this many bars and notes; a longer one is refused as it is. */
-export const MOST_BARS_READ = 3_000
+export const MOST_BARS_READ = MOST_BARS
 export const MOST_NOTES_READ = 5_000
 /** The longest content taken, in letters. */
 export const LONGEST_FILE = 2_000_000

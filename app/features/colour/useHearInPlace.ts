@@ -1,4 +1,5 @@
 import { excerptQuestion } from '../lines/questions'
+import { guarded } from '../words/workerFault'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -39,7 +40,7 @@ export function useHearInPlace({ reading, voicings, document, capo, body, play }
     const around = (one: typeof before) => (one ? [{ symbol: madeChord(one)!.canonical, beats: AROUND_BEATS, grip: voicings.get(one.key)?.frets ?? null }] : [])
     const chords = [...around(before), ...puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats: beats * scale, grip: null })), ...around(behind)]
     const id = ++asked.current
-    worker.current ??= new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+    worker.current ??= guarded(new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'Finding grips to hear')
     worker.current.onmessage = ({ data }: MessageEvent<SearchReply>) => {
       if (data.kind !== 'lines' || data.id !== asked.current || !data.lines[0]) return
       let beat = 0

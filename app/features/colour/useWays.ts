@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { guarded } from '../words/workerFault'
 import type { SearchReply, SearchRequest, Way } from '../../../workers/messages'
 
 export type WaysQuestion = Omit<Extract<SearchRequest, { kind: 'ways' }>, 'kind' | 'id'>
-export type WaysState = { kind: 'none' } | { kind: 'searching'; done: number; of: number } | { kind: 'stopped' } | { kind: 'found' }
+export type WaysState = { kind: 'none' } | { kind: 'searching'; done: number; of: number } | { kind: 'stopped' } | { kind: 'fault'; message: string } | { kind: 'found' }
 
 /** A moving slider does not start a search at every stop. */
 const PAUSE_MS = 180
@@ -22,6 +23,7 @@ export function useWays(question: WaysQuestion | null): { ways: Way[]; state: Wa
     const timer = setTimeout(() => {
       const here = new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
       worker.current = here
+      guarded(here, 'The search', (message) => setFound((now) => ({ ...now, state: { kind: 'fault', message } })))
       here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
         if (data.kind === 'progress') setFound((now) => ({ ...now, state: { kind: 'searching', done: data.done, of: data.of } }))
         if (data.kind === 'way') setFound((now) => ({ ...now, ways: [...now.ways, data.way] }))

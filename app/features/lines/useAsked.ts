@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react'
+import { guarded } from '../words/workerFault'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
 
 type Question<Kind extends SearchRequest['kind']> = Omit<Extract<SearchRequest, { kind: Kind }>, 'id'>
 
-const startWorker = () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+const startWorker = () => guarded(new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'Finding grips')
 
 /** A worker that has read its code and waits, so that a question is answered without waiting for it to start. */
 let spare: Worker | null = null

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Line } from '../../../core/leading/lead'
+import { guarded } from '../words/workerFault'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
 
 export type LinesState =
@@ -64,7 +65,7 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
         }
         if (data.kind !== 'progress') here.terminate()
       }
-      here.onerror = (event) => setState({ kind: 'fault', message: `The search broke off: ${event.message}` })
+      guarded(here, 'The search', (message) => setState({ kind: 'fault', message }))
       here.postMessage({ kind: 'lines', id: 1, ...(JSON.parse(asked) as LinesQuestion) } satisfies SearchRequest)
     }, pauseMs)
     return () => {
@@ -81,7 +82,7 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
 /** Asks for the best line alone; the answer is left out when the returned function was called before it came. */
 function askFirst(asked: string, onLine: (line: Line) => void): () => void {
   const id = ++asks
-  keeping ??= startWorker()
+  keeping ??= guarded(startWorker(), 'The search')
   const here = ({ data }: MessageEvent<SearchReply>) => {
     if (data.kind !== 'first' || data.id !== id) return
     keeping?.removeEventListener('message', here)

@@ -8,6 +8,7 @@ import type { Chart } from '../../../core/chart/chart'
 import { toAbc } from '../../../core/formats/abc'
 import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
+import { guarded } from '../words/workerFault'
 import type { ImportReply, ImportRequest } from '../../../workers/import.worker'
 import type { TuneFormat } from '../../../core/formats/importTune'
 import type { ImportedTune } from '../../../core/formats/readTune'
@@ -42,6 +43,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
     const timer = setTimeout(() => {
       worker = new Worker(new URL('../../../workers/import.worker.ts', import.meta.url), { type: 'module' })
       worker.onmessage = ({ data }: MessageEvent<ImportReply>) => { setFound(data); setReading(false); worker?.terminate() }
+      guarded(worker, 'Reading it', (message) => { setFound({ ok: false, fault: { code: 'broken', message, accepted: 'another file, or ABC that is typed' } }); setReading(false) })
       worker.postMessage({ content: asked.content, format: asked.format } satisfies ImportRequest)
     }, TYPING_PAUSE_MS)
     return () => { clearTimeout(timer); worker?.terminate(); setReading(false) }

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { guarded } from '../words/workerFault'
 import type { MelodyReply, MelodyRequest } from '../../../workers/melodyMessages'
 
 export type AskedState = { kind: 'none' } | { kind: 'searching'; done: number; of: number } | { kind: 'stopped' } | { kind: 'fault'; message: string } | { kind: 'found' }
@@ -43,7 +44,7 @@ export function useMelodyAsked<Kind extends MelodyRequest['kind']>(question: Ext
         }
         here.terminate()
       }
-      here.onerror = (event) => setState({ kind: 'fault', message: `The search broke off: ${event.message}` })
+      guarded(here, 'The search', (message) => setState({ kind: 'fault', message }))
       here.postMessage(JSON.parse(asked) as MelodyRequest)
     }, pauseMs)
     return () => {

@@ -9,6 +9,7 @@ import { excerptQuestion } from '../lines/questions'
 import type { Body } from '../player/limits'
 import type { Schedule } from '../sound/schedule'
 import type { TuneDocument, TuneEdit } from '../tune/document'
+import { guarded } from '../words/workerFault'
 import { useSteady } from '../workspace/steady'
 import type { TuneReading } from '../workspace/useTuneReading'
 import { melodyLimits } from './limits'
@@ -166,7 +167,7 @@ function useHearChords({ bass, style }: Pick<TuneDocument, 'bass' | 'style'>, ca
   useEffect(() => () => worker.current?.terminate(), [])
   return (symbols: string[]) => {
     worker.current?.terminate()
-    const here = new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' })
+    const here = guarded(new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'Finding grips to hear')
     worker.current = here
     here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
       if (data.kind !== 'lines' || !data.lines[0]) return

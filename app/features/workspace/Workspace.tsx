@@ -47,6 +47,7 @@ import type { LineChord } from '../tune/decisions'
 import { STAYS, type TuneEdit } from '../tune/document'
 import { onInstrument, stringingOf } from '../tune/sounding'
 import { useTune } from '../tune/useTune'
+import { useWorkerFault } from '../words/workerFault'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
 import { KeysDialog } from './KeysDialog'
@@ -101,6 +102,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const [besideLine, setBesideLine] = useState<number | null>(null)
   const [voice, setVoice] = useState<VoiceHeard>('all')
   const player = usePlayer()
+  const [broken, putAwayBroken] = useWorkerFault()
 
   /** What is played is the tune, and not a part to try something: then other versions can be switched to. */
   const tunePlays = useRef(false)
@@ -322,6 +324,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         onTitle={onTitle} onStep={onHistory} onSheet={onSheet} onKeys={onKeys}
       />
       <main className="banks">
+        {broken && <p className="notice" role="alert">{broken} What you made is kept; reload the page to try again. <Button size="small" onClick={putAwayBroken}>Close</Button></p>}
         <KeepingNotices view={{ status, keptHere, aside, title: document.title }} unread={state.unread} session={session} />
         <WhyContext.Provider value={reasons}>
           {step === 'chart' && <ChartStep document={document} session={session} reading={reading} editing={chartEditing} shown={shown} onShown={setShown} />}

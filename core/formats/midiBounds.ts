@@ -1,0 +1,99 @@
+import { bad, good, type Result } from '../result'
+import { MOST_BARS_READ } from './readTune'
+
+/** The longest bar a chart has, in quarter notes: 16 halves. */
+const LONGEST_BAR = 32
+const UNITS = [2, 4, 8, 16]
+/** A tempo of 120 and a metre of 4/4, as bytes of their events. */
+const PLAIN_TEMPO = [0x07, 0xa1, 0x20]
+
+/**
+ * Walks once through a Standard MIDI File and says what a reader would trip over, before anything is made of it: time in frames, no ticks, pieces that are
+ * longer than the file, notes beyond any tune. A metre or tempo of nothing is put right in a copy and said. Format: Standard MIDI Files 1.0 (MIDI
+ * Manufacturers Association, 1996).
+ * @param bytes a file that begins with a whole header chunk
+ */
+export function inBounds(bytes: Uint8Array, warnings: string[]): Result<Uint8Array> {
+  const refuse = (message: string) => bad({ code: 'bad-file', message })
+  const copy = bytes.slice()
+  const view = new DataView(copy.buffer)
+  const division = view.getUint16(12)
+  if (division >= 0x8000) return refuse('The file counts its time in frames of film (SMPTE), not in beats.')
+  if (division === 0) return refuse('The file has no ticks in a beat.')
+  const latest = MOST_BARS_READ * LONGEST_BAR * division
+  let at = 8 + view.getUint32(4)
+  let tracks = 0
+  while (at + 8 <= copy.length) {
+    const isTrack = view.getUint32(at) === 0x4d54726b
+    const end = at + 8 + view.getUint32(at + 4)
+    if (end > copy.length) return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
+    if (isTrack) {
+      tracks += 1
+      const wrong = track(copy, at + 8, end, latest, warnings)
+      if (wrong) return wrong === FAR_OUT ? bad({ code: 'too-large', message: `A note stands beyond bar ${MOST_BARS_READ}, the last one that is read.` }) : refuse(wrong)
+    }
+    at = end
+  }
+  const named = view.getUint16(10)
+  if (tracks < named) return refuse(`The file breaks off or is damaged: it names ${named} tracks and has ${tracks}.`)
+  return good(copy)
+}
+
+const FAR_OUT = 'far out'
+
+/** What is wrong with the events of a track; null where nothing is. */
+function track(bytes: Uint8Array, from: number, end: number, latest: number, warnings: string[]): string | null {
+  const cut = 'The file breaks off or is damaged: an event of it is not whole.'
+  let at = from
+  let time = 0
+  let running = 0
+  /** A number of up to four bytes, seven bits each; -1 where it does not end. */
+  const length = (): number => {
+    let value = 0
+    for (let count = 0; count < 4 && at < end; count += 1) {
+      const byte = bytes[at]!
+      at += 1
+      value = value * 128 + (byte & 0x7f)
+      if (byte < 0x80) return value
+    }
+    return -1
+  }
+  while (at < end) {
+    const wait = length()
+    if (wait < 0) return cut
+    time += wait
+    if (time > latest) return FAR_OUT
+    if (at >= end) return cut
+    let status = bytes[at]!
+    if (status >= 0x80) at += 1
+    else status = running
+    if (status === 0xff) {
+      const type = bytes[at]!
+      at += 1
+      const size = length()
+      if (size < 0 || at + size > end) return cut
+      if (type === 0x51 && size === 3 && bytes[at] === 0 && bytes[at + 1] === 0 && bytes[at + 2] === 0) {
+        bytes.set(PLAIN_TEMPO, at)
+        warnings.push('A tempo of nothing was read as 120.')
+      }
+      if (type === 0x58 && size >= 2) {
+        const [beats, unit] = [bytes[at]!, 2 ** bytes[at + 1]!]
+        if (beats < 1 || beats > 16 || !UNITS.includes(unit)) {
+          warnings.push(`A metre of ${beats}/${unit} was read as 4/4.`)
+          bytes.set([4, 2], at)
+        }
+      }
+      at += size
+    } else if (status === 0xf0 || status === 0xf7) {
+      const size = length()
+      if (size < 0 || at + size > end) return cut
+      at += size
+    } else if (status >= 0x80 && status < 0xf0) {
+      running = status
+      const size = status >= 0xc0 && status < 0xe0 ? 1 : 2
+      if (at + size > end) return cut
+      at += size
+    } else return cut
+  }
+  return null
+}
