@@ -108,6 +108,12 @@ test('tempo and selection: what is typed is kept, what is out of range is refuse
   const tempo = page.getByLabel('Tempo in beats a minute')
   await tempo.fill('500')
   await expect(page.getByText('20 to 400')).toBeVisible()
+  // The 20 on the way to 200 is no tempo of its own: one step of undo goes back to before it.
+  await tempo.fill('')
+  await tempo.pressSequentially('200')
+  await saved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(tempo).toHaveValue('96')
   await tempo.fill('150')
   await saved(page)
   await page.reload()

@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
 import { barName } from '../../core/chart/chart'
-import { distanceFrom } from '../../core/reharm/distance'
+import { farInFull } from '../../core/reharm/howFar'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
+import { howFarGone } from '../features/tune/decisions'
 import { reasonsOf } from '../features/colour/reasons'
 import { ChordName, engraved, engravedWords, keyInWords } from '../features/notation/ChordName'
 import { useNumerals } from '../features/schools/numerals'
@@ -38,22 +39,22 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
       {reasons.length === 0 && <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>}
       {reasons.length > 0 && (
         <table className="reasons">
-          <thead><tr><th scope="col">Where</th><th scope="col">Home</th><th scope="col">New</th><th scope="col">How</th><th scope="col">Why</th><th scope="col">From home</th></tr></thead>
+          <thead><tr><th scope="col">Where</th><th scope="col">Home</th><th scope="col">New</th><th scope="col">How</th><th scope="col">Why</th><th scope="col">How far out</th></tr></thead>
           <tbody>
-            {reasons.map(({ decision: { key, puts, because }, homes, byWhom }) => (
+            {reasons.map(({ decision, decision: { key, puts, because }, homes, byWhom }) => (
               <tr key={key}>
                 <th scope="row">{barName(homes[0]!.slot.bar)}, {Math.round(homes[0]!.slot.beat * 100) / 100}</th>
                 <td>{homes.map((home) => <span className="reason-chord" key={home.key}><ChordName chord={plainChord(home)!} /> <span className="numeral">{engraved(home.reading!.roman)}</span></span>)}</td>
                 <td>{puts.map((put, at) => <span className="reason-chord" key={at}><ChordName chord={put.chord} /></span>)}</td>
                 <td>{engravedWords(because.name)}{byWhom && <><br /><span className="quiet">{byWhom}</span></>}</td>
                 <td>{engravedWords(because.why)} <i>{because.mood}</i></td>
-                <td>{distanceFrom(puts, homes[0]!.reading!.key).total.toFixed(2)}</td>
+                <td>{farInFull(howFarGone(reading.chart, reading.analysis, [decision], decision.index, decision.index + decision.span - 1))}</td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      <footer>Numerals and distances are counted in the key the tune is in at that place; 0 is home, 1 is as far as a chord can lie.</footer>
+      <footer>Numerals are counted in the key the tune is in at that place. How far out: 0 is the plain chord, 100 changes as much as any rule could there.</footer>
     </main>
   )
 }

@@ -59,13 +59,24 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
 }
 
 /**
- * The one control: for a setting, the option each chord takes, which is the richest free one up to that level.
- * At 0, or where nothing fits, the plain chord.
+ * The one control: for a setting, the option each chord takes, which is the richest free one up to that level; of those that keep every tone the chord
+ * names, where there are any. At 0, where nothing fits, and where the chord has colour of that level already, the plain chord.
  */
 export function colourAt(options: readonly ColourOption[], setting: ColourSetting): ColourOption {
-  const free = options.filter((option) => !option.special && option.level <= setting)
-  const richest = Math.max(...free.map((option) => option.level))
-  return free.find((option) => option.level === richest)!
+  const plain = options[0]!
+  const own = levelOf(plain.chord)
+  const free = options.filter((option) => option === plain || (!option.special && option.level <= setting && option.level > own))
+  const keeping = free.filter(({ chord }) => plain.chord.tones.every(({ degree, need }) => need === 'free' || chord.tones.some((tone) => tone.degree === degree)))
+  const richest = Math.max(...keeping.map((option) => option.level))
+  const found = keeping.find((option) => option.level === richest)!
+  return found === plain ? free.find((option) => option.level === Math.max(...free.map(({ level }) => level)))! : found
+}
+
+/** The level of colour a chord has as it is written. */
+function levelOf({ tones }: ChordSymbol): ColourSetting {
+  const has = (...degrees: Degree[]) => tones.some(({ degree, need }) => need !== 'free' && degrees.includes(degree))
+  if (!has('6', '7', 'b7', 'bb7')) return 0
+  return has('11', '#11', 'b13') || (has('13') && has('b7', '7')) ? 3 : has('9', 'b9', '#9') ? 2 : 1
 }
 
 const SIXTH_OR_SEVENTH: readonly Degree[] = ['6', '7']

@@ -96,13 +96,15 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
   const most = mostWeight(arcs, spots.length)
   const used = new Map<string, number>()
   const results: Reharmonisation[] = []
+  const found: (readonly Arc[])[] = []
   for (let round = 0; round < count; round += 1) {
     if (!onProgress(round, count)) break
     const chance = random(seed * 7919 + round)
     const goal = distance * most
     let wider = 1
     const banned = new Set<Arc>()
-    const extra = (arc: Arc) => (banned.has(arc) ? Infinity : arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore + chance() * PRICE.chance * wider : 0)
+    let unlike = 1
+    const extra = (arc: Arc) => (banned.has(arc) ? Infinity : arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore * unlike + chance() * PRICE.chance * wider : 0)
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
     let path = bestPath(arcs, spots.length, goal, taste, extra)
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
@@ -116,6 +118,15 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
       wrong.forEach((arc) => banned.add(arc))
       path = bestPath(arcs, spots.length, goal, taste, extra)
     }
+    // Far out there is little to choose between: what was used before becomes dearer until another way comes that goes nearly as far.
+    for (let tries = 0; likeness(path, found) > MOST_ALIKE && tries < UNLIKE_PRICES.length; tries += 1) {
+      unlike = UNLIKE_PRICES[tries]!
+      wider = 1 + tries
+      // At the very end of the scale there is one path; a little before it there are many.
+      const other = bestPath(arcs, spots.length, Math.min(goal, MOST_ASKED * most), taste, extra)
+      if (unlanded(other, spots).length === 0 && offBy(other) <= (goal > MOST_ASKED * most ? UNLIKE_AT_THE_END : UNLIKE_WITHIN) * most && likeness(other, found) < likeness(path, found)) path = other
+    }
+    found.push(path)
     const changes = path.flatMap((arc) => arc.change ?? [])
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
     const weight = weightOfPath(path)
@@ -138,6 +149,18 @@ export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]):
 }
 
 const weightOfPath = (path: readonly Arc[]): number => path.reduce((sum, arc) => sum + arc.weight, 0)
+
+/** The greatest share of the changes of a path that another one has too. */
+function likeness(path: readonly Arc[], others: readonly (readonly Arc[])[]): number {
+  const keys = path.flatMap(({ change, key }) => (change ? [key] : []))
+  return Math.max(0, ...others.map((other) => { const theirs = new Set(other.map(({ key }) => key)); return keys.filter((key) => theirs.has(key)).length / Math.max(1, keys.length) }))
+}
+/** Ways that share more of their changes are looked for anew, at prices for what was used that rise, and within this share of the most from the goal, which at the very end no path may reach. */
+const MOST_ALIKE = 0.6
+const UNLIKE_PRICES = [2, 3, 4, 6, 9, 3, 5, 7]
+const UNLIKE_WITHIN = 0.099
+const UNLIKE_AT_THE_END = 0.135
+const MOST_ASKED = 0.92
 
 /** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
 const NEAR_ENOUGH = 0.02

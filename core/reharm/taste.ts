@@ -39,6 +39,8 @@ const WORTH = {
   /** Each time a change of the same rule was kept, up to the most. */
   kept: 0.08,
   mostKept: 5,
+  /** A special colour, which the player should look for. */
+  special: -0.4,
   /** A melody note to avoid, and a sour one. */
   avoid: -0.4,
   sour: -1.5,
@@ -48,7 +50,7 @@ const WORTH = {
 export interface Ranked {
   option: Option
   score: number
-  parts: { far: number; busy: number; bass: number; school: number; liking: number; melody: number }
+  parts: { far: number; busy: number; bass: number; school: number; special: number; liking: number; melody: number }
 }
 
 /** The number of the rule, those put on top of one another each. */
@@ -80,6 +82,7 @@ export function ranked(options: readonly Option[], taste: Taste, liking: Liking,
       busy: WORTH.added * Math.max(0, option.puts.length - option.span) * (2 * taste.busy - 1),
       bass: WORTH.bass * taste.bassSteps * steps,
       school: leaningWorth(option.rule, taste),
+      special: option.name === 'special colour' ? WORTH.special : 0,
       liking: likingOf(option.rule, liking),
       melody: option.melody.reduce((sum, { heard }) => sum + (heard === 'sour' ? WORTH.sour : heard === 'avoid' ? WORTH.avoid : 0), 0),
     }

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
+import { farInWords } from '../../../core/reharm/howFar'
 import { Why } from '../chart/Why'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import type { Decision } from '../tune/decisions'
@@ -87,22 +88,29 @@ function sideNote({ intent, added, special, name }: Offered): string {
 }
 
 /** How far it lies from home, what stays and goes, how it leads in and out, the melody over it, and why it stands here in the list: laid open. */
-function OptionFacts({ offered: { option, parts } }: { offered: Offered }) {
-  const { distance: { total, tones, root }, lost, kept, also, into, out, melody, school } = option!
+function OptionFacts({ offered: { option, parts, far } }: { offered: Offered }) {
+  const { distance: { tones, root }, lost, kept, also, into, out, melody, school } = option!
   const beyond = melody.filter(({ heard }) => heard !== 'chord tone')
   const facts = [
-    `${tidy(tones)} of its tones are outside the key and its root is ${tidy(root)} ${root === 1 ? 'fifth' : 'fifths'} from the tonic: 0.7 × ${tidy(tones)}/4 + 0.3 × ${tidy(root)}/6.`,
+    `${Math.round(far! * 100)} of 100, where 100 changes as much as any rule could here. ${tones === 0 ? 'All its tones are in the key' : `${tidy(tones)} of its tones ${tones === 1 ? 'is' : 'are'} outside the key`}, and its root is ${root === 0 ? 'the tonic' : `${tidy(root)} ${root === 1 ? 'fifth' : 'fifths'} from the tonic`}.`,
     kept.length > 0 ? `Of the plain chord ${kept.join(' ')} ${kept.length === 1 ? 'stays' : 'stay'}${lost.length > 0 ? ` and ${lost.join(' ')} ${lost.length === 1 ? 'goes' : 'go'}` : ''}.` : `Nothing of the plain chord stays.`,
-    into !== null || out !== null ? `Least motion: ${[into !== null && `${into} ${into === 1 ? 'semitone' : 'semitones'} in`, out !== null && `${out} out`].filter(Boolean).join(', ')}.` : '',
+    into !== null || out !== null ? `The voices move at least ${[into !== null && `${halfSteps(into)} into it`, out !== null && `${halfSteps(out)} out of it`].filter(Boolean).join(' and ')}, all together.` : '',
     ...also.map(({ name, why }) => `Also as ${name}: ${why}`),
-    parts && `Its place in the list: ${Object.entries(parts).filter(([, part]) => Math.abs(part) > 0.005).map(([name, part]) => `${PART_WORDS[name as keyof typeof parts]} ${part > 0 ? '+' : '−'}${Math.abs(part).toFixed(2)}`).join(', ')} (school: ${school}).`,
+    parts && placeInWords(parts, school),
   ].filter(Boolean).join(' ')
   return (
     <div className="option-facts">
-      {total.toFixed(2)} from home{beyond.length > 0 && `; melody: ${beyond.map(({ note, heard }) => `${note} ${heard}`).join(', ')}`} <Why>{facts}</Why>
+      {farInWords(far!)}{beyond.length > 0 && `; melody: ${beyond.map(({ note, heard }) => `${note} ${heard}`).join(', ')}`} <Why>{facts}</Why>
     </div>
   )
 }
 
-const PART_WORDS = { far: 'nearness to the wanted distance', busy: 'chords put in', bass: 'a bass that steps', school: 'school', liking: 'kept before', melody: 'melody' } as const
+const halfSteps = (count: number): string => `${count} half ${count === 1 ? 'step' : 'steps'}`
+
+/** What raised and what lowered it in the list, from what the player said under Taste. */
+function placeInWords(parts: NonNullable<Offered['parts']>, school: string): string {
+  const up = [parts.far > 0.8 && 'goes as far as you like to go', parts.busy > 0.01 && 'adds chords', parts.bass > 0.01 && 'its bass steps', parts.school > 0.01 && `you lean to ${school}`, parts.liking > 0.01 && 'you kept its like before'].filter(Boolean)
+  const down = [parts.far < 0.5 && 'goes farther, or less far, than you like', parts.busy < -0.01 && 'adds chords', parts.school < -0.01 && `you lean away from ${school}`, parts.special < -0.01 && 'a special colour', parts.melody < -0.01 && 'the melody fights it'].filter(Boolean)
+  return [`Manner: ${school}.`, up.length > 0 && `Higher in the list: ${up.join(', ')}.`, down.length > 0 && `Lower in the list: ${down.join(', ')}.`].filter(Boolean).join(' ')
+}
 const tidy = (value: number) => String(Math.round(value * 10) / 10)

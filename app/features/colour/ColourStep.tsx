@@ -42,7 +42,7 @@ export function ColourStep({ document, reading, selection, beside, onBeside, onE
     <>
       <div className="colour-controls">
         <ColourControl value={document.colour} byHand={byHand} onChange={(colour) => onEdit({ kind: 'colour', colour })} />
-        {chords.length > 0 && <FarControl document={document} chords={chords} stretch={range[0] === range[1] ? null : range} joint={joint} onEdit={onEdit} />}
+        {chords.length > 0 && <FarControl document={document} reading={reading} stretch={range[0] === range[1] ? null : range} joint={joint} onEdit={onEdit} />}
       </div>
       <div className="panel-tabs">
         {(Object.keys(labels) as Panel[]).map((one) => (

@@ -7,11 +7,13 @@ import { useMemo, useState } from 'react'
 import type { Way } from '../../../workers/messages'
 import { placeName } from '../../../core/chart/chart'
 import { chord } from '../../../core/chord/parse'
+import { farInFull, farInWords } from '../../../core/reharm/howFar'
 import { ChordName, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { decidedByHand, type TuneDocument, type TuneEdit } from '../tune/document'
 import { homeIndexAt } from '../tune/following'
-import type { TuneChord } from '../workspace/useTuneReading'
+import { decisionsOf, howFarGone } from '../tune/decisions'
+import type { TuneReading } from '../workspace/useTuneReading'
 import { useWays, type WaysQuestion } from './useWays'
 
 /** Different ways looked for at one distance. */
@@ -22,7 +24,7 @@ const STOPS = [{ value: 0, label: 'Plain' }, { value: 0.25, label: '' }, { value
 
 interface Props {
   document: TuneDocument
-  chords: readonly TuneChord[]
+  reading: Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
   /** Only this stretch, by the indexes of its first and last chord; null for the whole tune. */
   stretch: readonly [number, number] | null
   joint: JointBody
@@ -32,7 +34,8 @@ interface Props {
 export type JointBody = NonNullable<WaysQuestion['joint']>
 
 /** Other chords for the whole tune or a stretch of it, chosen together at a wanted distance; what was decided by hand stays. */
-export function FarControl({ document, chords, stretch, joint, onEdit }: Props) {
+export function FarControl({ document, reading, stretch, joint, onEdit }: Props) {
+  const { chords } = reading
   const [distance, setDistance] = useState(0)
   const [together, setTogether] = useState(false)
   const { settings: { taste }, liking } = usePlayerSettings()
@@ -44,6 +47,7 @@ export function FarControl({ document, chords, stretch, joint, onEdit }: Props) 
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
   const isInside = (place: string) => { const at = homeIndexAt(slots, place); return at >= from && at <= to }
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')
+  const byOthers = Object.fromEntries(Object.entries(choices).filter(([, one]) => one.by !== 'tune'))
   /** A way through a stretch leaves what an earlier one put elsewhere. */
   const choicesOf = (way: Way, at: number): TuneDocument['choices'] => Object.fromEntries([
     ...byTune.filter(([place]) => !isInside(place)),
@@ -53,13 +57,16 @@ export function FarControl({ document, chords, stretch, joint, onEdit }: Props) 
     const here = byTune.filter(([place]) => isInside(place))
     return here.length === way.changes.length && way.changes.every(({ index, chords: put }) => JSON.stringify(choices[chords[index]!.key]?.chords) === JSON.stringify(put))
   }
+  const { chart, analysis } = reading
+  /** How far the tune goes, or the stretch, once the way is taken: the same number that a version kept then has. */
+  const farOf = (way: Way) => howFarGone(chart, analysis, decisionsOf(chart, analysis, { colour: document.colour, choices: { ...byOthers, ...choicesOf(way, 0) } }), from, to)
   const where = stretch ? `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}` : 'the whole tune'
   return (
     <div className="far-control">
       <div className="colour-control">
         <span id="far-label">Other chords for {where}: take me this far</span>
         <Slider
-          aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={(value) => `${Math.round(value * 100)} of 100`}
+          aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={farInFull}
           onChange={(_, next) => setDistance(next as number)}
         />
         {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, and led more smoothly" />}
@@ -67,9 +74,9 @@ export function FarControl({ document, chords, stretch, joint, onEdit }: Props) 
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">
           {ways.map((way, at) => (
-            <button key={at} type="button" role="radio" aria-checked={isTaken(way)} className="line-card" onClick={() => onEdit({ kind: 'way', choices: choicesOf(way, Date.now()), did: `way ${at + 1}, ${Math.round(way.distance * 100)} of 100 far` })}>
+            <button key={at} type="button" role="radio" aria-checked={isTaken(way)} className="line-card" onClick={() => onEdit({ kind: 'way', choices: choicesOf(way, Date.now()), did: `way ${at + 1}, ${farInWords(farOf(way))}` })}>
               <b>Way {at + 1}</b>
-              <span>{Math.round(way.distance * 100)} of 100</span>
+              <span>{farInFull(farOf(way))}</span>
               <span>{way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}</span>
               <span className="way-chords">
                 {way.changes.filter((one) => !one.rule.startsWith('a')).slice(0, NAMED).map((one) => (
@@ -90,6 +97,8 @@ export function FarControl({ document, chords, stretch, joint, onEdit }: Props) 
             </>
           )}
           {state.kind === 'stopped' && 'Stopped; what was found stays. Move the slider to look again.'}
+          {state.kind === 'fault' && <span className="fault">{state.message}</span>}
+          {state.kind === 'found' && ways.length > 0 && ways.length < WAYS_WANTED && `There ${ways.length === 1 ? 'is' : 'are'} no more than ${ways.length} unlike each other at this distance.`}
           {state.kind === 'found' && ways.length === 0 && 'Nothing can be changed here.'}
           {byTune.length > 0 && <Button size="small" onClick={() => { onEdit({ kind: 'way', choices: {}, did: 'plain chords back' }); setDistance(0) }}>Put the plain chords back</Button>}
         </div>

@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { Put } from '../../../core/reharm/change'
-import { distanceFrom } from '../../../core/reharm/distance'
+import { farInFull } from '../../../core/reharm/howFar'
+import { howFarGone } from '../tune/decisions'
 import { MOST_VERSIONS, type TuneDocument, type TuneEdit } from '../tune/document'
 import { readingWith, type TuneReading } from '../workspace/useTuneReading'
 
@@ -33,9 +33,9 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
   return (
     <section className="panel" aria-label="Versions">
       <form className="version-keep" onSubmit={(event) => { event.preventDefault(); keep() }}>
-        <TextField label="Keep what stands now as" value={name} size="small" slotProps={{ htmlInput: { maxLength: 40 } }} onChange={(event) => setName(event.target.value)} />
+        <TextField label="Keep what is made now as" value={name} size="small" slotProps={{ htmlInput: { maxLength: 40 } }} onChange={(event) => setName(event.target.value)} />
         <Button type="submit" disabled={!wanted || full}>{replaces ? 'Keep in its place' : 'Keep'}</Button>
-        {full && <span className="fault">A chart keeps at most {MOST_VERSIONS} versions: let one go first.</span>}
+        {full && <span className="fault">A chart keeps at most {MOST_VERSIONS} versions: delete one first.</span>}
       </form>
       <table className="trail">
         <tbody>
@@ -46,10 +46,10 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
               <td>{inNumbers(readingWith(reading, version))}</td>
               <td className="quiet">{version.at > 0 ? WHEN.format(version.at) : ''}</td>
               <td className="row-tools">
-                <Button size="small" aria-pressed={beside === version.name} onClick={() => onBeside(beside === version.name ? null : version.name)}>{beside === version.name ? 'Put away' : 'Show beside'}</Button>
+                <Button size="small" aria-pressed={beside === version.name} onClick={() => onBeside(beside === version.name ? null : version.name)}>{beside === version.name ? 'Hide' : 'Show beside'}</Button>
                 <Button size="small" onClick={() => onReasons(version.name)}>Reasons</Button>
-                <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>Take up</Button>
-                <Button size="small" onClick={() => { if (beside === version.name) onBeside(null); onEdit({ kind: 'version-remove', name: version.name }) }}>Let go</Button>
+                <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>Work on this version</Button>
+                <Button size="small" onClick={() => { if (beside === version.name) onBeside(null); onEdit({ kind: 'version-remove', name: version.name }) }}>Delete this version</Button>
               </td>
             </tr>
           ))}
@@ -59,11 +59,8 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
   )
 }
 
-/** What was chosen, how many chords there are, and how far they lie from home on average. */
-function inNumbers({ chords, decisions, line }: TuneReading): string {
+/** What was chosen, how many chords there are, and how far they go. */
+function inNumbers({ chart, analysis, chords, decisions, line }: TuneReading): string {
   const chosen = decisions.filter(({ by }) => by !== 'control').length
-  const beatsOf = (puts: readonly Put[]) => puts.reduce((sum, { beats }) => sum + beats, 0)
-  const beats = decisions.reduce((sum, { puts }) => sum + beatsOf(puts), 0)
-  const far = decisions.reduce((sum, { index, puts }) => sum + distanceFrom(puts, chords[index]!.reading!.key).total * beatsOf(puts), 0)
-  return `${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}, ${(beats > 0 ? far / beats : 0).toFixed(2)} from home`
+  return `${farInFull(howFarGone(chart, analysis, decisions))}; ${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}`
 }

@@ -7,7 +7,7 @@ import type { Option } from '../../../core/reharm/options'
 import { ranked, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
 import type { KnownPlayer } from '../player/PlayerContext'
-import { optionsAtSpot } from '../tune/decisions'
+import { howFarGone, optionsAtSpot } from '../tune/decisions'
 import type { Choice } from '../tune/document'
 import { plainChord, type TuneReading } from '../workspace/useTuneReading'
 
@@ -29,6 +29,8 @@ export interface Offered {
   special: boolean
   /** What it does; null for the plain chord. */
   option: Option | null
+  /** How far it goes, 0 to 1; null for the plain chord. */
+  far: number | null
   /** Why it stands where it does in the list. */
   parts: Ranked['parts'] | null
 }
@@ -54,7 +56,7 @@ export function offeredFor(reading: Asking, from: number, to: number, { settings
   const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({ before: bassAt(index - 1), behind: bassAt(index + span) }))
   const slots = slotsOf(chart)
   const offered = inOrder.map(({ option, parts }): Offered => ({
-    ...option, key: putsKey(option), place: slotKey(slots[option.index]!), special: option.name === 'special colour', added: addedBy(reading, option), option, parts,
+    ...option, key: putsKey(option), place: slotKey(slots[option.index]!), special: option.name === 'special colour', added: addedBy(reading, option), option, parts, far: howFarGone(chart, analysis, [option], option.index, option.index + option.span - 1),
   }))
   offered.sort((a, b) => INTENTS.indexOf(a.intent) - INTENTS.indexOf(b.intent))
   const plain = from === to ? plainOffered(reading, from) : null
@@ -69,7 +71,7 @@ function plainOffered({ chords }: Asking, index: number): Offered | null {
   const puts = [{ chord, beats: here.slot.beats }]
   return {
     key: putsKey({ index, span: 1, puts }), place: here.key, index, span: 1, puts, rule: 'plain', intent: 'colour', name: 'as it is',
-    why: 'As the band plays it.', mood: 'plain', added: [], special: false, option: null, parts: null,
+    why: 'As the band plays it.', mood: 'plain', added: [], special: false, option: null, parts: null, far: null,
   }
 }
 

@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { memo, useEffect, useState } from 'react'
+import { memo, useEffect, useRef, useState } from 'react'
 import { TEMPO_RANGE } from '../../../core/chart/parse'
 import type { Version } from './schedule'
 
@@ -63,10 +63,14 @@ export const Transport = memo(function Transport({ hearing, beside, onHearing, t
   )
 })
 
-/** A tempo is taken when it is whole: by Enter, on leaving the field, or by its arrows; out of range it stays as typed, with what is accepted. */
+/** A number that more could follow is taken after this pause. */
+const TYPING_PAUSE_MS = 900
+
+/** A tempo is taken when it is whole; out of range it stays as typed, with what is accepted. */
 function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number) => void }) {
   const [typed, setTyped] = useState(String(tempo))
   useEffect(() => setTyped(String(tempo)), [tempo])
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   const [low, high] = TEMPO_RANGE
   const isTempo = (value: number) => Number.isInteger(value) && value >= low && value <= high
   const wrong = !isTempo(Number(typed))
@@ -77,10 +81,14 @@ function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number
       slotProps={{ htmlInput: { min: low, max: high, step: 1, 'aria-label': 'Tempo in beats a minute' } }}
       onChange={(event) => {
         setTyped(event.target.value)
-        // The field's own arrows give no kind of input, typing does.
-        if (!(event.nativeEvent as InputEvent).inputType) take(event.target.value)
+        clearTimeout(pause.current)
+        const text = event.target.value
+        // The field's own arrows give no kind of input, typing does: 20 may be on the way to 200, and is taken when no more comes.
+        const whole = !(event.nativeEvent as InputEvent).inputType || Number(text) * 10 > high
+        if (whole) take(text)
+        else pause.current = setTimeout(() => take(text), TYPING_PAUSE_MS)
       }}
-      onBlur={() => (wrong ? setTyped(String(tempo)) : take(typed))} onKeyDown={(event) => event.key === 'Enter' && take(typed)}
+      onBlur={() => { clearTimeout(pause.current); take(typed) }} onKeyDown={(event) => event.key === 'Enter' && take(typed)}
     />
   )
 }

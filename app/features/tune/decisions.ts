@@ -5,6 +5,7 @@ import type { Degree } from '../../../core/pitch/degree'
 import { laidOut, stretched } from '../../../core/reharm/apply'
 import { putsKey, type Intent, type Put } from '../../../core/reharm/change'
 import { colourAt, coloursOf, type ColourOption } from '../../../core/reharm/colour'
+import { howFar } from '../../../core/reharm/howFar'
 import type { Distance } from '../../../core/reharm/distance'
 import { optionsOf, type Option } from '../../../core/reharm/options'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
@@ -139,6 +140,12 @@ export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, d
   const options = last.options.get(asked) ?? optionsOf(chart, last.spots, index, { depth, melody })
   last.options.set(asked, options)
   return options
+}
+
+/** How far some decisions go, over the slots from one to another: 0 plain to 1 far out, one measure for a change, a way and a version. */
+export function howFarGone(chart: Chart, analysis: Analysis, decisions: readonly Pick<Decision, 'index' | 'span' | 'puts'>[], from?: number, to?: number): number {
+  if (last?.chart !== chart) last = { chart, melody: NO_MELODY, spots: spotsOf(chart, analysis), options: new Map() }
+  return howFar(chart, last.spots, decisions, from, to)
 }
 
 /** The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar line is held there. */
