@@ -36,7 +36,11 @@ self.onmessage = ({ data }: MessageEvent<MelodyRequest>) => { reply(answerTo(dat
 function answerTo(request: MelodyRequest): MelodyReply {
   switch (request.kind) {
     case 'lines': return orFault(harmonise({ ...problemOf(request.asked), count: request.count }), (lines) => ({ kind: 'lines', lines }))
-    case 'under': return { kind: 'under', choices: choicesUnder(problemOf(request.asked), request.place, request.before, request.after, othersAt(request.asked, request.place)) }
+    case 'under': {
+      const others = othersAt(request.asked, request.place)
+      const tried = request.all ? others : others.slice(0, OTHERS)
+      return { kind: 'under', choices: choicesUnder(problemOf(request.asked), request.place, request.before, request.after, tried), left: others.length - tried.length }
+    }
     case 'elsewhere': return orFault(elsewhere(problemOf(request.asked)), (moved) => ({ kind: 'elsewhere', moved }))
     case 'keys': return orFault(keysRanked(problemOf(request.asked)), (keys) => ({ kind: 'keys', keys }))
     case 'blocks': return orFault(blockHarmonised(request.notes.map((name) => must(parsePitch(name))), blockOf(request.block), melodyLimits(request.asked.body, parseChart(request.asked.text).capo, 'any')), (blocks) => ({ kind: 'blocks', blocks }))
@@ -58,9 +62,9 @@ function othersAt({ text, melody }: UnderAsked, { bar, beat }: { bar: number; be
   const chords = optionsOf(chart, spots, index, { depth: 1 }).filter(({ span, puts }) => span === 1 && puts.length === 1).sort((a, b) => a.distance.total - b.distance.total).map(({ puts }) => puts[0]!.chord)
   const takes = (one: ChordSymbol) => { const heard = heardOver(sound, one); return heard === 'chord tone' || heard === 'tension' }
   const seen = new Set<string>()
-  return chords.filter((one) => takes(one) && !seen.has(one.canonical) && seen.add(one.canonical)).slice(0, OTHERS)
+  return chords.filter((one) => takes(one) && !seen.has(one.canonical) && seen.add(one.canonical))
 }
-/** Other chords offered under one note. */
+/** Other chords tried under one note at first; the player can ask for the rest. */
 const OTHERS = 14
 
 const orFault = <T>(result: Result<T>, answer: (value: T) => MelodyReply): MelodyReply =>
@@ -73,6 +77,7 @@ function problemOf(asked: UnderAsked): HarmoniseProblem {
   const chart = parseChart(text)
   return {
     chart, places: placesOf(asked), melody: melody.map(read), limits: melodyLimits(body, chart.capo, bass, window, topString), style, density, texture, fills, tempo, onProgress,
+    limitNames: { frets: window ? `the position, frets ${window[0]} to ${window[1]}, whose highest` : 'the highest fret at ease (Player page)', strings: `the melody is kept on string ${topString} and lower` },
     ...(weights ? { weights } : {}), fixed: new Map(fixed.map(([place, { frets, symbol }]) => [place, { frets, chord: symbol === null ? null : chord(symbol) }])),
   }
 }

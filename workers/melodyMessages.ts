@@ -35,7 +35,7 @@ export type BlockAsked =
 export type MelodyRequest =
   | { kind: 'lines'; asked: UnderAsked; count: number }
   /** What one note could have under it; the sounds of the grips around it as MIDI numbers. */
-  | { kind: 'under'; asked: UnderAsked; place: { bar: number; beat: number }; before: number[] | null; after: number[] | null }
+  | { kind: 'under'; asked: UnderAsked; place: { bar: number; beat: number }; before: number[] | null; after: number[] | null; all: boolean }
   | { kind: 'elsewhere'; asked: UnderAsked }
   | { kind: 'keys'; asked: UnderAsked }
   | { kind: 'blocks'; asked: Pick<UnderAsked, 'body' | 'text'>; notes: string[]; block: BlockAsked }
@@ -44,7 +44,7 @@ export type MelodyRequest =
 export type MelodyReply =
   | { kind: 'progress'; done: number; of: number }
   | { kind: 'lines'; lines: HarmonisedLine[] }
-  | { kind: 'under'; choices: Choice[] }
+  | { kind: 'under'; choices: Choice[]; /** Other chords that take the note and were not tried. */ left: number }
   | { kind: 'elsewhere'; moved: Moved[] }
   | { kind: 'keys'; keys: InKey[] }
   | { kind: 'blocks'; blocks: BlockNote[] }

@@ -3,7 +3,7 @@ import type { Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
-import { emptyBar, tuneOf, type ImportedTune, type ReadBar } from './readTune'
+import { emptyBar, MOST_BARS_READ, tuneOf, type ImportedTune, type ReadBar } from './readTune'
 
 /** What the reader of the notation library gives for something in a voice; only what is used here. */
 interface AbcElement {
@@ -188,8 +188,8 @@ class AbcReader {
   }
 }
 
-/** Bars of one rest at most. */
-const MOST_REST = 200
+/** A rest of more bars than are read makes the tune too long, which is said. */
+const MOST_REST = MOST_BARS_READ + 1
 
 /** `1`, `2`, `1,3` and `1-3` as passes. */
 const passesIn = (text: string): number[] => text.split(',').flatMap((part) => {

@@ -1,3 +1,4 @@
+import { stringNumber } from '../neck/instrument'
 import { degreeBetween } from '../pitch/degree'
 import { pitchClass, pitchName, pitchAt, plainSpelling } from '../pitch/note'
 import type { ChordSymbol } from '../chord/symbol'
@@ -23,12 +24,14 @@ export type Constraint = { from: number; to: number } & (
 
 const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi % 12)))
 
-export function constraintInWords(constraint: Constraint): string {
+/** @param tuning MIDI numbers of the open strings, so that strings have their numbers and names */
+export function constraintInWords(constraint: Constraint, tuning: readonly number[]): string {
+  const stringOf = (string: number) => `string ${stringNumber(string, tuning.length)} (${nameOf(tuning[string]!)})`
   switch (constraint.kind) {
     case 'top': return `${nameOf(constraint.midi)} on top`
     case 'sounds': return `${nameOf(constraint.midi)} sounding`
-    case 'silent': return `string ${constraint.string} from below silent`
-    case 'open': return `string ${constraint.string} from below open`
+    case 'silent': return `${stringOf(constraint.string)} silent`
+    case 'open': return `${stringOf(constraint.string)} open`
     case 'frets': return `frets ${constraint.low} to ${constraint.high}`
     case 'range': return `notes from ${nameOf(constraint.low)} to ${nameOf(constraint.high)}`
   }

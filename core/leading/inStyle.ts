@@ -1,4 +1,6 @@
-import { good, type Result } from '../result'
+import { stringNumber } from '../neck/instrument'
+import { pitchAt, pitchName, plainSpelling } from '../pitch/note'
+import { bad, good, type Result } from '../result'
 import type { Constraint } from './constraints'
 import { bestLines, differentLines, STOPPED, type LeadProblem, type Line } from './lead'
 import { STYLES, weightsFrom, type StyleName, type Weights } from './weights'
@@ -21,7 +23,10 @@ const POSITION = 5
 /** A style made into a problem of the search, with the places that it may be played in; null where it has no place. */
 function problemOf({ style, weights, window = null, drone = null, different: _, ...given }: StyledProblem): { problem: LeadProblem; choices: (ChoiceOfStyle | null)[] } {
   const named = STYLES[style]
-  const problem: LeadProblem = { ...given, limits: 'within' in named ? named.within(given.limits) : given.limits, weights: weightsFrom(style, weights) }
+  const own = 'within' in named ? named.within(given.limits) : given.limits
+  // A position that is asked for lies where it was asked for, also beyond the frets that lines are otherwise looked for in.
+  const limits = style === 'position' && window ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const } : own
+  const problem: LeadProblem = { ...given, limits, weights: weightsFrom(style, weights) }
   return { problem, choices: style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, drone) : [null] }
 }
 
@@ -43,13 +48,21 @@ export function leadInStyle(styled: StyledProblem): Result<Line[]> {
   // Several places are possible: the best line of each is compared, and the lines of the best place are given.
   let best: { choice: ChoiceOfStyle | null; cost: number } | null = null
   let fault: Result<Line[]> | null = null
+  const stuck: { string: number; chord: number }[] = []
   for (const [at, choice] of choices.entries()) {
     if (problem.onProgress && !problem.onProgress(at, choices.length + 1)) return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
     const found = bestLines({ ...withChoice(problem, choice), count: 1 })
-    if (!found.ok) fault ??= found
+    if (!found.ok) { fault ??= found; if (choice?.kind === 'open' && found.fault.at !== undefined) stuck.push({ string: choice.string, chord: found.fault.at }) }
     else if (found.value[0] && (!best || found.value[0].cost < best.cost)) best = { choice, cost: found.value[0].cost }
   }
-  return best ? lead(withChoice(problem, best.choice)) : fault ?? good([])
+  if (best) return lead(withChoice(problem, best.choice))
+  return styled.style === 'drone' && stuck.length > 0 ? noDrone(problem, stuck) : fault ?? good([])
+}
+
+/** No open string goes with every chord: for each the first chord that is in its way. */
+function noDrone({ chords, limits: { instrument: { tuning } } }: LeadProblem, stuck: readonly { string: number; chord: number }[]): Result<Line[]> {
+  const each = stuck.map(({ string, chord }) => `string ${stringNumber(string, tuning.length)} (${pitchName(pitchAt(tuning[string]!, plainSpelling(tuning[string]! % 12)))}) with ${chords[chord]!.canonical}, chord ${chord + 1}`)
+  return bad({ code: 'no-drone', message: `No open string can ring through every chord: the hand finds no grip for ${each.join('; ')}.`, accepted: 'chords changed under "Held note, bass line" on the Colour step, a held pitch as the drone, or another style', text: 'style' })
 }
 
 type ChoiceOfStyle = { kind: 'frets'; low: number; high: number } | { kind: 'open'; string: number } | { kind: 'sounds'; midi: number }

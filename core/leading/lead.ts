@@ -5,6 +5,7 @@ import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { fingersAnew, gripMeasures, handPlace, handTravelMm, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures } from './measures'
 import { leastMotion, outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
+import { whyNoGrip } from '../melody/whyNone'
 import { constrained, constraintInWords, type Constraint } from './constraints'
 import { contourTops, type Contour } from './contour'
 import { bestLoops } from './loops'
@@ -121,14 +122,14 @@ export function layersOf(
       continue
     }
     const asked = constraints.filter((one) => one.from <= index && index <= one.to)
-    const only = asked.map(constraintInWords).join('; ')
+    const only = asked.map((one) => constraintInWords(one, limits.instrument.tuning)).join('; ')
     const key = `${chord.canonical} ${only}`
     const voicings = known.get(key) ?? constrained(chord, limits, asked)
     known.set(key, voicings)
     if (voicings.length === 0)
       return bad({
         code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
-        accepted: only ? 'one of these taken away' : 'wider frets, reach or notes, or another bass rule', text: chord.text, at: index,
+        accepted: only ? 'one of these taken away' : whyNoGrip(chord, limits), text: chord.text, at: index,
       })
     layers.push({ chord, voicings, ...(only ? { only } : {}), ...top(index) })
   }

@@ -9,7 +9,10 @@ import { bad, good, type Result } from '../result'
 import { CandidateBook, groupsOf, headOf, type Candidate, type Group } from './candidates'
 import { highUpPrice } from './highUp'
 import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
+import { barName } from '../chart/chart'
+import type { Limits } from '../voicing/limits'
 import { movingLines } from './movingLines'
+import { whyNoGrip, whyNoNote, type LimitNames } from './whyNone'
 import { pluckedWhereThin, textureLimits, textureWeights } from './textures'
 
 /** What a line pays for each note under which it sounds the very notes of an earlier one. */
@@ -32,10 +35,8 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   for (const [at, group] of groups.entries()) {
     if (!onProgress(at, groups.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
     const list = book.of(group, fixed)
-    const { midi, place } = group.anchor
     if (list.length === 0) return bad({
-      code: 'no-grip', message: midi === null ? `No grip of ${group.anchor.chord?.canonical ?? 'the chord'} in bar ${place.bar} keeps to these limits.` : `${pitchName(group.anchor.note!.note)} in bar ${place.bar} cannot be played within these limits.`,
-      accepted: 'the melody in another octave, or more frets', text: 'melody', at,
+      code: 'no-grip', text: 'melody', at, ...stuckAt(group, within, problem.limitNames),
     })
     candidates.push(list)
   }
@@ -57,6 +58,15 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
   }
   return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
+}
+
+/** Why nothing can be held under a note, or for a chord in a rest. */
+function stuckAt({ anchor: { midi, note, place, chord } }: Group, limits: Limits, names: LimitNames | undefined): { message: string; accepted: string } {
+  const where = barName(place.bar)
+  const nowhere = midi === null || !note ? null : whyNoNote(midi, pitchName(note.note), where, limits, names)
+  if (nowhere) return { message: nowhere.message, accepted: nowhere.accepted! }
+  const what = chord?.canonical ?? 'the chord'
+  return { message: `No grip of ${what}${note ? ` with ${pitchName(note.note)} on top` : ''} in ${where} keeps to the limits.`, accepted: chord ? whyNoGrip(chord, limits) : 'wider limits' }
 }
 
 function notesOf(indexes: readonly number[], candidates: readonly Candidate[][], groups: readonly Group[]): HarmonisedNote[] {

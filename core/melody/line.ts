@@ -1,3 +1,4 @@
+import type { LimitNames } from './whyNone'
 import { slotsOf, type Chart } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import type { StyleName, Weights } from '../leading/weights'
@@ -73,6 +74,8 @@ export interface HarmoniseProblem {
   /** Chords that begin under a held note or in a rest are struck too. */
   fills?: boolean
   count?: number
+  /** What the limits are called, for what is said where they leave nothing. */
+  limitNames?: LimitNames
   /** Called as the search goes on; returning false stops it. */
   onProgress?: (done: number, of: number) => boolean
 }

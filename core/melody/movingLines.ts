@@ -1,3 +1,4 @@
+import { barName } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
 import { fingersAnew, handPlace, handTravelMm, type HandPlace } from '../leading/measures'
@@ -6,7 +7,8 @@ import { weightsFrom, type Weights } from '../leading/weights'
 import { fretFor } from '../neck/instrument'
 import { scaleNotes } from '../pitch/key'
 import { modulo, pitchClass, pitchName, plainSpelling, type Note } from '../pitch/note'
-import { bad, good, type Result } from '../result'
+import { bad, good, type Fault, type Result } from '../result'
+import { whyNoNote } from './whyNone'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
@@ -196,7 +198,9 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
     const stuck = layers.findIndex((layer) => layer.length === 0)
     if (stuck >= 0) {
       const { upper } = events[stuck]!
-      return bad({ code: 'no-grip', message: `${upper ? pitchName(upper.note.note) : 'The lower line'} in bar ${clock.place(events[stuck]!.from).bar} cannot be played within these limits.`, accepted: 'the melody in another octave, or more frets', text: 'melody', at: stuck })
+      const where = barName(clock.place(events[stuck]!.from).bar)
+      const nowhere = upper ? whyNoNote(upper.midi, pitchName(upper.note.note), where, limits, problem.limitNames) : null
+      return bad({ code: 'no-grip', text: 'melody', at: stuck, ...(nowhere ?? { message: `${upper ? pitchName(upper.note.note) : 'The lower line'} in ${where} cannot be held together with the other voice.`, accepted: 'the melody in another octave, or another texture' }) } as Fault)
     }
     const end = cheapestWay(events, layers, weights)
     const grips: Voicing[] = []

@@ -69,7 +69,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
           aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={farInFull}
           onChange={(_, next) => setDistance(next as number)}
         />
-        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, and led more smoothly" />}
+        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, and led more smoothly (of each chord the 7 nearest changes and 14 easiest grips are weighed)" />}
       </div>
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">

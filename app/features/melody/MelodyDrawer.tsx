@@ -68,7 +68,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
       )}
       <div className="drawer-buttons">
         {event && <Button onClick={() => onHear(event.made.voicing.midis)}>Hear it</Button>}
-        {event && <Button disabled={!event.fixed} onClick={() => onEdit({ kind: 'melody-fix', fixed: { [event.key]: null }, did: `grip set free in bar ${event.made.bar}` })}>Set free (Backspace)</Button>}
+        {event && <Button disabled={!event.fixed} onClick={() => onEdit({ kind: 'melody-fix', fixed: { [event.key]: null }, did: `grip left to the search in bar ${event.made.bar}` })}>Let the search choose (Backspace)</Button>}
         {note && <Button onClick={() => onEdit({ kind: 'phrases', phrases: { ...phrases, [placeKey(note)]: !begins } })}>{begins ? 'No phrase begins here' : 'A phrase begins here'}</Button>}
       </div>
       {event && (
@@ -88,6 +88,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
             ))}
           </div>
           {choices && shown < choices.length && <Button onClick={() => setShown(shown + AT_ONCE)}>Show {Math.min(AT_ONCE, choices.length - shown)} more</Button>}
+          {choices && view.choicesLeft > 0 && shown >= choices.length && <Button onClick={view.askAll}>Try {view.choicesLeft} more chords that take this note</Button>}
           <p className="quiet caution">Stop when it hurts, and see a clinician when pain stays. A thinner texture or one position is easier on the hand.</p>
         </>
       )}

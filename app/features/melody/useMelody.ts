@@ -65,6 +65,9 @@ export interface MelodyView {
   selected: string | null
   select: (key: string | null) => void
   choices: Choice[] | null
+  /** Other chords that take the selected note and were not tried; `askAll` tries them. */
+  choicesLeft: number
+  askAll: () => void
   asked: UnderAsked | null
 }
 
@@ -76,6 +79,7 @@ export function useMelody({ on, document, reading, body, writing, onEdit }: Aske
   const clock = useMemo(() => new Clock(chart), [chart])
   const pieces = useMemo(() => piecesOf(chart, notes), [chart, notes])
   const [picked, select] = useState<string | null>(null)
+  const [allFor, setAllFor] = useState<string | null>(null)
 
   const asked = useMemo((): UnderAsked | null => {
     const { line: _, fixed, kept: __, ...settings } = chordMelody
@@ -117,14 +121,14 @@ export function useMelody({ on, document, reading, body, writing, onEdit }: Aske
     const event = events[at]
     if (!on || !asked || !event || writing) return null
     const around = (one: EventShown | undefined) => (one ? [...one.made.voicing.midis] : null)
-    return { kind: 'under', asked, place: { bar: event.made.bar, beat: event.made.beat }, before: around(events[at - 1]), after: around(events[at + 1]) }
-  }, [on, asked, events, at, writing]), PAUSE_MS)
+    return { kind: 'under', asked, place: { bar: event.made.bar, beat: event.made.beat }, before: around(events[at - 1]), after: around(events[at + 1]), all: allFor === selected }
+  }, [on, asked, events, at, writing, allFor, selected]), PAUSE_MS)
 
   return {
     chart, clock, notes, pieces, beyond: notes.filter((note) => Number.isNaN(clock.at(note)) || clock.at(note) >= clock.end - NEAR).length, over: readings,
     phrases: useMemo(() => phrasesOf(chart, notes, document.phrases), [chart, notes, document.phrases]),
     events, lines, efforts, chosen, state: search.state, stop: search.stop, again: search.again, troubles: found, selected, select,
-    choices: under.current ? under.answer?.choices ?? null : null, asked,
+    choices: under.current ? under.answer?.choices ?? null : null, choicesLeft: under.answer?.left ?? 0, askAll: () => setAllFor(selected), asked,
   }
 }
 

@@ -154,7 +154,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       new: sequence.line.map((one) => heard(one, voicings.get(one.key)?.midis)),
       beside: besideReading ? sequenceOf(besideReading, selection).line.map((one) => played(one, besideMidis.get(one.key))) : otherMidis ? sequence.line.map((one) => heard(one, otherMidis.get(one.key))) : [],
     }, version, countIn, chart.meter.beats)
-  }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step])
+  }, [sequence, selection, version, countIn, plain.lines, besideLines.lines, besideReading, besideSounding, voicings, soundingHome, otherMidis, voice, step, chart.meter.beats])
   const plainSounds = useMemo(() => new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis] as const) ?? []), [plain.lines, soundingHome])
   const melody = useMelodyStep({
     on: step === 'melody', document, reading, songKey: reading.analysis.key, body, sounding: step === 'melody' && player.sounding?.version === 'new' ? player.sounding.index : null,
