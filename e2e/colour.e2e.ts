@@ -102,7 +102,7 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
   await page.getByRole('link', { name: 'Back to the tune' }).click()
   await goTo(page, 'Colour')
   await page.getByRole('button', { name: 'Versions (1)' }).click()
-  await page.getByRole('button', { name: 'Take up' }).click()
+  await page.getByRole('button', { name: 'Work on this version' }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(first)
   await saved(page)
   await page.reload()

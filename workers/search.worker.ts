@@ -1,7 +1,7 @@
 import { chord } from '../core/chord/parse'
 import { arrange } from '../core/leading/arrange'
 import type { Change } from '../core/reharm/change'
-import { leadInStyle, singleProblem, type StyledProblem } from '../core/leading/inStyle'
+import { leadInStyle, singleProblem } from '../core/leading/inStyle'
 import { KeptSearch } from '../core/leading/kept'
 import { onTheWay } from '../core/leading/onTheWay'
 import { leastMotion } from '../core/pitch/motion'
@@ -12,6 +12,7 @@ import { parseKey } from '../core/pitch/key'
 import { easierThan, type Easier } from '../core/voicing/ease'
 import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
 import { voicingOf } from '../core/voicing/voicing'
+import { problemOf } from '../app/features/lines/problem'
 import { read } from '../app/features/melody/applyMelody'
 import { melodyLimits } from '../app/features/melody/limits'
 import { limitsFor, wholeNeck } from '../app/features/player/limits'
@@ -33,16 +34,10 @@ self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
   else findGrips(request)
 }
 
-type LinesAsked = Extract<SearchRequest, { kind: 'first' }>['question']
-
-const styled = ({ symbols, fixed, bass, capo, style, leading: { weights, ...leading }, body, constraints, count }: LinesAsked): StyledProblem => ({
-  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}),
-})
-
 function findLines({ kind: _, id, ...question }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
   const lines = leadInStyle({
-    ...styled(question), different: true,
+    ...problemOf(question), different: true,
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
         told = performance.now()
@@ -59,7 +54,7 @@ let settling: ReturnType<typeof setTimeout> | undefined
 
 /** Answers, and then works out what the next question may want, a little at a time so that the next question does not wait. */
 function findFirst({ id, question }: Extract<SearchRequest, { kind: 'first' }>): void {
-  const problem = singleProblem(styled(question))
+  const problem = singleProblem(problemOf(question))
   const found = problem && kept.best(problem)
   reply({ kind: 'first', id, line: found?.ok ? found.value : null })
   clearTimeout(settling)

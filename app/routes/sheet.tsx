@@ -1,7 +1,9 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
-import type { CSSProperties } from 'react'
-import { meterName, slotKey } from '../../core/chart/chart'
+import { useMemo, type CSSProperties } from 'react'
+import { meterName, placeName, slotKey } from '../../core/chart/chart'
+import { isStandard } from '../../core/neck/otherInstrument'
+import { midi } from '../../core/pitch/note'
 import { keyAbove } from '../../core/chart/transpose'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
@@ -11,6 +13,8 @@ import { GripDiagram } from '../features/notation/GripDiagram'
 import { usePlayerSettings } from '../features/player/PlayerContext'
 import { useNumerals } from '../features/schools/numerals'
 import { scoreOf } from '../features/sheet/score'
+import { SheetMelody } from '../features/sheet/SheetMelody'
+import { useEveryGrip } from '../features/sheet/useEveryGrip'
 import { lineChordUnder } from '../features/tune/decisions'
 import { groupedBy } from '../features/tune/grouped'
 import { columnsOf, systemsOf } from '../features/workspace/layout'
@@ -28,8 +32,13 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 const FORMAT_NAMES = { musicxml: 'MusicXML', midi: 'MIDI', abc: 'ABC' } as const
 
 /** The page for the music stand: symbols, numerals, grips, four bars to a line. */
-export default function SheetPage({ loaderData: { id, document } }: Route.ComponentProps) {
-  const { reading, chords, chart, key, tempo } = scoreOf(document, usePlayerSettings().settings, useNumerals().school)
+export default function SheetPage({ loaderData: { id, revision, document: asKept } }: Route.ComponentProps) {
+  const { settings: { instrument, hand } } = usePlayerSettings()
+  const body = useMemo(() => ({ instrument, hand }), [instrument, hand])
+  const { school } = useNumerals()
+  const { document, state, stop, again } = useEveryGrip(id, revision, asKept, body)
+  const { reading, chords, chart, key, tempo, melody = [], chordMelody = [] } = useMemo(() => scoreOf(document, body, school), [document, body, school])
+  const elsewhere = reading.line.filter((one) => one.elsewhere)
   const shapeOf = shapeUnderCapo(chart, key)
   // Under each chord of the new line stand the chords of the home line that begin while it sounds.
   const homes = groupedBy(reading.chords, (chord) => lineChordUnder(reading.line, chord.index)?.key)
@@ -42,9 +51,12 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute{chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}</p>
+        <p>{keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute{chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}{!isStandard(instrument.tuning.map(midi)) && ` · strings ${engraved(instrument.tuning.map((open) => open.replace(/\d/, '')).join(' '))}, from the lowest`}</p>
       </header>
       {chart.bars.length === 0 && <p>There are no bars yet. Type a chart first.</p>}
+      {state.kind === 'searching' && <p className="sheet-state" role="status">Finding grips for the chords that have none <Button size="small" onClick={stop}>Stop</Button></p>}
+      {state.kind === 'stopped' && <p className="sheet-state" role="status">Stopped: some chords have no grip. <Button size="small" onClick={again}>Find them</Button></p>}
+      {state.kind === 'fault' && <p className="fault" role="alert">Some chords have no grip: {state.message}</p>}
       {systemsOf(chart.bars).map((system) => (
         <div className="sheet-bars" key={system.bars[0]!.number} style={{ '--columns': columnsOf(system) } as CSSProperties}>
           {system.bars.map((bar) => (
@@ -71,6 +83,8 @@ export default function SheetPage({ loaderData: { id, document } }: Route.Compon
           ))}
         </div>
       ))}
+      {melody.length > 0 && <SheetMelody chart={reading.chart} songKey={key} melody={melody} made={chordMelody} strings={instrument.tuning.length} />}
+      {elsewhere.length > 0 && <p className="quiet">The {elsewhere.length === 1 ? 'grip' : 'grips'} you chose at {elsewhere.map(({ slot }) => placeName(slot)).join('; ')} {elsewhere.length === 1 ? 'is' : 'are'} for other open strings and cannot be played on these: what is printed there is another. Yours {elsewhere.length === 1 ? 'is' : 'are'} kept.</p>}
       <footer>Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.</footer>
     </main>
   )

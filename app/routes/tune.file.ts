@@ -2,6 +2,8 @@ import { exportScore, type ScoreFormat } from '../../core/formats/exportChart'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
+import { withEveryGrip } from '../features/lines/problem'
+import { readTuneDocument } from '../features/workspace/useTuneReading'
 import { scoreOf } from '../features/sheet/score'
 import { fileNameFrom } from '../features/sound/saveSound'
 import type { Route } from './+types/tune.file'
@@ -17,7 +19,9 @@ export function loader({ params }: Route.LoaderArgs) {
   if (!file) return refuse(`There is no format "${params.format}". Accepted: ${Object.keys(FILES).join(', ')}.`)
   const state = readTune(database(), params.tuneId)
   if (!state) return refuse('This tune is not in the songbook.')
-  const { content, encoding } = exportScore(scoreOf(state.document, readPlayer(database())), params.format as ScoreFormat)
+  const player = readPlayer(database())
+  const whole = withEveryGrip(state.document, readTuneDocument(state.document, 'case', player), player)
+  const { content, encoding } = exportScore(scoreOf(whole, player), params.format as ScoreFormat)
   const name = `${fileNameFrom(state.document.title)}.${file.ending}`
   return new Response(encoding === 'base64' ? new Uint8Array(Buffer.from(content, 'base64')) : content, {
     headers: { 'Content-Type': file.type, 'Content-Disposition': `attachment; filename="tune.${file.ending}"; filename*=UTF-8''${encodeURIComponent(name)}` },

@@ -12,7 +12,8 @@ import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type Harmon
 import { barName } from '../chart/chart'
 import type { Limits } from '../voicing/limits'
 import { movingLines } from './movingLines'
-import { whyNoGrip, whyNoNote, type LimitNames } from './whyNone'
+import { whyNoGrip } from '../voicing/whyNone'
+import { whyNoNote, type LimitNames } from './whyNone'
 import { pluckedWhereThin, textureLimits, textureWeights } from './textures'
 
 /** What a line pays for each note under which it sounds the very notes of an earlier one. */

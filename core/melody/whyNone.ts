@@ -1,9 +1,7 @@
 import { stringNumber } from '../neck/instrument'
 import { pitchAt, pitchName, plainSpelling } from '../pitch/note'
 import type { Fault } from '../result'
-import type { ChordSymbol } from '../chord/symbol'
 import type { Limits } from '../voicing/limits'
-import { whyNone } from '../voicing/whyNone'
 
 /** What those who ask call the limits, so that a refusal names the one that made it. */
 export interface LimitNames {
@@ -33,12 +31,6 @@ export function whyNoNote(midi: number, name: string, where: string, { instrumen
     }
   }
   return { message: `${name} in ${where} lies at no fret from ${low} to ${high}: the nearest is ${at}.`, accepted: 'another position, or the melody in another octave' }
-}
-
-/** Why a chord has no grip, by the limit that makes it so. */
-export function whyNoGrip(chord: ChordSymbol, limits: Limits): string {
-  const tight = whyNone(chord, limits)
-  return tight.length > 0 ? tight.map(({ loosen }) => loosen).join(', or ') : 'another chord, or another instrument or hand'
 }
 
 const nameOf = (midi: number): string => pitchName(pitchAt(midi, plainSpelling(midi % 12)))

@@ -39,6 +39,12 @@ export function whyNone(chord: ChordSymbol, limits: Limits): TooTight[] {
   return (alone.length > 0 ? alone : together).map(({ limit, loosen }) => ({ limit, loosen }))
 }
 
+/** What would bring grips of a chord back, in words, by the limits that leave none. */
+export function whyNoGrip(chord: ChordSymbol, limits: Limits): string {
+  const tight = whyNone(chord, limits)
+  return tight.length > 0 ? tight.map(({ loosen }) => loosen).join(', or ') : 'another chord, or another instrument or hand'
+}
+
 /** The limit is other than the usual one. */
 function differs(limits: Limits, limit: TooTight['limit']): boolean {
   const usual = DEFAULT_LIMITS

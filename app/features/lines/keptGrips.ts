@@ -49,7 +49,8 @@ export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Parti
   const byHand = document.fixed[chord.key]
   const own = byHand && fretsHere(byHand, madeOn, chord.sounding?.meant ?? symbol, limits)
   if (own) return own.frets
-  const line = byHand ? undefined : document.grips[chord.key]
-  const here = line && fretsHere(line, madeOn, symbol, limits)
+  const line = document.grips[chord.key]
+  // Where the grip by hand cannot be had here, what the search found in its place is for this instrument.
+  const here = line && fretsHere(line, byHand ? undefined : madeOn, symbol, limits)
   return here && soundsLike(here.frets, symbol, limits) ? here.frets : null
 }

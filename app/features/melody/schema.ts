@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { parseChord } from '../../../core/chord/parse'
 import { MOST_NOTES_READ } from '../../../core/formats/readTune'
 import { DENSITIES, type NoteKind } from '../../../core/melody/line'
+import { parseStringing } from '../../../core/neck/otherInstrument'
 import { TEXTURE_NAMES } from '../../../core/melody/textures'
 import { parsePitch } from '../../../core/pitch/note'
 
@@ -17,11 +18,14 @@ export const melody = z.array(melodyNote).max(MOST_NOTES_READ, `a melody of at m
 /** Places where a phrase begins, or does not, whatever is found. */
 export const phrases = z.record(place, z.boolean())
 
+/** Open strings and capo that frets are meant for: `E2 A2 D3 G3 B3 E4 capo 0`. Frets without it were kept before it was written down. */
+export const stringing = z.string().max(80).refine((text) => parseStringing(text).ok, 'open strings and a capo such as E2 A2 D3 G3 B3 E4 capo 0')
+
 /** A grip the player put under a note; with no symbol it is the chord that stands there. */
-const under = z.strictObject({ frets, symbol: symbol.nullable() })
+const under = z.strictObject({ frets, symbol: symbol.nullable(), on: stringing.optional() })
 /** One event of the chord melody that is kept. */
 const event = z.strictObject({
-  bar: z.int().min(0), beat: z.number(), beats: z.number(), again: z.boolean(), frets, symbol: symbol.nullable(),
+  bar: z.int().min(0), beat: z.number(), beats: z.number(), again: z.boolean(), frets, symbol: symbol.nullable(), on: stringing.optional(),
   /** Null where the melody rests. */
   note: pitch.nullable(),
   under: z.enum(['chord', 'held', 'single', 'line']), kind: z.string().max(40).transform((kind) => kind as NoteKind),

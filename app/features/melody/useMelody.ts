@@ -12,7 +12,8 @@ import type { Body } from '../player/limits'
 import type { TuneDocument, TuneEdit } from '../tune/document'
 import { madeChord, type TuneReading } from '../workspace/useTuneReading'
 import { melodyOf } from './applyMelody'
-import { keepEvent, keptNotes } from './keptNotes'
+import { stringingOf } from '../tune/sounding'
+import { fixedHere, keepEvent, keptNotes } from './keptNotes'
 import { melodyLimits } from './limits'
 import type { ChordMelodySettings, KeptEvent } from './schema'
 import { useMelodyAsked, type AskedState } from './useMelodyAsked'
@@ -87,13 +88,13 @@ export function useMelody({ on, document, reading, body, writing, onEdit }: Aske
     return {
       text, melody, settings, style, weights: leading.own?.weights ?? null, bass, body, tempo,
       places: line.map((one) => ({ symbol: madeChord(one)?.canonical ?? null, bar: one.slot.bar, beat: one.slot.beat, beats: one.slot.beats })),
-      fixed: Object.entries(fixed).filter(([, { frets }]) => frets.length === body.instrument.tuning.length),
+      fixed: fixedHere(fixed, chart.capo, body),
     }
-  }, [chordMelody, pieces, text, melody, style, leading, bass, body, tempo, line])
+  }, [chordMelody, pieces, text, melody, style, leading, bass, body, tempo, line, chart.capo])
   const search = useMelodyAsked<'lines'>(useMemo(() => (on && asked ? { kind: 'lines', asked, count: WAYS_WANTED } : null), [on, asked]), writing ? WRITING_PAUSE_MS : PAUSE_MS)
   const lines = useMemo(() => search.answer?.lines ?? [], [search.answer])
   const chosen = Math.min(chordMelody.line, Math.max(0, lines.length - 1))
-  useKeepEvents(search.current ? lines[chosen] : undefined, chordMelody.kept, (kept) => onEdit({ kind: 'melody-kept', kept }))
+  useKeepEvents(search.current ? lines[chosen] : undefined, chordMelody.kept, stringingOf(body, chart.capo), (kept) => onEdit({ kind: 'melody-kept', kept }))
 
   const made = useMemo(() => keptNotes({ chordMelody, melody }, chart, body), [chordMelody, melody, chart, body])
   const shown = search.current && lines[chosen] ? lines[chosen].notes : made
@@ -135,13 +136,13 @@ export function useMelody({ on, document, reading, body, writing, onEdit }: Aske
 const plainPlaces = (chart: Chart): MelodyAsked['places'] => placesOf(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
 
 /** Keeps the way that is chosen as soon as it is found. */
-function useKeepEvents(line: HarmonisedLine | undefined, kept: readonly KeptEvent[], keep: (kept: KeptEvent[]) => void): void {
+function useKeepEvents(line: HarmonisedLine | undefined, kept: readonly KeptEvent[], on: string, keep: (kept: KeptEvent[]) => void): void {
   useEffect(() => {
     if (!line) return
     const next = line.notes.map(keepEvent)
-    if (JSON.stringify(next) !== JSON.stringify(kept)) keep(next)
+    if (JSON.stringify(next) !== JSON.stringify(kept.map(({ on: _, ...one }) => one)) || kept.some((one) => one.on !== undefined && one.on !== on)) keep(next)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
-  }, [line, kept])
+  }, [line, kept, on])
 }
 
 /** The settings alone, of everything kept about a chord melody. */

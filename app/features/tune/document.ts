@@ -9,13 +9,12 @@ import { parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
 import { analyse } from '../../../core/analysis/analyse'
 import { followed, movedKey, transposedMelody, withFixed, withMelody, withoutGrips } from '../melody/applyMelody'
-import { chordMelody, melody, melodyEdits, phrases, PLAIN_CHORD_MELODY } from '../melody/schema'
+import { chordMelody, melody, melodyEdits, phrases, PLAIN_CHORD_MELODY, stringing } from '../melody/schema'
 import { following, homeIndexAt, placeFollowing } from './following'
 
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 const slot = z.string().regex(/^\d+:\d+(\.\d+)?$/, 'a place such as 3:1 (bar:beat)').max(16)
 const frets = z.array(z.int().min(0).max(36).nullable()).min(4).max(8)
-const instrumentKey = z.string().max(80).regex(/^[A-G][-#b0-9A-G ]* capo \d{1,2}$/, 'open strings and capo such as E2 A2 D3 G3 B3 E4 capo 0')
 const symbol = z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9')
 export const MOST_TITLE = 120
 const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(MOST_TITLE, 'a title of 1 to 120 letters')
@@ -107,7 +106,7 @@ const madeOfChart = {
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(slot, frets),
   /** Open strings and capo for which a grip was made, as `instrumentName` writes them; grips kept before that was written down have none. */
-  gripsOn: z.record(slot, instrumentKey).default({}),
+  gripsOn: z.record(slot, stringing).default({}),
   /** What the player calls a grip by hand knowingly, where it is not what it sounds. */
   called: z.record(slot, symbol).default({}),
   /** What the lines have to keep to. */
@@ -173,14 +172,14 @@ export const tuneEdit = z.discriminatedUnion('kind', [
    * A grip chosen by hand, or (null) left to the search again. The other grips stay unless `anew` asks for the rest of the line to be led around it.
    * `called` is what the player knowingly calls a grip that sounds something else.
    */
-  z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable(), on: instrumentKey.optional(), called: symbol.nullable().optional(), anew: z.boolean().optional() }),
+  z.strictObject({ kind: z.literal('fix'), slot, frets: frets.nullable(), on: stringing.optional(), called: symbol.nullable().optional(), anew: z.boolean().optional() }),
   /** A beat between two chords gets a grip of its own: the choice it becomes part of, with the grips of that choice. */
-  z.strictObject({ kind: z.literal('extra-beat'), slot, choice, grips: z.record(slot, frets), on: instrumentKey.optional(), did: z.string().min(1).max(80) }),
+  z.strictObject({ kind: z.literal('extra-beat'), slot, choice, grips: z.record(slot, frets), on: stringing.optional(), did: z.string().min(1).max(80) }),
   z.strictObject({ kind: z.literal('condition-add'), condition }),
   /** By its place in the list. */
   z.strictObject({ kind: z.literal('condition-remove'), at: z.int().min(0).max(MOST_CONDITIONS - 1) }),
   /** Several grips at once, as one step: a note pulled while the rest of the line stays. */
-  z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), on: instrumentKey.optional(), anew: z.boolean().optional(), did: z.string().min(1).max(80) }),
+  z.strictObject({ kind: z.literal('fix-many'), grips: z.record(slot, frets), on: stringing.optional(), anew: z.boolean().optional(), did: z.string().min(1).max(80) }),
   /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
   z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
   z.strictObject({ kind: z.literal('chart-show'), at: z.int().min(0).max(MOST_CHARTS - 1) }),
@@ -188,7 +187,7 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   /** Takes the chart shown out of the tune; undo brings it back. The last one stays. */
   z.strictObject({ kind: z.literal('chart-remove') }),
   /** What the search found for the present state. It is kept with that state and is no step of its own for undo. */
-  z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets), on: instrumentKey.optional() }),
+  z.strictObject({ kind: z.literal('grips'), grips: z.record(slot, frets), on: stringing.optional() }),
   ...melodyEdits,
   /** The tune with another one's text and melody: a file brought in. */
   z.strictObject({ kind: z.literal('bring-in'), text, melody, did: z.string().min(1).max(80) }),

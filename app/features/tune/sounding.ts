@@ -31,6 +31,8 @@ export function onInstrument(edit: TuneEdit, on: string): TuneEdit {
   switch (edit.kind) {
     case 'fix': return edit.frets ? { ...edit, on } : edit
     case 'fix-many': case 'extra-beat': case 'grips': return { ...edit, on }
+    case 'melody-fix': return { ...edit, fixed: Object.fromEntries(Object.entries(edit.fixed).map(([place, under]) => [place, under && { ...under, on }])) }
+    case 'melody-kept': return { ...edit, kept: edit.kept.map((one) => ({ ...one, on })) }
     default: return edit
   }
 }

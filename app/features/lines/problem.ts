@@ -1,0 +1,30 @@
+import { chord } from '../../../core/chord/parse'
+import { leadInStyle, type StyledProblem } from '../../../core/leading/inStyle'
+import { limitsFor, type Body } from '../player/limits'
+import type { TuneDocument } from '../tune/document'
+import type { LineChord } from '../tune/decisions'
+import { madeChord, type TuneReading } from '../workspace/useTuneReading'
+import { gripsOfLine, keptVoicings } from './keptGrips'
+import { newQuestion } from './questions'
+import type { LinesQuestion } from './useLines'
+
+/** A question about lines, as plain data, as the core has it. */
+export const problemOf = ({ symbols, fixed, bass, capo, style, leading: { weights, ...leading }, body, constraints, count }: LinesQuestion): StyledProblem => ({
+  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}),
+})
+
+/** What has to be looked for so that every chord of the new line has a grip; null where each has one. The grips that are there stay. */
+export function missingGrips(document: TuneDocument, { chart, line }: Pick<TuneReading, 'chart' | 'line'>, body: Body): { question: LinesQuestion; sounding: LineChord[] } | null {
+  const sounding = line.filter((one) => madeChord(one))
+  const kept = keptVoicings(document, line, chart.capo, body)
+  if (sounding.every(({ key }) => kept.has(key))) return null
+  const question = newQuestion(sounding, { ...document, fixed: { ...document.grips, ...document.fixed } }, chart.capo, body)
+  return question && { question: { ...question, count: 1 }, sounding }
+}
+
+/** A tune with a grip for every chord of its line, looked for where there is none, for those who have no page to search on; as it is where no line can be led. */
+export function withEveryGrip(document: TuneDocument, reading: Pick<TuneReading, 'chart' | 'line'>, body: Body): TuneDocument {
+  const missing = missingGrips(document, reading, body)
+  const lines = missing && leadInStyle(problemOf(missing.question))
+  return missing && lines?.ok && lines.value[0] ? { ...document, grips: gripsOfLine(lines.value[0], missing.sounding), gripsOn: {} } : document
+}

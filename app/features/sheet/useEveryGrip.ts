@@ -1,0 +1,31 @@
+import { useEffect, useMemo, useRef } from 'react'
+import { gripsOfLine } from '../lines/keptGrips'
+import { missingGrips } from '../lines/problem'
+import { useLines, type LinesState } from '../lines/useLines'
+import type { Body } from '../player/limits'
+import { sendWrite } from '../tune/answer'
+import type { TuneDocument } from '../tune/document'
+import { onInstrument, stringingOf } from '../tune/sounding'
+import { readTuneDocument } from '../workspace/useTuneReading'
+
+/** The tune with a grip for every chord of its line: what is missing is looked for in a worker, shown, and kept with the tune. */
+export function useEveryGrip(id: string, revision: string, document: TuneDocument, body: Body): { document: TuneDocument; state: LinesState; stop: () => void; again: () => void } {
+  const reading = useMemo(() => readTuneDocument(document, 'case', body), [document, body])
+  const missing = useMemo(() => missingGrips(document, reading, body), [document, reading, body])
+  const search = useLines(missing?.question ?? null, 0)
+  const line = search.current ? search.lines[0] : undefined
+  const on = stringingOf(body, reading.chart.capo)
+  const filled = useMemo((): TuneDocument => {
+    if (!line || !missing) return document
+    const grips = gripsOfLine(line, missing.sounding)
+    return { ...document, grips, gripsOn: Object.fromEntries(Object.keys(grips).map((place) => [place, place in document.fixed ? document.gripsOn[place] ?? on : on])) }
+  }, [document, line, missing, on])
+  // Kept once, so that files have them too. Where the tune has changed since, or the server is away, they are found again next time.
+  const kept = useRef<TuneDocument | null>(null)
+  useEffect(() => {
+    if (filled === document || kept.current === filled) return
+    kept.current = filled
+    void sendWrite(`/tunes/${id}/edits`, { id: crypto.randomUUID(), base: revision, edit: onInstrument({ kind: 'grips', grips: filled.grips }, on) })
+  }, [filled, document, id, revision, on])
+  return { document: filled, state: search.state, stop: search.stop, again: search.again }
+}
