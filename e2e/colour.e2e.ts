@@ -58,7 +58,7 @@ test('chords put in: they share the bar, have grips of their own in the lines an
   const trail = page.getByRole('region', { name: 'Trail' })
   await expect(trail.getByRole('row')).toHaveCount(2)
   // The latest first: the swap of bar 1.
-  await trail.getByRole('row').first().getByRole('button', { name: 'Lift out' }).click()
+  await trail.getByRole('row').first().getByRole('button', { name: 'Back to the plain chord' }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(made)
 })
 
@@ -75,7 +75,7 @@ test('a stretch: only it is taken further, and one key puts it back', async ({ p
   await page.getByRole('radio', { name: /Way 1/ }).click()
   await expect.poll(() => symbolsIn(newLine(page))).not.toEqual(plain)
   expect((await symbolsIn(newLine(page))).slice(0, 4)).toEqual(plain.slice(0, 4))
-  await page.getByRole('button', { name: /Give back/ }).click()
+  await page.getByRole('button', { name: /Take my choice away/ }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(plain)
 })
 
@@ -112,7 +112,7 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
 test('one note through all chords, and a bass as typed', async ({ page }) => {
   await typeTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |')
   await goTo(page, 'Colour')
-  await page.getByRole('button', { name: 'Common note, bass' }).click()
+  await page.getByRole('button', { name: 'Held note, bass line' }).click()
   const panel = page.getByRole('region', { name: 'Held note and bass line' })
   await expect(panel.locator('.common-chords li')).toHaveCount(4)
   await panel.getByRole('button', { name: /^Take/ }).click()

@@ -127,7 +127,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   if (playable < 12) await expect(page.getByText(`${12 - playable} ${playable === 11 ? 'key' : 'keys'} left out`)).toBeVisible()
   expect(playable).toBeGreaterThan(5)
 
-  await tab(page, 'Blocks')
+  await tab(page, 'Block chords')
   await page.getByLabel('Under', { exact: true }).click()
   await page.getByRole('option', { name: 'the phrase of the note' }).click()
   await page.getByLabel('Chords', { exact: true }).click()
@@ -136,7 +136,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await expect(page.locator('.tab-chords .by-hand').first()).toBeVisible()
   await expect(page.locator('.tab-chords .chord-name[aria-label="Bdim7"]').first()).toBeVisible()
 
-  await tab(page, 'Before and after')
+  await tab(page, 'Intros and endings')
   await page.getByRole('region', { name: 'Endings' }).getByRole('listitem').filter({ hasText: 'backdoor' }).getByRole('button', { name: 'Put it at the end' }).click()
   await expect(page.locator('.bank-home .chord-name')).toHaveCount(6)
   expect(await melodyIn(page)).toHaveLength(7)

@@ -19,7 +19,7 @@ async function open(tune, step) {
   await page.getByRole('link', { name: tune, exact: true }).click()
   await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
   await page.waitForTimeout(600)
-  await page.waitForFunction(() => !document.querySelector('.lines-state')?.textContent.includes('Searching') && !document.querySelector('.transport-says')?.textContent.includes('No grips'), null, { timeout: 90_000 })
+  await page.waitForFunction(() => !document.querySelector('.lines-state')?.textContent.includes('Searching') && !document.querySelector('.transport-says')?.textContent.includes('Finding grips'), null, { timeout: 90_000 })
   await page.waitForTimeout(600)
 }
 

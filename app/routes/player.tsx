@@ -61,8 +61,10 @@ function InstrumentSection() {
     const next = instrumentSettings.safeParse({ ...instrument, ...changed })
     if (next.success) change({ instrument: next.data })
     const issue = next.error?.issues[0]
-    setTrouble(issue ? `${issue.path.join(' ')}: ${issue.message}` : '')
+    setTrouble(issue ? troubleInWords(issue.path, changed.tuning ?? [], issue.message) : '')
   }
+  // Taken when it is whole: five strings on the way to six are no instrument of their own.
+  const takeTuning = () => { if (tuning.trim() !== instrument.tuning.join(' ')) set({ tuning: tuning.trim().split(/[\s,]+/), name: 'My own tuning' }) }
   return (
     <section aria-labelledby="instrument">
       <h2 id="instrument">Instrument</h2>
@@ -76,18 +78,23 @@ function InstrumentSection() {
           {Object.entries(INSTRUMENTS).map(([id, { name }]) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
           <MenuItem value="own" disabled={preset !== 'own'}>My own tuning</MenuItem>
         </TextField>
-        <TextField size="small" label="Open strings, lowest first" value={tuning} error={trouble.startsWith('tuning')} sx={{ minWidth: 260 }} onChange={(event) => {
-          setTuning(event.target.value)
-          set({ tuning: event.target.value.trim().split(/[\s,]+/), name: 'My own tuning' })
-        }} />
+        <TextField size="small" label="Open strings, lowest first" value={tuning} error={trouble !== ''} sx={{ minWidth: 260 }} onChange={(event) => setTuning(event.target.value)} onBlur={takeTuning} onKeyDown={(event) => event.key === 'Enter' && takeTuning()} />
         <NumberField label="Scale length, mm" value={instrument.scaleLengthMm} range={SCALE_LENGTH_RANGE_MM} onValue={(scaleLengthMm) => set({ scaleLengthMm })} />
         <NumberField label="Frets" value={instrument.frets} range={[5, 36]} onValue={(frets) => set({ frets, cutaway: Math.min(frets, instrument.cutaway) })} />
         <NumberField label="Highest fret at ease" value={instrument.cutaway} range={[5, instrument.frets]} onValue={(cutaway) => set({ cutaway })} />
+        <p className="quiet">Melodies, the grip book and a position you choose go up to the highest fret at ease. Other lines, and the grips offered for a chord, stay within twelve frets of the nut or capo.</p>
       </div>
-      {trouble && <p className="fault" role="alert">{trouble}. Accepted: 4 to 8 pitches such as E2 A2 D3 G3 B3 E4.</p>}
+      {trouble && <p className="fault" role="alert">{trouble} Accepted: 4 to 8 pitches such as E2 A2 D3 G3 B3 E4, the lowest string first. Until then {instrument.tuning.join(' ')} holds.</p>}
       <FormControlLabel control={<Switch checked={leftHanded} onChange={(_, next) => change({ leftHanded: next })} />} label="Left-handed: grips and necks mirrored" />
     </section>
   )
+}
+
+/** Which string is wrong, by the number players give it. */
+function troubleInWords(path: readonly PropertyKey[], tuning: readonly string[], message: string): string {
+  const at = path.find((step): step is number => typeof step === 'number')
+  if (at === undefined) return path[0] === 'tuning' ? `${tuning.length} ${tuning.length === 1 ? 'string is' : 'strings are'} named.` : `${message}.`
+  return `“${tuning[at] ?? ''}”, string ${tuning.length - at}, is no pitch.`
 }
 
 /** What is typed is taken when the field is left or Enter is pressed; out of range it stays as typed, with what is accepted. */

@@ -54,7 +54,7 @@ function NameDialog({ kind, now, onName, onClose }: NameProps) {
           <TextField autoFocus fullWidth label="Name" value={name} error={name.trim() === ''} helperText={name.trim() === '' ? '1 to 40 letters' : ' '} slotProps={{ htmlInput: { maxLength: 40 } }} onFocus={(event) => event.target.select()} onChange={(event) => setName(event.target.value)} />
         </DialogContent>
         <DialogActions>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" color="primary" disabled={name.trim() === ''}>{kind === 'chart-add' ? 'Make it' : 'Rename'}</Button>
         </DialogActions>
       </form>

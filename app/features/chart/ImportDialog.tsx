@@ -76,7 +76,7 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
         </div>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" color="primary" disabled={text.trim() === ''} onClick={() => { onText(text); onClose() }}>Put it in place of the chart</Button>
       </DialogActions>
     </Dialog>

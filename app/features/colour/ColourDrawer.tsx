@@ -75,7 +75,7 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
         )
       })}
       {offered.length === 0 && <p className="quiet">No rule takes the place of these chords together. “Take me this far” above goes through this stretch alone; a single chord has options of its own.</p>}
-      <Button disabled={!chosen} onClick={onPutBack}>Give back to the control (Backspace)</Button>
+      <Button disabled={!chosen} onClick={onPutBack}>Take my choice away (Backspace)</Button>
     </div>
   )
 }

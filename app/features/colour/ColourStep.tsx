@@ -36,7 +36,7 @@ export function ColourStep({ document, reading, selection, beside, onBeside, onE
   const chosen = decisions.filter(({ by }) => by !== 'control').length
   const byHand = decisions.filter(({ by }) => by === 'hand').length
   const labels: Readonly<Record<Panel, string>> = {
-    trail: `Trail (${chosen})`, versions: `Versions (${document.versions.length})`, common: 'Common note, bass', taste: 'Taste',
+    trail: `Trail (${chosen})`, versions: `Versions (${document.versions.length})`, common: 'Held note, bass line', taste: 'Taste',
   }
   return (
     <>

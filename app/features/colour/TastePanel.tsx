@@ -2,7 +2,6 @@ import Button from '@mui/material/Button'
 import Slider from '@mui/material/Slider'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { COLOURS } from '../../../core/reharm/catalogue'
 import { RULES } from '../../../core/reharm/rules'
 import { SCHOOLS, SCHOOL_NAMES } from '../../../core/reharm/schools'
 import { LEANINGS, type Leaning } from '../../../core/reharm/taste'
@@ -18,7 +17,7 @@ const DEPTHS = [[1, 'One rule'], [2, 'Two'], [3, 'Three']] as const
 
 /** Names of the rules by number; several rules of one number are named by their first. */
 const RULE_NAMES: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(Object.values(COLOURS).flat().map(({ rule }) => [rule, `colours (${rule})`])),
+  a1: 'colours of major chords', a2: 'colours of minor chords', a3: 'colours of dominants', a4: 'altered dominants', a5: 'colours of dominants that stay', a6: 'colours of half-diminished and diminished chords', a7: 'the dominant with a raised ninth',
   ...Object.fromEntries([...RULES].reverse().map(({ id, name }) => [id, name])),
 }
 

@@ -28,7 +28,7 @@ export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
                 <td>{homes.map((home) => <span className="reason-chord" key={home.key}><ChordName chord={plainChord(home)!} /></span>)} → {decision.puts.map(({ chord }, at) => <span className="reason-chord" key={at}><ChordName chord={chord} /></span>)}</td>
                 <td><b>{engravedWords(decision.because.name)}</b> {engravedWords(decision.because.why)}</td>
                 <td className="quiet">{byWhom}{decision.at > 0 && <><br />{WHEN.format(decision.at)}</>}</td>
-                <td><Button size="small" onClick={() => onLiftOut(decision)}>Lift out</Button></td>
+                <td><Button size="small" onClick={() => onLiftOut(decision)}>Back to the plain chord</Button></td>
               </tr>
             ))}
           </tbody>

@@ -33,7 +33,7 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
   return (
     <section className="panel" aria-label="Versions">
       <form className="version-keep" onSubmit={(event) => { event.preventDefault(); keep() }}>
-        <TextField label="Keep what is made now as" value={name} size="small" slotProps={{ htmlInput: { maxLength: 40 } }} onChange={(event) => setName(event.target.value)} />
+        <TextField label="Keep what stands now as" value={name} size="small" slotProps={{ htmlInput: { maxLength: 40 } }} onChange={(event) => setName(event.target.value)} />
         <Button type="submit" disabled={!wanted || full}>{replaces ? 'Keep in its place' : 'Keep'}</Button>
         {full && <span className="fault">A chart keeps at most {MOST_VERSIONS} versions: delete one first.</span>}
       </form>

@@ -3,6 +3,7 @@ import { mudIn, soursIn } from '../../../core/voicing/clashes'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { degreesLowToHigh, notesInWords } from './GripFilters'
+import { hardPartsInWords, holdInWords } from '../words/hand'
 import { engraved } from '../notation/ChordName'
 
 /** What a grip sounds and asks of the hand, with the strings that disturb each other. */
@@ -17,8 +18,8 @@ export function GripFacts({ voicing, chord }: { voicing: Voicing; chord: ChordSy
       <dt>Notes</dt><dd>{notesInWords(voicing)}</dd>
       <dt>Low to high</dt><dd>{degreesLowToHigh(voicing).split(' ').map(engraved).join(' ')}</dd>
       <dt>Family</dt><dd>{voicing.families.join(', ')}</dd>
-      <dt>Reach</dt><dd>{Math.round(reachMm)} of {Math.round(hand.reachMm)} mm</dd>
-      <dt>Effort</dt><dd>{difficulty.toFixed(1)} <span className="quiet">{Object.entries(parts).filter(([, part]) => part > 0.05).map(([part, value]) => `${part} ${value.toFixed(1)}`).join(', ')}</span></dd>
+      <dt>Reach</dt><dd>{Math.round(reachMm)} mm of your {Math.round(hand.reachMm)} mm</dd>
+      <dt>To hold</dt><dd>{holdInWords(difficulty)} <span className="quiet">{hardPartsInWords(parts)}</span></dd>
       {clashes.length > 0 && <><dt className="fault">Listen</dt><dd>{clashes.map(({ kind, low, high }) => `${kind === 'sour' ? 'a minor ninth between' : 'muddy:'} ${stringsOf(low, high)}`).join('; ')}</dd></>}
     </dl>
   )

@@ -1,3 +1,4 @@
+import { MOST_TO_HOLD } from '../words/hand'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { FAMILIES, type Family } from '../../../core/voicing/family'
@@ -37,7 +38,6 @@ export function passes(voicing: Voicing, { family, top, strings, effort, shape, 
   )
 }
 
-const EFFORTS = [['1.5', 'very easy'], ['2.5', 'easy'], ['4', 'middling'], ['6', 'hard']] as const
 
 interface Props {
   /** What there is to choose from. */
@@ -62,7 +62,7 @@ export function GripFilters({ grips, filter, onFilter }: Props) {
       {choice('family', 'Family', families.map((family) => [family, family]))}
       {choice('top', 'On top', there(topOf).map((degree) => [degree, engraved(degree)]))}
       {choice('strings', 'Strings', there(stringSetOf).map((set) => [set, [...set].join(' ')]))}
-      {choice('effort', 'Effort', EFFORTS)}
+      {choice('effort', 'At most', MOST_TO_HOLD)}
       {choice('shape', 'Shape', [['movable', 'movable'], ['open', 'with open strings']])}
       <TextField size="small" label="Degrees, low to high" placeholder="1 7 3 5" value={filter.degrees} onChange={(event) => set({ degrees: event.target.value })} className="grip-filter" />
     </div>

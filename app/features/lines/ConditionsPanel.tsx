@@ -4,11 +4,14 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { barName, placeName } from '../../../core/chart/chart'
 import type { Constraint } from '../../../core/leading/constraints'
-import { midiOf, parsePitch, pitchAt, pitchName, plainSpelling } from '../../../core/pitch/note'
+import { pitchNear } from '../../../core/melody/entry'
+import type { Key } from '../../../core/pitch/key'
+import { midiOf, parsePitch, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { LineChord } from '../tune/decisions'
 import { MOST_CONDITIONS, type Condition } from '../tune/document'
-import { engraved } from '../notation/ChordName'
+import { engravedWords } from '../notation/ChordName'
+import { usePlayerSettings } from '../player/PlayerContext'
 
 type Kind = Condition['kind']
 const KINDS: readonly { kind: Kind; label: string; accepts: string }[] = [
@@ -27,6 +30,7 @@ interface Props {
   to: LineChord
   grip: Voicing | null
   strings: number
+  songKey: Key
   /** The string whose note is taken hold of. */
   taken: number | null
   onAdd: (condition: Condition) => void
@@ -34,10 +38,11 @@ interface Props {
 }
 
 /** What the lines have to keep to in the selected stretch, and all that was asked for so far. */
-export function ConditionsPanel({ conditions, from, to, grip, strings, taken, onAdd, onRemove }: Props) {
+export function ConditionsPanel({ conditions, from, to, grip, strings, songKey, taken, onAdd, onRemove }: Props) {
+  const { settings: { instrument } } = usePlayerSettings()
   const [kind, setKind] = useState<Kind>('top')
   const [typed, setTyped] = useState<string | null>(null)
-  const value = typed ?? suggestion(kind, grip, strings, taken)
+  const value = typed ?? suggestion(kind, grip, strings, songKey, taken)
   const condition = readCondition(kind, value, strings)
   const { accepts } = KINDS.find((one) => one.kind === kind)!
   const full = conditions.length >= MOST_CONDITIONS
@@ -54,7 +59,7 @@ export function ConditionsPanel({ conditions, from, to, grip, strings, taken, on
       {full && <p className="fault">A chart has at most {MOST_CONDITIONS} conditions: take one away first.</p>}
       <ul className="plain-list">
         {conditions.map((one, at) => (
-          <li key={at}>{engraved(inWords(one, strings))}, {placeInWords(one)} <button type="button" className="plain-button" onClick={() => onRemove(at)}>take away</button></li>
+          <li key={at}>{engravedWords(inWords(one, instrument.tuning, songKey))}, {placeInWords(one)} <button type="button" className="plain-button" onClick={() => onRemove(at)}>take away</button></li>
         ))}
       </ul>
     </section>
@@ -63,21 +68,26 @@ export function ConditionsPanel({ conditions, from, to, grip, strings, taken, on
 
 const place = (key: string) => { const [bar, beat] = key.split(':').map(Number); return { bar: bar!, beat: beat! } }
 const placeInWords = ({ from, to }: Condition) => (from === to ? placeName(place(from)) : `${placeName(place(from))} to ${placeName(place(to))}`)
-const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi % 12)))
 
-function inWords(condition: Condition, strings: number): string {
+/** A pitch as the key of the tune spells it. */
+const inKey = (midi: number, key: Key): string => pitchName(pitchNear(midi, key, true))
+
+function inWords(condition: Condition, tuning: readonly string[], songKey: Key): string {
+  const nameOf = (midi: number) => inKey(midi, songKey)
+  const stringOf = (string: number) => `string ${tuning.length - string} (${tuning[string]?.replace(/\d/, '') ?? ''})`
   switch (condition.kind) {
     case 'top': return `${nameOf(condition.midi)} on top`
     case 'sounds': return `${nameOf(condition.midi)} held`
-    case 'silent': return `string ${strings - condition.string} silent`
-    case 'open': return `string ${strings - condition.string} open`
+    case 'silent': return `${stringOf(condition.string)} silent`
+    case 'open': return `${stringOf(condition.string)} open`
     case 'frets': return `frets ${condition.low} to ${condition.high}`
     case 'range': return `notes from ${nameOf(condition.low)} to ${nameOf(condition.high)}`
   }
 }
 
 /** What stands there now, so that keeping it is one touch. */
-function suggestion(kind: Kind, grip: Voicing | null, strings: number, taken: number | null): string {
+function suggestion(kind: Kind, grip: Voicing | null, strings: number, songKey: Key, taken: number | null): string {
+  const nameOf = (midi: number) => inKey(midi, songKey)
   if (!grip) return ''
   const note = grip.strings.find(({ string }) => string === taken)
   switch (kind) {

@@ -8,11 +8,13 @@ import type { Easier } from '../../../core/voicing/ease'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { Line } from '../../../core/leading/lead'
 import { lineInWords } from '../../../core/leading/words'
+import type { Key } from '../../../core/pitch/key'
 import type { StyleName } from '../../../core/leading/weights'
 import { useState } from 'react'
 import { LinesChart } from './LinesChart'
 import type { Bass, Leading } from '../tune/document'
 import { VOICES, type VoiceHeard } from '../sound/voiceHeard'
+import { holdInWords } from '../words/hand'
 import { SmallThreads } from './SmallThreads'
 import { StyleControl } from './StyleControl'
 import { LINES_WANTED } from './questions'
@@ -28,6 +30,7 @@ interface Props {
   onStays: (stays: boolean) => void
   bass: Bass
   style: StyleName
+  songKey: Key
   onLine: (line: number) => void
   /** A line touched on the chart: taken and heard. */
   onHearLine: (line: number) => void
@@ -53,14 +56,11 @@ interface Props {
 
 const perChange = (line: Line, total: number): string => (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
 
-/** How hard grips are to hold on average, in words. */
-export const holdInWords = (difficulty: number): string => (difficulty < 1.5 ? 'easy' : difficulty < 3 ? 'moderate' : difficulty < 5 ? 'demanding' : 'hard')
-
 /** Things said of a line on its card. */
 const WORDS_SHOWN = 2
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
+export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style, songKey, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
   const [chart, setChart] = useState(false)
   // Where every grip stays there is one line; ways that differ in nothing are not shown beside it.
   const shownLines = stays ? lines.slice(0, 1) : lines
@@ -69,7 +69,7 @@ export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
-        <StyleControl style={style} leading={leading} onStyle={onStyle} onLeading={onLeading} />
+        <StyleControl style={style} leading={leading} songKey={songKey} onStyle={onStyle} onLeading={onLeading} />
         <ToggleButtonGroup exclusive size="small" value={bass} aria-label="Who plays the bass" onChange={(_, next: Bass | null) => next && onBass(next)}>
           <ToggleButton value="chord" title="The lowest note of each grip is the chord's bass: for playing alone or in a duo">Guitar plays the bass</ToggleButton>
           <ToggleButton value="any" title="Any chord tone may be lowest and the root may be left out: a bass player has it">Bass player has it</ToggleButton>

@@ -46,7 +46,7 @@ export function LinesDrawer({ document, line, focus, next, range, voicings, near
       )}
       <GripDrawer key={focus.key} chord={focus} voicing={grip} grips={near} related={related} capo={capo} songKey={songKey} onFix={onFix} book={book} onCall={(called) => grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called })} onHear={({ midis }) => onHear(midis)} />
       <ConditionsPanel
-        conditions={document.conditions} from={line[range[0]]!} to={line[range[1]]!} grip={grip ?? null} strings={strings}
+        conditions={document.conditions} from={line[range[0]]!} to={line[range[1]]!} grip={grip ?? null} strings={strings} songKey={songKey}
         taken={pulling.taken?.string ?? null} onAdd={(condition) => onEdit({ kind: 'condition-add', condition })} onRemove={(at) => onEdit({ kind: 'condition-remove', at })}
       />
       {next && grip && (

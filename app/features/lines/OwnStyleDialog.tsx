@@ -7,13 +7,19 @@ import MenuItem from '@mui/material/MenuItem'
 import Slider from '@mui/material/Slider'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { mixedWeights, STYLES, STYLE_NAMES, TERMS, TERM_NAMES, type StyleName, type Weights } from '../../../core/leading/weights'
+import { mixedWeights, STYLES, STYLE_NAMES, TERMS, TERM_NAMES, type StyleName, type Term, type Weights } from '../../../core/leading/weights'
 import { MOST_STYLES } from '../player/settings'
 import { ownStyle, type OwnStyle } from '../tune/document'
 import { STYLE_LABELS } from './styleLabels'
 
 /** The named styles whose grips keep to limits of their own, and the plain one. */
 const BASES: readonly StyleName[] = ['smooth', 'position', 'drone', 'thin', 'rootless']
+/** What each term of the search is for, as a player says it. */
+const MATTERS: Readonly<Record<Term, string>> = {
+  motion: 'Voices move little', bass: 'Bass by step', top: 'Top voice by step', outer: 'Bass and top move against each other', parallels: 'No parallel fifths and octaves', tendency: 'Sevenths and leading notes resolve',
+  tame: 'Sevenths rise into tensions', family: 'One kind of grip throughout', voices: 'The same number of voices', held: 'Common tones stay', leaps: 'No leaps inside', contour: 'Top follows the wanted contour', hand: 'The hand travels little',
+  fingers: 'Fingers stay down', grip: 'Grips that are easy to hold', mud: 'Nothing muddy down low', sour: 'No minor ninths', fullness: 'Full chords', open: 'No open strings beside high frets', register: 'Middle of the neck',
+}
 /** Weights of the named styles lie below this. */
 const HEAVIEST = 5
 
@@ -46,7 +52,7 @@ export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Prop
       <DialogTitle>A style of your own</DialogTitle>
       <DialogContent className="own-style">
         <div className="own-style-name">
-          <TextField label="Name" size="small" value={name} onChange={(event) => setName(event.target.value)} error={name.trim() === ''} helperText={full ? `You keep ${MOST_STYLES} styles: let one go first.` : styles.some((one) => one.name === name.trim()) ? 'Replaces the style of this name.' : ' '} />
+          <TextField label="Name" size="small" value={name} onChange={(event) => setName(event.target.value)} error={name.trim() === ''} helperText={full ? `You keep ${MOST_STYLES} styles: delete one first.` : styles.some((one) => one.name === name.trim()) ? 'Replaces the style of this name.' : ' '} />
           <TextField select label="Grips" size="small" value={base} onChange={(event) => setBase(event.target.value as StyleName)} helperText={STYLES[base].says} sx={{ minWidth: 180 }}>
             {BASES.map((one) => <MenuItem key={one} value={one}>{one === 'smooth' ? 'Any' : STYLE_LABELS[one]}</MenuItem>)}
           </TextField>
@@ -59,18 +65,20 @@ export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Prop
             </label>
           ))}
         </div>
-        <h3>Weight of each term (one semitone of one voice is 1 in Smooth)</h3>
+        <details>
+        <summary>What matters how much, one by one</summary>
         <div className="own-style-sliders">
           {TERM_NAMES.map((term) => (
-            <label key={term} title={TERMS[term]}><span>{TERMS[term]}</span>
-              <Slider size="small" value={weights[term]} min={0} max={Math.max(HEAVIEST, weights[term])} step={0.01} valueLabelDisplay="auto" aria-label={`Weight of ${term}`} onChange={(_, value) => setWeights({ ...weights, [term]: value as number })} />
+            <label key={term} title={`Counted: ${TERMS[term]}`}><span>{MATTERS[term]}</span>
+              <Slider size="small" value={weights[term]} min={0} max={Math.max(HEAVIEST, weights[term])} step={0.01} valueLabelDisplay="auto" aria-label={MATTERS[term]} onChange={(_, value) => setWeights({ ...weights, [term]: value as number })} />
             </label>
           ))}
         </div>
+        </details>
       </DialogContent>
       <DialogActions>
-        {styles.some((one) => one.name === from.name) && <Button onClick={() => onRemove(from.name)}>Let {from.name} go</Button>}
-        <Button onClick={onClose}>Leave it</Button>
+        {styles.some((one) => one.name === from.name) && <Button onClick={() => onRemove(from.name)}>Delete {from.name}</Button>}
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!made.success || full} onClick={() => made.success && onKeep([...others, made.data], made.data)}>Keep and lead by it</Button>
       </DialogActions>
     </Dialog>

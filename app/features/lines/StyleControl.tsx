@@ -6,7 +6,10 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
 import { CONTOURS, type Contour } from '../../../core/leading/contour'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
-import { pitchAt, pitchName, plainSpelling } from '../../../core/pitch/note'
+import { pitchNear } from '../../../core/melody/entry'
+import type { Key } from '../../../core/pitch/key'
+import { pitchName } from '../../../core/pitch/note'
+import { engraved, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
 import type { Leading } from '../tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
@@ -15,6 +18,7 @@ import { STYLE_LABELS } from './styleLabels'
 interface Props {
   style: StyleName
   leading: Leading
+  songKey: Key
   onStyle: (style: StyleName) => void
   onLeading: (leading: Leading) => void
 }
@@ -24,10 +28,10 @@ const POSITION = 5
 /** Pitches that can be held as a drone: from D3 to E5. */
 const DRONES = Array.from({ length: 27 }, (_, at) => 50 + at)
 const CONTOUR_LABELS: Readonly<Record<Contour, string>> = { rises: 'rises', falls: 'falls', arch: 'up and back', valley: 'down and back' }
-const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi)))
 
 /** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */
-export function StyleControl({ style, leading, onStyle, onLeading }: Props) {
+export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Props) {
+  const nameOf = (midi: number) => pitchName(pitchNear(midi, songKey, true))
   const { settings: { styles, instrument }, change } = usePlayerSettings()
   const [mixing, setMixing] = useState(false)
   const { own, window, drone } = leading
@@ -61,11 +65,11 @@ export function StyleControl({ style, leading, onStyle, onLeading }: Props) {
       {style === 'drone' && (
         <TextField select size="small" label="Drone" value={droneValue} sx={{ minWidth: 150 }} onChange={({ target: { value } }) => onLeading({ ...leading, drone: value === '' ? null : value.startsWith('s') ? { string: Number(value.slice(1)) } : { midi: Number(value.slice(1)) } })}>
           <MenuItem value="">the best open string</MenuItem>
-          {instrument.tuning.map((_, at) => <MenuItem key={at} value={`s${at}`}>string {strings - at} open</MenuItem>).reverse()}
-          {DRONES.map((midi) => <MenuItem key={midi} value={`m${midi}`}>{nameOf(midi)} held</MenuItem>)}
+          {instrument.tuning.map((_, at) => <MenuItem key={at} value={`s${at}`}>{engravedWords(`string ${strings - at} (${instrument.tuning[at]!.replace(/\d/, '')}) open`)}</MenuItem>).reverse()}
+          {DRONES.map((midi) => <MenuItem key={midi} value={`m${midi}`}>{engraved(nameOf(midi))} held</MenuItem>)}
         </TextField>
       )}
-      <ToggleButton size="small" value="round" selected={leading.loop} title="The last chord leads back to the first" onChange={() => onLeading({ ...leading, loop: !leading.loop })}>Round again</ToggleButton>
+      <ToggleButton size="small" value="round" selected={leading.loop} title="The last grip leads back to the first, for playing round and round" onChange={() => onLeading({ ...leading, loop: !leading.loop })}>Lead back to the top</ToggleButton>
       {mixing && (
         <OwnStyleDialog
           from={own ?? { name: 'My style', base: 'smooth', weights: { ...STYLES[style].weights } }} styles={styles} onClose={() => setMixing(false)}

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { WayOn } from '../../../workers/messages'
 import { ChordName, engravedWords } from '../notation/ChordName'
+import { halfSteps } from '../words/hand'
 import { GripDiagram } from '../notation/GripDiagram'
 
 interface Props {
@@ -29,7 +30,7 @@ export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props
           <li key={way.voicing.frets.join()}>
             <GripDiagram voicing={way.voicing} capo={capo} />
             <div>
-              <b>{way.motion} {way.motion === 1 ? 'semitone' : 'semitones'}</b>{way.voicing.frets.join() === now && ' (as it is)'}
+              <b>voices move {halfSteps(way.motion)}</b>{way.voicing.frets.join() === now && ' (as it is)'}
               <p>{engravedWords(way.words)}.</p>
               <Button size="small" disabled={way.voicing.frets.join() === now} onClick={() => onTake(way)}>Take this way</Button>
             </div>

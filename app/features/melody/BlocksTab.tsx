@@ -79,8 +79,8 @@ export function BlocksTab({ view: { notes, phrases, selected, clock }, text, son
           })}>Put them under the phrase</Button>
         )}
       </div>
-      {found.state.kind !== 'found' && <SearchState state={found.state} onStop={found.stop} onAgain={found.again} label="Making blocks" />}
-      <ol className="block-list" aria-label="Blocks">
+      {found.state.kind !== 'found' && <SearchState state={found.state} onStop={found.stop} onAgain={found.again} label="Search for block chords" />}
+      <ol className="block-list" aria-label="Block chords">
         {blocks.map(({ note, chord, kind: what, voicing }, at) => (
           <li key={at}>
             <button type="button" className="grip-choice" title={what} onClick={() => onHear(voicing.midis)}>

@@ -83,7 +83,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
         </div>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button disabled={!tune || reading} onClick={() => { onBringIn(tune!, true); onClose() }}>Chords and melody in place of the chart</Button>
         <Button variant="contained" color="primary" disabled={!tune || reading || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
       </DialogActions>

@@ -7,6 +7,7 @@ import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { byOctaves } from '../../../core/melody/melody'
 import { keyInWords } from '../notation/ChordName'
 import type { TuneDocument, TuneEdit } from '../tune/document'
+import { aloneInWords, handInWords } from '../words/hand'
 import { keep } from './applyMelody'
 import { SearchState } from './UnderTab'
 import { settingsOf } from './useMelody'
@@ -26,7 +27,7 @@ export function ElsewhereTab({ document: { chordMelody }, notes, asked, onEdit, 
   const places = useMelodyAsked<'elsewhere'>(looking === 'places' && asked ? { kind: 'elsewhere', asked } : null)
   const keys = useMelodyAsked<'keys'>(looking === 'keys' && asked ? { kind: 'keys', asked } : null)
   const settings = settingsOf(chordMelody)
-  const effort = (one: { effort: number; alone: number }) => `hand ${one.effort.toFixed(1)} a note${one.alone > 0 ? `, ${one.alone} alone` : ''}`
+  const effort = (one: { effort: number; alone: number }) => `${handInWords(one.effort)}${aloneInWords(one.alone)}`
   return (
     <>
       <div className="melody-row">

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react'
 /** What is done on the Melody step, in the order of the work. */
 export const MELODY_TABS = ['write', 'under', 'elsewhere', 'blocks', 'ends'] as const
 export type MelodyTab = (typeof MELODY_TABS)[number]
-const NAMES: Readonly<Record<MelodyTab, string>> = { write: 'Notes', under: 'Chords under it', elsewhere: 'Elsewhere on the neck', blocks: 'Blocks', ends: 'Before and after' }
+const NAMES: Readonly<Record<MelodyTab, string>> = { write: 'Notes', under: 'Chords under it', elsewhere: 'Elsewhere on the neck', blocks: 'Block chords', ends: 'Intros and endings' }
 
 /** The head of the Melody step: one matter at a time, so that the music stays in sight. */
 export function MelodyPanel({ tab, onTab, threads, onThreads, children }: { tab: MelodyTab; onTab: (tab: MelodyTab) => void; threads: boolean; onThreads: (shown: boolean) => void; children: ReactNode }) {

@@ -6,6 +6,9 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { DENSITIES, type Density } from '../../../core/melody/line'
 import { TEXTURES, TEXTURE_NAMES, type Texture } from '../../../core/melody/textures'
+import { aloneInWords, handInWords } from '../words/hand'
+import { engravedWords } from '../notation/ChordName'
+import { usePlayerSettings } from '../player/PlayerContext'
 import type { TuneDocument, TuneEdit } from '../tune/document'
 import { settingsOf, type MelodyView } from './useMelody'
 import type { AskedState } from './useMelodyAsked'
@@ -25,6 +28,8 @@ interface Props {
 /** How chords come under the melody: how often, how full, where on the neck; the ways found, and what is troublesome in the one that is kept. */
 export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
   const settings = settingsOf(chordMelody)
+  const { settings: { instrument } } = usePlayerSettings()
+  const stringName = (string: number) => engravedWords(`${string} (${instrument.tuning.at(-string)?.replace(/\d/, '') ?? ''})`)
   const set = (changed: Partial<typeof settings>) => onEdit({ kind: 'chord-melody', settings: { ...settings, ...changed } })
   const fixed = Object.keys(chordMelody.fixed).length
   return (
@@ -43,20 +48,20 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
           {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}</MenuItem>)}
         </TextField>
         <TextField select size="small" label="Melody on" value={settings.topString} sx={{ minWidth: 130 }} onChange={(event) => set({ topString: Number(event.target.value) })}>
-          {[1, 2, 3].map((string) => <MenuItem key={string} value={string}>{string === 1 ? 'any string' : `string ${string} and lower`}</MenuItem>)}
+          {[1, 2, 3].map((string) => <MenuItem key={string} value={string}>{string === 1 ? 'any string' : `string ${stringName(string)} and lower`}</MenuItem>)}
         </TextField>
-        {fixed > 0 && <Button size="small" onClick={() => onEdit({ kind: 'melody-fix', fixed: Object.fromEntries(Object.keys(chordMelody.fixed).map((place) => [place, null])), did: 'all grips under the melody set free' })}>Set {fixed} free</Button>}
+        {fixed > 0 && <Button size="small" onClick={() => onEdit({ kind: 'melody-fix', fixed: Object.fromEntries(Object.keys(chordMelody.fixed).map((place) => [place, null])), did: 'all grips under the melody left to the search' })}>Let the search choose all ({fixed} by hand)</Button>}
         {view.lines.length > 0 && (
           <ToggleButtonGroup exclusive size="small" value={view.chosen} aria-label="Ways found" onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}>
             {view.lines.map((line, at) => {
               const alone = line.notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
-              return <ToggleButton key={at} value={at} title={`Cost ${line.cost.toFixed(0)}, ${line.notes.filter(({ under }) => under === 'chord').length} grips, effort of the hand ${view.efforts[at]!.toFixed(2)} a note`}>Way {at + 1}<small>hand {view.efforts[at]!.toFixed(1)}{alone > 0 ? `, ${alone} alone` : ''}</small></ToggleButton>
+              return <ToggleButton key={at} value={at} title={`${line.notes.filter(({ under }) => under === 'chord').length} grips`}>Way {at + 1}<small>{handInWords(view.efforts[at]!)}{aloneInWords(alone)}</small></ToggleButton>
             })}
           </ToggleButtonGroup>
         )}
         {view.troubles.length > 0 && (
           <details className="trouble-spots">
-            <summary>{view.troubles.length} {view.troubles.length === 1 ? 'place asks' : 'places ask'} for another look</summary>
+            <summary>{view.troubles.length} {view.troubles.length === 1 ? 'place' : 'places'} to check: hard to play, or harsh</summary>
             <ul className="melody-list" aria-label="Trouble spots">
               {view.troubles.map(({ at, says, remedy }) => (
                 <li key={`${at}${says}`}><button type="button" className="plain-button" onClick={() => view.select(view.events[at]?.key ?? null)}>Bar {view.events[at]?.made.bar}: {says}</button> <span>Try {remedy}.</span></li>

@@ -128,7 +128,7 @@ export function useMelodyStep({ on, document, reading, songKey, body, sounding, 
       }
       case 'Enter': if (at === null || !choices?.[at]) return false; take(choices[at]); return true
       case 'Escape': setCursor(null); return at !== null
-      case 'Backspace': if (view.selected && view.selected in document.chordMelody.fixed) onEdit({ kind: 'melody-fix', fixed: { [view.selected]: null }, did: 'grip set free' }); return true
+      case 'Backspace': if (view.selected && view.selected in document.chordMelody.fixed) onEdit({ kind: 'melody-fix', fixed: { [view.selected]: null }, did: 'grip left to the search' }); return true
       case 'e': case 'E': writing.takeUp(selectedPlace); setTab('write'); return true
       case 'k': case 'K': setThreads(!threads); return true
     }

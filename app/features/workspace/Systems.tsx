@@ -326,7 +326,7 @@ function NewChord({ chord, step, voicing, capo }: { chord: LineChord; step: Step
       {step === 'colour' && first && <span className="why">{engravedWords(decision.because.why)}</span>}
       {step === 'lines' && (
         <span className="slot-grip">
-          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence">no grip</span>}
+          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence" title="The search is not done, or no grip fits what is asked for: the line above the systems says which">no grip here</span>}
           {chord.fixed && <span className="by-hand">your grip</span>}
           {chord.elsewhere && <span className="by-hand" title="The grip you chose is for other open strings and cannot be played on these">yours: other tuning</span>}
         </span>

@@ -338,7 +338,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         {step === 'lines' && (
           <LinesChooser
-            lines={search.lines} state={search.state} chosen={chosen} stays={document.line === STAYS} onStays={holdLine} bass={document.bass} style={document.style} leading={document.leading} onLeading={(leading) => edit({ kind: 'leading', leading })}
+            lines={search.lines} state={search.state} chosen={chosen} stays={document.line === STAYS} onStays={holdLine} bass={document.bass} style={document.style} songKey={reading.analysis.key} leading={document.leading} onLeading={(leading) => edit({ kind: 'leading', leading })}
             onLine={(line) => edit({ kind: 'line', line })} onBass={(bass) => edit({ kind: 'bass', bass })} onStyle={(style) => edit({ kind: 'style', style })}
             onHearLine={hearLine} onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
             spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}
@@ -388,7 +388,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
       </aside>
       <Transport
         hearing={{ ...hearing, version }} beside={besideInWords} onHearing={setHearing} tempo={document.tempo} playing={player.playing} ready={ready} trouble={player.trouble}
-        says={ready ? hearingInWords(sequence) : 'No grips to play yet.'} onTempo={onTempo} onPlay={onPlay} onStop={player.stop} onSave={onSave}
+        says={ready ? hearingInWords(sequence) : soundingHome.length === 0 ? 'There are no chords to play yet.' : search.state.kind === 'fault' || plain.state.kind === 'fault' ? 'No grip fits: the Lines step says why.' : 'Finding grips to play…'} onTempo={onTempo} onPlay={onPlay} onStop={player.stop} onSave={onSave}
       />
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
