@@ -5,12 +5,13 @@ import './theme/melody.css'
 import Button from '@mui/material/Button'
 import { ThemeProvider } from '@mui/material/styles'
 import { useContext, useEffect, useState, type ReactNode } from 'react'
-import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
+import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from 'react-router'
 import type { Route } from './+types/root'
 import type { NumeralSchool } from '../core/analysis/numeral'
 import { readLiking, readPlayer } from '../db/player'
 import { database } from './database.server'
 import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './features/schools/numerals'
+import { wasUnreachable } from './features/forms/unlessUnreachable'
 import { PlayerContext } from './features/player/PlayerContext'
 import { usePlayerState } from './features/player/usePlayerState'
 import { NonceContext } from './nonce'
@@ -20,6 +21,13 @@ import { ThemeChoiceContext } from './theme/useTheme'
 export function loader({ request }: Route.LoaderArgs) {
   const cookies = request.headers.get('cookie')
   return { theme: themeFromCookies(cookies), numerals: numeralsFromCookies(cookies), player: { settings: readPlayer(database()), liking: readLiking(database()) } }
+}
+
+/** Going from step to step of a tune asks the server nothing: it may be away. */
+export function shouldRevalidate({ currentUrl, nextUrl, formMethod, actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean {
+  if (wasUnreachable(actionResult)) return false
+  const tuneOf = ({ pathname }: URL) => /^\/tunes\/([^/]+)\/(?:chart|colour|lines|melody)$/.exec(pathname)?.[1]
+  return !formMethod && tuneOf(currentUrl) !== undefined && tuneOf(currentUrl) === tuneOf(nextUrl) ? false : defaultShouldRevalidate
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]

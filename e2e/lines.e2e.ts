@@ -143,6 +143,7 @@ test('a style of the player\'s own is mixed, kept and led by; one position at ch
   await dialog.getByLabel('Name').fill('High and contrary')
   await dialog.getByRole('slider', { name: 'Share of Contrary' }).focus()
   await page.keyboard.press('ArrowRight')
+  await dialog.getByText('What matters how much, one by one').click()
   await expect(dialog.getByRole('slider', { name: 'Bass and top move against each other' })).toHaveAttribute('aria-valuenow', '4')
   await dialog.getByRole('button', { name: 'Keep and lead by it' }).click()
   await expect(page.getByLabel('Own style')).toHaveText('High and contrary')

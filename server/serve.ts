@@ -19,6 +19,9 @@ async function main(): Promise<void> {
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`PORT is "${process.env.PORT}"; a number from 0 to 65535 is accepted.`)
 
   const { module: book } = (await import(pathToFileURL(build).href) as { entry: { module: { openBook: () => void; closeBook: () => void } } }).entry
+  // Told to end while it is still starting: what was begun in the file is finished there.
+  let end = () => { book.closeBook(); process.exit(0) }
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => end())
   try {
     book.openBook()
   } catch (error) {
@@ -45,7 +48,7 @@ async function main(): Promise<void> {
     process.stdout.write(`Yellow Heron is at http://${LOOPBACK_ADDRESS}:${listening}\n`)
   })
   /** What is being answered is answered; then everything goes into the one file, so that a copy of it has all. */
-  const end = () => {
+  end = () => {
     server.close(() => {
       book.closeBook()
       process.exit(0)
@@ -53,7 +56,6 @@ async function main(): Promise<void> {
     server.closeIdleConnections()
     setTimeout(() => server.closeAllConnections(), GRACE_MS).unref()
   }
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, end)
 }
 
 main().catch((error: Error) => {

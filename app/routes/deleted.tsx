@@ -4,7 +4,7 @@ import { data, Form, Link, redirect } from 'react-router'
 import { z } from 'zod'
 import { eraseDeleted, listDeleted, restoreTunes } from '../../db/tunes'
 import { database, withBook } from '../database.server'
-import { unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
 import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../features/words/refusal'
 import { ThemeSwitch } from '../features/workspace/Header'
@@ -38,6 +38,7 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+export const shouldRevalidate = revalidatesWhenAnswered
 
 export const meta: Route.MetaFunction = () => [{ title: 'Deleted tunes · Yellow Heron' }]
 

@@ -15,7 +15,7 @@ import { voicingOf, type Voicing } from '../../core/voicing/voicing'
 import { seedDemoGrips } from '../../db/demoGrips'
 import { keepGrip, letGripGo, listGrips, listTakenOut, takeGripBack, type BookGrip } from '../../db/grips'
 import { database, withBook } from '../database.server'
-import { unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
 import { fretsHere, stringingOf } from '../features/tune/sounding'
 import { refusalInWords } from '../features/words/refusal'
 import { GripFacts } from '../features/grips/GripFacts'
@@ -65,6 +65,7 @@ export async function action({ request }: Route.ActionArgs) {
 
 /** Without an answer the page stays with what was typed. */
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+export const shouldRevalidate = revalidatesWhenAnswered
 
 export const meta: Route.MetaFunction = () => [{ title: 'Grip book · Yellow Heron' }]
 

@@ -7,7 +7,7 @@ import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes
 import type { Db } from '../../db/connect'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
-import { unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
 import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../features/words/refusal'
 import { ThemeSwitch } from '../features/workspace/Header'
@@ -69,6 +69,7 @@ function done(db: Db, form: z.infer<typeof intents>) {
 
 /** Without an answer the page stays with what was typed. */
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+export const shouldRevalidate = revalidatesWhenAnswered
 
 const gone = () => data({ message: 'That tune is not in the songbook any more.' }, 404)
 

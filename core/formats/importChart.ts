@@ -206,6 +206,8 @@ function readTextLine(line: string, number: number, numerals: boolean, draft: Dr
       draft.warn(number, offset + 1, rest.trim(), 'Small letters were read as capitals; minor is written m.')
       return draft.chords(capitals, number, rest.trim(), times)
     }
+    const steps = words.filter(({ text }) => chordOfNumeral(bare(text), { tonic: { letter: 0, alter: 0 }, mode: 'major' }).ok).length
+    if (!numerals && steps * 2 > words.length) return draft.warn(number, offset + 1, rest.trim(), 'This line has no chords and was left out. It looks like steps of a key: choose Numerals above.')
     return draft.warn(number, offset + 1, rest.trim(), /\[[A-G][^\]]*\]/.test(rest) && !numerals ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.' : 'This line has no chords and was left out.')
   }
   signs.forEach((word, at) => {

@@ -14,3 +14,9 @@ export async function unlessUnreachable<T>(send: () => Promise<T>): Promise<T | 
     throw error
   }
 }
+
+/** After a form that got no answer nothing is asked anew: that would get none either, and take what was typed away. */
+export const wasUnreachable = (actionResult: unknown): boolean => typeof actionResult === 'object' && actionResult !== null && 'message' in actionResult && actionResult.message === UNREACHABLE
+
+/** For routes whose forms use `unlessUnreachable`. */
+export const revalidatesWhenAnswered = ({ actionResult, defaultShouldRevalidate }: { actionResult?: unknown; defaultShouldRevalidate: boolean }): boolean => !wasUnreachable(actionResult) && defaultShouldRevalidate
