@@ -20,7 +20,7 @@ async function main(): Promise<void> {
 
   const { module: book } = (await import(pathToFileURL(build).href) as { entry: { module: { openBook: () => void; closeBook: () => void } } }).entry
   // Told to end while it is still starting: what was begun in the file is finished there.
-  let end = () => { book.closeBook(); process.exit(0) }
+  let end: () => void = () => { book.closeBook(); process.exit(0) }
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => end())
   try {
     book.openBook()

@@ -62,3 +62,12 @@ describe('a choice that stands for several chords', () => {
     expect(places(applyEdit(two, { kind: 'choose-many', choices: { '2:1': null, '4:1': null }, did: 'back' }))).toEqual([])
   })
 })
+
+test('what a search found takes no grip by hand’s place, on whatever instrument, and taking it twice changes nothing', () => {
+  const made = applyEdit(newDocument('Fixed', '| C | G7 |'), { kind: 'fix', slot: '1:1', frets: [null, 3, 2, 0, 1, 0], on: 'E2 A2 D3 G3 B3 E4 capo 0' })
+  const found = { kind: 'grips' as const, grips: { '1:1': [null, 5, 5, 5, 5, null], '2:1': [3, 2, 0, 0, 0, 1] }, on: 'D2 A2 D3 G3 B3 E4 capo 0' }
+  const kept = applyEdit(made, found)
+  expect(kept.grips['1:1']).toEqual([null, 3, 2, 0, 1, 0])
+  expect(kept.gripsOn).toEqual({ '1:1': 'E2 A2 D3 G3 B3 E4 capo 0', '2:1': 'D2 A2 D3 G3 B3 E4 capo 0' })
+  expect(applyEdit(kept, found)).toEqual(kept)
+})

@@ -241,7 +241,8 @@ export function applyEdit(document: TuneDocument, edit: TuneEdit): TuneDocument 
     case 'condition-add': return { ...document, line: 0, conditions: [...document.conditions, edit.condition] }
     case 'condition-remove': return { ...document, line: 0, conditions: document.conditions.filter((_, at) => at !== edit.at) }
     case 'fix-many': return withGripsFixed(document, edit)
-    case 'grips': return { ...document, grips: edit.grips, gripsOn: edit.on ? Object.fromEntries(Object.keys(edit.grips).map((place) => [place, place in document.fixed ? document.gripsOn[place] ?? edit.on! : edit.on!])) : document.gripsOn }
+    // A grip by hand stays what the player made, also where the search had to move it or find another for the instrument at hand.
+    case 'grips': return { ...document, grips: { ...edit.grips, ...document.fixed }, gripsOn: edit.on ? Object.fromEntries(Object.keys(edit.grips).map((place) => [place, place in document.fixed ? document.gripsOn[place] ?? edit.on! : edit.on!])) : document.gripsOn }
     case 'melody': return withMelody(document, edit.melody)
     case 'bring-in': return withMelody(withText(document, edit.text), edit.melody)
     case 'phrases': return { ...document, phrases: edit.phrases }

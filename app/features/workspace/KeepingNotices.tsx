@@ -29,7 +29,7 @@ export function KeepingNotices({ view: { status, keptHere, aside, title }, unrea
       ))}
       {unread.length > 0 && (
         <div className="notice" role="alert">
-          <p><b>Some of this tune could not be read by this version, and is left out of what is shown.</b> It stays in the history of the tune until you change something.</p>
+          <p><b>Some of this tune could not be read by this version, and is left out of what is shown.</b> It stays in the history of the tune as it was written.</p>
           <ul>{unread.slice(0, UNREAD_SAID).map((one) => <li key={one}>{one}</li>)}{unread.length > UNREAD_SAID && <li>and {unread.length - UNREAD_SAID} more</li>}</ul>
         </div>
       )}

@@ -114,8 +114,14 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
   const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause, step === 'lines')
   const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
   const { lines: found, current: foundNow } = search
-  const voicings = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
+  const keptGrips = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
   const chosen = Math.max(0, Math.min(document.line, search.lines.length - 1))
+  // Where a grip by hand cannot be had on these strings, what the search plays in its place is shown while it is theirs; it is not kept over the player's own.
+  const voicings = useMemo(() => {
+    const stand = foundNow ? found[chosen]?.voicings : undefined
+    const elsewhere = stand ? sounding.flatMap((one, at) => (one.elsewhere && stand[at] ? [[one.key, stand[at]] as const] : [])) : []
+    return elsewhere.length > 0 ? new Map([...keptGrips, ...elsewhere]) : keptGrips
+  }, [keptGrips, foundNow, found, chosen, sounding])
   useKeepLine(search, chosen, sounding, settled, stringing, (grips) => edit({ kind: 'grips', grips }))
 
   // A kept version beside the new line, in grips of its own.
