@@ -6,7 +6,8 @@ export default defineConfig({
   testMatch: '*.e2e.ts',
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  workers: 1,
+  // Each file has a server of its own; two at a time use both cores of the smallest machine.
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {

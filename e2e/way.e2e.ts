@@ -171,7 +171,7 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   const facts = drawer.locator('li', { has: page.getByRole('button', { name: /(^|\s)Db7 / }) }).locator('.option-facts')
   await expect(facts).toContainText(/near home|way out|half way|well out|far out/)
   await facts.getByText('why?').click()
-  await expect(facts).toContainText('2 of its tones are outside the key and its root is 5 fifths from the tonic')
+  await expect(facts).toContainText('2 of its tones are outside the key, and its root is 5 fifths from the tonic')
   await page.getByRole('button', { name: 'All reasons on a page' }).click()
   await expect(page.locator('.reasons tbody tr')).toHaveCount(1)
   await expect(page.locator('.reasons tbody tr')).toContainText('bar 3, 1')

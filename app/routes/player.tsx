@@ -6,7 +6,7 @@ import Switch from '@mui/material/Switch'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type Answer } from '../../core/neck/calibration'
 import { FINGER_NAMES, type Finger } from '../../core/neck/hand'
@@ -63,8 +63,17 @@ function InstrumentSection() {
     const issue = next.error?.issues[0]
     setTrouble(issue ? troubleInWords(issue.path, changed.tuning ?? [], issue.message) : '')
   }
-  // Taken when it is whole: five strings on the way to six are no instrument of their own.
-  const takeTuning = () => { if (tuning.trim() !== instrument.tuning.join(' ')) set({ tuning: tuning.trim().split(/[\s,]+/), name: 'My own tuning' }) }
+  // What is wrong is said at once; a tuning is taken when it is whole: five strings on the way to six are no instrument of their own.
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const stringsIn = (text: string) => text.trim().split(/[\s,]+/)
+  const takeTuning = (text: string) => { clearTimeout(pause.current); if (text.trim() !== instrument.tuning.join(' ')) set({ tuning: stringsIn(text), name: 'My own tuning' }) }
+  const typeTuning = (text: string) => {
+    setTuning(text)
+    clearTimeout(pause.current)
+    const issue = instrumentSettings.safeParse({ ...instrument, tuning: stringsIn(text) }).error?.issues[0]
+    setTrouble(issue ? troubleInWords(issue.path, stringsIn(text), issue.message) : '')
+    if (!issue) pause.current = setTimeout(() => takeTuning(text), TYPING_PAUSE_MS)
+  }
   return (
     <section aria-labelledby="instrument">
       <h2 id="instrument">Instrument</h2>
@@ -78,7 +87,7 @@ function InstrumentSection() {
           {Object.entries(INSTRUMENTS).map(([id, { name }]) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
           <MenuItem value="own" disabled={preset !== 'own'}>My own tuning</MenuItem>
         </TextField>
-        <TextField size="small" label="Open strings, lowest first" value={tuning} error={trouble !== ''} sx={{ minWidth: 260 }} onChange={(event) => setTuning(event.target.value)} onBlur={takeTuning} onKeyDown={(event) => event.key === 'Enter' && takeTuning()} />
+        <TextField size="small" label="Open strings, lowest first" value={tuning} error={trouble !== ''} sx={{ minWidth: 260 }} onChange={(event) => typeTuning(event.target.value)} onBlur={() => takeTuning(tuning)} onKeyDown={(event) => event.key === 'Enter' && takeTuning(tuning)} />
         <NumberField label="Scale length, mm" value={instrument.scaleLengthMm} range={SCALE_LENGTH_RANGE_MM} onValue={(scaleLengthMm) => set({ scaleLengthMm })} />
         <NumberField label="Frets" value={instrument.frets} range={[5, 36]} onValue={(frets) => set({ frets, cutaway: Math.min(frets, instrument.cutaway) })} />
         <NumberField label="Highest fret at ease" value={instrument.cutaway} range={[5, instrument.frets]} onValue={(cutaway) => set({ cutaway })} />
@@ -89,6 +98,9 @@ function InstrumentSection() {
     </section>
   )
 }
+
+/** A tuning that could go on is taken when typing has paused so long. */
+const TYPING_PAUSE_MS = 900
 
 /** Which string is wrong, by the number players give it. */
 function troubleInWords(path: readonly PropertyKey[], tuning: readonly string[], message: string): string {

@@ -1,4 +1,4 @@
-import { memo, useMemo, type CSSProperties, type ReactNode } from 'react'
+import { memo, startTransition, useEffect, useMemo, useState, type CSSProperties, type ReactNode } from 'react'
 import { barName, slotKey, type Bar, type Chart, type ChartProblem, type Slot } from '../../../core/chart/chart'
 import type { Analysis, Group } from '../../../core/analysis/reading'
 import type { Key } from '../../../core/pitch/key'
@@ -55,6 +55,22 @@ export interface Beside {
   line: readonly LineChord[]
 }
 
+/** Systems drawn at once, and with each turn after that, so that a long tune never holds the page up. */
+const AT_ONCE = 10
+const MORE = 5
+
+/** How many of so many systems are drawn by now; in any case those up to the one that is worked on. */
+function useDrawn(count: number, needed: number): number {
+  const [drawn, setDrawn] = useState(AT_ONCE)
+  const here = Math.max(drawn, needed)
+  useEffect(() => {
+    if (here >= count) return
+    const timer = setTimeout(() => startTransition(() => setDrawn(Math.min(count, here + MORE))), 0)
+    return () => clearTimeout(timer)
+  }, [here, count])
+  return Math.min(count, here)
+}
+
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
 export const Systems = memo(function Systems({ step, reading, voicings, selection, lineSelection, sounding, beside, editing, pulling, melody, onSelect, onSelectLine, onGroup, onBeat }: Props) {
   const { chart, chords, line } = reading
@@ -62,10 +78,12 @@ export const Systems = memo(function Systems({ step, reading, voicings, selectio
   const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
   const lineOf = useMemo(() => groupedBy(line, ({ slot }) => slot.bar), [line])
   const besideOf = useMemo(() => (beside ? groupedBy(beside.line, ({ slot }) => slot.bar) : null), [beside])
+  const focus = (step === 'lines' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
+  const drawn = useDrawn(systems.length, systems.findIndex(({ bars }) => bars.some(({ number }) => number === focus)) + 1)
   const range = rangeOfVoices(melody ? melody.view.events.map(({ made }) => made.voicing) : [...voicings.values()])
   return (
     <div className={`systems step-${step}`}>
-      {systems.map((system, at) => {
+      {systems.slice(0, drawn).map((system, at) => {
         const home = system.bars.flatMap((bar) => homeOf.get(bar.number) ?? [])
         const made = system.bars.flatMap((bar) => lineOf.get(bar.number) ?? [])
         const next = lineOf.get(systems[at + 1]?.bars[0]?.number ?? -1)?.[0]
