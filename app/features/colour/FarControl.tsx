@@ -69,7 +69,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
           aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={farInFull}
           onChange={(_, next) => setDistance(next as number)}
         />
-        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, and led more smoothly (of each chord the 7 nearest changes and 14 easiest grips are weighed)" />}
+        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, smoother; weighs 7 changes and 14 grips a chord" />}
       </div>
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">
@@ -87,6 +87,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
           ))}
         </div>
       )}
+      {ways.length > 0 && (document.colour > 0 || byHand.size > 0) && <p className="quiet">How far each goes is said of the tune as it then is: {[...(document.colour > 0 ? ['its colours'] : []), ...(byHand.size > 0 ? ['what you chose by hand'] : [])].join(' and ')} {document.colour > 0 || byHand.size !== 1 ? 'are' : 'is'} counted.</p>}
       {(state.kind !== 'none' || byTune.length > 0) && (
         <div className="lines-state" aria-live="polite">
           {state.kind === 'searching' && (

@@ -61,6 +61,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
         </section>
       )}
       {troubles.map(({ says, remedy }) => <p key={says} className="fault">{says} Try {remedy}.</p>)}
+      {event?.elsewhere && <p className="fault">The grip you chose here is for other open strings and cannot be played on these. It is kept for when you tune back; until then the search plays another.</p>}
       {event && (
         <div className="present-grip">
           <GripDiagram voicing={event.made.voicing} scale={1.5} capo={capo} />
@@ -68,7 +69,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
       )}
       <div className="drawer-buttons">
         {event && <Button onClick={() => onHear(event.made.voicing.midis)}>Hear it</Button>}
-        {event && <Button disabled={!event.fixed} onClick={() => onEdit({ kind: 'melody-fix', fixed: { [event.key]: null }, did: `grip left to the search in bar ${event.made.bar}` })}>Let the search choose (Backspace)</Button>}
+        {event && <Button disabled={!event.fixed && !event.elsewhere} onClick={() => onEdit({ kind: 'melody-fix', fixed: { [event.key]: null }, did: `grip left to the search in bar ${event.made.bar}` })}>Let the search choose (Backspace)</Button>}
         {note && <Button onClick={() => onEdit({ kind: 'phrases', phrases: { ...phrases, [placeKey(note)]: !begins } })}>{begins ? 'No phrase begins here' : 'A phrase begins here'}</Button>}
       </div>
       {event && (

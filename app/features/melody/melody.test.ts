@@ -5,7 +5,8 @@ import { withChordMelody } from '../../../db/demoMelodies'
 import { DEFAULT_PLAYER } from '../player/settings'
 import { applyEdit, newDocument, tuneDocument, type TuneDocument, type TuneEdit } from '../tune/document'
 import { readTuneDocument } from '../workspace/useTuneReading'
-import { keptNotes } from './keptNotes'
+import { onInstrument } from '../tune/sounding'
+import { fixedHere, keptNotes } from './keptNotes'
 import { lineSchedule, melodySchedule } from './melodySchedule'
 import type { KeptNote } from './schema'
 
@@ -86,5 +87,30 @@ describe('kept and heard', () => {
     expect(schedule.length).toBe(24)
     expect(schedule.strikes.filter(({ version }) => version === 'plain').every(({ beat }) => beat < 12)).toBe(true)
     expect(schedule.strikes.filter(({ version }) => version === 'new').every(({ beat }) => beat >= 12)).toBe(true)
+  })
+})
+
+describe('a chord melody on other open strings', () => {
+  const dropD = { ...DEFAULT_PLAYER, instrument: { ...DEFAULT_PLAYER.instrument, tuning: ['D2', 'A2', 'D3', 'G3', 'B3', 'E4'] } }
+  const STANDARD = 'E2 A2 D3 G3 B3 E4 capo 0'
+  const event = { bar: 1, beat: 1, beats: 4, again: false, frets: [3, null, 2, 4, 3, 3], symbol: 'G', note: 'G4', under: 'chord' as const, kind: 'own chord' as const }
+  const chart = parseChart('key: G\n| G |')
+  const made = (on: string) => edited({ ...newDocument('Tuned', 'key: G\n| G |'), melody: [note(1, 1, 'G4', 4)] }, onInstrument({ kind: 'melody-kept', kept: [event] }, on), onInstrument({ kind: 'melody-fix', fixed: { '1:1': { frets: event.frets, symbol: 'G' } }, did: 'test' }, on))
+  test('what is kept says for which strings it is', () => {
+    expect(made(STANDARD).chordMelody.kept[0]!.on).toBe(STANDARD)
+    expect(made(STANDARD).chordMelody.fixed['1:1']!.on).toBe(STANDARD)
+    expect(tuneDocument.safeParse(made(STANDARD)).success).toBe(true)
+  })
+  test('on others it is moved to the same pitches, never shown at the same frets', () => {
+    const sounds = (body: typeof DEFAULT_PLAYER) => keptNotes(made(STANDARD), chart, body).map(({ voicing }) => voicing.midis.join())
+    expect(sounds(dropD)).toEqual(sounds(DEFAULT_PLAYER))
+    expect(keptNotes(made(STANDARD), chart, dropD)[0]!.voicing.frets[0]).toBe(5)
+    expect(fixedHere(made(STANDARD).chordMelody.fixed, 0, dropD)[0]![1].frets).toEqual([5, null, 2, 4, 3, 3])
+  })
+  test('where no hand has it there it is left out, and is there again on its own strings', () => {
+    const high = { ...dropD, instrument: { ...dropD.instrument, tuning: ['E4', 'E4', 'E4', 'E4', 'E4', 'E4'] } }
+    expect(fixedHere(made(STANDARD).chordMelody.fixed, 0, high)).toEqual([])
+    expect(keptNotes(made(STANDARD), chart, high)).toEqual([])
+    expect(fixedHere(made(STANDARD).chordMelody.fixed, 0, DEFAULT_PLAYER)).toHaveLength(1)
   })
 })

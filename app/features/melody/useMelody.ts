@@ -43,6 +43,8 @@ export interface EventShown {
   made: HarmonisedNote
   /** Its grip was chosen by hand. */
   fixed: boolean
+  /** The grip by hand is for other open strings and cannot be had on these: another stands there. */
+  elsewhere?: boolean
 }
 
 export interface MelodyView {
@@ -96,12 +98,13 @@ export function useMelody({ on, document, reading, body, writing, onEdit }: Aske
   const chosen = Math.min(chordMelody.line, Math.max(0, lines.length - 1))
   useKeepEvents(search.current ? lines[chosen] : undefined, chordMelody.kept, stringingOf(body, chart.capo), (kept) => onEdit({ kind: 'melody-kept', kept }))
 
+  const fixedNow = useMemo(() => new Set(fixedHere(chordMelody.fixed, chart.capo, body).map(([place]) => place)), [chordMelody.fixed, chart.capo, body])
   const made = useMemo(() => keptNotes({ chordMelody, melody }, chart, body), [chordMelody, melody, chart, body])
   const shown = search.current && lines[chosen] ? lines[chosen].notes : made
   const events = useMemo(() => shown.map((one, index): EventShown => {
     const from = clock.at(one)
-    return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: placeKey(one) in chordMelody.fixed }
-  }), [shown, clock, chordMelody.fixed])
+    return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: fixedNow.has(placeKey(one)), elsewhere: placeKey(one) in chordMelody.fixed && !fixedNow.has(placeKey(one)) }
+  }), [shown, clock, chordMelody.fixed, fixedNow])
   const selected = picked !== null && (events.some(({ key }) => key === picked) || notes.some((note) => placeKey(note) === picked)) ? picked : events[0]?.key ?? (notes[0] ? placeKey(notes[0]) : null)
 
   const limits = useMemo(() => melodyLimits(body, chart.capo, bass), [body, chart.capo, bass])
