@@ -49,6 +49,8 @@ test('edits that a closed tab could not send are taken up by the next visit', as
 
 test('two tabs: the second writer is told, and both ways out keep both works', async ({ page, context }) => {
   await typeTune(page, 'Two Hands', '| C | F |')
+  // A tab that comes to look learns of the other before it writes: here neither does.
+  await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   const second = await context.newPage()
   await second.goto(page.url())
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')
@@ -66,8 +68,6 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | Am |')
   await saved(second)
 
-  // The tab behind does not come to look before it writes.
-  await page.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   await page.getByLabel('Chart text').fill('| Dm | G7 |')
   await expect(page.getByRole('alert')).toBeVisible()
   await page.getByRole('button', { name: /Keep mine as a copy/ }).click()
@@ -79,6 +79,7 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
 
 test('undo in a tab that another has overtaken is told so; a tune deleted elsewhere keeps its edits waiting', async ({ page, context }) => {
   await typeTune(page, 'Overtaken', '| C | F |')
+  await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   const second = await context.newPage()
   await second.goto(page.url())
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')

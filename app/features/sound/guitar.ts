@@ -154,6 +154,8 @@ export class Player {
   private lay(guitar: Guitar, schedule: Schedule, shift: number, loop: boolean, onStrike: (strike: Strike | null) => void): void {
     const transport = Tone.getTransport()
     const draw = Tone.getDraw()
+    // A page that is busy, or behind another, shows late what sounded; it never forgets that the playing has ended.
+    draw.expiration = Infinity
     for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat + shift))
     for (const strike of schedule.strikes) transport.schedule((time) => this.strike(guitar, strike, time, onStrike), ticks(strike.beat + shift))
     transport.loop = loop
