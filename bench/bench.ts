@@ -5,9 +5,14 @@ import { parseChart } from '../core/chart/parse'
 import { chord } from '../core/chord/parse'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { KeptSearch } from '../core/leading/kept'
-import { bestLines, lineOf } from '../core/leading/lead'
+import { styledLines, type StyledProblem } from '../core/leading/inStyle'
+import { bestLines, layersOf, lineOf } from '../core/leading/lead'
+import { fingersAnew, handTravelMm } from '../core/leading/measures'
+import { bestPaths } from '../core/leading/search'
+import { openStage, PriceBook, type Layer } from '../core/leading/stage'
+import { TEXTURE_NAMES } from '../core/leading/texture'
 import { leastMotion } from '../core/pitch/motion'
-import { weightsFrom } from '../core/leading/weights'
+import { STYLE_NAMES, weightsFrom, type Weights } from '../core/leading/weights'
 import { reachOf } from '../core/reharm/distance'
 import { changesAt } from '../core/reharm/options'
 import { reharmonise } from '../core/reharm/reharmonise'
@@ -150,6 +155,54 @@ function wholeTune(): void {
   row('peak memory, 200 chords : before', process.memoryUsage().rss / before, 'times', `${(process.memoryUsage().rss / 2 ** 20).toFixed(0)} MB in all`)
 }
 
+/** The plain dynamic programme: every grip of a layer after every grip of the one before, each step priced in full. */
+function plainProgramme(layers: readonly Layer[], weights: Weights): number {
+  const stages = layers.map((layer) => openStage(layer, weights, TUNE_LIMITS.instrument))
+  let costs = [...stages[0]!.own]
+  for (let at = 1; at < stages.length; at += 1) {
+    const [before, stage] = [stages[at - 1]!, stages[at]!]
+    // A book of its own for every step, so that nothing is known from another: each pair is priced as if it were the first.
+    const prices = new PriceBook(weights).pricesOf(before, stage)
+    costs = stage.own.map((own, node) => {
+      let least = Infinity
+      for (let other = 0; other < before.own.length; other += 1) {
+        const [a, b] = [before.soundOf[other]!, stage.soundOf[node]!]
+        const cost = costs[other]! + prices.outline(a, b) + prices.inner(a, b) + weights.hand * handTravelMm(before.hands[other]!, stage.hands[node]!) + weights.fingers * fingersAnew(before.hands[other]!, stage.hands[node]!)
+        if (cost < least) least = cost
+      }
+      return least + own
+    })
+  }
+  return Math.min(...costs)
+}
+
+/** First lines and five lines of 48 chords, for every style, texture and bass rule, as ratios to the plain programme on its own layers. */
+function firstLines(): void {
+  const tune = [...TUNE, ...TUNE]
+  const weights = weightsFrom('smooth', {}, 'any')
+  const any: Limits = { ...TUNE_LIMITS, bass: 'any' }
+  const layersFor = (chords: readonly ChordSymbol[]) => { const found = layersOf({ chords, limits: any }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  // The plain way takes minutes for 48 chords: eight of them are enough for the ratio.
+  const few = layersFor(tune.slice(0, 8))
+  const plain = time(() => plainProgramme(few, weights), 1)
+  const ours = time(() => bestPaths(few, weights, any.instrument, 1)![0]!.cost, 3)
+  if (Math.abs(plain.value - ours.value) > 1e-6) throw new Error(`found ${ours.value}, the plain programme ${plain.value}`)
+  row('bass player has it, any grip, plain programme : search', plain.ms / ours.ms, 'times', `8 chords: ${ms(plain.ms)} and ${ms(ours.ms)}`)
+  const each = plain.ms / 7
+  const [half, whole] = [time(() => bestPaths(layersFor(tune), weights, any.instrument, 1), 2), time(() => bestPaths(layersFor([...tune, ...tune]), weights, any.instrument, 1), 1)]
+  row('the same search, 96 chords : 48 chords', whole.ms / half.ms, 'times', `${ms(half.ms)} and ${ms(whole.ms)}`)
+  const lead = (more: Partial<StyledProblem>, count: number) => { const found = styledLines({ chords: tune, limits: TUNE_LIMITS, style: 'smooth', count, different: count > 1, ...more }); if (!found.ok) throw new Error(found.fault.message) }
+  const say = (name: string, more: Partial<StyledProblem>) => {
+    const cold = time(() => lead(more, 1), 1)
+    const [first, five] = [time(() => lead(more, 1), 2), time(() => lead(more, 5), 1)]
+    row(`${name}: plain programme of 48 chords, any grip : first`, (each * 47) / first.ms, 'times', `first ${ms(first.ms)} (${ms(cold.ms)} with its grips), five ${ms(five.ms)}`)
+  }
+  for (const style of STYLE_NAMES) say(style, { style })
+  for (const texture of TEXTURE_NAMES) say(texture, { texture })
+  say('bass player has it', { limits: any })
+  say('bass player, no roots', { limits: { ...TUNE_LIMITS, bass: 'none' } })
+}
+
 function motion(): void {
   const grids = voicingsOf(chord('G13'), { ...TUNE_LIMITS, bass: 'any' }).map((voicing) => voicing.midis)
   let sum = 0
@@ -206,6 +259,7 @@ function melodies(): void {
 grips()
 lines()
 wholeTune()
+firstLines()
 motion()
 reading()
 reharmonising()

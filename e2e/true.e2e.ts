@@ -231,6 +231,10 @@ test('a tune whose lines were never opened has grips on its sheet, and files of 
 })
 
 test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an hour offline and a reload; nothing is lost or misnamed', async ({ page, context, server }) => {
+  // An earlier test may have left another instrument.
+  await page.goto('/player')
+  await page.getByRole('combobox', { name: 'Instrument' }).click()
+  await page.getByRole('option', { name: 'Guitar, standard tuning', exact: true }).click()
   await typeTune(page, 'Whole Way', 'key: G\n| Em7 | Am7 | D7 | Gmaj7 |')
   await goTo(page, 'Colour')
   await pick(newLine(page), 2)

@@ -5,6 +5,8 @@ import type { Body } from '../app/features/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName, Weights } from '../core/leading/weights'
 import type { Constraint } from '../core/leading/constraints'
+import type { TextureName } from '../core/leading/texture'
+import type { Guards } from '../core/reharm/guards'
 import type { Contour } from '../core/leading/contour'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
@@ -16,7 +18,7 @@ export type SearchRequest =
   /** The best line alone, from a search that keeps what it knows between questions. */
   | { kind: 'first'; id: number; question: Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'> }
   | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
-  /** Every grip of a chord all over the neck, easiest first. */
+  /** Every grip of a chord all over the neck, the usual ones first. */
   | { kind: 'book'; id: number; symbol: string; body: Body }
   /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
   | { kind: 'related'; id: number; symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
@@ -24,11 +26,11 @@ export type SearchRequest =
   | { kind: 'easier'; id: number; grips: { symbol: string; frets: Frets }[]; capo: number; bass: 'chord' | 'any'; body: Body }
   /** Ways from one grip to the next chord, from smoothest to boldest. */
   | { kind: 'between'; id: number; symbol: string; frets: Frets; next: { symbol: string; frets: Frets | null }; capo: number; bass: 'chord' | 'any'; body: Body }
-  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; melody: KeptNote[]; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
+  | { kind: 'ways'; id: number; text: string; distances: number[]; keep: number[]; count: number; taste: Taste; liking: Liking; melody: KeptNote[]; guards: Guards; joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null }
 
 export type SearchReply =
   | { kind: 'progress'; id: number; done: number; of: number }
-  | { kind: 'lines'; id: number; lines: Line[] }
+  | { kind: 'lines'; id: number; lines: Line[]; texture: TextureName; says: string[] }
   /** Null where the question is not one that is answered quickly. */
   | { kind: 'first'; id: number; line: Line | null }
   | { kind: 'grips'; id: number; grips: NearGrip[] }
@@ -50,12 +52,18 @@ export interface LeadingAsked {
   window: [number, number] | null
   drone: { string: number } | { midi: number } | null
   contour: Contour | null
+  /** The kind of grip; null for what the chart suggests. */
+  texture: TextureName | null
 }
 
 /** One way through the whole tune: what takes the place of which chords, by the index of the first. */
 export interface Way {
   /** 0 to 1. */
   distance: number
+  /** It went within a tenth of where it was asked to go. */
+  reached: boolean
+  /** What the way does, in a few words. */
+  says: string
   changes: { index: number; span: number; chords: { symbol: string; beats: number }[]; rule: string; name: string }[]
 }
 

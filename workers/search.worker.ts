@@ -1,7 +1,7 @@
 import { chord } from '../core/chord/parse'
 import { arrange } from '../core/leading/arrange'
 import type { Change } from '../core/reharm/change'
-import { leadInStyle, singleProblem } from '../core/leading/inStyle'
+import { singleProblem, styledLines } from '../core/leading/inStyle'
 import { KeptSearch } from '../core/leading/kept'
 import { onTheWay } from '../core/leading/onTheWay'
 import { leastMotion } from '../core/pitch/motion'
@@ -10,6 +10,7 @@ import { reharmonise } from '../core/reharm/reharmonise'
 import { voicingsOf } from '../core/voicing/enumerate'
 import { parseKey } from '../core/pitch/key'
 import { easierThan, type Easier } from '../core/voicing/ease'
+import { strangenessOf, usualFirst } from '../core/voicing/idiom'
 import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
 import { voicingOf } from '../core/voicing/voicing'
 import { problemOf } from '../app/features/lines/problem'
@@ -36,7 +37,7 @@ self.onmessage = ({ data: request }: MessageEvent<SearchRequest>) => {
 
 function findLines({ kind: _, id, ...question }: Extract<SearchRequest, { kind: 'lines' }>): void {
   let told = performance.now()
-  const lines = leadInStyle({
+  const lines = styledLines({
     ...problemOf(question), different: true,
     onProgress: (done, of) => {
       if (performance.now() - told > PROGRESS_EVERY_MS) {
@@ -46,7 +47,7 @@ function findLines({ kind: _, id, ...question }: Extract<SearchRequest, { kind: 
       return true
     },
   })
-  reply(lines.ok ? { kind: 'lines', id, lines: lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
+  reply(lines.ok ? { kind: 'lines', id, ...lines.value } : { kind: 'fault', id, message: `${lines.fault.message} Accepted: ${lines.fault.accepted ?? 'another chord'}.` })
 }
 
 const kept = new KeptSearch()
@@ -62,33 +63,35 @@ function findFirst({ id, question }: Extract<SearchRequest, { kind: 'first' }>):
   settling = setTimeout(settle)
 }
 
-function findWays({ id, text, distances, keep, count, taste, liking, melody, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
+function findWays({ id, text, distances, keep, count, taste, liking, melody, guards, joint }: Extract<SearchRequest, { kind: 'ways' }>): void {
   distances.forEach((distance, round) => {
-    const found = (distanceGone: number, changes: readonly Change[]) => reply({ kind: 'way', id, way: {
-      distance: distanceGone,
+    const found = ({ distance: distanceGone, reached, says, changes }: { distance: number; reached: boolean; says: string; changes: readonly Change[] }) => reply({ kind: 'way', id, way: {
+      distance: distanceGone, reached, says,
       changes: changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })),
     } })
-    const asked = { text, distance, count, keep: new Set(keep), taste, liking, melody: melody.map(read) }
+    const asked = { text, distance, count, keep: new Set(keep), taste, liking, guards, melody: melody.map(read) }
     const onProgress = (done: number, of: number) => { reply({ kind: 'progress', id, done: round + done / of, of: distances.length }); return true }
-    if (joint) arrange({ ...asked, onProgress, limits: melody.length > 0 ? melodyLimits(joint.body, joint.capo, joint.bass) : limitsFor(joint.body, joint.capo, joint.bass), style: joint.style, onFound: (one) => found(one.distance, one.changes) })
-    else reharmonise(text, { ...asked, onProgress, onFound: (way) => found(way.distance, way.changes) })
+    if (joint) arrange({ ...asked, onProgress, limits: melody.length > 0 ? melodyLimits(joint.body, joint.capo, joint.bass) : limitsFor(joint.body, joint.capo, joint.bass), style: joint.style, onFound: found })
+    else reharmonise(text, { ...asked, onProgress, onFound: found })
   })
   reply({ kind: 'ways done', id })
 }
 
-/** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip. */
+/** Every grip of one chord, those that lie best between their neighbours first: motion counted with ease of the grip and how usual it is. */
 function findGrips({ id, symbol, bass, capo, before, after, body }: Extract<SearchRequest, { kind: 'grips' }>): void {
-  const grips = voicingsOf(chord(symbol), limitsFor(body, capo, bass)).map((voicing): NearGrip => ({
+  const limits = limitsFor(body, capo, bass)
+  const grips = voicingsOf(chord(symbol), limits).map((voicing): NearGrip => ({
     voicing,
     motion: (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
   }))
-  const rank = ({ voicing, motion }: NearGrip) => motion + voicing.fingering.difficulty
+  const rank = ({ voicing, motion }: NearGrip) => motion + voicing.fingering.difficulty + strangenessOf(voicing, chord(symbol), limits.instrument)
   grips.sort((a, b) => rank(a) - rank(b))
   reply({ kind: 'grips', id, grips })
 }
 
 function findBook({ id, symbol, body }: Extract<SearchRequest, { kind: 'book' }>): void {
-  const grips = voicingsOf(chord(symbol), wholeNeck(body)).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty)
+  const limits = wholeNeck(body)
+  const grips = usualFirst(voicingsOf(chord(symbol), limits), chord(symbol), limits.instrument)
   reply({ kind: 'book', id, grips })
 }
 

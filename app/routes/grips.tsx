@@ -199,7 +199,7 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
           {where === 'neck' && !all && <p className="quiet">Looking over the neck.</p>}
           {where === 'neck' && all && (
             <>
-              <p className="quiet">{onNeck.length} of {all.grips.length} grips, easiest first</p>
+              <p className="quiet">{onNeck.length} of {all.grips.length} grips, the usual ones first</p>
               <ul className="book-list">
                 {onNeck.slice(0, shown).map((one) => (
                   <li key={one.frets.join()}>

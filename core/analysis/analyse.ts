@@ -5,7 +5,7 @@ import { findKey, rankKeys } from './findKey'
 import { groupsOf } from './groups'
 import { scaleHolding } from './keyFit'
 import { localKeys, sameKey } from './localKeys'
-import { numeralOf, stepName, type NumeralSchool } from './numeral'
+import { numeralOf, usualStep, type NumeralSchool } from './numeral'
 import { placesOf, played, type Place, type Sounding } from './places'
 import type { Analysis, Reading, Region } from './reading'
 import { findingsOf, isInside, type Finding, type Manner } from './rules'
@@ -105,7 +105,7 @@ function whyRoman({ chord, key }: Place, finding: Finding, roman: string): strin
   const root = noteName(chord.root)
   const [job, goal] = roman.split(/\/(?=[b#]*[iIvV]+$)/)
   if (finding.roman && goal && finding.key) return `${root} is the ${stepOf(job!)} of ${keyName(finding.key)}, and ${noteName(finding.key.tonic)} is the ${goal} of ${keyName(key)}.`
-  return `${root} is the ${stepName(chord.root, key.tonic)} counted on the major scale of ${noteName(key.tonic)}; the rest of the numeral says the quality of ${chord.canonical}.`
+  return `${root} is the ${usualStep(chord, key)} counted on the major scale of ${noteName(key.tonic)}; the rest of the numeral says the quality of ${chord.canonical}.`
 }
 
 const stepOf = (roman: string): string => /^[b#]*[iIvV]+/.exec(roman)?.[0].toUpperCase().replace(/B(?=[IV])/g, 'b') ?? roman

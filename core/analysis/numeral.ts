@@ -18,10 +18,20 @@ export function stepName(note: Note, tonic: Note): string {
   return (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + ROMAN[letters]!
 }
 
-/** The numeral of a chord in a key, with its quality and extensions. */
+/** The numeral of a chord in a key, with its quality and extensions. The step is the one it is read by, however its root is spelled. */
 export function numeralOf(chord: ChordSymbol, key: Key, school: NumeralSchool): string {
-  return withQuality(stepName(chord.root, key.tonic), chord, school) + bassFigure(chord)
+  return withQuality(usualStep(chord, key), chord, school) + bassFigure(chord)
 }
+
+/** The step a chord stands on by its usual name: a major chord a half step above I is bII even where it is written as #I, a diminished seventh there #I. */
+export function usualStep(chord: ChordSymbol, key: Key): string {
+  const written = stepName(chord.root, key.tonic)
+  const kind = kindOf(chord)
+  return (kind === 'diminished' || kind === 'half-diminished' ? USUAL_DIMINISHED[written] : USUAL_STEP[written]) ?? written
+}
+
+/** The numeral of a chord read as a step by its job. */
+export const numeralAs = (step: string, chord: ChordSymbol, school: NumeralSchool): string => withQuality(step, chord, school) + bassFigure(chord)
 
 /** A bass other than the root is told by its degree: C/E is `I/3`. */
 const bassFigure = (chord: ChordSymbol): string => (chord.bass ? `/${degreeBetween(chord.root, chord.bass)}` : '')
@@ -51,6 +61,9 @@ function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): s
 
 /** Steps nobody writes, by the usual name of the same sound. */
 const USUAL_STEP: Readonly<Record<string, string>> = { bI: 'VII', bIV: 'III', '#III': 'IV', '#VII': 'I', '#VI': 'bVII', '#II': 'bIII', '#I': 'bII', '#V': 'bVI' }
+
+/** Diminished chords lead up by their usual names. */
+const USUAL_DIMINISHED: Readonly<Record<string, string>> = { bI: 'VII', bII: '#I', bIV: 'III', bV: '#IV', bVI: '#V', bVII: '#VI', '#III': 'IV', '#VII': 'I' }
 
 /** The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that stands there. */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {

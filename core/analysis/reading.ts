@@ -10,7 +10,7 @@ export type Role =
   | 'I major' | 'IV major' | 'borrowed major'
   | 'ii minor' | 'iii minor' | 'vi minor' | 'iv minor' | 'tonic minor'
   | 'half-diminished' | 'diminished'
-  | 'dominant to major' | 'dominant to minor' | 'dominant at rest' | 'home dominant at rest'
+  | 'dominant to major' | 'dominant to minor' | 'dominant at rest' | 'home dominant at rest' | 'blues I into IV'
   | 'augmented' | 'suspended' | 'power'
 
 /** The job of a chord in words a player uses. */

@@ -3,7 +3,7 @@ import { keyName, scaleNotes, type Key } from '../pitch/key'
 import { modulo, noteName, pitchClass, type Note } from '../pitch/note'
 import { scaleHolding } from './keyFit'
 import type { Kind } from './kind'
-import { numeralOver, stepName, targetName, type NumeralSchool } from './numeral'
+import { numeralAs, numeralOver, stepName, targetName, type NumeralSchool } from './numeral'
 import type { Place } from './places'
 import type { Function, Role } from './reading'
 
@@ -154,6 +154,19 @@ const secondaryDominant: Rule = (place, key, { school }) => {
 
 const insideKey = (place: Place, key: Key) => isInside(place, key) && INSIDE[key.mode][place.rel] !== undefined
 
+/** A V of a minor chord of the key that goes up a half step instead: III7 to IV is V7/vi, deceptive. */
+const deceptiveDominant: Rule = (place, key, { school }) => {
+  const next = place.wraps ? null : place.next
+  if (place.kind !== 'dominant' || !next || next.kind === 'dominant' || modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12) !== 1) return null
+  const goal = fifthBelow(place.chord.root)
+  const step = modulo(pitchClass(goal) - pitchClass(key.tonic), 12)
+  if (key.mode !== 'major' || ![2, 4, 9].includes(step)) return null
+  return {
+    function: 'secondary dominant', role: 'dominant to minor', key: keyOn(goal, true), roman: numeralOver('V', place.chord, targetName(goal, true, key.tonic), school),
+    reason: `${name(place)} is the V of ${noteName(goal)} minor and goes up a half step to ${name(next)} instead: deceptive.`,
+  }
+}
+
 const substituteDominant: Rule = (place, key, { school }) => {
   const target = fallsTo(place, 1)
   if (!target || place.kind !== 'dominant') return null
@@ -162,13 +175,15 @@ const substituteDominant: Rule = (place, key, { school }) => {
   return {
     function: 'substitute dominant', role: 'dominant at rest',
     key: home ? key : keyOn(target.chord.root, minor),
-    ...(home ? {} : { roman: numeralOver('bII', place.chord, targetName(target.chord.root, minor, key.tonic), school) }),
+    roman: home ? numeralAs('bII', place.chord, school) : numeralOver('bII', place.chord, targetName(target.chord.root, minor, key.tonic), school),
     reason: `${name(place)} falls a half step to ${name(target)}: it has the third and seventh of its V, swapped.`,
   }
 }
 
 const bluesSeventh: Rule = (place, key) => {
   if (place.kind !== 'dominant' || (place.rel !== 0 && place.rel !== 5)) return null
+  // Going to IV it is also the V of that chord.
+  if (place.rel === 0 && fallsTo(place, 7)) return { function: 'blues', role: 'blues I into IV', reason: `${name(place)} is the I of ${keyName(key)} with the flat seventh of the blues, and the V of ${name(place.next!)}, which follows.` }
   return { function: 'blues', role: 'dominant at rest', reason: `${name(place)} is the ${place.rel === 0 ? 'I' : 'IV'} of ${keyName(key)} with the flat seventh of the blues.` }
 }
 
@@ -177,7 +192,8 @@ const borrowedChord: Rule = (place, key) => {
     if (place.rel === 5 && (place.kind === 'major' || place.kind === 'dominant'))
       return { function: 'borrowed', role: 'dominant at rest', reason: `${name(place)} is the IV of the parallel major, with the raised sixth of the minor scale.` }
     if (place.rel === 0 && place.kind === 'major') return { function: 'borrowed', role: 'I major', reason: `${name(place)} is home in major, a brighter ending.` }
-    if (place.rel === 2 && place.kind === 'minor') return { function: 'borrowed', role: 'ii minor', reason: `${name(place)} is the ii of the parallel major.` }
+    if (place.rel === 1 && place.kind === 'major') return { function: 'borrowed', role: 'borrowed major', reason: `${name(place)} is the flat II, a half step above home (Neapolitan): it goes to the V or home.` }
+    if (place.rel === 2 && place.kind === 'minor') return { function: 'borrowed', role: 'ii minor', reason: `${name(place)} is the ii of the parallel major, as in Dorian.` }
     return null
   }
   const entry = BORROWED[place.rel]
@@ -208,6 +224,11 @@ const diminishedChord: Rule = (place, key, { school }) => {
   if (place.kind !== 'diminished' && !(place.kind === 'half-diminished' && !isInside(place, key))) return null
   const next = place.next && !place.wraps ? place.next : null
   if (!next) return null
+  const bassOf = ({ chord }: Place) => pitchClass(chord.bass ?? chord.root)
+  // By its own bass and the bass it goes to: #IV°7 leads to I over 5.
+  const byBass = modulo(bassOf(next) - bassOf(place), 12)
+  if (place.kind === 'diminished' && next.chord.bass && (byBass === 1 || byBass === 11))
+    return { function: 'passing diminished', role: 'diminished', reason: `The bass of ${name(place)} goes ${byBass === 1 ? 'up' : 'down'} a half step to that of ${name(next)}.` }
   const rise = modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12)
   const from = place.previous ? modulo(pitchClass(place.chord.root) - pitchClass(place.previous.chord.root), 12) : null
   if (rise === 0 && place.kind === 'diminished')
@@ -247,7 +268,7 @@ const chromaticApproach: Rule = (place) => {
 
 /** In the order in which a player would try them. */
 const OUTSIDE_RULES: readonly Rule[] = [
-  relatedTwo, secondaryDominant, substituteDominant, dominantOfTwo, bluesSeventh, borrowedChord, diminishedChord, lineChord, qualityFlip, chromaticApproach,
+  relatedTwo, secondaryDominant, deceptiveDominant, substituteDominant, dominantOfTwo, bluesSeventh, borrowedChord, diminishedChord, lineChord, qualityFlip, chromaticApproach,
 ]
 
 /** Every rule that explains a chord in its key, the first explanation first; the last resort where there is none. */

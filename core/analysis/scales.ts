@@ -52,6 +52,7 @@ const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
   'dominant to minor': ['Mixolydian b9 b13', 'altered', 'half-whole diminished', 'Mixolydian b13', 'Mixolydian', 'whole tone', 'Lydian dominant'],
   'dominant at rest': ['Lydian dominant', 'Mixolydian', 'half-whole diminished', 'altered', 'whole tone', 'Mixolydian b13', 'Mixolydian b9 b13'],
   'home dominant at rest': ['Mixolydian', 'Lydian dominant', 'half-whole diminished', 'Mixolydian b13', 'Mixolydian b9 b13', 'altered', 'whole tone'],
+  'blues I into IV': ['Mixolydian', 'Lydian dominant', 'half-whole diminished', 'Mixolydian b9 b13', 'altered', 'whole tone', 'Mixolydian b13'],
   augmented: ['whole tone', 'Lydian augmented', 'Ionian augmented', 'altered'],
   suspended: ['Mixolydian', 'Dorian', 'Ionian', 'Aeolian', 'Phrygian'],
   power: ['Mixolydian', 'Ionian', 'Aeolian'],

@@ -34,6 +34,7 @@ const TENSIONS: Readonly<Record<Role, Tensions>> = {
   'tonic minor':        row('6 9 11 7',         'b7',                              'b13'),
   'iv minor':           row('6 b7 9 13'),
   'dominant at rest':   row('9 #11 13',         '',                                'b9 #9 b13'),
+  'blues I into IV':          row('9 13',           '#9 b9 #5 b5 b13',                 '11'),
   // Any tone a whole step above a chord tone.
   diminished:           row('9 11 b13 7'),
   augmented:            row('9 b7'),

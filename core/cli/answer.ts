@@ -10,13 +10,13 @@ import { printChart } from '../chart/print'
 import { parseChord, parseSymbol } from '../chord/parse'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
-import { leadInStyle } from '../leading/inStyle'
+import { styledLines, whyLikeSmooth, type StyledProblem } from '../leading/inStyle'
 import { pulled } from '../leading/pull'
 import { leastClassMotion, leastMotion, voiceSteps } from '../pitch/motion'
 import { fingeringsOf } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { keyName } from '../pitch/key'
-import { midiOf, noteName, parseNote, parsePitch, pitchAt, pitchClass, pitchName, plainSpelling } from '../pitch/note'
+import { midiOf, noteName, parseNote, parsePitch, pitchClass, plainPitchName } from '../pitch/note'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
 import type { MelodyNote } from '../reharm/melodyFit'
@@ -25,6 +25,7 @@ import { reharmonise } from '../reharm/reharmonise'
 import { RULES } from '../reharm/rules'
 import { bad, good, type Fault, type Result } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
+import { usualFirst } from '../voicing/idiom'
 import { namesOf } from '../voicing/name'
 import type { Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
@@ -158,15 +159,15 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     const chord = parseChord(symbol)
     if (!chord.ok) return chord
     const voicings = voicingsOf(chord.value, limits.value)
-    voicings.sort(ORDERS[sort])
-    if (voicings.length === 0) {
+        if (voicings.length === 0) {
       const tight = whyNone(chord.value, limits.value)
       return good({
         total: 0, voicings: [], tooTight: tight,
         why: tight.length > 0 ? `Nothing is left by limits.${tight.map(({ limit }) => limit).join(' and limits.')}: ${tight.map(({ loosen }) => loosen).join('; or ')}.` : `No grip of ${chord.value.canonical} can be held on this instrument.`,
       })
     }
-    return good({ total: voicings.length, voicings: voicings.slice(0, count).map(voicingAnswer) })
+    const inOrder = sort === 'low' || sort === 'high' ? voicings.sort(ORDERS[sort]) : usualFirst(voicings, chord.value, limits.value.instrument)
+    return good({ total: voicings.length, voicings: inOrder.slice(0, count).map(voicingAnswer) })
   },
 
   options({ text, bar, beat, melody, rules, depth }) {
@@ -179,21 +180,21 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     if (slots[index]!.symbol?.kind !== 'chord') return bad({ code: 'no-chord', message: `"${slots[index]!.text}" on bar ${bar}, beat ${beat} is no chord that could be changed.`, accepted: 'the place of a chord', text: 'bar, beat' })
     const options = optionsAt(text, index, { rules, ...(depth ? { depth } : {}), ...(melody ? { melody } : {}) })
     return good({
-      options: options.map(({ rule, name, intent, puts, why, distance, reach, mood, school, melody: fit, kept, lost, added, into, out, also, depth: deep, ...change }) => ({
+      options: options.map(({ rule, name, intent, puts, why, distance, reach, mood, school, melody: fit, kept, lost, added, into, out, basses, also, depth: deep, ...change }) => ({
         rule, name, intent, symbols: puts.map((put) => put.chord.canonical), beats: puts.map((put) => tidy(put.beats)),
         text: applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
-        why, distance: tidy(distance.total), distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) }, reach: tidy(reach), mood, school, melody: fit, kept, lost, added, into, out, also,
+        why, distance: tidy(distance.total), distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) }, reach: tidy(reach), mood, school, melody: fit, kept, lost, added, into, out, basses, also,
       })),
       problems: chart.problems,
     })
   },
 
-  reharmonise({ text, distance, count = 1, melody, seed = 1 }) {
-    const results = reharmonise(text, { distance, count, seed, ...(melody ? { melody } : {}) })
+  reharmonise({ text, distance, count = 1, melody, seed = 1, guards }) {
+    const results = reharmonise(text, { distance, count, seed, ...(melody ? { melody } : {}), ...(guards ? { guards } : {}) })
     const slots = slotsOf(parseChart(text))
     return good({
       results: results.map((result) => ({
-        text: result.text, distance: tidy(result.distance),
+        text: result.text, distance: tidy(result.distance), reached: result.reached, says: result.says,
         choices: result.changes.map((change) => ({
           bar: slots[change.index]!.bar, ...placeOf(slots[change.index]!), rule: change.rule, name: change.name, why: change.why, symbols: change.puts.map((put) => put.chord.canonical),
         })),
@@ -220,7 +221,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, loop = false, window, drone, contour, fixed = {} }) {
+  lead({ text, symbols, style = 'smooth', limits: input, weights, count = 1, melody, loop = false, window, drone, contour, fixed = {}, texture, colour, near = false }) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const chart = text === undefined ? null : parseChart(text)
@@ -235,11 +236,17 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
       grips.set(Number(index), frets)
     }
     if (drone && 'string' in drone && drone.string > strings) return bad({ code: 'bad-field', message: `There is no string ${drone.string} on ${strings} strings.`, accepted: `1 to ${strings}, or a pitch`, text: 'drone' })
-    const lines = leadInStyle({
+    const readings = chart ? analyse(chart).readings.filter(({ slot }) => slot.symbol?.kind === 'chord') : null
+    const problem: StyledProblem = {
       chords: chords.value, limits: limits.value, style, count, fixed: grips, loop, window: window ?? null, constraints: chart && melody ? topsOf(chart, melody) : [],
-      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone, contour: contour ?? null, ...(weights ? { weights } : {}),
-    })
-    return lines.ok ? good({ lines: lines.value.map((line) => lineAnswer(line, chords.value)) }) : lines
+      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone, contour: contour ?? null, different: !near && count > 1,
+      ...(weights ? { weights } : {}), ...(texture ? { texture } : {}), ...(colour === undefined ? {} : { colour }), ...(readings ? { roles: readings.map(({ role }) => role) } : {}),
+    }
+    const found = styledLines(problem)
+    if (!found.ok) return found
+    const { lines, texture: taken, says } = found.value
+    const alike = lines[0] && grips.size === 0 ? whyLikeSmooth(problem, lines[0]) : null
+    return good({ texture: taken, says: alike ? [...says, alike] : says, lines: lines.map((line) => lineAnswer(line, chords.value)) })
   },
 
   pull({ symbols, voicings, index, string, to, limits: input, key }) {
@@ -257,7 +264,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     if (at < 0 || frets[at] === null || frets[at] === undefined) return bad({ code: 'bad-field', message: `String ${string} does not sound in chord ${index}.`, accepted: `a sounding string: ${frets.flatMap((fret, from) => (fret === null ? [] : [tuning.length - from])).join(', ')}`, text: 'string' })
     const open = tuning[at]! + capo
     const fret = 'fret' in to ? to.fret : to.midi === open ? 0 : to.midi - tuning[at]!
-    if (fret < 0 || (fret > 0 && fret <= capo) || fret > 36) return bad({ code: 'bad-field', message: `That note is not on string ${string}.`, accepted: `from ${pitchName(pitchAt(open, plainSpelling(open % 12)))} up`, text: 'to' })
+    if (fret < 0 || (fret > 0 && fret <= capo) || fret > 36) return bad({ code: 'bad-field', message: `That note is not on string ${string}.`, accepted: `from ${plainPitchName(open)} up`, text: 'to' })
     const result = pulled(frets, at, fret, chords.value[index]!, limits.value, key)
     return good({
       frets: result.frets, playable: result.playable, moved: result.moved, lost: result.lost, sour: result.sour.length,
@@ -267,18 +274,18 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
     })
   },
 
-  arrange({ text, melody, distance, style = 'smooth', limits: input, count = 1 }) {
+  arrange({ text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour }) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
-    const found = arrange({ text, distance, limits: limits.value, style, count, ...(melody ? { melody } : {}) })
+    const found = arrange({ text, distance, limits: limits.value, style, count, ...(melody ? { melody } : {}), ...(guards ? { guards } : {}), ...(texture ? { texture } : {}), ...(colour === undefined ? {} : { colour }) })
     if (!found.ok) return found
     const slots = slotsOf(chart)
     return good({
-      lines: found.value.map(({ line, chords: placed, changes, distance: far }) => ({
-        ...lineAnswer(line, placed.map(({ chord }) => chord)), distance: tidy(far), text: applyChanges(text, changes),
+      lines: found.value.map(({ line, chords: placed, changes, distance: far, reached, texture: kind, says }) => ({
+        ...lineAnswer(line, placed.map(({ chord }) => chord)), distance: tidy(far), reached, texture: kind, says, text: applyChanges(text, changes),
         places: placed.map(({ bar, beat, beats }) => ({ bar, beat: tidy(beat), beats: tidy(beats) })),
         choices: changes.map((change) => ({ bar: slots[change.index]!.bar, ...placeOf(slots[change.index]!), rule: change.rule, name: change.name, why: change.why, symbols: change.puts.map((put) => put.chord.canonical) })),
       })),
@@ -301,7 +308,6 @@ const lowest = (voicing: Voicing) => voicing.midis[0]!
 const highest = (voicing: Voicing) => voicing.midis.at(-1)!
 const byEase = (a: Voicing, b: Voicing) => a.fingering.difficulty - b.fingering.difficulty
 const ORDERS = {
-  easy: byEase,
   low: (a: Voicing, b: Voicing) => lowest(a) - lowest(b) || highest(a) - highest(b) || byEase(a, b),
   high: (a: Voicing, b: Voicing) => highest(b) - highest(a) || lowest(b) - lowest(a) || byEase(a, b),
 }

@@ -1,3 +1,4 @@
+import { midi } from '../pitch/note'
 import { answer, answerLine, type Reply } from './answer'
 
 const good = (request: unknown) => {
@@ -33,8 +34,11 @@ describe('the command line keeps its contract', () => {
     const all = ask({})
     expect(all.voicings).toHaveLength(all.total)
     expect(ask({ count: 3 }).voicings).toEqual(all.voicings.slice(0, 3))
-    const efforts = all.voicings.map((voicing) => voicing.difficulty)
-    expect(efforts).toEqual([...efforts].sort((a, b) => a - b))
+    // Known shapes first, by whatever name they are asked for; low and high by pitch.
+    for (const sort of ['easy', 'reach']) expect(ask({ sort }).voicings).toEqual(all.voicings)
+    expect(ask({ limits: {} }).voicings.slice(0, 2).map(({ frets }) => frets.map((fret) => fret ?? 'x').join(' ')).sort()).toEqual(['3 2 0 0 0 1', '3 5 3 4 3 3'])
+    const lows = ask({ sort: 'low' }).voicings.map(({ notes }) => Math.min(...notes.map(midi)))
+    expect(lows).toEqual([...lows].sort((a, b) => a - b))
     for (const voicing of all.voicings) {
       expect(voicing.notes).toHaveLength(4)
       expect(voicing.degrees).toHaveLength(4)

@@ -6,10 +6,11 @@ import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/impor
 import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
 import { lineOf } from '../leading/lead'
 import { weightsFrom } from '../leading/weights'
-import { blockHarmonised, scaleFrom } from '../melody/block'
+import { blocksOnOneSet, scaleFrom } from '../melody/block'
 import { endsOf } from '../melody/ends'
 import { harmonise } from '../melody/harmonise'
-import { SILENT } from '../melody/line'
+import { SILENT, type HarmonisedNote } from '../melody/line'
+import { TEXTURES, type Texture } from '../melody/textures'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
@@ -47,7 +48,7 @@ export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof reque
         const answer = lineAnswer(line, over)
         return {
           ...answer, cost: tidy(cost),
-          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note) } }),
+          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note), ...whyOther(texture ?? 'full', notes[at]!) } }),
         }
       }),
       left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
@@ -69,9 +70,10 @@ export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof reque
     if (!limits.ok) return limits
     if (request.kind !== 'sixth-diminished') {
       // From the tonic in the octave where the guitar sings; or the fragment as given.
-      const notes = request.notes ?? scaleFrom([...scaleNotes(request.key), request.key.tonic], SCALE_OCTAVE)
       const block = request.kind === 'sevenths' ? { kind: request.kind, key: request.key, tone: request.tone ?? 1, family: request.family ?? 'drop 2' } as const : { kind: request.kind, key: request.key }
-      const blocks = blockHarmonised(notes, block, limits.value)
+      const scales = request.notes ? [request.notes] : SCALE_OCTAVES.map((octave) => scaleFrom([...scaleNotes(request.key), request.key.tonic], octave))
+      const tried = scales.map((notes) => ({ notes, blocks: blocksOnOneSet(notes, block, limits.value) }))
+      const { notes, blocks } = tried.find((one) => one.blocks.ok) ?? tried[0]!
       return blocks.ok ? good({ scale: notes.map(noteName), voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({ symbol: chord.canonical, note: pitchName(note), kind, ...voicingAnswer(voicing) })) }) : blocks
     }
     const symbol = parseChord(request.chord)
@@ -87,7 +89,14 @@ export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof reque
   },
 }
 
+/** Why a grip is not in the layout asked for, where it is not. */
+function whyOther(texture: Texture, { voicing, chord, note, under }: HarmonisedNote): { why?: string } {
+  const { families } = TEXTURES[texture]
+  if (!families || under !== 'chord' || families.some((family) => voicing.families.includes(family))) return {}
+  return { why: `No hand holds ${chord?.canonical ?? 'this'}${note ? ` under ${pitchName(note.note)}` : ''} in ${texture}, not with a free tension either: the nearest grip stands there.` }
+}
+
 /** Frets that a melody on top may go up to. */
 const MELODY_FRETS = 17
-/** Octave in which a scale begins. */
-const SCALE_OCTAVE = 4
+/** Octaves in which a scale begins, the usual one first. */
+const SCALE_OCTAVES = [4, 3]

@@ -1,6 +1,7 @@
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
+import { addedTo } from '../leading/colours'
 import type { Line } from '../leading/lead'
 import { TERM_NAMES } from '../leading/weights'
 import type { Fingering } from '../neck/fingering'
@@ -31,7 +32,7 @@ export const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
   parts: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.parts[term])])),
   measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
   voicings: line.voicings.map((voicing, at) => ({
-    symbol: chords[at]!.text, frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
+    symbol: line.chords[at]!.canonical === chords[at]!.canonical ? chords[at]!.text : line.chords[at]!.canonical, added: addedTo(chords[at]!, line.chords[at]!), frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
   })),
   steps: line.steps.map((step) => ({ ...step, hand: tidy(step.hand, 1) })),
 })

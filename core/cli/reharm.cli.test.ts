@@ -76,7 +76,7 @@ describe('reharmonise', () => {
   interface Result { text: string; distance: number; choices: { bar: number; beat: number; rule: string; why: string; symbols: string[] }[] }
   const results = (more: object = {}) => (good({ do: 'reharmonise', text, distance: 0.4, ...more }) as unknown as { results: Result[] }).results
   test('distance 0 is the plain chart; otherwise as many different ones as asked for, each choice with its place, rule and reason', () => {
-    expect(results({ distance: 0, count: 3 })).toEqual([{ text, distance: 0, choices: [] }])
+    expect(results({ distance: 0, count: 3 })).toEqual([{ text, distance: 0, reached: true, says: 'as it is', choices: [] }])
     const three = results({ count: 3 })
     expect(new Set(three.map((result) => result.text)).size).toBe(3)
     for (const { choices, distance } of three) {

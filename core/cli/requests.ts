@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { DENSITIES } from '../melody/line'
 import { TEXTURE_NAMES } from '../melody/textures'
+import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/texture'
 import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
@@ -10,6 +11,7 @@ import { IMPORT_FORMATS } from '../formats/importChart'
 import { TUNE_FORMATS } from '../formats/importTune'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
+import { GUARD_NAMES } from '../reharm/guards'
 import { MOST_DEPTH } from '../reharm/options'
 import type { Result } from '../result'
 import { FAMILIES } from '../voicing/family'
@@ -65,6 +67,9 @@ const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 /** Bars and beats from 1; a pickup is bar 0. */
 const melody = z.array(z.strictObject({ bar: z.int().min(0), beat: z.number().min(1), beats: z.number().positive(), note: readBy(parsePitch) })).max(5_000)
 
+/** Guards of a reharmonisation, each on but where it is switched off (`false`). */
+const guards = z.partialRecord(z.enum(GUARD_NAMES), z.boolean()).optional()
+
 /** Notes of a fragment to be harmonised in blocks. */
 const fragment = z.array(readBy(parsePitch)).min(1).max(500)
 
@@ -84,14 +89,14 @@ export const requestSchemas = {
   }).refine((request) => (request.frets === undefined) !== (request.notes === undefined), 'give either frets or notes'),
   finger: z.strictObject({ do: z.literal('finger'), frets: fretsSchema, limits: limitsSchema.optional() }),
   voicings: z.strictObject({
-    do: z.literal('voicings'), symbol, limits: limitsSchema.optional(), count: count.optional(), sort: z.enum(['easy', 'low', 'high']).optional(),
+    do: z.literal('voicings'), symbol, limits: limitsSchema.optional(), count: count.optional(), sort: z.enum(['easy', 'reach', 'low', 'high']).optional(),
   }),
   options: z.strictObject({
     do: z.literal('options'), text: chartText, bar: z.int().min(0), beat: z.number().min(1), melody: melody.optional(),
     rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(), depth: z.int().min(1).max(MOST_DEPTH).optional(),
   }),
   reharmonise: z.strictObject({
-    do: z.literal('reharmonise'), text: chartText, distance: z.number().min(0).max(1), count: count.max(20).optional(), melody: melody.optional(), seed: z.int().min(0).max(2 ** 31).optional(),
+    do: z.literal('reharmonise'), text: chartText, distance: z.number().min(0).max(1), count: count.max(20).optional(), melody: melody.optional(), seed: z.int().min(0).max(2 ** 31).optional(), guards,
   }),
   motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
   lead: z.strictObject({
@@ -108,6 +113,12 @@ export const requestSchemas = {
     /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
     /** The shape of the top voice. */
     contour: z.enum(CONTOURS).optional(),
+    /** The kind of grip; without it what the chart suggests. */
+    texture: z.enum(LINE_TEXTURES).optional(),
+    /** Chords may take the free tensions of their role. */
+    colour: z.boolean().optional(),
+    /** The exact best ones, however near to one another. */
+    near: z.boolean().optional(),
     window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
     drone: z.union([z.int().min(1).max(8).transform((string) => ({ string })), pitch.transform((midi) => ({ midi }))]).optional(),
     fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
@@ -119,6 +130,7 @@ export const requestSchemas = {
   }),
   arrange: z.strictObject({
     do: z.literal('arrange'), text: chartText, melody: melody.optional(), distance: z.number().min(0).max(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
+    guards, texture: z.enum(LINE_TEXTURES).optional(), colour: z.boolean().optional(),
   }),
   harmonise: z.strictObject({
     do: z.literal('harmonise'), text: chartText, melody: melody.min(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),

@@ -1,5 +1,5 @@
 import { Midi } from '@tonejs/midi'
-import { pitchName, pitchAt, plainSpelling } from '../pitch/note'
+import { plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { inBounds } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
@@ -48,7 +48,7 @@ export function importMidi(content: string): Result<ImportedTune> {
   if (voices.length < track.notes.length) warnings.push(`${track.notes.length - voices.length} notes that sounded under others were left out.`)
   if (voices.length > MOST_NOTES_READ) return bad({ code: 'too-large', message: `The melody has ${voices.length} notes.`, accepted: `at most ${MOST_NOTES_READ} notes`, text: 'content' })
   const melody = voices.map(({ midi, from, to }): NamedMelodyNote => ({
-    bar: Math.floor(from / (beats! * grid)) + 1, beat: (from % (beats! * grid)) / grid + 1, beats: (to - from) / grid, note: pitchName(pitchAt(midi, plainSpelling(midi % 12))),
+    bar: Math.floor(from / (beats! * grid)) + 1, beat: (from % (beats! * grid)) / grid + 1, beats: (to - from) / grid, note: plainPitchName(midi),
   }))
   const bars = melody.at(-1)!.bar
   if (bars > MOST_BARS_READ) return bad({ code: 'too-large', message: `The last note stands in bar ${bars}.`, accepted: `at most ${MOST_BARS_READ} bars`, text: 'content' })

@@ -1,18 +1,23 @@
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
-import { leastMotion } from '../pitch/motion'
 import type { Change, Put } from '../reharm/change'
 import type { MelodyNote } from '../reharm/melodyFit'
-import { latticeOf, unlanded, type Arc } from '../reharm/reharmonise'
+import { directionInWords } from '../reharm/direction'
+import { isOn, type Guards } from '../reharm/guards'
+import type { Arc } from '../reharm/lattice'
+import { soundingsOf, standing, unlanded } from '../reharm/paths'
+import { latticeOf, REACHED } from '../reharm/reharmonise'
 import type { Liking, Taste } from '../reharm/taste'
 import { midiOf } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
 import { constrained, type Constraint } from './constraints'
-import { bestLines, STOPPED, type Line } from './lead'
-import { fingersAnew, gripMeasures, handPlace, handTravelMm, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
+import { styledLines } from './inStyle'
+import { STOPPED, type Line } from './lead'
+import { fingersAnew, gripMeasures, handPlace, handTravelMm, motionMeasures, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
+import { kindOfGrip, type TextureName } from './texture'
 import { STYLES, TERM_NAMES, weightsFrom, type StyleName, type Term, type Weights } from './weights'
 
 export interface ArrangeProblem {
@@ -27,6 +32,12 @@ export interface ArrangeProblem {
   liking?: Liking
   /** Slots that stay as they are, by index. */
   keep?: ReadonlySet<number>
+  /** Guards that are switched off (`false`). */
+  guards?: Guards
+  /** The kind of grip; what the chart suggests where it is not said. */
+  texture?: TextureName
+  /** Chords of the line may take the free tensions of their role (theory 9); they do where it is not said. */
+  colour?: boolean
   onProgress?: (done: number, of: number) => boolean
   onFound?: (arrangement: Arrangement) => void
 }
@@ -39,13 +50,22 @@ export interface Arrangement {
   line: Line
   /** How far it went, 0 to 1. */
   distance: number
+  /** It went within a tenth of where it was asked to go. */
+  reached: boolean
+  texture: TextureName
+  /** What the way does, in a few words. */
+  says: string
 }
 
 /** Bounds of the joint search: changes tried at each slot, the plain chord among them, and grips of each chord. */
 const CHANGES_TRIED = 8
 const GRIPS_TRIED = 14
 /** Rounds in which the price of distance is put right, since grips pull it off its mark. */
-const ROUNDS = 4
+const ROUNDS = 8
+/** How near the wanted distance, as a share of the most, is near enough. */
+const NEAR_ENOUGH = 0.05
+/** Of the changes tried, those that change most whatever they are worth, so that every distance can be reached. */
+const FAR_TRIED = 3
 /** Semitones that a point of the harmony's price is worth. */
 const POINT = 2
 /** Price of a change that makes a chord the same as its neighbour, in points: no voice moves, and no harmony either. */
@@ -65,10 +85,10 @@ interface State { cost: number; weight: number; way: Way; grips: number[]; befor
  * Each further arrangement pays for changes used before. Stopping gives what was found.
  */
 export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
-  const { text, distance, style = 'smooth', count = 1, melody = [], onProgress = () => true } = problem
+  const { text, distance, style = 'smooth', count = 1, melody = [], guards = {}, onProgress = () => true } = problem
   const named = STYLES[style]
-  const limits = 'within' in named ? named.within(problem.limits) : problem.limits
-  const weights = weightsFrom(style)
+  const limits = named.within ? named.within(problem.limits) : problem.limits
+  const weights = weightsFrom(style, {}, limits.bass)
   const lattice = latticeOf(text, problem)
   const slots = slotsOf(parseChart(text))
   if (!lattice.spots.some(Boolean)) return bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
@@ -77,7 +97,10 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   const tried = lattice.arcs.map((arcs, at) => {
     const inOrder = arcs.map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight })).filter(({ arc }) => distance > 0 || !arc.change)
     const [plain, ...changes] = inOrder
-    return [plain!, ...changes.sort((a, b) => a.worth - b.worth || a.order - b.order).slice(0, CHANGES_TRIED - 1)].map(({ arc }) => ({ arc, placed: placedFor(arc, at, slots, lattice.spots, melody) }))
+    const byWorth = changes.sort((a, b) => a.worth - b.worth || a.order - b.order)
+    const best = byWorth.slice(0, CHANGES_TRIED - 1 - FAR_TRIED)
+    const farthest = byWorth.slice(best.length).sort((a, b) => b.arc.weight - a.arc.weight || a.order - b.order).slice(0, FAR_TRIED)
+    return [plain!, ...best, ...farthest].map(({ arc }) => ({ arc, placed: placedFor(arc, at, slots, lattice.spots, melody) }))
   })
   const gripsOf = gripBook(limits, weights)
   let ways: Way[][] = tried.map((list) => list.flatMap(({ arc, placed }): Way[] => {
@@ -91,23 +114,24 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   const used = new Map<string, number>()
   const found: Arrangement[] = []
   for (let result = 0; result < count; result += 1) {
-    let [low, high, reward] = [0, base * 3 + 8, base]
+    let [low, high, reward] = [0, base * 3 + 24, base]
     let best: State | null = null
-    for (let round = 0; round < (distance > 0 ? ROUNDS : 1); round += 1) {
+    const off = (state: State) => Math.abs(state.weight - goal)
+    for (let round = 0; round < (distance > 0 ? ROUNDS : 1) && !(best && off(best) <= NEAR_ENOUGH * lattice.most); round += 1) {
       if (!onProgress(result * ROUNDS + round, count * ROUNDS)) return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
       let end = searched(ways, lattice.between, reward, prices, used)
-      // What leads back over a repeat has to land there too.
-      for (let wrong = landing(end, lattice.spots); end && wrong.size > 0; wrong = landing(end, lattice.spots)) {
+      // What leads back over a repeat has to land there too, and no chord stands where two moved.
+      for (let wrong = landing(end, lattice.spots, guards); end && wrong.size > 0; wrong = landing(end, lattice.spots, guards)) {
         const left = wrong
         ways = ways.map((list) => list.filter(({ arc }) => !left.has(arc)))
         end = searched(ways, lattice.between, reward, prices, used)
       }
       if (!end) break
-      if (!best || Math.abs(end.weight - goal) < Math.abs(best.weight - goal)) best = end
+      if (!best || off(end) < off(best)) best = end
       if (end.weight < goal) { low = reward; reward = (reward + high) / 2 } else { high = reward; reward = (reward + low) / 2 }
     }
     if (!best) break
-    const arrangement = led(best, limits, weights, lattice.most)
+    const arrangement = led(best, problem, { most: lattice.most, slots, style })
     if (!arrangement.ok) return found.length > 0 ? good(found) : arrangement
     const { changes } = arrangement.value
     for (const state of statesOf(best)) if (state.way.arc.change) used.set(state.way.arc.key, (used.get(state.way.arc.key) ?? 0) + 1)
@@ -118,7 +142,10 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   return good(found)
 }
 
-const landing = (end: State | null, spots: Spots): Set<Arc> => new Set(end ? unlanded(statesOf(end).map(({ way }) => way.arc), spots) : [])
+function landing(end: State | null, spots: Spots, guards: Guards): Set<Arc> {
+  const path = end ? statesOf(end).map(({ way }) => way.arc) : []
+  return new Set([...unlanded(path, spots), ...(isOn(guards, 'moving') ? standing(path, spots) : [])])
+}
 
 const sameChords = (a: Arrangement, b: Arrangement): boolean =>
   a.chords.length === b.chords.length && a.chords.every((one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat)
@@ -163,7 +190,7 @@ function gripBook(limits: Limits, weights: Weights): (chord: ChordSymbol, top: n
   return (chord, top) => {
     const key = `${chord.canonical} ${top ?? ''}`
     const grips = known.get(key) ?? few(constrained(chord, limits, top === null ? [] : [{ from: 0, to: 0, kind: 'top', midi: top }])
-      .map((voicing) => ({ voicing, hand: handPlace(voicing, limits.instrument), own: weigh(gripMeasures(voicing, chord), weights) })))
+      .map((voicing) => ({ voicing, hand: handPlace(voicing, limits.instrument), own: weigh(gripMeasures(voicing, chord, limits.instrument), weights) })))
     known.set(key, grips)
     return grips
   }
@@ -199,8 +226,8 @@ class StepPrices {
     if (known !== undefined) return known
     const [x, y] = [a.voicing.midis, b.voicing.midis]
     const measures = {
-      motion: leastMotion(x, y), hand: handTravelMm(a.hand, b.hand), fingers: fingersAnew(a.hand, b.hand), ...outlineMeasures(x, y),
-      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)),
+      ...motionMeasures(x, y), hand: handTravelMm(a.hand, b.hand), fingers: fingersAnew(a.hand, b.hand), ...outlineMeasures(x, y),
+      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)), texture: kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1,
     }
     const price = weigh(measures, this.weights)
     row.set(b, price)
@@ -276,15 +303,17 @@ function statesOf(end: State): State[] {
   return states
 }
 
-/** What the joint search chose, led exactly over all grips of its chords. */
-function led(end: State, limits: Limits, weights: Weights, most: number): Result<Arrangement> {
+/** What the joint search chose, led exactly over all grips of its chords, in the texture that suits them and with the tensions they can take. */
+function led(end: State, { limits, distance, texture, colour = true }: ArrangeProblem, { most, slots, style }: { most: number; slots: ReturnType<typeof slotsOf>; style: StyleName }): Result<Arrangement> {
   const states = statesOf(end)
   const placed = states.flatMap(({ way }) => way.placed)
   const constraints = placed.flatMap(({ top }, at): Constraint[] => (top === null ? [] : [{ from: at, to: at, kind: 'top', midi: top }]))
-  const lines = bestLines({ chords: placed.map(({ chord }) => chord), limits, weights, count: 1, constraints })
+  const lines = styledLines({ chords: placed.map(({ chord }) => chord), limits, style, count: 1, constraints, colour, ...(texture ? { texture } : {}) })
   if (!lines.ok) return lines
+  const changes = states.flatMap(({ way }) => way.arc.change ?? [])
+  const went = most > 0 ? Math.min(1, end.weight / most) : 0
   return good({
-    changes: states.flatMap(({ way }) => way.arc.change ?? []), chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })),
-    line: lines.value[0]!, distance: most > 0 ? Math.min(1, end.weight / most) : 0,
+    changes, chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })), line: lines.value.lines[0]!, texture: lines.value.texture,
+    distance: went, reached: Math.abs(went - distance) <= REACHED, says: distance > 0 ? directionInWords(soundingsOf(states.map(({ way }) => way.arc), slots), changes) : 'as it is',
   })
 }

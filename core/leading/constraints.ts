@@ -1,10 +1,10 @@
 import { stringNumber } from '../neck/instrument'
 import { degreeBetween } from '../pitch/degree'
-import { pitchClass, pitchName, pitchAt, plainSpelling } from '../pitch/note'
+import { pitchClass, plainPitchName, plainSpelling } from '../pitch/note'
 import type { ChordSymbol } from '../chord/symbol'
 import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
-import type { Voicing } from '../voicing/voicing'
+import type { SoundingGrip, Voicing } from '../voicing/voicing'
 
 /** Something the grips of some chords in a row have to keep to; `from` and `to` are indexes of the first and the last of them. */
 export type Constraint = { from: number; to: number } & (
@@ -22,18 +22,17 @@ export type Constraint = { from: number; to: number } & (
   | { kind: 'range'; low: number; high: number }
 )
 
-const nameOf = (midi: number) => pitchName(pitchAt(midi, plainSpelling(midi % 12)))
 
 /** @param tuning MIDI numbers of the open strings, so that strings have their numbers and names */
 export function constraintInWords(constraint: Constraint, tuning: readonly number[]): string {
-  const stringOf = (string: number) => `string ${stringNumber(string, tuning.length)} (${nameOf(tuning[string]!)})`
+  const stringOf = (string: number) => `string ${stringNumber(string, tuning.length)} (${plainPitchName(tuning[string]!)})`
   switch (constraint.kind) {
-    case 'top': return `${nameOf(constraint.midi)} on top`
-    case 'sounds': return `${nameOf(constraint.midi)} sounding`
+    case 'top': return `${plainPitchName(constraint.midi)} on top`
+    case 'sounds': return `${plainPitchName(constraint.midi)} sounding`
     case 'silent': return `${stringOf(constraint.string)} silent`
     case 'open': return `${stringOf(constraint.string)} open`
     case 'frets': return `frets ${constraint.low} to ${constraint.high}`
-    case 'range': return `notes from ${nameOf(constraint.low)} to ${nameOf(constraint.high)}`
+    case 'range': return `notes from ${plainPitchName(constraint.low)} to ${plainPitchName(constraint.high)}`
   }
 }
 
@@ -45,10 +44,10 @@ export function withTone(chord: ChordSymbol, sound: number): ChordSymbol {
 }
 
 /** Every grip of a chord that keeps to the limits and to what is asked of it. A pitch that has to sound may be no chord tone: it is then allowed beside them. */
-export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly Constraint[]): Voicing[] {
+export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly Constraint[], accept?: (grip: SoundingGrip) => boolean): Voicing[] {
   let target = chord
   let within = limits
-  const tests: ((voicing: Voicing) => boolean)[] = []
+  const tests: ((grip: SoundingGrip) => boolean)[] = accept ? [accept] : []
   for (const one of asked) {
     switch (one.kind) {
       case 'top':
@@ -77,6 +76,5 @@ export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly 
         break
     }
   }
-  const grips = voicingsOf(target, within)
-  return tests.length > 0 ? grips.filter((voicing) => tests.every((test) => test(voicing))) : grips
+  return voicingsOf(target, within, tests.length > 0 ? (grip) => tests.every((test) => test(grip)) : undefined)
 }

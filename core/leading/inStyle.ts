@@ -1,80 +1,216 @@
+import type { Role } from '../analysis/reading'
+import { availableTensions } from '../analysis/tensions'
+import { coloursInLine, readingsOf } from './colours'
+import type { ChordSymbol } from '../chord/symbol'
 import { stringNumber } from '../neck/instrument'
-import { pitchAt, pitchName, plainSpelling } from '../pitch/note'
+import { semitonesOf } from '../pitch/degree'
+import { pitchClass, plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Constraint } from './constraints'
-import { bestLines, differentLines, STOPPED, type LeadProblem, type Line } from './lead'
-import { STYLES, weightsFrom, type StyleName, type Weights } from './weights'
+import { bestLines, differentLines, layersOf, STOPPED, type LeadProblem, type Line } from './lead'
+import { nearnessOf, TEXTURES, textureLimits, usualTextures, type TextureName } from './texture'
+import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
 
-export interface StyledProblem extends Omit<LeadProblem, 'weights'> {
+export interface StyledProblem extends Omit<LeadProblem, 'weights' | 'colours' | 'inversions'> {
   style: StyleName
   /** The player's own weights over those of the style. */
   weights?: Partial<Weights>
+  /** Chords may take the free tensions of their role; where nothing is said, in the styles and textures that live on them. */
+  colour?: boolean
+  /** What each chord does where it stands; read from the chords themselves where it is not said. */
+  roles?: readonly Role[]
   /** Position: the frets the hand stays in; the best five are looked for where none are given. */
   window?: readonly [number, number] | null
-  /** Drone: the string that rings open, by index, or the pitch that is held; the best open string is looked for where none is given. */
-  drone?: { string: number } | { midi: number } | null
+  /** Drone: the string that rings open, by index, or the pitch that is held; the best is looked for where none is given. */
+  drone?: Drone | null
   /** Lines unlike one another, instead of the exact best ones. */
   different?: boolean
 }
 
-/** Frets of one position: one for each finger and one to stretch to. */
-const POSITION = 5
+export type Drone = { string: number } | { midi: number }
 
-/** A style made into a problem of the search, with the places that it may be played in; null where it has no place. */
-function problemOf({ style, weights, window = null, drone = null, different: _, ...given }: StyledProblem): { problem: LeadProblem; choices: (ChoiceOfStyle | null)[] } {
-  const named = STYLES[style]
-  const own = 'within' in named ? named.within(given.limits) : given.limits
-  // A position that is asked for lies where it was asked for, also beyond the frets that lines are otherwise looked for in.
-  const limits = style === 'position' && window ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const } : own
-  const problem: LeadProblem = { ...given, limits, weights: weightsFrom(style, weights) }
-  return { problem, choices: style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, drone) : [null] }
+/** Lines in a style, and what was decided on the way. */
+export interface StyledLines {
+  lines: Line[]
+  /** The kind of grip of the first line. */
+  texture: TextureName
+  /** Where a chord has no grip of the kind, where a drone rests, and the like. */
+  says: string[]
 }
 
-const withChoice = (problem: LeadProblem, choice: ChoiceOfStyle | null): LeadProblem =>
-  (choice ? { ...problem, constraints: [...(problem.constraints ?? []), { from: 0, to: problem.chords.length - 1, ...choice } as Constraint] } : problem)
+/** Frets of one position: one for each finger and one to stretch to. */
+const POSITION = 5
+/** A texture is a tune's own when so many of its chords have it. */
+const HAVE_IT = 0.75
+
+/** A place that a style may be played in: conditions on some of the chords, and what has to be said of it. */
+interface Choice { name: string; constraints: readonly Constraint[]; says: readonly string[] }
+const NO_CHOICE: Choice = { name: '', constraints: [], says: [] }
+
+/** A style made into a problem of the search, with the textures and the places that it may be played in. */
+function problemOf(styled: StyledProblem): { problem: LeadProblem; textures: TextureName[]; choices: Choice[] } {
+  const { style, weights, window = null, drone = null, different: _different, colour, roles: given, texture, ...rest } = styled
+  const named = STYLES[style]
+  const own = named.within ? named.within(rest.limits) : rest.limits
+  // A position that is asked for lies where it was asked for, also beyond the frets that lines are otherwise looked for in.
+  const limits = style === 'position' && window ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const } : own
+  const plain = weights !== undefined && replacesTable(weights)
+  const free = plain || style === 'drone' || limits.families !== null || limits.top !== null || limits.strings !== null || (rest.contour ?? null) !== null || (rest.constraints ?? []).some(({ kind }) => kind === 'top')
+  const ofStyle = free ? undefined : named.texture?.(limits)
+  const wanted = texture ? [texture] : ofStyle ? [ofStyle] : free ? ['as it comes' as const] : usualTextures(rest.chords, limits)
+  const coloured = colour ?? (!plain && (named.coloured === true || TEXTURES[wanted[0]!].coloured === true))
+  const roles = coloured || style === 'drone' ? given ?? rolesOf(rest.chords) : []
+  const colours = coloured ? rest.chords.map((chord, at) => coloursFor(chord, roles[at])) : undefined
+  const problem: LeadProblem = { ...rest, limits, weights: weightsFrom(style, weights, limits.bass), ...(colours ? { colours } : {}), ...(named.inversions ? { inversions: true } : {}) }
+  const textures = texture || ofStyle || wanted.length === 1 ? wanted : usable(problem, wanted)
+  return { problem, textures, choices: style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, roles, drone) : [NO_CHOICE] }
+}
+
+const rolesOf = (chords: readonly ChordSymbol[]): Role[] => readingsOf(chords).filter(({ slot }) => slot.symbol?.kind === 'chord').map(({ role }) => role)
+
+/** Colours of a chord and role known before. */
+const KNOWN_COLOURS = new Map<string, readonly ChordSymbol[]>()
+const MOST_KNOWN = 2000
+function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly ChordSymbol[] {
+  if (!role) return [chord]
+  const key = `${chord.canonical} ${role}`
+  const known = KNOWN_COLOURS.get(key) ?? coloursInLine({ slot: { symbol: { kind: 'chord', chord } } as Parameters<typeof coloursInLine>[0]['slot'], role })
+  if (KNOWN_COLOURS.size > MOST_KNOWN) KNOWN_COLOURS.clear()
+  KNOWN_COLOURS.set(key, known)
+  return [chord, ...known.slice(1)]
+}
+
+/** Of the usual textures those that most chords have within the limits; any grip where there is none. */
+function usable(problem: LeadProblem, textures: readonly TextureName[]): TextureName[] {
+  const { chords, limits } = problem
+  const different = [...new Map(chords.map((chord, at) => [`${chord.canonical} ${(problem.colours?.[at] ?? []).length}`, at])).values()]
+  const having = textures.filter((texture) => {
+    const own = textureLimits(texture, limits)
+    if (own.notes[0] > own.notes[1]) return false
+    const layers = layersOf({ ...problem, texture, chords: different.map((at) => chords[at]!), ...(problem.colours ? { colours: different.map((at) => problem.colours![at]!) } : {}), fixed: new Map(), constraints: [], contour: null })
+    if (!layers.ok) return false
+    // Grips of one chord are all as near to the texture as the first.
+    const have = layers.value.filter(({ voicings, chords: as, chord }) => nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) === 0).length
+    return have >= HAVE_IT * different.length || (texture === 'open' && have > 0)
+  })
+  return having.length > 0 ? having : ['as it comes']
+}
+
+const withChoice = (problem: LeadProblem, { constraints }: Choice): LeadProblem =>
+  (constraints.length > 0 ? { ...problem, constraints: [...(problem.constraints ?? []), ...constraints] } : problem)
 
 /** The problem where nothing but the grips is open: null where several places have to be compared, or the line leads back to its beginning. */
 export function singleProblem(styled: StyledProblem): LeadProblem | null {
-  const { problem, choices } = problemOf(styled)
-  return choices.length === 1 && !problem.loop ? withChoice(problem, choices[0]!) : null
+  const { problem, choices, textures } = problemOf(styled)
+  return choices.length === 1 && !problem.loop ? { ...withChoice(problem, choices[0]!), texture: textures[0]! } : null
 }
 
 /** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
 export function leadInStyle(styled: StyledProblem): Result<Line[]> {
-  const lead = styled.different ? differentLines : bestLines
-  const { problem, choices } = problemOf(styled)
-  if (choices.length === 1) return lead(withChoice(problem, choices[0]!))
+  const found = styledLines(styled)
+  return found.ok ? good(found.value.lines) : found
+}
+
+/** The same, with the texture that was taken and what has to be said. */
+export function styledLines(styled: StyledProblem): Result<StyledLines> {
+  const { problem, textures, choices } = problemOf(styled)
+  const lead = (one: LeadProblem): Result<Line[]> => (styled.different ? differentLines(one, textures) : bestLines({ ...one, texture: textures[0]! }))
+  const answer = (lines: Result<Line[]>, choice: Choice): Result<StyledLines> =>
+    (lines.ok ? good({ lines: lines.value, texture: textures[0]!, says: [...choice.says, ...standIns(problem, textures[0]!, lines.value[0])] }) : lines)
+  if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)
 
   // Several places are possible: the best line of each is compared, and the lines of the best place are given.
-  let best: { choice: ChoiceOfStyle | null; cost: number } | null = null
-  let fault: Result<Line[]> | null = null
-  const stuck: { string: number; chord: number }[] = []
+  let best: { choice: Choice; cost: number } | null = null
+  let fault: Result<never> | null = null
+  const stuck: string[] = []
   for (const [at, choice] of choices.entries()) {
     if (problem.onProgress && !problem.onProgress(at, choices.length + 1)) return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
-    const found = bestLines({ ...withChoice(problem, choice), count: 1 })
-    if (!found.ok) { fault ??= found; if (choice?.kind === 'open' && found.fault.at !== undefined) stuck.push({ string: choice.string, chord: found.fault.at }) }
+    const found = bestLines({ ...withChoice(problem, choice), texture: textures[0]!, count: 1 })
+    if (!found.ok) { fault ??= found; const chord = problem.chords[found.fault.at ?? -1]; if (chord) stuck.push(`${choice.name} with ${chord.canonical}, chord ${found.fault.at! + 1}`) }
     else if (found.value[0] && (!best || found.value[0].cost < best.cost)) best = { choice, cost: found.value[0].cost }
   }
-  if (best) return lead(withChoice(problem, best.choice))
-  return styled.style === 'drone' && stuck.length > 0 ? noDrone(problem, stuck) : fault ?? good([])
+  if (best) return answer(lead(withChoice(problem, best.choice)), best.choice)
+  return styled.style === 'drone'
+    ? bad({ code: 'no-drone', message: stuck.length > 0 ? `No drone can be held through these chords: the hand finds no grip for ${stuck.join('; ')}.` : 'No open string and no held note goes with any of these chords.', accepted: 'wider limits, chords changed under "Held note, bass line" on the Colour step, or another style', text: 'style' })
+    : fault ?? good({ lines: [], texture: textures[0]!, says: [] })
 }
 
-/** No open string goes with every chord: for each the first chord that is in its way. */
-function noDrone({ chords, limits: { instrument: { tuning } } }: LeadProblem, stuck: readonly { string: number; chord: number }[]): Result<Line[]> {
-  const each = stuck.map(({ string, chord }) => `string ${stringNumber(string, tuning.length)} (${pitchName(pitchAt(tuning[string]!, plainSpelling(tuning[string]! % 12)))}) with ${chords[chord]!.canonical}, chord ${chord + 1}`)
-  return bad({ code: 'no-drone', message: `No open string can ring through every chord: the hand finds no grip for ${each.join('; ')}.`, accepted: 'chords changed under "Held note, bass line" on the Colour step, a held pitch as the drone, or another style', text: 'style' })
+/** Chords of a line whose grips only stand in for the texture. */
+function standIns({ chords, limits, fixed }: LeadProblem, texture: TextureName, line: Line | undefined): string[] {
+  if (!line || texture === 'as it comes') return []
+  const within = textureLimits(texture, limits)
+  const others = line.voicings.flatMap((voicing, at) => (!fixed?.has(at) && (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) > (TEXTURES[texture].belongs ?? 0) ? [chords[at]!.canonical] : []))
+  const names = [...new Set(others)]
+  return names.length > 0 ? [`No grip of ${names.join(', ')} belongs to the texture "${texture}" within the limits: the nearest stands there.`] : []
 }
 
-type ChoiceOfStyle = { kind: 'frets'; low: number; high: number } | { kind: 'open'; string: number } | { kind: 'sounds'; midi: number }
-
-function positions({ limits }: LeadProblem, window: readonly [number, number] | null): ChoiceOfStyle[] {
-  if (window) return [{ kind: 'frets', low: window[0], high: window[1] }]
+function positions({ chords, limits }: LeadProblem, window: readonly [number, number] | null): Choice[] {
+  const frets = (low: number, high: number): Choice => ({ name: `frets ${low} to ${high}`, constraints: [{ kind: 'frets', from: 0, to: chords.length - 1, low, high }], says: [] })
+  if (window) return [frets(...window)]
   const lowest = Math.max(1, limits.frets[0], limits.instrument.capo + 1)
   const last = Math.max(lowest, limits.frets[1] - POSITION + 1)
-  return Array.from({ length: last - lowest + 1 }, (_, at) => ({ kind: 'frets', low: lowest + at, high: lowest + at + POSITION - 1 }))
+  return Array.from({ length: last - lowest + 1 }, (_, at) => frets(lowest + at, lowest + at + POSITION - 1))
 }
 
-function drones({ limits }: LeadProblem, drone: StyledProblem['drone'] | null): ChoiceOfStyle[] {
-  if (drone) return ['string' in drone ? { kind: 'open', string: drone.string } : { kind: 'sounds', midi: drone.midi }]
-  return limits.instrument.tuning.map((_, string) => ({ kind: 'open', string }))
+/** Held notes lie where a melody would: G3 to E5. */
+const HELD_NOTES = [55, 76] as const
+/** Drones that are led at most: the open strings and some held notes. */
+const DRONES_TRIED = 6
+
+const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1)
+
+/** What a sound is to a chord in its role, as far as a drone goes. */
+function droneOver(chord: ChordSymbol, role: Role | undefined, sound: number): 'chord tone' | 'free' | 'special' | 'avoid' {
+  if (chord.tones.some(({ note }) => pitchClass(note) === sound)) return 'chord tone'
+  if (!role) return 'avoid'
+  const { free, special } = availableTensions(chord, role)
+  const among = (degrees: readonly Parameters<typeof semitonesOf>[0][]) => degrees.some((degree) => (pitchClass(chord.root) + semitonesOf(degree)) % 12 === sound)
+  return among(free) ? 'free' : among(special) ? 'special' : 'avoid'
+}
+
+/**
+ * The drones a tune can have: open strings and held notes that are a chord tone or a free tension of the most chords. Over the others it rests: an
+ * avoid note is never held (theory 2).
+ */
+function drones({ chords, limits, constraints: given = [] }: LeadProblem, roles: readonly Role[], asked: Drone | null): Choice[] {
+  const { tuning, capo } = limits.instrument
+  const all: Drone[] = asked ? [asked] : [...tuning.map((_, string) => ({ string })), ...Array.from({ length: HELD_NOTES[1] - HELD_NOTES[0] + 1 }, (_, at) => ({ midi: HELD_NOTES[0] + at }))]
+  const judged = all.map((drone) => {
+    const midi = 'string' in drone ? tuning[drone.string]! + capo : drone.midi
+    const rests = chords.flatMap((chord, at) => { const heard = droneOver(chord, roles[at], midi % 12); return heard === 'avoid' || (!asked && heard === 'special') ? [at] : [] })
+    return { drone, midi, rests }
+  })
+  const fewest = Math.min(...judged.map(({ rests }) => rests.length))
+  if (fewest === chords.length && !asked) return []
+  const fitting = judged.filter(({ rests }) => rests.length === fewest)
+  const left = fitting.length - DRONES_TRIED
+  return fitting.slice(0, DRONES_TRIED).map(({ drone, midi, rests }) => {
+    const name = 'string' in drone ? `string ${stringNumber(drone.string, tuning.length)} (${plainPitchName(midi)})` : plainPitchName(midi)
+    const sounds = (at: number): Constraint => ('string' in drone ? { kind: 'open', string: drone.string, from: at, to: at } : { kind: 'sounds', midi: drone.midi, from: at, to: at })
+    const names = [...new Set(rests.map((at) => chords[at]!.canonical))]
+    return {
+      name,
+      constraints: chords.flatMap((_, at) => (rests.includes(at) || given.some((one) => one.kind === 'silent' && 'string' in drone && one.string === drone.string && one.from <= at && at <= one.to) ? [] : [sounds(at)])),
+      says: [`${capital(name)} is the drone${rests.length > 0 ? `; it rests over ${names.join(', ')}, where it would be a note to avoid` : ''}.`, ...(left > 0 ? [`${left} other held notes go with as many chords; ask for one to hear it.`] : [])],
+    }
+  })
+}
+
+/** Styles whose first line is expected to be another than that of `smooth`, with why it may be the same. */
+const UNLIKE_SMOOTH: Partial<Record<StyleName, string>> = {
+  contrary: 'bass and top already move against each other wherever a grip allows it',
+  tension: 'no chord here has a free tension that a grip within the limits could sound',
+  bass: 'the bass already goes by step wherever a grip allows it',
+  top: 'the highest voice already goes by step',
+  position: 'the hand already stays within five frets',
+}
+
+/** Why the first line of a style is that of `smooth`, where it is; null where they differ. */
+export function whyLikeSmooth(styled: StyledProblem, first: Line): string | null {
+  const why = UNLIKE_SMOOTH[styled.style]
+  if (!why || styled.weights) return null
+  const { window: _window, drone: _drone, ...rest } = styled
+  const smooth = leadInStyle({ ...rest, style: 'smooth', count: 1, different: false })
+  const same = smooth.ok && smooth.value[0] && smooth.value[0].voicings.every(({ frets }, at) => frets.join() === first.voicings[at]!.frets.join())
+  return same ? `The same line as in "smooth": ${why}.` : null
 }

@@ -1,5 +1,5 @@
 import { good, type Result } from '../result'
-import { layersOf, lineOf, type LeadProblem, type Line } from './lead'
+import { layersOf, lineOf, weightsOf, type LeadProblem, type Line } from './lead'
 import { openStage, PriceBook, type Layer, type Stage } from './stage'
 import { cheapest, columnFrom, columnInto, openColumn, type Column } from './table'
 
@@ -24,31 +24,30 @@ export class KeptSearch {
   private places: Place[] = []
   private asked = ''
   private book: PriceBook | null = null
-  private readonly grips = new Map<string, Layer['voicings']>()
 
   best(problem: Problem): Result<Line | null> {
-    const asked = JSON.stringify([problem.limits, problem.weights])
+    const asked = JSON.stringify([problem.limits, problem.weights, problem.texture, problem.inversions])
     if (asked !== this.asked || !this.book) {
       this.asked = asked
       this.places = []
-      this.grips.clear()
-      this.book = new PriceBook(problem.weights)
+      this.book = new PriceBook(weightsOf(problem))
     }
-    const found = layersOf(problem, this.grips)
+    const found = layersOf(problem)
     if (!found.ok) return found
     const layers = found.value
     if (layers.length === 0) return good(null)
     const { same, rest } = alike(this.places.map(({ layer }) => layer), layers)
     const before = this.places.slice(0, same)
     const after = this.places.slice(this.places.length - rest)
-    const changed = layers.slice(same, layers.length - rest).map((layer): Place => ({ layer, stage: openStage(layer, problem.weights, problem.limits.instrument), into: null, onward: null }))
+    const changed = layers.slice(same, layers.length - rest).map((layer): Place => ({ layer, stage: openStage(layer, weightsOf(problem), problem.limits.instrument), into: null, onward: null }))
     this.places = [...before, ...changed, ...after]
     // Ways into what follows a change, and on from what stands before it, are no longer those that were known.
     for (const place of [...changed, ...after]) place.into = null
     for (const place of [...before, ...changed]) place.onward = null
     if (rest > 0 && !after[0]!.onward) this.knowOnward(same + changed.length)
     this.knowInto(same + changed.length - 1)
-    return good(lineOf(this.way(same + changed.length).map((node, at) => layers[at]!.voicings[node]!), problem))
+    const way = this.way(same + changed.length)
+    return good(lineOf(way.map((node, at) => layers[at]!.voicings[node]!), problem, way.map((node, at) => layers[at]!.chords?.[node] ?? layers[at]!.chord)))
   }
 
   /** Works out one more column that the next question may want; false when all are known. To be called while nobody waits. */

@@ -4,38 +4,65 @@ import { fretMm, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
 import { mudIn, soursIn } from '../voicing/clashes'
+import { strangenessOf } from '../voicing/idiom'
 import type { Family } from '../voicing/family'
 import type { Voicing } from '../voicing/voicing'
-import { voiceSteps } from '../pitch/motion'
+import { leastMotion, pairing } from '../pitch/motion'
 import type { Term } from './weights'
 
 /** A whole step: voices that move no further are said to move by step. */
-const STEP = 2
+export const STEP = 2
 /** A major third: further than that an inner voice is said to leap. */
 const THIRD = 4
-/** A grip of four different sounds is full for any chord (common practice). */
-const FULL_GRIP = 4
-/** Middle of the six-string comping register (A3), and how far from it (a fifth) costs nothing. */
-const MIDDLE = 57
-const MIDDLE_SPREAD = 7
-
-/** From this fret up an open string stands apart from the fretted ones (common practice). */
-const HIGH_FRET = 6
+/** The bass of a guitarist: E2 to E3 (theory 9), and what lies below the sixth string of a longer neck. */
+const LOWEST_BASS = 40
+const HIGHEST_BASS = 52
+/** D3: from here up a guitar leaves a bass player room. */
+const LOWEST_ABOVE_BASS = 50
+/** Top notes that cost nothing: G3 to D5. */
+const LOWEST_TOP = 55
+const HIGHEST_TOP = 74
+/** A hand up to this fret is in open position, where open strings belong. */
+const OPEN_POSITION = 2
+/** Six notes of a triad cannot help sounding one of them three times. */
+const SIX_NOTES = 6
 
 /** Measures of one grip by itself. */
-export function gripMeasures(voicing: Voicing, chord: ChordSymbol): Pick<Record<Term, number>, 'grip' | 'mud' | 'sour' | 'fullness' | 'open' | 'register'> {
-  const { midis } = voicing
-  const sounds = new Set(midis.map((midi) => midi % 12))
-  const wanted = Math.min(FULL_GRIP, chord.tones.length)
-  const mean = midis.reduce((sum, midi) => sum + midi, 0) / midis.length
+export function gripMeasures(voicing: Voicing, chord: ChordSymbol, instrument: Instrument): Pick<Record<Term, number>, 'grip' | 'mud' | 'sour' | 'fullness' | 'open' | 'register' | 'low' | 'room' | 'idiom' | 'tripled' | 'plain'> {
+  const { midis, strings, frets } = voicing
+  let [sounds, twice, thrice, tensions] = [0, 0, 0, 0]
+  for (const { midi, degree } of strings) {
+    const bit = 1 << (midi % 12)
+    if ((twice & bit) !== 0) thrice |= bit
+    if ((sounds & bit) !== 0) twice |= bit
+    sounds |= bit
+    if (TENSIONS.includes(degree)) tensions += 1
+  }
+  let fullness = 0
+  for (const { degree, note } of chord.tones) {
+    const bit = 1 << pitchClass(note)
+    if ((sounds & bit) === 0) fullness += FREE_TO_GO.includes(degree) ? 0 : 1
+    else if ((twice & bit) !== 0) fullness += FREE_TO_GO.includes(degree) ? 0 : 0.25
+  }
+  let [lowest, openStrings] = [0, 0]
+  for (const fret of frets) {
+    if (fret === 0) openStrings += 1
+    else if (fret !== null && (lowest === 0 || fret < lowest)) lowest = fret
+  }
+  const [low, top] = [midis[0]!, midis[midis.length - 1]!]
+  const bassString = strings.find(({ midi }) => midi === low)!.string - (frets.length - 6)
   return {
-    grip: voicing.fingering.difficulty,
-    mud: mudIn(midis).length, sour: soursIn(midis, chord).length,
-    open: Math.max(...voicing.frets.map((fret) => fret ?? 0)) >= HIGH_FRET ? voicing.frets.filter((fret) => fret === 0).length : 0,
-    fullness: Math.max(0, wanted - sounds.size) + 0.25 * (midis.length - sounds.size),
-    register: Math.max(0, Math.abs(mean - MIDDLE) - MIDDLE_SPREAD),
+    grip: voicing.fingering.difficulty, idiom: strangenessOf(voicing, chord, instrument),
+    mud: mudIn(midis).length, sour: soursIn(midis, chord).length, fullness,
+    tripled: midis.length < SIX_NOTES && thrice !== 0 ? 1 : 0, plain: tensions === 0 ? 1 : 0,
+    open: openStrings * Math.max(0, lowest - instrument.capo - OPEN_POSITION),
+    register: Math.max(0, LOWEST_TOP - top) + Math.max(0, top - HIGHEST_TOP),
+    room: Math.max(0, LOWEST_ABOVE_BASS - low),
+    low: Math.max(0, Math.min(LOWEST_BASS, instrument.tuning[0]! + instrument.capo) - low) + Math.max(0, low - HIGHEST_BASS) + Math.max(0, bassString - 1),
   }
 }
+/** Tones that cost nothing when they go: the natural fifth, and the root where the bass rule lets it go. */
+const FREE_TO_GO: readonly Degree[] = ['1', '5']
 
 /** What a tone wants when the root falls a fifth or a half step: the semitones it may move and still keep its tendency. */
 const TENDENCIES: Partial<Record<Degree, readonly number[]>> = {
@@ -80,31 +107,51 @@ const TENSIONS: readonly Degree[] = ['b9', '9', '#9', '11', '#11', 'b5', 'b13', 
 export function voiceMeasures(
   a: readonly number[], b: readonly number[], wants: readonly (readonly number[] | undefined)[], tensions: number,
 ): Pick<Record<Term, number>, 'parallels' | 'tendency' | 'tame' | 'held' | 'leaps'> {
-  const steps = voiceSteps(a, b)
+  const { count, from: voice, to: goal } = pairing(a, b)
+  const [lastA, lastB] = [a.length - 1, b.length - 1]
   let [sounds, stays] = [0, 0]
   for (const from of a) for (const to of b) if ((from - to) % 12 === 0) { sounds |= 1 << (from % 12); if (from === to) stays |= 1 << (from % 12) }
   let held = 0
   for (let left = sounds & ~stays; left > 0; left &= left - 1) held += 1
   let leaps = 0
-  for (const { from, to, semitones } of steps) if (from !== a[0] && to !== b[0] && from !== a.at(-1) && to !== b.at(-1)) leaps += Math.max(0, Math.abs(semitones) - THIRD)
   let parallels = 0
-  for (let i = 0; i < steps.length; i += 1)
-    for (let j = i + 1; j < steps.length; j += 1) {
-      const [low, high] = [steps[i]!, steps[j]!]
-      if (low.semitones === 0 || low.semitones !== high.semitones) continue
-      const interval = (high.from - low.from) % 12
-      if (interval === 7 || (interval === 0 && high.from !== low.from)) parallels += 1
+  for (let i = 0; i < count; i += 1) {
+    const [x, y] = [a[voice[i]!]!, b[goal[i]!]!]
+    const semitones = y - x
+    if (x !== a[0] && y !== b[0] && x !== a[lastA] && y !== b[lastB]) leaps += Math.max(0, Math.abs(semitones) - THIRD)
+    if (semitones === 0) continue
+    // The pairs come from the highest down: the second of two is the lower.
+    for (let j = i + 1; j < count; j += 1) {
+      const low = a[voice[j]!]!
+      if (b[goal[j]!]! - low !== semitones) continue
+      const interval = (x - low) % 12
+      if (interval === 7 || (interval === 0 && x !== low)) parallels += 1
     }
+  }
   let [tendency, tame] = [0, 0]
-  a.forEach((from, voice) => {
+  for (let at = 0; at <= lastA; at += 1) {
+    const from = a[at]!
     const moves = wants[from % 12]
-    if (!moves || a[voice - 1] === from) return
+    if (!moves || a[at - 1] === from) continue
     const tensionAbove = (tensions & ((1 << ((from + 1) % 12)) | (1 << ((from + 2) % 12)))) !== 0
-    if (tensionAbove && steps.some((step) => step.from === from && step.semitones < 0)) tame += 1
-    if (!steps.some((step) => step.from === from && moves.includes(step.semitones))) tendency += 1
-  })
+    let [falls, kept] = [false, false]
+    for (let i = 0; i < count; i += 1) {
+      if (a[voice[i]!] !== from) continue
+      const semitones = b[goal[i]!]! - from
+      if (semitones < 0) falls = true
+      if (moves.includes(semitones)) kept = true
+    }
+    if (tensionAbove && falls) tame += 1
+    if (!kept) tendency += 1
+  }
   return { parallels, tendency, tame, held, leaps }
 }
+
+/** The voices above the bass; a note alone is both. */
+export const upperOf = (midis: readonly number[]): readonly number[] => (midis.length > 1 ? midis.slice(1) : midis)
+
+/** All motion, and that of the voices above the bass. */
+export const motionMeasures = (a: readonly number[], b: readonly number[]): Pick<Record<Term, number>, 'motion' | 'upper'> => ({ motion: leastMotion(a, b), upper: leastMotion(upperOf(a), upperOf(b)) })
 
 /** How four voices are laid out: close or dropped; null for anything else. */
 export const layoutOf = ({ families }: Pick<Voicing, 'families'>): Family | null => LAYOUTS.find((family) => families.includes(family)) ?? null

@@ -1,6 +1,7 @@
 import type { Instrument } from '../neck/instrument'
 import { fingersAnew } from './measures'
 import { hasInner, openStage, PriceBook, type Layer, type Stage } from './stage'
+import { cheapest, columnInto, openColumn, type Column } from './table'
 import type { Weights } from './weights'
 
 /** A way through the layers: the index of a voicing in each. */
@@ -25,6 +26,7 @@ export function bestPaths(
   book = new PriceBook(weights),
 ): Path[] | null {
   if (layers.some((layer) => layer.voicings.length === 0)) return []
+  if (count === 1) return bestPath(layers, weights, instrument, onLayer, book)
   let before: Stage | null = null
   let arrivals: Arrival[][] = []
   for (const [at, layer] of layers.entries()) {
@@ -34,6 +36,26 @@ export function bestPaths(
     if (!onLayer(at + 1, layers.length)) return null
   }
   return arrivals.flat().sort(byCost).slice(0, count).map((arrival) => ({ cost: arrival.cost, indexes: trace(arrival) }))
+}
+
+/** The one cheapest way, by a table of columns: nothing but its cost is kept of each grip. */
+function bestPath(layers: readonly Layer[], weights: Weights, instrument: Instrument, onLayer: (done: number, of: number) => boolean, book: PriceBook): Path[] | null {
+  const columns: Column[] = []
+  let before: Stage | null = null
+  for (const [at, layer] of layers.entries()) {
+    const stage = openStage(layer, weights, instrument)
+    columns.push(before ? columnInto(before, columns.at(-1)!, stage, weights, book) : openColumn(stage))
+    before = stage
+    if (!onLayer(at + 1, layers.length)) return null
+  }
+  if (columns.length === 0) return [{ cost: 0, indexes: [] }]
+  let node = cheapest(columns.at(-1)!)
+  if (node < 0) return []
+  const { cost } = columns.at(-1)!
+  const total = cost[node]!
+  const indexes = [node]
+  for (let at = columns.length - 1; at > 0; at -= 1) { node = columns[at]!.by[node]!; indexes.unshift(node) }
+  return [{ cost: total, indexes }]
 }
 
 interface Arrival {
@@ -83,11 +105,12 @@ function arrivalsFrom(before: Stage, arrivals: readonly Arrival[][], stage: Stag
     for (let at = 0; at < entries.length; at += 1) {
       let cost = from.cost[at]! + own
       if (cost > worst) break
-      // Every pairing joins the lowest with the lowest and the highest with the highest note.
-      const outer = Math.max(Math.abs(from.low[at]! - low), Math.abs(from.high[at]! - high))
+      // Every pairing joins the lowest with the lowest and the highest with the highest note, which is an upper one.
+      const highs = Math.abs(from.high[at]! - high)
+      const outer = weights.motion * Math.max(Math.abs(from.low[at]! - low), highs) + weights.upper * highs
       const travel = Math.abs(from.hand[at]! - place)
       if (travel > 0) cost += handWeight * travel
-      if (cost + weights.motion * outer > worst) continue
+      if (cost + outer > worst) continue
       const entry = entries[at]!
       cost += prices.outline(from.sound[at]!, sound)
       if (cost > worst) continue

@@ -2,7 +2,8 @@ import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
 import { leastMotion } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
-import { gripMeasures, handPlace, layoutOf, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
+import { gripMeasures, handPlace, layoutOf, outlineMeasures, STEP, tendenciesOf, tensionsOf, upperOf, voiceMeasures, type HandPlace } from './measures'
+import { kindOfGrip } from './texture'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
 /** The candidates of one chord of the tune. */
@@ -33,8 +34,13 @@ export interface Stage {
   /** Different sets of sounding notes; many grips share one. */
   sounds: (readonly number[])[]
   soundOf: number[]
-  /** Layout of each sound. */
+  /** The voices above the bass of each sound. */
+  uppers: (readonly number[])[]
+  /** Layout and kind of each sound. */
   layouts: (string | null)[]
+  kinds: string[]
+  /** Of each sound: lowest, lowest above the bass, highest note, and how many there are; side by side, for bounds. */
+  outlines: { low: Int16Array; second: Int16Array; high: Int16Array; notes: Int16Array }
 }
 
 const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): number => {
@@ -50,19 +56,25 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
   const known = new Map<string, number>()
   const sounds: (readonly number[])[] = []
   const layouts: (string | null)[] = []
+  const kinds: string[] = []
   const soundOf = layer.voicings.map((voicing) => {
     const key = voicing.midis.join()
     let sound = known.get(key)
     if (sound === undefined) {
       sound = sounds.push(voicing.midis) - 1
       layouts.push(layoutOf(voicing))
+      kinds.push(kindOfGrip(voicing))
       known.set(key, sound)
     }
     return sound
   })
   return {
-    chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts,
-    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord), weights) + (layer.extra?.[node] ?? 0) + (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour))),
+    chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts, kinds, uppers: sounds.map(upperOf),
+    outlines: {
+      low: Int16Array.from(sounds, (midis) => midis[0]!), second: Int16Array.from(sounds, (midis) => upperOf(midis)[0]!),
+      high: Int16Array.from(sounds, (midis) => midis.at(-1)!), notes: Int16Array.from(sounds, (midis) => midis.length),
+    },
+    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord, instrument), weights) + (layer.extra?.[node] ?? 0) + (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour))),
     hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)), haste: layer.haste ?? 1,
   }
 }
@@ -88,6 +100,26 @@ export class StepPrices {
     this.tensions = tensionsOf(stage.chord)
   }
 
+  /**
+   * No more than the outline costs: every pairing joins the lowest with the lowest and the highest with the highest note, above the bass too, and what the
+   * outer voices, their number and the kind of grip cost is known.
+   */
+  bound(a: number, b: number): number {
+    const [from, to, w] = [this.before.outlines, this.stage.outlines, this.weights]
+    const bass = to.low[b]! - from.low[a]!
+    const top = to.high[b]! - from.high[a]!
+    const [down, up] = [bass < 0 ? -bass : bass, top < 0 ? -top : top]
+    let sum = 0
+    if (w.motion > 0) sum += w.motion * (from.notes[a]! === 1 && to.notes[b]! === 1 ? up : down + up)
+    if (w.upper > 0) { const inner = to.second[b]! - from.second[a]!; sum += w.upper * (from.notes[a]! <= 2 && to.notes[b]! <= 2 ? up : (inner < 0 ? -inner : inner) + up) }
+    if (down > STEP) sum += w.bass * (down - STEP)
+    if (up > STEP) sum += w.top * (up - STEP)
+    if (bass * top > 0) sum += w.outer
+    const voices = from.notes[a]! - to.notes[b]!
+    if (voices !== 0) sum += w.voices * (voices < 0 ? -voices : voices)
+    return this.before.kinds[a] === this.stage.kinds[b] ? sum : sum + w.texture
+  }
+
   /** Motion, outer voices and number of voices: most of the price. */
   outline(a: number, b: number): number {
     const at = a * this.width + b
@@ -97,7 +129,10 @@ export class StepPrices {
     // Said term by term: this is the hottest line of the search, and `weigh` would look at every term there is.
     const { bass, top, outer, voices } = outlineMeasures(from, to)
     const w = this.weights
-    return (this.motions[at] = w.motion * leastMotion(from, to) + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
+    const kind = this.before.kinds[a] === this.stage.kinds[b] ? 0 : w.texture
+    const upper = w.upper > 0 ? w.upper * leastMotion(this.before.uppers[a]!, this.stage.uppers[b]!) : 0
+    const motion = w.motion > 0 ? w.motion * leastMotion(from, to) : 0
+    return (this.motions[at] = motion + upper + kind + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
   }
 
   /** Parallels, tendencies and layout. */
@@ -107,7 +142,9 @@ export class StepPrices {
     if (!Number.isNaN(known)) return known
     const [from, to] = [this.before.layouts[a], this.stage.layouts[b]]
     const family = from && to && from !== to ? this.weights.family : 0
-    return (this.voices[at] = family + weigh(voiceMeasures(this.before.sounds[a]!, this.stage.sounds[b]!, this.wants, this.tensions), this.weights))
+    const { parallels, tendency, tame, held, leaps } = voiceMeasures(this.before.sounds[a]!, this.stage.sounds[b]!, this.wants, this.tensions)
+    const w = this.weights
+    return (this.voices[at] = family + w.parallels * parallels + w.tendency * tendency + w.tame * tame + w.held * held + w.leaps * leaps)
   }
 }
 
@@ -136,4 +173,4 @@ export class PriceBook {
 }
 
 /** Whether a step's inner voices have to be looked at. */
-export const hasInner = ({ parallels, tendency, tame, family }: Weights): boolean => parallels > 0 || tendency > 0 || tame > 0 || family > 0
+export const hasInner = ({ parallels, tendency, tame, family, held, leaps }: Weights): boolean => parallels > 0 || tendency > 0 || tame > 0 || family > 0 || held > 0 || leaps > 0

@@ -36,10 +36,11 @@ describe('styles', () => {
     for (const { midis } of lead('thin').voicings) expect(midis.length).toBeLessThanOrEqual(3)
     for (const { strings } of lead('rootless').voicings) expect(strings.map(({ degree }) => degree)).not.toContain('1')
   })
-  test('tension: fewer tendencies come down where a tension lies above than in the smooth line', () => {
+  test('tension: every chord sounds a tension, and no more tendencies come down where one lies above than in the smooth line', () => {
     const chords = ['Dm7', 'G7alt', 'Cmaj9#11', 'A7alt', 'Dm9', 'G7alt', 'Cmaj9#11'].map(chord)
-    const tame = (style: 'smooth' | 'tension') => lead(style, { chords }).measures.tame
-    expect(tame('tension')).toBeLessThan(tame('smooth'))
+    const measured = (style: 'smooth' | 'tension') => lead(style, { chords }).measures
+    expect(measured('tension').plain).toBeLessThan(measured('smooth').plain)
+    expect(measured('tension').tame).toBeLessThanOrEqual(measured('smooth').tame)
   })
   test('contrary has more contrary steps than smooth, top-led a calmer top', () => {
     const chords = ['Cmaj7', 'Am7', 'Dm7', 'G7', 'Em7', 'A7', 'Dm7', 'G7', 'Cmaj7'].map(chord)
@@ -142,7 +143,7 @@ describe('substitutions and grips together', () => {
   const text = 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |'
   const melody = [['A4', 3], ['B4', 4], ['C5', 5]].map(([note, bar]) => ({ bar: bar as number, beat: 1, beats: 4, note: must(parsePitch(note as string)) }))
   test('at no distance the chords are the plain ones, led exactly', () => {
-    const [plain] = must(arrange({ text, distance: 0, limits: TUNE_LIMITS }))
+    const [plain] = must(arrange({ text, distance: 0, limits: TUNE_LIMITS, colour: false, texture: 'as it comes' }))
     expect(plain!.changes).toEqual([])
     const chords = plain!.chords.map((one) => one.chord)
     expect(plain!.line.cost).toBeCloseTo(must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }))[0]!.cost)
@@ -163,6 +164,6 @@ describe('substitutions and grips together', () => {
   })
   test('can be stopped', () => {
     expect(arrange({ text, distance: 0.5, limits: TUNE_LIMITS, count: 2, onProgress: () => false })).toMatchObject({ ok: false, fault: { code: 'stopped' } })
-    expect(must(arrange({ text, distance: 0.5, limits: TUNE_LIMITS, count: 3, onProgress: (done) => done < 4 }))).toHaveLength(1)
+    expect(must(arrange({ text, distance: 0.5, limits: TUNE_LIMITS, count: 3, onProgress: (done) => done < 8 }))).toHaveLength(1)
   })
 })

@@ -24,42 +24,61 @@ export const columnFrom = (stage: Stage, after: Stage, known: Column, weights: W
   joined(after, known, stage, weights, book, false)
 
 /**
- * Exact: grips of the known side are tried from the cheapest up, and left as soon as even a free step could not improve;
- * a step is bounded by its outer voices and the hand before its other terms are looked at.
+ * Exact. Many grips sound the same and differ only in the hand: they are looked at together. Sounds of the known side are tried from the cheapest up, and left
+ * as soon as even a free step could not improve any grip of the sound they lead to; a step is bounded by its outer voices before its motion, and that
+ * before its inner voices; only then the hand of each grip is asked.
  */
 function joined(side: Stage, known: Column, stage: Stage, weights: Weights, book: PriceBook, forwards: boolean, only?: ReadonlySet<number>): Column {
   const prices = forwards ? book.pricesOf(side, stage) : book.pricesOf(stage, side)
-  const order = reachable(known)
-  const places = Float64Array.from(order, (node) => side.hands[node]!.mm ?? NaN)
-  const lows = Float64Array.from(order, (node) => side.sounds[side.soundOf[node]!]![0]!)
-  const highs = Float64Array.from(order, (node) => side.sounds[side.soundOf[node]!]!.at(-1)!)
   const inner = hasInner(weights)
   const handWeight = weights.hand * (forwards ? stage : side).haste
   const column: Column = { cost: new Float64Array(stage.own.length).fill(Infinity), by: new Int32Array(stage.own.length).fill(-1) }
-  for (let node = 0; node < stage.own.length; node += 1) {
-    if (only && !only.has(node)) continue
-    const [own, sound, hand] = [stage.own[node]!, stage.soundOf[node]!, stage.hands[node]!]
-    const notes = stage.sounds[sound]!
-    const [low, high, place] = [notes[0]!, notes.at(-1)!, hand.mm ?? NaN]
-    let [least, by] = [Infinity, -1]
-    for (let at = 0; at < order.length; at += 1) {
-      const other = order[at]!
-      let cost = known.cost[other]! + own
-      if (cost >= least) break
-      const travel = Math.abs(places[at]! - place)
-      if (travel > 0) cost += handWeight * travel
-      if (cost + weights.motion * Math.max(Math.abs(lows[at]! - low), Math.abs(highs[at]! - high)) >= least) continue
-      const there = side.soundOf[other]!
-      cost += forwards ? prices.outline(there, sound) : prices.outline(sound, there)
-      if (cost >= least) continue
-      cost += weights.fingers * (forwards ? fingersAnew(side.hands[other]!, hand) : fingersAnew(hand, side.hands[other]!))
-      if (cost < least && inner) cost += forwards ? prices.inner(there, sound) : prices.inner(sound, there)
-      if (cost < least) { least = cost; by = other }
+  const from = bySound(reachable(known), side, known.cost)
+  const to = bySound(stage.own.map((_, node) => node).filter((node) => !only || only.has(node)), stage, stage.own)
+  const places = (of: Stage) => Float64Array.from(of.hands, ({ mm }) => mm ?? NaN)
+  const [there, here] = [places(side), places(stage)]
+  // What it costs to get to each grip, without the grip itself.
+  const way = new Float64Array(stage.own.length).fill(Infinity)
+  for (const { sound, nodes } of to) {
+    let worst = Infinity
+    for (const { sound: other, nodes: others, least } of from) {
+      if (least >= worst) break
+      if (least + (forwards ? prices.bound(other, sound) : prices.bound(sound, other)) >= worst) continue
+      let price = forwards ? prices.outline(other, sound) : prices.outline(sound, other)
+      if (least + price >= worst) continue
+      if (inner) price += forwards ? prices.inner(other, sound) : prices.inner(sound, other)
+      if (least + price >= worst) continue
+      let changed = false
+      for (const before of others) {
+        const cost = known.cost[before]! + price
+        if (cost >= worst) break
+        for (const node of nodes) {
+          let sum = cost
+          if (sum >= way[node]!) continue
+          const travel = Math.abs(there[before]! - here[node]!)
+          if (travel > 0) sum += handWeight * travel
+          if (sum >= way[node]!) continue
+          sum += weights.fingers * (forwards ? fingersAnew(side.hands[before]!, stage.hands[node]!) : fingersAnew(stage.hands[node]!, side.hands[before]!))
+          if (sum < way[node]!) { way[node] = sum; column.by[node] = before; changed = true }
+        }
+      }
+      if (changed) { worst = 0; for (const node of nodes) if (way[node]! > worst) worst = way[node]! }
     }
-    column.cost[node] = least
-    column.by[node] = by
   }
+  for (let node = 0; node < way.length; node += 1) if (column.by[node]! >= 0) column.cost[node] = way[node]! + stage.own[node]!
   return column
+}
+
+/** Grips by what they sound: in each sound the cheapest first, and the sounds by their cheapest grip. */
+function bySound(nodes: readonly number[], stage: Stage, cost: ArrayLike<number>): { sound: number; nodes: number[]; least: number }[] {
+  const sounds = new Map<number, { sound: number; nodes: number[]; least: number }>()
+  for (const node of [...nodes].sort((a, b) => cost[a]! - cost[b]! || a - b)) {
+    const sound = stage.soundOf[node]!
+    const known = sounds.get(sound)
+    if (known) known.nodes.push(node)
+    else sounds.set(sound, { sound, nodes: [node], least: cost[node]! })
+  }
+  return [...sounds.values()]
 }
 
 /** Grips that can be reached, the cheapest first; equal ones in their order, so that every answer is deterministic. */

@@ -55,6 +55,17 @@ export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: L
   return good(path ? path.indexes.map((index, at): BlockNote => ({ note: notes[at]!, chord: wanted[at]!.chord, kind: wanted[at]!.kind, voicing: layers[at]!.voicings[index]! })) : [])
 }
 
+/** The same on one set of neighbouring strings, the highest set first, where the whole passage lies on one; as it comes where it does not. */
+export function blocksOnOneSet(notes: readonly Pitch[], block: Block, limits: Limits): Result<BlockNote[]> {
+  const voices = block.kind === 'fourths' ? 3 : 4
+  const { length } = limits.instrument.tuning
+  for (let from = length - voices; from >= 0 && limits.strings === null; from -= 1) {
+    const set = blockHarmonised(notes, block, { ...limits, strings: Array.from({ length: voices }, (_, at) => from + at) })
+    if (set.ok && set.value.every(({ voicing }) => voicing.midis.length === voices)) return set
+  }
+  return blockHarmonised(notes, block, limits)
+}
+
 /** Four voices in a family with a note on top; in any family where the hand has none of that one. */
 function blocksOf(chord: ChordSymbol, top: number, family: Family | null, limits: Limits): Voicing[] {
   // One shape after another along the neck: an open string among them would ring otherwise.
@@ -100,7 +111,7 @@ function fourthsUnder(note: Pitch, key: Key): Wanted {
 
 /** Every way a hand holds just these pitches, one to a string, the lowest on the lowest. */
 function gripsOf(midis: readonly number[], chord: ChordSymbol, limits: Limits): Voicing[] {
-  const { instrument, frets: [low, high], open } = limits
+  const { instrument, frets: [low, high], open, strings } = limits
   const found: Voicing[] = []
   const grip = Array<number | null>(instrument.tuning.length).fill(null)
   const place = (voice: number, from: number) => {
@@ -111,7 +122,7 @@ function gripsOf(midis: readonly number[], chord: ChordSymbol, limits: Limits): 
     }
     for (let string = from; string < grip.length; string += 1) {
       const fret = fretFor(instrument, string, midis[voice]!)
-      if (fret === null || (fret === 0 ? !open : fret < low || fret > high)) continue
+      if (fret === null || (strings && !strings.includes(string)) || (fret === 0 ? !open : fret < low || fret > high)) continue
       grip[string] = fret
       place(voice + 1, string + 1)
       grip[string] = null

@@ -8,7 +8,7 @@ import type { MelodyNote } from '../reharm/melodyFit'
 import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
 import { namesOf } from '../voicing/name'
-import { ToneNames, voicingFrom, voicingOf, type Voicing } from '../voicing/voicing'
+import { soundingOf, ToneNames, voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn } from './clock'
 import { placeKey, placesOf, SILENT, type FixedUnder, type HarmonisedNote, type HarmoniseProblem } from './line'
 import { TEXTURES, twoVoicePrice, type Texture } from './textures'
@@ -17,7 +17,7 @@ import { chordsUnder } from './underNote'
 /** What things cost beside the line's own cost, in its units (common practice, no source). */
 const PRICE = {
   /** A melody note that moves over a held grip, one for which a finger of it has to be lifted, one between chords that stands alone, and one that should have had a chord. */
-  held: 0.4, lifted: 0.8, between: 1.2, single: 2.5,
+  held: 0.4, lifted: 0.8, between: 1.2, single: 6,
   'own chord': 0, tension: 0.3, 'avoid note': 2, 'half step approach': 0.8, 'passing diminished': 0.9, 'sixth-diminished step': 0.6, 'secondary dominant': 1, planing: 0.8, another: 1,
   /** A grip outside the texture asked for. */
   otherTexture: 3,
@@ -26,6 +26,9 @@ const PRICE = {
 const TIME_FOR_BASS_S = 0.4
 const TIME_TO_TRAVEL_S = 0.5
 const MOST_HASTE = 4
+/** A finger is lifted from a held grip in no less than so many seconds, and another one moves over it in so many. */
+const TIME_TO_LIFT_S = 0.3
+const TIME_TO_MOVE_S = 0.1
 /** Grips of the next note that are tried as planing shapes, and how far they are moved, in semitones. */
 const PLANED = 10
 const PLANED_BY = 4
@@ -59,9 +62,11 @@ export function groupsOf({ chart, melody, places = placesOf(chart), density = 'c
   const spans = places.map((place) => { const from = clock.at(place); return { ...place, from, to: from + clock.lasts(place.bar, place.beats) } })
   const chordAt = (time: number) => spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
   const happenings = sung.map(({ note, midi, from, to }): Happening => ({ note, midi, again: false, from, to, place: { bar: note.bar, beat: note.beat }, chord: chordAt(from), anchor: false }))
-  if (fills) for (const { from, chord, bar, beat } of spans) {
+  // A chord is heard when it comes: under a note that goes on it is struck too; in a rest only where that is asked for.
+  for (const { from, chord, bar, beat } of spans) {
     if (!chord || happenings.some((one) => Math.abs(one.from - from) < NEAR)) continue
     const over = sung.find((one) => one.from < from && one.to > from + NEAR)
+    if (!over && !fills) continue
     happenings.push({ note: over?.note ?? null, midi: over?.midi ?? null, again: over !== undefined, from, to: over?.to ?? clock.end, place: { bar, beat }, chord, anchor: false })
   }
   happenings.sort((a, b) => a.from - b.from)
@@ -94,7 +99,7 @@ export class CandidateBook {
   private readonly places = new Map<number, { frets: Frets; hand: HandPlace }[]>()
   private readonly bassless: Limits
 
-  constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture) {
+  constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture, private readonly coloursOf: (chord: ChordSymbol) => readonly ChordSymbol[] = () => []) {
     this.bassless = { ...within, bass: within.bass === 'none' ? 'none' : 'any', notes: [Math.min(within.notes[0], 3), Math.min(within.notes[1], 4)] }
   }
 
@@ -108,11 +113,11 @@ export class CandidateBook {
     else if (midi === null) first = this.grips(chord, null, seconds).map((voicing) => ({ voicing, chord, kind: 'chord in a rest', extra: 0 }))
     else {
       first = chordsUnder(midi % 12, chord, next?.chord ?? null, next?.midi === null || next === null ? null : next.midi! - midi).flatMap(({ chord: one, kind }) =>
-        this.grips(one, midi, seconds).map((voicing) => ({ voicing, chord: one, kind, extra: PRICE[kind] + this.texturePrice(voicing) })))
+        this.inTexture(one, chord, midi, seconds).map(({ voicing, as }) => ({ voicing, chord: as, kind, extra: PRICE[kind] + this.texturePrice(voicing) })))
       if (next?.anchor) first.push(...this.planed(anchor, next))
       if (first.length === 0 || withAlone) first.push(...this.alone(midi, chord))
     }
-    return first.flatMap((one) => { const after = this.after(one, rest, fixed); return after ? [after] : [] })
+    return first.flatMap((one) => { const after = this.after(one, rest, fixed, seconds / Math.max(NEAR, anchor.to - anchor.from)); return after ? [after] : [] })
   }
 
   /** Grips of another chord with the note on top. */
@@ -136,6 +141,16 @@ export class CandidateBook {
     if (found.length === 0 && this.texture !== 'full') found = ofLimits({ ...this.plain, bass: 'any' })
     this.known.set(key, found)
     return found
+  }
+
+  /** Grips of a chord; where it has none in the layout asked for but would with a free tension of its role, those. */
+  private inTexture(chord: ChordSymbol, stands: ChordSymbol, top: number, seconds: number): { voicing: Voicing; as: ChordSymbol }[] {
+    const plain = this.grips(chord, top, seconds).map((voicing) => ({ voicing, as: chord }))
+    const { families } = TEXTURES[this.texture]
+    const belongs = ({ voicing }: { voicing: Voicing }) => families!.some((family) => voicing.families.includes(family))
+    if (!families || plain.some(belongs)) return plain
+    const coloured = this.coloursOf(stands).flatMap((as) => this.grips(withTone(as, top % 12), top, seconds).map((voicing) => ({ voicing, as }))).filter(belongs)
+    return coloured.length > 0 ? coloured : plain
   }
 
   private texturePrice(voicing: Voicing): number {
@@ -187,14 +202,16 @@ export class CandidateBook {
   }
 
   /** What the notes that follow become over a grip; null where one of them cannot be played at all. Most candidates are left: their notes are only priced here, and made when they are chosen. */
-  private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>): Candidate | null {
+  private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>, beatSeconds: number): Candidate | null {
     let price = extra
     const rest: Candidate['rest'] = []
     const hand = notes.length > 0 ? handPlace(voicing, this.plain.instrument) : null
     for (const one of notes) {
       const byHand = fixed.get(placeKey(one.place))
       const chosen = byHand && this.byHand(byHand, one)[0]?.voicing
-      const held = byHand ? null : this.held(voicing, one.midi!)
+      const time = (one.to - one.from) * beatSeconds
+      const kept = byHand || time < TIME_TO_MOVE_S ? null : this.held(voicing, one.midi!)
+      const held = kept && (kept.whole || time >= TIME_TO_LIFT_S) ? kept : null
       const alone = byHand || held ? null : this.nearest(one.midi!, hand!)
       if (!chosen && !held && !alone) return null
       price += held ? (held.whole ? PRICE.held : PRICE.lifted) : alone ? PRICE.between + alone.way : 0
@@ -244,7 +261,7 @@ function aloneOn(midi: number, chord: ChordSymbol | null, limits: Limits): Voici
     if (fret === null) return []
     const frets = instrument.tuning.map((__, at) => (at === string ? fret : null))
     const fingering = easiestFingering(frets, instrument, hand)
-    return fingering ? [voicingFrom(frets, fingering, new ToneNames(chord ?? named(midi)), instrument)] : []
+    return fingering ? [{ frets, fingering, ...soundingOf(frets, new ToneNames(chord ?? named(midi)), instrument) }] : []
   }).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty || b.strings[0]!.string - a.strings[0]!.string)
 }
 

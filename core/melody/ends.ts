@@ -25,7 +25,7 @@ const ENDS: readonly Row[] = [
   ['turnaround', 'before', 'minor', '1m6 6m7b5 | 2m7b5 57b9', 'Once round i vi ii V in minor, so that the tune begins on a chord that is waited for.'],
   ['long turnaround', 'before', 'major', '3m7 67b9 | 2m7 57 | 3m7 67b9 | 2m7 57', 'iii in the place of I: it does not rest before the tune does.'],
   ['turnaround by half steps', 'before', 'major', '3m7 b37 | 2m7 b27', 'iii bIII ii bII: the bass falls by half steps, each dominant a tritone substitute.'],
-  ['far turnaround', 'before', 'major', '1maj7 b3maj7 | b6maj7 b2maj7', 'I bIII bVI bII, all major sevenths: the roots fall a fifth each time, and home is a surprise.'],
+  ['far turnaround', 'before', 'major', '1maj7 b3maj7 | b6maj7 b2maj7', 'I bIII bVI bII, all major sevenths: from bIII on the roots fall by fifths, and home lies a half step below the last.'],
   ['dominant pedal', 'before', 'major', '2m7/5 | 57 | 2m7/5 | 57', 'One bass note, the fifth, under ii and V: everything waits.'],
   ['dominant pedal', 'before', 'minor', '2m7b5/5 | 57b9 | 2m7b5/5 | 57b9', 'One bass note, the fifth, under ii and V: everything waits.'],
   ['tonic pedal', 'before', 'major', '1 | b7/1 | 4/1 | 1', 'Chords move over the tonic, which stays.'],

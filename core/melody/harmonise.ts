@@ -9,7 +9,10 @@ import { bad, good, type Result } from '../result'
 import { CandidateBook, groupsOf, headOf, type Candidate, type Group } from './candidates'
 import { highUpPrice } from './highUp'
 import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
-import { barName } from '../chart/chart'
+import { analyse } from '../analysis/analyse'
+import type { Reading } from '../analysis/reading'
+import { barName, type Chart } from '../chart/chart'
+import { coloursInLine } from '../leading/colours'
 import type { Limits } from '../voicing/limits'
 import { movingLines } from './movingLines'
 import { whyNoGrip } from '../voicing/whyNone'
@@ -28,10 +31,10 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const { style = 'smooth', count = 1, texture = 'full', fixed = new Map(), onProgress = () => true } = problem
   if (texture === 'two lines') return movingLines(problem)
   const named = STYLES[style]
-  const within = textureLimits('within' in named ? named.within(problem.limits) : problem.limits, texture)
+  const within = textureLimits(named.within ? named.within(problem.limits) : problem.limits, texture)
   const groups = groupsOf(problem)
   if (groups.length === 0) return bad({ code: 'no-melody', message: 'No melody note lies within the bars of the chart.', accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}', text: 'melody' })
-  const book = new CandidateBook(within, problem.limits, texture)
+  const book = new CandidateBook(within, problem.limits, texture, coloursIn(problem.chart))
   const candidates: Candidate[][] = []
   for (const [at, group] of groups.entries()) {
     if (!onProgress(at, groups.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
@@ -41,7 +44,7 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     })
     candidates.push(list)
   }
-  const weights = textureWeights(weightsFrom(style, problem.weights), texture)
+  const weights = textureWeights(weightsFrom(style, problem.weights, within.bass), texture)
   const prices = new PriceBook(weights)
   const used = groups.map(() => new Set<string>())
   const found: { line: HarmonisedLine; indexes: string }[] = []
@@ -59,6 +62,16 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
   }
   return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
+}
+
+/** What chords of a chart may become with the free tensions of their role, where they stand first. */
+export function coloursIn(chart: Chart): (chord: ChordSymbol) => readonly ChordSymbol[] {
+  let readings: readonly Reading[] | null = null
+  return (chord) => {
+    readings ??= analyse(chart).readings
+    const reading = readings.find(({ slot }) => slot.symbol?.kind === 'chord' && slot.symbol.chord.canonical === chord.canonical)
+    return reading ? coloursInLine(reading).slice(1) : []
+  }
 }
 
 /** Why nothing can be held under a note, or for a chord in a rest. */
@@ -101,13 +114,13 @@ export function choicesUnder(asked: HarmoniseProblem, place: { bar: number; beat
   const { style = 'smooth', texture = 'full' } = asked
   const limits = pluckedWhereThin(asked.limits, texture)
   const named = STYLES[style]
-  const within = textureLimits('within' in named ? named.within(limits) : limits, texture === 'two lines' ? 'two voices' : texture)
+  const within = textureLimits(named.within ? named.within(limits) : limits, texture === 'two lines' ? 'two voices' : texture)
   const key = placeKey(place)
   // Whatever the density, this note is asked about: a mark makes it one that has a chord of its own.
   const mark = new Map([[key, { frets: [], chord: null }]])
   const group = groupsOf({ ...asked, limits, fixed: mark }).find(({ anchor }) => placeKey(anchor.place) === key)
   if (!group) return []
-  const book = new CandidateBook(within, limits, texture === 'two lines' ? 'two voices' : texture)
+  const book = new CandidateBook(within, limits, texture === 'two lines' ? 'two voices' : texture, coloursIn(asked.chart))
   const own = { ...group, rest: [] }
   const list = [...book.of(own, new Map(), true), ...others.flatMap((chord) => book.another(own, chord))]
   const ranked = list.map(({ voicing, chord, kind, extra }): Choice & { price: number } => {

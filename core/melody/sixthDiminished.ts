@@ -6,6 +6,7 @@ import { weightsFrom } from '../leading/weights'
 import { spellDegree, type Degree } from '../pitch/degree'
 import { midiOf, noteName, type Note } from '../pitch/note'
 import { bad, must, type Result } from '../result'
+import type { Family } from '../voicing/family'
 import type { Limits } from '../voicing/limits'
 
 /** The eight steps: a sixth chord and the diminished seventh a half step under its root, turn by turn (theory: e6; common practice, no source). */
@@ -35,6 +36,37 @@ export function sixthDiminishedScale(chord: ChordSymbol): Result<ScaleStep[]> {
   }
 }
 
+/** Four neighbouring strings, the highest of which has the scale, and how four voices lie on them: the usual first. */
+const SETS = [2, 1, 0] as const
+const LAYOUTS: readonly Family[] = ['drop 2', 'close']
+
+/** All four tones of each step in one layout on one set of strings, the scale going up on the highest; null where the neck has no room for that. */
+function onOneSet(steps: readonly ScaleStep[], limits: Limits): Line | null {
+  const { tuning } = limits.instrument
+  for (const families of LAYOUTS)
+    for (const octave of OCTAVES)
+      for (const from of SETS) {
+        const strings = Array.from({ length: 4 }, (_, at) => tuning.length - 6 + from + at).filter((string) => string >= 0)
+        if (strings.length < 4) continue
+        const lines = bestLines({
+          chords: steps.map((step) => step.chord), limits: { ...limits, bass: 'any', notes: [4, 4], strings, families: [families] }, weights: weightsFrom('smooth', {}, 'any'), count: 1,
+          constraints: topsFrom(steps, octave).map((midi, at) => ({ from: at, to: at, kind: 'top' as const, midi })),
+        })
+        if (lines.ok && lines.value[0]) return lines.value[0]
+      }
+  return null
+}
+
+function topsFrom(steps: readonly ScaleStep[], octave: number): number[] {
+  let last = -Infinity
+  return steps.map(({ note }) => {
+    let midi = midiOf({ ...note, octave })
+    while (midi <= last) midi += 12
+    last = midi
+    return midi
+  })
+}
+
 /** Octaves in which the scale is looked for on top of the grips, the usual one first. */
 const OCTAVES = [4, 3, 5]
 
@@ -43,15 +75,16 @@ export function harmonisedSixthDiminished(chord: ChordSymbol, limits: Limits): R
   const steps = sixthDiminishedScale(chord)
   if (!steps.ok) return steps
   const four: Limits = { ...limits, bass: 'any', notes: [Math.min(4, limits.notes[1]), Math.min(4, limits.notes[1])] }
+  // From the tonic up where the neck has room for that; else from the step with which it has.
+  if (limits.strings === null && limits.families === null)
+    for (let from = 0; from < steps.value.length; from += 1) {
+      const turned = [...steps.value.slice(from), ...steps.value.slice(0, from)]
+      const line = onOneSet(turned, limits)
+      if (line) return { ok: true, value: { steps: turned, line } }
+    }
   let fault: Result<never> | null = null
   for (const octave of OCTAVES) {
-    let last = -Infinity
-    const tops = steps.value.map(({ note }) => {
-      let midi = midiOf({ ...note, octave })
-      while (midi <= last) midi += 12
-      last = midi
-      return midi
-    })
+    const tops = topsFrom(steps.value, octave)
     const lines = bestLines({
       chords: steps.value.map((step) => step.chord), limits: four, weights: weightsFrom('smooth'), count: 1,
       constraints: tops.map((midi, at) => ({ from: at, to: at, kind: 'top' as const, midi })),

@@ -1,4 +1,6 @@
 import { parseChart } from '../chart/parse'
+import { chord } from '../chord/parse'
+import { leadInStyle } from '../leading/inStyle'
 import { midi, parsePitch } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
@@ -23,4 +25,14 @@ test('an open string under a capo is where the capo lies', () => {
 test('the search for chords under a melody says it so', () => {
   const result = harmonise({ chart: parseChart('| C |'), melody: [{ bar: 1, beat: 1, beats: 4, note: must(parsePitch('E5')) }], limits, limitNames: { frets: 'the highest fret at ease' } })
   expect(result).toMatchObject({ ok: false, fault: { message: expect.stringContaining('the highest fret at ease is 9'), accepted: expect.stringContaining('12 or more') } })
+})
+
+test('a drone that nothing can be says which chord is in the way of each', () => {
+  const chords = ['Abmaj7', 'A7', 'Bbm7', 'B7'].map(chord)
+  const result = leadInStyle({ chords, limits: { ...TUNE_LIMITS, frets: [0, 1] }, style: 'drone', count: 1 })
+  expect(result.ok).toBe(false)
+  if (!result.ok) {
+    expect(result.fault.message).toMatch(/^No drone can be held through these chords: .* with \S+, chord \d/)
+    expect(result.fault.accepted).toContain('Held note, bass line')
+  }
 })

@@ -1,5 +1,5 @@
 import { stringNumber } from '../neck/instrument'
-import { pitchAt, pitchName, plainSpelling } from '../pitch/note'
+import { plainPitchName } from '../pitch/note'
 import type { Fault } from '../result'
 import type { Limits } from '../voicing/limits'
 
@@ -18,11 +18,11 @@ export function whyNoNote(midi: number, name: string, where: string, { instrumen
   const nut = frets.filter(({ fret }) => fret >= capo)
   if (nut.length === 0) {
     const lowest = Math.min(...used.map((string) => tuning[string]! + capo))
-    return { message: `${name} in ${where} lies below the lowest open string in use, ${nameOf(lowest)}.`, accepted: 'the melody an octave higher' }
+    return { message: `${name} in ${where} lies below the lowest open string in use, ${plainPitchName(lowest)}.`, accepted: 'the melody an octave higher' }
   }
   if (nut.some(({ fret }) => fret === capo || (fret >= low && fret <= high))) return null
   const nearest = nut.reduce((a, b) => (b.fret < a.fret ? b : a))
-  const at = `fret ${nearest.fret} on string ${stringNumber(nearest.string, tuning.length)} (${nameOf(tuning[nearest.string]!)})`
+  const at = `fret ${nearest.fret} on string ${stringNumber(nearest.string, tuning.length)} (${plainPitchName(tuning[nearest.string]!)})`
   if (nearest.fret > high) {
     const leftOut = tuning.length - used.length
     return {
@@ -32,5 +32,3 @@ export function whyNoNote(midi: number, name: string, where: string, { instrumen
   }
   return { message: `${name} in ${where} lies at no fret from ${low} to ${high}: the nearest is ${at}.`, accepted: 'another position, or the melody in another octave' }
 }
-
-const nameOf = (midi: number): string => pitchName(pitchAt(midi, plainSpelling(midi % 12)))

@@ -1,4 +1,4 @@
-import { midiOf, parsePitch, pitchAt, pitchName, plainSpelling } from '../pitch/note'
+import { midiOf, parsePitch, plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { fingeringsOf, type FingeringAnswer } from './fingering'
 import type { Hand } from './hand'
@@ -9,7 +9,7 @@ export type Stringing = Pick<Instrument, 'tuning' | 'capo'>
 
 /** `E2 A2 D3 G3 B3 E4 capo 0`: open strings without capo from the lowest, and the fret of the capo. */
 export const stringingName = ({ tuning, capo }: Stringing): string =>
-  `${tuning.map((midi) => pitchName(pitchAt(midi, plainSpelling(midi, false)))).join(' ')} capo ${capo}`
+  `${tuning.map(plainPitchName).join(' ')} capo ${capo}`
 
 /** Reads what `stringingName` writes. */
 export function parseStringing(text: string): Result<Stringing> {

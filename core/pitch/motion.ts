@@ -44,27 +44,52 @@ const row = new Float64Array(64)
 /** The most notes a chord given to these functions may have. */
 export const MOST_NOTES = 64
 
-/** The pairing behind `leastMotion`, lowest voices first; of equal pairings the one that keeps voices in order. */
-export function voiceSteps(a: readonly number[], b: readonly number[]): VoiceStep[] {
-  const cost = a.map(() => b.map(() => Infinity))
-  a.forEach((from, i) => b.forEach((to, j) => {
-    const before = i === 0 && j === 0 ? 0 : Math.min(cost[i - 1]?.[j - 1] ?? Infinity, cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity)
-    cost[i]![j] = before + Math.abs(from - to)
-  }))
-  const steps: VoiceStep[] = []
-  let i = a.length - 1
-  let j = b.length - 1
+/** Scratch of `pairing`: a table of costs, and the pairs as places in the two chords, highest first. */
+const table = new Float64Array(64 * 64)
+const PAIRS = { from: new Int16Array(128), to: new Int16Array(128) }
+
+/**
+ * The pairing behind `leastMotion` as places in the two chords, highest voices first; of equal pairings the one that keeps voices in order. The pairs stand in
+ * scratch arrays until the next call.
+ * @returns how many pairs there are
+ */
+export function pairing(a: readonly number[], b: readonly number[]): { count: number; from: Int16Array; to: Int16Array } {
+  const width = b.length
+  for (let i = 0; i < a.length; i += 1)
+    for (let j = 0; j < width; j += 1) {
+      const at = i * width + j
+      let before = 0
+      if (i > 0 || j > 0) {
+        before = i > 0 && j > 0 ? table[at - width - 1]! : Infinity
+        if (i > 0 && table[at - width]! < before) before = table[at - width]!
+        if (j > 0 && table[at - 1]! < before) before = table[at - 1]!
+      }
+      table[at] = before + Math.abs(a[i]! - b[j]!)
+    }
+  let [i, j, count] = [a.length - 1, width - 1, 0]
   while (i >= 0 && j >= 0) {
-    steps.unshift({ from: a[i]!, to: b[j]!, semitones: b[j]! - a[i]! })
+    PAIRS.from[count] = i
+    PAIRS.to[count] = j
+    count += 1
     if (i === 0 && j === 0) break
-    const diagonal = cost[i - 1]?.[j - 1] ?? Infinity
-    const up = cost[i - 1]?.[j] ?? Infinity
-    const left = cost[i]![j - 1] ?? Infinity
+    const at = i * width + j
+    const diagonal = i > 0 && j > 0 ? table[at - width - 1]! : Infinity
+    const up = i > 0 ? table[at - width]! : Infinity
+    const left = j > 0 ? table[at - 1]! : Infinity
     if (diagonal <= up && diagonal <= left) { i -= 1; j -= 1 }
     else if (up <= left) i -= 1
     else j -= 1
   }
-  return steps
+  return { count, ...PAIRS }
+}
+
+/** The pairing behind `leastMotion`, lowest voices first; of equal pairings the one that keeps voices in order. */
+export function voiceSteps(a: readonly number[], b: readonly number[]): VoiceStep[] {
+  const { count, from, to } = pairing(a, b)
+  return Array.from({ length: count }, (_, at): VoiceStep => {
+    const [x, y] = [a[from[count - 1 - at]!]!, b[to[count - 1 - at]!]!]
+    return { from: x, to: y, semitones: y - x }
+  })
 }
 
 /** Shortest way round the circle of twelve from one pitch class to another, -5 to 6. */

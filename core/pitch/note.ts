@@ -72,6 +72,9 @@ export const midi = (name: string): number => midiOf(must(parsePitch(name)))
 const SHARP_SPELLING = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B']
 const FLAT_SPELLING = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B']
 
+/** The name of a MIDI number where no key spells it: black keys as flats (60 is C4). */
+export const plainPitchName = (midi: number): string => pitchName(pitchAt(midi, plainSpelling(midi)))
+
 /** A single-accidental spelling of a sound, flats unless `sharps`. */
 export const plainSpelling = (pc: number, sharps = false): Note =>
   must(parseNote((sharps ? SHARP_SPELLING : FLAT_SPELLING)[modulo(pc, 12)]!))

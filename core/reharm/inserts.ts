@@ -1,6 +1,6 @@
 import { pitchClass, type Note } from '../pitch/note'
 import { goesOn, inMajor, isOne, keySays, name, tonicOf, type Rule } from './rule'
-import { chordOn, fallsBy, noteAt, risesBy, shapeOf, type Spot } from './spot'
+import { chordOn, fallsBy, isMinorish, noteAt, resolves, risesBy, shapeOf, type Spot } from './spot'
 
 const twoOf = (spot: Spot, root: Note) => chordOn(noteAt(root, '5'), spot.role === 'dominant to minor' ? 'm7b5' : 'm7')
 
@@ -9,7 +9,7 @@ export const INSERTS: readonly Rule[] = [
   {
     id: 'c1', name: 'its ii before a dominant', intent: 'insert', mood: 'smoother, busier', room: 1,
     put: (spot) => {
-      if (spot.kind !== 'dominant') return null
+      if (spot.kind !== 'dominant' && !(spot.kind === 'major' && resolves(spot))) return null
       const two = twoOf(spot, spot.chord.root)
       if (spot.previous && pitchClass(spot.previous.chord.root) === pitchClass(two.root)) return null
       return { chords: [two, spot.chord], why: `${two.canonical} prepares ${name(spot)} as the ii does its V; they share the time.` }
@@ -38,6 +38,23 @@ export const INSERTS: readonly Rule[] = [
       const five = noteAt(spot.next.chord.root, '5')
       const [far, near] = [chordOn(noteAt(five, '5'), '7'), chordOn(five, '7')]
       return { chords: [spot.chord, far, near], shares: [spot.beats - 2, 1, 1], why: `${far.canonical} is the V of ${near.canonical}, which is the V of ${name(spot.next)}: a chain made from its end.` }
+    },
+  },
+  {
+    id: 'c2', name: 'a ii-V on the way to the next chord', intent: 'insert', mood: 'flowing', room: 1, leads: true,
+    put: (spot) => {
+      if (!goesOn(spot) || fallsBy(spot) === 7 || spot.next.kind === 'diminished' || spot.beats < 3) return null
+      const five = noteAt(spot.next.chord.root, '5')
+      const [two, dominant] = [chordOn(noteAt(five, '5'), isMinorish(spot.next.kind) ? 'm7b5' : 'm7'), chordOn(five, '7')]
+      return { chords: [spot.chord, two, dominant], shares: [spot.beats - 2, 1, 1], why: `${two.canonical} ${dominant.canonical} is the ii-V of ${name(spot.next)} and leads there in the time ${name(spot)} can spare.` }
+    },
+  },
+  {
+    id: 'c7', name: 'a diminished chord on the tonic holds I up', intent: 'insert', mood: 'held back, aching', room: 1,
+    put: (spot) => {
+      if (!isOne(spot) || !inMajor(spot) || spot.beats < 2) return null
+      const delay = chordOn(spot.chord.root, 'dim7')
+      return { chords: [delay, spot.chord], why: `${delay.canonical} keeps the root of ${name(spot)} below; its other tones climb by half steps into it.` }
     },
   },
   ...([['b9', 'above', 'b9'], ['7', 'below', '7']] as const).map(([id, where, degree]): Rule => ({

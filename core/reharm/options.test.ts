@@ -34,7 +34,8 @@ describe('substitutions that players know by heart, in all twelve keys', () => {
     const guides = (symbol: string) => chord(symbol).tones.filter((tone) => ['3', 'b7'].includes(tone.degree)).map((tone) => pitchClass(tone.note)).sort()
     expect(guides(sub!)).toEqual(guides(five))
     // The four diminished sevenths of one V7b9 have the same four sounds: 3 5 b7 b9 of the V (Levine, from memory).
-    const family = by('b3', text, 1)
+    const [symmetric] = optionsAt(text, 1, { rules: ['b3'] })
+    const family = [symmetric!.puts[0]!.chord.canonical, ...symmetric!.basses]
     expect(family).toHaveLength(4)
     for (const one of family) expect(new Set(sounds(one))).toEqual(new Set(sounds(`${root(five)}7b9`).filter((sound) => sound !== pitchClass(chord(five).root))))
     // The augmented triads on the root, third and raised fifth are one chord (common practice).
@@ -57,7 +58,7 @@ describe('what is put in, where, and where not (common practice unless a source 
   test.each([
     ['its ii before a dominant, half the time each', 'c1', 'key: C\n| C | A7 | Dm7 | G7 |', 1, ['Em7b5*2 A7*2']],
     ['no ii where it stands already', 'c1', 'key: C\n| Dm7 | G7 | C |', 1, []],
-    ['a dominant on the way', 'c2', 'key: C\n| C | Am7 | F | C |', 0, ['C*2 E7*2', 'C*2 Bb7*2', 'C*2 B7*1 E7*1']],
+    ['a dominant on the way', 'c2', 'key: C\n| C | Am7 | F | C |', 0, ['C*2 E7*2', 'C*2 Bb7*2', 'C*2 B7*1 E7*1', 'C*2 Bm7b5*1 E7*1']],
     ['the shape from above and below', 'c3', 'key: C\n| C | Dm7 | G7 |', 0, ['C*3 Ebm7*1', 'C*3 C#m7*1']],
     ['passing diminished up', 'c4', 'key: C\n| C | Dm7 | G7 |', 0, ['C*2 C#dim7*2']],
     ['passing diminished down', 'c4', 'key: C\n| Em7 | Dm7 | G7 |', 0, ['Em7*2 Ebdim7*2']],
@@ -65,7 +66,7 @@ describe('what is put in, where, and where not (common practice unless a source 
     ['only the bass rises', 'c5', 'key: C\n| C | Dm7 | G7 |', 0, ['Cmaj7*2 C#m7b5*2']],
     ['turnarounds on a last I', 'c6', 'key: C\n| Dm7 | G7 | Cmaj7 |', 2, ['Cmaj7*1 A7*1 Dm7*1 G7*1', 'Em7*1 A7*1 Dm7*1 G7*1', 'Em7*1 Eb7*1 Dm7*1 Db7*1', 'Cmaj7*1 Ebmaj7*1 Abmaj7*1 Dbmaj7*1']],
     ['a ii-V from a half step above', 'd3', 'key: C\n| Dm7 | G7 | C |', 0, ['Ebm7*2 Ab7*2 Dm7*2 G7*2']],
-    ['major thirds over a long ii-V-I', 'b9', 'key: C\nmeter: 4/4\n| Dm7 | G7 | Cmaj7 . . . | % |', 0, ['Dm7*1.3333333333333333 Eb7*1.3333333333333333 Abmaj7*1.3333333333333333 B7*1.3333333333333333 Emaj7*1.3333333333333333 G7*1.3333333333333333 Cmaj7']],
+    ['major thirds over a long ii-V-I', 'b9', 'key: C\nmeter: 4/4\n| Dm7 | G7 | Cmaj7 . . . | % |', 0, ['Dm7*2 Eb7*2 Abmaj7*1 B7*1 Emaj7*1 G7*1 Cmaj7']],
     ['minor line cliché', 'e4', 'key: Am\n| Am | % | F | E7 |', 0, ['Am*1 Am(maj7)*1 Am7*1 Am6*1', 'Am*1 Am(b13)*1 Am6*1 Am(b13)*1']],
     ['sixth-diminished', 'e6', 'key: C\n| C | % | F | G7 |', 0, ['C6*1 Ddim7*1 C6/E*1 Fdim7*1']],
     ['nothing standing, no texture', 'e4', 'key: Am\n| Am | F | E7 |', 0, []],
@@ -112,8 +113,8 @@ describe('measures', () => {
     const options = optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1, { melody })
     const heard = (symbol: string) => options.find((option) => option.puts[0]!.chord.canonical === symbol && option.puts.length === 1)!.melody.map((one) => `${one.note} ${one.heard}`)
     expect(heard('G9')).toEqual(['B4 chord tone', 'D5 chord tone'])
-    expect(heard('Db7')).toEqual(['B4 chord tone', 'D5 tension'])
-    expect(heard('Bb7')).toEqual(['B4 tension', 'D5 chord tone'])
+    expect(heard('Db7')).toEqual(['B4 chord tone', 'D5 avoid'])
+    expect(heard('Bb7')).toEqual(['B4 avoid', 'D5 chord tone'])
   })
 })
 
@@ -150,7 +151,7 @@ describe('whatever is chosen', () => {
     fc.assert(fc.property(tune, (text) => expect(applyChanges(text, [])).toBe(text)))
   })
   test('every rule of the catalogue can happen', () => {
-    const texts = ['key: C\n| C | % | Am7 | Dm7 | G7 | Cmaj7 | A7 | Dm7 | Em7 | F | G7 | C |', 'key: Am\n| Am | % | Bm7b5 | E7 | Am | Am(maj7) | G9 |', 'key: C\n| Am | % | G7 | C | Dm7 | Cmaj7 | Dm7 |']
+    const texts = ['key: C\n| C | % | Am7 | Dm7 | G7 | Cmaj7 | A7 | Dm7 | Em7 | F | G7 | C |', 'key: Am\n| Am | % | Bm7b5 | E7 | Am | Am(maj7) | G9 |', 'key: C\n| Am | % | G7 | C | Dm7 | Cmaj7 | Dm7 |', 'key: Am\n| Am | Em | Am |']
     const seen = new Set(texts.flatMap((text) => slotsOf(parseChart(text)).flatMap((_, index) => optionsAt(text, index).flatMap((option) => [option.name, ...option.also.map((other) => other.name)]))))
     expect(RULES.map((rule) => rule.name).filter((name) => !seen.has(name))).toEqual([])
   })
@@ -159,7 +160,7 @@ describe('whatever is chosen', () => {
 describe('the whole tune', () => {
   const text = 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |\n| Fmaj7 | Fm6 | Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | % |'
   test('distance 0 is the plain chart; the wanted distance is met where the rules allow it', () => {
-    expect(reharmonise(text, { distance: 0, count: 3 })).toEqual([{ text, distance: 0, changes: [] }])
+    expect(reharmonise(text, { distance: 0, count: 3 })).toEqual([{ text, distance: 0, reached: true, says: 'as it is', changes: [] }])
     for (const distance of [0.2, 0.4, 0.6]) for (const result of reharmonise(text, { distance, count: 3 })) expect(Math.abs(result.distance - distance)).toBeLessThan(0.05)
   })
   test('the wanted distance is met however long and dense the tune is', () => {

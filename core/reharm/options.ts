@@ -8,7 +8,7 @@ import type { ChordSymbol } from '../chord/symbol'
 import { putsKey, type Change, type Put } from './change'
 import { coloursOf } from './colour'
 import { distanceFrom, reachOf, type Distance } from './distance'
-import { fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
+import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { putsOf, resultsOf } from './rule'
 import { RULES } from './rules'
 import { schoolOf } from './schools'
@@ -32,6 +32,8 @@ export interface Option extends Change {
   into: number | null
   out: number | null
   melody: MelodyFit[]
+  /** The same sound on other basses: the inversions of a diminished seventh or an augmented triad. */
+  basses: string[]
   /** The same chords by other ways. */
   also: { rule: string; name: string; why: string }[]
 }
@@ -65,7 +67,7 @@ function changesOneWay(spot: Spot): Change[] {
     const replaced = following(spot, span)
     if (!replaced) return []
     const puts = putsOf(result, replaced.reduce((sum, one) => sum + one.beats, 0), rule.room ?? LEAST_BEATS)
-    if (!puts || isPlain(puts, replaced)) return []
+    if (!puts || isPlain(puts, replaced) || !standsOnBeats(puts, replaced)) return []
     const goal = replaced.at(-1)!.next
     return [{
       rule: rule.id, name: rule.name, intent: rule.intent, index: spot.index, span, puts, why: result.why, mood: rule.mood, school: schoolOf(rule.id), depth: 1,
@@ -85,6 +87,22 @@ function following(spot: Spot, span: number): Spot[] | null {
     spots.push(next)
   }
   return spots
+}
+
+/** Chords that are put in come on beats of the metre, and none of them hangs over a bar line (common practice, no source). */
+function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean {
+  if (puts.length <= replaced.length) return true
+  const places = replaced.flatMap(({ slot, beats }) => ({ bar: slot.bar, beat: slot.beat, beats }))
+  let offset = 0
+  return puts.every((put, order) => {
+    let [left, at] = [offset, 0]
+    while (at < places.length - 1 && left >= places[at]!.beats - 1e-6) { left -= places[at]!.beats; at += 1 }
+    offset += put.beats
+    const { beat, bar, beats } = places[at]!
+    const starts = beat + left
+    const crosses = left + put.beats > beats + 1e-6 && places[at + 1] !== undefined && places[at + 1]!.bar !== bar && left > 1e-6
+    return (order === 0 || Math.abs(starts - Math.round(starts)) < 1e-6) && !crosses
+  })
 }
 
 const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
@@ -162,13 +180,27 @@ export function optionsOf(chart: Chart, spots: readonly (Spot | null)[], index: 
   }
   const byResult = new Map<string, Option>()
   for (const change of all.filter(wanted)) {
-    const key = putsKey(change)
+    const key = soundKey(change)
     const known = byResult.get(key)
+    const bass = change.puts[0]!.chord.canonical
     if (!known) byResult.set(key, described(change, chart, spots, melody))
+    else if (putsKey(known) !== putsKey(change)) { if (!known.basses.includes(bass)) known.basses.push(bass) }
     else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name) known.also.push({ rule: change.rule, name: change.name, why: change.why })
   }
-  return [...byResult.values()]
+  // Special colours come last: they are for those who look for them.
+  const found = [...byResult.values()]
+  return [...found.filter(({ name }) => name !== SPECIAL), ...found.filter(({ name }) => name === SPECIAL)]
 }
+
+const SPECIAL = 'special colour'
+
+/** Equal where the same sounds stand in one place: a diminished seventh or an augmented triad is one sound by several names. */
+const soundKey = (change: Change): string => {
+  const [{ chord, beats }] = change.puts as [Put]
+  return change.puts.length === 1 && !chord.bass && SYMMETRIC.includes(chord.suffix)
+    ? `${change.index}+${change.span}:${chord.suffix} ${chord.tones.map(({ note }) => pitchClass(note)).sort((a, b) => a - b).join(' ')}*${beats}` : putsKey(change)
+}
+const SYMMETRIC: readonly string[] = ['dim7', 'aug']
 
 function described(change: Change, chart: Chart, spots: readonly (Spot | null)[], melody: readonly MelodyNote[]): Option {
   const replaced = spots.slice(change.index, change.index + change.span) as Spot[]
@@ -184,7 +216,8 @@ function described(change: Change, chart: Chart, spots: readonly (Spot | null)[]
     kept: names(old, (sound) => now.has(sound)), lost: names(old, (sound) => !now.has(sound)), added: names(now, (sound) => !old.has(sound)),
     into: first.previous ? motionBetween(first.previous.chord, change.puts[0]!.chord) : null,
     out: last.next ? motionBetween(change.puts.at(-1)!.chord, last.next.chord) : null,
-    melody: fitOf(change.puts, slotsOf(chart).slice(change.index, change.index + change.span), melody),
+    melody: fitOf(change.puts, slotsOf(chart).slice(change.index, change.index + change.span), melody, barStarts(chart), last.next ? pitchClass(last.next.chord.root) : null),
+    basses: [],
     also: [],
   }
 }

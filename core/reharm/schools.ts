@@ -12,7 +12,7 @@ export const SCHOOL_NAMES = Object.keys(SCHOOLS) as School[]
 /** The school of each rule by its number in the catalogue; colours, inversions and reductions belong to all and count as functional. */
 const OF_RULE: Readonly<Record<string, School>> = {
   b1: 'bebop', b3: 'bebop', c1: 'bebop', c3: 'bebop', d3: 'bebop', e6: 'bebop',
-  b4: 'romantic', b5: 'romantic', c5: 'romantic', d1: 'romantic', d2: 'romantic', e4: 'romantic',
+  b4: 'romantic', b5: 'romantic', c5: 'romantic', c7: 'romantic', d1: 'romantic', d2: 'romantic', e4: 'romantic',
   b6: 'modal', e2: 'modal', e5: 'modal', e7: 'modal',
   b9: 'cycles',
 }

@@ -88,8 +88,8 @@ function neighboursPlayed(chart: Chart): { behind: Map<number, Set<number>>; bef
 /** The one chord is played right behind the other, and nothing else is. */
 export const isOnlyNext = (here: Spot, after: Spot): boolean => after.index === here.index + 1 && here.nexts.length === 1 && here.nexts[0] === after
 
-/** Roots nobody wants to read where the same sound has a plain name: E sharp, B sharp, F flat. */
-const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb']
+/** Roots nobody wants to read where the same sound has a plain name. */
+const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb', 'Cb']
 
 /** A note some degree above another, without double accidentals and awkward names. */
 export function noteAt(from: Note, degree: Degree): Note {

@@ -13,6 +13,24 @@ export const SWAPS: readonly Rule[] = [
     },
   },
   {
+    id: 'a7', name: 'the minor V as a dominant', intent: 'swap', mood: 'dark, pushing', leads: true,
+    put: (spot) => {
+      if (spot.key.mode !== 'minor' || spot.rel !== 7 || spot.kind !== 'minor') return null
+      return ['7#9', '7b9', '7#5'].map((suffix) => {
+        const chord = chordOn(spot.chord.root, suffix)
+        return { chords: [chord], why: `${chord.canonical} is ${name(spot)} with the leading note of ${says(spot.key.tonic)} minor for its third, ${suffix === '7#9' ? 'the old third above it' : suffix === '7b9' ? 'and the flat sixth of the key as its b9' : 'and the third of the key as its raised fifth'}.` }
+      })
+    },
+  },
+  {
+    id: 'b1', name: 'bIImaj7 for V', intent: 'swap', mood: 'wide, glowing', leads: true,
+    put: (spot) => {
+      if (!dominantGoing(spot) || spot.next!.rel !== 0) return null
+      const chord = chordOn(tonicOf(spot, 'b9'), 'maj7')
+      return { chords: [chord], why: `${chord.canonical} falls a half step to ${name(spot.next!)} like the substitute dominant, with the tonic as its major seventh, which stays.` }
+    },
+  },
+  {
     id: 'b2', name: 'shared tones: iii for I', intent: 'swap', mood: 'lighter, less at home',
     put: (spot) => {
       if (!isOne(spot) || !inMajor(spot)) return null
@@ -139,7 +157,7 @@ export const SWAPS: readonly Rule[] = [
       const { beats } = spot
       const long = one.beats >= 2 * beats
       // Over a long I every step gets half a bar of the ii and the I keeps the rest; over a short one the steps are pressed into ii and V.
-      const shares = long ? [beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, one.beats - beats] : [...Array<number>(6).fill(beats / 3), one.beats]
+      const shares = long ? [beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, one.beats - beats] : [beats / 2, beats / 2, beats / 4, beats / 4, beats / 4, beats / 4, one.beats]
       return { chords, shares, why: `On the way to ${name(one)} the keys of ${says(flatSix)} and ${says(three)} are touched, each by its own V: major thirds divide the octave in three.` }
     },
   },

@@ -40,7 +40,7 @@ const WORTH = {
   kept: 0.08,
   mostKept: 5,
   /** A special colour, which the player should look for. */
-  special: -0.4,
+  special: -1.2,
   /** A melody note to avoid, and a sour one. */
   avoid: -0.4,
   sour: -1.5,

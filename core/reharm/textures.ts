@@ -26,6 +26,15 @@ export const TEXTURES: readonly Rule[] = [
       return { chords: [chord], why: `${chord.canonical} keeps the chord and puts its ${label} below${step <= 2 && step > 0 ? `, a ${step === 1 ? 'half' : 'whole'} step from ${says(to!)}` : ''}.` }
     },
   })),
+  ...(['3', '5'] as const).map((degree): Rule => ({
+    id: 'e1', name: `add9 with its ${degree === '3' ? 'third' : 'fifth'} in the bass`, intent: 'bass and texture', mood: degree === '3' ? 'bright, lifted' : 'bright, hanging',
+    put: (spot) => {
+      const tone = spot.chord.tones.find((one) => one.degree === degree)
+      if (!tone || spot.chord.bass || spot.kind !== 'major' || spot.chord.tones.length !== 3) return null
+      const chord = chordOn(spot.chord.root, 'add9', tone.note)
+      return { chords: [chord], why: `${chord.canonical} keeps ${name(spot)} with its ninth above and its ${degree === '3' ? 'third' : 'fifth'} below.` }
+    },
+  })),
   ...(['1', '5'] as const).map((degree): Rule => ({
     id: 'e2', name: degree === '1' ? 'pedal on the tonic' : 'pedal on the fifth of the key', intent: 'bass and texture', mood: degree === '1' ? 'rooted' : 'waiting',
     put: (spot) => {

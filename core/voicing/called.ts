@@ -40,5 +40,5 @@ export function calledOf(midis: readonly number[], chord: ChordSymbol, key?: Key
   const [onRoot] = namesOf(midis, { ...options, over: chord.root })
   const [likeliest] = namesOf(midis, options)
   const name = onRoot && (!likeliest || onRoot.score <= likeliest.score + (Math.min(...midis) % 12 === pitchClass(chord.root) ? OWN_BASS : OWN_ROOT)) ? onRoot : likeliest
-  return { sounds: name?.chord ?? null, foreign, missing }
+  return { sounds: name && name.outside === 0 ? name.chord : null, foreign, missing }
 }

@@ -20,6 +20,17 @@ export function mudIn(midis: readonly number[]): Clash[] {
   return clashes
 }
 
+/** D3: neighbours both below it want a fourth between them, better a fifth (common practice). */
+const LOW_LINE = 50
+
+/** Neighbours of two different notes, both below D3, that lie closer than a fourth. */
+export function mudBelow(midis: readonly number[]): number {
+  let mud = 0
+  for (let high = 1; high < midis.length && midis[high]! < LOW_LINE; high += 1)
+    if (midis[high]! - midis[high - 1]! < PERFECT_FOURTH && midis[high] !== midis[high - 1]) mud += 1
+  return mud
+}
+
 /** Minor ninths between any two notes, but for root and b9 of a dominant (theory: the sour interval). */
 export function soursIn(midis: readonly number[], chord: ChordSymbol): Clash[] {
   const root = pitchClass(chord.root)

@@ -4,22 +4,24 @@ import { reachMm, soundAt } from '../neck/instrument'
 import { pitchClass } from '../pitch/note'
 import type { Limits } from './limits'
 import { requirementOf, type Requirement } from './requirement'
-import { ToneNames, voicingFrom, type Voicing } from './voicing'
+import { soundingOf, ToneNames, type SoundingGrip, type Voicing } from './voicing'
 
 /**
  * Every grip of a chord that keeps to the limits and that the hand can hold: complete, in a fixed order (by lowest
  * held fret, then string by string).
+ * @param accept further limits by what a grip sounds, asked before it is known who could hold it
  */
-export function voicingsOf(chord: ChordSymbol, limits: Limits): Voicing[] {
+export function voicingsOf(chord: ChordSymbol, limits: Limits, accept?: (grip: SoundingGrip) => boolean): Voicing[] {
   const requirement = requirementOf(chord, limits)
   const names = new ToneNames(chord)
   const found: Voicing[] = []
   for (const frets of gripsOf(chord, requirement, limits)) {
+    // What a grip sounds is known sooner than who could hold it.
+    const sounding = soundingOf(frets, names, limits.instrument)
+    if (limits.families && !limits.families.some((family) => sounding.families.includes(family))) continue
+    if (accept && !accept({ frets, ...sounding })) continue
     const fingering = easiestFingering(frets, limits.instrument, limits.hand)
-    if (!fingering) continue
-    const voicing = voicingFrom(frets, fingering, names, limits.instrument)
-    if (limits.families && !limits.families.some((family) => voicing.families.includes(family))) continue
-    found.push(voicing)
+    if (fingering) found.push({ frets, fingering, ...sounding })
   }
   return found
 }

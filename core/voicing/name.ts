@@ -16,6 +16,8 @@ export interface ChordName {
   /** Tones of the chord that do not sound, and sounds that sound more than once, by degree. */
   missing: Degree[]
   doubled: Degree[]
+  /** Sounds that even this name does not hold: 0 for every usual name. */
+  outside: number
   /** Lower is the likelier name; 0 is a plain triad in root position. */
   score: number
 }
@@ -32,47 +34,122 @@ const SUFFIXES = [
 ] as const
 
 /** Price of what makes a name less likely, in places of the list above. Common practice, no source. */
-const PRICE = { missing: 6, slash: 9, foreignBass: 16, rootless: 24, rootlessGiven: 6 }
+const PRICE = {
+  missing: 6, slash: 9,
+  /** A bass that is a stranger to the chord: altered names and #11 names come before it. */
+  foreignBass: 48,
+  rootless: 24, rootlessGiven: 6,
+  /** A name put together tone by tone, and each sound that even it does not hold. */
+  built: 70, outside: 20,
+} as const
+
+/** Chords of every root, spelled as they are usually read, by suffix. */
+const KNOWN = new Map<string, ChordSymbol>()
+
+/** What a root is called under a suffix: without double signs, without names nobody reads; in a key as the key has it. */
+function usually(pc: number, suffix: string, key: Key | undefined): ChordSymbol {
+  const id = `${pc} ${suffix} ${key ? `${signatureOf(key)}` : ''}`
+  const known = KNOWN.get(id)
+  if (known) return known
+  const sharps = key ? signatureOf(key) > 0 : pc === F_SHARP
+  const both = [plainSpelling(pc, sharps), plainSpelling(pc, !sharps)].map((root) => must(parseChord(noteName(root) + suffix)))
+  const [first, second] = both.map((chord) => ({ chord, awkward: awkwardness(chord) }))
+  const inKey = key !== undefined && signatureOf(key) !== 0
+  const chosen = first!.awkward <= second!.awkward + (inKey ? KEY_FIRST : 0) ? first!.chord : second!.chord
+  KNOWN.set(id, chosen)
+  return chosen
+}
+/** Names up to here in the list are told apart one by one; behind it they are all rare. */
+const USUAL = 30
+/** The one black key that is read with a sharp where nothing decides. */
+const F_SHARP = 6
+/** How much more awkward a name may be because the key has it. */
+const KEY_FIRST = 2
+const AWKWARD_NOTES: readonly string[] = ['Cb', 'Fb', 'E#', 'B#']
+const awkwardness = ({ tones }: ChordSymbol): number =>
+  tones.reduce((sum, { note }) => sum + (Math.abs(note.alter) > 1 ? 5 : AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)), 0)
 
 /**
  * The names a set of sounding notes can have, likeliest first.
  * @param midis sounding notes; the lowest is the bass
- * @param over a root to read the notes against, sounding or not; only names on it are given
+ * @param over a root to read the notes against, sounding or not; only names on it are given, and there always is one for two or more different notes
  * @param key decides flats or sharps for roots
  */
 export function namesOf(midis: readonly number[], options: { over?: Note; key?: Key } = {}): ChordName[] {
   if (midis.length === 0) return []
   const sounds = midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
   const bass = Math.min(...midis) % 12
-  const sharps = options.key ? signatureOf(options.key) > 0 : false
-  const spelled = (pc: number): Note => (options.over && pitchClass(options.over) === pc ? options.over : plainSpelling(pc, sharps))
-  const roots = options.over ? [options.over] : Array.from({ length: 12 }, (_, pc) => spelled(pc))
+  const { over, key } = options
+  const sharps = key ? signatureOf(key) > 0 : false
+  const roots = over ? [pitchClass(over)] : Array.from({ length: 12 }, (_, pc) => pc)
+  const named = (pc: number, suffix: string) => (over ? overRoot(over, suffix) : usually(pc, suffix, key))
 
   const names: ChordName[] = []
+  const add = (plain: ChordSymbol, price: number, outside = 0) => {
+    const pc = pitchClass(plain.root)
+    const sounding = (sounds & (1 << pc)) !== 0
+    const bassIsTone = plain.tones.some(({ note }) => pitchClass(note) === bass)
+    const slash = bass !== pc && sounding ? plain.tones.find(({ note }) => pitchClass(note) === bass)?.note ?? plainSpelling(bass, sharps || plain.tones.some(({ note }) => note.alter > 0)) : null
+    const chord = slash ? must(parseChord(`${plain.canonical}/${noteName(AWKWARD_NOTES.includes(noteName(slash)) || Math.abs(slash.alter) > 1 ? plainSpelling(bass) : slash)}`)) : plain
+    const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0)
+    let score = price + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length + PRICE.outside * outside
+    if (!sounding) score += over ? PRICE.rootlessGiven : PRICE.rootless
+    else if (bass !== pc) score += bassIsTone ? PRICE.slash : PRICE.foreignBass
+    const toneNames = new ToneNames(chord)
+    const degrees = midis.map((midi) => toneNames.of(midi)[0])
+    names.push({
+      chord, score, outside, rootless: !sounding, degrees, missing: missing.map((tone) => tone.degree),
+      doubled: [...new Set(degrees.filter((degree, at) => degrees.indexOf(degree) !== at))],
+    })
+  }
   for (const root of roots)
     SUFFIXES.forEach((suffix, plainness) => {
-      const onBass = bass === pitchClass(root)
-      const sounding = (sounds & (1 << pitchClass(root))) !== 0
-      const plain = must(parseChord(noteName(root) + suffix))
+      const plain = named(root, suffix)
+      const sounding = (sounds & (1 << root)) !== 0
       const tones = plain.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
-      const bassIsTone = (tones & (1 << bass)) !== 0
       // A bass outside the chord is a slash chord, provided nothing else is outside it.
-      if ((sounds & ~tones & ~(1 << bass)) !== 0 || (!bassIsTone && !sounding)) return
+      if ((sounds & ~tones & ~(1 << bass)) !== 0 || ((tones & (1 << bass)) === 0 && !sounding)) return
       const { required, oneOf } = requirementOf(plain, { bass: 'any', omit: [] })
-      if ((required & ~sounds) !== 0 || oneOf.some((set) => (set & sounds) === 0)) return
-
-      const chord = onBass || !sounding ? plain : must(parseChord(`${plain.canonical}/${noteName(spelled(bass))}`))
-      const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0)
-      let score = plainness + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length
-      if (!sounding) score += options.over ? PRICE.rootlessGiven : PRICE.rootless
-      else if (!onBass) score += bassIsTone ? PRICE.slash : PRICE.foreignBass
-      const toneNames = new ToneNames(chord)
-      const degrees = midis.map((midi) => toneNames.of(midi)[0])
-      names.push({
-        chord, score, rootless: !sounding, degrees, missing: missing.map((tone) => tone.degree),
-        doubled: [...new Set(degrees.filter((degree, at) => degrees.indexOf(degree) !== at))],
-      })
+      if ((required & ~sounds) === 0 && oneOf.every((set) => (set & sounds) !== 0)) add(plain, Math.min(plainness, USUAL) + Math.max(0, plainness - USUAL) / 2)
     })
+  if ((over || names.length === 0) && countBits(sounds) >= 2) {
+    const { chord, outside } = builtOver(over ?? plainSpelling(bass, sharps), sounds)
+    if (!names.some((one) => one.chord.root === chord.root && one.chord.canonical === chord.canonical)) add(chord, PRICE.built, outside)
+  }
   names.sort((a, b) => a.score - b.score || a.chord.canonical.localeCompare(b.chord.canonical, 'en'))
   return names
+}
+
+const overRoot = (root: Note, suffix: string): ChordSymbol => must(parseChord(noteName(root) + suffix))
+const countBits = (bits: number): number => { let count = 0; for (let rest = bits; rest; rest &= rest - 1) count += 1; return count }
+
+/** Tensions by the semitones they lie above the root, as they are written in brackets. */
+const TENSIONS: Readonly<Record<number, string>> = { 1: 'b9', 2: '9', 3: '#9', 5: '11', 6: '#11', 8: 'b13', 9: '13' }
+
+/**
+ * A name for any set of sounds over a root, put together from what sounds: third, seventh or sixth, fifth, then the tensions in brackets, and what is
+ * left out by `no`. A seventh that does not sound is implied where altered tensions ask for a dominant. Sounds that no one chord holds beside the others (a b7
+ * beside a 7) stay outside.
+ */
+function builtOver(root: Note, sounds: number): { chord: ChordSymbol; outside: number } {
+  const has = (semitones: number) => (sounds & (1 << ((pitchClass(root) + semitones) % 12))) !== 0
+  const third = has(4) ? '3' : has(3) ? 'b3' : has(5) ? '4' : null
+  const seventh = has(10) ? 'b7' : has(11) ? '7' : null
+  const left = new Set([1, 2, 3, 5, 6, 8, 9].filter(has))
+  if (third === 'b3') left.delete(3)
+  if (third === '4') left.delete(5)
+  let base = third === 'b3' ? 'm' : ''
+  if (seventh) base += seventh === 'b7' ? '7' : base === 'm' ? '(maj7)' : 'maj7'
+  else if (left.has(1) || left.has(3) || left.has(8)) base += '7'
+  else if (left.has(9)) { base += '6'; left.delete(9) }
+  if (third === '4') base += 'sus4'
+  const omitted = [...(third === null ? ['no3'] : []), ...(has(7) || left.has(6) || left.has(8) ? [] : ['no5'])]
+  const tensions = [...left].map((semitones) => TENSIONS[semitones]!)
+  const tries = [
+    `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}${omitted.join('')}`, `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}`,
+    `${base}${omitted.join('')}`, base, '',
+  ]
+  const chord = tries.flatMap((suffix) => { const read = parseChord(noteName(root) + suffix); return read.ok ? [read.value] : [] })[0]!
+  const held = chord.tones.reduce((bits, { note }) => bits | (1 << pitchClass(note)), 0)
+  return { chord, outside: countBits(sounds & ~held) }
 }

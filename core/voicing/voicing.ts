@@ -17,6 +17,9 @@ export interface Voicing {
   families: readonly Family[]
 }
 
+/** A grip as it sounds, whoever holds it. */
+export type SoundingGrip = Omit<Voicing, 'fingering'>
+
 export const pitchNames = (voicing: Voicing): string[] =>
   voicing.strings.map(({ midi, note }) => pitchName(pitchAt(midi, note)))
 
@@ -43,8 +46,8 @@ export class ToneNames {
 }
 const LOOSE: readonly Degree[] = ['1', 'b9', '9', 'b3', '3', '11', '#11', '5', 'b13', '13', 'b7', '7']
 
-/** Puts together everything known of a grip that a hand holds in a known way. */
-export function voicingFrom(frets: Frets, fingering: Fingering, names: ToneNames, instrument: Instrument): Voicing {
+/** What a grip sounds, whoever holds it. */
+export function soundingOf(frets: Frets, names: ToneNames, instrument: Instrument): Pick<Voicing, 'midis' | 'strings' | 'families'> {
   const strings = frets.flatMap((fret, string) => {
     if (fret === null) return []
     const midi = soundAt(instrument, string, fret)
@@ -54,7 +57,7 @@ export function voicingFrom(frets: Frets, fingering: Fingering, names: ToneNames
   const byPitch = [...strings].sort((a, b) => a.midi - b.midi)
   const openAmongFretted = frets.includes(0) && frets.some((fret) => fret !== null && fret > 0)
   return {
-    frets, strings, fingering,
+    strings,
     midis: byPitch.map(({ midi }) => midi),
     families: familiesOf({ notes: byPitch, openAmongFretted }),
   }
@@ -63,5 +66,5 @@ export function voicingFrom(frets: Frets, fingering: Fingering, names: ToneNames
 /** A given grip read against a chord, or null when the hand cannot hold it. The grip need not be a full voicing of the chord. */
 export function voicingOf(frets: Frets, chord: ChordSymbol, limits: Pick<Limits, 'instrument' | 'hand'>): Voicing | null {
   const fingering = easiestFingering(frets, limits.instrument, limits.hand)
-  return fingering && voicingFrom(frets, fingering, new ToneNames(chord), limits.instrument)
+  return fingering && { frets, fingering, ...soundingOf(frets, new ToneNames(chord), limits.instrument) }
 }

@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react'
 import type { Way } from '../../../workers/messages'
 import { placeName } from '../../../core/chart/chart'
 import { chord } from '../../../core/chord/parse'
+import { GUARD_NAMES, GUARDS, isOn, type GuardName, type Guards } from '../../../core/reharm/guards'
 import { farInFull, farInWords } from '../../../core/reharm/howFar'
 import { ChordName, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
@@ -21,6 +22,11 @@ const WAYS_WANTED = 3
 /** Changes named on a card; the new line shows them all. */
 const NAMED = 3
 const STOPS = [{ value: 0, label: 'Plain' }, { value: 0.25, label: '' }, { value: 0.5, label: 'Half way' }, { value: 0.75, label: '' }, { value: 1, label: 'Far out' }]
+
+/** What each guard keeps, as the switch says it; its reason is the title. */
+const GUARD_LABELS: Readonly<Record<GuardName, string>> = {
+  home: 'Begins and ends at home', 'way home': 'A way home before the end', form: 'The form’s own chords', 'written bass': 'Written bass stays', moving: 'What moves goes on moving', melody: 'Nothing sour under the melody',
+}
 
 interface Props {
   document: TuneDocument
@@ -38,12 +44,13 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
   const { chords } = reading
   const [distance, setDistance] = useState(0)
   const [together, setTogether] = useState(false)
+  const [guards, setGuards] = useState<Guards>({})
   const { settings: { taste }, liking } = usePlayerSettings()
   const { text, choices, fixed, melody } = document
   const byHand = useMemo(() => decidedByHand({ text, choices, fixed }), [text, choices, fixed])
   const [from, to] = stretch ?? [0, chords.length - 1]
   const keep = useMemo(() => chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index), [chords, byHand, from, to])
-  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, melody, joint: together ? joint : null } : null)
+  const { ways, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, melody, guards, joint: together ? joint : null } : null)
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
   const isInside = (place: string) => { const at = homeIndexAt(slots, place); return at >= from && at <= to }
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')
@@ -72,11 +79,21 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
         {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, smoother; weighs 7 changes and 14 grips a chord" />}
       </div>
       {distance > 0 && (
+        <details className="guards">
+          <summary>The tune stays recognisable: {GUARD_NAMES.every((name) => isOn(guards, name)) ? 'all of it' : `${GUARD_NAMES.filter((name) => isOn(guards, name)).length} of ${GUARD_NAMES.length} kept`}</summary>
+          {GUARD_NAMES.map((name) => (
+            <FormControlLabel key={name} title={GUARDS[name]} control={<Switch size="small" checked={isOn(guards, name)} onChange={(_, on) => setGuards({ ...guards, [name]: on })} />} label={GUARD_LABELS[name]} />
+          ))}
+        </details>
+      )}
+      {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">
           {ways.map((way, at) => (
             <button key={at} type="button" role="radio" aria-checked={isTaken(way)} className="line-card" onClick={() => onEdit({ kind: 'way', choices: choicesOf(way, Date.now()), did: `way ${at + 1}, ${farInWords(farOf(way))}` })}>
               <b>Way {at + 1}</b>
               <span>{farInFull(farOf(way))}</span>
+              <span>{engravedWords(way.says)}</span>
+              {!way.reached && <span>as far as the rules reach here</span>}
               <span>{way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}</span>
               <span className="way-chords">
                 {way.changes.filter((one) => !one.rule.startsWith('a')).slice(0, NAMED).map((one) => (

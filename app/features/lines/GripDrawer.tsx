@@ -60,7 +60,7 @@ export function GripDrawer({ chord, voicing, grips, related, capo, songKey, onFi
       {book.trouble && <p className="fault" role="alert">{book.trouble}</p>}
       {chord.sounding && <SoundingWords sounding={chord.sounding} onCall={onCall} />}
       {chord.elsewhere && <p className="fault">The grip you chose here is for other open strings ({chord.elsewhere.replace(' capo 0', '')}) and cannot be played on these. It is kept for when you tune back; the search plays another here until then.</p>}
-      <h3>{found ? `${found.length === grips!.length ? 'All' : `${found.length} of`} ${grips!.length} grips, nearest first` : 'Finding grips'}</h3>
+      <h3>{grips?.length === 0 ? 'No grip of this chord fits your hand and the limits of the line' : found ? `${found.length === grips!.length ? 'All' : `${found.length} of`} ${grips!.length} grips, nearest first` : 'Finding grips'}</h3>
       {grips && <GripFilters grips={grips.map((one) => one.voicing)} filter={filter} onFilter={(next) => { setFilter(next); setShown(GRIPS_AT_ONCE) }} />}
       <div className="grip-list">
         {found?.slice(0, shown).map(({ voicing: other, motion }) => {

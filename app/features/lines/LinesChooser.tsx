@@ -15,13 +15,15 @@ import { LinesChart } from './LinesChart'
 import type { Bass, Leading } from '../tune/document'
 import { VOICES, type VoiceHeard } from '../sound/voiceHeard'
 import { holdInWords } from '../words/hand'
+import { engravedWords } from '../notation/ChordName'
 import { SmallThreads } from './SmallThreads'
 import { StyleControl } from './StyleControl'
 import { LINES_WANTED } from './questions'
-import type { LinesState } from './useLines'
+import type { LinesState, Taken } from './useLines'
 
 interface Props {
   lines: Line[]
+  taken: Taken | null
   state: LinesState
   chosen: number
   /** Every grip stays as it is: the line is the player's own. */
@@ -60,7 +62,7 @@ const perChange = (line: Line, total: number): string => (total / Math.max(1, li
 const WORDS_SHOWN = 2
 
 /** The lines found, their totals side by side, and what they are led by. */
-export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style, songKey, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
+export function LinesChooser({ lines, taken, state, chosen, stays, onStays, bass, style, songKey, leading, onLine, onHearLine, onBass, onStyle, onLeading, onStop, onAgain, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
   const [chart, setChart] = useState(false)
   // Where every grip stays there is one line; ways that differ in nothing are not shown beside it.
   const shownLines = stays ? lines.slice(0, 1) : lines
@@ -69,7 +71,7 @@ export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style
   return (
     <div className="lines-chooser">
       <div className="lines-settings">
-        <StyleControl style={style} leading={leading} songKey={songKey} onStyle={onStyle} onLeading={onLeading} />
+        <StyleControl style={style} leading={leading} songKey={songKey} onStyle={onStyle} onLeading={onLeading} suggested={taken?.texture ?? null} />
         <ToggleButtonGroup exclusive size="small" value={bass} aria-label="Who plays the bass" onChange={(_, next: Bass | null) => next && onBass(next)}>
           <ToggleButton value="chord" title="The lowest note of each grip is the chord's bass: for playing alone or in a duo">Guitar plays the bass</ToggleButton>
           <ToggleButton value="any" title="Any chord tone may be lowest and the root may be left out: a bass player has it">Bass player has it</ToggleButton>
@@ -79,7 +81,7 @@ export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style
         {shownLines.map((line, at) => (
           <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-card" onClick={() => { if (!stays) onLine(at) }}>
             <b>{stays ? 'Your line' : `Line ${at + 1}`}</b>
-            <span title="Semitones that all voices move from chord to chord, on average; millimetres the hand travels through the tune; how hard the grips are to hold on average, from 0">voices move {perChange(line, line.measures.motion)} a change; hand travels {(line.measures.hand / 10).toFixed(0)} cm; grips {holdInWords(line.measures.grip / line.voicings.length)}</span>
+            <span title="Semitones that all voices move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">voices move {perChange(line, line.measures.motion)} a change; hand travels {(line.measures.hand / 10).toFixed(0)} cm; grips {holdInWords(line.measures.grip / line.voicings.length)}</span>
             <SmallThreads line={line} range={range} />
             <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
           </button>
@@ -91,7 +93,7 @@ export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style
           <ToggleButtonGroup exclusive size="small" value={voice} aria-label="Voices heard" onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}>
             {VOICES.map(({ name, label, title }) => <ToggleButton key={name} value={name} title={title}>{label}</ToggleButton>)}
           </ToggleButtonGroup>
-          <TextField select size="small" label="Compare by ear with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 150 }}>
+          <TextField select size="small" label="Compare by ear with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 190 }}>
             <MenuItem value="">no other line</MenuItem>
             {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
           </TextField>
@@ -119,6 +121,7 @@ export function LinesChooser({ lines, state, chosen, stays, onStays, bass, style
         )}
         {state.kind === 'stopped' && <>The search was stopped; the lines found before stay. <Button size="small" onClick={onAgain}>Search again</Button></>}
         {state.kind === 'fault' && <span className="fault">{state.message}</span>}
+        {state.kind === 'found' && !stays && taken && taken.says.length > 0 && <span className="quiet">{engravedWords(taken.says.join(' '))}</span>}
       </div>
     </div>
   )

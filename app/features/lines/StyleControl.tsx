@@ -5,6 +5,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
 import { CONTOURS, type Contour } from '../../../core/leading/contour'
+import { TEXTURES, TEXTURE_NAMES, type TextureName } from '../../../core/leading/texture'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
 import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
@@ -13,7 +14,7 @@ import { engraved, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
 import type { Leading } from '../tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
-import { STYLE_LABELS } from './styleLabels'
+import { STYLE_LABELS, TEXTURE_LABELS } from './styleLabels'
 
 interface Props {
   style: StyleName
@@ -21,6 +22,8 @@ interface Props {
   songKey: Key
   onStyle: (style: StyleName) => void
   onLeading: (leading: Leading) => void
+  /** The kind of grip that the chart suggests, once lines are found. */
+  suggested: TextureName | null
 }
 
 /** Frets of one position: one for each finger and one to stretch to. */
@@ -30,7 +33,7 @@ const DRONES = Array.from({ length: 27 }, (_, at) => 50 + at)
 const CONTOUR_LABELS: Readonly<Record<Contour, string>> = { rises: 'rises', falls: 'falls', arch: 'up and back', valley: 'down and back' }
 
 /** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */
-export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Props) {
+export function StyleControl({ style, leading, songKey, onStyle, onLeading, suggested }: Props) {
   const nameOf = (midi: number) => pitchName(pitchNear(midi, songKey, true))
   const { settings: { styles, instrument }, change } = usePlayerSettings()
   const [mixing, setMixing] = useState(false)
@@ -43,6 +46,13 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
       <ToggleButtonGroup exclusive size="small" value={own ? null : style} aria-label="Style of the lines" onChange={(_, next: StyleName | null) => next && onStyle(next)}>
         {STYLE_NAMES.map((name) => <ToggleButton key={name} value={name} title={STYLES[name].says}>{STYLE_LABELS[name]}</ToggleButton>)}
       </ToggleButtonGroup>
+      <TextField
+        select size="small" label="Texture" value={leading.texture ?? ''} sx={{ minWidth: 210 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} title={leading.texture ? TEXTURES[leading.texture].says : 'The kind of grip that players take for such a chart'}
+        onChange={({ target: { value } }) => onLeading({ ...leading, texture: value === '' ? null : (value as TextureName) })}
+      >
+        <MenuItem value="">{leading.texture === null && suggested ? `by the chart (${TEXTURE_LABELS[suggested].toLowerCase()})` : 'by the chart'}</MenuItem>
+        {TEXTURE_NAMES.map((name) => <MenuItem key={name} value={name} title={TEXTURES[name].says}>{TEXTURE_LABELS[name]}</MenuItem>)}
+      </TextField>
       {known.length > 0 && (
         <TextField select size="small" label="Own style" value={own?.name ?? ''} sx={{ minWidth: 130 }} onChange={(event) => onLeading({ ...leading, own: known.find((one) => one.name === event.target.value) ?? null })}>
           <MenuItem value="">none</MenuItem>
@@ -64,7 +74,7 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
       )}
       {style === 'drone' && (
         <TextField select size="small" label="Drone" value={droneValue} sx={{ minWidth: 150 }} onChange={({ target: { value } }) => onLeading({ ...leading, drone: value === '' ? null : value.startsWith('s') ? { string: Number(value.slice(1)) } : { midi: Number(value.slice(1)) } })}>
-          <MenuItem value="">the best open string</MenuItem>
+          <MenuItem value="">the best one</MenuItem>
           {instrument.tuning.map((_, at) => <MenuItem key={at} value={`s${at}`}>{engravedWords(`string ${strings - at} (${instrument.tuning[at]!.replace(/\d/, '')}) open`)}</MenuItem>).reverse()}
           {DRONES.map((midi) => <MenuItem key={midi} value={`m${midi}`}>{engraved(nameOf(midi))} held</MenuItem>)}
         </TextField>

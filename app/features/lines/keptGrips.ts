@@ -1,7 +1,9 @@
 import type { Line } from '../../../core/leading/lead'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Frets } from '../../../core/neck/instrument'
-import { soundsLike } from '../../../core/voicing/fits'
+import { TEXTURES } from '../../../core/leading/texture'
+import { STYLES } from '../../../core/leading/weights'
+import { soundsLike, standsFor } from '../../../core/voicing/fits'
 import type { Limits } from '../../../core/voicing/limits'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import type { TuneDocument } from '../tune/document'
@@ -30,7 +32,7 @@ function knownVoicing(frets: Frets, chord: ChordSymbol, limits: Limits, body: st
  * The grips kept with the tune, read against the chords that stand there now, on the instrument at hand: grips made for another one are moved to the same
  * pitches where they can be. A grip whose chord has changed since, or that cannot be moved, is left out until the search has found another.
  */
-export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>>, chords: readonly LineChord[], capo: number, body: Body): Map<string, Voicing> {
+export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led, chords: readonly LineChord[], capo: number, body: Body): Map<string, Voicing> {
   const limits = limitsFor(body, capo, document.bass)
   const bodyKey = JSON.stringify([body.instrument, body.hand])
   const kept = new Map<string, Voicing>()
@@ -43,8 +45,19 @@ export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'b
   return kept
 }
 
+/** What decides how near to its symbol a grip of the line stays. */
+type Led = Partial<Pick<TuneDocument, 'style' | 'leading' | 'line'>>
+
+/** Whether the grips of a line may leave out the root, add tensions or turn the chord over: its style or its texture says so, or it is one of the other ways. */
+function isFree({ style = 'smooth', leading, line = 0 }: Led, limits: Limits): boolean {
+  if (line > 0 && !leading?.texture) return true
+  const { coloured, inversions, texture } = STYLES[leading?.own?.base ?? style]
+  const { coloured: colours, rootless, noBass } = TEXTURES[leading?.texture ?? texture?.(limits) ?? 'as it comes']
+  return [coloured, inversions, colours, rootless, noBass, style === 'drone'].some(Boolean)
+}
+
 /** The frets of the grip that is kept for a chord, on the instrument at hand; null where there is none for it. */
-export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>>, chord: LineChord, symbol: ChordSymbol, limits: Limits): Frets | null {
+export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led, chord: LineChord, symbol: ChordSymbol, limits: Limits): Frets | null {
   const madeOn = document.gripsOn?.[chord.key]
   const byHand = document.fixed[chord.key]
   const own = byHand && fretsHere(byHand, madeOn, chord.sounding?.meant ?? symbol, limits)
@@ -52,5 +65,5 @@ export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Parti
   const line = document.grips[chord.key]
   // Where the grip by hand cannot be had here, what the search found in its place is for this instrument.
   const here = line && fretsHere(line, byHand ? undefined : madeOn, symbol, limits)
-  return here && soundsLike(here.frets, symbol, limits) ? here.frets : null
+  return here && (soundsLike(here.frets, symbol, limits) || (isFree(document, limits) && standsFor(here.frets, symbol, limits, document.leading?.texture === 'upper structures'))) ? here.frets : null
 }

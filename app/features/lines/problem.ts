@@ -9,8 +9,8 @@ import { newQuestion } from './questions'
 import type { LinesQuestion } from './useLines'
 
 /** A question about lines, as plain data, as the core has it. */
-export const problemOf = ({ symbols, fixed, bass, capo, style, leading: { weights, ...leading }, body, constraints, count }: LinesQuestion): StyledProblem => ({
-  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}),
+export const problemOf = ({ symbols, fixed, bass, capo, style, leading: { weights, texture, ...leading }, body, constraints, count }: LinesQuestion): StyledProblem => ({
+  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}), ...(texture ? { texture } : {}),
 })
 
 /** What has to be looked for so that every chord of the new line has a grip; null where each has one. The grips that are there stay. */

@@ -11,7 +11,7 @@ import type { LeadingAsked } from '../../../workers/messages'
 /** How many lines are looked for. */
 export const LINES_WANTED = 5
 
-const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null, contour: null }
+const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null, contour: null, texture: null }
 
 type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> & Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line'>>
 
@@ -20,15 +20,15 @@ export function newQuestion(sounding: readonly LineChord[], made: MadeForLines, 
   if (sounding.length === 0) return null
   const strings = body.instrument.tuning.length
   const limits = limitsFor(body, capo, made.bass)
-  const around = { fixed: made.fixed, grips: made.line === STAYS ? made.grips ?? {} : {}, ...(made.gripsOn ? { gripsOn: made.gripsOn } : {}) }
+  const around = { fixed: made.fixed, style: made.style, leading: made.leading, grips: made.line === STAYS ? made.grips ?? {} : {}, ...(made.gripsOn ? { gripsOn: made.gripsOn } : {}) }
   const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => {
     const frets = gripHere(around, chord, madeChord(chord)!, limits)
     return frets ? [[at, [...frets]]] : []
   })
-  const { own, loop, window, drone, contour } = made.leading
+  const { own, loop, window, drone, contour, texture } = made.leading
   return {
     symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, strings),
-    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone, contour: made.style === 'top' || own ? contour : null },
+    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone, contour: made.style === 'top' || own ? contour : null, texture },
   }
 }
 

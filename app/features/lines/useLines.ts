@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Line } from '../../../core/leading/lead'
+import type { TextureName } from '../../../core/leading/texture'
 import { guarded } from '../words/workerFault'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
 
@@ -10,7 +11,12 @@ export type LinesState =
   | { kind: 'fault'; message: string }
   | { kind: 'found' }
 
+export interface Taken { texture: TextureName; says: string[] }
+
 export type LinesQuestion = Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'>
+
+/** A worker that has answered, and knows the grips it found: the next question goes to it. */
+let resting: Worker | null = null
 
 /** The search that keeps what it knows between questions: one for the page, never ended. */
 let keeping: Worker | null = null
@@ -27,6 +33,8 @@ const startWorker = () => new Worker(new URL('../../../workers/search.worker.ts'
  */
 export function useLines(question: LinesQuestion | null, pauseMs: number, firstAtOnce = false): {
   lines: Line[]
+  /** The kind of grip of the first line, and what has to be said of the lines; null before they are found. */
+  taken: Taken | null
   /** The lines answer the question as it stands now. */
   current: boolean
   state: LinesState
@@ -34,7 +42,7 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
   again: () => void
 } {
   const [state, setState] = useState<LinesState>({ kind: 'none' })
-  const [found, setFound] = useState<{ lines: Line[]; answered: string | null }>({ lines: [], answered: null })
+  const [found, setFound] = useState<{ lines: Line[]; answered: string | null; taken: Taken | null }>({ lines: [], answered: null, taken: null })
   const [attempt, setAttempt] = useState(0)
   const worker = useRef<Worker | null>(null)
   const asked = question ? JSON.stringify(question) : null
@@ -47,23 +55,27 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
 
   useEffect(() => {
     if (asked === null) {
-      setFound({ lines: [], answered: null })
+      setFound({ lines: [], answered: null, taken: null })
       setState({ kind: 'none' })
       return
     }
     setState({ kind: 'searching', done: 0, of: 1 })
-    const asking = firstAtOnce ? askFirst(asked, (line) => setFound((now) => (now.answered === asked ? now : { lines: [line], answered: asked }))) : null
+    const asking = firstAtOnce ? askFirst(asked, (line) => setFound((now) => (now.answered === asked ? now : { lines: [line], answered: asked, taken: now.taken }))) : null
     const timer = setTimeout(() => {
-      const here = startWorker()
+      const here = resting ?? startWorker()
+      resting = null
       worker.current = here
       here.onmessage = ({ data }: MessageEvent<SearchReply>) => {
         if (data.kind === 'progress') setState({ kind: 'searching', done: data.done, of: data.of })
         if (data.kind === 'fault') setState({ kind: 'fault', message: data.message })
         if (data.kind === 'lines') {
-          setFound({ lines: data.lines, answered: asked })
+          setFound({ lines: data.lines, answered: asked, taken: { texture: data.texture, says: data.says } })
           setState({ kind: 'found' })
         }
-        if (data.kind !== 'progress') here.terminate()
+        if (data.kind === 'progress') return
+        worker.current = null
+        if (resting) here.terminate()
+        else resting = here
       }
       guarded(here, 'The search', (message) => setState({ kind: 'fault', message }))
       here.postMessage({ kind: 'lines', id: 1, ...(JSON.parse(asked) as LinesQuestion) } satisfies SearchRequest)
@@ -76,7 +88,7 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
     }
   }, [asked, attempt, pauseMs, firstAtOnce])
 
-  return { lines: found.lines, current: asked !== null && found.answered === asked, state, stop, again: () => setAttempt((count) => count + 1) }
+  return { lines: found.lines, taken: found.taken, current: asked !== null && found.answered === asked, state, stop, again: () => setAttempt((count) => count + 1) }
 }
 
 /** Asks for the best line alone; the answer is left out when the returned function was called before it came. */

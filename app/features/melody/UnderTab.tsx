@@ -42,7 +42,7 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
         <ToggleButtonGroup exclusive size="small" value={settings.texture} aria-label="Texture" onChange={(_, texture: Texture | null) => texture && set({ texture })}>
           {TEXTURE_NAMES.map((one) => <ToggleButton key={one} value={one} title={TEXTURES[one].says}>{TEXTURE_LABELS[one]}</ToggleButton>)}
         </ToggleButtonGroup>
-        <ToggleButton size="small" value="fills" selected={settings.fills} disabled={settings.texture === 'two lines'} title="Chords that begin under a long note or in a rest are struck too" onChange={() => set({ fills: !settings.fills })}>Chords under long notes</ToggleButton>
+        <ToggleButton size="small" value="fills" selected={settings.fills} disabled={settings.texture === 'two lines'} title="Chords that begin where the melody rests are struck too; those that come under a long note always are" onChange={() => set({ fills: !settings.fills })}>Chords in rests</ToggleButton>
         <TextField select size="small" label="Position" value={settings.window?.[0] ?? 0} sx={{ minWidth: 120 }} onChange={(event) => { const low = Number(event.target.value); set({ window: low ? [low, low + POSITION - 1] : null }) }}>
           <MenuItem value={0}>whole neck</MenuItem>
           {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}</MenuItem>)}

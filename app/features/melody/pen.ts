@@ -49,7 +49,7 @@ export const endOf = ({ clock, notes }: Pick<Paper, 'clock' | 'notes'>): number 
 /** Where the pen stands, from 0 to the end of the last bar, where nothing more can be put. */
 export function standing(pen: Pen, { chart, clock, notes }: Paper) {
   const caret = Math.max(0, Math.min(pen.caret ?? endOf({ clock, notes }), clock.end))
-  const atEnd = caret > clock.end - NEAR
+  const atEnd = clock.end > 0 && caret > clock.end - NEAR
   const place = clock.place(atEnd ? Math.max(0, clock.end - NEAR * 10) : caret)
   const meter = chart.bars.find(({ number }) => number === place.bar)?.meter
   const beats = ((pen.quarters * (meter?.unit ?? 4)) / 4) * (pen.dotted ? 1.5 : 1) * (pen.triplet ? 2 / 3 : 1)

@@ -50,7 +50,7 @@ export function Neck({ strings, frets, marks, muted = [], reachFrom = null, onTo
       {shade && (
         <g>
           <rect className="neck-reach" x={shade[0]} width={shade[1] - shade[0]} y={TOP - 9} height={(strings - 1) * GAP + 18} />
-          <text className="neck-words" x={(shade[0] + shade[1]) / 2} y={height - 3}>{Math.round(reachMm(reachFrom!, reachTo, instrument.scaleLengthMm))} of {Math.round(hand.reachMm)} mm</text>
+          <text className="neck-words" x={(shade[0] + shade[1]) / 2} y={height - 3}>within reach</text>
         </g>
       )}
       {INLAYS.filter((fret) => fret <= frets).map((fret) => <text key={fret} className="neck-words" x={place(fret)} y={height - 3}>{fret}</text>)}

@@ -1,7 +1,7 @@
 import { readTuneDocument } from '../workspace/useTuneReading'
 import { frequencyOf, pluckedString } from './pluckedString'
 import { placeIn, ringingAt, scheduleOf } from './schedule'
-import { sequenceOf } from './sequence'
+import { playedBehind, sequenceOf } from './sequence'
 
 const RATE = 44100
 
@@ -71,6 +71,15 @@ describe('the new line in playing', () => {
       expect(line.reduce((sum, one) => sum + one.lasts, 0)).toBe(home.reduce((sum, one) => sum + one.lasts, 0))
     }
   })
+})
+
+describe('the chord that is played behind another', () => {
+  const behind = (text: string, index: number) => { const { chart, line } = readTuneDocument({ text, colour: 0, choices: {}, fixed: {} }); return playedBehind(chart, line, line[index]!)?.slot.text }
+  test.each([
+    ['| C F | G |', 0, 'F'], ['| C F | G |', 1, 'G'], ['| C F | G |', 2, undefined],
+    ['|: C | Am |1. F | G7 :|2. D7 | G |', 3, 'C'], ['|: C | Am |1. F | G7 :|2. D7 | G |', 1, 'F'],
+    ['| C | F Fine | Am | G7 D.C. al Fine |', 3, 'C'],
+  ] as const)('%s, chord %d: %s', (text, index, next) => expect(behind(text, index)).toBe(next))
 })
 
 describe('what is heard', () => {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { CONTOURS } from '../../../core/leading/contour'
+import { TEXTURE_NAMES } from '../../../core/leading/texture'
 import { STYLE_NAMES, TERM_NAMES, type StyleName, type Term } from '../../../core/leading/weights'
 import { slotsOf } from '../../../core/chart/chart'
 import { parseChart, TEMPO_RANGE } from '../../../core/chart/parse'
@@ -92,9 +93,11 @@ const leading = z.strictObject({
   drone: z.union([z.strictObject({ string: stringIndex }), z.strictObject({ midi })]).nullable(),
   /** Top-led: the shape of the highest voice. */
   contour: z.enum(CONTOURS).nullable().default(null),
+  /** The kind of grip; null for what the chart suggests. */
+  texture: z.enum(TEXTURE_NAMES).nullable().default(null),
 })
 export type Leading = z.infer<typeof leading>
-export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null, contour: null }
+export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null, contour: null, texture: null }
 
 /** A chart and what is being made of it. */
 const madeOfChart = {

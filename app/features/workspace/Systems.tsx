@@ -6,6 +6,8 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import { BeatInput, type Editing } from '../chart/BeatInput'
 import { BarHead, barLines } from '../notation/BarHead'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { pitchClass } from '../../../core/pitch/note'
 import { GripDiagram } from '../notation/GripDiagram'
 import { Threads, type ThreadChord } from '../notation/Threads'
 import { Brackets } from './Brackets'
@@ -327,6 +329,10 @@ function HomeChord({ chord, reading: { chart } }: { chord: TuneChord; reading: T
   return <span className="unread" title={problem?.message}>{slot.text.slice(0, 24)}{slot.text.length > 24 && '…'}<small>{problem?.message ?? 'not read'}</small></span>
 }
 
+/** Degrees that a grip sounds beyond its chord, as a line adds them. */
+const addedBy = ({ strings }: Voicing, { tones, bass }: ChordSymbol): string[] =>
+  [...new Set(strings.filter(({ note }) => !tones.some((tone) => pitchClass(tone.note) === pitchClass(note)) && !(bass && pitchClass(bass) === pitchClass(note))).map(({ degree }) => degree))]
+
 const PUT_IN_BY: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: '' }
 
 function NewChord({ chord, step, voicing, capo }: { chord: LineChord; step: Step; voicing: Voicing | undefined; capo: number }) {
@@ -338,6 +344,7 @@ function NewChord({ chord, step, voicing, capo }: { chord: LineChord; step: Step
     <>
       <span className={[decision.rule !== 'plain' && 'changed', slot.held && 'held', 'made'].filter(Boolean).join(' ')}>
         <ChordName chord={made} />
+        {step === 'lines' && !chord.sounding && voicing && addedBy(voicing, made).length > 0 && <span className="quiet" title="Tensions that the line adds to the chord">+{engraved(addedBy(voicing, made).join(' '))}</span>}
         {byWhom && <span className="by-hand" title="Chosen by hand">{byWhom}</span>}
         {chord.sounding && <span className="by-hand" title={chord.sounding.byPlayer ? `The grip sounds ${chord.sounding.named?.canonical ?? 'something else'}` : `The grip was put in for ${chord.sounding.meant.canonical}`}>{chord.sounding.byPlayer ? `with ${engraved(chord.sounding.foreign.join(' ') || 'tones missing')}` : `for ${engraved(chord.sounding.meant.canonical)}`}</span>}
       </span>

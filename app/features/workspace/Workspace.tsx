@@ -344,7 +344,7 @@ export function Workspace({ state, step }: { state: TuneState; step: Step }) {
         )}
         {step === 'lines' && (
           <LinesChooser
-            lines={search.lines} state={search.state} chosen={chosen} stays={document.line === STAYS} onStays={holdLine} bass={document.bass} style={document.style} songKey={reading.analysis.key} leading={document.leading} onLeading={(leading) => edit({ kind: 'leading', leading })}
+            lines={search.lines} taken={search.taken} state={search.state} chosen={chosen} stays={document.line === STAYS} onStays={holdLine} bass={document.bass} style={document.style} songKey={reading.analysis.key} leading={document.leading} onLeading={(leading) => edit({ kind: 'leading', leading })}
             onLine={(line) => edit({ kind: 'line', line })} onBass={(bass) => edit({ kind: 'bass', bass })} onStyle={(style) => edit({ kind: 'style', style })}
             onHearLine={hearLine} onStop={search.stop} onAgain={search.again} neck={neckShown} onNeck={setNeckShown} beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice}
             spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}

@@ -1,0 +1,34 @@
+import { DEFAULT_PLAYER } from '../player/settings'
+import { applyEdit, newDocument, type TuneDocument } from '../tune/document'
+import { madeChord, readTuneDocument } from '../workspace/useTuneReading'
+import { keptVoicings } from './keptGrips'
+import { missingGrips, withEveryGrip } from './problem'
+
+const reading = (document: TuneDocument) => readTuneDocument(document, 'case', DEFAULT_PLAYER)
+const gripped = (document: TuneDocument) => keptVoicings(document, reading(document).line, 0, DEFAULT_PLAYER)
+
+describe('a grip for every chord', () => {
+  const tune = newDocument('Four', 'key: Eb\n| Ebmaj7 | N.C. | Fm7 | Bb7 |')
+  test('where none was made they are found; silence has none; then nothing is missing', () => {
+    const whole = withEveryGrip(tune, reading(tune), DEFAULT_PLAYER)
+    expect([...gripped(whole).keys()]).toEqual(['1:1', '3:1', '4:1'])
+    expect(missingGrips(whole, reading(whole), DEFAULT_PLAYER)).toBeNull()
+  })
+  test('grips that are there stay, by hand or found', () => {
+    const some = applyEdit(applyEdit(tune, { kind: 'grips', grips: { '4:1': [6, null, 6, 7, null, null] } }), { kind: 'fix', slot: '3:1', frets: [1, null, 1, 1, null, null] })
+    const whole = withEveryGrip(some, reading(some), DEFAULT_PLAYER)
+    expect(whole.grips['4:1']).toEqual([6, null, 6, 7, null, null])
+    expect(gripped(whole).get('3:1')!.frets).toEqual([1, null, 1, 1, null, null])
+    expect(gripped(whole).has('1:1')).toBe(true)
+  })
+  test('where no line can be led the tune is as it was', () => {
+    const none = newDocument('None', '| C7b9#9b13sus4add6 |')
+    expect(withEveryGrip(none, reading(none), DEFAULT_PLAYER)).toBe(none)
+  })
+  test('an empty chart asks for nothing', () => expect(missingGrips(newDocument('Empty'), reading(newDocument('Empty')), DEFAULT_PLAYER)).toBeNull())
+  test('the chords asked for are those of the new line', () => {
+    const asked = missingGrips(tune, reading(tune), DEFAULT_PLAYER)!
+    expect(asked.question.symbols).toEqual(asked.sounding.map((one) => madeChord(one)!.canonical))
+    expect(asked.question.count).toBe(1)
+  })
+})

@@ -1,0 +1,27 @@
+import guitar from '@tombatossals/chords-db/lib/guitar.json'
+import { parseChord } from '../core/chord/parse'
+import type { ChordSymbol } from '../core/chord/symbol'
+import type { Frets } from '../core/neck/instrument'
+
+/** A chord of the open shape dataset (@tombatossals/chords-db 0.5.1) with the shapes written down for it, from the nut up. */
+export interface Written {
+  key: string
+  chord: ChordSymbol
+  shapes: Frets[]
+}
+
+interface Shape { frets: number[]; baseFret: number }
+interface Entry { key: string; suffix: string; positions: Shape[] }
+
+const symbolOf = ({ key, suffix }: Entry) => key + (suffix === 'major' ? '' : suffix === 'minor' ? 'm' : suffix)
+const fretsOf = ({ frets, baseFret }: Shape) => frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + baseFret - 1))
+
+/** Every chord of the dataset that is a chord symbol. */
+export const WRITTEN: readonly Written[] = Object.values(guitar.chords as unknown as Record<string, Entry[]>).flat().flatMap((entry) => {
+  const chord = parseChord(symbolOf(entry))
+  return chord.ok ? [{ key: entry.key, chord: chord.value, shapes: entry.positions.map(fretsOf) }] : []
+})
+
+/** The keys the weights are fitted on; the others are kept unseen, and tested on. */
+const FITTED = ['C', 'D', 'E', 'F', 'G', 'A', 'B']
+export const isFitted = ({ key }: Pick<Written, 'key'>): boolean => FITTED.includes(key)
