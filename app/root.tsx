@@ -69,6 +69,8 @@ export function Layout({ children }: { children: ReactNode }) {
 
 export default function App({ loaderData }: Route.ComponentProps) {
   const player = usePlayerState(loaderData.player)
+  // Said to whoever drives the page: from here on it listens.
+  useEffect(() => { document.documentElement.dataset.listening = 'yes' }, [])
   return <PlayerContext.Provider value={player}><Outlet /></PlayerContext.Provider>
 }
 

@@ -1,4 +1,4 @@
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type BrowserContext, type Page } from '@playwright/test'
 import { Server } from './server'
 
 /** Each test file has a server of its own; every page error and policy violation fails the test that saw it. */
@@ -9,6 +9,7 @@ export const test = base.extend<{ checked: void }, { server: Server }>({
     await give(server)
     await server.end()
   }, { scope: 'worker' }],
+  context: async ({ context }, give) => give(listening(context)),
   baseURL: async ({ server }, give) => give(server.url),
   checked: [async ({ context }, give) => {
     const troubles: string[] = []
@@ -20,15 +21,36 @@ export const test = base.extend<{ checked: void }, { server: Server }>({
 })
 export { expect }
 
+/** Pages that are gone to or loaded anew are ready when their scripts listen: until then a click says nothing. */
+function listening(context: BrowserContext): BrowserContext {
+  const newPage = context.newPage.bind(context)
+  context.newPage = async () => {
+    const page = await newPage()
+    const heard = async <Answer>(answer: Promise<Answer>): Promise<Answer> => {
+      const response = await answer
+      if (page.url() !== 'about:blank') await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
+      return response
+    }
+    const goto = page.goto.bind(page)
+    const reload = page.reload.bind(page)
+    page.goto = (...given) => heard(goto(...given))
+    page.reload = (...given) => heard(reload(...given))
+    return page
+  }
+  return context
+}
+
 /** Makes a tune by hand: title, button, text typed key by key. */
 export async function typeTune(page: Page, title: string, text: string): Promise<void> {
   await page.goto('/')
   await page.getByLabel('Title of a new tune').fill(title)
   await page.getByRole('button', { name: 'New tune' }).click()
+  await saved(page)
   await page.getByLabel('Chart text').pressSequentially(text)
   await saved(page)
 }
 
+/** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
 export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet') => page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
 

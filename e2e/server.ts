@@ -24,7 +24,7 @@ export class Server {
   /** As when the machine loses power: no chance to finish anything. */
   async kill(): Promise<void> {
     const child = this.child
-    if (!child || child.exitCode !== null) return
+    if (!child || child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((resolve) => child.once('exit', resolve))
     child.kill('SIGKILL')
     await gone

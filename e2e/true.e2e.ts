@@ -276,7 +276,7 @@ test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an h
   await goTo(page, 'Chart')
   const second = await context.newPage()
   await second.goto(page.url())
-  await expect(text(second)).toBeVisible()
+  await saved(second)
   await page.getByRole('textbox', { name: 'Title' }).fill('Whole Way Home')
   await page.getByRole('textbox', { name: 'Title' }).press('Enter')
   await saved(page)

@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import type { Chart, ChartProblem } from '../../../core/chart/chart'
 import { withSetting } from '../../../core/chart/edit'
 import { keyName } from '../../../core/pitch/key'
+import { useListening } from '../forms/useListening'
 import { keyInWords } from '../notation/ChordName'
 import { ImportDialog } from './ImportDialog'
 import { MOST_TYPED } from './limits'
@@ -25,6 +26,7 @@ export const FIRST_CHART = 'key: C\nmeter: 4/4\n[A] | C | Am | Dm | G |'
 
 /** The chart as text, with whatever could not be read marked in its place. */
 export function ChartEditor({ text, reading, head, onText, onLeave, onStep }: Props) {
+  const listening = useListening()
   const [bringing, setBringing] = useState(false)
   const [folded, setFolded] = useState(false)
   const area = useRef<HTMLTextAreaElement>(null)
@@ -65,7 +67,7 @@ export function ChartEditor({ text, reading, head, onText, onLeave, onStep }: Pr
       <div className="chart-text" hidden={folded}><div>
         <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
         <textarea
-          id="chart-text" ref={area} value={text} spellCheck={false} autoCapitalize="off" autoCorrect="off"
+          id="chart-text" ref={area} value={text} readOnly={!listening} spellCheck={false} autoCapitalize="off" autoCorrect="off"
           aria-describedby="chart-help" aria-invalid={chart.problems.length > 0}
           onChange={(event) => type(event.target.value)} onBlur={onLeave} onKeyDown={onKey}
         />

@@ -6,6 +6,8 @@ import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver
 import { folded, foldOf, joinsTyping, netEdits, redoLabel, shownBy, undoLabel, type Fold } from './fold'
 
 export type SaveStatus =
+  /** As the server sends the page: nothing listens to the player yet. */
+  | { kind: 'opening' }
   | { kind: 'saved' } | { kind: 'saving' }
   /** The server does not take it now; what was made waits in this browser. `message` where it says why. */
   | { kind: 'waiting'; message?: string | undefined }
@@ -60,7 +62,7 @@ export class TuneSession {
     this.onDisk = state
     this.fold = this.before = foldOf(state.document)
     this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' }, keptHere: true, aside: [] }
-    this.initial = this.view
+    this.initial = { ...this.view, status: { kind: 'opening' } }
   }
 
   readonly subscribe = (listener: () => void) => {

@@ -7,6 +7,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { memo } from 'react'
 import { Link } from 'react-router'
 import { useThemeChoice } from '../../theme/useTheme'
+import { useListening } from '../forms/useListening'
 import type { SaveStatus } from '../tune/session'
 import { STEP_NAMES, STEPS, type Step } from './steps'
 
@@ -51,7 +52,7 @@ export const Header = memo(function Header({ id, title, step, undo, redo, status
 })
 
 const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
-  saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
+  opening: 'Opening…', saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
   conflict: 'Changed in another tab',
 }
 const NOT_KEPT = 'Not saved yet, and this browser has no room to keep it: leave this page open, or take it out as a file.'
@@ -67,9 +68,10 @@ export function ThemeSwitch() {
 }
 
 function TitleField({ title, onTitle }: { title: string; onTitle: (title: string) => void }) {
+  const listening = useListening()
   return (
     <input
-      key={title} className="title-field" aria-label="Title" defaultValue={title} maxLength={120}
+      key={title} className="title-field" aria-label="Title" defaultValue={title} maxLength={120} readOnly={!listening}
       onBlur={(event) => {
         const next = event.target.value.trim()
         if (next && next !== title) onTitle(next)
