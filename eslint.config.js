@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks'
 import ts from 'typescript-eslint'
 
 /** The ideas of the core in the order of the work: each may use those before it, never those after it. */
-const IDEAS = ['pitch', 'chord', 'chart', 'analysis', 'reharm', 'neck', 'voicing', 'leading', 'melody', 'rhythm', 'formats', 'practice', 'cli']
+const IDEAS = ['pitch', 'chord', 'chart', 'analysis', 'reharm', 'neck', 'voicing', 'leading', 'melody', 'rhythm', 'formats', 'player', 'tune', 'practice', 'cli']
 const OUTSIDE_CORE = ['react', 'react-*', '@mui/*', '@emotion/*', 'drizzle-orm*', 'better-sqlite3', 'tone', '**/app/**', '**/db/**', '**/workers/**', '~/*']
 
 const oneWay = IDEAS.map((idea, at) => ({

@@ -1,6 +1,6 @@
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
-import { PLAIN_CHORD_MELODY } from '../app/features/melody/schema'
-import { newDocument, PLAIN_LEADING, type TuneDocument } from '../app/features/tune/document'
+import { PLAIN_CHORD_MELODY } from '../core/tune/melodySchema'
+import { newDocument, PLAIN_LEADING, type TuneDocument } from '../core/tune/document'
 
 /**
  * The demo book: tunes invented for this product, as played by a small trio on a river ferry.

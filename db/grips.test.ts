@@ -1,6 +1,6 @@
 import { chord } from '../core/chord/parse'
-import { DEFAULT_PLAYER } from '../app/features/player/settings'
-import { wholeNeck } from '../app/features/player/limits'
+import { DEFAULT_PLAYER } from '../core/player/settings'
+import { wholeNeck } from '../core/player/limits'
 import { voicingOf } from '../core/voicing/voicing'
 import { openDatabase, type Db } from './connect'
 import { demoGrips, seedDemoGrips } from './demoGrips'

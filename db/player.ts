@@ -1,8 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { rulesIn, type Liking } from '../core/reharm/taste'
-import { changedBy, DEFAULT_PLAYER, playerSettings, type PlayerChange, type PlayerSettings } from '../app/features/player/settings'
-import { refusalInWords } from '../app/features/words/refusal'
+import { changedBy, DEFAULT_PLAYER, playerSettings, type PlayerChange, type PlayerSettings } from '../core/player/settings'
+import { refusalInWords } from '../core/refusal'
 import type { Db } from './connect'
 import { likings, settings } from './schema'
 

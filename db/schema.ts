@@ -1,5 +1,5 @@
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
-import type { TuneDocument } from '../app/features/tune/document'
+import type { TuneDocument } from '../core/tune/document'
 
 /** Times are milliseconds since 1970. Ids are UUIDs. */
 const id = () => text('id').primaryKey()

@@ -2,13 +2,14 @@ import fc from 'fast-check'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { tuneDocument, type TuneDocument, type TuneEdit } from '../app/features/tune/document'
+import { tuneDocument, type TuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
 import { revisions } from './schema'
 import { seedDemoBook } from './seed'
 import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes, stepHistory } from './tunes'
 import { parseChart } from '../core/chart/parse'
+import type { TuneEdit } from '../core/tune/edit'
 
 let db: Db
 beforeEach(() => { db = openDatabase(':memory:') })

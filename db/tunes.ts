@@ -1,13 +1,15 @@
 import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
-import { chartsOf, isFound, labelOf, newDocument, type TuneDocument, type TuneEdit, type VersionKept } from '../app/features/tune/document'
-import { joinsTyping } from '../app/features/tune/fold'
-import { DOCUMENT_VERSION, openDocument } from '../app/features/tune/stored'
-import { tryEdit } from '../app/features/tune/tryEdit'
+import { newDocument, type TuneDocument, type VersionKept } from '../core/tune/document'
+import { joinsTyping } from '../core/tune/fold'
+import { DOCUMENT_VERSION, openDocument } from '../core/tune/stored'
+import { tryEdit } from '../core/tune/tryEdit'
 import { homeKey } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
 import { keyName } from '../core/pitch/key'
 import type { Db } from './connect'
 import { arrangements, charts, choices, revisions, tunes, voicings, writes, type TuneSummary } from './schema'
+import { chartsOf } from '../core/tune/edits/chart'
+import { isFound, labelOf, type TuneEdit } from '../core/tune/edit'
 
 /** A tune as it stands, with what undo and redo would do. */
 export interface TuneState {

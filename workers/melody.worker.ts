@@ -14,8 +14,8 @@ import { heardOver } from '../core/reharm/melodyFit'
 import { optionsOf } from '../core/reharm/options'
 import { spotsOf } from '../core/reharm/spot'
 import { must, type Result } from '../core/result'
-import { read } from '../app/features/melody/applyMelody'
-import { melodyLimits } from '../app/features/melody/limits'
+import { read } from '../core/tune/applyMelody'
+import { melodyLimits } from '../core/player/melodyLimits'
 import type { BlockAsked, MelodyAsked, MelodyReply, MelodyRequest, UnderAsked } from './melodyMessages'
 
 const reply = (message: MelodyReply) => self.postMessage(message)

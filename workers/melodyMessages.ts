@@ -1,5 +1,5 @@
-import type { Body } from '../app/features/player/limits'
-import type { ChordMelodySettings, KeptNote } from '../app/features/melody/schema'
+import type { Body } from '../core/player/limits'
+import type { ChordMelodySettings, KeptNote } from '../core/tune/melodySchema'
 import type { StyleName, Weights } from '../core/leading/weights'
 import type { BlockNote } from '../core/melody/block'
 import type { Choice } from '../core/melody/harmonise'

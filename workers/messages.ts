@@ -1,22 +1,21 @@
 import type { Line } from '../core/leading/lead'
 import type { Liking, Taste } from '../core/reharm/taste'
-import type { KeptNote } from '../app/features/melody/schema'
-import type { Body } from '../app/features/player/limits'
+import type { KeptNote } from '../core/tune/melodySchema'
+import type { Body } from '../core/player/limits'
+import type { LinesQuestion } from '../core/tune/linesQuestion'
 import type { OnTheWay } from '../core/leading/onTheWay'
-import type { StyleName, Weights } from '../core/leading/weights'
-import type { Constraint } from '../core/leading/constraints'
+import type { StyleName } from '../core/leading/weights'
 import type { TextureName } from '../core/leading/texture'
 import type { Guards } from '../core/reharm/guards'
-import type { Contour } from '../core/leading/contour'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
 
 /** What the page asks of the search worker. Chords go as symbols: the worker reads them with the same core. */
 export type SearchRequest =
-  | { kind: 'lines'; id: number; symbols: string[]; fixed: [number, Frets][]; bass: 'chord' | 'any'; capo: number; style: StyleName; leading: LeadingAsked; count: number; body: Body; constraints: Constraint[] }
+  | ({ kind: 'lines'; id: number } & LinesQuestion)
   /** The best line alone, from a search that keeps what it knows between questions. */
-  | { kind: 'first'; id: number; question: Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'> }
+  | { kind: 'first'; id: number; question: LinesQuestion }
   | { kind: 'grips'; id: number; symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
   /** Every grip of a chord all over the neck, the usual ones first. */
   | { kind: 'book'; id: number; symbol: string; body: Body }
@@ -43,18 +42,6 @@ export type SearchReply =
   | { kind: 'way'; id: number; way: Way }
   | { kind: 'ways done'; id: number }
   | { kind: 'fault'; id: number; message: string }
-
-/** How lines are led beyond the style's name. */
-export interface LeadingAsked {
-  /** Of a style of the player's own. */
-  weights: Weights | null
-  loop: boolean
-  window: [number, number] | null
-  drone: { string: number } | { midi: number } | null
-  contour: Contour | null
-  /** The kind of grip; null for what the chart suggests. */
-  texture: TextureName | null
-}
 
 /** One way through the whole tune: what takes the place of which chords, by the index of the first. */
 export interface Way {

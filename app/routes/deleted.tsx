@@ -6,7 +6,7 @@ import { eraseDeleted, listDeleted, restoreTunes } from '../../db/tunes'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
 import { daysAgo } from '../features/songbook/entries'
-import { refusalInWords } from '../features/words/refusal'
+import { refusalInWords } from '../../core/refusal'
 import { ThemeSwitch } from '../features/workspace/Header'
 import type { Route } from './+types/deleted'
 

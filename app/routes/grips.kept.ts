@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { parseChord } from '../../core/chord/parse'
 import { putInBook, shapesInBook } from '../../db/grips'
 import { database, withBook } from '../database.server'
-import { refusalInWords } from '../features/words/refusal'
+import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/grips.kept'
 
 const wanted = z.strictObject({

@@ -2,8 +2,8 @@ import { data } from 'react-router'
 import { z } from 'zod'
 import { changePlayer, forgetLiking, readPlayer } from '../../db/player'
 import { withBook } from '../database.server'
-import { playerChange } from '../features/player/settings'
-import { refusalInWords } from '../features/words/refusal'
+import { playerChange } from '../../core/player/settings'
+import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/player.edits'
 
 /** Some settings, or a rule whose count is forgotten. */

@@ -3,9 +3,9 @@ import { z } from 'zod'
 import { countLiking } from '../../db/player'
 import { copyTune, editTune, readTune, stepHistory, type WriteOutcome } from '../../db/tunes'
 import { database, withBook } from '../database.server'
-import { tuneEdit } from '../features/tune/document'
-import { refusalInWords } from '../features/words/refusal'
+import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/tune.edits'
+import { tuneEdit } from '../../core/tune/edit'
 
 /** What a tab sends: one edit, one step of history, or its edits to be kept as a copy. With the revision it saw, and an id by which a repetition is known. */
 const of = { id: z.uuid().optional(), base: z.uuid() }

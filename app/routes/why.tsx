@@ -4,11 +4,11 @@ import { barName } from '../../core/chart/chart'
 import { farInFull } from '../../core/reharm/howFar'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { howFarGone } from '../features/tune/decisions'
+import { howFarGone } from '../../core/tune/decisions'
 import { reasonsOf } from '../features/colour/reasons'
 import { ChordName, engraved, engravedWords, keyInWords } from '../features/notation/ChordName'
 import { useNumerals } from '../features/schools/numerals'
-import { plainChord, readTuneDocument } from '../features/workspace/useTuneReading'
+import { plainChord, readTuneDocument } from '../../core/tune/reading'
 import type { Route } from './+types/why'
 
 export function loader({ params, request }: Route.LoaderArgs) {

@@ -6,7 +6,7 @@ import { useListening } from '../forms/useListening'
 import { keyInWords } from '../notation/ChordName'
 import { ImportDialog } from './ImportDialog'
 import { MOST_TYPED } from './limits'
-import type { TuneReading } from '../workspace/useTuneReading'
+import type { TuneReading } from '../../../core/tune/reading'
 
 interface Props {
   text: string

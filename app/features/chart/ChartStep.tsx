@@ -1,15 +1,16 @@
 import { withSetting } from '../../../core/chart/edit'
 import { sameKey } from '../../../core/analysis/localKeys'
-import { chartsOf, type TuneDocument } from '../tune/document'
+import { type TuneDocument } from '../../../core/tune/document'
 import type { TuneSession } from '../tune/session'
 import { useSame, useSteady } from '../workspace/steady'
-import type { TuneReading } from '../workspace/useTuneReading'
+import type { TuneReading } from '../../../core/tune/reading'
 import { BarTools } from './BarTools'
 import { ChartEditor } from './ChartEditor'
 import { ChartsMenu } from './ChartsMenu'
 import { ChartTools, type Shown } from './ChartTools'
 import { FormLine } from './FormLine'
 import type { ChartEditing } from './useChartEditing'
+import { chartsOf } from '../../../core/tune/edits/chart'
 
 interface Props {
   document: TuneDocument

@@ -5,7 +5,8 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import { memo, useState, type FormEvent } from 'react'
-import { MOST_CHARTS, type TuneEdit } from '../tune/document'
+import { MOST_CHARTS } from '../../../core/tune/document'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   /** Names of the tune's charts in their order. */

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { formInWords } from '../../../core/analysis/formWords'
 import { engravedWords } from '../notation/ChordName'
-import type { TuneReading } from '../workspace/useTuneReading'
+import type { TuneReading } from '../../../core/tune/reading'
 import { Why } from './Why'
 
 /** What a player would say of the tune before playing it. */

@@ -3,7 +3,7 @@ import { availableTensions, whyTension } from '../../../core/analysis/tensions'
 import type { Degree } from '../../../core/pitch/degree'
 import { ChordName, engraved, engravedNote, engravedWords, keyInWords } from '../notation/ChordName'
 import { groupInWords } from '../workspace/Brackets'
-import type { TuneChord } from '../workspace/useTuneReading'
+import type { TuneChord } from '../../../core/tune/reading'
 import { Fact } from './Why'
 
 interface Props {

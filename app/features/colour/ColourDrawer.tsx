@@ -4,8 +4,8 @@ import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
 import { farInWords } from '../../../core/reharm/howFar'
 import { Why } from '../chart/Why'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
-import type { Decision } from '../tune/decisions'
-import { plainChord, type TuneChord } from '../workspace/useTuneReading'
+import type { Decision } from '../../../core/tune/decisions'
+import { plainChord, type TuneChord } from '../../../core/tune/reading'
 import type { Offered } from './offered'
 
 const MOST_DIGIT = 9

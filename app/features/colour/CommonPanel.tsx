@@ -6,8 +6,10 @@ import { placeName } from '../../../core/chart/chart'
 import { parseNote, pitchClass, type Note } from '../../../core/pitch/note'
 import { bassWalk, commonThread, heldThrough, nameOver, wantedBass, type Threaded } from '../../../core/reharm/thread'
 import { ChordName, engraved, engravedNote } from '../notation/ChordName'
-import { decidedByHand, type TuneDocument, type TuneEdit } from '../tune/document'
-import type { TuneChord } from '../workspace/useTuneReading'
+import { type TuneDocument } from '../../../core/tune/document'
+import type { TuneChord } from '../../../core/tune/reading'
+import { decidedByHand } from '../../../core/tune/edits/colour'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 /** The open strings first: they can sound on as a drone. */
 const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] as const

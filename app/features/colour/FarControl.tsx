@@ -11,11 +11,13 @@ import { GUARD_NAMES, GUARDS, isOn, type GuardName, type Guards } from '../../..
 import { farInFull, farInWords } from '../../../core/reharm/howFar'
 import { ChordName, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
-import { decidedByHand, type TuneDocument, type TuneEdit } from '../tune/document'
-import { homeIndexAt } from '../tune/following'
-import { decisionsOf, howFarGone } from '../tune/decisions'
-import type { TuneReading } from '../workspace/useTuneReading'
+import { type TuneDocument } from '../../../core/tune/document'
+import { homeIndexAt } from '../../../core/tune/following'
+import { decisionsOf, howFarGone } from '../../../core/tune/decisions'
+import type { TuneReading } from '../../../core/tune/reading'
 import { useWays, type WaysQuestion } from './useWays'
+import { decidedByHand } from '../../../core/tune/edits/colour'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 /** Different ways looked for at one distance. */
 const WAYS_WANTED = 3

@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button'
 import { placeName } from '../../../core/chart/chart'
 import { ChordName, engravedWords } from '../notation/ChordName'
-import type { Decision } from '../tune/decisions'
-import { plainChord, type TuneReading } from '../workspace/useTuneReading'
+import type { Decision } from '../../../core/tune/decisions'
+import { plainChord, type TuneReading } from '../../../core/tune/reading'
 import { reasonsOf } from './reasons'
 
 interface Props {

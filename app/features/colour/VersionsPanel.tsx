@@ -2,9 +2,10 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { farInFull } from '../../../core/reharm/howFar'
-import { howFarGone } from '../tune/decisions'
-import { MOST_VERSIONS, type TuneDocument, type TuneEdit } from '../tune/document'
-import { readingWith, type TuneReading } from '../workspace/useTuneReading'
+import { howFarGone } from '../../../core/tune/decisions'
+import { MOST_VERSIONS, type TuneDocument } from '../../../core/tune/document'
+import { readingWith, type TuneReading } from '../../../core/tune/reading'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   document: TuneDocument

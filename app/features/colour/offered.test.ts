@@ -1,6 +1,6 @@
 import { INTENTS } from '../../../core/reharm/change'
-import { DEFAULT_PLAYER } from '../player/settings'
-import { madeChord, readTuneDocument } from '../workspace/useTuneReading'
+import { DEFAULT_PLAYER } from '../../../core/player/settings'
+import { madeChord, readTuneDocument } from '../../../core/tune/reading'
 import { offeredFor } from './offered'
 import { reasonsOf } from './reasons'
 

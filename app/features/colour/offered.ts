@@ -7,9 +7,9 @@ import type { Option } from '../../../core/reharm/options'
 import { ranked, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
 import type { KnownPlayer } from '../player/PlayerContext'
-import { howFarGone, optionsAtSpot } from '../tune/decisions'
-import type { Choice } from '../tune/document'
-import { plainChord, type TuneReading } from '../workspace/useTuneReading'
+import { howFarGone, optionsAtSpot } from '../../../core/tune/decisions'
+import type { Choice } from '../../../core/tune/document'
+import { plainChord, type TuneReading } from '../../../core/tune/reading'
 
 /** Something that can stand in the place of one chord or of several neighbours, with what it does to the tune. */
 export interface Offered {

@@ -1,5 +1,5 @@
-import type { Decision } from '../tune/decisions'
-import type { TuneChord, TuneReading } from '../workspace/useTuneReading'
+import type { Decision } from '../../../core/tune/decisions'
+import type { TuneChord, TuneReading } from '../../../core/tune/reading'
 
 /** Something of the home line that was changed. */
 export interface ChangeReason {

@@ -1,13 +1,13 @@
-import { excerptQuestion } from '../lines/questions'
+import { excerptQuestion } from '../../../core/tune/questions'
 import { guarded } from '../words/workerFault'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
-import type { Body } from '../player/limits'
+import type { Body } from '../../../core/player/limits'
 import type { Schedule } from '../sound/schedule'
-import type { TuneDocument } from '../tune/document'
-import { madeChord, type TuneReading } from '../workspace/useTuneReading'
+import type { TuneDocument } from '../../../core/tune/document'
+import { madeChord, type TuneReading } from '../../../core/tune/reading'
 
 /** Beats that the chord before and the one behind are heard. */
 const AROUND_BEATS = 2

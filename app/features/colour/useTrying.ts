@@ -1,10 +1,11 @@
 import { useMemo, useState } from 'react'
-import { melodyOf } from '../melody/applyMelody'
-import { applyEdit, type TuneDocument, type TuneEdit } from '../tune/document'
-import { plainChord, readingWith, type TuneReading } from '../workspace/useTuneReading'
+import { melodyOf } from '../../../core/tune/applyMelody'
+import { type TuneDocument } from '../../../core/tune/document'
+import { plainChord, readingWith, type TuneReading } from '../../../core/tune/reading'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { rangeOf, type Selection } from '../workspace/selection'
 import { choiceOf, offeredFor, type Offered } from './offered'
+import { applyEdit, type TuneEdit } from '../../../core/tune/edit'
 
 interface Asked {
   /** The Colour step is shown. */

@@ -1,7 +1,7 @@
 import { chord } from '../../../core/chord/parse'
 import { voicingsOf } from '../../../core/voicing/enumerate'
-import { limitsFor, wholeNeck } from '../player/limits'
-import { DEFAULT_PLAYER, instrumentSettings } from '../player/settings'
+import { limitsFor, wholeNeck } from '../../../core/player/limits'
+import { DEFAULT_PLAYER, instrumentSettings } from '../../../core/player/settings'
 import { degreesLowToHigh, NO_FILTER, passes, stringSetOf, topOf } from './GripFilters'
 
 const grips = voicingsOf(chord('Cmaj7'), wholeNeck(DEFAULT_PLAYER))

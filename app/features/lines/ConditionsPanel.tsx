@@ -3,13 +3,13 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { barName, placeName } from '../../../core/chart/chart'
-import type { Constraint } from '../../../core/leading/constraints'
 import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
-import { midiOf, parsePitch, pitchName } from '../../../core/pitch/note'
+import { pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { LineChord } from '../tune/decisions'
-import { MOST_CONDITIONS, type Condition } from '../tune/document'
+import { readCondition } from '../../../core/tune/conditions'
+import type { LineChord } from '../../../core/tune/decisions'
+import { MOST_CONDITIONS, type Condition } from '../../../core/tune/document'
 import { engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
 
@@ -97,32 +97,4 @@ function suggestion(kind: Kind, grip: Voicing | null, strings: number, songKey: 
     case 'frets': { const held = grip.frets.filter((fret): fret is number => fret !== null && fret > 0); return held.length > 0 ? `${Math.min(...held)} ${Math.min(...held) + 4}` : '1 5' }
     case 'range': return `${nameOf(grip.midis[0]!)} ${nameOf(grip.midis.at(-1)!)}`
   }
-}
-
-type Asked = Condition extends infer One ? (One extends { from: string; to: string } ? Omit<One, 'from' | 'to'> : never) : never
-
-/** A condition as it is typed; null where it cannot be read. */
-export function readCondition(kind: Kind, text: string, strings: number): Asked | null {
-  const words = text.trim().split(/[\s,–]+|(?<=\d)-/).filter(Boolean)
-  const pitches = words.map((word) => { const pitch = parsePitch(word); return pitch.ok ? midiOf(pitch.value) : NaN })
-  const numbers = words.map((word) => (/^\d+$/.test(word) ? Number(word) : NaN))
-  const string = strings - numbers[0]!
-  const pair = (list: readonly number[], least: number, most: number) => list.length === 2 && list[0]! <= list[1]! && list.every((one) => one >= least && one <= most)
-  switch (kind) {
-    case 'top': case 'sounds': return words.length === 1 && pitches[0]! >= 0 ? { kind, midi: pitches[0]! } : null
-    case 'silent': case 'open': return words.length === 1 && string >= 0 && string < strings ? { kind, string } : null
-    case 'frets': return pair(numbers, 1, 36) ? { kind, low: numbers[0]!, high: numbers[1]! } : null
-    case 'range': return pair(pitches, 0, 127) ? { kind, low: pitches[0]!, high: pitches[1]! } : null
-  }
-}
-
-/** Conditions as the search takes them: by the places of the sounding chords. Strings the instrument lacks are passed over. */
-export function constraintsOf(conditions: readonly Condition[], sounding: readonly LineChord[], strings: number): Constraint[] {
-  const order = ({ bar, beat }: { bar: number; beat: number }) => bar * 1000 + beat
-  return conditions.flatMap((one): Constraint[] => {
-    if ('string' in one && one.string >= strings) return []
-    const first = sounding.findIndex(({ slot }) => order(slot) >= order(place(one.from)) - 1e-6)
-    const last = sounding.findLastIndex(({ slot }) => order(slot) <= order(place(one.to)) + 1e-6)
-    return first >= 0 && last >= first ? [{ ...one, from: first, to: last }] : []
-  })
 }

@@ -10,9 +10,9 @@ import { RelatedGrips } from '../grips/RelatedGrips'
 import { ChordName, engraved } from '../notation/ChordName'
 import { GripDiagram, gripInWords } from '../notation/GripDiagram'
 import type { KnownBook } from '../grips/book'
-import type { LineChord } from '../tune/decisions'
-import type { Sounding } from '../tune/sounding'
-import { madeChord } from '../workspace/useTuneReading'
+import type { LineChord } from '../../../core/tune/decisions'
+import type { Sounding } from '../../../core/tune/sounding'
+import { madeChord } from '../../../core/tune/reading'
 
 /** Grips shown at first and added with each "more". */
 export const GRIPS_AT_ONCE = 12

@@ -2,14 +2,15 @@ import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip, Related, SearchReply } from '../../../workers/messages'
 import type { KnownBook } from '../grips/book'
-import type { LineChord } from '../tune/decisions'
-import type { TuneDocument, TuneEdit } from '../tune/document'
+import type { LineChord } from '../../../core/tune/decisions'
+import type { TuneDocument } from '../../../core/tune/document'
 import { ConditionsPanel } from './ConditionsPanel'
 import { GripDrawer } from './GripDrawer'
 import { PulledPanel } from './PulledPanel'
 import { hasRoom, type usePulledActs } from './usePulledActs'
 import type { usePulling } from './usePulling'
 import { WaysOn } from './WaysOn'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   document: Pick<TuneDocument, 'conditions'>

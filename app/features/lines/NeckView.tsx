@@ -3,7 +3,7 @@ import { soundAt } from '../../../core/neck/instrument'
 import { ToneNames, type Voicing } from '../../../core/voicing/voicing'
 import { pitchClass } from '../../../core/pitch/note'
 import { Neck, type NeckMark } from '../notation/Neck'
-import { limitsFor } from '../player/limits'
+import { limitsFor } from '../../../core/player/limits'
 import { usePlayerSettings } from '../player/PlayerContext'
 
 /** Frets drawn at most. */

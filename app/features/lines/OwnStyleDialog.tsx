@@ -8,9 +8,9 @@ import Slider from '@mui/material/Slider'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { mixedWeights, STYLES, STYLE_NAMES, TERMS, TERM_NAMES, type StyleName, type Term, type Weights } from '../../../core/leading/weights'
-import { MOST_STYLES } from '../player/settings'
-import { ownStyle, type OwnStyle } from '../tune/document'
+import { MOST_STYLES } from '../../../core/player/settings'
 import { STYLE_LABELS } from './styleLabels'
+import { ownStyle, type OwnStyle } from '../../../core/player/ownStyle'
 
 /** The named styles whose grips keep to limits of their own, and the plain one. */
 const BASES: readonly StyleName[] = ['smooth', 'position', 'drone', 'thin', 'rootless']

@@ -12,7 +12,7 @@ import type { Key } from '../../../core/pitch/key'
 import { pitchName } from '../../../core/pitch/note'
 import { engraved, engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
-import type { Leading } from '../tune/document'
+import type { Leading } from '../../../core/tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
 import { STYLE_LABELS, TEXTURE_LABELS } from './styleLabels'
 

@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
-import type { LineChord } from '../tune/decisions'
-import type { TuneDocument } from '../tune/document'
-import { gripsOfLine } from './keptGrips'
+import type { LineChord } from '../../../core/tune/decisions'
+import type { TuneDocument } from '../../../core/tune/document'
+import { gripsOfLine } from '../../../core/tune/keptGrips'
 import type { useLines } from './useLines'
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Line } from '../../../core/leading/lead'
 import type { TextureName } from '../../../core/leading/texture'
+import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import { guarded } from '../words/workerFault'
 import type { SearchReply, SearchRequest } from '../../../workers/messages'
 
@@ -12,8 +13,6 @@ export type LinesState =
   | { kind: 'found' }
 
 export interface Taken { texture: TextureName; says: string[] }
-
-export type LinesQuestion = Omit<Extract<SearchRequest, { kind: 'lines' }>, 'kind' | 'id'>
 
 /** A worker that has answered, and knows the grips it found: the next question goes to it. */
 let resting: Worker | null = null

@@ -5,11 +5,12 @@ import type { ChordSymbol } from '../../../core/chord/symbol'
 import { soundAt } from '../../../core/neck/instrument'
 import { leastMotion } from '../../../core/pitch/motion'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type Body } from '../player/limits'
-import type { LineChord } from '../tune/decisions'
-import type { Bass, TuneEdit } from '../tune/document'
-import { madeChord } from '../workspace/useTuneReading'
+import { limitsFor, type Body } from '../../../core/player/limits'
+import type { LineChord } from '../../../core/tune/decisions'
+import type { Bass } from '../../../core/tune/document'
+import { madeChord } from '../../../core/tune/reading'
 import type { usePulling } from './usePulling'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Given {
   pulling: ReturnType<typeof usePulling>

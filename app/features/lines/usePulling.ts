@@ -3,9 +3,9 @@ import { soundAt, type Frets } from '../../../core/neck/instrument'
 import { pulled, type Pulled } from '../../../core/leading/pull'
 import type { Key } from '../../../core/pitch/key'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type Body } from '../player/limits'
-import type { LineChord } from '../tune/decisions'
-import { madeChord } from '../workspace/useTuneReading'
+import { limitsFor, type Body } from '../../../core/player/limits'
+import type { LineChord } from '../../../core/tune/decisions'
+import { madeChord } from '../../../core/tune/reading'
 
 interface Asked {
   /** The Lines step is shown. */

@@ -6,12 +6,13 @@ import { keyName } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { byOctaves } from '../../../core/melody/melody'
 import { keyInWords } from '../notation/ChordName'
-import type { TuneDocument, TuneEdit } from '../tune/document'
+import type { TuneDocument } from '../../../core/tune/document'
 import { aloneInWords, handInWords } from '../words/hand'
-import { keep } from './applyMelody'
+import { keep } from '../../../core/tune/applyMelody'
 import { SearchState } from './UnderTab'
 import { settingsOf } from './useMelody'
 import { useMelodyAsked } from './useMelodyAsked'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   document: Pick<TuneDocument, 'chordMelody'>

@@ -3,7 +3,7 @@ import { chord } from '../../../core/chord/parse'
 import { endsOf, withEnd, type End } from '../../../core/melody/ends'
 import type { Key } from '../../../core/pitch/key'
 import { ChordName } from '../notation/ChordName'
-import type { TuneEdit } from '../tune/document'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   text: string

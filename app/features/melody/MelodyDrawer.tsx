@@ -7,8 +7,8 @@ import type { Choice } from '../../../core/melody/harmonise'
 import type { NoteReading } from '../../../core/melody/reading'
 import { ChordName, engraved, engravedWords } from '../notation/ChordName'
 import { GripDiagram, gripInWords } from '../notation/GripDiagram'
-import type { TuneEdit } from '../tune/document'
 import type { MelodyView } from './useMelody'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 /** Choices shown at first and added with each "more". */
 const AT_ONCE = 12

@@ -2,7 +2,7 @@ import type { ImportedTune } from '../../../core/formats/readTune'
 import type { Key } from '../../../core/pitch/key'
 import { Neck, marksOfGrip } from '../notation/Neck'
 import { usePlayerSettings } from '../player/PlayerContext'
-import type { TuneDocument, TuneEdit } from '../tune/document'
+import type { TuneDocument } from '../../../core/tune/document'
 import { BlocksTab } from './BlocksTab'
 import { BringInDialog } from './BringInDialog'
 import { ElsewhereTab } from './ElsewhereTab'
@@ -11,6 +11,7 @@ import { MelodyPanel } from './MelodyPanel'
 import { UnderTab } from './UnderTab'
 import type { MelodyStepState } from './useMelodyStep'
 import { WriteTab } from './WriteTab'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
   state: MelodyStepState

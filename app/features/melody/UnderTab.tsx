@@ -9,9 +9,10 @@ import { TEXTURES, TEXTURE_NAMES, type Texture } from '../../../core/melody/text
 import { aloneInWords, handInWords } from '../words/hand'
 import { engravedWords } from '../notation/ChordName'
 import { usePlayerSettings } from '../player/PlayerContext'
-import type { TuneDocument, TuneEdit } from '../tune/document'
+import type { TuneDocument } from '../../../core/tune/document'
 import { settingsOf, type MelodyView } from './useMelody'
 import type { AskedState } from './useMelodyAsked'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 const DENSITY_NAMES: Readonly<Record<Density, string>> = { bar: 'each bar', chord: 'each chord', beat: 'each beat', note: 'every note' }
 const TEXTURE_LABELS: Readonly<Record<Texture, string>> = { full: 'Full', shells: 'Shells', 'drop 2': 'Drop 2', fourths: 'Fourths', 'two voices': 'Two voices', 'two lines': 'Two lines' }

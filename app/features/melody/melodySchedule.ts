@@ -4,7 +4,7 @@ import { layersOf } from '../../../core/melody/layers'
 import type { HarmonisedNote } from '../../../core/melody/line'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { clicksFor, type Schedule, type Strike, type Version } from '../sound/schedule'
-import type { TuneChord } from '../workspace/useTuneReading'
+import type { TuneChord } from '../../../core/tune/reading'
 
 interface Asked {
   chart: Chart

@@ -5,9 +5,9 @@ import { parseKey } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
 import { pitchName, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import { tryEdit } from '../tune/tryEdit'
-import { newDocument } from '../tune/document'
-import { keep } from './applyMelody'
+import { tryEdit } from '../../../core/tune/tryEdit'
+import { newDocument } from '../../../core/tune/document'
+import { keep } from '../../../core/tune/applyMelody'
 import { firstDifference, keyStroke, NEW_PEN, standing, takenUp, type Paper, type Pen } from './pen'
 
 const C = must(parseKey('C'))

@@ -5,9 +5,9 @@ import type { Chart } from '../../../core/chart/chart'
 import type { Key } from '../../../core/pitch/key'
 import { midiOf, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import type { TuneEdit } from '../tune/document'
-import { keep } from './applyMelody'
+import { keep } from '../../../core/tune/applyMelody'
 import { firstDifference, keyStroke, NEW_PEN, putNote, standing, takenUp, type Pen, type Stroke } from './pen'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Asked {
   chart: Chart

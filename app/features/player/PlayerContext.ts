@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react'
 import type { Liking } from '../../../core/reharm/taste'
-import { DEFAULT_PLAYER, type PlayerSettings } from './settings'
+import { DEFAULT_PLAYER, type PlayerSettings } from '../../../core/player/settings'
 import type { KeepingState } from './waiting'
 
 /** The player as the pages of a tune know them. */

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { rulesIn, type Liking } from '../../../core/reharm/taste'
 import type { KnownPlayer } from './PlayerContext'
-import { changedBy, differences, type PlayerSettings } from './settings'
+import { changedBy, differences, type PlayerSettings } from '../../../core/player/settings'
 import { forgetOnServer, PlayerKeeping, type KeepingState } from './waiting'
 
 /** The player's settings as this tab works with them; each change is written to the database behind the screen, and waits in this browser while it cannot be. */

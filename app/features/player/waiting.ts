@@ -1,5 +1,5 @@
 import { dropWaiting, keepWaiting, waitingFor } from '../tune/drafts'
-import { bothChanges, playerChange, type PlayerChange, type PlayerSettings } from './settings'
+import { bothChanges, playerChange, type PlayerChange, type PlayerSettings } from '../../../core/player/settings'
 
 export type KeepingState = 'saved' | 'saving' | 'waiting' | { refused: string }
 

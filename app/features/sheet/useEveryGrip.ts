@@ -1,12 +1,12 @@
 import { useEffect, useMemo, useRef } from 'react'
-import { gripsOfLine } from '../lines/keptGrips'
-import { missingGrips } from '../lines/problem'
+import { gripsOfLine } from '../../../core/tune/keptGrips'
+import { missingGrips } from '../../../core/tune/problem'
 import { useLines, type LinesState } from '../lines/useLines'
-import type { Body } from '../player/limits'
+import type { Body } from '../../../core/player/limits'
 import { sendWrite } from '../tune/answer'
-import type { TuneDocument } from '../tune/document'
-import { onInstrument, stringingOf } from '../tune/sounding'
-import { readTuneDocument } from '../workspace/useTuneReading'
+import type { TuneDocument } from '../../../core/tune/document'
+import { onInstrument, stringingOf } from '../../../core/tune/sounding'
+import { readTuneDocument } from '../../../core/tune/reading'
 
 /** The tune with a grip for every chord of its line: what is missing is looked for in a worker, shown, and kept with the tune. */
 export function useEveryGrip(id: string, revision: string, document: TuneDocument, body: Body): { document: TuneDocument; state: LinesState; stop: () => void; again: () => void } {

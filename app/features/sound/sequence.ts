@@ -1,8 +1,8 @@
 import { playOrder } from '../../../core/chart/form'
-import type { LineChord } from '../tune/decisions'
-import { groupedBy } from '../tune/grouped'
+import type { LineChord } from '../../../core/tune/decisions'
+import { groupedBy } from '../../../core/tune/grouped'
 import { rangeOf, type Selection } from '../workspace/selection'
-import type { TuneChord, TuneReading } from '../workspace/useTuneReading'
+import type { TuneChord, TuneReading } from '../../../core/tune/reading'
 
 /** What is played, in order: the same stretch of time in both lines. */
 export interface Sequence {

@@ -1,4 +1,4 @@
-import { readTuneDocument } from '../workspace/useTuneReading'
+import { readTuneDocument } from '../../../core/tune/reading'
 import { frequencyOf, pluckedString } from './pluckedString'
 import { placeIn, ringingAt, scheduleOf } from './schedule'
 import { playedBehind, sequenceOf } from './sequence'

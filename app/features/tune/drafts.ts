@@ -1,9 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { z } from 'zod'
-import type { TuneEdit } from './document'
-
-/** One thing a tab wants written: an edit or a step of the history, with the id by which the server knows a repetition. */
-export type Write = { id: string; edit: TuneEdit } | { id: string; step: 'undo' | 'redo' }
 
 /** What a tab has not yet on disk, and the revision it was made on. */
 export interface Draft {

@@ -2,9 +2,9 @@ import 'fake-indexeddb/auto'
 import { openDatabase, type Db } from '../../../db/connect'
 import { copyTune, createTune, editTune, listTunes, newDocument, readTune, stepHistory } from '../../../db/tunes'
 import { writeRequest } from '../../routes/tune.edits'
-import type { TuneEdit } from './document'
 import { asideOf, draftsOf, keepDraft } from './drafts'
 import { TuneSession } from './session'
+import type { TuneEdit } from '../../../core/tune/edit'
 
 jest.mock('../../database.server', () => ({ database: () => { throw new Error('the session only speaks through fetch') }, withBook: () => null }))
 

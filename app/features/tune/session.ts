@@ -1,9 +1,10 @@
 import type { TuneState } from '../../../db/tunes'
 import { askState, sendWrite, type Answer } from './answer'
-import { isFound, labelOf, tuneEdit, type TuneDocument, type TuneEdit } from './document'
-import { typedOn, type Typed } from './burst'
-import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver, type Draft, type SetAside, type Write } from './drafts'
-import { folded, foldOf, joinsTyping, netEdits, redoLabel, shownBy, undoLabel, type Fold } from './fold'
+import { type TuneDocument } from '../../../core/tune/document'
+import { typedOn, type Typed } from '../../../core/tune/burst'
+import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver, type Draft, type SetAside } from './drafts'
+import { folded, foldOf, joinsTyping, netEdits, redoLabel, shownBy, undoLabel, type Fold, type Write } from '../../../core/tune/fold'
+import { isFound, labelOf, tuneEdit, type TuneEdit } from '../../../core/tune/edit'
 
 export type SaveStatus =
   /** As the server sends the page: nothing listens to the player yet. */

@@ -13,12 +13,12 @@ import { Threads, type ThreadChord } from '../notation/Threads'
 import { Brackets } from './Brackets'
 import { across, columnsOf, endOf, systemsOf, type System } from './layout'
 import type { Heard } from '../sound/schedule'
-import type { Decision, LineChord } from '../tune/decisions'
-import { groupedBy } from '../tune/grouped'
+import type { Decision, LineChord } from '../../../core/tune/decisions'
+import { groupedBy } from '../../../core/tune/grouped'
 import { gutterFor, MelodySystem, type MelodyShown } from '../melody/MelodySystem'
 import { isWithin, rangeOf, type Selection } from './selection'
 import type { Step } from './steps'
-import { madeChord, type TuneChord, type TuneReading } from './useTuneReading'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
 
 interface Props {
   step: Step

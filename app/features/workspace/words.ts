@@ -1,8 +1,8 @@
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { Sequence } from '../sound/sequence'
-import type { LineChord } from '../tune/decisions'
+import type { LineChord } from '../../../core/tune/decisions'
 import { rangeOf, type Selection } from './selection'
-import { madeChord, type TuneChord, type TuneReading } from './useTuneReading'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
 
 /** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
 export function chordInWords({ slot, reading, decision }: TuneChord, { line }: TuneReading): string {

@@ -1,5 +1,5 @@
-import type { BassRule, Limits } from '../../../core/voicing/limits'
-import { limitsFor, type Body } from '../player/limits'
+import type { BassRule, Limits } from '../voicing/limits'
+import { limitsFor, type Body } from './limits'
 
 /** A melody goes up to this fret, as far as the hand gets there. */
 const MELODY_FRETS = 17

@@ -1,5 +1,5 @@
-import { carryOver } from '../../../core/chart/carryOver'
-import { slotKey, type Slot } from '../../../core/chart/chart'
+import { carryOver } from '../chart/carryOver'
+import { slotKey, type Slot } from '../chart/chart'
 import type { TuneDocument } from './document'
 
 /** Beats are equal when they differ by less than a thousandth. */

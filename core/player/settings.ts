@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { REACH_RANGE_MM } from '../../../core/neck/calibration'
-import { DEFAULT_HAND } from '../../../core/neck/hand'
-import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM, STRINGS_RANGE } from '../../../core/neck/instruments'
-import { parsePitch } from '../../../core/pitch/note'
-import { SCHOOL_NAMES, type School } from '../../../core/reharm/schools'
-import { DEFAULT_TASTE, LEANINGS } from '../../../core/reharm/taste'
-import { ownStyle } from '../tune/document'
+import { REACH_RANGE_MM } from '../neck/calibration'
+import { DEFAULT_HAND } from '../neck/hand'
+import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM, STRINGS_RANGE } from '../neck/instruments'
+import { parsePitch } from '../pitch/note'
+import { SCHOOL_NAMES, type School } from '../reharm/schools'
+import { DEFAULT_TASTE, LEANINGS } from '../reharm/taste'
+import { ownStyle } from './ownStyle'
 
 /** From 0 to 1. */
 const share = z.number().min(0).max(1)

@@ -1,12 +1,11 @@
-import { constraintsOf } from './ConditionsPanel'
-import type { LinesQuestion } from './useLines'
-import { STAYS, type TuneDocument } from '../tune/document'
+import { constraintsOf } from './conditions'
+import type { LeadingAsked, LinesQuestion } from './linesQuestion'
+import { STAYS, type TuneDocument } from './document'
 import { gripHere } from './keptGrips'
-import type { LineChord } from '../tune/decisions'
-import { madeChord, plainChord, type TuneChord } from '../workspace/useTuneReading'
+import type { LineChord } from './decisions'
+import { madeChord, plainChord, type TuneChord } from './reading'
 import { limitsFor, type Body } from '../player/limits'
-import type { Voicing } from '../../../core/voicing/voicing'
-import type { LeadingAsked } from '../../../workers/messages'
+import type { Voicing } from '../voicing/voicing'
 
 /** How many lines are looked for. */
 export const LINES_WANTED = 5

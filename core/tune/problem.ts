@@ -1,12 +1,12 @@
-import { chord } from '../../../core/chord/parse'
-import { leadInStyle, type StyledProblem } from '../../../core/leading/inStyle'
+import { chord } from '../chord/parse'
+import { leadInStyle, type StyledProblem } from '../leading/inStyle'
 import { limitsFor, type Body } from '../player/limits'
-import type { TuneDocument } from '../tune/document'
-import type { LineChord } from '../tune/decisions'
-import { madeChord, type TuneReading } from '../workspace/useTuneReading'
+import type { TuneDocument } from './document'
+import type { LineChord } from './decisions'
+import { madeChord, type TuneReading } from './reading'
 import { gripsOfLine, keptVoicings } from './keptGrips'
 import { newQuestion } from './questions'
-import type { LinesQuestion } from './useLines'
+import type { LinesQuestion } from './linesQuestion'
 
 /** A question about lines, as plain data, as the core has it. */
 export const problemOf = ({ symbols, fixed, bass, capo, style, leading: { weights, texture, ...leading }, body, constraints, count }: LinesQuestion): StyledProblem => ({

@@ -1,4 +1,7 @@
-import { applyEdit, chartsOf, decidedByHand, newDocument } from './document'
+import { newDocument } from './document'
+import { applyEdit } from './edit'
+import { chartsOf } from './edits/chart'
+import { decidedByHand } from './edits/colour'
 
 const one = (symbol: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule: 'b1', at: 1 })
 const tune = newDocument('Test', 'key: C\n| C | Am | Dm | G7 |')

@@ -1,11 +1,11 @@
-import { placeKey } from '../../../core/melody/line'
-import { inKey } from '../../../core/melody/melody'
-import type { Key } from '../../../core/pitch/key'
-import { modulo, parsePitch, pitchClass, pitchName } from '../../../core/pitch/note'
-import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import { must } from '../../../core/result'
-import type { TuneDocument } from '../tune/document'
-import type { ChordMelody, KeptNote } from './schema'
+import { placeKey } from '../melody/line'
+import { inKey } from '../melody/melody'
+import type { Key } from '../pitch/key'
+import { modulo, parsePitch, pitchClass, pitchName } from '../pitch/note'
+import type { MelodyNote } from '../reharm/melodyFit'
+import { must } from '../result'
+import type { TuneDocument } from './document'
+import type { ChordMelody, KeptNote } from './melodySchema'
 
 export const read = ({ note, ...place }: KeptNote): MelodyNote => ({ ...place, note: must(parsePitch(note)) })
 export const keep = ({ bar, beat, beats, note }: MelodyNote): KeptNote => ({ bar, beat, beats, note: pitchName(note) })

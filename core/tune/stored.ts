@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { refusalInWords } from '../words/refusal'
+import { refusalInWords } from '../refusal'
 import { newDocument, tuneDocument, type TuneDocument } from './document'
 
 /**

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
-import { refusalInWords } from '../words/refusal'
-import { applyEdit, MOST_CHARTS, MOST_CONDITIONS, MOST_VERSIONS, tuneDocument, tuneEdit, type TuneDocument, type TuneEdit } from './document'
+import { refusalInWords } from '../refusal'
+import { MOST_CHARTS, MOST_CONDITIONS, MOST_VERSIONS, tuneDocument, type TuneDocument } from './document'
+import { applyEdit, tuneEdit, type TuneEdit } from './edit'
 
 export type Tried = { ok: true; document: TuneDocument } | { ok: false; message: string }
 

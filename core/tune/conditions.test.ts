@@ -1,6 +1,7 @@
-import { applyEdit, newDocument } from '../tune/document'
-import { readTuneDocument } from '../workspace/useTuneReading'
-import { constraintsOf, readCondition } from './ConditionsPanel'
+import { newDocument } from './document'
+import { readTuneDocument } from './reading'
+import { applyEdit } from './edit'
+import { constraintsOf, readCondition } from './conditions'
 
 test.each([
   ['top', 'E4', { kind: 'top', midi: 64 }], ['sounds', 'Bb3', { kind: 'sounds', midi: 58 }], ['top', 'H4', null], ['top', '', null],

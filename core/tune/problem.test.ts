@@ -1,8 +1,9 @@
 import { DEFAULT_PLAYER } from '../player/settings'
-import { applyEdit, newDocument, type TuneDocument } from '../tune/document'
-import { madeChord, readTuneDocument } from '../workspace/useTuneReading'
+import { newDocument, type TuneDocument } from './document'
+import { madeChord, readTuneDocument } from './reading'
 import { keptVoicings } from './keptGrips'
 import { missingGrips, withEveryGrip } from './problem'
+import { applyEdit } from './edit'
 
 const reading = (document: TuneDocument) => readTuneDocument(document, 'case', DEFAULT_PLAYER)
 const gripped = (document: TuneDocument) => keptVoicings(document, reading(document).line, 0, DEFAULT_PLAYER)

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
-import { applyEdit, newDocument, tuneDocument, type TuneDocument } from './document'
+import { newDocument, tuneDocument, type TuneDocument } from './document'
 import { openDocument } from './stored'
 import { tryEdit } from './tryEdit'
 import { netEdits } from './fold'
+import { applyEdit } from './edit'
 
 const tune = newDocument('A tune', '| C | Am | F | G7 |')
 

@@ -1,6 +1,9 @@
-import type { Write } from './drafts'
-import { isFound, labelOf, type TuneDocument, type TuneEdit } from './document'
+import { type TuneDocument } from './document'
 import { tryEdit } from './tryEdit'
+import { isFound, labelOf, type TuneEdit } from './edit'
+
+/** One thing a tab wants written: an edit or a step of the history, with the id by which the server knows a repetition. */
+export type Write = { id: string; edit: TuneEdit } | { id: string; step: 'undo' | 'redo' }
 
 interface Frame {
   document: TuneDocument

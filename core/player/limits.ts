@@ -1,5 +1,5 @@
-import { midi } from '../../../core/pitch/note'
-import { DEFAULT_LIMITS, tuneLimits, type BassRule, type Limits } from '../../../core/voicing/limits'
+import { midi } from '../pitch/note'
+import { DEFAULT_LIMITS, tuneLimits, type BassRule, type Limits } from '../voicing/limits'
 import type { PlayerSettings } from './settings'
 
 /** The player's instrument and hand, in the form in which they go to the search. */

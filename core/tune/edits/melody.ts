@@ -1,0 +1,36 @@
+import { z } from 'zod'
+import { MOST_NOTES_READ } from '../../formats/readTune'
+import { withFixed, withMelody } from '../applyMelody'
+import { chordMelodySettings, event, melody, phrases, under } from '../melodySchema'
+import { did, place } from '../places'
+import { area } from './area'
+
+/** The melody and what is made under it. */
+export const melodyEdits = area(
+  [
+    z.strictObject({ kind: z.literal('melody'), melody, did }),
+    z.strictObject({ kind: z.literal('phrases'), phrases }),
+    z.strictObject({ kind: z.literal('chord-melody'), settings: chordMelodySettings }),
+    z.strictObject({ kind: z.literal('melody-line'), line: z.int().min(0).max(19) }),
+    /** Grips under notes, by place; null sets one free. */
+    z.strictObject({ kind: z.literal('melody-fix'), fixed: z.record(place, under.nullable()), did }),
+    /** What the search found for the present state: no step of its own for undo. */
+    z.strictObject({ kind: z.literal('melody-kept'), kept: z.array(event).max(3 * MOST_NOTES_READ) }),
+  ],
+  {
+    melody: (document, edit) => withMelody(document, edit.melody),
+    phrases: (document, edit) => ({ ...document, phrases: edit.phrases }),
+    'chord-melody': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, ...edit.settings, line: 0 } }),
+    'melody-line': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, line: edit.line } }),
+    'melody-fix': (document, edit) => ({ ...document, chordMelody: withFixed(document.chordMelody, edit.fixed) }),
+    'melody-kept': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, kept: edit.kept } }),
+  },
+  {
+    melody: (edit) => edit.did,
+    phrases: () => 'phrases',
+    'chord-melody': (edit) => `chord melody: ${edit.settings.texture}, a chord with each ${edit.settings.density}`,
+    'melody-line': (edit) => `way ${edit.line + 1} of the chord melody`,
+    'melody-fix': (edit) => edit.did,
+    'melody-kept': () => 'chord melody',
+  },
+)

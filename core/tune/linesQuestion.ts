@@ -1,0 +1,31 @@
+import type { Constraint } from '../leading/constraints'
+import type { Contour } from '../leading/contour'
+import type { TextureName } from '../leading/texture'
+import type { StyleName, Weights } from '../leading/weights'
+import type { Frets } from '../neck/instrument'
+import type { Body } from '../player/limits'
+
+/** What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with the same core. */
+export interface LinesQuestion {
+  symbols: string[]
+  fixed: [number, Frets][]
+  bass: 'chord' | 'any'
+  capo: number
+  style: StyleName
+  leading: LeadingAsked
+  count: number
+  body: Body
+  constraints: Constraint[]
+}
+
+/** How lines are led beyond the style's name. */
+export interface LeadingAsked {
+  /** Of a style of the player's own. */
+  weights: Weights | null
+  loop: boolean
+  window: [number, number] | null
+  drone: { string: number } | { midi: number } | null
+  contour: Contour | null
+  /** The kind of grip; null for what the chart suggests. */
+  texture: TextureName | null
+}
