@@ -10,10 +10,10 @@ import type { Route } from './+types/root'
 import type { NumeralSchool } from '../core/analysis/numeral'
 import { readLiking, readPlayer } from '../db/player'
 import { database } from './database.server'
-import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './features/schools/numerals'
-import { wasUnreachable } from './features/forms/unlessUnreachable'
-import { PlayerContext } from './features/player/PlayerContext'
-import { usePlayerState } from './features/player/usePlayerState'
+import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './services/notation/numerals'
+import { wasUnreachable } from './services/forms/unlessUnreachable'
+import { PlayerContext } from './services/player/PlayerContext'
+import { usePlayerState } from './services/player/usePlayerState'
 import { NonceContext } from './nonce'
 import { keepTheme, THEMES, themeFromCookies, type ThemeName } from './theme/theme'
 import { ThemeChoiceContext } from './theme/useTheme'
@@ -26,7 +26,7 @@ export function loader({ request }: Route.LoaderArgs) {
 /** Going from step to step of a tune asks the server nothing: it may be away. */
 export function shouldRevalidate({ currentUrl, nextUrl, formMethod, actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean {
   if (wasUnreachable(actionResult)) return false
-  const tuneOf = ({ pathname }: URL) => /^\/tunes\/([^/]+)\/(?:chart|colour|lines|melody)$/.exec(pathname)?.[1]
+  const tuneOf = ({ pathname }: URL) => /^\/tunes\/([^/]+)\/(?!sheet$|why$)\w+$/.exec(pathname)?.[1]
   return !formMethod && tuneOf(currentUrl) !== undefined && tuneOf(currentUrl) === tuneOf(nextUrl) ? false : defaultShouldRevalidate
 }
 

@@ -4,10 +4,10 @@ import { data, Form, Link, redirect } from 'react-router'
 import { z } from 'zod'
 import { eraseDeleted, listDeleted, restoreTunes } from '../../db/tunes'
 import { database, withBook } from '../database.server'
-import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
-import { ThemeSwitch } from '../features/workspace/Header'
+import { ThemeSwitch } from '../workspace/Header'
 import type { Route } from './+types/deleted'
 
 export function loader() {

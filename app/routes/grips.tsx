@@ -15,22 +15,26 @@ import { voicingOf, type Voicing } from '../../core/voicing/voicing'
 import { seedDemoGrips } from '../../db/demoGrips'
 import { keepGrip, letGripGo, listGrips, listTakenOut, takeGripBack, type BookGrip } from '../../db/grips'
 import { database, withBook } from '../database.server'
-import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { fretsHere, stringingOf } from '../../core/tune/sounding'
 import { refusalInWords } from '../../core/refusal'
-import { GripFacts } from '../features/grips/GripFacts'
-import { GripFilters, NO_FILTER, passes, type GripFilter } from '../features/grips/GripFilters'
-import { GripNames } from '../features/grips/GripNames'
-import { RelatedGrips } from '../features/grips/RelatedGrips'
-import { useAsked } from '../features/lines/useAsked'
-import { ChordName, engraved } from '../features/notation/ChordName'
-import { GripDiagram, gripInWords } from '../features/notation/GripDiagram'
-import { marksOfGrip, Neck } from '../features/notation/Neck'
+import { GripFacts } from '../services/grips/GripFacts'
+import { GripFilters, NO_FILTER, passes, type GripFilter } from '../services/grips/GripFilters'
+import { GripNames } from '../services/grips/GripNames'
+import { RelatedGrips } from '../services/grips/RelatedGrips'
+import { useAnswer } from '../services/workers/useAnswer'
+import { ChordName, engraved } from '../services/notation/ChordName'
+import { GripDiagram, gripInWords } from '../services/notation/GripDiagram'
+import { marksOfGrip, Neck } from '../services/notation/Neck'
 import { limitsFor, wholeNeck } from '../../core/player/limits'
-import { usePlayerSettings } from '../features/player/PlayerContext'
-import { usePlayer } from '../features/sound/usePlayer'
-import { ThemeSwitch } from '../features/workspace/Header'
+import { usePlayerSettings } from '../services/player/PlayerContext'
+import { excerptOf } from '../services/sound/schedule'
+import { SOUND } from '../services/sound/store'
+import { ThemeSwitch } from '../workspace/Header'
 import type { Route } from './+types/grips'
+
+/** Beats a minute at which the notes of a grip are heard one by one. */
+const NOTE_BY_NOTE_TEMPO = 120
 
 const frets = z.array(z.int().min(0).max(36).nullable()).min(4, 'a grip of 4 to 8 strings').max(8, 'a grip of 4 to 8 strings')
 const intents = z.discriminatedUnion('intent', [
@@ -75,7 +79,6 @@ const AT_ONCE = 24
 /** The player's vocabulary: fret a grip and read its names, find grips of a chord, keep them with tags and notes. */
 export default function GripsPage({ loaderData: { grips, gone, takenOut }, actionData }: Route.ComponentProps) {
   const { settings } = usePlayerSettings()
-  const player = usePlayer()
   const strings = settings.instrument.tuning.length
   const [held, setHeld] = useState<Frets>(() => Array<null>(strings).fill(null))
   const [symbol, setSymbol] = useState('')
@@ -100,8 +103,8 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
   const chord = wanted?.ok ? wanted.value : likeliest
   const answer = midis.length > 0 ? fingeringsOf(frets, limits.instrument, limits.hand) : null
   const voicing = chord && answer?.playable ? voicingOf(frets, chord, limits) : null
-  const related = useAsked<'related'>(voicing && chord ? { kind: 'related', symbol: chord.canonical, frets: [...frets], capo: 0, bass: 'any', key: songKey ? keyText : null, body: settings } : null)
-  const all = useAsked<'book'>(where === 'neck' && chord ? { kind: 'book', symbol: chord.canonical, body: settings } : null)
+  const related = useAnswer('search', 'related', voicing && chord ? { symbol: chord.canonical, frets: [...frets], capo: 0, bass: 'any', key: songKey ? keyText : null, body: settings } : null, { quiet: true })
+  const all = useAnswer('search', 'book', where === 'neck' && chord ? { symbol: chord.canonical, body: settings } : null, { quiet: true })
 
   const stringing = stringingOf(settings, 0)
   // A grip kept for other open strings is shown at the same pitches on these, where they can be had.
@@ -114,16 +117,16 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
   }), [grips, settings])
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
   const found = kept.filter((one) => passes(one.voicing, filter) && words.every((word) => `${one.grip.symbol} ${one.grip.tags.join(' ')} ${one.grip.note}`.toLowerCase().includes(word)))
-  const onNeck = (all?.grips ?? []).filter((one) => passes(one, filter))
+  const onNeck = (all.now ?? []).filter((one) => passes(one, filter))
   const present = kept.find(({ grip, voicing: one }) => chord && grip.symbol === chord.canonical && one.frets.join() === frets.join())?.grip
 
   const take = (next: Frets, name?: string) => {
     setHeld(next)
     if (name !== undefined) setSymbol(name)
     const sounding = next.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
-    void player.strumNow([...sounding].sort((a, b) => a - b))
+    void SOUND.strumNow([...sounding].sort((a, b) => a - b))
   }
-  const noteByNote = () => void player.play({ strikes: [...midis].sort((a, b) => a - b).map((midi, at) => ({ beat: at, beats: 1, midis: [midi], index: -1, version: 'new' as const })), clicks: [], countIn: 0, length: midis.length + 1, pass: midis.length + 1 }, 120, false)
+  const noteByNote = () => void SOUND.play(excerptOf([...midis].sort((a, b) => a - b).map((midi) => ({ beats: 1, midis: [midi] }))), NOTE_BY_NOTE_TEMPO)
   const other = compared && voicing ? voicingFor(compared, limits) : null
   return (
     <main className="page grip-book">
@@ -146,7 +149,7 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
         <TextField size="small" label={wanted && !wanted.ok ? 'not a chord symbol' : 'Chord'} error={wanted !== null && !wanted.ok} value={symbol} placeholder={likeliest?.canonical ?? 'Am9'} onChange={(event) => { setSymbol(event.target.value); setShown(AT_ONCE) }} sx={{ width: 150 }} />
         <TextField size="small" label={parsedKey && !parsedKey.ok ? 'not a key' : 'In the key'} error={parsedKey !== null && !parsedKey.ok} value={keyText} placeholder="Bb" onChange={(event) => setKeyText(event.target.value)} sx={{ width: 110 }} />
         <TextField size="small" label={parsedOver && !parsedOver.ok ? 'not a note' : 'Over the root'} error={parsedOver !== null && !parsedOver.ok} value={overText} placeholder="D" onChange={(event) => setOverText(event.target.value)} sx={{ width: 120 }} />
-        <Button disabled={midis.length === 0} onClick={() => void player.strumNow([...midis].sort((a, b) => a - b))}>Strum</Button>
+        <Button disabled={midis.length === 0} onClick={() => void SOUND.strumNow([...midis].sort((a, b) => a - b))}>Strum</Button>
         <Button disabled={midis.length === 0} onClick={noteByNote}>Note by note</Button>
         <Button disabled={midis.length === 0} onClick={() => { setHeld(Array<null>(strings).fill(null)); setSymbol('') }}>Clear</Button>
       </div>
@@ -167,7 +170,7 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
                   <KeepForm key={`${chord.canonical}${frets.join()}`} symbol={chord.canonical} frets={frets} instrument={stringing} present={present} />
                   <div className="drawer-buttons"><Button size="small" onClick={() => setCompared({ frets, symbol: chord.canonical })}>Compare others with this one</Button></div>
                   {other && compared && <Comparison first={other} symbol={compared.symbol} second={voicing} />}
-                  <RelatedGrips related={related?.related ?? null} now={frets.join()} onTake={(one, name) => take(one.frets, name ?? chord.canonical)} />
+                  <RelatedGrips related={related.now} now={frets.join()} onTake={(one, name) => take(one.frets, name ?? chord.canonical)} />
                 </>
               )}
             </>
@@ -179,7 +182,7 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
             <Button size="small" aria-expanded={where === 'neck'} disabled={!chord} onClick={() => setWhere('neck')}>On the neck{chord ? ` for ${engraved(chord.canonical)}` : ''}</Button>
           </div>
           {where === 'book' && <TextField size="small" label="Search chords, tags, notes" value={sought} onChange={(event) => setSought(event.target.value)} fullWidth />}
-          <GripFilters grips={where === 'book' ? kept.map((one) => one.voicing) : all?.grips ?? []} filter={filter} onFilter={(next) => { setFilter(next); setShown(AT_ONCE) }} />
+          <GripFilters grips={where === 'book' ? kept.map((one) => one.voicing) : all.now ?? []} filter={filter} onFilter={(next) => { setFilter(next); setShown(AT_ONCE) }} />
           {where === 'book' && grips.length === 0 && (
             <Form method="post" className="empty">The book is empty. Fret a grip and keep it, or begin with the demo grips. <Button type="submit" name="intent" value="demo">Put the demo grips in</Button></Form>
           )}
@@ -196,10 +199,10 @@ export default function GripsPage({ loaderData: { grips, gone, takenOut }, actio
               ))}
             </ul>
           )}
-          {where === 'neck' && !all && <p className="quiet">Looking over the neck.</p>}
-          {where === 'neck' && all && (
+          {where === 'neck' && !all.now && <p className="quiet">Looking over the neck.</p>}
+          {where === 'neck' && all.now && (
             <>
-              <p className="quiet">{onNeck.length} of {all.grips.length} grips, the usual ones first</p>
+              <p className="quiet">{onNeck.length} of {all.now.length} grips, the usual ones first</p>
               <ul className="book-list">
                 {onNeck.slice(0, shown).map((one) => (
                   <li key={one.frets.join()}>

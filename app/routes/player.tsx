@@ -12,11 +12,11 @@ import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type Answer } from '../.
 import { FINGER_NAMES, type Finger } from '../../core/neck/hand'
 import { reachMm } from '../../core/neck/instrument'
 import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM } from '../../core/neck/instruments'
-import { TastePanel } from '../features/colour/TastePanel'
-import { usePlayerSettings } from '../features/player/PlayerContext'
+import { TastePanel } from '../steps/colour/TastePanel'
+import { usePlayerSettings } from '../services/player/PlayerContext'
 import { instrumentSettings, type PlayerSettings } from '../../core/player/settings'
-import { useNumerals } from '../features/schools/numerals'
-import { ThemeSwitch } from '../features/workspace/Header'
+import { useNumerals } from '../services/notation/numerals'
+import { ThemeSwitch } from '../workspace/Header'
 import type { Route } from './+types/player'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Player · Yellow Heron' }]

@@ -7,11 +7,11 @@ import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes
 import type { Db } from '../../db/connect'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
-import { revalidatesWhenAnswered, unlessUnreachable } from '../features/forms/unlessUnreachable'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
-import { ThemeSwitch } from '../features/workspace/Header'
-import { keyInWords } from '../features/notation/ChordName'
+import { ThemeSwitch } from '../workspace/Header'
+import { keyInWords } from '../services/notation/ChordName'
 import type { Route } from './+types/songbook'
 
 const view = z.object({

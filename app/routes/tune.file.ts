@@ -5,7 +5,7 @@ import { database } from '../database.server'
 import { withEveryGrip } from '../../core/tune/problem'
 import { readTuneDocument } from '../../core/tune/reading'
 import { scoreOf } from '../../core/tune/score'
-import { fileNameFrom } from '../features/sound/saveSound'
+import { fileNameFrom } from '../services/sound/saveSound'
 import type { Route } from './+types/tune.file'
 
 const FILES: Readonly<Record<ScoreFormat, { ending: string; type: string }>> = {

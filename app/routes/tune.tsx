@@ -1,15 +1,15 @@
 import { data, redirect } from 'react-router'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { isStep } from '../features/workspace/steps'
-import { Workspace } from '../features/workspace/Workspace'
+import { ROOMS, roomNamed } from '../steps/rooms'
+import { Workspace } from '../workspace/Workspace'
 import type { Route } from './+types/tune'
 
 export function loader({ params }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
-  if (!isStep(params.step)) throw redirect(`/tunes/${params.tuneId}/chart`)
-  return { state, step: params.step }
+  if (!roomNamed(params.step)) throw redirect(`/tunes/${params.tuneId}/${ROOMS[0]!.name}`)
+  return { state }
 }
 
 /** Going from step to step keeps the session of the tab; only another tune is read anew. */
@@ -20,5 +20,5 @@ export function shouldRevalidate({ currentParams, nextParams }: { currentParams:
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` }]
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
-  return <Workspace key={loaderData.state.id} state={loaderData.state} step={isStep(params.step) ? params.step : loaderData.step} />
+  return <Workspace key={loaderData.state.id} state={loaderData.state} room={roomNamed(params.step) ?? ROOMS[0]!} rooms={ROOMS} />
 }

@@ -1,9 +1,9 @@
+import { NEAR } from '../chart/beats'
 import type { Bar, Chart } from '../chart/chart'
 import { midiOf } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 
-/** Places nearer than this are the same, in beats. */
-export const NEAR = 1e-6
+export { NEAR }
 
 /** Bars and beats as one running count, in beats of the metre the tune begins with; bars in the order in which they are written. */
 export class Clock {
@@ -42,6 +42,12 @@ export class Clock {
   /** The ends of bars, as times. */
   get barLines(): number[] {
     return [...this.starts.values()].map(({ at, bar, scale }) => at + bar.beats * scale)
+  }
+
+  /** The beginning of the next bar, or of this one, or of the one before where this is its beginning already. */
+  barAway(time: number, by: 1 | -1): number {
+    const starts = [...this.starts.values()].map(({ at }) => at)
+    return by > 0 ? starts.find((at) => at > time + NEAR) ?? this.end : starts.findLast((at) => at < time - NEAR) ?? 0
   }
 
   /** Beats of a bar in which a time of the first metre lasts. */

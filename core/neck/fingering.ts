@@ -31,6 +31,9 @@ const LONGEST_BARRE: Readonly<Record<Finger, number>> = { 1: 8, 2: 3, 3: 4, 4: 3
 /** How far in mm the thumb may sit from the lowest-held fret when it comes over the neck. Common practice. */
 const THUMB_REACH_MM = 45
 
+/** Difficulties nearer than this are one, and the order in which fingers are tried decides: engines differ in the last digits of powers, and server and browser must agree. */
+const AS_HARD = 1e-6
+
 /**
  * Every way a hand can hold a grip, easiest first, or the reason why it cannot.
  *
@@ -51,7 +54,7 @@ export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): 
   }
   if (ways.length === 0) return { playable: false, why: reasonFor(blame, hand) }
   const fingerings = ways.map((presses) => describe(presses, frets, instrument, hand))
-  fingerings.sort((a, b) => a.difficulty - b.difficulty)
+  fingerings.sort((a, b) => Math.round((a.difficulty - b.difficulty) / AS_HARD))
   return { playable: true, fingerings }
 }
 

@@ -1,0 +1,76 @@
+import { createPortal } from 'react-dom'
+import { createContext, useContext, useEffect, useId, useMemo, useRef, useState, type ReactNode } from 'react'
+import { Roving } from './Roving'
+
+interface Opened {
+  open: string | null
+  setOpen: (id: string | null) => void
+  /** Where panels are drawn: under the whole row. */
+  host: HTMLElement | null
+}
+const BarContext = createContext<Opened>({ open: null, setOpen: () => undefined, host: null })
+
+/** What the page draws over everything: a touch there closes nothing. */
+const OVER_THE_PAGE = '.MuiPopover-root, .MuiDialog-root, .MuiTooltip-popper'
+
+/** The one row of controls of a room. Its words open, one at a time; a touch elsewhere or Escape closes. */
+export function Bar({ label, children }: { label: string; children: ReactNode }) {
+  const [open, setOpen] = useState<string | null>(null)
+  const box = useRef<HTMLDivElement>(null)
+  const [host, setHost] = useState<HTMLElement | null>(null)
+  useEffect(() => {
+    if (open === null) return
+    const touch = (event: PointerEvent) => {
+      const target = event.target as Element
+      if (!box.current?.contains(target) && !target.closest(OVER_THE_PAGE)) setOpen(null)
+    }
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape' || (event.target as Element).closest?.(OVER_THE_PAGE)) return
+      event.preventDefault()
+      event.stopPropagation()
+      setOpen(null)
+      document.getElementById(open)?.focus()
+    }
+    window.addEventListener('pointerdown', touch, true)
+    window.addEventListener('keydown', press, true)
+    return () => {
+      window.removeEventListener('pointerdown', touch, true)
+      window.removeEventListener('keydown', press, true)
+    }
+  }, [open])
+  const value = useMemo(() => ({ open, setOpen, host }), [open, host])
+  return (
+    <BarContext.Provider value={value}>
+      <div ref={box} className="bar-box">
+        <Roving role="toolbar" aria-label={label} className="control-bar">{children}</Roving>
+        <div ref={setHost} />
+      </div>
+    </BarContext.Provider>
+  )
+}
+
+interface WordProps {
+  /** What the word is about. */
+  name: string
+  /** What is set now, in words. */
+  says: ReactNode
+  title?: string
+  /** What is in it goes on while it is closed. */
+  keeps?: boolean
+  children: ReactNode
+}
+
+/** A word of the bar that opens what it is set by. */
+export function Word({ name, says, title, keeps = false, children }: WordProps) {
+  const id = useId()
+  const { open, setOpen, host } = useContext(BarContext)
+  const here = open === id
+  return (
+    <>
+      <button id={id} type="button" className="word" title={title} aria-expanded={here} aria-controls={`${id}-panel`} onClick={() => setOpen(here ? null : id)}>
+        <span className="word-name">{name}</span> <b>{says}</b>
+      </button>
+      {host && (here || keeps) && createPortal(<div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>{children}</div>, host)}
+    </>
+  )
+}

@@ -1,0 +1,28 @@
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import type { AskedState } from '../workers/useAnswer'
+
+interface Props {
+  state: AskedState
+  /** What is looked for, for those who listen. */
+  label: string
+  onStop: () => void
+  onAgain?: () => void
+}
+
+/** How far a search is, with a way to stop it; what was found before stays. */
+export function SearchState({ state, label, onStop, onAgain }: Props) {
+  return (
+    <div className="lines-state" aria-live="polite">
+      {state.kind === 'searching' && (
+        <>
+          <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />
+          <span>Searching, {Math.round((100 * state.done) / state.of)}%</span>
+          <Button size="small" onClick={onStop}>Stop the search</Button>
+        </>
+      )}
+      {state.kind === 'stopped' && <>The search was stopped; what was found before stays. {onAgain && <Button size="small" onClick={onAgain}>Search again</Button>}</>}
+      {state.kind === 'fault' && <span className="fault">{state.message}</span>}
+    </div>
+  )
+}

@@ -1,0 +1,94 @@
+import type { ComponentType, ReactNode } from 'react'
+import type { TuneReading } from '../../../core/tune/reading'
+import type { LineChord } from '../../../core/tune/decisions'
+import type { Group } from '../../../core/analysis/reading'
+import type { Voicing } from '../../../core/voicing/voicing'
+import type { KeyRow } from '../keys/keys'
+import type { Editing } from '../notation/BeatInput'
+import type { System } from '../notation/layout'
+import type { Bank } from '../selection/SelectionContext'
+import type { Selection } from '../selection/selection'
+import type { Schedule } from '../sound/schedule'
+import type { VoiceHeard } from '../sound/voiceHeard'
+
+/**
+ * A step of the work on a tune. Adding one is a folder in `steps` and a line in `steps/rooms.ts`: its address, its place along the top, its keys and its help
+ * come from there.
+ */
+export interface Room {
+  /** In the address, one small word. */
+  name: string
+  /** Along the top. */
+  label: string
+  /** What it says and shows, while the player is in it: a hook, with state of its own. Null for a page of its own, without the workspace around it. */
+  useRoom: (() => RoomView) | null
+}
+
+export interface RoomView {
+  /** One row: what is set now, each word a control that opens. */
+  bar: ReactNode
+  /** Over the systems: what could not be read, or what to do first. */
+  head?: ReactNode
+  /** Which rows stand in each system, and what they show. */
+  music: MusicShown
+  /** Something the rows of the room read, put around the systems. */
+  around?: (music: ReactNode) => ReactNode
+  drawer: { name: string; content: ReactNode }
+  /** First to be listened to; the rest of the house has its own. */
+  keys: readonly KeyRow[]
+  /** The bank whose chords the arrow keys go through; null where the room has a cursor of its own. */
+  cursor: Bank | null
+  /** What Play plays, where it is not the tune as it is made. */
+  played?: PlayedHere
+}
+
+/** What of the playing a room decides. */
+export interface PlayedHere {
+  /** In place of the chords: a score of the room's own. The count-in is the frame's. */
+  score?: ((asked: { version: 'plain' | 'new' | 'both'; countIn: number }) => Schedule) | null
+  /** Heard after the new line when both are heard in turn. */
+  beside?: { name: string; reading: TuneReading; midis: ReadonlyMap<string, readonly number[]> } | null
+  /** Voices of the new line that are heard. */
+  voice?: VoiceHeard
+}
+
+/** What the systems show in a room. */
+export interface MusicShown {
+  reading: TuneReading
+  /** Of the new line, where what is shown is not what is selected. */
+  lineSelection?: Selection
+  /** Brackets over the home line, keys the tune moves to, and beats that can be typed on. */
+  form?: FormShown
+  /** The new line: its chords alone, with the reason of those that were changed, or with their grips. */
+  newLine: 'none' | 'reasons' | 'grips'
+  voicings?: ReadonlyMap<string, Voicing>
+  /** The voices from chord to chord between the lines, and a note of theirs that is pulled. */
+  threads?: Pulling | null
+  /** A kept version under the new line. */
+  beside?: { name: string; line: readonly LineChord[] } | null
+  /** A row of the room's own between the lines. Must be the same component at every drawing. */
+  Between?: ComponentType<RowProps>
+  /** Room at the left for a clef and a signature, in px. */
+  gutter?: number
+  onSelectLine?: (index: number, stretch: boolean) => void
+}
+
+/** What a row of a room's own is told of the system it stands in. */
+export interface RowProps {
+  system: System
+  /** The first system of the tune. */
+  first: boolean
+}
+
+export interface FormShown {
+  editing: Editing | null
+  onBeat: ((bar: number, beat: number) => void) | undefined
+  onGroup: (group: Group) => void
+}
+
+/** A note of the threads taken hold of. */
+export interface Pulling {
+  taken: { key: string; string: number } | null
+  onTake: (key: string, string: number) => void
+  onDrag: (semitones: number) => void
+}

@@ -1,0 +1,74 @@
+import { createContext, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { useKnownTune } from '../tune/TuneContext'
+import { useSteady } from '../words/steady'
+import type { Heard, Schedule, Version } from './schedule'
+import { SOUND } from './store'
+
+/** How the tune is heard. */
+export interface Hearing {
+  version: Version
+  loop: boolean
+  countIn: boolean
+  /** The heard tempo as a share of the tune's own, in percent: the tune is not changed by it. */
+  speed: number
+}
+
+/** Shares of the tune's tempo at which it can be heard, in percent. */
+export const SPEEDS = [50, 60, 70, 80, 90, 100, 110, 120] as const
+
+export interface KnownSound {
+  hearing: Hearing
+  setHearing: (hearing: Hearing) => void
+  /** What Play plays now; told by the room. */
+  heard: Schedule | null
+  setHeard: (heard: Schedule) => void
+  /** Beats a minute at which it is heard. */
+  heardTempo: number
+  play: () => void
+  /** Plays the tune as soon as what is heard of it is another. */
+  playWhenChanged: () => void
+  /** Plays a part to try something, once. */
+  playPart: (schedule: Schedule) => Promise<number | null>
+}
+
+const SoundContext = createContext<KnownSound | null>(null)
+
+export function SoundProvider({ children }: { children: ReactNode }) {
+  const { document: { tempo }, reading: { chart } } = useKnownTune()
+  const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true, speed: 100 })
+  const [heard, setHeard] = useState<Schedule | null>(null)
+  const heardTempo = (tempo * hearing.speed) / 100
+  const waits = useRef(false)
+  const play = useSteady(() => { if (heard && heard.strikes.length > 0) void SOUND.playTune(heard, heardTempo, hearing.loop) })
+  const playWhenChanged = useSteady(() => { waits.current = true })
+  const playPart = useSteady((schedule: Schedule) => SOUND.play(schedule, heardTempo))
+  useEffect(() => SOUND.setTempo(heardTempo), [heardTempo])
+  useEffect(() => SOUND.stop, [])
+  const before = useRef(hearing)
+  useEffect(() => {
+    if (!heard) return
+    if (waits.current && heard.strikes.length > 0) {
+      waits.current = false
+      return play()
+    }
+    // Plain, new, beside and the loop are switched at the next beat; other chords and grips come in with the next bar.
+    const switched = before.current !== hearing
+    before.current = hearing
+    SOUND.swap(heard, hearing.loop, switched ? 1 : chart.meter.beats)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is heard, and how, is waited for
+  }, [heard, hearing])
+  const value = useMemo(() => ({ hearing, setHearing, heard, setHeard, heardTempo, play, playWhenChanged, playPart }), [hearing, heard, heardTempo, play, playWhenChanged, playPart])
+  return <SoundContext.Provider value={value}>{children}</SoundContext.Provider>
+}
+
+export function useSound(): KnownSound {
+  const sound = useContext(SoundContext)
+  if (!sound) throw new Error('There is no sound around this part of the page.')
+  return sound
+}
+
+export const usePlaying = () => useSyncExternalStore(SOUND.subscribe, SOUND.read, SOUND.read)
+
+/** The chord of one line that sounds now, by its index: only what draws it is drawn again. */
+export const useSoundingIn = (version: Heard, from = 0, to = Infinity): number | null =>
+  useSyncExternalStore(SOUND.subscribe, () => SOUND.soundingIn(version, from, to), () => null)

@@ -1,0 +1,28 @@
+import { placeName, type Chart } from '../../../core/chart/chart'
+import type { Sequence } from '../sound/sequence'
+import type { LineChord } from '../../../core/tune/decisions'
+import { rangeOf, type Selection } from '../selection/selection'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
+
+/** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
+export function chordInWords({ slot, reading, decision }: TuneChord, { line }: TuneReading): string {
+  const became = decision && decision.rule !== 'plain' ? `, now ${line.filter((one) => one.decision?.key === decision.key).map((one) => madeChord(one)!.canonical).join(' ')}` : ''
+  return `${placeName(slot)}: ${slot.text}${reading ? `, ${reading.roman}` : ''}${became}`
+}
+
+export function placeInWords(chords: readonly TuneChord[], selection: Selection, made: LineChord | undefined): string {
+  if (made) return placeName(made.slot)
+  const [from, to] = rangeOf(selection)
+  return from === to ? placeName(chords[from]!.slot) : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+}
+
+/** One bar clicked; before a pickup also the beats of its bar that stay silent. */
+export function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefined): number {
+  return meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
+}
+
+export function hearingInWords({ home: chords, range }: Sequence): string {
+  const [first, last] = [chords[0], chords.at(-1)]
+  if (!first || !last || range === 'all') return 'The whole tune'
+  return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
+}

@@ -1,0 +1,78 @@
+import { proxy, releaseProxy, wrap, type Remote } from 'comlink'
+import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
+import type { ImportAnswers } from '../../../workers/import'
+import type { MelodyAnswers } from '../../../workers/melody'
+import type { SearchAnswers } from '../../../workers/search'
+
+/** Something in a worker broke off: its code did not load, or an answer could not be read. */
+export class WorkerFault extends Error { override name = 'WorkerFault' }
+
+/** Workers that have answered and rest, at most: they have read their code, and know the grips they found. */
+const RESTING = 2
+
+/** A worker with the half of it that is asked. */
+interface Desk<All extends Answers> { worker: Worker; remote: Remote<All> }
+
+/** The workers of one kind. A question takes one for itself; to stop it the worker is ended, so that it stops at once. */
+export class Office<All extends Answers> {
+  private readonly resting: Desk<All>[] = []
+  private keeping: Desk<All> | null = null
+
+  /**
+   * @param start begins a worker that answers with `All`
+   * @param what is being done, as the beginning of a sentence: "The search"
+   * @param keeps one worker answers all questions in turn and is never ended, since it keeps what it worked out; the answer to a question that was stopped is passed over
+   */
+  constructor(private readonly start: () => Worker, private readonly what: string, private readonly keeps = false) {}
+
+  /**
+   * Asks a question. Rejects with the reason where there is no answer, with `WorkerFault` where the worker broke, and with the signal's reason when it was stopped.
+   * @param question plain data
+   * @param onTold what is known before the whole answer is
+   */
+  async ask<Kind extends keyof All & string>(kind: Kind, question: QuestionOf<All, Kind>, signal?: AbortSignal, onTold: (told: ToldOf<All, Kind>) => void = () => undefined): Promise<AnswerOf<All, Kind>> {
+    signal?.throwIfAborted()
+    const desk = this.take()
+    const done = new AbortController()
+    let broken = false
+    try {
+      return await new Promise<AnswerOf<All, Kind>>((resolve, reject) => {
+        const broke = (why: string) => { broken = true; reject(new WorkerFault(`${this.what} broke off: ${why}.`)) }
+        desk.worker.addEventListener('error', (event) => broke(event.message || 'its code could not be loaded'), { signal: done.signal })
+        desk.worker.addEventListener('messageerror', () => broke('its answer could not be read'), { signal: done.signal })
+        signal?.addEventListener('abort', () => reject(signal.reason as Error), { signal: done.signal })
+        const asked = (desk.remote as Remote<Answers>)[kind]!(question, proxy((told: ToldOf<All, Kind>) => { if (!signal?.aborted) onTold(told) }))
+        void (asked as Promise<AnswerOf<All, Kind>>).then(resolve, reject)
+      })
+    } finally {
+      done.abort()
+      this.giveBack(desk, broken, signal?.aborted ?? false)
+    }
+  }
+
+  private take(): Desk<All> {
+    const fresh = (): Desk<All> => { const worker = this.start(); return { worker, remote: wrap<All>(worker) } }
+    if (this.keeps) return (this.keeping ??= fresh())
+    return this.resting.pop() ?? fresh()
+  }
+
+  /** What the worker's own code throws is the reason why there is no answer: it can be asked again. */
+  private giveBack(desk: Desk<All>, broken: boolean, stopped: boolean): void {
+    if (this.keeps) {
+      if (!broken) return
+      this.keeping = null
+    } else if (!broken && !stopped && this.resting.length < RESTING) return void this.resting.push(desk)
+    desk.remote[releaseProxy]()
+    desk.worker.terminate()
+  }
+}
+
+export const OFFICES = {
+  search: new Office<SearchAnswers>(() => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'The search'),
+  /** The best line alone, from a search that only looks at what changed. */
+  first: new Office<SearchAnswers>(() => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'The search', true),
+  melody: new Office<MelodyAnswers>(() => new Worker(new URL('../../../workers/melody.worker.ts', import.meta.url), { type: 'module' }), 'The search'),
+  import: new Office<ImportAnswers>(() => new Worker(new URL('../../../workers/import.worker.ts', import.meta.url), { type: 'module' }), 'Reading it'),
+} as const
+export type Offices = typeof OFFICES
+export type AnswersOf<Name extends keyof Offices> = Offices[Name] extends Office<infer All> ? All : never

@@ -1,0 +1,91 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
+import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from './client'
+import { sayFault } from './workerFault'
+
+/** How far an answer is. */
+export type AskedState = { kind: 'none' } | { kind: 'searching'; done: number; of: number } | { kind: 'stopped' } | { kind: 'fault'; message: string } | { kind: 'found' }
+
+export interface Asked<Answer> {
+  /** The last answer; it stays while the next one is looked for. */
+  answer: Answer | null
+  /** It answers the question as it stands now. */
+  current: boolean
+  /** The answer to the question as it stands now; null until it is there. */
+  now: Answer | null
+  state: AskedState
+  /** Ends the search at once; what was found before stays. */
+  stop: () => void
+  /** Asks the same question again. */
+  again: () => void
+}
+
+interface Ways<Told> {
+  /** Waits so long after a change, in ms, so that a moving slider or typing does not ask at every stop. */
+  pauseMs?: number
+  /** A question that nothing on the page says the state of: what breaks is said in the page's notice. */
+  quiet?: boolean
+  /** What is told before the answer, but for progress. */
+  onTold?: (told: Told) => void
+  /** A new question was asked, or none. */
+  onAsked?: () => void
+}
+
+const isProgress = (told: unknown): told is { done: number; of: number } => typeof told === 'object' && told !== null && 'done' in told && 'of' in told
+
+/**
+ * What a worker answers to a question, asked whenever it changes.
+ * @param question plain data; null asks nothing
+ */
+export function useAnswer<Name extends keyof Offices, Kind extends keyof AnswersOf<Name> & string>(
+  name: Name, kind: Kind, question: QuestionOf<AnswersOf<Name>, Kind> | null, { pauseMs = 0, quiet = false, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
+): Asked<AnswerOf<AnswersOf<Name>, Kind>> {
+  type Answer = AnswerOf<AnswersOf<Name>, Kind>
+  const [state, setState] = useState<AskedState>({ kind: 'none' })
+  const [found, setFound] = useState<{ asked: string; answer: Answer } | null>(null)
+  const [attempt, setAttempt] = useState(0)
+  const stopping = useRef<AbortController | null>(null)
+  const listening = useRef({ onTold, onAsked })
+  listening.current = { onTold, onAsked }
+  const asked = question === null ? null : JSON.stringify(question)
+
+  const stop = useCallback(() => {
+    stopping.current?.abort()
+    setState((now) => (now.kind === 'searching' ? { kind: 'stopped' } : now))
+  }, [])
+  const again = useCallback(() => setAttempt((count) => count + 1), [])
+
+  useEffect(() => {
+    listening.current.onAsked?.()
+    if (asked === null) return setState({ kind: 'none' })
+    const here = new AbortController()
+    stopping.current = here
+    setState({ kind: 'searching', done: 0, of: 1 })
+    const told = (one: ToldOf<AnswersOf<Name>, Kind>) => {
+      if (isProgress(one)) setState({ kind: 'searching', done: one.done, of: one.of })
+      else listening.current.onTold?.(one)
+    }
+    const timer = setTimeout(() => {
+      const office = OFFICES[name] as unknown as Office<Answers>
+      office.ask(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
+        (answer: Answer) => {
+          if (here.signal.aborted) return
+          setFound({ asked, answer })
+          setState({ kind: 'found' })
+        },
+        (error: unknown) => {
+          if (here.signal.aborted) return
+          const message = error instanceof Error ? error.message : String(error)
+          setState({ kind: 'fault', message })
+          if (quiet && error instanceof WorkerFault) sayFault(message)
+        })
+    }, pauseMs)
+    return () => {
+      clearTimeout(timer)
+      here.abort()
+    }
+  }, [asked, attempt, pauseMs, name, kind, quiet])
+
+  const current = asked !== null && found?.asked === asked
+  return { answer: found?.answer ?? null, current, now: current ? found.answer : null, state, stop, again }
+}

@@ -1,0 +1,17 @@
+import { useMemo } from 'react'
+import { formInWords } from '../../../core/analysis/formWords'
+import { engravedWords } from '../../services/notation/ChordName'
+import type { TuneReading } from '../../../core/tune/reading'
+import { Why } from '../../services/words/Why'
+
+/** What a player would say of the tune before playing it. */
+export function FormLine({ reading: { chart, analysis } }: { reading: TuneReading }) {
+  const words = useMemo(() => formInWords(chart, analysis), [chart, analysis])
+  if (words.length === 0) return null
+  return (
+    <div className="form-line">
+      <p>{words.map(({ says }) => engravedWords(says)).join('; ')}.</p>
+      <Why>{words.map(({ says, why }) => `${says[0]!.toUpperCase()}${says.slice(1)}: ${why}`).join(' ')}</Why>
+    </div>
+  )
+}

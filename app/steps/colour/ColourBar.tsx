@@ -1,0 +1,48 @@
+import type { Decision } from '../../../core/tune/decisions'
+import type { TuneDocument } from '../../../core/tune/document'
+import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneReading } from '../../../core/tune/reading'
+import { farInWords } from '../../../core/reharm/howFar'
+import { howFarGone } from '../../../core/tune/decisions'
+import { Bar, Word } from '../../services/controls/Bar'
+import { ColourControl } from './ColourControl'
+import { CommonPanel } from './CommonPanel'
+import { FarControl, type JointBody } from './FarControl'
+import { TastePanel } from './TastePanel'
+import { TrailPanel } from './TrailPanel'
+import { VersionsPanel } from './VersionsPanel'
+
+interface Props {
+  document: TuneDocument
+  reading: TuneReading
+  /** First and last selected chord of the home line. */
+  range: readonly [number, number]
+  beside: string | null
+  onBeside: (name: string | null) => void
+  onEdit: (edit: TuneEdit) => void
+  /** What grips keep to where they are chosen together with the chords. */
+  joint: JointBody
+  onLiftOut: (decision: Decision) => void
+  onSelect: (index: number) => void
+  /** Leads to the page with every change and its reason. */
+  onReasons: (version?: string) => void
+}
+
+/** How coloured, how far, and what was made so far. */
+export function ColourBar({ document, reading, range, beside, onBeside, onEdit, joint, onLiftOut, onSelect, onReasons }: Props) {
+  const { chart, analysis, chords, decisions } = reading
+  const chosen = decisions.filter(({ by }) => by !== 'control')
+  const byHand = chosen.filter(({ by }) => by === 'hand').length
+  const far = chosen.length > 0 ? farInWords(howFarGone(chart, analysis, decisions)) : 'not yet'
+  return (
+    <Bar label="Colour and changes">
+      <ColourControl value={document.colour} byHand={byHand} onChange={(colour) => onEdit({ kind: 'colour', colour })} />
+      {chords.length > 0 && <Word name="Take me further" says={far} keeps><FarControl document={document} reading={reading} stretch={range[0] === range[1] ? null : range} joint={joint} onEdit={onEdit} /></Word>}
+      <Word name="Trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}><TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} /></Word>
+      <Word name="Versions" says={document.versions.length === 0 ? 'none kept' : (beside ?? document.versions.length)}><VersionsPanel document={document} reading={reading} beside={beside} onBeside={onBeside} onEdit={onEdit} onReasons={onReasons} /></Word>
+      <Word name="Thread" says="held note, bass line"><CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} /></Word>
+      <Word name="Taste" says="of yours"><TastePanel /></Word>
+      {decisions.some(({ rule }) => rule !== 'plain') && <button type="button" className="tool" onClick={() => onReasons()}>All reasons on a page</button>}
+    </Bar>
+  )
+}

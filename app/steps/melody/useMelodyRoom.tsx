@@ -1,0 +1,113 @@
+import { createContext, useContext, useMemo } from 'react'
+import type { ImportedTune } from '../../../core/formats/readTune'
+import { Neck, marksOfGrip } from '../../services/notation/Neck'
+import { gutterFor, MelodySystem, type MelodyShown } from '../../services/notation/MelodySystem'
+import { useGrips } from '../../services/grips/GripsContext'
+import { DIGITS, type KeyRow } from '../../services/keys/keys'
+import type { RoomView, RowProps } from '../../services/room/room'
+import { useSelection } from '../../services/selection/SelectionContext'
+import { sequenceOf } from '../../services/sound/sequence'
+import { useSound, useSoundingIn } from '../../services/sound/SoundContext'
+import { SOUND } from '../../services/sound/store'
+import { useKnownTune } from '../../services/tune/TuneContext'
+import { countInBeats } from '../../services/words/places'
+import { placeName } from '../../../core/chart/chart'
+import { BringInDialog } from './BringInDialog'
+import { MelodyBar } from './MelodyBar'
+import { MelodyDrawer } from './MelodyDrawer'
+import { melodySchedule } from './melodySchedule'
+import { useMelodyStep } from './useMelodyStep'
+import { PlayingBar, WritingBar } from './WritingBar'
+
+/** Beyond this fret a neck that is touched becomes too small to be touched, whatever the instrument has. */
+const MOST_FRETS_TOUCHED = 17
+
+interface Shown { shown: MelodyShown; range: readonly [number, number] }
+const MelodyContext = createContext<Shown | null>(null)
+
+/** Staff, threads and tablature of one system. */
+function MelodyRow({ system, first }: RowProps) {
+  const here = useContext(MelodyContext)
+  return here && <MelodySystem system={system} first={first} range={here.range} shown={here.shown} />
+}
+
+/** A melody, and a chord melody made under it. */
+export function useMelodyRoom(): RoomView {
+  const { document, reading, body, edit } = useKnownTune()
+  const { chart, chords, analysis } = reading
+  const { plainSounds } = useGrips()
+  const { selection, select } = useSelection()
+  const { heardTempo, playPart } = useSound()
+  const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
+  const onHear = (midis: readonly number[]) => void SOUND.strumNow(midis)
+  const melody = useMelodyStep({
+    document, reading, songKey: analysis.key, body, tempo: heardTempo, sounding: useSoundingIn('new'),
+    accompaniment: () => {
+      const countIn = countInBeats(chart, sequence.home[0])
+      return { countIn, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn, barBeats: chart.meter.beats }) }
+    },
+    onEdit: edit, onHear, onPlay: playPart, onStop: SOUND.stop, onHome: (index) => select(index, false),
+  })
+  const { view, writing, playing } = melody
+  const { notes, events, selected } = view
+  const made = useMemo(() => events.map((one) => one.made), [events])
+  const score = useMemo(
+    () => (notes.length === 0 ? null : ({ version, countIn }: { version: 'plain' | 'new' | 'both'; countIn: number }) =>
+      melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: notes, made, version, countIn, barBeats: chart.meter.beats })),
+    [notes, chart, sequence, plainSounds, made])
+  const range = useMemo((): readonly [number, number] => {
+    const midis = made.flatMap(({ voicing }) => voicing.midis)
+    return midis.length > 0 ? [Math.min(...midis) - 1, Math.max(...midis) + 1] : [40, 64]
+  }, [made])
+  const { shown } = melody
+  const rows = useMemo(() => ({ shown, range }), [shown, range])
+
+  const event = events.find(({ key }) => key === selected)
+  const { instrument } = body
+  const bringIn = ({ text, melody: read }: ImportedTune, withChords: boolean) =>
+    edit(withChords ? { kind: 'bring-in', text, melody: read, did: 'tune brought in' } : { kind: 'melody', melody: read, did: `${read.length} notes brought in` })
+
+  const act: KeyRow['act'] = (_, pressed) => melody.onKey(pressed)
+  const written = (row: Omit<KeyRow, 'act'>): KeyRow => ({ ...row, act: (_, pressed) => writing.onKey(pressed) })
+  const keys: KeyRow[] = [
+    written({ on: [...'abcdefg', 'r', '0'], shown: 'A to G, R', says: 'While writing: that note nearest to the last, a rest' }),
+    written({ on: ['1', '2', '4', '8', '6', '.', 't'], shown: '1 2 4 8 6, .  T', says: 'While writing: whole, half, quarter, eighth, sixteenth; dotted; triplet' }),
+    written({ on: ['ArrowUp', 'ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowDown'], shown: '↑ ↓, Shift ↑ ↓', says: 'While writing: the last note a half step, an octave' }),
+    written({ on: ['=', '+', 'Backspace', 'Delete', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'PageUp', 'PageDown', 'Escape', 'Enter'], shown: '=, Backspace, ← → Home End, Page keys', says: 'While writing: the last note longer, taken out; the place moved, by bars' }),
+    { on: [], shown: 'Four rows of keys', says: 'While playing in: neighbouring strings, a fret a key; the arrows move them on the neck, Space ends', act: () => false },
+    { on: ['ArrowLeft', 'ArrowRight'], shown: '← →', says: 'Note before, note after, heard with what is under it', act },
+    { on: ['ArrowUp', 'ArrowDown', 'Enter'], shown: '↑ ↓, Enter', says: 'Hear what the note could have under it; keep it', act },
+    { on: [...DIGITS.slice(1), 'Backspace'], shown: '1 to 9, Backspace', says: 'Take that grip; leave it to the search again', act },
+    { on: ['Escape'], shown: 'Escape', says: 'Leave what is tried', act },
+    { on: ['e'], shown: 'E', says: 'Write notes; Escape leaves', act },
+    { on: ['k'], shown: 'K', says: 'The threads shown or hidden', act },
+  ]
+  return {
+    bar: playing.on ? <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
+      : writing.pen.on ? <WritingBar writing={writing} />
+      : <MelodyBar state={melody} document={document} songKey={analysis.key} capo={chart.capo} body={body} onEdit={edit} onHear={onHear} />,
+    head: (
+      <>
+        {melody.neck && (
+          <Neck
+            strings={instrument.tuning.length} frets={Math.min(instrument.frets, MOST_FRETS_TOUCHED)} marks={event ? marksOfGrip(event.made.voicing.frets, (string) => event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '') : []}
+            onTouch={melody.putFret} label="Touch the neck to put a note in"
+          />
+        )}
+        {melody.bringIn && <BringInDialog onClose={() => melody.setBringIn(false)} onBringIn={bringIn} title={document.title} chart={view.chart} notes={notes} songKey={analysis.key} tempo={document.tempo} />}
+      </>
+    ),
+    music: { reading, newLine: 'none', Between: MelodyRow, gutter: gutterFor(analysis.key) },
+    around: (music) => <MelodyContext.Provider value={rows}>{music}</MelodyContext.Provider>,
+    drawer: {
+      name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
+      content: (
+        <MelodyDrawer
+          key={selected ?? ''} view={view} capo={chart.capo} cursor={melody.cursor} slotKeys={chords.map(({ key }) => key)} phrases={document.phrases}
+          onEdit={edit} onHear={onHear} onTake={melody.take}
+        />
+      ),
+    },
+    keys, cursor: null, played: { score },
+  }
+}

@@ -1,0 +1,31 @@
+import { expose } from 'comlink'
+
+/** How far a search is. */
+export interface Progress { done: number; of: number }
+
+/** What a worker can be asked: each a question, which is plain data, and a way to tell what is known before the whole answer is. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- what is asked and told differs from question to question; `QuestionOf` and its like read it off
+export type Answers = Record<string, (question: any, tell: (told: any) => void) => any>
+
+export type QuestionOf<All extends Answers, Kind extends keyof All> = Parameters<All[Kind]>[0]
+export type AnswerOf<All extends Answers, Kind extends keyof All> = Awaited<ReturnType<All[Kind]>>
+export type ToldOf<All extends Answers, Kind extends keyof All> = Parameters<All[Kind]> extends [unknown, (told: infer Told) => void] ? Told : never
+
+/** At most this often is progress told, in ms. */
+const PROGRESS_EVERY_MS = 60
+
+/** Tells progress, not oftener than a page can draw it; never asks the search to stop: a worker is ended from outside. */
+export function progressTo(tell: (told: Progress) => void): (done: number, of: number) => true {
+  let last = performance.now()
+  return (done, of) => {
+    const now = performance.now()
+    if (now - last > PROGRESS_EVERY_MS) {
+      last = now
+      tell({ done, of })
+    }
+    return true
+  }
+}
+
+/** Lets a page ask. What an answer throws comes to the page as the reason why there is none. */
+export const answerWith = (answers: Answers): void => expose(answers)
