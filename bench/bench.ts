@@ -10,7 +10,6 @@ import { bestLines, layersOf, lineOf } from '../core/leading/lead'
 import { fingersAnew, handTravelMm } from '../core/leading/measures'
 import { bestPaths } from '../core/leading/search'
 import { openStage, PriceBook, type Layer } from '../core/leading/stage'
-import { TEXTURE_NAMES } from '../core/leading/texture'
 import { leastMotion } from '../core/pitch/motion'
 import { STYLE_NAMES, weightsFrom, type Weights } from '../core/leading/weights'
 import { reachOf } from '../core/reharm/distance'
@@ -24,6 +23,7 @@ import { voicingsOf } from '../core/voicing/enumerate'
 import { soundsLike } from '../core/voicing/fits'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../core/voicing/limits'
 import type { Voicing } from '../core/voicing/voicing'
+import { TEXTURE_NAMES } from '../core/leading/textureNames'
 
 /**
  * Speed as ratios against a baseline measured in the same run: a ratio means the same on any machine. Milliseconds are

@@ -91,7 +91,7 @@ describe('what an earlier version wrote', () => {
     db.$client.exec('UPDATE tunes SET summary = NULL')
     expect(listTunes(db).entries[0]!.summary).toEqual({ key: null, meter: '4/4', bars: 0 })
     fillSummaries(db)
-    expect(listTunes(db).entries[0]!.summary).toEqual({ key: 'Bb', meter: '3/4', bars: 2 })
+    expect(listTunes(db).entries[0]!.summary).toEqual({ key: 'Bb', meter: '3/4', bars: 2, far: 'typed' })
     db.$client.close()
   })
   test('a tune with symbols this version does not know opens with all the rest, says what it left out, and undo has it still', () => {

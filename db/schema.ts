@@ -5,8 +5,11 @@ import type { TuneDocument } from '../core/tune/document'
 const id = () => text('id').primaryKey()
 const time = (name: string) => integer(name, { mode: 'number' })
 
-/** Key by name (null where there are no chords), metre, and the number of bars. */
-export interface TuneSummary { key: string | null; meter: string; bars: number }
+/** Key by name (null where there are no chords), metre, the number of bars, and how far the tune is; summaries of earlier versions do not say that. */
+export interface TuneSummary { key: string | null; meter: string; bars: number; far?: HowFarATune }
+
+/** How far the work on a tune is: the last thing that was done with it. */
+export type HowFarATune = 'empty' | 'typed' | 'coloured' | 'led' | 'with melody'
 
 /** A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted tunes is emptied by hand. */
 export const tunes = sqliteTable('tunes', {

@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
-import { newDocument, type TuneDocument, type VersionKept } from '../core/tune/document'
+import { newDocument, PLAIN_LEADING, type TuneDocument, type VersionKept } from '../core/tune/document'
 import { joinsTyping } from '../core/tune/fold'
 import { DOCUMENT_VERSION, openDocument } from '../core/tune/stored'
 import { tryEdit } from '../core/tune/tryEdit'
@@ -7,7 +7,7 @@ import { homeKey } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
 import { keyName } from '../core/pitch/key'
 import type { Db } from './connect'
-import { arrangements, charts, choices, revisions, tunes, voicings, writes, type TuneSummary } from './schema'
+import { arrangements, charts, choices, revisions, tunes, voicings, writes, type HowFarATune, type TuneSummary } from './schema'
 import { chartsOf } from '../core/tune/edits/chart'
 import { isFound, labelOf, type TuneEdit } from '../core/tune/edit'
 
@@ -86,7 +86,7 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
 
 /** Makes the rows of a tune agree with a document. */
 function writeRows(tx: Tx, id: string, document: TuneDocument): void {
-  tx.update(tunes).set({ title: document.title, summary: summaryOf(document.text) }).where(eq(tunes.id, id)).run()
+  tx.update(tunes).set({ title: document.title, summary: summaryOf(document) }).where(eq(tunes.id, id)).run()
   // What hangs on a chart goes with it.
   tx.delete(charts).where(eq(charts.tuneId, id)).run()
   chartsOf(document).forEach(({ name, text, melody, phrases, versions, ...made }, place) => {
@@ -184,16 +184,29 @@ export interface SongbookEntry {
 }
 
 /** What the songbook says of a chart. */
-export function summaryOf(text: string): TuneSummary {
-  const chart = parseChart(text)
+export function summaryOf(document: TuneDocument): TuneSummary {
+  const chart = parseChart(document.text)
   const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
-  return { key: key && keyName(key), meter: `${chart.meter.beats}/${chart.meter.unit}`, bars: chart.bars.length }
+  return { key: key && keyName(key), meter: `${chart.meter.beats}/${chart.meter.unit}`, bars: chart.bars.length, far: howFarIs(document, chart.bars.length) }
 }
 
-/** Writes the summaries of tunes that were kept before the songbook had them. */
+/** The last thing the player did; grips that a search found by itself are nobody's work. */
+function howFarIs({ colour, choices, style, leading, line, fixed, conditions, melody }: TuneDocument, bars: number): HowFarATune {
+  if (bars === 0) return 'empty'
+  if (melody.length > 0) return 'with melody'
+  if (style !== 'smooth' || line !== 0 || conditions.length > 0 || Object.keys(fixed).length > 0 || JSON.stringify(leading) !== JSON.stringify(PLAIN_LEADING)) return 'led'
+  return colour > 0 || Object.keys(choices).length > 0 ? 'coloured' : 'typed'
+}
+
+/** Writes the summaries of tunes that were kept before the songbook had them, or before they said how far the tune is. */
 export function fillSummaries(db: Db): void {
-  const without = db.select({ id: tunes.id, text: charts.text }).from(tunes).innerJoin(charts, and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))).where(isNull(tunes.summary)).all()
-  db.transaction((tx) => { for (const { id, text } of without) tx.update(tunes).set({ summary: summaryOf(text) }).where(eq(tunes.id, id)).run() })
+  const without = db.select({ id: tunes.id }).from(tunes).where(or(isNull(tunes.summary), sql`json_extract(${tunes.summary}, '$.far') IS NULL`)).all()
+  db.transaction((tx) => {
+    for (const { id } of without) {
+      const state = readTune(db, id)
+      if (state) tx.update(tunes).set({ summary: summaryOf(state.document) }).where(eq(tunes.id, id)).run()
+    }
+  })
 }
 
 const NO_SUMMARY: TuneSummary = { key: null, meter: '4/4', bars: 0 }
@@ -204,16 +217,28 @@ function hasWords(words: readonly string[]): SQL | undefined {
   return and(...words.map((word) => or(sql`${tunes.title} LIKE ${escaped(word)} ESCAPE '\\'`, sql`${charts.text} LIKE ${escaped(word)} ESCAPE '\\'`)))
 }
 
-/** Tunes of the book, last touched first, of those that have all words; and how many there are of them. Charts are not read, only searched. */
-export function listTunes(db: Db, { words = [], most = -1 }: { words?: readonly string[]; most?: number } = {}): { entries: SongbookEntry[]; found: number; total: number } {
+/** Tunes of the book in an order, of those that have all words; and how many there are of them. Charts are not read, only searched. */
+export function listTunes(db: Db, { words = [], most = -1, sort = 'touched' }: { words?: readonly string[]; most?: number; sort?: SongbookSort } = {}): { entries: SongbookEntry[]; found: number; total: number } {
   const book = isNull(tunes.deletedAt)
   const where = words.length > 0 ? and(book, hasWords(words)) : book
   const shown = and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))
   const counted = (condition: SQL | undefined) => db.select({ count: sql<number>`count(*)` }).from(tunes).innerJoin(charts, shown).where(condition).get()!.count
   const total = db.select({ count: sql<number>`count(*)` }).from(tunes).where(book).get()!.count
   const rows = db.select({ id: tunes.id, title: tunes.title, summary: tunes.summary, touchedAt: tunes.touchedAt })
-    .from(tunes).innerJoin(charts, shown).where(where).orderBy(desc(tunes.touchedAt), tunes.title).limit(most).all()
+    .from(tunes).innerJoin(charts, shown).where(where).orderBy(...ORDERS[sort]).limit(most).all()
   return { entries: rows.map((row) => ({ ...row, summary: row.summary ?? NO_SUMMARY })), found: words.length > 0 ? counted(where) : total, total }
+}
+
+/** Orders of the songbook. */
+export const SONGBOOK_SORTS = ['touched', 'title', 'key', 'bars', 'far'] as const
+export type SongbookSort = (typeof SONGBOOK_SORTS)[number]
+
+const said = (field: string) => sql`json_extract(${tunes.summary}, ${`$.${field}`})`
+const byTitle = sql`${tunes.title} COLLATE NOCASE`
+const FARNESS: readonly HowFarATune[] = ['empty', 'typed', 'coloured', 'led', 'with melody']
+const ORDERS: Readonly<Record<SongbookSort, SQL[]>> = {
+  touched: [desc(tunes.touchedAt), byTitle], title: [byTitle], key: [said('key'), byTitle], bars: [said('bars'), byTitle],
+  far: [sql`CASE ${said('far')} ${sql.join(FARNESS.map((far, at) => sql`WHEN ${far} THEN ${at}`), sql` `)} END DESC`, byTitle],
 }
 
 export interface DeletedTune { id: string; title: string; deletedAt: number }

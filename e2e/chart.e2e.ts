@@ -1,4 +1,4 @@
-import { expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { expect, goTo, homeLine, newLine, open, saved, symbolsIn, test, typeTune } from './fixtures'
 import type { Page } from '@playwright/test'
 
 const text = (page: Page) => page.getByLabel('Chart text', { exact: true })
@@ -51,6 +51,7 @@ test('bars by keys and by buttons: insert, split, join, move, transpose, take ou
   await expect(text(page)).toHaveValue('key: C\n| C | Am | F G7 |')
   await press(page, '+')
   await expect(text(page)).toHaveValue('key: C\n| C | Am | Gb Ab7 |')
+  await open(page, 'Bars')
   await page.getByRole('button', { name: '½ down' }).click()
   await expect(text(page)).toHaveValue('key: C\n| C | Am | F G7 |')
   await chordAt(page, 0).click()
@@ -58,6 +59,7 @@ test('bars by keys and by buttons: insert, split, join, move, transpose, take ou
   await expect(text(page)).toHaveValue('key: C\n| C | N.C. | Am | F G7 |')
   await press(page, 'Delete')
   await expect(text(page)).toHaveValue('key: C\n| C | Am | F G7 |')
+  await open(page, 'Bars')
   await expect(page.getByRole('toolbar', { name: 'Bars' })).toContainText('Bar 1')
   await page.getByRole('button', { name: 'Copy' }).click()
   await page.getByRole('button', { name: 'Paste' }).click()
@@ -126,7 +128,8 @@ test('a key that was found can be written into the chart', async ({ page }) => {
 
 test('both schools of numerals, and the capo: sounding above, fingered below', async ({ page }) => {
   await typeTune(page, 'Second Fret', 'key: D\n| D | Em7 | A7 | D |')
-  await page.getByRole('button', { name: 'IIm7 V7' }).click()
+  await open(page, 'Numerals')
+  await page.getByRole('button', { name: 'IIm7 V7', exact: true }).click()
   await expect(homeLine(page).locator('.numeral')).toHaveText(['I', 'IIm7', 'V7', 'I'])
   await page.getByRole('combobox', { name: 'Capo' }).click()
   await page.getByRole('option', { name: '2, played in C major' }).click()
@@ -139,10 +142,12 @@ test('both schools of numerals, and the capo: sounding above, fingered below', a
 
 test('a tune has several charts, each with what was made of it', async ({ page }) => {
   await typeTune(page, 'Two Ways Home', 'key: C\n| C | F | G | C |')
+  await open(page, 'Chart')
   await page.getByRole('button', { name: 'New chart' }).click()
   await page.getByLabel('Name').fill('Later')
   await page.keyboard.press('Enter')
   await expect(tabs(page).getByRole('button', { name: 'Later' })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('Escape')
   await text(page).fill('key: C\n| C | A7 | Dm7 G7 | C |')
   await saved(page)
   await goTo(page, 'Colour')
@@ -151,18 +156,22 @@ test('a tune has several charts, each with what was made of it', async ({ page }
   await page.keyboard.press('Enter')
   await expect(newLine(page).getByText('by hand')).toBeVisible()
   await goTo(page, 'Chart')
+  await open(page, 'Chart')
   await tabs(page).getByRole('button', { name: 'Plain' }).click()
   await expect(text(page)).toHaveValue('key: C\n| C | F | G | C |')
   await saved(page)
   await page.reload()
+  await open(page, 'Chart')
   await tabs(page).getByRole('button', { name: 'Later' }).click()
   await expect(text(page)).toHaveValue('key: C\n| C | A7 | Dm7 G7 | C |')
   await goTo(page, 'Colour')
   await expect(newLine(page).getByText('by hand')).toBeVisible()
   await goTo(page, 'Chart')
+  await open(page, 'Chart')
   await tabs(page).getByRole('button', { name: 'Take out' }).click()
   await expect(tabs(page).getByRole('button', { name: 'Later' })).toHaveCount(0)
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
+  await open(page, 'Chart')
   await expect(tabs(page).getByRole('button', { name: 'Later' })).toHaveAttribute('aria-pressed', 'true')
 })

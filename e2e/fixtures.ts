@@ -1,4 +1,4 @@
-import { expect, test as base, type BrowserContext, type Page } from '@playwright/test'
+import { expect, test as base, type BrowserContext, type Locator, type Page } from '@playwright/test'
 import { Server } from './server'
 
 /** Each test file has a server of its own; every page error and policy violation fails the test that saw it. */
@@ -40,22 +40,40 @@ function listening(context: BrowserContext): BrowserContext {
   return context
 }
 
-/** Makes a tune by hand: title, button, text typed key by key. */
+/** Makes a tune by hand: title, button, text. */
 export async function typeTune(page: Page, title: string, text: string): Promise<void> {
   await page.goto('/')
   await page.getByLabel('Title of a new tune').fill(title)
   await page.getByRole('button', { name: 'New tune' }).click()
   await saved(page)
-  await page.getByLabel('Chart text').pressSequentially(text)
+  await page.getByLabel('Chart text').fill(text)
   await saved(page)
 }
 
 /** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
-export const goTo = (page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet') => page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
+/** Goes to a step, and waits until it is the one that is shown. */
+export async function goTo(page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet'): Promise<void> {
+  const link = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step })
+  await link.click()
+  if (step === 'Sheet') await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
+  else await expect(link).toHaveAttribute('aria-current', 'step')
+}
 
 export const newLine = (page: Page) => page.getByRole('group', { name: 'New line' })
 export const homeLine = (page: Page) => page.getByRole('group', { name: 'Home line' })
+
+/** Does something with a tune of the songbook, from its menu. */
+export async function act(row: Locator, what: 'Rename' | 'Duplicate' | 'Delete'): Promise<void> {
+  await row.getByText('More', { exact: true }).click()
+  await row.getByRole('button', { name: what }).click()
+}
+
+/** Opens a word of the room's bar, if it is not open. */
+export async function open(page: Page, word: string): Promise<void> {
+  const control = page.getByRole('region', { name: 'Controls' }).getByRole('button', { name: new RegExp(`^${word} `) })
+  if ((await control.getAttribute('aria-expanded')) !== 'true') await control.click()
+}
 
 /** Selects a chord of a bank, waiting until the page's scripts listen. */
 export const pick = (bank: ReturnType<typeof newLine>, at: number) => expect(async () => {

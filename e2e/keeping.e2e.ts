@@ -1,4 +1,4 @@
-import { expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { act, expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
 
 test('a symbol that cannot be read is marked in place, and nothing typed is lost', async ({ page }) => {
   await typeTune(page, 'With a Slip', 'key: C\n| C | Xm7 | Dm7q | G7 |')
@@ -91,7 +91,7 @@ test('undo in a tab that another has overtaken is told so; a tune deleted elsewh
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F | G |')
 
   await second.goto('/')
-  await second.locator('tbody tr').filter({ hasText: 'Overtaken' }).getByRole('button', { name: 'Delete' }).click()
+  await act(second.locator('tbody tr').filter({ hasText: 'Overtaken' }), 'Delete')
   await expect(second.getByRole('button', { name: 'Undo the deletion' })).toBeVisible()
   await page.getByLabel('Chart text').fill('| C | F | G | Am |')
   await expect(page.getByRole('alert')).toContainText('deleted in another tab')

@@ -1,4 +1,4 @@
-import { expect, goTo, gripsIn, linesFound, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import { expect, goTo, gripsIn, linesFound, newLine, open, pick, saved, symbolsIn, test, typeTune } from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 
@@ -59,11 +59,14 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await typeTune(page, 'Five Ways', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
+  await open(page, 'Compare')
   await expect(page.locator('.line-words')).toHaveCount(5)
   await expect(page.locator('.line-words').first()).not.toBeEmpty()
+  await open(page, 'Style')
   await page.getByRole('button', { name: 'Thin' }).click()
   await expect.poll(async () => (await gripsIn(page)).every((grip) => (grip!.match(/muted/g) ?? []).length >= 3), { timeout: 30_000 }).toBe(true)
   await linesFound(page)
+  await open(page, 'Hear')
   await page.getByRole('group', { name: 'Voices heard' }).getByRole('button', { name: 'Bass', exact: true }).click()
   await page.getByLabel('Compare by ear with').click()
   await page.getByRole('option', { name: 'Line 2' }).click()
@@ -71,7 +74,8 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
-  await page.locator('.spots .plain-button').first().click()
+  await open(page, 'Hardest')
+  await page.getByRole('group', { name: 'Hardest' }).getByRole('button').first().click()
   await page.getByRole('button', { name: 'take an easier grip' }).first().click()
   await expect(newLine(page).getByText('your grip')).toHaveCount(1)
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -109,6 +113,7 @@ test('the chart of the lines: a point for each, and a touch takes the line', asy
   await typeTune(page, 'Points', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
+  await open(page, 'Compare')
   await page.getByRole('button', { name: 'Chart of all lines' }).click()
   const points = page.locator('.lines-chart .point')
   await expect(points).toHaveCount(5)
@@ -124,6 +129,7 @@ test('chords and grips chosen together for the whole tune', async ({ page }) => 
   await goTo(page, 'Colour')
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(4)
   const plain = await symbolsIn(newLine(page))
+  await open(page, 'Take me further')
   await page.getByRole('slider', { name: /take me this far/ }).focus()
   for (let press = 0; press < 10; press += 1) await page.keyboard.press('ArrowRight')
   await page.getByLabel(/Chosen together with the grips/).click()
@@ -138,6 +144,7 @@ test('a style of the player\'s own is mixed, kept and led by; one position at ch
   await typeTune(page, 'Mixed', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
+  await open(page, 'Style')
   await page.getByRole('button', { name: 'Mix a style' }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Name').fill('High and contrary')
@@ -150,6 +157,7 @@ test('a style of the player\'s own is mixed, kept and led by; one position at ch
   await linesFound(page)
   await saved(page)
   await page.reload()
+  await open(page, 'Style')
   await expect(page.getByLabel('Own style')).toHaveText('High and contrary')
   await page.getByRole('button', { name: 'One position' }).click()
   await page.getByLabel('Frets', { exact: true }).click()

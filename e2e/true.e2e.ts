@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, goTo, gripsIn, homeLine, linesFound, melodyIn, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import { act, expect, goTo, gripsIn, homeLine, linesFound, melodyIn, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** What is made is kept, and what is said is true: as a player meets it. */
@@ -148,7 +148,7 @@ test('settings and forms while the server is away: what was chosen stays, what w
 test('deleted tunes are kept in a list until it is emptied by hand', async ({ page }) => {
   await typeTune(page, 'Gone', '| C |')
   await page.goto('/')
-  await page.locator('tbody tr').filter({ hasText: 'Gone' }).getByRole('button', { name: 'Delete' }).click()
+  await act(page.locator('tbody tr').filter({ hasText: 'Gone' }), 'Delete')
   await expect(page.getByRole('button', { name: 'Undo the deletion' })).toBeVisible()
   await page.goto('/player')
   await page.goto('/deleted')

@@ -5,11 +5,11 @@ import type { KeptNote } from '../core/tune/melodySchema'
 import type { Body } from '../core/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName } from '../core/leading/weights'
-import type { TextureName } from '../core/leading/texture'
 import type { Guards } from '../core/reharm/guards'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
+import type { TextureName } from '../core/leading/textureNames'
 
 /** Questions to the search. Chords go as symbols: the worker reads them with the same core. */
 export interface GripsQuestion { symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }

@@ -3,7 +3,7 @@ import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
-import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes, newDocument, readTune, restoreTunes } from '../../db/tunes'
+import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes, newDocument, readTune, restoreTunes, SONGBOOK_SORTS, type SongbookSort } from '../../db/tunes'
 import type { Db } from '../../db/connect'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
@@ -14,17 +14,23 @@ import { ThemeSwitch } from '../workspace/Header'
 import { keyInWords } from '../services/notation/ChordName'
 import type { Route } from './+types/songbook'
 
+/** What stands of each tune, and what it can be sorted by. */
+const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
+  { label: 'Tune', by: 'title' }, { label: 'Key', by: 'key' }, { label: 'Metre', by: null }, { label: 'Bars', by: 'bars' }, { label: 'How far', by: 'far' }, { label: 'Last touched', by: 'touched' },
+]
+
 const view = z.object({
   q: z.string().max(200).catch(''),
+  sort: z.enum(SONGBOOK_SORTS).catch('touched'),
   rows: z.coerce.number().int().min(ROWS_A_PAGE).catch(ROWS_A_PAGE),
   deleted: z.uuid().nullable().catch(null),
 })
 
 export function loader({ request }: Route.LoaderArgs) {
-  const { q, rows, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
-  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows })
+  const { q, rows, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
+  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, sort })
   const now = Date.now()
-  return { q, deleted, total, found, rows: entries.map((entry) => rowOf(entry, now)), gone: listDeleted(database()).length }
+  return { q, sort, deleted, total, found, rows: entries.map((entry) => rowOf(entry, now)), gone: listDeleted(database()).length }
 }
 
 const title = z.string().trim().min(1, 'A title needs at least one letter.').max(120, 'A title has at most 120 letters.')
@@ -75,7 +81,7 @@ const gone = () => data({ message: 'That tune is not in the songbook any more.' 
 
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
-export default function SongbookPage({ loaderData: { q, deleted, total, found, rows, gone: deletedCount }, actionData }: Route.ComponentProps) {
+export default function SongbookPage({ loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount }, actionData }: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
   const navigation = useNavigation()
   const busy = navigation.state !== 'idle'
@@ -117,14 +123,14 @@ export default function SongbookPage({ loaderData: { q, deleted, total, found, r
       {found > 0 && (
         <table className="songbook-table" aria-busy={busy}>
           <caption>{q ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}</caption>
-          <thead><tr><th scope="col">Tune</th><th scope="col">Key</th><th scope="col">Metre</th><th scope="col">Bars</th><th scope="col">Last touched</th><th scope="col"><span className="visually-hidden">What to do with it</span></th></tr></thead>
+          <thead><tr>{COLUMNS.map(({ by, label }) => <th key={label} scope="col" aria-sort={by === sort ? (by === 'touched' || by === 'far' ? 'descending' : 'ascending') : undefined}>{by ? <Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), sort: by }).toString()}`} preventScrollReset>{label}</Link> : label}</th>)}<th scope="col"><span className="visually-hidden">What to do with it</span></th></tr></thead>
           <tbody>
             {rows.map((row) => <Row key={row.id} row={row} renaming={renaming === row.id} onRename={setRenaming} />)}
           </tbody>
         </table>
       )}
       {deletedCount > 0 && <p><Link to="/deleted">Deleted tunes ({deletedCount})</Link></p>}
-      {rows.length < found && <p><Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`} preventScrollReset>Show more ({found - rows.length} left)</Link></p>}
+      {rows.length < found && <p><Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`} preventScrollReset>Show more ({found - rows.length} left)</Link></p>}
     </main>
   )
 }
@@ -144,11 +150,17 @@ function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean;
       <td>{row.key ? keyInWords(row.key) : '–'}</td>
       <td>{row.meter}</td>
       <td>{row.bars}</td>
+      <td>{row.far}</td>
       <td>{row.touched}</td>
       <td className="row-tools">
-        <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>{renaming ? 'Cancel' : 'Rename'}</Button>
-        <RowButton intent="duplicate" id={row.id}>Duplicate</RowButton>
-        <RowButton intent="delete" id={row.id}>Delete</RowButton>
+        <details className="row-menu" name="row-menu">
+          <summary aria-label={`More for ${row.title}`}>More</summary>
+          <div onClick={(event) => { event.currentTarget.closest('details')!.open = false }}>
+            <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>{renaming ? 'Cancel' : 'Rename'}</Button>
+            <RowButton intent="duplicate" id={row.id}>Duplicate</RowButton>
+            <RowButton intent="delete" id={row.id}>Delete</RowButton>
+          </div>
+        </details>
       </td>
     </tr>
   )

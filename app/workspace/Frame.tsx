@@ -78,17 +78,19 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
     <div className="workspace">
       <a className="skip-link" href="#music">To the music</a>
       <Header id={id} title={document.title} room={room} rooms={rooms} undo={undo} redo={redo} status={status.kind} keptHere={keptHere} onTitle={onTitle} onStep={onHistory} onRoom={onRoom} onKeys={onKeys} />
-      <main className="bank-main">
+      <main>
         <h1 className="visually-hidden">{document.title}: {room.label}</h1>
         <section className="controls" aria-label="Controls">
           {view.bar}
           {broken && <p className="notice" role="alert">{broken} What you made is kept; reload the page to try again. <Button size="small" onClick={putAwayBroken}>Close</Button></p>}
           <KeepingNotices view={{ status, keptHere, aside, title: document.title }} unread={tune.unread} session={session} />
         </section>
+        <div className="music-column">
         {view.head && <div className="room-head">{view.head}</div>}
         <section className="music" id="music" aria-label="Music" tabIndex={-1} ref={music}>
+          {view.lead}
           {reading.chords.length === 0 && document.text.trim() !== '' && <p className="quiet">Nothing of the text could be read as chords yet.</p>}
-          {reading.chords.length === 0 && (
+          {reading.chords.length === 0 && document.text.trim() === '' && (
             <p className="empty">
               There are no chords yet: type them on the Chart step, or begin with four plain ones.{' '}
               <Button variant="contained" onClick={() => edit({ kind: 'text', text: FIRST_CHART })}>Put in four plain chords</Button>
@@ -96,6 +98,7 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
           )}
           {around(<Systems shown={view.music} selection={selection} lineSelection={view.music.lineSelection ?? lineSelection} cursor={cursor} onSelect={select} onSelectLine={view.music.onSelectLine ?? selectLine} />)}
         </section>
+        </div>
       </main>
       <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus, view.music.reading)}</p>
       <Drawer name={view.drawer.name}>{view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}</Drawer>
@@ -108,15 +111,29 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
   )
 }
 
+/** How often, and after how many ms each time, a place that is not drawn yet is looked for. */
+const SCROLL_TRIES = 20
+const SCROLL_MS = 40
+
 /** The music stands where it stood on the step before. */
 function useScrollKept() {
   const box = useRef<HTMLElement>(null)
   const [top, keep] = useKeptState('music.top', 0)
   useLayoutEffect(() => {
     const here = box.current!
-    here.scrollTop = top
-    const read = () => keep(here.scrollTop)
-    return read
+    // Systems further down are drawn a little later: until then the place is not there to go to.
+    let tries = 0
+    const go = () => {
+      here.scrollTop = top
+      if (Math.abs(here.scrollTop - top) > 1 && tries < SCROLL_TRIES) timer = setTimeout(go, SCROLL_MS)
+      tries += 1
+    }
+    let timer: ReturnType<typeof setTimeout> | undefined
+    go()
+    return () => {
+      clearTimeout(timer)
+      keep(here.scrollTop)
+    }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the room is entered and left
   }, [])
   return box

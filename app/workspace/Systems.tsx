@@ -34,8 +34,8 @@ interface Props {
 }
 
 /** Systems drawn at once, and with each turn after that, so that a long tune never holds the page up. */
-const AT_ONCE = 10
-const MORE = 5
+const AT_ONCE = 3
+const MORE = 2
 
 /** How many of so many systems are drawn by now; in any case those up to the one that is worked on. */
 function useDrawn(count: number, needed: number): number {
@@ -151,12 +151,12 @@ const SystemView = memo(function SystemView({ system, chords, line, reading, voi
       {Between && <Between system={system} first={first} />}
       {newLine !== 'none' && (
         <LineBank name="New line" className="bank bank-new" columns={columns} bars={bars} line={line} selection={lineSelection} sounding={made} onSelect={onSelectLine}>
-          {(chord) => <NewChord chord={chord} shows={newLine} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
+          {(chord) => <NewChord chord={chord} shows={newLine} asked={chord.index === lineSelection.focus} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
         </LineBank>
       )}
       {beside && (
         <LineBank name={`Kept: ${beside.name}`} className="bank bank-beside" columns={columns} bars={bars} line={beside.line} selection={NOTHING} sounding={other} onSelect={(index, stretch) => onSelect(beside.line.find((one) => one.index === index)!.home, stretch)}>
-          {(chord) => <NewChord chord={chord} shows="none" voicing={undefined} capo={reading.chart.capo} />}
+          {(chord) => <NewChord chord={chord} shows="none" asked={false} voicing={undefined} capo={reading.chart.capo} />}
         </LineBank>
       )}
     </section>
@@ -329,7 +329,7 @@ const addedBy = ({ strings }: Voicing, { tones, bass }: ChordSymbol): string[] =
 
 const PUT_IN_BY: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: '' }
 
-function NewChord({ chord, shows, voicing, capo }: { chord: LineChord; shows: MusicShown['newLine']; voicing: Voicing | undefined; capo: number }) {
+function NewChord({ chord, shows, asked, voicing, capo }: { chord: LineChord; shows: MusicShown['newLine']; asked: boolean; voicing: Voicing | undefined; capo: number }) {
   const { decision, slot, first } = chord
   const made = madeChord(chord)
   if (!decision || !made) return <span className="silence">–</span>
@@ -342,7 +342,7 @@ function NewChord({ chord, shows, voicing, capo }: { chord: LineChord; shows: Mu
         {byWhom && <span className="by-hand" title="Chosen by hand">{byWhom}</span>}
         {chord.sounding && <span className="by-hand" title={chord.sounding.byPlayer ? `The grip sounds ${chord.sounding.named?.canonical ?? 'something else'}` : `The grip was put in for ${chord.sounding.meant.canonical}`}>{chord.sounding.byPlayer ? `with ${engraved(chord.sounding.foreign.join(' ') || 'tones missing')}` : `for ${engraved(chord.sounding.meant.canonical)}`}</span>}
       </span>
-      {shows === 'reasons' && first && decision.rule !== 'plain' && <span className="why">{engravedWords(decision.because.why)}</span>}
+      {shows === 'reasons' && first && decision.rule !== 'plain' && (asked || decision.by !== 'control') && <span className="why">{engravedWords(decision.because.why)}</span>}
       {shows === 'grips' && (
         <span className="slot-grip">
           {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence" title="The search is not done, or no grip fits what is asked for: the line above the systems says which">no grip here</span>}

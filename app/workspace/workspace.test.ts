@@ -1,3 +1,4 @@
+import { newDocument } from '../../core/tune/document'
 import fc from 'fast-check'
 import { parseChart } from '../../core/chart/parse'
 import { systemsOf } from '../services/notation/layout'
@@ -82,11 +83,11 @@ test('a selection goes from line to line: what stands for a chord, and the chord
 
 describe('the songbook page', () => {
   const now = new Date(2026, 4, 20, 15).getTime()
-  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, summary: summaryOf(text), touchedAt })
+  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, summary: summaryOf(newDocument(title, text)), touchedAt })
   test('a search is its words', () => expect(wordsOf('  water  D9 ')).toEqual(['water', 'D9']))
   test('a row says key (found where none is given), metre, bars and when', () => {
-    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: { mode: 'minor', tonic: { letter: 5, alter: 0 } }, meter: '3/4', bars: 3, touched: 'today' })
-    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: null, bars: 0, touched: 'yesterday' })
+    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: { mode: 'minor', tonic: { letter: 5, alter: 0 } }, meter: '3/4', bars: 3, far: 'typed', touched: 'today' })
+    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: null, bars: 0, far: 'empty', touched: 'yesterday' })
     expect(rowOf(entry('C', '| C |', now - 3 * 86_400_000), now).touched).toBe('3 days ago')
   })
 })

@@ -18,7 +18,7 @@ const RIVALS = 3
 /**
  * Reads a chart: its home key, the keys it moves through, a numeral, a function and a reason for each chord, and the groups
  * they make. Chords are read as they are played: behind a first ending comes the beginning of the repeat. The rules are
- * those of theory: reading a progression (common practice).
+ * those by which players read a progression (common practice).
  */
 export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis {
   const sounding = played(chart)

@@ -59,7 +59,7 @@ const POINTS = {
   stranger: -1.5,
 } as const
 
-/** Roots of chords often borrowed in major, with the kinds they come in (theory: borrowed from the parallel key). */
+/** Roots of chords often borrowed in major, with the kinds they come in (common practice: borrowed from the parallel key). */
 const BORROWED: Partial<Record<number, readonly Kind[]>> = { 0: ['minor'], 2: ['half-diminished'], 3: ['major'], 5: ['minor'], 8: ['major', 'dominant'], 10: ['major', 'dominant'] }
 
 export function keyFit(chord: Judged, next: Judged | undefined, tonic: number, mode: Mode): number {

@@ -1,17 +1,7 @@
 import type { Slot } from '../chart/chart'
 import type { Key } from '../pitch/key'
+import type { Role } from './role'
 import type { ChordScale } from './scales'
-
-/**
- * What a chord does where it stands, as the table of available tensions divides it (theory: availability by function).
- * This, not the letter of the chord, decides which colours it can take.
- */
-export type Role =
-  | 'I major' | 'IV major' | 'borrowed major'
-  | 'ii minor' | 'iii minor' | 'vi minor' | 'iv minor' | 'tonic minor'
-  | 'half-diminished' | 'diminished'
-  | 'dominant to major' | 'dominant to minor' | 'dominant at rest' | 'home dominant at rest' | 'blues I into IV'
-  | 'augmented' | 'suspended' | 'power'
 
 /** The job of a chord in words a player uses. */
 export type Function =

@@ -5,7 +5,8 @@ import { scaleHolding } from './keyFit'
 import type { Kind } from './kind'
 import { numeralAs, numeralOver, stepName, targetName, type NumeralSchool } from './numeral'
 import type { Place } from './places'
-import type { Function, Role } from './reading'
+import type { Function } from './reading'
+import type { Role } from './role'
 
 /** What a rule makes of a chord; the numeral is the plain one unless it says otherwise. */
 export interface Finding {

@@ -1,7 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { semitonesOf, spellDegree, type Degree } from '../pitch/degree'
 import { noteName, type Note } from '../pitch/note'
-import type { Role } from './reading'
+import type { Role } from './role'
 
 /** A scale heard over a chord, from the chord's root. */
 export interface ChordScale {

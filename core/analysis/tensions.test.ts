@@ -3,8 +3,8 @@ import { COLOURS } from '../reharm/catalogue'
 import { chord } from '../chord/parse'
 import { hasDegree } from '../chord/symbol'
 import { analyse } from './analyse'
-import type { Role } from './reading'
 import { availableTensions, whyTension } from './tensions'
+import type { Role } from './role'
 
 describe('available tensions by function (Nettles & Graf; Levine; from memory)', () => {
   const at = (text: string, index: number) => {

@@ -1,6 +1,6 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { semitonesOf, type Degree } from '../pitch/degree'
-import type { Role } from './reading'
+import type { Role } from './role'
 
 /** What can be added to a chord where it stands. */
 export interface Tensions {

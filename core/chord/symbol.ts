@@ -2,7 +2,7 @@ import type { Degree } from '../pitch/degree'
 import type { Note } from '../pitch/note'
 
 /**
- * How badly a grip needs a tone (theory: keep what carries the quality and what the symbol names; leave out first the
+ * How badly a grip needs a tone (common practice: keep what carries the quality and what the symbol names; leave out first the
  * natural fifth, then what a higher tension only implies). Common practice, no source.
  */
 export type Need =

@@ -1,7 +1,5 @@
 import { z } from 'zod'
 import { DENSITIES } from '../melody/line'
-import { TEXTURE_NAMES } from '../melody/textures'
-import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/texture'
 import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
@@ -15,6 +13,8 @@ import { GUARD_NAMES } from '../reharm/guards'
 import { MOST_DEPTH } from '../reharm/options'
 import type { Result } from '../result'
 import { FAMILIES } from '../voicing/family'
+import { TEXTURE_NAMES } from '../melody/textures'
+import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
 
 /** A Zod string read by one of the core's own readers; its fault becomes the message. */
 const readBy = <T>(read: (text: string) => Result<T>) =>

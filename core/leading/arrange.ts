@@ -17,8 +17,9 @@ import { constrained, type Constraint } from './constraints'
 import { styledLines } from './inStyle'
 import { STOPPED, type Line } from './lead'
 import { fingersAnew, gripMeasures, handPlace, handTravelMm, motionMeasures, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
-import { kindOfGrip, type TextureName } from './texture'
+import { kindOfGrip } from './texture'
 import { STYLES, TERM_NAMES, weightsFrom, type StyleName, type Term, type Weights } from './weights'
+import type { TextureName } from './textureNames'
 
 export interface ArrangeProblem {
   text: string
@@ -36,7 +37,7 @@ export interface ArrangeProblem {
   guards?: Guards
   /** The kind of grip; what the chart suggests where it is not said. */
   texture?: TextureName
-  /** Chords of the line may take the free tensions of their role (theory 9); they do where it is not said. */
+  /** Chords of the line may take the free tensions of their role (common practice); they do where it is not said. */
   colour?: boolean
   onProgress?: (done: number, of: number) => boolean
   onFound?: (arrangement: Arrangement) => void

@@ -14,7 +14,7 @@ const BASIC: readonly Degree[] = ['6', '7', 'b7']
 const MOST_ADDED = 2
 
 /**
- * What a chord may become inside a line, itself first: the same chord with free tensions of its role, 9 for 1, 13 for 5 and their like (theory 2;
+ * What a chord may become inside a line, itself first: the same chord with free tensions of its role, 9 for 1, 13 for 5 and their like (common practice;
  * Nettles & Graf, *The Chord Scale Theory and Jazz Harmony*, from memory). Special colours stay a decision of the player.
  */
 export function coloursInLine(reading: Pick<Reading, 'slot' | 'role'>): ChordSymbol[] {

@@ -1,4 +1,3 @@
-import type { Role } from '../analysis/reading'
 import { availableTensions } from '../analysis/tensions'
 import { coloursInLine, readingsOf } from './colours'
 import type { ChordSymbol } from '../chord/symbol'
@@ -8,8 +7,10 @@ import { pitchClass, plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Constraint } from './constraints'
 import { bestLines, differentLines, layersOf, STOPPED, type LeadProblem, type Line } from './lead'
-import { nearnessOf, TEXTURES, textureLimits, usualTextures, type TextureName } from './texture'
+import { nearnessOf, TEXTURES, textureLimits, usualTextures } from './texture'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
+import type { Role } from '../analysis/role'
+import type { TextureName } from './textureNames'
 
 export interface StyledProblem extends Omit<LeadProblem, 'weights' | 'colours' | 'inversions'> {
   style: StyleName
@@ -170,7 +171,7 @@ function droneOver(chord: ChordSymbol, role: Role | undefined, sound: number): '
 
 /**
  * The drones a tune can have: open strings and held notes that are a chord tone or a free tension of the most chords. Over the others it rests: an
- * avoid note is never held (theory 2).
+ * avoid note is never held (common practice).
  */
 function drones({ chords, limits, constraints: given = [] }: LeadProblem, roles: readonly Role[], asked: Drone | null): Choice[] {
   const { tuning, capo } = limits.instrument

@@ -61,7 +61,7 @@ describe('an extra beat on the way', () => {
   const dominant = stop('G7', [3, null, 3, 4, 3, null])
   const tonic = stop('C6', [null, 3, 2, 2, 1, null])
   const ways = onTheWay(dominant, tonic, TUNE_LIMITS)
-  test('the seventh of V stays and falls a beat later: 4–3 over I (theory 6: a tone may be left behind and resolve a beat later)', () => {
+  test('the seventh of V stays and falls a beat later: 4–3 over I (common practice: a tone may be left behind and resolve a beat later)', () => {
     const late = ways.filter(({ kind, words }) => kind === 'late resolution' && words.includes('11–3 over C'))
     expect(late.length).toBeGreaterThan(0)
     for (const { voicing, takes } of late) {

@@ -13,8 +13,9 @@ import { contourTops, type Contour } from './contour'
 import { bestLoops } from './loops'
 import { bestPaths } from './search'
 import { PriceBook, type Layer } from './stage'
-import { inTexture, kindOfGrip, nearnessOf, TEXTURES, textureLimits, type TextureName } from './texture'
+import { inTexture, kindOfGrip, nearnessOf, TEXTURES, textureLimits } from './texture'
 import { TERM_NAMES, withBassPlayer, type Term, type Weights } from './weights'
+import type { TextureName } from './textureNames'
 
 /** What happens between two grips of a line. */
 export interface Step {

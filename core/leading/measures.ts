@@ -14,7 +14,7 @@ import type { Term } from './weights'
 export const STEP = 2
 /** A major third: further than that an inner voice is said to leap. */
 const THIRD = 4
-/** The bass of a guitarist: E2 to E3 (theory 9), and what lies below the sixth string of a longer neck. */
+/** The bass of a guitarist: E2 to E3 (common practice), and what lies below the sixth string of a longer neck. */
 const LOWEST_BASS = 40
 const HIGHEST_BASS = 52
 /** D3: from here up a guitar leaves a bass player room. */

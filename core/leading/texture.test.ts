@@ -3,7 +3,9 @@ import { chord } from '../chord/parse'
 import { must } from '../result'
 import { DEFAULT_LIMITS, TUNE_LIMITS } from '../voicing/limits'
 import { leadInStyle, styledLines } from './inStyle'
-import { TEXTURE_NAMES, TEXTURES, textureLimits, usualTextures, type TextureName } from './texture'
+import { TEXTURES, textureLimits, usualTextures } from './texture'
+import { TEXTURE_NAMES } from './textureNames'
+import type { TextureName } from './textureNames'
 
 const symbols = (text: string) => text.split(' ').map(chord)
 const shown = (line: { voicings: readonly { frets: readonly (number | null)[] }[] }) => line.voicings.map(({ frets }) => frets.map((fret) => fret ?? 'x').join(' ')).join(' / ')

@@ -5,11 +5,8 @@ import { isKnownShape, isWritten, toneClass } from '../voicing/idiom'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Family } from '../voicing/family'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
+import type { TextureName } from './textureNames'
 import type { Weights } from './weights'
-
-/** The kinds of grip a passage keeps to (theory 9: texture holds). */
-export const TEXTURE_NAMES = ['as it comes', 'open', 'shells', 'shells and colour', 'drop 2', 'drop 3', 'rootless', 'upper structures', 'fourths', 'triads', 'two voices'] as const
-export type TextureName = (typeof TEXTURE_NAMES)[number]
 
 export interface Texture {
   says: string
@@ -43,7 +40,7 @@ const distinct = ({ midis }: SoundingGrip): number => new Set(midis.map((midi) =
 /** D3 to F3: the roots that may lie on the fourth string. */
 const FOURTH_STRING_ROOTS = [50, 53] as const
 
-/** The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the fourth (theory 9). */
+/** The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the fourth (common practice). */
 function lowBass(voicing: SoundingGrip, limits: Limits): boolean {
   const { string, midi } = voicing.strings.reduce((low, one) => (one.midi < low.midi ? one : low))
   const place = stringFromSixth(string, limits)
@@ -190,7 +187,7 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
 const PLAIN = 0.6
 
 /**
- * The textures a chart is played in where none is asked for, the usual ones first (theory 9): plain triads ring open; sevenths with the guitar on
+ * The textures a chart is played in where none is asked for, the usual ones first (common practice): plain triads ring open; sevenths with the guitar on
  * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
  */
 export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Limits, 'bass'>): TextureName[] {

@@ -1,12 +1,12 @@
 import type { BassRule, Limits } from '../voicing/limits'
-import type { TextureName } from './texture'
+import type { TextureName } from './textureNames'
 
 /**
  * Every term of the cost of a line: what it measures and the unit it is measured in. A line's cost is the sum of
  * measure times weight over its grips and the steps between them.
  */
 export const TERMS = {
-  motion: 'semitones moved by all voices together (theory: least motion)',
+  motion: 'semitones moved by all voices together (common practice: least motion)',
   upper: 'semitones moved by the voices above the bass',
   low: 'semitones by which the bass lies above E3 or below E2, and strings by which it lies above the fifth',
   room: 'semitones by which the lowest note lies below D3, where a bass player is',

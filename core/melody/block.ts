@@ -21,7 +21,7 @@ import { sixthDiminishedScale } from './sixthDiminished'
 export type Block =
   /** The sevenths of the key, the melody always the same tone of its chord; in one family of voicings. */
   | { kind: 'sevenths'; key: Key; tone: 1 | 3 | 5 | 7; family: Family | null }
-  /** The sixth-diminished scale of a major or minor chord (theory e6). */
+  /** The sixth-diminished scale of a major or minor chord (common practice). */
   | { kind: 'sixth-diminished'; chord: ChordSymbol; family: Family | null }
   /** Three notes in fourths of the key under each note. */
   | { kind: 'fourths'; key: Key }

@@ -164,7 +164,7 @@ export class CandidateBook {
     return aloneOn(midi, chord, this.plain).map((voicing) => ({ voicing, chord, kind: 'single note', extra: chord ? PRICE.single : 0 }))
   }
 
-  /** The shapes of the next chord, moved as the melody moves (theory e5). */
+  /** The shapes of the next chord, moved as the melody moves (common practice). */
   private planed(anchor: Happening, next: Happening): Omit<Candidate, 'rest'>[] {
     if (!next.chord || next.midi === null || !anchor.chord || anchor.chord.tones.some(({ note }) => pitchClass(note) === anchor.midi! % 12)) return []
     const by = anchor.midi! - next.midi

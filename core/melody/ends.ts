@@ -17,8 +17,8 @@ export interface End {
 type Row = readonly [name: string, where: End['where'], mode: Mode, bars: string, why: string]
 
 /**
- * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step above, `5` behind a stroke the bass. Turnarounds of theory c6, the pedal of e2,
- * the line of e4; common practice, no source.
+ * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step above, `5` behind a stroke the bass. Turnarounds, the pedal and the falling line as
+ * players use them; common practice, no source.
  */
 const ENDS: readonly Row[] = [
   ['turnaround', 'before', 'major', '1maj7 67 | 2m7 57', 'Once round I VI ii V, so that the tune begins on a chord that is waited for.'],

@@ -18,8 +18,8 @@ import { byOctaves, octavesToSing, quantised } from './melody'
 import { elsewhere, handEffort, keysRanked } from './move'
 import { phrasesOf } from './phrases'
 import { melodyReading, troubles } from './reading'
-import { TEXTURE_NAMES } from './textures'
 import { chordsUnder } from './underNote'
+import { TEXTURE_NAMES } from './textures'
 
 const LIMITS: Limits = { ...tuneLimits(0, 'chord'), frets: [0, 17], notes: [2, 5] }
 const key = (name: string) => must(parseKey(name))

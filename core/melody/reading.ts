@@ -82,7 +82,7 @@ export function melodyReading(chart: Chart, analysis: Analysis, places: readonly
   })
 }
 
-/** The chord with its third held up: what a natural 11 over a major third asks for (theory 2: #11 is the usual answer, sus where the 11 is the melody). */
+/** The chord with its third held up: what a natural 11 over a major third asks for (common practice: #11 is the usual answer, sus where the 11 is the melody). */
 function suspendedOf(chord: ChordSymbol): string | null {
   const read = parseChord(`${noteName(chord.root)}${hasDegree(chord, 'b7') ? '7sus4' : 'sus4'}`)
   return read.ok ? read.value.canonical : null

@@ -9,7 +9,7 @@ import { bad, must, type Result } from '../result'
 import type { Family } from '../voicing/family'
 import type { Limits } from '../voicing/limits'
 
-/** The eight steps: a sixth chord and the diminished seventh a half step under its root, turn by turn (theory: e6; common practice, no source). */
+/** The eight steps: a sixth chord and the diminished seventh a half step under its root, turn by turn (common practice, no source). */
 const STEPS: Readonly<Record<'major' | 'minor', readonly Degree[]>> = {
   major: ['1', '9', '3', '11', '5', 'b13', '13', '7'],
   minor: ['1', '9', 'b3', '11', '5', 'b13', '13', '7'],

@@ -10,7 +10,7 @@ interface TextureOf {
   families?: readonly Family[]
 }
 
-/** How full the grips under a melody are, and how they are built (theory 5). */
+/** How full the grips under a melody are, and how they are built (common practice). */
 export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices', 'two lines'] as const
 export type Texture = (typeof TEXTURE_NAMES)[number]
 export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {

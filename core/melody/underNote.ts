@@ -16,7 +16,7 @@ export interface UnderNote {
 }
 
 /**
- * What can stand under a melody note (common practice; the sixth-diminished steps of theory e6): the chord of the place with the note as its own tone or
+ * What can stand under a melody note (common practice; the sixth-diminished steps of common practice): the chord of the place with the note as its own tone or
  * tension; and, under a note that is not one of its tones, chords that lead on to what follows.
  * @param sound pitch class of the melody note
  * @param chord what stands at the place

@@ -7,7 +7,7 @@ export interface Stretch {
   to: number
 }
 
-/** Three stretches from easy to wide on any neck of usual length (theory: neck and hand; common practice, no source for the order of ease). */
+/** Three stretches from easy to wide on any neck of usual length (common practice, no source for the order of ease). */
 export const STRETCHES: readonly Stretch[] = [{ from: 9, to: 12 }, { from: 5, to: 9 }, { from: 1, to: 5 }]
 
 export const ANSWERS = ['comfortable', 'just', 'too wide'] as const

@@ -1,6 +1,6 @@
-import type { Press } from './fingering'
 import { pairReachMm, type Finger, type Hand } from './hand'
 import { reachMm, type Frets, type Instrument } from './instrument'
+import type { Press } from './press'
 
 /** What makes a grip hard, each part in the same arbitrary unit (about: one finger set down at ease is 0.4). */
 export interface DifficultyParts {

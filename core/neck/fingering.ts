@@ -1,14 +1,7 @@
+import type { Press } from './press'
 import { difficultyOf, type DifficultyParts } from './difficulty'
 import { FINGER_NAMES, pairReachMm, type Finger, type FingerOrThumb, type Hand } from './hand'
 import { reachMm, stringNumber, type Frets, type Instrument } from './instrument'
-
-/** One finger (or the thumb) holding one fret on one string, or on a run of strings as a barre. */
-export interface Press {
-  finger: FingerOrThumb
-  fret: number
-  /** String indexes the press sounds, lowest first. */
-  strings: readonly number[]
-}
 
 export interface Fingering {
   /** For each string: `null` not played, 0 open, else who holds it. */

@@ -8,7 +8,7 @@ export interface Hand {
   barre: boolean
   /** Strings between sounding ones may be silenced by a neighbouring finger. */
   innerMutes: boolean
-  /** The other hand plucks just the strings that sound, so that those between need no muting (theory: right hand, fingers); strummed where it is not said. */
+  /** The other hand plucks just the strings that sound, so that those between need no muting (common practice: right hand, fingers); strummed where it is not said. */
   plucked?: boolean
   /** Fingers that cannot be used. */
   missing: readonly Finger[]

@@ -1,4 +1,4 @@
-import type { Role } from '../analysis/reading'
+import type { Role } from '../analysis/role'
 
 /**
  * How far a colour goes: 1 the seventh or sixth; 2 the ninth; 3 the fuller tensions; 4 the sharp ones.
@@ -7,7 +7,7 @@ import type { Role } from '../analysis/reading'
 export type ColourLevel = 1 | 2 | 3 | 4
 
 export interface Colour {
-  /** Rule of the catalogue of changes (theory: ways to change a progression, a). */
+  /** Rule of the catalogue of changes (common practice: ways to change a progression, a). */
   rule: string
   /** What stands after the root. */
   suffix: string

@@ -1,10 +1,11 @@
-import type { Reading, Role } from '../analysis/reading'
+import type { Reading } from '../analysis/reading'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { noteName, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { COLOURS, type ColourLevel } from './catalogue'
+import type { Role } from '../analysis/role'
 
 /** Where the one control stands: 0 leaves every chord as typed. */
 export type ColourSetting = 0 | ColourLevel

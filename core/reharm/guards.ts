@@ -6,7 +6,7 @@ import { modulo, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
 import type { Spot } from './spot'
 
-/** What keeps a reharmonised tune recognisable (theory 9; common practice, no source). Each can be switched off. */
+/** What keeps a reharmonised tune recognisable (common practice, no source). Each can be switched off. */
 export const GUARD_NAMES = ['home', 'way home', 'form', 'written bass', 'moving', 'melody'] as const
 export type GuardName = (typeof GUARD_NAMES)[number]
 export const GUARDS: Readonly<Record<GuardName, string>> = {

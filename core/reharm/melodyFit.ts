@@ -24,7 +24,7 @@ export interface MelodyFit {
 }
 
 /**
- * A note over a chord (theory: availability, the sour interval): one of its tones; a tension; a natural 11 over a major third, to
+ * A note over a chord (common practice: availability, the sour interval): one of its tones; a tension; a natural 11 over a major third, to
  * avoid; or a half step above another chord tone, a sour minor ninth, unless it is the b9 of a dominant that falls a fifth. Over a dominant that does
  * not, such as a substitute, b9, #9 and b13 are notes to avoid.
  * @param resolves the chord goes a fifth down

@@ -1,5 +1,5 @@
 import { kindOf, type Kind } from '../analysis/kind'
-import type { Analysis, Function, Reading, Role } from '../analysis/reading'
+import type { Analysis, Function, Reading } from '../analysis/reading'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { parseChord } from '../chord/parse'
@@ -8,6 +8,7 @@ import { spellDegree, type Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
 import { modulo, noteName, pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { must } from '../result'
+import type { Role } from '../analysis/role'
 
 /** A chord of the plain chart as the rules of change see it: what it is, what it does, what stands around it, how long it has. */
 export interface Spot {

@@ -46,7 +46,7 @@ export function heldThrough(chords: readonly ChordSymbol[]): Note[] {
 }
 
 /**
- * For every chord of a tune the nearest chord that contains one sound (theory: drone, held top note), with the name the sound
+ * For every chord of a tune the nearest chord that contains one sound (common practice: drone, held top note), with the name the sound
  * has in it. Null where nothing holds it.
  */
 export function commonThread(text: string, held: Note): ((Threaded & { degree: Degree }) | null)[] {

@@ -1,6 +1,7 @@
 import { slotKey, slotsOf, type Chart, type Slot } from '../chart/chart'
 import type { Analysis, Reading } from '../analysis/reading'
 import { parseChord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { laidOut, stretched } from '../reharm/apply'
 import { putsKey, type Intent, type Put } from '../reharm/change'
@@ -11,7 +12,6 @@ import { optionsOf, type Option } from '../reharm/options'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { spotsOf, type Spot } from '../reharm/spot'
 import type { Choice, TuneDocument } from './document'
-import type { Sounding } from './sounding'
 
 /** Why something stands in the new line. */
 export interface Because {
@@ -41,6 +41,18 @@ export interface Decision {
   readonly because: Because
 }
 
+/** What a grip by hand sounds, where that is not the chord it was put in for. */
+export interface SoundsAs {
+  /** The chord the grip was put in for. */
+  meant: ChordSymbol
+  /** What it is called by what sounds; null where that has no usual name. */
+  named: ChordSymbol | null
+  foreign: readonly Degree[]
+  missing: readonly Degree[]
+  /** The player keeps another name knowingly. */
+  byPlayer: boolean
+}
+
 /** A chord of the new line in its place. */
 export interface LineChord {
   key: string
@@ -55,7 +67,7 @@ export interface LineChord {
   first: boolean
   fixed: boolean
   /** Where a grip by hand sounds something else than the chord it was put in for. */
-  sounding?: Sounding
+  sounding?: SoundsAs
   /** The stringing its grip by hand was made for, where it cannot be played on the instrument at hand. */
   elsewhere?: string
   /** How long it sounds, in beats of the metre the tune begins with. */

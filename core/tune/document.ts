@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { parseChart, TEMPO_RANGE } from '../chart/parse'
 import { CONTOURS } from '../leading/contour'
-import { TEXTURE_NAMES } from '../leading/texture'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { ownStyle } from '../player/ownStyle'
 import { chordMelody, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
 import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
+import { TEXTURE_NAMES } from '../leading/textureNames'
 
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 export const MOST_TITLE = 120

@@ -1,9 +1,9 @@
 import type { Constraint } from '../leading/constraints'
 import type { Contour } from '../leading/contour'
-import type { TextureName } from '../leading/texture'
 import type { StyleName, Weights } from '../leading/weights'
 import type { Frets } from '../neck/instrument'
 import type { Body } from '../player/limits'
+import type { TextureName } from '../leading/textureNames'
 
 /** What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with the same core. */
 export interface LinesQuestion {

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { MOST_NOTES_READ } from '../formats/readTune'
 import { DENSITIES, type NoteKind } from '../melody/line'
-import { TEXTURE_NAMES } from '../melody/textures'
 import { parsePitch } from '../pitch/note'
 import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
+import { TEXTURE_NAMES } from '../melody/textures'
 
 /** What a tune keeps of its melody and of the chord melody that is made under it. */
 const pitch = z.string().max(6).refine((text) => parsePitch(text).ok, 'a pitch such as Eb4')

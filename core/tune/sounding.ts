@@ -1,7 +1,6 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { movedTo, parseStringing, sameStringing, stringingName, type Stringing } from '../neck/otherInstrument'
-import type { Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
 import { parseChord } from '../chord/parse'
 import { calledOf } from '../voicing/called'
@@ -11,18 +10,6 @@ import { limitsFor, type Body } from '../player/limits'
 import type { LineChord } from './decisions'
 import type { TuneDocument } from './document'
 import type { TuneEdit } from './edit'
-
-/** What a grip by hand sounds, where that is not the chord it was put in for. */
-export interface Sounding {
-  /** The chord the grip was put in for. */
-  meant: ChordSymbol
-  /** What it is called by what sounds; null where that has no usual name. */
-  named: ChordSymbol | null
-  foreign: readonly Degree[]
-  missing: readonly Degree[]
-  /** The player keeps another name knowingly. */
-  byPlayer: boolean
-}
 
 /** The stringing of the player's instrument under a tune's capo, as grips remember it. */
 export const stringingOf = (body: Body, capo: number): string => stringingName(limitsFor(body, capo, 'any').instrument)

@@ -2,13 +2,14 @@ import guitar from '@tombatossals/chords-db/lib/guitar.json'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { difficultyOf } from '../neck/difficulty'
-import { easiestFingering, fingeringsOf, type Press } from '../neck/fingering'
+import { easiestFingering, fingeringsOf } from '../neck/fingering'
 import { DEFAULT_HAND, type Finger } from '../neck/hand'
 import { reachMm, STANDARD_GUITAR } from '../neck/instrument'
 import { must } from '../result'
 import { voicingsOf } from './enumerate'
 import { soundsLike } from './fits'
 import { DEFAULT_LIMITS, type Limits } from './limits'
+import type { Press } from '../neck/press'
 
 interface Shape { frets: number[]; fingers: number[]; barres: number[]; baseFret: number }
 const entries = Object.values(guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>).flat()

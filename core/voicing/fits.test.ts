@@ -4,7 +4,7 @@ import { DEFAULT_LIMITS } from './limits'
 
 const stands = (grip: string, symbol: string, anyGuide = false) => standsFor(grip.split(' ').map((fret) => (fret === 'x' ? null : Number(fret))), chord(symbol), DEFAULT_LIMITS, anyGuide)
 
-describe('what may stand for a chord in a line that adds tensions or leaves the root away (theory 2, common practice)', () => {
+describe('what may stand for a chord in a line that adds tensions or leaves the root away (common practice)', () => {
   test.each([
     ['x x 3 5 5 5', 'Dm7', 'a rootless ninth'], ['x x 3 4 5 5', 'G7', 'a rootless thirteenth'], ['x x 10 10 x x', 'Dm7', 'guide tones'], ['x 3 2 4 3 x', 'Cmaj7', 'a ninth on top'], ['x 5 5 5 6 x', 'Dm7', 'an eleventh'],
   ])('%s for %s: %s', (grip, symbol) => expect(stands(grip, symbol)).toBe(true))

@@ -17,7 +17,7 @@ export function soundsLike(frets: Frets, chord: ChordSymbol, limits: Pick<Limits
   )
 }
 
-/** Semitones above the root that a line may add to each kind of chord: tensions, sixths and sevenths (theory 2). */
+/** Semitones above the root that a line may add to each kind of chord: tensions, sixths and sevenths (common practice). */
 const ADDED: Readonly<Record<Kind, readonly number[]>> = {
   major: [2, 6, 9, 11], dominant: [1, 2, 3, 5, 6, 8, 9, 10], minor: [2, 5, 9, 10, 11], 'half-diminished': [2, 5, 8, 10], diminished: [2, 5, 8, 9, 11], augmented: [2, 10], suspended: [2, 9, 10], power: [2],
 }

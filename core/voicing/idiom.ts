@@ -198,7 +198,7 @@ export const isWritten = (frets: Frets, chord: ChordSymbol, instrument: Instrume
 const CLEAR_FIRST = 10
 
 /**
- * Grips of a chord, the usual ones first (theory 9: known shapes before unknown ones). Muddy ones are not among the first ten, but for the full open
+ * Grips of a chord, the usual ones first (common practice: known shapes before unknown ones). Muddy ones are not among the first ten, but for the full open
  * chords that everybody plays.
  */
 export function usualFirst(voicings: readonly Voicing[], chord: ChordSymbol, instrument: Instrument): Voicing[] {

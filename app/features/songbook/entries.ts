@@ -8,6 +8,8 @@ export interface SongbookRow {
   key: Key | null
   meter: string
   bars: number
+  /** How far it is, in words. */
+  far: string
   touched: string
   touchedAt: number
 }
@@ -18,9 +20,9 @@ export const ROWS_A_PAGE = 60
 /** The words of a search, each of which must be in the title or the chart. */
 export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
 
-export function rowOf({ id, title, summary: { key, meter, bars }, touchedAt }: SongbookEntry, now: number): SongbookRow {
+export function rowOf({ id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry, now: number): SongbookRow {
   const known = key === null ? null : parseKey(key)
-  return { id, title, touchedAt, key: known?.ok ? known.value : null, meter, bars, touched: daysAgo(touchedAt, now) }
+  return { id, title, touchedAt, key: known?.ok ? known.value : null, meter, bars, far, touched: daysAgo(touchedAt, now) }
 }
 
 const DAY_MS = 86_400_000

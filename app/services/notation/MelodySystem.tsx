@@ -6,11 +6,12 @@ import { Threads, type ThreadChord } from './Threads'
 import { across, type System } from './layout'
 import { Staff } from './Staff'
 import { TabStrip } from './TabStrip'
-import type { EventShown, MelodyView } from '../../steps/melody/useMelody'
+import type { MelodyDrawn } from './melodyShown'
+import type { EventShown } from './melodyShown'
 
 /** What the systems of the Melody step show and do; the same object while nothing of it changes. */
 export interface MelodyShown {
-  view: Pick<MelodyView, 'pieces' | 'events' | 'over' | 'phrases' | 'selected' | 'clock'>
+  view: MelodyDrawn
   songKey: Key
   strings: number
   capo: number

@@ -7,7 +7,7 @@ import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
 import { engraved } from './ChordName'
 import { drawStaff, LINE_GAP, noteId, STAFF_HEIGHT, TOP_LINE } from './drawStaff'
-import type { MelodyView } from '../../steps/melody/useMelody'
+import type { Over } from './melodyShown'
 
 interface Props {
   bars: readonly Bar[]
@@ -17,7 +17,7 @@ interface Props {
   edges: readonly number[]
   x: (bar: number, beat: number) => number
   showMeter: boolean
-  over: MelodyView['over']
+  over: Over
   phraseStarts: ReadonlySet<string>
   selected: string | null
   sounding: string | null

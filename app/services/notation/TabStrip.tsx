@@ -1,7 +1,7 @@
 import { memo } from 'react'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { ChordName } from './ChordName'
-import type { EventShown } from '../../steps/melody/useMelody'
+import type { EventShown } from './melodyShown'
 
 interface Props {
   events: readonly EventShown[]

@@ -27,8 +27,10 @@ export interface Room {
 export interface RoomView {
   /** One row: what is set now, each word a control that opens. */
   bar: ReactNode
-  /** Over the systems: what could not be read, or what to do first. */
+  /** Over the music, always in sight: a text, or a neck. */
   head?: ReactNode
+  /** The first lines of the music itself, which go with it. */
+  lead?: ReactNode
   /** Which rows stand in each system, and what they show. */
   music: MusicShown
   /** Something the rows of the room read, put around the systems. */

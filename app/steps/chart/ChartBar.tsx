@@ -51,7 +51,18 @@ export function ChartBar({ document, session, reading, editing, shown, onShown }
         </Word>
       )}
       <button type="button" className="tool" onClick={() => setBringing(true)}>Bring in chords</button>
+      <Word name="Signs" says="of the text"><Signs /></Word>
       {bringing && <ImportDialog onClose={() => setBringing(false)} onText={(text) => session.edit({ kind: 'text', text })} />}
     </Bar>
+  )
+}
+
+/** How a chart is written. */
+function Signs() {
+  return (
+    <p>
+      <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence,{' '}
+      <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>
+    </p>
   )
 }

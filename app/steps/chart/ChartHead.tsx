@@ -3,17 +3,13 @@ import type { TuneReading } from '../../../core/tune/reading'
 import type { TuneSession } from '../../services/tune/session'
 import { useSteady } from '../../services/words/steady'
 import { ChartEditor } from './ChartEditor'
-import { FormLine } from './FormLine'
 
-/** What stands over the systems of the chart: its text, and what it says in words. Redrawn at every key press, so its parts are handed only what concerns them. */
+/** What stands over the systems of the chart: its text. Redrawn at every key press, so it is handed only what concerns it. */
 export function ChartHead({ document, session, reading }: { document: TuneDocument; session: TuneSession; reading: TuneReading }) {
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
   const onStep = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onLeave = useSteady(() => void session.flush())
   return (
-    <>
-      <ChartEditor text={document.text} reading={reading} onText={onText} onLeave={onLeave} onStep={onStep} />
-      <FormLine reading={reading} />
-    </>
+    <ChartEditor text={document.text} reading={reading} onText={onText} onLeave={onLeave} onStep={onStep} />
   )
 }

@@ -16,6 +16,8 @@ import { WhyContext } from '../../services/words/Why'
 import { ChartBar } from './ChartBar'
 import type { Shown } from './ChartTools'
 import { ChartHead } from './ChartHead'
+import { FormLine } from './FormLine'
+import { Problems } from './Problems'
 import { ReadingDrawer } from './ReadingDrawer'
 import { useChartEditing, type BarAct } from './useChartEditing'
 
@@ -78,6 +80,7 @@ export function useChartRoom(): RoomView {
     editing.openAt(focus.slot.bar, wholeBeat(focus.slot.beat), word)
   }
 
+  const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
   const onBeat = writes ? editing.openAt : undefined
   const form = useMemo(() => ({ editing: editing.editing, onBeat, onGroup }), [editing.editing, onBeat, onGroup])
   const keys: KeyRow[] = [
@@ -92,7 +95,8 @@ export function useChartRoom(): RoomView {
 
   return {
     bar: <ChartBar document={document} session={session} reading={reading} editing={editing} shown={shown} onShown={setShown} />,
-    head: <WhyContext.Provider value={reasons}><ChartHead document={document} session={session} reading={reading} /></WhyContext.Provider>,
+    head: <ChartHead document={document} session={session} reading={reading} />,
+    lead: <WhyContext.Provider value={reasons}><Problems text={document.text} reading={reading} onText={onText} /><FormLine reading={reading} /></WhyContext.Provider>,
     music: { reading: read, newLine: 'none', form },
     drawer: {
       name: focus ? `${focus.slot.text}, ${placeName(focus.slot)}` : 'Chord',

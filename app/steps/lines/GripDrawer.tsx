@@ -10,8 +10,7 @@ import { RelatedGrips } from '../../services/grips/RelatedGrips'
 import { ChordName, engraved } from '../../services/notation/ChordName'
 import { GripDiagram, gripInWords } from '../../services/notation/GripDiagram'
 import type { KnownBook } from '../../services/grips/book'
-import type { LineChord } from '../../../core/tune/decisions'
-import type { Sounding } from '../../../core/tune/sounding'
+import type { LineChord, SoundsAs } from '../../../core/tune/decisions'
 import { madeChord } from '../../../core/tune/reading'
 
 /** Grips shown at first and added with each "more". */
@@ -83,7 +82,7 @@ export function GripDrawer({ chord, voicing, grips, related, capo, songKey, onFi
 }
 
 /** What a grip by hand sounds where it is not the chord it was put in for, and the other name it can have. */
-function SoundingWords({ sounding: { meant, named, foreign, missing, byPlayer }, onCall }: { sounding: Sounding; onCall: (symbol: string | null) => void }) {
+function SoundingWords({ sounding: { meant, named, foreign, missing, byPlayer }, onCall }: { sounding: SoundsAs; onCall: (symbol: string | null) => void }) {
   const apart = [...(foreign.length > 0 ? [`${foreign.map(engraved).join(', ')} not of ${engraved(meant.canonical)}`] : []), ...(missing.length > 0 ? [`no ${missing.map(engraved).join(', ')} of it`] : [])].join('; ')
   return (
     <p className="sounding" role="note">

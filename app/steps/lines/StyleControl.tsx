@@ -5,7 +5,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
 import { CONTOURS, type Contour } from '../../../core/leading/contour'
-import { TEXTURES, TEXTURE_NAMES, type TextureName } from '../../../core/leading/texture'
+import { TEXTURES } from '../../../core/leading/texture'
 import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weights'
 import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
@@ -15,6 +15,8 @@ import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { Leading } from '../../../core/tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
 import { STYLE_LABELS, TEXTURE_LABELS } from './styleLabels'
+import { TEXTURE_NAMES } from '../../../core/leading/textureNames'
+import type { TextureName } from '../../../core/leading/textureNames'
 
 interface Props {
   style: StyleName

@@ -1,5 +1,5 @@
-import type { TextureName } from '../../../core/leading/texture'
 import type { StyleName } from '../../../core/leading/weights'
+import type { TextureName } from '../../../core/leading/textureNames'
 
 export const STYLE_LABELS: Readonly<Record<StyleName, string>> = {
   smooth: 'Smooth', contrary: 'Contrary', tension: 'Tension', bass: 'Bass-led', top: 'Top-led', position: 'One position', drone: 'Drone', thin: 'Thin', rootless: 'Rootless',

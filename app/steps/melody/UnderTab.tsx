@@ -4,13 +4,14 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { DENSITIES, type Density } from '../../../core/melody/line'
-import { TEXTURES, TEXTURE_NAMES, type Texture } from '../../../core/melody/textures'
+import { TEXTURES, type Texture } from '../../../core/melody/textures'
 import { aloneInWords, handInWords } from '../../services/words/hand'
 import { engravedWords } from '../../services/notation/ChordName'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { TuneDocument } from '../../../core/tune/document'
 import { settingsOf, type MelodyView } from './useMelody'
 import type { TuneEdit } from '../../../core/tune/edit'
+import { TEXTURE_NAMES } from '../../../core/melody/textures'
 
 export const DENSITY_NAMES: Readonly<Record<Density, string>> = { bar: 'each bar', chord: 'each chord', beat: 'each beat', note: 'every note' }
 export const TEXTURE_LABELS: Readonly<Record<Texture, string>> = { full: 'Full', shells: 'Shells', 'drop 2': 'Drop 2', fourths: 'Fourths', 'two voices': 'Two voices', 'two lines': 'Two lines' }

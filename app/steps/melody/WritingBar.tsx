@@ -8,7 +8,7 @@ import type { usePlayingIn } from './usePlayingIn'
 import type { Writing } from './useWriting'
 
 /** The bar while notes are written: what the next one will be, with the key of each. */
-export function WritingBar({ writing: { pen, change, place, atEnd, putRest, says } }: { writing: Writing }) {
+export function WritingBar({ writing: { pen, change, place, atEnd, putRest, says }, neck, onNeck }: { writing: Writing; neck: boolean; onNeck: (shown: boolean) => void }) {
   return (
     <Bar label="Writing notes">
       <Button size="small" variant="contained" color="secondary" title="Escape, or E" onClick={() => change({ on: false })}>{atEnd ? 'Writing, at the end of the tune' : `Writing on ${placeName(place)}`}</Button>
@@ -18,6 +18,7 @@ export function WritingBar({ writing: { pen, change, place, atEnd, putRest, says
       <ToggleButton size="small" value="dot" selected={pen.dotted} title="Half as long again" onChange={() => change({ dotted: !pen.dotted })}>Dotted <kbd>.</kbd></ToggleButton>
       <ToggleButton size="small" value="triplet" selected={pen.triplet} title="Three in the time of two" onChange={() => change({ triplet: !pen.triplet })}>Triplet <kbd>T</kbd></ToggleButton>
       <Button size="small" onClick={putRest}>Rest <kbd>R</kbd></Button>
+      <button type="button" className="tool" aria-pressed={neck} onClick={() => onNeck(!neck)}>Neck</button>
       <span className="quiet" role="status">{says ?? 'A to G put notes in; a touch, ← →, Home, End and Page keys move the place.'}</span>
     </Bar>
   )

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
-import { Clock, NEAR, piecesOf, type Piece } from '../../../core/melody/clock'
-import { placeKey, placesOf, type HarmonisedLine, type HarmonisedNote } from '../../../core/melody/line'
+import { Clock, NEAR, piecesOf } from '../../../core/melody/clock'
+import { placeKey, placesOf, type HarmonisedLine } from '../../../core/melody/line'
 import { handEffort } from '../../../core/melody/move'
-import { phrasesOf, type Phrase } from '../../../core/melody/phrases'
+import { phrasesOf } from '../../../core/melody/phrases'
 import { troubles, type NoteReading, type Trouble } from '../../../core/melody/reading'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { Choice } from '../../../core/melody/harmonise'
@@ -16,6 +16,7 @@ import { stringingOf } from '../../../core/tune/sounding'
 import { fixedHere, keepEvent, keptNotes } from '../../../core/tune/keptNotes'
 import { melodyLimits } from '../../../core/player/melodyLimits'
 import type { ChordMelodySettings, KeptEvent } from '../../../core/tune/melodySchema'
+import type { EventShown, MelodyDrawn } from '../../services/notation/melodyShown'
 import { useAnswer, type AskedState } from '../../services/workers/useAnswer'
 import type { TuneEdit } from '../../../core/tune/edit'
 
@@ -33,30 +34,11 @@ interface Asked {
   onEdit: (edit: TuneEdit) => void
 }
 
-/** One event of the chord melody as it is shown. */
-export interface EventShown {
-  key: string
-  index: number
-  from: number
-  to: number
-  made: HarmonisedNote
-  /** Its grip was chosen by hand. */
-  fixed: boolean
-  /** The grip by hand is for other open strings and cannot be had on these: another stands there. */
-  elsewhere?: boolean
-}
-
-export interface MelodyView {
+export interface MelodyView extends MelodyDrawn {
   chart: Chart
-  clock: Clock
   notes: MelodyNote[]
-  pieces: Piece[]
   /** Notes that stand beyond the bars of the chart; they are kept. */
   beyond: number
-  /** What each note is over the plain chord, and over the new one, by place. */
-  over: ReadonlyMap<string, { plain: NoteReading | null; made: NoteReading | null }>
-  phrases: Phrase[]
-  events: EventShown[]
   lines: readonly HarmonisedLine[]
   efforts: readonly number[]
   chosen: number
@@ -64,7 +46,6 @@ export interface MelodyView {
   stop: () => void
   again: () => void
   troubles: Trouble[]
-  selected: string | null
   select: (key: string | null) => void
   choices: Choice[] | null
   /** Other chords that take the selected note and were not tried; `askAll` tries them. */

@@ -84,7 +84,7 @@ export function useMelodyRoom(): RoomView {
   ]
   return {
     bar: playing.on ? <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
-      : writing.pen.on ? <WritingBar writing={writing} />
+      : writing.pen.on ? <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
       : <MelodyBar state={melody} document={document} songKey={analysis.key} capo={chart.capo} body={body} onEdit={edit} onHear={onHear} />,
     head: (
       <>

@@ -1,0 +1,88 @@
+import { expose } from 'comlink'
+import { Office, WorkerFault } from './client'
+
+/** A worker on a message channel: what it is asked is answered on the same thread, by the same library. */
+class FakeWorker extends EventTarget {
+  static made: FakeWorker[] = []
+  ended = false
+  private readonly near: MessagePort
+  private readonly far: MessagePort
+  constructor(answers: object) {
+    super()
+    const { port1, port2 } = new MessageChannel()
+    this.near = port1
+    this.far = port2
+    expose(answers, port2 as never)
+    port2.start()
+    FakeWorker.made.push(this)
+  }
+  postMessage(message: unknown, transfer: Transferable[] = []) { this.near.postMessage(message, transfer) }
+  override addEventListener(type: string, listener: never, options?: AddEventListenerOptions) {
+    if (type === 'message') { this.near.addEventListener(type, listener, options); this.near.start() } else super.addEventListener(type, listener, options)
+  }
+  override removeEventListener(type: string, listener: never) { if (type === 'message') this.near.removeEventListener(type, listener); else super.removeEventListener(type, listener) }
+  start() { this.near.start() }
+  terminate() { this.ended = true; this.near.close(); this.far.close() }
+}
+
+const answers = {
+  twice: (n: number) => 2 * n,
+  never: (_: number) => new Promise<number>(() => undefined),
+  counted: (to: number, tell: (told: { done: number; of: number }) => void) => { for (let done = 1; done <= to; done += 1) tell({ done, of: to }); return to },
+  refused: (_: number): number => { throw new Error('There is no grip. Accepted: fewer notes.') },
+}
+const office = (keeps = false) => new Office<typeof answers>(() => new FakeWorker(answers) as unknown as Worker, 'The search', keeps)
+beforeEach(() => { FakeWorker.made = [] })
+afterEach(() => FakeWorker.made.forEach((worker) => { if (!worker.ended) worker.terminate() }))
+
+test('a question is answered, and the worker that has answered is asked the next one', async () => {
+  const here = office()
+  expect(await here.ask('twice', 21)).toBe(42)
+  expect(await here.ask('twice', 4)).toBe(8)
+  expect(FakeWorker.made).toHaveLength(1)
+})
+test('two questions at a time have a worker each', async () => {
+  const here = office()
+  expect(await Promise.all([here.ask('twice', 1), here.ask('twice', 2)])).toEqual([2, 4])
+  expect(FakeWorker.made).toHaveLength(2)
+})
+test('what is known before the answer is told', async () => {
+  const told: number[] = []
+  expect(await office().ask('counted', 3, undefined, ({ done }) => told.push(done))).toBe(3)
+  expect(told).toEqual([1, 2, 3])
+})
+test('a question that is stopped ends its worker at once', async () => {
+  const here = office()
+  const stop = new AbortController()
+  const asked = here.ask('never', 0, stop.signal)
+  stop.abort()
+  await expect(asked).rejects.toThrow(/abort/i)
+  expect(FakeWorker.made[0]!.ended).toBe(true)
+  expect(await here.ask('twice', 3)).toBe(6)
+  await expect(here.ask('twice', 3, AbortSignal.abort())).rejects.toThrow(/abort/i)
+})
+test('the reason why there is no answer comes to whoever asked, and the worker goes on', async () => {
+  const here = office()
+  await expect(here.ask('refused', 0)).rejects.toThrow('There is no grip. Accepted: fewer notes.')
+  expect(await here.ask('twice', 5)).toBe(10)
+  expect(FakeWorker.made).toHaveLength(1)
+})
+test('a worker that breaks says so, and is not asked again', async () => {
+  const here = office()
+  const asked = here.ask('never', 0)
+  FakeWorker.made[0]!.dispatchEvent(Object.assign(new Event('error'), { message: 'its code is not there' }))
+  await expect(asked).rejects.toThrow(WorkerFault)
+  await expect(asked).rejects.toThrow('The search broke off: its code is not there.')
+  expect(FakeWorker.made[0]!.ended).toBe(true)
+  expect(await here.ask('twice', 6)).toBe(12)
+})
+test('where one worker keeps what it knows, stopping passes the answer over and does not end it', async () => {
+  const here = office(true)
+  const stop = new AbortController()
+  const asked = here.ask('twice', 1, stop.signal)
+  stop.abort()
+  await expect(asked).rejects.toThrow(/abort/i)
+  expect(await here.ask('twice', 2)).toBe(4)
+  expect(FakeWorker.made).toHaveLength(1)
+  expect(FakeWorker.made[0]!.ended).toBe(false)
+})
