@@ -34,5 +34,15 @@ export default ts.config(
       eqeqeq: ['error', 'always'],
     },
   },
+  {
+    files: ['app/**/*.{ts,tsx}', 'db/**/*.ts', 'workers/**/*.ts', 'server/**/*.ts', 'e2e/**/*.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      // A promise that nobody waits for hides its failure.
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
   ...oneWay,
 )

@@ -27,7 +27,7 @@ export default async function handleRequest(
       </CacheProvider>,
       {
         nonce,
-        onAllReady: () => text(pipe(new PassThrough())).then(resolve, reject),
+        onAllReady: () => void text(pipe(new PassThrough())).then(resolve, reject),
         onShellError: reject,
         onError(error) {
           failed = true
