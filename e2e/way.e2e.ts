@@ -173,7 +173,7 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Dm7', 'Db7', 'Cmaj7'])
   expect(await symbolsIn(homeLine(page))).toEqual(['Cmaj7', 'Dm7', 'G7', 'Cmaj7'])
   await expect(newLine(page).locator('.why')).toContainText('has the third and seventh of G7, swapped')
-  const facts = drawer.locator('li', { has: page.getByRole('button', { name: /(^|\s)Db7 / }) }).locator('.option-facts')
+  const facts = drawer.locator('.option-facts')
   await expect(facts).toContainText(/near home|way out|half way|well out|far out/)
   await facts.getByText('why?').click()
   await expect(facts).toContainText('2 of its tones are outside the key, and its root is 5 fifths from the tonic')

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
 import { farInWords } from '../../../core/reharm/howFar'
+import { Roving } from '../../services/controls/Roving'
 import { Why } from '../../services/words/Why'
 import { ChordName, engraved, engravedWords } from '../../services/notation/ChordName'
 import type { Decision } from '../../../core/tune/decisions'
@@ -33,6 +34,8 @@ interface Props {
 /** What the selected chord or stretch can become, by intent. Resting on one sounds it where it would stand; a click keeps it. */
 export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPutBack }: Props) {
   const [all, setAll] = useState<ReadonlySet<Intent>>(new Set())
+  /** The option under the pointer, or the focus: its reason is said. */
+  const [looked, setLooked] = useState<number | null>(null)
   const hover = useRef<ReturnType<typeof setTimeout>>(undefined)
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => { if (at !== null) list.current?.querySelector(`[data-option='${at}']`)?.scrollIntoView({ block: 'nearest' }) }, [at])
@@ -42,10 +45,18 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
   const decision = chords.length === 1 ? first.decision : null
   const now = decision && keyOf(decision)
   const chosen = chords.some((chord) => chord.decision && chord.decision.by !== 'control')
+  const takenAt = offered.findIndex((one) => one.key === now)
+  const reason = offered[at ?? looked ?? takenAt]
   const intents = INTENTS.filter((intent) => offered.some((one) => one.intent === intent))
   return (
     <div ref={list}>
       <h2>{chords.map((chord) => { const plain = plainChord(chord); return plain && <span className="reason-chord" key={chord.key}><ChordName chord={plain} /></span> })} can become</h2>
+      {reason && (
+        <div className="option-reason" id="option-reason">
+          <p>{!reason.why.startsWith(reason.puts[0]!.chord.canonical) && <b>{engravedWords(reason.puts.map(({ chord }) => chord.canonical).join(' '))} </b>}{engravedWords(reason.why)} <i>{reason.mood}</i></p>
+          {reason.option && <OptionFacts key={`${reason.key}${reason.name}`} offered={reason} />}
+        </div>
+      )}
       {tried && at !== null && <p className="trying" role="status"><b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried. <kbd>Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it.</p>}
       {intents.map((intent) => {
         const inside = offered.map((one, order) => ({ one, order })).filter(({ one }) => one.intent === intent)
@@ -53,23 +64,23 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
         return (
           <section key={intent} aria-label={intent}>
             <h3>{INTENT_WORDS[intent]}</h3>
-            <ol className="options">
+            <Roving as="ol" className="options">
               {shown.map(({ one, order }) => (
                 <li key={`${one.key}${one.name}`}>
                   <button
                     type="button" data-option={order} className={['option', one.key === now && 'taken', order === at && 'at', one.puts.length > 1 && 'long'].filter(Boolean).join(' ')} aria-pressed={one.key === now}
-                    onPointerEnter={() => { hover.current = setTimeout(() => onHear(one), HOVER_MS) }} onPointerLeave={() => clearTimeout(hover.current)}
+                    onPointerEnter={() => { setLooked(order); hover.current = setTimeout(() => onHear(one), HOVER_MS) }} onPointerLeave={() => clearTimeout(hover.current)}
+                    onFocus={() => setLooked(order)} aria-describedby={order === looked ? 'option-reason' : undefined}
                     onClick={() => { clearTimeout(hover.current); onKeep(one) }}
                   >
                     <kbd>{order <= MOST_DIGIT ? order : ''}</kbd>
                     <span className="option-chord">{one.puts.map(({ chord }, place) => <span className="reason-chord" key={place}><ChordName chord={chord} /></span>)}</span>
                     <span className="option-added">{sideNote(one)}</span>
-                    <span className="option-why">{engravedWords(one.why)} <i>{one.mood}</i></span>
+                    {one.far !== null && <span className="option-far">{farInWords(one.far)}</span>}
                   </button>
-                  {one.option && <OptionFacts offered={one} />}
                 </li>
               ))}
-            </ol>
+            </Roving>
             {shown.length < inside.length && <Button size="small" onClick={() => setAll(new Set([...all, intent]))}>All {inside.length}</Button>}
           </section>
         )
@@ -100,7 +111,7 @@ function OptionFacts({ offered: { option, parts, far } }: { offered: Offered }) 
   ].filter(Boolean).join(' ')
   return (
     <div className="option-facts">
-      {farInWords(far!)}{beyond.length > 0 && `; melody: ${beyond.map(({ note, heard }) => `${note} ${heard}`).join(', ')}`} <Why>{facts}</Why>
+      {farInWords(far!)}{beyond.length > 0 && `; melody: ${beyond.map(({ note, heard }) => `${engravedWords(note)} ${heard}`).join(', ')}`} <Why>{facts}</Why>
     </div>
   )
 }
