@@ -27,5 +27,16 @@ export function progressTo(tell: (told: Progress) => void): (done: number, of: n
   }
 }
 
+/** An answer, and how often something was told before it: what is told comes another way, and may come later. */
+export interface Counted<Answer> { answer: Answer; told: number }
+
+/** Answers that say how often they told something, and tell it through a port. */
+export const counted = (answers: Answers): Record<string, (question: unknown, port: MessagePort) => Promise<Counted<unknown>>> =>
+  Object.fromEntries(Object.entries(answers).map(([kind, answer]) => [kind, async (question, port) => {
+    let told = 0
+    const whole: unknown = await answer(question, (one: unknown) => { told += 1; port.postMessage(one) })
+    return { answer: whole, told }
+  }]))
+
 /** Lets a page ask. What an answer throws comes to the page as the reason why there is none. */
-export const answerWith = (answers: Answers): void => expose(answers)
+export const answerWith = (answers: Answers): void => expose(counted(answers))

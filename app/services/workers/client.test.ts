@@ -1,4 +1,5 @@
 import { expose } from 'comlink'
+import { counted } from '../../../workers/answering'
 import { Office, WorkerFault } from './client'
 
 /** A worker on a message channel: what it is asked is answered on the same thread, by the same library. */
@@ -12,7 +13,7 @@ class FakeWorker extends EventTarget {
     const { port1, port2 } = new MessageChannel()
     this.near = port1
     this.far = port2
-    expose(answers, port2 as never)
+    expose(counted(answers as never), port2 as never)
     port2.start()
     FakeWorker.made.push(this)
   }
@@ -49,7 +50,16 @@ test('two questions at a time have a worker each', async () => {
 test('what is known before the answer is told', async () => {
   const told: number[] = []
   expect(await office().ask('counted', 3, undefined, ({ done }) => told.push(done))).toBe(3)
+  // All of it, before the answer: it comes by a way of its own.
   expect(told).toEqual([1, 2, 3])
+})
+test('what was told is heard before the answer, however late it comes', async () => {
+  const told: number[] = []
+  const here = office()
+  await here.ask('twice', 1)
+  const many = here.ask('counted', 200, undefined, ({ done }) => told.push(done))
+  expect(await many).toBe(200)
+  expect(told).toHaveLength(200)
 })
 test('a question that is stopped ends its worker at once', async () => {
   const here = office()

@@ -1,5 +1,5 @@
-import { proxy, releaseProxy, wrap, type Remote } from 'comlink'
-import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
+import { releaseProxy, transfer, wrap, type Remote } from 'comlink'
+import type { AnswerOf, Answers, Counted, QuestionOf, ToldOf } from '../../../workers/answering'
 import type { ImportAnswers } from '../../../workers/import'
 import type { MelodyAnswers } from '../../../workers/melody'
 import type { SearchAnswers } from '../../../workers/search'
@@ -34,6 +34,7 @@ export class Office<All extends Answers> {
     signal?.throwIfAborted()
     const desk = this.take()
     const done = new AbortController()
+    const { port1: ear, port2: mouth } = new MessageChannel()
     let broken = false
     try {
       return await new Promise<AnswerOf<All, Kind>>((resolve, reject) => {
@@ -41,11 +42,22 @@ export class Office<All extends Answers> {
         desk.worker.addEventListener('error', (event) => broke(event.message || 'its code could not be loaded'), { signal: done.signal })
         desk.worker.addEventListener('messageerror', () => broke('its answer could not be read'), { signal: done.signal })
         signal?.addEventListener('abort', () => reject(signal.reason as Error), { signal: done.signal })
-        const asked = (desk.remote as Remote<Answers>)[kind]!(question, proxy((told: ToldOf<All, Kind>) => { if (!signal?.aborted) onTold(told) }))
-        void (asked as Promise<AnswerOf<All, Kind>>).then(resolve, reject)
+        let heard = 0
+        let whole: Counted<AnswerOf<All, Kind>> | null = null
+        // The answer is whole when everything told before it has come too.
+        const settle = () => { if (whole && heard >= whole.told) resolve(whole.answer) }
+        ear.onmessage = ({ data }: MessageEvent<ToldOf<All, Kind>>) => {
+          heard += 1
+          if (!signal?.aborted) onTold(data)
+          settle()
+        }
+        const asking = desk.remote as unknown as Record<string, (question: unknown, port: MessagePort) => Promise<Counted<AnswerOf<All, Kind>>>>
+        const asked = asking[kind]!(question, transfer(mouth, [mouth]))
+        asked.then((answer) => { whole = answer; settle() }, reject)
       })
     } finally {
       done.abort()
+      ear.close()
       this.giveBack(desk, broken, signal?.aborted ?? false)
     }
   }
