@@ -56,4 +56,12 @@ describe('usual spellings (common practice, no source)', () => {
     expect(names[0]).toMatch(/^C7/)
     expect(namesOf([43, 53, 59, 61])[0]!.chord.canonical).toMatch(/^G7(b5|#11)$/)
   })
+  test('no name stands there twice, over any root', () => {
+    for (const over of ['A', 'C', 'Eb', 'F#', 'B'])
+      for (const midis of [[48, 52, 55, 59], [43, 53, 59, 64], [45, 49, 56], [48, 54, 58, 63]]) {
+        const names = namesOf(midis, { over: must(parseNote(over)) }).map((one) => one.chord.canonical)
+        expect(new Set(names).size).toBe(names.length)
+        expect(names.length).toBeGreaterThan(0)
+      }
+  })
 })

@@ -114,10 +114,12 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
     })
   if ((over || names.length === 0) && countBits(sounds) >= 2) {
     const { chord, outside } = builtOver(over ?? plainSpelling(bass, sharps), sounds)
-    if (!names.some((one) => one.chord.root === chord.root && one.chord.canonical === chord.canonical)) add(chord, PRICE.built, outside)
+    add(chord, PRICE.built, outside)
   }
   names.sort((a, b) => a.score - b.score || a.chord.canonical.localeCompare(b.chord.canonical, 'en'))
-  return names
+  // Several readings can be spelled alike: the likeliest stands for them.
+  const said = new Set<string>()
+  return names.filter(({ chord }) => !said.has(chord.canonical) && said.add(chord.canonical))
 }
 
 const overRoot = (root: Note, suffix: string): ChordSymbol => must(parseChord(noteName(root) + suffix))
