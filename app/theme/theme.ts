@@ -2,7 +2,7 @@ import { createTheme, type Theme } from '@mui/material/styles'
 
 export type ThemeName = 'morning' | 'dusk'
 
-/** Colours of the two themes. The same names are CSS variables in styles.css for everything that is not MUI. */
+/** Colours of the two themes. The same names are CSS variables in base.css for everything that is not MUI. */
 const PALETTES = {
   morning: { mode: 'light', paper: '#FBF7EC', raised: '#FFFDF6', ink: '#1E2B2E', soft: '#4A5B5E', pond: '#2F5D62', onPond: '#FBF7EC', reed: '#D9A21B', onReed: '#1E2B2E', clay: '#A8482F', mist: '#C9D3CF' },
   dusk: { mode: 'dark', paper: '#12191B', raised: '#1A2427', ink: '#EDE6D3', soft: '#AEB8B2', pond: '#8FBDBD', onPond: '#12191B', reed: '#E3B23C', onReed: '#12191B', clay: '#E08A6D', mist: '#354448' },
