@@ -1,4 +1,11 @@
+import type { Page } from '@playwright/test'
 import { act, expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+
+/** No search of this tab is on its way any more, whose grips would be written and tell it what another tab has done. */
+async function settled(page: Page): Promise<void> {
+  await expect(page.locator('.transport-says')).not.toContainText('Finding grips')
+  await saved(page)
+}
 
 test('a symbol that cannot be read is marked in place, and nothing typed is lost', async ({ page }) => {
   await typeTune(page, 'With a Slip', 'key: C\n| C | Xm7 | Dm7q | G7 |')
@@ -49,11 +56,13 @@ test('edits that a closed tab could not send are taken up by the next visit', as
 
 test('two tabs: the second writer is told, and both ways out keep both works', async ({ page, context }) => {
   await typeTune(page, 'Two Hands', '| C | F |')
+  await settled(page)
   // A tab that comes to look learns of the other before it writes: here neither does.
   await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   const second = await context.newPage()
   await second.goto(page.url())
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')
+  await settled(second)
   await page.getByLabel('Chart text').fill('| C | F | G |')
   await saved(page)
   await second.getByLabel('Chart text').fill('| C | Am |')
