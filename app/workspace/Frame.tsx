@@ -86,7 +86,7 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
           <KeepingNotices view={{ status, keptHere, aside, title: document.title }} unread={tune.unread} session={session} />
         </section>
         <div className="music-column">
-        {view.head && <div className="room-head">{view.head}</div>}
+          {view.head && <div className="room-head">{view.head}</div>}
         <section className="music" id="music" aria-label="Music" tabIndex={-1} ref={music}>
           {view.lead}
           {reading.chords.length === 0 && document.text.trim() !== '' && <p className="quiet">Nothing of the text could be read as chords yet.</p>}
