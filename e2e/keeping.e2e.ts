@@ -87,7 +87,10 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
 })
 
 test('undo in a tab that another has overtaken is told so; a tune deleted elsewhere keeps its edits waiting', async ({ page, context }) => {
+  // The second tab is opened when nothing is left to be found: else what it finds meets the first tab's edit, and it learns of that before the undo.
+  const found = page.waitForResponse((response) => response.request().postData()?.includes('"kind":"grips"') ?? false)
   await typeTune(page, 'Overtaken', '| C | F |')
+  await found
   await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   const second = await context.newPage()
   await second.goto(page.url())
