@@ -4,5 +4,17 @@ export default {
   maxWorkers: 2,
   roots: ['<rootDir>/core', '<rootDir>/app', '<rootDir>/db', '<rootDir>/server', '<rootDir>/workers'],
   testMatch: ['**/*.test.{ts,tsx}'],
-  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }] },
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
 }

@@ -13,7 +13,10 @@ export function database(): Db {
   try {
     return openBook()
   } catch (error) {
-    throw data(error instanceof BookFault ? error.message : `The book cannot be opened: ${String(error)}`, { status: 503, statusText: 'The book cannot be opened' })
+    throw data(error instanceof BookFault ? error.message : `The book cannot be opened: ${String(error)}`, {
+      status: 503,
+      statusText: 'The book cannot be opened',
+    })
   }
 }
 
@@ -26,7 +29,11 @@ export function openBook(): Db {
     fillSummaries(db)
   } catch (error) {
     db.$client.close()
-    throw new BookFault(faultInWords(error, file()) ?? `The book in ${file()} cannot be read: ${error instanceof Error ? error.message : String(error)}`, { cause: error })
+    throw new BookFault(
+      faultInWords(error, file()) ??
+        `The book in ${file()} cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+      { cause: error },
+    )
   }
   opened = db
   return db

@@ -9,5 +9,10 @@ const nonce = document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce
 const cache = createCache({ key: 'yh', nonce })
 
 startTransition(() => {
-  hydrateRoot(document, <CacheProvider value={cache}><HydratedRouter /></CacheProvider>)
+  hydrateRoot(
+    document,
+    <CacheProvider value={cache}>
+      <HydratedRouter />
+    </CacheProvider>,
+  )
 })

@@ -12,7 +12,11 @@ export { closeBook, openBook } from './database.server'
 
 /** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
 export default async function handleRequest(
-  request: Request, status: number, headers: Headers, context: EntryContext, loadContext?: { nonce?: string },
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+  loadContext?: { nonce?: string },
 ): Promise<Response> {
   const nonce = loadContext?.nonce
   const cache = createCache({ key: 'yh', nonce })
@@ -38,5 +42,8 @@ export default async function handleRequest(
   })
   const styles = constructStyleTagsFromChunks(extractCriticalToChunks(html))
   headers.set('Content-Type', 'text/html; charset=utf-8')
-  return new Response(html.replace('</head>', () => `${styles}</head>`), { status: failed ? 500 : status, headers })
+  return new Response(
+    html.replace('</head>', () => `${styles}</head>`),
+    { status: failed ? 500 : status, headers },
+  )
 }

@@ -15,12 +15,27 @@ import './steps/melody/melody.css'
 import Button from '@mui/material/Button'
 import { ThemeProvider } from '@mui/material/styles'
 import { useContext, useEffect, useState, type ReactNode } from 'react'
-import { isRouteErrorResponse, Link, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from 'react-router'
+import {
+  isRouteErrorResponse,
+  Link,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useRouteLoaderData,
+  type ShouldRevalidateFunctionArgs,
+} from 'react-router'
 import type { Route } from './+types/root'
 import type { NumeralSchool } from '../core/analysis/numeral'
 import { readLiking, readPlayer } from '../db/player'
 import { database } from './database.server'
-import { keepNumerals, NumeralContext, numeralsFromCookies, type NumeralChoice } from './services/notation/numerals'
+import {
+  keepNumerals,
+  NumeralContext,
+  numeralsFromCookies,
+  type NumeralChoice,
+} from './services/notation/numerals'
 import { wasUnreachable } from './services/forms/unlessUnreachable'
 import { PlayerContext } from './services/player/PlayerContext'
 import { usePlayerState } from './services/player/usePlayerState'
@@ -30,14 +45,26 @@ import { ThemeChoiceContext } from './theme/useTheme'
 
 export function loader({ request }: Route.LoaderArgs) {
   const cookies = request.headers.get('cookie')
-  return { theme: themeFromCookies(cookies), numerals: numeralsFromCookies(cookies), player: { settings: readPlayer(database()), liking: readLiking(database()) } }
+  return {
+    theme: themeFromCookies(cookies),
+    numerals: numeralsFromCookies(cookies),
+    player: { settings: readPlayer(database()), liking: readLiking(database()) },
+  }
 }
 
 /** Going from step to step of a tune asks the server nothing: it may be away. */
-export function shouldRevalidate({ currentUrl, nextUrl, formMethod, actionResult, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean {
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  actionResult,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs): boolean {
   if (wasUnreachable(actionResult)) return false
   const tuneOf = ({ pathname }: URL) => /^\/tunes\/([^/]+)\/(?!sheet$|why$)\w+$/.exec(pathname)?.[1]
-  return !formMethod && tuneOf(currentUrl) !== undefined && tuneOf(currentUrl) === tuneOf(nextUrl) ? false : defaultShouldRevalidate
+  return !formMethod && tuneOf(currentUrl) !== undefined && tuneOf(currentUrl) === tuneOf(nextUrl)
+    ? false
+    : defaultShouldRevalidate
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
@@ -52,7 +79,13 @@ export function Layout({ children }: { children: ReactNode }) {
     setChosen(next)
   }
   const [chosenSchool, setSchool] = useState<NumeralSchool | null>(null)
-  const numerals: NumeralChoice = { school: chosenSchool ?? loaded?.numerals ?? 'case', choose: (next) => { keepNumerals(next); setSchool(next) } }
+  const numerals: NumeralChoice = {
+    school: chosenSchool ?? loaded?.numerals ?? 'case',
+    choose: (next) => {
+      keepNumerals(next)
+      setSchool(next)
+    },
+  }
   return (
     <html lang="en" data-theme={name}>
       <head>
@@ -80,8 +113,14 @@ export function Layout({ children }: { children: ReactNode }) {
 export default function App({ loaderData }: Route.ComponentProps) {
   const player = usePlayerState(loaderData.player)
   // Said to whoever drives the page: from here on it listens.
-  useEffect(() => { document.documentElement.dataset.listening = 'yes' }, [])
-  return <PlayerContext.Provider value={player}><Outlet /></PlayerContext.Provider>
+  useEffect(() => {
+    document.documentElement.dataset.listening = 'yes'
+  }, [])
+  return (
+    <PlayerContext.Provider value={player}>
+      <Outlet />
+    </PlayerContext.Provider>
+  )
 }
 
 /** How often a page that got no answer looks whether the server is back, in ms. */
@@ -93,23 +132,56 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const unreachable = !known && error instanceof TypeError && /fetch|load|network/i.test(error.message)
   useEffect(() => {
     if (!unreachable) return
-    const timer = setInterval(() => { void fetch('/heron.svg', { cache: 'no-store' }).then((answer) => { if (answer.ok) window.location.reload() }, () => null) }, LOOK_MS)
+    const timer = setInterval(() => {
+      void fetch('/heron.svg', { cache: 'no-store' }).then(
+        (answer) => {
+          if (answer.ok) window.location.reload()
+        },
+        () => null,
+      )
+    }, LOOK_MS)
     return () => clearInterval(timer)
   }, [unreachable])
   if (unreachable)
     return (
       <main className="page">
         <h1>The server does not answer</h1>
-        <p role="status">This page comes as soon as it is back. What you made and is not yet saved is kept in this browser.</p>
-        <p><Button variant="contained" onClick={() => window.location.reload()}>Try again now</Button></p>
+        <p role="status">
+          This page comes as soon as it is back. What you made and is not yet saved is kept in this browser.
+        </p>
+        <p>
+          <Button variant="contained" onClick={() => window.location.reload()}>
+            Try again now
+          </Button>
+        </p>
       </main>
     )
   const bookFault = known && error.status === 503
   return (
     <main className="page">
-      <h1>{bookFault ? 'The book cannot be opened' : known && error.status === 404 ? 'There is nothing here' : 'Something went wrong'}</h1>
-      <p>{known ? String(error.data || error.statusText) : error instanceof Error ? error.message : 'The page could not be shown.'}</p>
-      {bookFault ? <p>Nothing can be kept until that is mended. <a href="/">Try again</a></p> : <p><Link to="/">Back to the songbook</Link></p>}
+      <h1>
+        {bookFault
+          ? 'The book cannot be opened'
+          : known && error.status === 404
+            ? 'There is nothing here'
+            : 'Something went wrong'}
+      </h1>
+      <p>
+        {known
+          ? String(error.data || error.statusText)
+          : error instanceof Error
+            ? error.message
+            : 'The page could not be shown.'}
+      </p>
+      {bookFault ? (
+        <p>
+          Nothing can be kept until that is mended. <a href="/">Try again</a>
+        </p>
+      ) : (
+        <p>
+          <Link to="/">Back to the songbook</Link>
+        </p>
+      )}
     </main>
   )
 }

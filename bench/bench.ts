@@ -53,7 +53,13 @@ function everyGrip(target: ChordSymbol, limits: Limits): number {
   const place = (string: number, lowest: number, highest: number) => {
     if (string === tuning.length) {
       const sounding = grip.filter((fret) => fret !== null).length
-      if (sounding >= limits.notes[0] && sounding <= limits.notes[1] && soundsLike(grip, target, limits) && easiestFingering(grip, limits.instrument, limits.hand)) found += 1
+      if (
+        sounding >= limits.notes[0] &&
+        sounding <= limits.notes[1] &&
+        soundsLike(grip, target, limits) &&
+        easiestFingering(grip, limits.instrument, limits.hand)
+      )
+        found += 1
       return
     }
     for (const fret of choices) {
@@ -70,7 +76,10 @@ function everyGrip(target: ChordSymbol, limits: Limits): number {
   return found
 }
 
-const TUNE = 'Cmaj7 A7b9 Dm9 G13 Em7 A7 Dm9 G7alt Cmaj9 C9 Fmaj7 Bb9 Em7 A7b9 Dm9 G13 Fm6 Bb13 Ebmaj9 Ab9 Dm7 G7b9 Cmaj7 Gm9'.split(' ').map(chord)
+const TUNE =
+  'Cmaj7 A7b9 Dm9 G13 Em7 A7 Dm9 G7alt Cmaj9 C9 Fmaj7 Bb9 Em7 A7b9 Dm9 G13 Fm6 Bb13 Ebmaj9 Ab9 Dm7 G7b9 Cmaj7 Gm9'
+    .split(' ')
+    .map(chord)
 
 /** All grips with their fingering, on the whole neck. The plain filter takes most of a minute a chord, so the tune's chords are sampled for it. */
 function grips(): void {
@@ -79,13 +88,27 @@ function grips(): void {
   const ours = time(() => voicingsOf(target, limits).length)
   const plain = time(() => everyGrip(target, limits), 1)
   if (ours.value !== plain.value) throw new Error(`found ${ours.value} grips, the plain way ${plain.value}`)
-  row('grips of Cmaj9, frets 0 to 17, plain filter : ours', plain.ms / ours.ms, 'times', `${ours.value} grips in ${ms(ours.ms)}`)
+  row(
+    'grips of Cmaj9, frets 0 to 17, plain filter : ours',
+    plain.ms / ours.ms,
+    'times',
+    `${ours.value} grips in ${ms(ours.ms)}`,
+  )
   const tune = [...TUNE, ...TUNE]
   const all = time(() => tune.reduce((sum, one) => sum + voicingsOf(one, limits).length, 0), 1)
   const sample = [TUNE[0]!, TUNE[9]!]
-  const [some, filtered] = [time(() => sample.reduce((sum, one) => sum + voicingsOf(one, limits).length, 0)), time(() => sample.reduce((sum, one) => sum + everyGrip(one, limits), 0), 1)]
-  if (some.value !== filtered.value) throw new Error(`found ${some.value} grips, the plain way ${filtered.value}`)
-  row('grips of 48 chords, plain filter : ours (two sampled)', filtered.ms / some.ms, 'times', `${all.value} grips of all 48 in ${ms(all.ms)}`)
+  const [some, filtered] = [
+    time(() => sample.reduce((sum, one) => sum + voicingsOf(one, limits).length, 0)),
+    time(() => sample.reduce((sum, one) => sum + everyGrip(one, limits), 0), 1),
+  ]
+  if (some.value !== filtered.value)
+    throw new Error(`found ${some.value} grips, the plain way ${filtered.value}`)
+  row(
+    'grips of 48 chords, plain filter : ours (two sampled)',
+    filtered.ms / some.ms,
+    'times',
+    `${all.value} grips of all 48 in ${ms(all.ms)}`,
+  )
 }
 
 /** The nearest grip by cost, chord after chord. */
@@ -94,7 +117,10 @@ function greedy(chords: readonly ChordSymbol[], limits: Limits, weights = weight
   chords.forEach((one, at) => {
     const costs = voicingsOf(one, limits).map((voicing) => {
       const pair = [...chosen.slice(-1), voicing]
-      return { voicing, cost: lineOf(pair, { chords: chords.slice(Math.max(0, at - 1), at + 1), weights, limits }).cost }
+      return {
+        voicing,
+        cost: lineOf(pair, { chords: chords.slice(Math.max(0, at - 1), at + 1), weights, limits }).cost,
+      }
     })
     chosen.push(costs.reduce((best, other) => (other.cost < best.cost ? other : best)).voicing)
   })
@@ -113,25 +139,55 @@ function lines(): void {
   row('line search, 48 chords : 24 chords', whole.ms / half.ms, 'times', `${ms(half.ms)} and ${ms(whole.ms)}`)
   const near = time(() => greedy(TUNE, limits), 1)
   row('line search : greedy nearest grip, time', half.ms / near.ms, 'times', `greedy ${ms(near.ms)}`)
-  row('greedy nearest grip : line search, cost', near.value.cost / half.value.cost, 'times', `${near.value.cost.toFixed(0)} against ${half.value.cost.toFixed(0)}`)
+  row(
+    'greedy nearest grip : line search, cost',
+    near.value.cost / half.value.cost,
+    'times',
+    `${near.value.cost.toFixed(0)} against ${half.value.cost.toFixed(0)}`,
+  )
   const rootless = time(() => lead(TUNE, 'any'), 1)
-  const count = (bass: Limits['bass']) => TUNE.reduce((sum, one) => sum + voicingsOf(one, { ...limits, bass }).length, 0)
-  row('line search without roots : with roots', rootless.ms / half.ms, 'times', `${ms(rootless.ms)}; ${count('any')} grips against ${count('chord')}`)
+  const count = (bass: Limits['bass']) =>
+    TUNE.reduce((sum, one) => sum + voicingsOf(one, { ...limits, bass }).length, 0)
+  row(
+    'line search without roots : with roots',
+    rootless.ms / half.ms,
+    'times',
+    `${ms(rootless.ms)}; ${count('any')} grips against ${count('chord')}`,
+  )
 }
 
 /** The best lines of a whole tune with every grip there is, against simpler ways to choose grips. */
 function wholeTune(): void {
   const weights = weightsFrom('smooth')
   const tune = [...TUNE, ...TUNE]
-  const best = (chords: readonly ChordSymbol[], count: number) => { const found = bestLines({ chords, limits: TUNE_LIMITS, weights, count }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  const best = (chords: readonly ChordSymbol[], count: number) => {
+    const found = bestLines({ chords, limits: TUNE_LIMITS, weights, count })
+    if (!found.ok) throw new Error(found.fault.message)
+    return found.value
+  }
   const [five, ninetySix] = [time(() => best(tune, 5), 1), time(() => best([...tune, ...tune], 5), 1)]
-  row('exact 5-best lines, 96 chords : 48 chords', ninetySix.ms / five.ms, 'times', `${ms(five.ms)} and ${ms(ninetySix.ms)}`)
+  row(
+    'exact 5-best lines, 96 chords : 48 chords',
+    ninetySix.ms / five.ms,
+    'times',
+    `${ms(five.ms)} and ${ms(ninetySix.ms)}`,
+  )
   const kept = new KeptSearch()
   kept.best({ chords: tune, limits: TUNE_LIMITS, weights })
   while (kept.settle());
-  const fixed = new Map([[20, five.value[0]!.voicings[20]!.frets.map((fret) => (fret === null ? null : fret))]])
-  const [again, whole] = [time(() => kept.best({ chords: tune, limits: TUNE_LIMITS, weights, fixed }), 1), time(() => bestLines({ chords: tune, limits: TUNE_LIMITS, weights, fixed, count: 1 }), 1)]
-  row('one grip fixed in 48 chords, whole search : what changed', whole.ms / again.ms, 'times', `${ms(whole.ms)} and ${ms(again.ms)}`)
+  const fixed = new Map([
+    [20, five.value[0]!.voicings[20]!.frets.map((fret) => (fret === null ? null : fret))],
+  ])
+  const [again, whole] = [
+    time(() => kept.best({ chords: tune, limits: TUNE_LIMITS, weights, fixed }), 1),
+    time(() => bestLines({ chords: tune, limits: TUNE_LIMITS, weights, fixed, count: 1 }), 1),
+  ]
+  row(
+    'one grip fixed in 48 chords, whole search : what changed',
+    whole.ms / again.ms,
+    'times',
+    `${ms(whole.ms)} and ${ms(again.ms)}`,
+  )
   const round = time(() => bestLines({ chords: TUNE, limits: TUNE_LIMITS, weights, count: 1, loop: true }), 1)
   row('loop of 24 chords : 5-best lines of 48', round.ms / five.ms, 'times', ms(round.ms))
   const near = greedy(tune, TUNE_LIMITS)
@@ -140,19 +196,51 @@ function wholeTune(): void {
   const motionOnly = weightsFrom('smooth', { motion: 1 })
   const least = bestLines({ chords: tune, limits: TUNE_LIMITS, weights: motionOnly, count: 1 })
   if (!least.ok) throw new Error(least.fault.message)
-  row('greedy : exact, total cost', near.cost / line!.cost, 'times', `${near.cost.toFixed(0)} against ${line!.cost.toFixed(0)}`)
-  row('greedy : exact, total motion', greedy(tune, TUNE_LIMITS, motionOnly).measures.motion / least.value[0]!.measures.motion, 'times', `exact ${least.value[0]!.measures.motion} semitones`)
+  row(
+    'greedy : exact, total cost',
+    near.cost / line!.cost,
+    'times',
+    `${near.cost.toFixed(0)} against ${line!.cost.toFixed(0)}`,
+  )
+  row(
+    'greedy : exact, total motion',
+    greedy(tune, TUNE_LIMITS, motionOnly).measures.motion / least.value[0]!.measures.motion,
+    'times',
+    `exact ${least.value[0]!.measures.motion} semitones`,
+  )
   // A general theory library (tonal 6.4.3): the nearest top note chord after chord, from its own dictionary of voicings. It knows the plain sevenths.
-  const sevenths = tune.map((one) => chord(`${one.canonical.replace(/^([A-G][b#]?).*$/, '$1')}${hasDegree(one, 'b3') ? 'm7' : hasDegree(one, '7') ? 'maj7' : '7'}`))
-  const theirs = Voicings.sequence(sevenths.map((one) => one.canonical), ['E3', 'E5']).map((notes) => notes.map((note) => midi(note)))
+  const sevenths = tune.map((one) =>
+    chord(
+      `${one.canonical.replace(/^([A-G][b#]?).*$/, '$1')}${hasDegree(one, 'b3') ? 'm7' : hasDegree(one, '7') ? 'maj7' : '7'}`,
+    ),
+  )
+  const theirs = Voicings.sequence(
+    sevenths.map((one) => one.canonical),
+    ['E3', 'E5'],
+  ).map((notes) => notes.map((note) => midi(note)))
   const theirMotion = theirs.slice(1).reduce((sum, notes, at) => sum + leastMotion(theirs[at]!, notes), 0)
-  const ours = bestLines({ chords: sevenths, limits: { ...TUNE_LIMITS, bass: 'any', notes: [4, 4], range: [midi('E3'), midi('E5')] }, weights: motionOnly, count: 1 })
+  const ours = bestLines({
+    chords: sevenths,
+    limits: { ...TUNE_LIMITS, bass: 'any', notes: [4, 4], range: [midi('E3'), midi('E5')] },
+    weights: motionOnly,
+    count: 1,
+  })
   if (!ours.ok) throw new Error(ours.fault.message)
-  row('voicings of a theory library : exact, total motion', theirMotion / ours.value[0]!.measures.motion, 'times', `${theirMotion} semitones against ${ours.value[0]!.measures.motion}`)
+  row(
+    'voicings of a theory library : exact, total motion',
+    theirMotion / ours.value[0]!.measures.motion,
+    'times',
+    `${theirMotion} semitones against ${ours.value[0]!.measures.motion}`,
+  )
   const long = Array.from({ length: 200 }, (_, at) => TUNE[(at * 7) % TUNE.length]!)
   const before = process.memoryUsage().rss
   best(long, 5)
-  row('peak memory, 200 chords : before', process.memoryUsage().rss / before, 'times', `${(process.memoryUsage().rss / 2 ** 20).toFixed(0)} MB in all`)
+  row(
+    'peak memory, 200 chords : before',
+    process.memoryUsage().rss / before,
+    'times',
+    `${(process.memoryUsage().rss / 2 ** 20).toFixed(0)} MB in all`,
+  )
 }
 
 /** The plain dynamic programme: every grip of a layer after every grip of the one before, each step priced in full. */
@@ -167,7 +255,12 @@ function plainProgramme(layers: readonly Layer[], weights: Weights): number {
       let least = Infinity
       for (let other = 0; other < before.own.length; other += 1) {
         const [a, b] = [before.soundOf[other]!, stage.soundOf[node]!]
-        const cost = costs[other]! + prices.outline(a, b) + prices.inner(a, b) + weights.hand * handTravelMm(before.hands[other]!, stage.hands[node]!) + weights.fingers * fingersAnew(before.hands[other]!, stage.hands[node]!)
+        const cost =
+          costs[other]! +
+          prices.outline(a, b) +
+          prices.inner(a, b) +
+          weights.hand * handTravelMm(before.hands[other]!, stage.hands[node]!) +
+          weights.fingers * fingersAnew(before.hands[other]!, stage.hands[node]!)
         if (cost < least) least = cost
       }
       return least + own
@@ -181,21 +274,54 @@ function firstLines(): void {
   const tune = [...TUNE, ...TUNE]
   const weights = weightsFrom('smooth', {}, 'any')
   const any: Limits = { ...TUNE_LIMITS, bass: 'any' }
-  const layersFor = (chords: readonly ChordSymbol[]) => { const found = layersOf({ chords, limits: any }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  const layersFor = (chords: readonly ChordSymbol[]) => {
+    const found = layersOf({ chords, limits: any })
+    if (!found.ok) throw new Error(found.fault.message)
+    return found.value
+  }
   // The plain way takes minutes for 48 chords: eight of them are enough for the ratio.
   const few = layersFor(tune.slice(0, 8))
   const plain = time(() => plainProgramme(few, weights), 1)
   const ours = time(() => bestPaths(few, weights, any.instrument, 1)![0]!.cost, 3)
-  if (Math.abs(plain.value - ours.value) > 1e-6) throw new Error(`found ${ours.value}, the plain programme ${plain.value}`)
-  row('bass player has it, any grip, plain programme : search', plain.ms / ours.ms, 'times', `8 chords: ${ms(plain.ms)} and ${ms(ours.ms)}`)
+  if (Math.abs(plain.value - ours.value) > 1e-6)
+    throw new Error(`found ${ours.value}, the plain programme ${plain.value}`)
+  row(
+    'bass player has it, any grip, plain programme : search',
+    plain.ms / ours.ms,
+    'times',
+    `8 chords: ${ms(plain.ms)} and ${ms(ours.ms)}`,
+  )
   const each = plain.ms / 7
-  const [half, whole] = [time(() => bestPaths(layersFor(tune), weights, any.instrument, 1), 2), time(() => bestPaths(layersFor([...tune, ...tune]), weights, any.instrument, 1), 1)]
-  row('the same search, 96 chords : 48 chords', whole.ms / half.ms, 'times', `${ms(half.ms)} and ${ms(whole.ms)}`)
-  const lead = (more: Partial<StyledProblem>, count: number) => { const found = styledLines({ chords: tune, limits: TUNE_LIMITS, style: 'smooth', count, different: count > 1, ...more }); if (!found.ok) throw new Error(found.fault.message) }
+  const [half, whole] = [
+    time(() => bestPaths(layersFor(tune), weights, any.instrument, 1), 2),
+    time(() => bestPaths(layersFor([...tune, ...tune]), weights, any.instrument, 1), 1),
+  ]
+  row(
+    'the same search, 96 chords : 48 chords',
+    whole.ms / half.ms,
+    'times',
+    `${ms(half.ms)} and ${ms(whole.ms)}`,
+  )
+  const lead = (more: Partial<StyledProblem>, count: number) => {
+    const found = styledLines({
+      chords: tune,
+      limits: TUNE_LIMITS,
+      style: 'smooth',
+      count,
+      different: count > 1,
+      ...more,
+    })
+    if (!found.ok) throw new Error(found.fault.message)
+  }
   const say = (name: string, more: Partial<StyledProblem>) => {
     const cold = time(() => lead(more, 1), 1)
     const [first, five] = [time(() => lead(more, 1), 2), time(() => lead(more, 5), 1)]
-    row(`${name}: plain programme of 48 chords, any grip : first`, (each * 47) / first.ms, 'times', `first ${ms(first.ms)} (${ms(cold.ms)} with its grips), five ${ms(five.ms)}`)
+    row(
+      `${name}: plain programme of 48 chords, any grip : first`,
+      (each * 47) / first.ms,
+      'times',
+      `first ${ms(first.ms)} (${ms(cold.ms)} with its grips), five ${ms(five.ms)}`,
+    )
   }
   for (const style of STYLE_NAMES) say(style, { style })
   for (const texture of TEXTURE_NAMES) say(texture, { texture })
@@ -206,14 +332,28 @@ function firstLines(): void {
 function motion(): void {
   const grids = voicingsOf(chord('G13'), { ...TUNE_LIMITS, bass: 'any' }).map((voicing) => voicing.midis)
   let sum = 0
-  const ours = time(() => { for (const a of grids) for (const b of grids) sum += leastMotion(a, b) })
-  const baseline = time(() => { for (const a of grids) for (const b of grids) for (let i = 0; i < a.length; i += 1) sum += Math.abs(a[i]! - (b[i] ?? 0)) })
-  row('least motion : pairing in order', ours.ms / baseline.ms, 'times', `${((ours.ms * 1e6) / grids.length ** 2).toFixed(0)} ns a pair${sum < 0 ? ' ' : ''}`)
+  const ours = time(() => {
+    for (const a of grids) for (const b of grids) sum += leastMotion(a, b)
+  })
+  const baseline = time(() => {
+    for (const a of grids)
+      for (const b of grids) for (let i = 0; i < a.length; i += 1) sum += Math.abs(a[i]! - (b[i] ?? 0))
+  })
+  row(
+    'least motion : pairing in order',
+    ours.ms / baseline.ms,
+    'times',
+    `${((ours.ms * 1e6) / grids.length ** 2).toFixed(0)} ns a pair${sum < 0 ? ' ' : ''}`,
+  )
 }
 
 function reading(): void {
-  const bars = (count: number) => `key: C\n${Array.from({ length: count }, (_, at) => `| ${TUNE[at % TUNE.length]!.canonical} ${TUNE[(at + 5) % TUNE.length]!.canonical} `).join('')}|`
-  const [short, long] = [time(() => analyse(parseChart(bars(64))), 5), time(() => analyse(parseChart(bars(256))), 5)]
+  const bars = (count: number) =>
+    `key: C\n${Array.from({ length: count }, (_, at) => `| ${TUNE[at % TUNE.length]!.canonical} ${TUNE[(at + 5) % TUNE.length]!.canonical} `).join('')}|`
+  const [short, long] = [
+    time(() => analyse(parseChart(bars(64))), 5),
+    time(() => analyse(parseChart(bars(256))), 5),
+  ]
   row('reading a chart, 256 bars : 64 bars', long.ms / short.ms, 'times', `64 bars in ${ms(short.ms)}`)
 }
 
@@ -226,8 +366,10 @@ function greedyChanges(text: string, wanted: number): number {
     const spot = spots[at]
     if (!spot) continue
     const plain = [{ chord: spot.chord, beats: spot.beats }]
-    const best = changesAt(spot).filter((change) => change.span === 1)
-      .map((change) => Math.abs(reachOf(plain, change.puts, spot.key) - wanted)).sort((a, b) => a - b)[0]
+    const best = changesAt(spot)
+      .filter((change) => change.span === 1)
+      .map((change) => Math.abs(reachOf(plain, change.puts, spot.key) - wanted))
+      .sort((a, b) => a - b)[0]
     if (best !== undefined) taken += 1
   }
   return taken
@@ -237,22 +379,64 @@ function reharmonising(): void {
   const text = `key: C\n| ${Array.from({ length: 32 }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`
   const greedy = time(() => greedyChanges(text, 0.4), 5)
   const whole = time(() => reharmonise(text, { distance: 0.4, count: 5 }), 3)
-  row('reharmonising 32 bars, 5 results : greedy pass', whole.ms / greedy.ms, 'times', `${ms(whole.ms)} and ${ms(greedy.ms)}`)
+  row(
+    'reharmonising 32 bars, 5 results : greedy pass',
+    whole.ms / greedy.ms,
+    'times',
+    `${ms(whole.ms)} and ${ms(greedy.ms)}`,
+  )
 }
 
 /** A chord melody at full density: the whole tune weighed together, against each note by itself. */
 function melodies(): void {
   const limits: Limits = { ...TUNE_LIMITS, frets: [0, 17] }
-  const scale = ['E4', 'F4', 'G4', 'A4', 'B4', 'C5', 'D5', 'E5'].map((name) => { const pitch = parsePitch(name); if (!pitch.ok) throw new Error(name); return pitch.value })
-  const tuneOf = (bars: number) => parseChart(`key: C\n| ${Array.from({ length: bars }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`)
+  const scale = ['E4', 'F4', 'G4', 'A4', 'B4', 'C5', 'D5', 'E5'].map((name) => {
+    const pitch = parsePitch(name)
+    if (!pitch.ok) throw new Error(name)
+    return pitch.value
+  })
+  const tuneOf = (bars: number) =>
+    parseChart(
+      `key: C\n| ${Array.from({ length: bars }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`,
+    )
   // Four notes a bar, walking up and down the scale by a fixed rule.
-  const melodyOf = (bars: number) => Array.from({ length: bars * 4 }, (_, at) => ({ bar: Math.floor(at / 4) + 1, beat: (at % 4) + 1, beats: 1, note: scale[Math.abs(((at * 5 + Math.floor(at / 7)) % 14) - 7) % 8]! }))
-  const run = (bars: number, count: number) => { const found = harmonise({ chart: tuneOf(bars), melody: melodyOf(bars), limits, density: 'note', count }); if (!found.ok) throw new Error(found.fault.message); return found.value }
+  const melodyOf = (bars: number) =>
+    Array.from({ length: bars * 4 }, (_, at) => ({
+      bar: Math.floor(at / 4) + 1,
+      beat: (at % 4) + 1,
+      beats: 1,
+      note: scale[Math.abs(((at * 5 + Math.floor(at / 7)) % 14) - 7) % 8]!,
+    }))
+  const run = (bars: number, count: number) => {
+    const found = harmonise({ chart: tuneOf(bars), melody: melodyOf(bars), limits, density: 'note', count })
+    if (!found.ok) throw new Error(found.fault.message)
+    return found.value
+  }
   run(4, 1)
-  const [one, five, doubled] = [time(() => run(32, 1), 2), time(() => run(32, 5), 2), time(() => run(64, 5), 1)]
-  row('chord melody, 32 bars, 128 notes: five results : one', five.ms / one.ms, 'times', `${ms(five.ms)} and ${ms(one.ms)}`)
+  const [one, five, doubled] = [
+    time(() => run(32, 1), 2),
+    time(() => run(32, 5), 2),
+    time(() => run(64, 5), 1),
+  ]
+  row(
+    'chord melody, 32 bars, 128 notes: five results : one',
+    five.ms / one.ms,
+    'times',
+    `${ms(five.ms)} and ${ms(one.ms)}`,
+  )
   row('the same of 64 bars : 32 bars, time for each note', doubled.ms / five.ms / 2, 'times', ms(doubled.ms))
-  const alone = time(() => melodyOf(32).forEach((_, at) => choicesUnder({ chart: tuneOf(32), melody: melodyOf(32), limits, density: 'note' }, { bar: Math.floor(at / 4) + 1, beat: (at % 4) + 1 }, null, null)), 1)
+  const alone = time(
+    () =>
+      melodyOf(32).forEach((_, at) =>
+        choicesUnder(
+          { chart: tuneOf(32), melody: melodyOf(32), limits, density: 'note' },
+          { bar: Math.floor(at / 4) + 1, beat: (at % 4) + 1 },
+          null,
+          null,
+        ),
+      ),
+    1,
+  )
   row('chord melody of the whole tune : each note by itself', five.ms / alone.ms, 'times', ms(alone.ms))
 }
 

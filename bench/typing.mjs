@@ -6,13 +6,30 @@ import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 
 const folder = mkdtempSync(join(tmpdir(), 'heron-typing-'))
-const server = spawn('node', ['build/serve.mjs'], { env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'bench.sqlite') } })
-const base = await new Promise((resolve) => server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])))
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
+const server = spawn('node', ['build/serve.mjs'], {
+  env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'bench.sqlite') },
+})
+const base = await new Promise((resolve) =>
+  server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])),
+)
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--no-first-run'],
+})
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 
-const BARS = ['Cmaj9 A7b9', 'Dm11 G13', 'Em9 Am11', 'Fmaj9 Bb13', 'Ebm7 Ab7', 'Dm7 G7alt', 'Cmaj7 C9', 'Fm6 Bb13']
-const chartOf = (bars) => `key: C\n${Array.from({ length: bars / 4 }, (_, line) => `| ${Array.from({ length: 4 }, (__, at) => BARS[(line * 5 + at * 3) % 8]).join(' | ')} |`).join('\n')}`
+const BARS = [
+  'Cmaj9 A7b9',
+  'Dm11 G13',
+  'Em9 Am11',
+  'Fmaj9 Bb13',
+  'Ebm7 Ab7',
+  'Dm7 G7alt',
+  'Cmaj7 C9',
+  'Fm6 Bb13',
+]
+const chartOf = (bars) =>
+  `key: C\n${Array.from({ length: bars / 4 }, (_, line) => `| ${Array.from({ length: 4 }, (__, at) => BARS[(line * 5 + at * 3) % 8]).join(' | ')} |`).join('\n')}`
 /** Longer than the pause between keys, shorter than the one a search waits for. */
 const BETWEEN_KEYS_MS = 250
 const SEARCH_SETTLES_MS = 12_000
@@ -31,8 +48,22 @@ async function typing(bars) {
     area.setSelectionRange(area.value.length, area.value.length)
     window.times = []
     let begun = 0
-    area.addEventListener('keydown', () => { begun = performance.now() }, true)
-    new MutationObserver(() => { if (begun) window.times.push(performance.now() - begun); begun = 0 }).observe(document.querySelector('.systems'), { subtree: true, childList: true, characterData: true, attributes: true })
+    area.addEventListener(
+      'keydown',
+      () => {
+        begun = performance.now()
+      },
+      true,
+    )
+    new MutationObserver(() => {
+      if (begun) window.times.push(performance.now() - begun)
+      begun = 0
+    }).observe(document.querySelector('.systems'), {
+      subtree: true,
+      childList: true,
+      characterData: true,
+      attributes: true,
+    })
   })
   for (const key of TYPED) {
     await page.keyboard.press(key === ' ' ? 'Space' : key)
@@ -44,8 +75,13 @@ async function typing(bars) {
 
 const short = await typing(16)
 const long = await typing(64)
-const row = (what, ratio, detail) => console.log(`${what.padEnd(58)} ${ratio.toFixed(2).padStart(9)} times      ${detail}`)
-row('key press to updated reading, 64 bars : 16 bars', long.middle / short.middle, `64 bars: middle ${long.middle.toFixed(0)} ms, most ${long.most.toFixed(0)} ms of ${long.keys} keys`)
+const row = (what, ratio, detail) =>
+  console.log(`${what.padEnd(58)} ${ratio.toFixed(2).padStart(9)} times      ${detail}`)
+row(
+  'key press to updated reading, 64 bars : 16 bars',
+  long.middle / short.middle,
+  `64 bars: middle ${long.middle.toFixed(0)} ms, most ${long.most.toFixed(0)} ms of ${long.keys} keys`,
+)
 await browser.close()
 server.kill()
 rmSync(folder, { recursive: true })

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 
 /** Names of what is checked, as a player would call it, by the last word of its path. */
+// prettier-ignore
 const NAMES: Readonly<Record<string, string>> = {
   title: 'the title', text: 'the chart', tempo: 'the tempo', colour: 'the colour', slot: 'the place', symbol: 'the chord', chords: 'the chords', beats: 'the length in beats', beat: 'the beat',
   bar: 'the bar', note: 'the note', melody: 'the melody', frets: 'the frets', name: 'the name', line: 'the line', weights: 'the weights', midi: 'the pitch', low: 'the lower end', high: 'the upper end',
@@ -13,12 +14,17 @@ function nameOf(path: readonly PropertyKey[], given: unknown): string {
   const words: string[] = []
   let value = given
   path.forEach((step, at) => {
-    value = value !== null && typeof value === 'object' ? (value as Record<PropertyKey, unknown>)[step] : undefined
+    value =
+      value !== null && typeof value === 'object' ? (value as Record<PropertyKey, unknown>)[step] : undefined
     if (typeof step === 'number') {
       const list = words.pop() ?? 'the list'
-      const place = value !== null && typeof value === 'object' && 'bar' in value && 'beat' in value ? ` (bar ${String(value.bar)}, beat ${String(value.beat)})` : ''
+      const place =
+        value !== null && typeof value === 'object' && 'bar' in value && 'beat' in value
+          ? ` (bar ${String(value.bar)}, beat ${String(value.beat)})`
+          : ''
       words.push(`${list === 'the melody' ? 'note' : 'entry'} ${step + 1} of ${list}${place}`)
-    } else if (/^\d+:\d/.test(String(step))) words.push(`the entry at bar ${String(step).split(':')[0]!}, beat ${String(step).split(':')[1]!}`)
+    } else if (/^\d+:\d/.test(String(step)))
+      words.push(`the entry at bar ${String(step).split(':')[0]!}, beat ${String(step).split(':')[1]!}`)
     else if (at > 0 || step in NAMES) words.push(NAMES[String(step)] ?? `“${String(step)}”`)
   })
   const [last, before] = [words.at(-1), words.at(-2)]
@@ -30,7 +36,11 @@ function nameOf(path: readonly PropertyKey[], given: unknown): string {
 const OWN_WORDS = /^(?!Too |Invalid|Unrecognized|Expected)/
 
 const valueAt = (path: readonly PropertyKey[], given: unknown): unknown =>
-  path.reduce<unknown>((value, step) => (value !== null && typeof value === 'object' ? (value as Record<PropertyKey, unknown>)[step] : undefined), given)
+  path.reduce<unknown>(
+    (value, step) =>
+      value !== null && typeof value === 'object' ? (value as Record<PropertyKey, unknown>)[step] : undefined,
+    given,
+  )
 
 const shown = (value: unknown): string => {
   if (typeof value === 'string') return ` is “${value.length > 40 ? `${value.slice(0, 40)}…` : value}”`
@@ -43,23 +53,37 @@ function sentence(issue: z.core.$ZodIssue, given: unknown): string {
   const value = valueAt(issue.path, given)
   const says = `${name}${shown(value)}`
   switch (issue.code) {
-    case 'too_small': case 'too_big': {
+    case 'too_small':
+    case 'too_big': {
       if (OWN_WORDS.test(issue.message)) return `${name}: accepted is ${issue.message}`
       const least = issue.code === 'too_small'
       const limit = least ? issue.minimum : issue.maximum
       const counted = issue.origin === 'string' ? ' letters' : issue.origin === 'array' ? ' entries' : ''
-      const bound = issue.inclusive === false ? (least ? 'more than' : 'less than') : least ? 'at least' : 'at most'
+      const bound =
+        issue.inclusive === false ? (least ? 'more than' : 'less than') : least ? 'at least' : 'at most'
       return `${counted ? name : says}; accepted is ${bound} ${String(limit)}${counted}`
     }
-    case 'invalid_type': return value === undefined ? `${name} is missing` : `${says}, which is not ${issue.expected === 'int' ? 'a whole number' : `a ${issue.expected}`}`
-    case 'invalid_value': return `${says}; accepted is ${issue.values.map(String).join(', ')}`
-    case 'unrecognized_keys': return `it holds ${issue.keys.map((key) => `“${key}”`).join(', ')}, which this version does not know`
+    case 'invalid_type':
+      return value === undefined
+        ? `${name} is missing`
+        : `${says}, which is not ${issue.expected === 'int' ? 'a whole number' : `a ${issue.expected}`}`
+    case 'invalid_value':
+      return `${says}; accepted is ${issue.values.map(String).join(', ')}`
+    case 'unrecognized_keys':
+      return `it holds ${issue.keys.map((key) => `“${key}”`).join(', ')}, which this version does not know`
     case 'invalid_union': {
       const inner = issue.errors?.find((one) => one.length > 0)?.[0]
-      return inner ? sentence({ ...inner, path: [...issue.path, ...inner.path] }, given) : `${says}, which is not known here`
+      return inner
+        ? sentence({ ...inner, path: [...issue.path, ...inner.path] }, given)
+        : `${says}, which is not known here`
     }
-    case 'invalid_key': case 'invalid_element': return `${name} has an entry that could not be read`
-    default: return OWN_WORDS.test(issue.message) ? `${says}; accepted is ${issue.message}` : `${says} could not be read`
+    case 'invalid_key':
+    case 'invalid_element':
+      return `${name} has an entry that could not be read`
+    default:
+      return OWN_WORDS.test(issue.message)
+        ? `${says}; accepted is ${issue.message}`
+        : `${says} could not be read`
   }
 }
 

@@ -1,5 +1,15 @@
 import Database from 'better-sqlite3'
-import { chmodSync, copyFileSync, mkdtempSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync, existsSync } from 'node:fs'
+import {
+  chmodSync,
+  copyFileSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+  existsSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { BookFault, closeDatabase, faultInWords, openDatabase } from './connect'
@@ -8,7 +18,10 @@ import { createTune, editTune, fillSummaries, listTunes, newDocument, readTune, 
 
 let folder: string
 let file: string
-beforeEach(() => { folder = mkdtempSync(join(tmpdir(), 'heron-')); file = join(folder, 'book.sqlite') })
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'heron-'))
+  file = join(folder, 'book.sqlite')
+})
 afterEach(() => rmSync(folder, { recursive: true, force: true }))
 
 function faultOf(open: () => unknown): string {
@@ -25,7 +38,8 @@ function faultOf(open: () => unknown): string {
 function aBook(): string {
   const db = openDatabase(file)
   const id = createTune(db, newDocument('Kept', '| C |'))
-  for (let colour = 0; colour < 40; colour += 1) editTune(db, id, readTune(db, id)!.revision, { kind: 'colour', colour: (colour % 5) as 0 })
+  for (let colour = 0; colour < 40; colour += 1)
+    editTune(db, id, readTune(db, id)!.revision, { kind: 'colour', colour: (colour % 5) as 0 })
   closeDatabase(db)
   return id
 }
@@ -63,7 +77,9 @@ test('a book of a later version is refused and left as it is', () => {
   const raw = new Database(file)
   raw.exec('ALTER TABLE tunes ADD COLUMN mood TEXT')
   raw.prepare('UPDATE tunes SET mood = ? WHERE id = ?').run('calm', id)
-  raw.prepare('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)').run('later', Date.now() + 1e12)
+  raw
+    .prepare('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)')
+    .run('later', Date.now() + 1e12)
   raw.close()
   expect(faultOf(() => openDatabase(file))).toContain('later version')
   const after = new Database(file)
@@ -72,7 +88,8 @@ test('a book of a later version is refused and left as it is', () => {
 })
 
 test('faults of the disk are said in words, however deep they lie', () => {
-  const of = (code: string) => faultInWords(new Error('outer', { cause: Object.assign(new Error('inner'), { code }) }))
+  const of = (code: string) =>
+    faultInWords(new Error('outer', { cause: Object.assign(new Error('inner'), { code }) }))
   expect(of('SQLITE_FULL')).toContain('disk is full')
   expect(of('SQLITE_READONLY')).toContain('not written')
   expect(of('SQLITE_BUSY')).toContain('Another program')
@@ -98,8 +115,11 @@ describe('what an earlier version wrote', () => {
     const db = openDatabase(file)
     const id = createTune(db, newDocument('Strange', '| C | F |'))
     const choice = { chords: [{ symbol: 'Am7', beats: 4 }], span: 1, rule: 'b2', at: 0 }
-    for (const slot of ['1:1', '2:1']) editTune(db, id, readTune(db, id)!.revision, { kind: 'choose', slot, choice })
-    db.$client.prepare("UPDATE choices SET chords = ? WHERE slot = '1:1'").run(JSON.stringify([{ symbol: 'Qx13', beats: 4 }]))
+    for (const slot of ['1:1', '2:1'])
+      editTune(db, id, readTune(db, id)!.revision, { kind: 'choose', slot, choice })
+    db.$client
+      .prepare("UPDATE choices SET chords = ? WHERE slot = '1:1'")
+      .run(JSON.stringify([{ symbol: 'Qx13', beats: 4 }]))
     const opened = readTune(db, id)!
     expect(opened.document).toMatchObject({ title: 'Strange', text: '| C | F |', choices: { '2:1': choice } })
     expect(Object.keys(opened.document.choices)).toEqual(['2:1'])

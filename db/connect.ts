@@ -31,11 +31,19 @@ export function openDatabase(file: string, migrationsFolder = resolve('db/migrat
     const db = drizzle({ client, schema }) as Db
     migrate(db, { migrationsFolder })
     // A file that can only be read is found out now, and not by the first edit.
-    client.exec('BEGIN IMMEDIATE; UPDATE settings SET value = value WHERE name = \'\'; CREATE TABLE writable_once (it); DROP TABLE writable_once; COMMIT')
+    client.exec(
+      "BEGIN IMMEDIATE; UPDATE settings SET value = value WHERE name = ''; CREATE TABLE writable_once (it); DROP TABLE writable_once; COMMIT",
+    )
     return db
   } catch (error) {
     client?.close()
-    throw error instanceof BookFault ? error : new BookFault(faultInWords(error, file) ?? `The book in ${file} cannot be opened: ${error instanceof Error ? error.message : String(error)}.`, { cause: error })
+    throw error instanceof BookFault
+      ? error
+      : new BookFault(
+          faultInWords(error, file) ??
+            `The book in ${file} cannot be opened: ${error instanceof Error ? error.message : String(error)}.`,
+          { cause: error },
+        )
   }
 }
 
@@ -48,20 +56,31 @@ export function closeDatabase(db: Db): void {
 
 /** What SQLite says, in a player's words; null where it is no fault of the file. */
 export function faultInWords(error: unknown, file = 'the book'): string | null {
-  for (let one = error as { code?: unknown; cause?: unknown } | null | undefined; typeof one === 'object' && one !== null; one = one.cause as typeof one) {
+  for (
+    let one = error as { code?: unknown; cause?: unknown } | null | undefined;
+    typeof one === 'object' && one !== null;
+    one = one.cause as typeof one
+  ) {
     const code = String(one.code ?? '')
-    if (/^SQLITE_NOTADB/.test(code)) return `${file} is not a book of Yellow Heron: it is no SQLite database. Name another file with HERON_DB, or move this one away and start again for a new book.`
+    if (/^SQLITE_NOTADB/.test(code))
+      return `${file} is not a book of Yellow Heron: it is no SQLite database. Name another file with HERON_DB, or move this one away and start again for a new book.`
     if (/^SQLITE_CORRUPT/.test(code)) return damaged(file)
-    if (/^SQLITE_(READONLY|PERM)|^E(ACCES|PERM|ROFS)/.test(code)) return `The book (${file}) can be read but not written: nothing made now would be kept. Give this user the right to write the file and its folder, then start again.`
-    if (/^SQLITE_FULL|^ENOSPC/.test(code)) return 'The disk is full: nothing more can be kept until there is room on it. What is not yet saved waits in your browser.'
-    if (/^SQLITE_IOERR/.test(code)) return `The disk with the book (${file}) cannot be read or written just now. What is not yet saved waits in your browser.`
-    if (/^SQLITE_(BUSY|LOCKED)/.test(code)) return 'Another program holds the book and lets nothing be written. What is not yet saved waits in your browser.'
-    if (/^SQLITE_CANTOPEN|^E(NOTDIR|ISDIR|EXIST)/.test(code)) return `${file} cannot be opened or made. Check that its folder exists and can be written, or name another file with HERON_DB.`
+    if (/^SQLITE_(READONLY|PERM)|^E(ACCES|PERM|ROFS)/.test(code))
+      return `The book (${file}) can be read but not written: nothing made now would be kept. Give this user the right to write the file and its folder, then start again.`
+    if (/^SQLITE_FULL|^ENOSPC/.test(code))
+      return 'The disk is full: nothing more can be kept until there is room on it. What is not yet saved waits in your browser.'
+    if (/^SQLITE_IOERR/.test(code))
+      return `The disk with the book (${file}) cannot be read or written just now. What is not yet saved waits in your browser.`
+    if (/^SQLITE_(BUSY|LOCKED)/.test(code))
+      return 'Another program holds the book and lets nothing be written. What is not yet saved waits in your browser.'
+    if (/^SQLITE_CANTOPEN|^E(NOTDIR|ISDIR|EXIST)/.test(code))
+      return `${file} cannot be opened or made. Check that its folder exists and can be written, or name another file with HERON_DB.`
   }
   return null
 }
 
-const damaged = (file: string) => `The book (${file}) is damaged or cut short, and is left as it is. Put a copy of the file in its place, or name another file with HERON_DB.`
+const damaged = (file: string) =>
+  `The book (${file}) is damaged or cut short, and is left as it is. Put a copy of the file in its place, or name another file with HERON_DB.`
 
 function refuseDamaged(client: Database.Database, file: string): void {
   const found = client.pragma('quick_check(1)', { simple: true })
@@ -72,13 +91,23 @@ function refuseDamaged(client: Database.Database, file: string): void {
 function refuseLater(client: Database.Database, file: string, folder: string): void {
   const made = client.prepare("SELECT name FROM sqlite_master WHERE name = '__drizzle_migrations'").get()
   if (!made) {
-    const strange = client.prepare("SELECT name FROM sqlite_master WHERE type = 'table' LIMIT 1").get() as { name: string } | undefined
-    if (strange) throw new BookFault(`${file} is another program's database (it has a table “${strange.name}”). Name another file with HERON_DB.`)
+    const strange = client.prepare("SELECT name FROM sqlite_master WHERE type = 'table' LIMIT 1").get() as
+      { name: string } | undefined
+    if (strange)
+      throw new BookFault(
+        `${file} is another program's database (it has a table “${strange.name}”). Name another file with HERON_DB.`,
+      )
     return
   }
-  const { latest } = client.prepare('SELECT max(created_at) AS latest FROM __drizzle_migrations').get() as { latest: number | null }
-  const journal = JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8')) as { entries: { when: number }[] }
+  const { latest } = client.prepare('SELECT max(created_at) AS latest FROM __drizzle_migrations').get() as {
+    latest: number | null
+  }
+  const journal = JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8')) as {
+    entries: { when: number }[]
+  }
   const known = Math.max(...journal.entries.map(({ when }) => when))
   if (latest !== null && Number(latest) > known)
-    throw new BookFault(`The book (${file}) was written by a later version of Yellow Heron. This version would lose what it does not know, and leaves the file as it is: start the later version, or name another file with HERON_DB.`)
+    throw new BookFault(
+      `The book (${file}) was written by a later version of Yellow Heron. This version would lose what it does not know, and leaves the file as it is: start the later version, or name another file with HERON_DB.`,
+    )
 }

@@ -7,6 +7,7 @@ import type { Db } from './connect'
 import { hasAnyGrip, keepGrip } from './grips'
 
 /** What the demo book of grips is made of: for each chord the easiest grip of a family on a string set, found on the neck. */
+// prettier-ignore
 const WANTED: readonly { tag: string; family: Family; strings: string; symbols: readonly string[] }[] = [
   { tag: 'two and four', family: 'shell', strings: '643', symbols: ['Gmaj7', 'G7', 'Gm7', 'A7', 'Bbmaj7'] },
   { tag: 'two and four', family: 'shell', strings: '543', symbols: ['Cmaj7', 'C7', 'Cm7', 'D7', 'Ebmaj7'] },
@@ -26,21 +27,35 @@ const HIGH_FRET_PRICE = 0.2
 
 /** The demo grips, computed. @returns frets from the lowest string with the chord and a tag */
 export function demoGrips(): { frets: (number | null)[]; symbol: string; tag: string }[] {
-  return WANTED.flatMap(({ tag, family, strings, symbols }) => symbols.flatMap((symbol) => {
-    const set = [...strings].map((number) => 6 - Number(number))
-    const exact = family === 'open string' ? [4, 6] as const : [set.length, set.length] as const
-    const rootless = family === 'rootless' || family === 'quartal'
-    const limits = { ...DEFAULT_LIMITS, frets: [0, 15] as const, strings: set, notes: exact, families: [family], bass: rootless ? 'any' as const : 'chord' as const, open: family === 'open string', omit: family === 'tenth' || family === 'shell' ? ['5' as const, 'b5' as const] : [] }
-    const lowest = ({ frets }: Voicing) => Math.min(...frets.filter((fret): fret is number => fret !== null && fret > 0), 20)
-    const price = (one: Voicing) => one.fingering.difficulty + HIGH_FRET_PRICE * lowest(one)
-    const [easiest] = voicingsOf(chord(symbol), limits).sort((a, b) => price(a) - price(b))
-    return easiest ? [{ frets: [...easiest.frets], symbol: chord(symbol).canonical, tag }] : []
-  }))
+  return WANTED.flatMap(({ tag, family, strings, symbols }) =>
+    symbols.flatMap((symbol) => {
+      const set = [...strings].map((number) => 6 - Number(number))
+      const exact = family === 'open string' ? ([4, 6] as const) : ([set.length, set.length] as const)
+      const rootless = family === 'rootless' || family === 'quartal'
+      const limits = {
+        ...DEFAULT_LIMITS,
+        frets: [0, 15] as const,
+        strings: set,
+        notes: exact,
+        families: [family],
+        bass: rootless ? ('any' as const) : ('chord' as const),
+        open: family === 'open string',
+        omit: family === 'tenth' || family === 'shell' ? ['5' as const, 'b5' as const] : [],
+      }
+      const lowest = ({ frets }: Voicing) =>
+        Math.min(...frets.filter((fret): fret is number => fret !== null && fret > 0), 20)
+      const price = (one: Voicing) => one.fingering.difficulty + HIGH_FRET_PRICE * lowest(one)
+      const [easiest] = voicingsOf(chord(symbol), limits).sort((a, b) => price(a) - price(b))
+      return easiest ? [{ frets: [...easiest.frets], symbol: chord(symbol).canonical, tag }] : []
+    }),
+  )
 }
 
 /** Puts the demo grips into a book that has never held one. */
 export function seedDemoGrips(db: Db, now = Date.now()): boolean {
   if (hasAnyGrip(db)) return false
-  demoGrips().forEach(({ frets, symbol, tag }, at) => keepGrip(db, { frets, symbol, tags: [tag], note: '' }, now - at))
+  demoGrips().forEach(({ frets, symbol, tag }, at) =>
+    keepGrip(db, { frets, symbol, tags: [tag], note: '' }, now - at),
+  )
   return true
 }

@@ -29,14 +29,38 @@ d2 f | _d2 f | c2 f | ^f2 d | g3 | e2 c | _e2 c | d c A |
 B2 d | _d2 B | c2 e | ^f e d | d3/ c/ B | G A B | c2 A | F2 z |`
 
 /** A tune of the book with its melody, and a chord melody made under it as the page would make it. */
-export function withChordMelody(document: TuneDocument, abc: string, settings: Partial<ChordMelody>): TuneDocument {
+export function withChordMelody(
+  document: TuneDocument,
+  abc: string,
+  settings: Partial<ChordMelody>,
+): TuneDocument {
   const { melody } = must(importAbc(abc))
   const chordMelody: ChordMelody = { ...PLAIN_CHORD_MELODY, ...settings }
   const { chart, line } = readTuneDocument(document)
-  const found = must(harmonise({
-    chart, melody: melody.map(read), limits: melodyLimits(DEFAULT_PLAYER, chart.capo, document.bass, chordMelody.window, chordMelody.topString), style: document.style,
-    density: chordMelody.density, texture: chordMelody.texture, fills: chordMelody.fills, tempo: document.tempo, count: 1,
-    places: line.map((one) => ({ chord: madeChord(one), bar: one.slot.bar, beat: one.slot.beat, beats: one.slot.beats })),
-  }))
+  const found = must(
+    harmonise({
+      chart,
+      melody: melody.map(read),
+      limits: melodyLimits(
+        DEFAULT_PLAYER,
+        chart.capo,
+        document.bass,
+        chordMelody.window,
+        chordMelody.topString,
+      ),
+      style: document.style,
+      density: chordMelody.density,
+      texture: chordMelody.texture,
+      fills: chordMelody.fills,
+      tempo: document.tempo,
+      count: 1,
+      places: line.map((one) => ({
+        chord: madeChord(one),
+        bar: one.slot.bar,
+        beat: one.slot.beat,
+        beats: one.slot.beats,
+      })),
+    }),
+  )
   return { ...document, melody, chordMelody: { ...chordMelody, kept: found[0]!.notes.map(keepEvent) } }
 }

@@ -8,7 +8,9 @@ import { keepGrip, letGripGo, listGrips, listTakenOut, putInBook, shapesInBook, 
 import { createTune, editTune, newDocument, readTune } from './tunes'
 
 let db: Db
-beforeEach(() => { db = openDatabase(':memory:') })
+beforeEach(() => {
+  db = openDatabase(':memory:')
+})
 afterEach(() => db.$client.close())
 
 const SHELL = [3, null, 3, 4, null, null]
@@ -17,7 +19,8 @@ test('the demo book has at least 40 different grips, all held by a usual hand', 
   const grips = demoGrips()
   expect(grips.length).toBeGreaterThanOrEqual(40)
   expect(new Set(grips.map(({ frets, symbol }) => `${symbol} ${frets.join()}`)).size).toBe(grips.length)
-  for (const { frets, symbol } of grips) expect(voicingOf(frets, chord(symbol), wholeNeck(DEFAULT_PLAYER))).not.toBeNull()
+  for (const { frets, symbol } of grips)
+    expect(voicingOf(frets, chord(symbol), wholeNeck(DEFAULT_PLAYER))).not.toBeNull()
   expect(seedDemoGrips(db)).toBe(true)
   expect(seedDemoGrips(db)).toBe(false)
   expect(listGrips(db)).toHaveLength(grips.length)
@@ -27,7 +30,11 @@ test('kept once for a chord, with tags and a note; let go and taken back', () =>
   const id = keepGrip(db, { frets: SHELL, symbol: 'G7', tags: ['two and four'], note: '' })
   expect(keepGrip(db, { frets: SHELL, symbol: 'G7', tags: ['round'], note: 'ferry' })).toBe(id)
   keepGrip(db, { frets: SHELL, symbol: 'Bm7b5', tags: [], note: '' })
-  expect(listGrips(db).find((one) => one.id === id)).toMatchObject({ tags: ['round'], note: 'ferry', usedIn: [] })
+  expect(listGrips(db).find((one) => one.id === id)).toMatchObject({
+    tags: ['round'],
+    note: 'ferry',
+    usedIn: [],
+  })
   expect(letGripGo(db, id)).toBe(true)
   expect(letGripGo(db, id)).toBe(false)
   expect(listGrips(db)).toHaveLength(1)

@@ -6,118 +6,189 @@ const id = () => text('id').primaryKey()
 const time = (name: string) => integer(name, { mode: 'number' })
 
 /** Key by name (null where there are no chords), metre, the number of bars, and how far the tune is; summaries of earlier versions do not say that. */
-export interface TuneSummary { key: string | null; meter: string; bars: number; far?: HowFarATune }
+export interface TuneSummary {
+  key: string | null
+  meter: string
+  bars: number
+  far?: HowFarATune
+}
 
 /** How far the work on a tune is: the last thing that was done with it. */
 export type HowFarATune = 'empty' | 'typed' | 'coloured' | 'led' | 'with melody'
 
 /** A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted tunes is emptied by hand. */
-export const tunes = sqliteTable('tunes', {
-  id: id(),
-  title: text('title').notNull(),
-  createdAt: time('created_at').notNull(),
-  /** When something in it was last changed. */
-  touchedAt: time('touched_at').notNull(),
-  deletedAt: time('deleted_at'),
-  /** The revision that the rows below agree with. Undo and redo move it. */
-  head: text('head').notNull(),
-  /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
-  summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
-}, (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)])
+export const tunes = sqliteTable(
+  'tunes',
+  {
+    id: id(),
+    title: text('title').notNull(),
+    createdAt: time('created_at').notNull(),
+    /** When something in it was last changed. */
+    touchedAt: time('touched_at').notNull(),
+    deletedAt: time('deleted_at'),
+    /** The revision that the rows below agree with. Undo and redo move it. */
+    head: text('head').notNull(),
+    /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
+    summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
+  },
+  (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)],
+)
 
 /** A chart of a tune, as text. The one shown is the home line. */
-export const charts = sqliteTable('charts', {
-  id: id(),
-  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
-  name: text('name').notNull(),
-  text: text('text').notNull(),
-  /** The tune's melody over it: bar, beat, length in beats, pitch by name. */
-  melody: text('melody', { mode: 'json' }).$type<TuneDocument['melody']>().notNull().default([]),
-  /** Places where a phrase begins, or does not, by the player's hand. */
-  phrases: text('phrases', { mode: 'json' }).$type<TuneDocument['phrases']>().notNull().default({}),
-  /** Order among the tune's charts, from 0. */
-  place: integer('place').notNull().default(0),
-  /** The one that is worked on; each tune has one. */
-  shown: integer('shown', { mode: 'boolean' }).notNull().default(true),
-}, (table) => [index('charts_of_tune').on(table.tuneId)])
+export const charts = sqliteTable(
+  'charts',
+  {
+    id: id(),
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    text: text('text').notNull(),
+    /** The tune's melody over it: bar, beat, length in beats, pitch by name. */
+    melody: text('melody', { mode: 'json' }).$type<TuneDocument['melody']>().notNull().default([]),
+    /** Places where a phrase begins, or does not, by the player's hand. */
+    phrases: text('phrases', { mode: 'json' }).$type<TuneDocument['phrases']>().notNull().default({}),
+    /** Order among the tune's charts, from 0. */
+    place: integer('place').notNull().default(0),
+    /** The one that is worked on; each tune has one. */
+    shown: integer('shown', { mode: 'boolean' }).notNull().default(true),
+  },
+  (table) => [index('charts_of_tune').on(table.tuneId)],
+)
 
 /** What is being made of a chart, and what was kept of it under a name. */
-export const arrangements = sqliteTable('arrangements', {
-  id: id(),
-  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
-  chartId: text('chart_id').notNull().references(() => charts.id, { onDelete: 'cascade' }),
-  name: text('name').notNull(),
-  /** Null for the one that is worked on; each chart has one. For a version kept under its name: its order, from 0. */
-  version: integer('version'),
-  keptAt: time('kept_at').notNull().default(0),
-  /** Where the one colour control stands, 0 to 4. */
-  colour: integer('colour').notNull(),
-  bass: text('bass', { enum: ['chord', 'any'] }).notNull(),
-  style: text('style').notNull(),
-  /** Which of the lines found is kept, from 0. */
-  line: integer('line').notNull(),
-  /** What the lines have to keep to. */
-  conditions: text('conditions', { mode: 'json' }).$type<TuneDocument['conditions']>().notNull().default([]),
-  /** A style of the player's own, loop, position and drone. */
-  leading: text('leading', { mode: 'json' }).$type<TuneDocument['leading']>().notNull().default({ own: null, loop: false, window: null, drone: null } as TuneDocument['leading']),
-  /** The chord melody: how it is made, grips by hand, and the way that is kept. */
-  chordMelody: text('chord_melody', { mode: 'json' }).$type<TuneDocument['chordMelody']>().notNull().default({ density: 'chord', texture: 'full', fills: false, window: null, topString: 1, line: 0, fixed: {}, kept: [] }),
-  /** Beats a minute. */
-  tempo: integer('tempo').notNull(),
-}, (table) => [index('arrangements_of_tune').on(table.tuneId)])
+export const arrangements = sqliteTable(
+  'arrangements',
+  {
+    id: id(),
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    chartId: text('chart_id')
+      .notNull()
+      .references(() => charts.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    /** Null for the one that is worked on; each chart has one. For a version kept under its name: its order, from 0. */
+    version: integer('version'),
+    keptAt: time('kept_at').notNull().default(0),
+    /** Where the one colour control stands, 0 to 4. */
+    colour: integer('colour').notNull(),
+    bass: text('bass', { enum: ['chord', 'any'] }).notNull(),
+    style: text('style').notNull(),
+    /** Which of the lines found is kept, from 0. */
+    line: integer('line').notNull(),
+    /** What the lines have to keep to. */
+    conditions: text('conditions', { mode: 'json' })
+      .$type<TuneDocument['conditions']>()
+      .notNull()
+      .default([]),
+    /** A style of the player's own, loop, position and drone. */
+    leading: text('leading', { mode: 'json' })
+      .$type<TuneDocument['leading']>()
+      .notNull()
+      .default({ own: null, loop: false, window: null, drone: null } as TuneDocument['leading']),
+    /** The chord melody: how it is made, grips by hand, and the way that is kept. */
+    chordMelody: text('chord_melody', { mode: 'json' })
+      .$type<TuneDocument['chordMelody']>()
+      .notNull()
+      .default({
+        density: 'chord',
+        texture: 'full',
+        fills: false,
+        window: null,
+        topString: 1,
+        line: 0,
+        fixed: {},
+        kept: [],
+      }),
+    /** Beats a minute. */
+    tempo: integer('tempo').notNull(),
+  },
+  (table) => [index('arrangements_of_tune').on(table.tuneId)],
+)
 
 /** Chords chosen in place of what the control gives. */
-export const choices = sqliteTable('choices', {
-  arrangementId: text('arrangement_id').notNull().references(() => arrangements.id, { onDelete: 'cascade' }),
-  /** `bar:beat` of the home line, both from 1. */
-  slot: text('slot').notNull(),
-  /** What stands there, in order, with lengths in proportion. */
-  chords: text('chords', { mode: 'json' }).$type<{ symbol: string; beats: number }[]>().notNull().default([]),
-  /** How many chords of the home line it takes the place of. */
-  span: integer('span').notNull().default(1),
-  madeAt: time('made_at').notNull().default(0),
-  rule: text('rule').notNull(),
-  /** Put there by a way through the whole tune; null for a choice by hand. */
-  by: text('by', { enum: ['tune'] }),
-}, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
+export const choices = sqliteTable(
+  'choices',
+  {
+    arrangementId: text('arrangement_id')
+      .notNull()
+      .references(() => arrangements.id, { onDelete: 'cascade' }),
+    /** `bar:beat` of the home line, both from 1. */
+    slot: text('slot').notNull(),
+    /** What stands there, in order, with lengths in proportion. */
+    chords: text('chords', { mode: 'json' })
+      .$type<{ symbol: string; beats: number }[]>()
+      .notNull()
+      .default([]),
+    /** How many chords of the home line it takes the place of. */
+    span: integer('span').notNull().default(1),
+    madeAt: time('made_at').notNull().default(0),
+    rule: text('rule').notNull(),
+    /** Put there by a way through the whole tune; null for a choice by hand. */
+    by: text('by', { enum: ['tune'] }),
+  },
+  (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })],
+)
 
 /** The grip kept for each chord. */
-export const voicings = sqliteTable('voicings', {
-  arrangementId: text('arrangement_id').notNull().references(() => arrangements.id, { onDelete: 'cascade' }),
-  slot: text('slot').notNull(),
-  /** From the lowest string: fret, 0 open, null not played. */
-  frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
-  /** Chosen by hand: the line is led around it. */
-  fixed: integer('fixed', { mode: 'boolean' }).notNull(),
-  /** Open strings and capo it was made for; null for a grip kept before that was written down. */
-  instrument: text('instrument'),
-  /** What the player calls it knowingly, where that is not what it sounds. */
-  called: text('called'),
-}, (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })])
+export const voicings = sqliteTable(
+  'voicings',
+  {
+    arrangementId: text('arrangement_id')
+      .notNull()
+      .references(() => arrangements.id, { onDelete: 'cascade' }),
+    slot: text('slot').notNull(),
+    /** From the lowest string: fret, 0 open, null not played. */
+    frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
+    /** Chosen by hand: the line is led around it. */
+    fixed: integer('fixed', { mode: 'boolean' }).notNull(),
+    /** Open strings and capo it was made for; null for a grip kept before that was written down. */
+    instrument: text('instrument'),
+    /** What the player calls it knowingly, where that is not what it sounds. */
+    called: text('called'),
+  },
+  (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })],
+)
 
 /** Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is erased. */
-export const revisions = sqliteTable('revisions', {
-  id: id(),
-  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
-  parentId: text('parent_id'),
-  /** Order of making within the tune. */
-  sequence: integer('sequence').notNull(),
-  /** What was done, in words. */
-  label: text('label').notNull(),
-  snapshot: text('snapshot', { mode: 'json' }).$type<unknown>().notNull(),
-  /** The form in which the snapshot is written; see `openDocument`. */
-  version: integer('version').notNull().default(0),
-  createdAt: time('created_at').notNull(),
-}, (table) => [index('revisions_of_tune').on(table.tuneId, table.sequence), index('revisions_by_parent').on(table.parentId)])
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    id: id(),
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    parentId: text('parent_id'),
+    /** Order of making within the tune. */
+    sequence: integer('sequence').notNull(),
+    /** What was done, in words. */
+    label: text('label').notNull(),
+    snapshot: text('snapshot', { mode: 'json' }).$type<unknown>().notNull(),
+    /** The form in which the snapshot is written; see `openDocument`. */
+    version: integer('version').notNull().default(0),
+    createdAt: time('created_at').notNull(),
+  },
+  (table) => [
+    index('revisions_of_tune').on(table.tuneId, table.sequence),
+    index('revisions_by_parent').on(table.parentId),
+  ],
+)
 
 /** Writes that were done, by the id their tab gave them: one whose answer was lost is sent again, known here, and not done twice. */
-export const writes = sqliteTable('writes', {
-  id: id(),
-  tuneId: text('tune_id').notNull().references(() => tunes.id, { onDelete: 'cascade' }),
-  /** The revision it made, or for a copy the new tune. */
-  made: text('made').notNull(),
-  at: time('at').notNull(),
-}, (table) => [index('writes_by_time').on(table.at)])
+export const writes = sqliteTable(
+  'writes',
+  {
+    id: id(),
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    /** The revision it made, or for a copy the new tune. */
+    made: text('made').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('writes_by_time').on(table.at)],
+)
 
 /** What a player sets once for all tunes, by name: taste, instrument, hand. */
 export const settings = sqliteTable('settings', {

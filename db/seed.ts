@@ -9,6 +9,7 @@ const DAY_MS = 86_400_000
 export function seedDemoBook(db: Db, now = Date.now()): boolean {
   if (hasAnyTune(db)) return false
   seedDemoGrips(db, now)
-  for (const { document, touchedDaysAgo } of demoBook()) createTune(db, document, now - touchedDaysAgo * DAY_MS)
+  for (const { document, touchedDaysAgo } of demoBook())
+    createTune(db, document, now - touchedDaysAgo * DAY_MS)
   return true
 }

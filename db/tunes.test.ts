@@ -7,12 +7,24 @@ import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
 import { revisions } from './schema'
 import { seedDemoBook } from './seed'
-import { createTune, deleteTune, duplicateTune, editTune, listTunes, newDocument, readTune, restoreTunes, stepHistory } from './tunes'
+import {
+  createTune,
+  deleteTune,
+  duplicateTune,
+  editTune,
+  listTunes,
+  newDocument,
+  readTune,
+  restoreTunes,
+  stepHistory,
+} from './tunes'
 import { parseChart } from '../core/chart/parse'
 import type { TuneEdit } from '../core/tune/edit'
 
 let db: Db
-beforeEach(() => { db = openDatabase(':memory:') })
+beforeEach(() => {
+  db = openDatabase(':memory:')
+})
 afterEach(() => db.$client.close())
 
 const begin = (text = '| C | Am | Dm | G |') => createTune(db, newDocument('Test', text))
@@ -30,20 +42,42 @@ const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }],
 
 const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.string({ maxLength: 40 }).map((text): TuneEdit => ({ kind: 'text', text: `| ${text} |` })),
-  fc.constantFrom(0, 1, 2, 3, 4 as const).map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
-  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
-  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: { ...one('Em7', 'b2'), chords: [{ symbol: 'Em7', beats: 2 }, { symbol: 'A7', beats: 6 }], span: 2 } })),
-  fc.constantFrom('1:1', '2:1').map((from): TuneEdit => ({ kind: 'condition-add', condition: { kind: 'top', midi: 67, from, to: '3:1' } })),
+  fc
+    .constantFrom(0, 1, 2, 3, 4 as const)
+    .map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
+  fc
+    .constantFrom('1:1', '2:1', '3:1')
+    .map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
+  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({
+    kind: 'choose',
+    slot,
+    choice: {
+      ...one('Em7', 'b2'),
+      chords: [
+        { symbol: 'Em7', beats: 2 },
+        { symbol: 'A7', beats: 6 },
+      ],
+      span: 2,
+    },
+  })),
+  fc.constantFrom('1:1', '2:1').map((from): TuneEdit => ({
+    kind: 'condition-add',
+    condition: { kind: 'top', midi: 67, from, to: '3:1' },
+  })),
   fc.constant<TuneEdit>({ kind: 'condition-remove', at: 0 }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-keep', name, at: 7 })),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-take', name })),
   fc.constantFrom('First').map((name): TuneEdit => ({ kind: 'version-remove', name })),
   fc.constantFrom('1:1', '2:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: null })),
-  fc.constantFrom('1:1', '4:1').map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
+  fc
+    .constantFrom('1:1', '4:1')
+    .map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
   fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
   fc.constantFrom('Later', 'Plain').map((name): TuneEdit => ({ kind: 'chart-add', name })),
   fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
-  fc.constantFrom('1:1', '3:1').map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'b2') }, did: 'way 1' })),
+  fc
+    .constantFrom('1:1', '3:1')
+    .map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'b2') }, did: 'way 1' })),
   fc.constant<TuneEdit>({ kind: 'chart-remove' }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
   fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),
@@ -56,41 +90,76 @@ describe('keeping a tune', () => {
     const first = openDatabase(file)
     expect(first.$client.pragma('journal_mode', { simple: true })).toBe('wal')
     const id = createTune(first, newDocument('Kept', '| C |'))
-    editTune(first, id, readTune(first, id)!.revision, { kind: 'choose', slot: '1:1', choice: one('Cmaj9', 'a1') })
+    editTune(first, id, readTune(first, id)!.revision, {
+      kind: 'choose',
+      slot: '1:1',
+      choice: one('Cmaj9', 'a1'),
+    })
     // No close: as when the process is killed.
     const second = openDatabase(file)
-    expect(readTune(second, id)!.document).toMatchObject({ title: 'Kept', choices: { '1:1': one('Cmaj9', 'a1') } })
+    expect(readTune(second, id)!.document).toMatchObject({
+      title: 'Kept',
+      choices: { '1:1': one('Cmaj9', 'a1') },
+    })
     first.$client.close()
     second.$client.close()
     rmSync(folder, { recursive: true })
   })
   test('undo and redo walk through every state exactly, whatever was done', () => {
-    fc.assert(fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 8 }), (edits) => {
-      const id = begin()
-      const states = [state(id).document]
-      for (const change of edits) { const before = state(id).revision; const after = edit(id, change); if (state(id).revision !== before) states.push(after) }
-      for (let at = states.length - 2; at >= 0; at -= 1) { step(id, 'undo'); expect(state(id).document).toEqual(states[at]) }
-      expect(state(id).undo).toBeNull()
-      for (let at = 1; at < states.length; at += 1) { step(id, 'redo'); expect(state(id).document).toEqual(states[at]) }
-      expect(state(id).redo).toBeNull()
-    }), { numRuns: 30 })
+    fc.assert(
+      fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 8 }), (edits) => {
+        const id = begin()
+        const states = [state(id).document]
+        for (const change of edits) {
+          const before = state(id).revision
+          const after = edit(id, change)
+          if (state(id).revision !== before) states.push(after)
+        }
+        for (let at = states.length - 2; at >= 0; at -= 1) {
+          step(id, 'undo')
+          expect(state(id).document).toEqual(states[at])
+        }
+        expect(state(id).undo).toBeNull()
+        for (let at = 1; at < states.length; at += 1) {
+          step(id, 'redo')
+          expect(state(id).document).toEqual(states[at])
+        }
+        expect(state(id).redo).toBeNull()
+      }),
+      { numRuns: 30 },
+    )
   })
   test('an edit after undo leaves the undone revisions in the database', () => {
     const id = begin()
     edit(id, { kind: 'colour', colour: 3 })
     step(id, 'undo')
     edit(id, { kind: 'colour', colour: 1 })
-    expect(db.select().from(revisions).all().map((revision) => (revision.snapshot as TuneDocument).colour)).toEqual([0, 3, 1])
+    expect(
+      db
+        .select()
+        .from(revisions)
+        .all()
+        .map((revision) => (revision.snapshot as TuneDocument).colour),
+    ).toEqual([0, 3, 1])
     step(id, 'undo')
     step(id, 'redo')
     expect(state(id).document.colour).toBe(1)
   })
   test('the plain chart is changed by no edit but its own text', () => {
-    fc.assert(fc.property(fc.array(anyEdit.filter((one) => one.kind !== 'text'), { maxLength: 8 }), (edits) => {
-      const id = begin()
-      edits.forEach((change) => edit(id, change))
-      expect(state(id).document.text).toBe('| C | Am | Dm | G |')
-    }), { numRuns: 20 })
+    fc.assert(
+      fc.property(
+        fc.array(
+          anyEdit.filter((one) => one.kind !== 'text'),
+          { maxLength: 8 },
+        ),
+        (edits) => {
+          const id = begin()
+          edits.forEach((change) => edit(id, change))
+          expect(state(id).document.text).toBe('| C | Am | Dm | G |')
+        },
+      ),
+      { numRuns: 20 },
+    )
   })
   test('grips that a search found are kept with the present state and are no step of undo', () => {
     const id = begin()
@@ -156,7 +225,9 @@ describe('transposing', () => {
     edit(id, { kind: 'choose', slot: '4:1', choice: one('G13b9/B', 'a4') })
     const before = edit(id, { kind: 'fix', slot: '1:1', frets: [null, 3, 2, 0, 1, 0] })
     expect(edit(id, { kind: 'transpose', to: 'Eb' })).toMatchObject({
-      text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |', choices: { '4:1': one('Bb13b9/D', 'a4') }, fixed: {},
+      text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |',
+      choices: { '4:1': one('Bb13b9/D', 'a4') },
+      fixed: {},
     })
     step(id, 'undo')
     expect(state(id).document).toEqual(before)
@@ -169,7 +240,8 @@ describe('the songbook', () => {
     expect(seedDemoBook(db)).toBe(false)
     const { entries: book } = listTunes(db)
     expect(book.length).toBeGreaterThanOrEqual(6)
-    for (const { id, title } of book) expect([title, parseChart(state(id).document.text).problems]).toEqual([title, []])
+    for (const { id, title } of book)
+      expect([title, parseChart(state(id).document.text).problems]).toEqual([title, []])
     const charts = demoBook().map(({ document }) => parseChart(document.text))
     expect(new Set(charts.map((chart) => chart.meter.beats)).size).toBeGreaterThan(1)
     expect(charts.some((chart) => chart.bars.length === 12 && chart.key?.mode === 'minor')).toBe(true)
@@ -178,7 +250,13 @@ describe('the songbook', () => {
     // Two tunes with a melody and a finished chord melody, one of them in three.
     const sung = demoBook().filter(({ document }) => document.chordMelody.kept.length > 0)
     expect(sung.map(({ document }) => parseChart(document.text).meter.beats).sort()).toEqual([3, 4])
-    for (const { document: { melody, chordMelody: { kept } } } of sung) expect(kept.filter(({ note, again }) => note && !again)).toHaveLength(melody.length)
+    for (const {
+      document: {
+        melody,
+        chordMelody: { kept },
+      },
+    } of sung)
+      expect(kept.filter(({ note, again }) => note && !again)).toHaveLength(melody.length)
   })
   test('does not bring the demo book back after all tunes were deleted', () => {
     seedDemoBook(db)
@@ -203,7 +281,9 @@ describe('versions of a chart', () => {
     edit(id, { kind: 'version-keep', name: 'Warm', at: 11 })
     edit(id, { kind: 'choose', slot: '2:1', choice: null })
     edit(id, { kind: 'text', text: '| F | C | Am | Dm | G |' })
-    expect(state(id).document.versions).toMatchObject([{ name: 'Warm', at: 11, choices: { '3:1': one('Am9', 'a2') } }])
+    expect(state(id).document.versions).toMatchObject([
+      { name: 'Warm', at: 11, choices: { '3:1': one('Am9', 'a2') } },
+    ])
     expect(edit(id, { kind: 'version-take', name: 'Warm' }).choices).toEqual({ '3:1': one('Am9', 'a2') })
     expect(edit(id, { kind: 'version-remove', name: 'Warm' }).versions).toEqual([])
     step(id, 'undo')
@@ -213,6 +293,12 @@ describe('versions of a chart', () => {
 
 test('a tune kept before choices could hold several chords is read as it was', () => {
   const id = begin()
-  const old = { ...state(id).document, choices: { '2:1': { symbol: 'Am9', rule: 'a2', by: 'tune' } }, versions: undefined }
-  expect(tuneDocument.parse(JSON.parse(JSON.stringify(old))).choices).toEqual({ '2:1': { chords: [{ symbol: 'Am9', beats: 1 }], span: 1, rule: 'a2', at: 0, by: 'tune' } })
+  const old = {
+    ...state(id).document,
+    choices: { '2:1': { symbol: 'Am9', rule: 'a2', by: 'tune' } },
+    versions: undefined,
+  }
+  expect(tuneDocument.parse(JSON.parse(JSON.stringify(old))).choices).toEqual({
+    '2:1': { chords: [{ symbol: 'Am9', beats: 1 }], span: 1, rule: 'a2', at: 0, by: 'tune' },
+  })
 })

@@ -5,10 +5,27 @@ import { expect, goTo, linesFound, melodyFound, open, saved, test } from './fixt
 test('every view is accessible, on both papers', async ({ page }) => {
   test.setTimeout(300_000)
   const check = async (view: string) => {
-    const told = (paper: string, { violations }: Awaited<ReturnType<AxeBuilder['analyze']>>) => violations.map((violation) => `${view}, ${paper}: ${violation.id} ${violation.nodes.slice(0, 3).map((node) => node.html).join(' ')}`)
-    expect(told('morning', await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze())).toEqual([])
-    const turn = (to: string) => page.getByRole('button', { name: `Change to ${to}`, includeHidden: true }).first().evaluate((button) => (button as HTMLElement).click())
-    if ((await page.getByRole('button', { name: 'Change to dusk', includeHidden: true }).count()) === 0) return
+    const told = (paper: string, { violations }: Awaited<ReturnType<AxeBuilder['analyze']>>) =>
+      violations.map(
+        (violation) =>
+          `${view}, ${paper}: ${violation.id} ${violation.nodes
+            .slice(0, 3)
+            .map((node) => node.html)
+            .join(' ')}`,
+      )
+    expect(
+      told(
+        'morning',
+        await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze(),
+      ),
+    ).toEqual([])
+    const turn = (to: string) =>
+      page
+        .getByRole('button', { name: `Change to ${to}`, includeHidden: true })
+        .first()
+        .evaluate((button) => (button as HTMLElement).click())
+    if ((await page.getByRole('button', { name: 'Change to dusk', includeHidden: true }).count()) === 0)
+      return
     await turn('dusk')
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
     expect(told('dusk', await new AxeBuilder({ page }).withRules(['color-contrast']).analyze())).toEqual([])
@@ -44,7 +61,7 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await open(page, 'Notes')
   await check('melody, empty')
   await page.keyboard.press('Escape')
-    for (const key of ['e', '2', 'g', '4', 'b', 'd', 'Escape']) await page.locator('body').press(key)
+  for (const key of ['e', '2', 'g', '4', 'b', 'd', 'Escape']) await page.locator('body').press(key)
   await melodyFound(page)
   await expect(page.locator('.staff-degree').first()).toBeVisible()
   await check('melody')

@@ -6,7 +6,9 @@ const chordAt = (page: Page, index: number) => homeLine(page).locator(`[data-slo
 const tabs = (page: Page) => page.getByRole('group', { name: 'Charts of this tune' })
 const press = (page: Page, key: string) => page.locator('body').press(key)
 
-test('typing on the systems: arrow to a chord, type beat after beat, off the beat, and leave one as it was', async ({ page }) => {
+test('typing on the systems: arrow to a chord, type beat after beat, off the beat, and leave one as it was', async ({
+  page,
+}) => {
   await typeTune(page, 'On the Beat', '| C | F | G |')
   await chordAt(page, 0).click()
   await press(page, 'ArrowRight')
@@ -82,7 +84,11 @@ test('bars can be copied as text and chords pasted as players write them', async
 })
 
 test('the form is drawn and followed: repeats, endings, pickup, changes, wrong beats', async ({ page }) => {
-  await typeTune(page, 'Round the Island', 'key: C\npickup: 1\n[A] | G7 |: C | F |1. G7 :|2. C Fine |\nkey: Eb\nmeter: 3/4\n[B] | Eb . | Bb7 D.C. al Fine |')
+  await typeTune(
+    page,
+    'Round the Island',
+    'key: C\npickup: 1\n[A] | G7 |: C | F |1. G7 :|2. C Fine |\nkey: Eb\nmeter: 3/4\n[B] | Eb . | Bb7 D.C. al Fine |',
+  )
   await expect(homeLine(page).locator('.bar-number')).toHaveText(['pickup', '1', '2', '3', '4', '5', '6'])
   await expect(homeLine(page).locator('.opens-repeat .bar-number')).toHaveText('1')
   await expect(homeLine(page).locator('.closes-repeat .ending')).toHaveText('1.')
@@ -134,7 +140,11 @@ test('both schools of numerals, and the capo: sounding above, fingered below', a
   await page.getByRole('combobox', { name: 'Capo' }).click()
   await page.getByRole('option', { name: '2, played in C major' }).click()
   await expect(text(page)).toHaveValue('key: D\ncapo: 2\n| D | Em7 | A7 | D |')
-  expect(await homeLine(page).locator('.played-as .chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))).toEqual(['C', 'Dm7', 'G7', 'C'])
+  expect(
+    await homeLine(page)
+      .locator('.played-as .chord-name')
+      .evaluateAll((names) => names.map((name) => name.getAttribute('aria-label'))),
+  ).toEqual(['C', 'Dm7', 'G7', 'C'])
   await saved(page)
   await page.reload()
   await expect(homeLine(page).locator('.numeral')).toHaveText(['I', 'IIm7', 'V7', 'I'])

@@ -1,8 +1,22 @@
-import { expect, goTo, homeLine, linesFound, newLine, open, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import {
+  expect,
+  goTo,
+  homeLine,
+  linesFound,
+  newLine,
+  open,
+  pick,
+  saved,
+  symbolsIn,
+  test,
+  typeTune,
+} from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 | Fmaj7 | Dm7 | G7 |'
 
-test('trying: a digit tries, the new line shows it, nothing is written; Escape leaves it, Enter keeps it, Backspace puts back', async ({ page }) => {
+test('trying: a digit tries, the new line shows it, nothing is written; Escape leaves it, Enter keeps it, Backspace puts back', async ({
+  page,
+}) => {
   await typeTune(page, 'Trying', TEXT)
   await goTo(page, 'Colour')
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(8)
@@ -28,11 +42,17 @@ test('trying: a digit tries, the new line shows it, nothing is written; Escape l
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(plain)
 })
 
-test('chords put in: they share the bar, have grips of their own in the lines and on the sheet, and come out alone from the trail', async ({ page }) => {
+test('chords put in: they share the bar, have grips of their own in the lines and on the sheet, and come out alone from the trail', async ({
+  page,
+}) => {
   await typeTune(page, 'Put In', TEXT)
   await goTo(page, 'Colour')
   await newLine(page).getByRole('button').nth(3).click()
-  await page.getByRole('region', { name: 'insert' }).getByRole('button', { name: /its ii before a dominant|passing|dominant on the way/ }).first().click()
+  await page
+    .getByRole('region', { name: 'insert' })
+    .getByRole('button', { name: /its ii before a dominant|passing|dominant on the way/ })
+    .first()
+    .click()
   await expect(newLine(page).getByRole('button')).toHaveCount(9)
   const made = await symbolsIn(newLine(page))
   expect(await symbolsIn(homeLine(page))).toHaveLength(8)
@@ -46,9 +66,13 @@ test('chords put in: they share the bar, have grips of their own in the lines an
   await expect(newLine(page).locator('svg.grip')).toHaveCount(9)
   // The arrow keys go through the chords that were put in too.
   await newLine(page).getByRole('button').nth(4).click()
-  await expect(page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name')).toHaveAttribute('aria-label', both[4]!)
+  await expect(
+    page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name'),
+  ).toHaveAttribute('aria-label', both[4]!)
   await page.keyboard.press('ArrowLeft')
-  await expect(page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name')).toHaveAttribute('aria-label', both[3]!)
+  await expect(
+    page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name'),
+  ).toHaveAttribute('aria-label', both[3]!)
   await goTo(page, 'Sheet')
   await expect(page.locator('.sheet-bar svg.grip')).toHaveCount(9)
   await page.getByRole('link', { name: 'Back to the tune' }).click()
@@ -68,7 +92,10 @@ test('a stretch: only it is taken further, and one key puts it back', async ({ p
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(8)
   const plain = await symbolsIn(newLine(page))
   await homeLine(page).getByRole('button').nth(4).click()
-  await homeLine(page).getByRole('button').nth(7).click({ modifiers: ['Shift'] })
+  await homeLine(page)
+    .getByRole('button')
+    .nth(7)
+    .click({ modifiers: ['Shift'] })
   await open(page, 'Take me further')
   const slider = page.getByRole('slider', { name: /bar 5, beat 1 to bar 8, beat 1: take me this far/ })
   await slider.focus()
@@ -143,7 +170,9 @@ test('taste: what is wanted comes first, what was kept is counted, seen and forg
   await expect(swaps.first()).not.toHaveText(before!)
   await open(page, 'Taste')
   await page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'never' }).click()
-  await expect(page.getByRole('region', { name: 'swap' }).getByRole('button', { name: /^Db7/ })).toHaveCount(0)
+  await expect(page.getByRole('region', { name: 'swap' }).getByRole('button', { name: /^Db7/ })).toHaveCount(
+    0,
+  )
   await page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'more' }).click()
   await page.getByRole('region', { name: 'swap' }).getByRole('button', { name: /Db7/ }).first().click()
   await open(page, 'Taste')
@@ -153,7 +182,9 @@ test('taste: what is wanted comes first, what was kept is counted, seen and forg
   await page.reload()
   await open(page, 'Taste')
   await expect(page.getByRole('slider', { name: 'How far out' })).toHaveValue('1')
-  await expect(page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'more' })).toHaveAttribute('aria-pressed', 'true')
+  await expect(
+    page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'more' }),
+  ).toHaveAttribute('aria-pressed', 'true')
   await page.getByRole('button', { name: 'Forget tritone substitution' }).click()
   await expect(page.getByText('tritone substitution 1×')).toHaveCount(0)
 })

@@ -3,21 +3,29 @@ import { Server } from './server'
 
 /** Each test file has a server of its own; every page error and policy violation fails the test that saw it. */
 export const test = base.extend<{ checked: void }, { server: Server }>({
-  server: [async ({}, give) => {
-    const server = new Server()
-    await server.start()
-    await give(server)
-    await server.end()
-  }, { scope: 'worker' }],
+  server: [
+    async ({}, give) => {
+      const server = new Server()
+      await server.start()
+      await give(server)
+      await server.end()
+    },
+    { scope: 'worker' },
+  ],
   context: async ({ context }, give) => give(listening(context)),
   baseURL: async ({ server }, give) => give(server.url),
-  checked: [async ({ context }, give) => {
-    const troubles: string[] = []
-    context.on('weberror', (error) => troubles.push(error.error().message))
-    context.on('console', (message) => { if (/Content Security Policy|hydrat/i.test(message.text())) troubles.push(message.text()) })
-    await give()
-    expect(troubles).toEqual([])
-  }, { auto: true }],
+  checked: [
+    async ({ context }, give) => {
+      const troubles: string[] = []
+      context.on('weberror', (error) => troubles.push(error.error().message))
+      context.on('console', (message) => {
+        if (/Content Security Policy|hydrat/i.test(message.text())) troubles.push(message.text())
+      })
+      await give()
+      expect(troubles).toEqual([])
+    },
+    { auto: true },
+  ],
 })
 export { expect }
 
@@ -28,7 +36,8 @@ function listening(context: BrowserContext): BrowserContext {
     const page = await newPage()
     const heard = async <Answer>(answer: Promise<Answer>): Promise<Answer> => {
       const response = await answer
-      if (page.url() !== 'about:blank') await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
+      if (page.url() !== 'about:blank')
+        await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
       return response
     }
     const goto = page.goto.bind(page)
@@ -51,9 +60,13 @@ export async function typeTune(page: Page, title: string, text: string): Promise
 }
 
 /** What was made is on disk; before the page's scripts run nothing says so. */
-export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
 /** Goes to a step, and waits until it is the one that is shown. */
-export async function goTo(page: Page, step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet'): Promise<void> {
+export async function goTo(
+  page: Page,
+  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Sheet',
+): Promise<void> {
   const link = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step })
   await link.click()
   if (step === 'Sheet') await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
@@ -71,22 +84,29 @@ export async function act(row: Locator, what: 'Rename' | 'Duplicate' | 'Delete')
 
 /** Opens a word of the room's bar, if it is not open. */
 export async function open(page: Page, word: string): Promise<void> {
-  const control = page.getByRole('region', { name: 'Controls' }).getByRole('button', { name: new RegExp(`^${word} `) })
+  const control = page
+    .getByRole('region', { name: 'Controls' })
+    .getByRole('button', { name: new RegExp(`^${word} `) })
   if ((await control.getAttribute('aria-expanded')) !== 'true') await control.click()
 }
 
 /** Selects a chord of a bank, waiting until the page's scripts listen. */
-export const pick = (bank: ReturnType<typeof newLine>, at: number) => expect(async () => {
-  const chord = bank.getByRole('button').nth(at)
-  await chord.click()
-  await expect(chord).toHaveAttribute('aria-pressed', 'true', { timeout: 1_000 })
-}).toPass()
+export const pick = (bank: ReturnType<typeof newLine>, at: number) =>
+  expect(async () => {
+    const chord = bank.getByRole('button').nth(at)
+    await chord.click()
+    await expect(chord).toHaveAttribute('aria-pressed', 'true', { timeout: 1_000 })
+  }).toPass()
 
 /** Chord symbols of a bank, in order. */
-export const symbolsIn = (bank: ReturnType<typeof newLine>) => bank.locator('.chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
+export const symbolsIn = (bank: ReturnType<typeof newLine>) =>
+  bank.locator('.chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
 
 /** Grips of the new line, in order, as words. */
-export const gripsIn = (page: Page) => newLine(page).locator('svg.grip').evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
+export const gripsIn = (page: Page) =>
+  newLine(page)
+    .locator('svg.grip')
+    .evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
 
 export async function linesFound(page: Page): Promise<void> {
   await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 40_000 })
@@ -96,11 +116,19 @@ export async function linesFound(page: Page): Promise<void> {
 
 /** The chords under a melody are found and kept. */
 export async function melodyFound(page: Page): Promise<void> {
-  await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({
+    timeout: 40_000,
+  })
   await expect(page.locator('.lines-state', { hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
 }
 
 /** The notes on the staff, in order, as words. */
 export const melodyIn = async (page: Page) =>
-  (await page.locator('svg.staff-over').evaluateAll((staves) => staves.map((staff) => staff.getAttribute('aria-label')!))).filter((words) => words !== 'Melody: rests').flatMap((words) => words.replace('Melody: ', '').split('; '))
+  (
+    await page
+      .locator('svg.staff-over')
+      .evaluateAll((staves) => staves.map((staff) => staff.getAttribute('aria-label')!))
+  )
+    .filter((words) => words !== 'Melody: rests')
+    .flatMap((words) => words.replace('Melody: ', '').split('; '))

@@ -1,6 +1,8 @@
 import { expect, goTo, linesFound, newLine, saved, test, typeTune } from './fixtures'
 
-test('the grip book: fret a grip, read its names, keep it, find it, let it go and take it back', async ({ page }) => {
+test('the grip book: fret a grip, read its names, keep it, find it, let it go and take it back', async ({
+  page,
+}) => {
   await page.goto('/')
   await page.getByRole('link', { name: 'Grip book' }).click()
   await expect(page.getByRole('button', { name: /^In the book \(/ })).toContainText(/\((4\d|5\d)\)/)
@@ -8,7 +10,10 @@ test('the grip book: fret a grip, read its names, keep it, find it, let it go an
   await frets.fill('x 5 3 5 5 x')
   await page.keyboard.press('Enter')
   const here = page.getByRole('region', { name: 'This grip' })
-  await expect(here.getByRole('heading', { level: 2 }).locator('.chord-name')).toHaveAttribute('aria-label', 'Dm9')
+  await expect(here.getByRole('heading', { level: 2 }).locator('.chord-name')).toHaveAttribute(
+    'aria-label',
+    'Dm9',
+  )
   // Over another root it is another chord; without its own root it says so.
   await page.getByLabel('Over the root').fill('G')
   await expect(here.locator('.grip-names')).toContainText('rootless')
@@ -26,11 +31,19 @@ test('the grip book: fret a grip, read its names, keep it, find it, let it go an
   await expect(page.locator('.book-list li')).toHaveCount(1)
 })
 
-test('the neck is touched, a grip the hand does not hold says why, and bad frets say what is accepted', async ({ page }) => {
+test('the neck is touched, a grip the hand does not hold says why, and bad frets say what is accepted', async ({
+  page,
+}) => {
   await page.goto('/grips')
   const neck = page.getByRole('group', { name: /^Neck/ })
-  await neck.locator('.neck-touch').nth(18 + 3).click()
-  await neck.locator('.neck-touch').nth(2 * 18 + 2).click()
+  await neck
+    .locator('.neck-touch')
+    .nth(18 + 3)
+    .click()
+  await neck
+    .locator('.neck-touch')
+    .nth(2 * 18 + 2)
+    .click()
   await expect(page.getByLabel(/^Frets, lowest/)).toHaveValue('x 3 2 x x x')
   await page.getByLabel(/^Frets, lowest/).fill('1 9 1 9 1 9')
   await page.keyboard.press('Enter')
@@ -76,7 +89,8 @@ test('the finder in a tune: filters, easier grips, the neck, and into the grip b
 
 test('the player: another instrument and hand change the grips, and stay', async ({ page }) => {
   await page.goto('/player')
-  for (const name of ['Frets 9 to 12', 'Frets 5 to 9']) await page.getByRole('group', { name }).getByRole('button', { name: 'comfortable' }).click()
+  for (const name of ['Frets 9 to 12', 'Frets 5 to 9'])
+    await page.getByRole('group', { name }).getByRole('button', { name: 'comfortable' }).click()
   await page.getByRole('group', { name: 'Frets 1 to 5' }).getByRole('button', { name: 'too wide' }).click()
   await expect(page.getByText('Comfortable reach: 113 mm')).toBeVisible()
   await page.getByLabel('Open strings, lowest first').fill('E2 A2 Q3')
@@ -91,5 +105,8 @@ test('the player: another instrument and hand change the grips, and stay', async
   await typeTune(page, 'Seven Strings', '| Em7 | A7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
-  await expect(newLine(page).locator('svg.grip').first()).toHaveAttribute('aria-label', /^Grip, lowest string first: (\S+, ){6}\S+$/)
+  await expect(newLine(page).locator('svg.grip').first()).toHaveAttribute(
+    'aria-label',
+    /^Grip, lowest string first: (\S+, ){6}\S+$/,
+  )
 })

@@ -21,15 +21,26 @@ test('a symbol that cannot be read is marked in place, and nothing typed is lost
   await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Xm7 | Dm7 | G7 |')
 })
 
-test('a killed server loses nothing: what was made is there, and what is made meanwhile follows', async ({ page, server }) => {
+test('a killed server loses nothing: what was made is there, and what is made meanwhile follows', async ({
+  page,
+  server,
+}) => {
   await typeTune(page, 'Through the Lock', '| Am | Dm | E7 | Am |')
   await goTo(page, 'Colour')
   await newLine(page).getByRole('button').nth(2).click()
-  await page.getByRole('complementary').getByRole('button', { name: /(^|\s)E7b9 / }).first().click()
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /(^|\s)E7b9 / })
+    .first()
+    .click()
   await saved(page)
   await server.kill()
   await newLine(page).getByRole('button').nth(0).click()
-  await page.getByRole('complementary').getByRole('button', { name: /(^|\s)Am6 / }).first().click()
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /(^|\s)Am6 / })
+    .first()
+    .click()
   await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toBeVisible()
   await server.restart()
   await saved(page)
@@ -58,7 +69,9 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
   await typeTune(page, 'Two Hands', '| C | F |')
   await settled(page)
   // A tab that comes to look learns of the other before it writes: here neither does.
-  await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
+  await context.route('**/edits', (route) =>
+    route.request().method() === 'GET' ? route.abort() : route.continue(),
+  )
   const second = await context.newPage()
   await second.goto(page.url())
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')
@@ -86,12 +99,19 @@ test('two tabs: the second writer is told, and both ways out keep both works', a
   await expect(page.getByLabel('Chart text')).toHaveValue('| Dm | G7 |')
 })
 
-test('undo in a tab that another has overtaken is told so; a tune deleted elsewhere keeps its edits waiting', async ({ page, context }) => {
+test('undo in a tab that another has overtaken is told so; a tune deleted elsewhere keeps its edits waiting', async ({
+  page,
+  context,
+}) => {
   // The second tab is opened when nothing is left to be found: else what it finds meets the first tab's edit, and it learns of that before the undo.
-  const found = page.waitForResponse((response) => response.request().postData()?.includes('"kind":"grips"') ?? false)
+  const found = page.waitForResponse(
+    (response) => response.request().postData()?.includes('"kind":"grips"') ?? false,
+  )
   await typeTune(page, 'Overtaken', '| C | F |')
   await found
-  await context.route('**/edits', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
+  await context.route('**/edits', (route) =>
+    route.request().method() === 'GET' ? route.abort() : route.continue(),
+  )
   const second = await context.newPage()
   await second.goto(page.url())
   await expect(second.getByLabel('Chart text')).toHaveValue('| C | F |')
@@ -117,18 +137,29 @@ test('the server refuses what it should, clearly, and changes nothing', async ({
   const page = await request.get('/')
   expect(page.headers()['content-security-policy']).toContain("script-src 'self' 'nonce-")
   expect(page.headers()['content-security-policy']).not.toContain("script-src 'self' 'unsafe")
-  const foreign = await request.post('/', { form: { intent: 'new', title: 'Planted' }, headers: { origin: 'http://elsewhere.example' } })
+  const foreign = await request.post('/', {
+    form: { intent: 'new', title: 'Planted' },
+    headers: { origin: 'http://elsewhere.example' },
+  })
   expect(foreign.status()).toBe(403)
   expect(await foreign.text()).toContain('another site')
-  const crossSite = await request.post('/', { form: { intent: 'new', title: 'Planted' }, headers: { 'sec-fetch-site': 'cross-site' } })
+  const crossSite = await request.post('/', {
+    form: { intent: 'new', title: 'Planted' },
+    headers: { 'sec-fetch-site': 'cross-site' },
+  })
   expect(crossSite.status()).toBe(403)
-  const large = await request.post('/', { data: 'x'.repeat(2 * 1024 * 1024 + 1), headers: { 'content-type': 'text/plain' } })
+  const large = await request.post('/', {
+    data: 'x'.repeat(2 * 1024 * 1024 + 1),
+    headers: { 'content-type': 'text/plain' },
+  })
   expect(large.status()).toBe(413)
   expect(await large.text()).toContain('2 MB')
   expect((await request.get('/', { headers: { host: 'heron.example' } })).status()).toBe(421)
   expect(await (await request.get('/')).text()).not.toContain('Planted')
   const tune = /\/tunes\/[0-9a-f-]{36}/.exec(await (await request.get('/')).text())![0]
-  const bad = await request.post(`${tune}/edits`, { data: { base: crypto.randomUUID(), edit: { kind: 'colour', colour: 9 } } })
+  const bad = await request.post(`${tune}/edits`, {
+    data: { base: crypto.randomUUID(), edit: { kind: 'colour', colour: 9 } },
+  })
   expect(bad.status()).toBe(400)
   expect((await bad.json()).message).toMatch(/colour.*accepted/i)
   expect((await request.get(`${baseURL}/tunes/none/chart`)).status()).toBe(404)

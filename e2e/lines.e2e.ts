@@ -1,8 +1,22 @@
-import { expect, goTo, gripsIn, linesFound, newLine, open, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import {
+  expect,
+  goTo,
+  gripsIn,
+  linesFound,
+  newLine,
+  open,
+  pick,
+  saved,
+  symbolsIn,
+  test,
+  typeTune,
+} from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 
-test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, and the other grips stay', async ({ page }) => {
+test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, and the other grips stay', async ({
+  page,
+}) => {
   await typeTune(page, 'Pulled', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -30,7 +44,9 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   await expect.poll(() => gripsIn(page)).toEqual(before)
 })
 
-test('a pulled note names the chord anew, is dragged with the mouse, and the rest can stay', async ({ page }) => {
+test('a pulled note names the chord anew, is dragged with the mouse, and the rest can stay', async ({
+  page,
+}) => {
   await typeTune(page, 'Dragged', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -55,7 +71,9 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
   await expect(newLine(page).getByText('your grip')).toHaveCount(2)
 })
 
-test('five lines say what they are good at; styles; one voice heard; two lines in turn; hard spots; ways on', async ({ page }) => {
+test('five lines say what they are good at; styles; one voice heard; two lines in turn; hard spots; ways on', async ({
+  page,
+}) => {
   await typeTune(page, 'Five Ways', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -64,10 +82,17 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await expect(page.locator('.line-words').first()).not.toBeEmpty()
   await open(page, 'Style')
   await page.getByRole('button', { name: 'Thin' }).click()
-  await expect.poll(async () => (await gripsIn(page)).every((grip) => (grip!.match(/muted/g) ?? []).length >= 3), { timeout: 30_000 }).toBe(true)
+  await expect
+    .poll(async () => (await gripsIn(page)).every((grip) => (grip!.match(/muted/g) ?? []).length >= 3), {
+      timeout: 30_000,
+    })
+    .toBe(true)
   await linesFound(page)
   await open(page, 'Hear')
-  await page.getByRole('group', { name: 'Voices heard' }).getByRole('button', { name: 'Bass', exact: true }).click()
+  await page
+    .getByRole('group', { name: 'Voices heard' })
+    .getByRole('button', { name: 'Bass', exact: true })
+    .click()
   await page.getByLabel('Compare by ear with').click()
   await page.getByRole('option', { name: 'Line 2' }).click()
   await page.getByRole('button', { name: 'New, then line 2' }).click()
@@ -86,7 +111,9 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await expect(newLine(page).getByText('your grip')).toHaveCount(2)
 })
 
-test('conditions: a note asked for on top is there in every line, a condition that leaves nothing says so, and is taken away', async ({ page }) => {
+test('conditions: a note asked for on top is there in every line, a condition that leaves nothing says so, and is taken away', async ({
+  page,
+}) => {
   await typeTune(page, 'Asked For', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -99,7 +126,9 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await expect(page.locator('.thread-label title').filter({ hasText: 'G4, ' })).not.toHaveCount(0)
   await panel.getByLabel('Which').fill('E9')
   await panel.getByRole('button', { name: 'Ask for it in bar 2' }).click()
-  await expect(page.locator('.lines-state')).toContainText('keeps to these limits and to G4 on top; E9 on top')
+  await expect(page.locator('.lines-state')).toContainText(
+    'keeps to these limits and to G4 on top; E9 on top',
+  )
   await panel.getByRole('button', { name: 'take away' }).nth(1).click()
   await linesFound(page)
   await expect(page.locator('.lines-state .fault')).toHaveCount(0)
@@ -140,7 +169,9 @@ test('chords and grips chosen together for the whole tune', async ({ page }) => 
   await expect.poll(() => symbolsIn(newLine(page))).not.toEqual(plain)
 })
 
-test('a style of the player\'s own is mixed, kept and led by; one position at chosen frets; round again', async ({ page }) => {
+test("a style of the player's own is mixed, kept and led by; one position at chosen frets; round again", async ({
+  page,
+}) => {
   await typeTune(page, 'Mixed', TEXT)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -151,7 +182,10 @@ test('a style of the player\'s own is mixed, kept and led by; one position at ch
   await dialog.getByRole('slider', { name: 'Share of Contrary' }).focus()
   await page.keyboard.press('ArrowRight')
   await dialog.getByText('What matters how much, one by one').click()
-  await expect(dialog.getByRole('slider', { name: 'Bass and top move against each other' })).toHaveAttribute('aria-valuenow', '4')
+  await expect(dialog.getByRole('slider', { name: 'Bass and top move against each other' })).toHaveAttribute(
+    'aria-valuenow',
+    '4',
+  )
   await dialog.getByRole('button', { name: 'Keep and lead by it' }).click()
   await expect(page.getByLabel('Own style')).toHaveText('High and contrary')
   await linesFound(page)
@@ -163,15 +197,27 @@ test('a style of the player\'s own is mixed, kept and led by; one position at ch
   await page.getByLabel('Frets', { exact: true }).click()
   await page.getByRole('option', { name: '7 to 11' }).click()
   await linesFound(page)
-  await expect.poll(async () => (await gripsIn(page)).every((grip) => { const frets = grip!.match(/\d+/g)?.map(Number) ?? []; return frets.length > 0 && frets.every((fret) => fret >= 7 && fret <= 11) })).toBe(true)
+  await expect
+    .poll(async () =>
+      (await gripsIn(page)).every((grip) => {
+        const frets = grip!.match(/\d+/g)?.map(Number) ?? []
+        return frets.length > 0 && frets.every((fret) => fret >= 7 && fret <= 11)
+      }),
+    )
+    .toBe(true)
   await page.getByRole('button', { name: 'Smooth', exact: true }).click()
   await page.getByRole('button', { name: 'Lead back to the top' }).click()
-  await expect(page.getByRole('button', { name: 'Lead back to the top' })).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.getByRole('button', { name: 'Lead back to the top' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
   await linesFound(page)
   await expect(page.getByRole('radio', { name: /^Line/ })).toHaveCount(5)
 })
 
-test('a beat between two chords: a voice resolves late, the chord is named, undo takes it back in one step', async ({ page }) => {
+test('a beat between two chords: a voice resolves late, the chord is named, undo takes it back in one step', async ({
+  page,
+}) => {
   await typeTune(page, 'Late', 'key: C\n| Dm7 | G7 | Cmaj7 | % |')
   await goTo(page, 'Lines')
   await linesFound(page)

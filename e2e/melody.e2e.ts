@@ -5,9 +5,22 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   await goTo(page, 'Melody')
   await expect(page.getByText('There is no melody yet')).toBeVisible()
   const body = page.locator('body')
-  await expect(async () => { await body.press('e'); await expect(page.getByRole('button', { name: /Writing on bar 1/ })).toBeVisible({ timeout: 1_000 }) }).toPass()
-  for (const key of ['2', 'e', '4', 'g', '8', 'a', 't', 'g', 'f', 'e', 't', 'ArrowUp', 'Shift+ArrowUp']) await body.press(key)
-  await expect.poll(() => melodyIn(page)).toEqual(['E4 on bar 1 beat 1', 'G4 on bar 1 beat 3', 'A4 on bar 1 beat 4', 'G4 on bar 1 beat 4.5', 'F4 on bar 1 beat 4.83', 'F5 on bar 2 beat 1.17'])
+  await expect(async () => {
+    await body.press('e')
+    await expect(page.getByRole('button', { name: /Writing on bar 1/ })).toBeVisible({ timeout: 1_000 })
+  }).toPass()
+  for (const key of ['2', 'e', '4', 'g', '8', 'a', 't', 'g', 'f', 'e', 't', 'ArrowUp', 'Shift+ArrowUp'])
+    await body.press(key)
+  await expect
+    .poll(() => melodyIn(page))
+    .toEqual([
+      'E4 on bar 1 beat 1',
+      'G4 on bar 1 beat 3',
+      'A4 on bar 1 beat 4',
+      'G4 on bar 1 beat 4.5',
+      'F4 on bar 1 beat 4.83',
+      'F5 on bar 2 beat 1.17',
+    ])
   await body.press('Backspace')
   await body.press('Escape')
   await saved(page)
@@ -34,7 +47,9 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   await expect.poll(() => melodyIn(page)).toEqual(before)
 })
 
-test('chords come under the melody: density, texture, another way under one note kept by hand and set free', async ({ page }) => {
+test('chords come under the melody: density, texture, another way under one note kept by hand and set free', async ({
+  page,
+}) => {
   await page.goto('/')
   await page.getByRole('link', { name: 'Halyard Waltz' }).click()
   await goTo(page, 'Melody')
@@ -63,7 +78,10 @@ test('chords come under the melody: density, texture, another way under one note
   await page.locator('body').press('Enter')
   await expect(page.locator('.tab-chords .by-hand')).toHaveCount(1)
   await melodyFound(page)
-  await expect(drawer.getByRole('button', { pressed: true })).toHaveAttribute('aria-label', new RegExp(`${wanted!.split('. ')[1]!}$`))
+  await expect(drawer.getByRole('button', { pressed: true })).toHaveAttribute(
+    'aria-label',
+    new RegExp(`${wanted!.split('. ')[1]!}$`),
+  )
   await page.locator('body').press('Backspace')
   await expect(page.locator('.tab-chords .by-hand')).toHaveCount(0)
   await saved(page)
@@ -74,7 +92,9 @@ test('chords come under the melody: density, texture, another way under one note
   await page.locator('body').press('Space')
 })
 
-test('ABC and files: what is wrong is said and nothing is lost; the melody alone, or the whole tune', async ({ page }) => {
+test('ABC and files: what is wrong is said and nothing is lost; the melody alone, or the whole tune', async ({
+  page,
+}) => {
   await typeTune(page, 'Brought', '| C | F |')
   await goTo(page, 'Melody')
   await open(page, 'Notes')
@@ -90,10 +110,17 @@ test('ABC and files: what is wrong is said and nothing is lost; the melody alone
 
   await open(page, 'Notes')
   await page.getByRole('button', { name: 'ABC or a file' }).click()
-  await dialog.locator('input[type=file]').setInputFiles({ name: 'bad.mid', mimeType: 'audio/midi', buffer: Buffer.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 2, 0, 1, 0, 96]) })
+  await dialog.locator('input[type=file]').setInputFiles({
+    name: 'bad.mid',
+    mimeType: 'audio/midi',
+    buffer: Buffer.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 2, 0, 1, 0, 96]),
+  })
   await expect(dialog.getByText(/type 2/)).toBeVisible()
-  const xml = '<score-partwise><part-list><score-part id="P1"><part-name>Voice</part-name></score-part></part-list><part id="P1"><measure number="1"><harmony><root><root-step>D</root-step></root><kind>minor-seventh</kind></harmony><note><pitch><step>A</step><octave>4</octave></pitch><duration>4</duration></note></measure></part></score-partwise>'
-  await dialog.locator('input[type=file]').setInputFiles({ name: 'tune.musicxml', mimeType: 'application/xml', buffer: Buffer.from(xml) })
+  const xml =
+    '<score-partwise><part-list><score-part id="P1"><part-name>Voice</part-name></score-part></part-list><part id="P1"><measure number="1"><harmony><root><root-step>D</root-step></root><kind>minor-seventh</kind></harmony><note><pitch><step>A</step><octave>4</octave></pitch><duration>4</duration></note></measure></part></score-partwise>'
+  await dialog
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'tune.musicxml', mimeType: 'application/xml', buffer: Buffer.from(xml) })
   await expect(dialog.getByText('1 notes.')).toBeVisible()
   await dialog.getByRole('button', { name: 'Chords and melody in place' }).click()
   await expect.poll(() => melodyIn(page)).toEqual(['A4 on bar 1 beat 1'])
@@ -107,16 +134,28 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await goTo(page, 'Melody')
   await open(page, 'Notes')
   await page.getByRole('button', { name: 'ABC or a file' }).click()
-  await page.getByRole('dialog').getByLabel('Type ABC here').fill('X:1\nM:4/4\nL:1/4\nK:C\nE G c2 | B A G2 | c4 |')
+  await page
+    .getByRole('dialog')
+    .getByLabel('Type ABC here')
+    .fill('X:1\nM:4/4\nL:1/4\nK:C\nE G c2 | B A G2 | c4 |')
   await page.getByRole('dialog').getByRole('button', { name: 'Only the melody' }).click()
   await melodyFound(page)
   await open(page, 'Elsewhere')
   await page.getByRole('button', { name: 'Other positions, strings, registers' }).click()
   const places = page.getByRole('list', { name: 'Other places' })
   await expect(places.getByRole('listitem').first()).toBeVisible()
-  await places.getByRole('listitem').filter({ hasText: 'frets 5 to 10' }).getByRole('button', { name: 'Play it there' }).click()
+  await places
+    .getByRole('listitem')
+    .filter({ hasText: 'frets 5 to 10' })
+    .getByRole('button', { name: 'Play it there' })
+    .click()
   await melodyFound(page)
-  const outside = () => page.locator('.tab-fret text').evaluateAll((texts) => texts.map((text) => Number(text.textContent)).filter((fret) => fret !== 0 && (fret < 5 || fret > 10)))
+  const outside = () =>
+    page
+      .locator('.tab-fret text')
+      .evaluateAll((texts) =>
+        texts.map((text) => Number(text.textContent)).filter((fret) => fret !== 0 && (fret < 5 || fret > 10)),
+      )
   await expect.poll(outside).toEqual([])
   await open(page, 'Elsewhere')
   await page.getByRole('button', { name: 'All twelve keys' }).click()
@@ -124,7 +163,10 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   const keys = page.getByRole('list', { name: 'Keys by ease' }).getByRole('listitem')
   await expect(keys.first()).toBeVisible({ timeout: 60_000 })
   const playable = await keys.count()
-  if (playable < 12) await expect(page.getByText(`${12 - playable} ${playable === 11 ? 'key' : 'keys'} left out`)).toBeVisible()
+  if (playable < 12)
+    await expect(
+      page.getByText(`${12 - playable} ${playable === 11 ? 'key' : 'keys'} left out`),
+    ).toBeVisible()
   expect(playable).toBeGreaterThan(5)
 
   await open(page, 'Blocks')
@@ -137,7 +179,12 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await expect(page.locator('.tab-chords .chord-name[aria-label="Bdim7"]').first()).toBeVisible()
 
   await open(page, 'Ends')
-  await page.getByRole('region', { name: 'Endings' }).getByRole('listitem').filter({ hasText: 'backdoor' }).getByRole('button', { name: 'Put it at the end' }).click()
+  await page
+    .getByRole('region', { name: 'Endings' })
+    .getByRole('listitem')
+    .filter({ hasText: 'backdoor' })
+    .getByRole('button', { name: 'Put it at the end' })
+    .click()
   await expect(page.locator('.bank-home .chord-name')).toHaveCount(6)
   expect(await melodyIn(page)).toHaveLength(7)
   await saved(page)

@@ -2,14 +2,18 @@ import { expect, goTo, linesFound, melodyFound, newLine, saved, test } from './f
 import type { Page } from '@playwright/test'
 
 /** Where the music lies in the window, and how many systems of it can be seen from end to end. */
-const seen = (page: Page) => page.getByRole('region', { name: 'Music' }).evaluate((music) => {
-  const room = music.getBoundingClientRect()
-  const systems = [...music.querySelectorAll('section')].map((system) => system.getBoundingClientRect())
-  return {
-    top: room.top, share: room.height / window.innerHeight, wide: document.documentElement.scrollWidth - window.innerWidth,
-    whole: systems.filter(({ top, bottom }) => top >= room.top && bottom <= room.bottom).length, begun: systems.filter(({ top }) => top < room.bottom - 20).length,
-  }
-})
+const seen = (page: Page) =>
+  page.getByRole('region', { name: 'Music' }).evaluate((music) => {
+    const room = music.getBoundingClientRect()
+    const systems = [...music.querySelectorAll('section')].map((system) => system.getBoundingClientRect())
+    return {
+      top: room.top,
+      share: room.height / window.innerHeight,
+      wide: document.documentElement.scrollWidth - window.innerWidth,
+      whole: systems.filter(({ top, bottom }) => top >= room.top && bottom <= room.bottom).length,
+      begun: systems.filter(({ top }) => top < room.bottom - 20).length,
+    }
+  })
 
 async function openDemo(page: Page): Promise<void> {
   await page.goto('/')
@@ -18,10 +22,19 @@ async function openDemo(page: Page): Promise<void> {
 }
 
 /** Whole systems, and systems begun, that a step shows without scrolling at 1280 x 800. */
-const STEPS = [['Chart', 2, 2], ['Colour', 2, 2], ['Lines', 1, 2], ['Melody', 1, 2]] as const
+const STEPS = [
+  ['Chart', 2, 2],
+  ['Colour', 2, 2],
+  ['Lines', 1, 2],
+  ['Melody', 1, 2],
+] as const
 
 for (const theme of ['morning', 'dusk'] as const)
-  test(`at 1280 x 800 in ${theme} the music has most of the window on every step, and one bar of controls`, async ({ page, context, baseURL }) => {
+  test(`at 1280 x 800 in ${theme} the music has most of the window on every step, and one bar of controls`, async ({
+    page,
+    context,
+    baseURL,
+  }) => {
     await context.addCookies([{ name: 'heron-theme', value: theme, url: baseURL! }])
     await openDemo(page)
     for (const [step, whole, begun] of STEPS) {
@@ -36,11 +49,16 @@ for (const theme of ['morning', 'dusk'] as const)
         expect(now.begun, step).toBeGreaterThanOrEqual(begun)
         expect(now.wide, step).toBe(0)
       }).toPass()
-      expect((await page.getByRole('region', { name: 'Controls' }).boundingBox())!.height, step).toBeLessThanOrEqual(52)
+      expect(
+        (await page.getByRole('region', { name: 'Controls' }).boundingBox())!.height,
+        step,
+      ).toBeLessThanOrEqual(52)
     }
   })
 
-test('at 768 x 1024 the music has half the window, and what is said of a chord is a sheet that opens at a touch on it', async ({ page }) => {
+test('at 768 x 1024 the music has half the window, and what is said of a chord is a sheet that opens at a touch on it', async ({
+  page,
+}) => {
   await page.setViewportSize({ width: 768, height: 1024 })
   await openDemo(page)
   for (const [step] of STEPS) {
@@ -64,7 +82,7 @@ test('at 768 x 1024 the music has half the window, and what is said of a chord i
 test('on a phone nothing is wider than the window', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto('/')
-  expect((await page.evaluate(() => document.documentElement.scrollWidth))).toBeLessThanOrEqual(390)
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await openDemo(page)
   for (const [step] of STEPS) {
     await goTo(page, step)
@@ -75,7 +93,9 @@ test('on a phone nothing is wider than the window', async ({ page }) => {
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
 })
 
-test('one Tab stop for each bank, list and bar; arrows move inside; a skip link leads to the music; every page has one heading of the first level', async ({ page }) => {
+test('one Tab stop for each bank, list and bar; arrows move inside; a skip link leads to the music; every page has one heading of the first level', async ({
+  page,
+}) => {
   await openDemo(page)
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -83,18 +103,43 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
   await expect(page.getByRole('link', { name: 'To the music' })).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Music' })).toBeFocused()
-  const stops = (name: string, role: 'toolbar' | 'navigation' | 'group') => page.getByRole(role, { name }).first().locator('button, a').evaluateAll((all) => all.filter((one) => (one as HTMLElement).tabIndex >= 0 && (one as HTMLElement).offsetParent).length)
+  const stops = (name: string, role: 'toolbar' | 'navigation' | 'group') =>
+    page
+      .getByRole(role, { name })
+      .first()
+      .locator('button, a')
+      .evaluateAll(
+        (all) =>
+          all.filter((one) => (one as HTMLElement).tabIndex >= 0 && (one as HTMLElement).offsetParent).length,
+      )
   expect(await stops('How the lines are led', 'toolbar')).toBe(1)
   expect(await stops('Steps', 'navigation')).toBe(1)
-  expect(await page.getByRole('region', { name: 'Music' }).locator('.bank-new button').evaluateAll((all) => all.filter((one) => (one as HTMLElement).tabIndex >= 0).length)).toBe(1)
+  expect(
+    await page
+      .getByRole('region', { name: 'Music' })
+      .locator('.bank-new button')
+      .evaluateAll((all) => all.filter((one) => (one as HTMLElement).tabIndex >= 0).length),
+  ).toBe(1)
   // Along the bar with the arrows, once Tab has come to it.
   await page.getByRole('link', { name: 'Sheet' }).focus()
-  for (let press = 0; press < 8 && !(await page.evaluate(() => document.activeElement?.closest('[role="toolbar"]'))); press += 1) await page.keyboard.press('Tab')
+  for (
+    let press = 0;
+    press < 8 && !(await page.evaluate(() => document.activeElement?.closest('[role="toolbar"]')));
+    press += 1
+  )
+    await page.keyboard.press('Tab')
   const first = await page.evaluate(() => document.activeElement?.textContent)
   await page.keyboard.press('ArrowRight')
   expect(await page.evaluate(() => document.activeElement?.textContent)).not.toBe(first)
   expect(await page.evaluate(() => document.activeElement?.closest('[role="toolbar"]') !== null)).toBe(true)
-  for (const address of ['/', '/grips', '/player', '/deleted', page.url(), page.url().replace('lines', 'sheet')]) {
+  for (const address of [
+    '/',
+    '/grips',
+    '/player',
+    '/deleted',
+    page.url(),
+    page.url().replace('lines', 'sheet'),
+  ]) {
     await page.goto(address)
     expect(await page.locator('h1').count(), address).toBe(1)
   }

@@ -10,7 +10,15 @@ export class Server {
   url = ''
 
   async start(port = 0): Promise<void> {
-    const child = spawn('node', ['build/serve.mjs'], { env: { ...process.env, NODE_ENV: 'production', PORT: String(port), HERON_DB: join(this.folder, 'heron.sqlite') }, stdio: ['ignore', 'pipe', 'inherit'] })
+    const child = spawn('node', ['build/serve.mjs'], {
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        PORT: String(port),
+        HERON_DB: join(this.folder, 'heron.sqlite'),
+      },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     this.child = child
     this.url = await new Promise<string>((resolve, reject) => {
       child.stdout!.on('data', (chunk: Buffer) => {

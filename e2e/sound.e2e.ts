@@ -8,7 +8,11 @@ async function firstChordPitches(page: Page): Promise<number[]> {
   const names = words.replace('Threads: ', '').split(';')[0]!.trim().split(' ').slice(1)
   return names.map((name) => {
     const [, letter, signs, octave] = /^([A-G])([b#]*)(\d)$/.exec(name)!
-    return 12 * (Number(octave) + 1) + [9, 11, 0, 2, 4, 5, 7]['ABCDEFG'.indexOf(letter!)]! + [...signs!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)
+    return (
+      12 * (Number(octave) + 1) +
+      [9, 11, 0, 2, 4, 5, 7]['ABCDEFG'.indexOf(letter!)]! +
+      [...signs!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)
+    )
   })
 }
 
@@ -18,7 +22,10 @@ function samplesOf(file: string): { rate: number; samples: Float64Array } {
   expect(bytes.toString('latin1', 0, 4)).toBe('RIFF')
   const rate = bytes.readUInt32LE(24)
   const data = bytes.subarray(44)
-  return { rate, samples: Float64Array.from({ length: data.length / 2 }, (_, at) => data.readInt16LE(at * 2) / 32768) }
+  return {
+    rate,
+    samples: Float64Array.from({ length: data.length / 2 }, (_, at) => data.readInt16LE(at * 2) / 32768),
+  }
 }
 
 /** Strength of one frequency in a stretch of sound (one bin of a Fourier transform, Hann window). */
@@ -43,7 +50,9 @@ function centsOff(samples: Float64Array, rate: number, expected: number): number
   return best.cents
 }
 
-test('a chord rendered through the offline audio context has its pitches within 10 cents', async ({ page }) => {
+test('a chord rendered through the offline audio context has its pitches within 10 cents', async ({
+  page,
+}) => {
   await typeTune(page, 'One Chord', 'tempo: 60\n| Am7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -51,16 +60,23 @@ test('a chord rendered through the offline audio context has its pitches within 
   expect(pitches.length).toBeGreaterThanOrEqual(3)
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await page.getByRole('button', { name: 'Count-in' }).click()
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as sound file' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as sound file' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('One Chord.wav')
   const { rate, samples } = samplesOf((await download.path())!)
   expect(rate).toBe(44100)
   const stretch = samples.subarray(Math.round(0.2 * rate), Math.round(1.8 * rate))
   expect(Math.max(...stretch)).toBeGreaterThan(0.02)
-  for (const midi of pitches) expect(Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))).toBeLessThanOrEqual(10)
+  for (const midi of pitches)
+    expect(Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))).toBeLessThanOrEqual(10)
   // What does not sound is not there: a half step beside each pitch that no partial of the chord falls on.
-  const floor = Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50
-  const silent = pitches.map((midi) => midi + 1).find((midi) => !pitches.some((one) => [0, 12, 19, 24, 28, 31].includes(midi - one)))!
+  const floor =
+    Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50
+  const silent = pitches
+    .map((midi) => midi + 1)
+    .find((midi) => !pitches.some((one) => [0, 12, 19, 24, 28, 31].includes(midi - one)))!
   expect(strength(stretch, rate, 440 * 2 ** ((silent - 69) / 12))).toBeLessThan(floor)
 })
 
@@ -97,14 +113,18 @@ test('plain and new are switched while it plays, at the same place', async ({ pa
   await page.getByRole('button', { name: 'Plain', exact: true }).click()
   await expect(page.locator('.bank-home .slot.sounding')).toBeVisible()
   await expect(page.locator('.bank-new .slot.sounding')).toHaveCount(0)
-  expect(Number(await page.locator('.bank-home .slot.sounding').getAttribute('data-slot'))).toBeGreaterThanOrEqual(at)
+  expect(
+    Number(await page.locator('.bank-home .slot.sounding').getAttribute('data-slot')),
+  ).toBeGreaterThanOrEqual(at)
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()
   // It ends where the tune does: nothing begins again.
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 20_000 })
 })
 
-test('tempo and selection: what is typed is kept, what is out of range is refused, the selection is what is played', async ({ page }) => {
+test('tempo and selection: what is typed is kept, what is out of range is refused, the selection is what is played', async ({
+  page,
+}) => {
   await typeTune(page, 'Long Way', '| C | F | G7 | C |')
   const tempo = page.getByLabel('Tempo in beats a minute')
   await tempo.fill('500')

@@ -3,19 +3,39 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { act, expect, goTo, gripsIn, homeLine, linesFound, melodyIn, newLine, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import {
+  act,
+  expect,
+  goTo,
+  gripsIn,
+  homeLine,
+  linesFound,
+  melodyIn,
+  newLine,
+  pick,
+  saved,
+  symbolsIn,
+  test,
+  typeTune,
+} from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** What is made is kept, and what is said is true: as a player meets it. */
 
 const text = (page: Page) => page.getByLabel('Chart text')
-const status = (page: Page, words: string) => expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
+const status = (page: Page, words: string) =>
+  expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
 
-test('a melody that fills the tune takes no more and loses nothing; the pen is taken up where it can write; undo moves it', async ({ page }) => {
+test('a melody that fills the tune takes no more and loses nothing; the pen is taken up where it can write; undo moves it', async ({
+  page,
+}) => {
   await typeTune(page, 'Filled', '| C | G7 |')
   await goTo(page, 'Melody')
   const body = page.locator('body')
-  await expect(async () => { await body.press('e'); await expect(page.getByRole('button', { name: /^Writing on bar 1/ })).toBeVisible({ timeout: 1_000 }) }).toPass()
+  await expect(async () => {
+    await body.press('e')
+    await expect(page.getByRole('button', { name: /^Writing on bar 1/ })).toBeVisible({ timeout: 1_000 })
+  }).toPass()
   for (const key of ['2', 'c', 'd', 'e', 'g', 'a']) await body.press(key)
   await expect(page.getByText('The tune ends here, after bar 2')).toBeVisible()
   await expect.poll(() => melodyIn(page)).toHaveLength(4)
@@ -24,7 +44,9 @@ test('a melody that fills the tune takes no more and loses nothing; the pen is t
   await body.press('f')
   await body.press('Escape')
   await saved(page)
-  await expect.poll(() => melodyIn(page)).toEqual(['C5 on bar 1 beat 1', 'D5 on bar 1 beat 3', 'E5 on bar 2 beat 1', 'F5 on bar 2 beat 3'])
+  await expect
+    .poll(() => melodyIn(page))
+    .toEqual(['C5 on bar 1 beat 1', 'D5 on bar 1 beat 3', 'E5 on bar 2 beat 1', 'F5 on bar 2 beat 3'])
   // On a full melody the pen begins at the note that is selected.
   await page.locator('.staff-note rect').nth(2).click()
   await body.press('e')
@@ -38,7 +60,9 @@ test('a melody that fills the tune takes no more and loses nothing; the pen is t
   await expect(page.getByRole('button', { name: 'Writing on bar 1, beat 3' })).toBeVisible()
 })
 
-test('a chord typed in small letters is typed, whatever its letters do elsewhere; near symbols are offered; undo goes by words', async ({ page }) => {
+test('a chord typed in small letters is typed, whatever its letters do elsewhere; near symbols are offered; undo goes by words', async ({
+  page,
+}) => {
   await typeTune(page, 'Small', 'key: C\n| C | F | G7 | C |')
   await pick(homeLine(page), 2)
   await page.keyboard.type('gsus')
@@ -64,7 +88,9 @@ test('a chord typed in small letters is typed, whatever its letters do elsewhere
   await expect(text(page)).toHaveValue('| C |')
 })
 
-test('more letters than a chart has room for are refused at once, and the tune is as it was', async ({ page }) => {
+test('more letters than a chart has room for are refused at once, and the tune is as it was', async ({
+  page,
+}) => {
   await typeTune(page, 'Pasted', '| C |')
   const begin = Date.now()
   await text(page).fill('C '.repeat(180_000))
@@ -76,12 +102,16 @@ test('more letters than a chart has room for are refused at once, and the tune i
   await expect(homeLine(page).locator('.slot')).not.toHaveCount(0)
 })
 
-test('colour: after Tab the arrows and digits take the focus along, and Enter keeps what is tried', async ({ page }) => {
+test('colour: after Tab the arrows and digits take the focus along, and Enter keeps what is tried', async ({
+  page,
+}) => {
   await typeTune(page, 'One Cursor', 'key: C\n| C | Am7 | Dm7 | G7 |')
   await goTo(page, 'Colour')
   await pick(newLine(page), 3)
   for (let press = 0; press < 4; press += 1) await page.keyboard.press('Tab')
-  expect(await page.evaluate(() => document.activeElement?.closest('.slot[aria-pressed="true"]') === null)).toBe(true)
+  expect(
+    await page.evaluate(() => document.activeElement?.closest('.slot[aria-pressed="true"]') === null),
+  ).toBe(true)
   await page.keyboard.press('2')
   await expect(page.getByText('is tried.')).toBeVisible()
   expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-pressed'))).toBe('true')
@@ -97,7 +127,10 @@ test('colour: after Tab the arrows and digits take the focus along, and Enter ke
   expect(await newLine(page).locator('.slot[aria-pressed="true"]').getAttribute('data-slot')).toBe('3')
 })
 
-test('steps can be changed while the server is away, and all that was made follows', async ({ page, server }) => {
+test('steps can be changed while the server is away, and all that was made follows', async ({
+  page,
+  server,
+}) => {
   await typeTune(page, 'Offline', 'key: C\n| C | Am | Dm | G7 |')
   await server.kill()
   await goTo(page, 'Colour')
@@ -120,7 +153,10 @@ test('steps can be changed while the server is away, and all that was made follo
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(made)
 })
 
-test('settings and forms while the server is away: what was chosen stays, what was typed stays, and both are taken when it is back', async ({ page, server }) => {
+test('settings and forms while the server is away: what was chosen stays, what was typed stays, and both are taken when it is back', async ({
+  page,
+  server,
+}) => {
   await page.goto('/player')
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible()
   await server.kill()
@@ -159,14 +195,36 @@ test('deleted tunes are kept in a list until it is emptied by hand', async ({ pa
 
 /** A browser of its own on a profile that outlives it, and can be killed as by a power cut. */
 async function ownBrowser(profile: string): Promise<{ page: Page; child: ChildProcess }> {
-  const child = spawn('/usr/bin/chromium', ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--remote-debugging-port=0', `--user-data-dir=${profile}`, 'about:blank'], { stdio: ['ignore', 'ignore', 'pipe'], detached: true })
-  const address = await new Promise<string>((resolve) => child.stderr!.on('data', (chunk: Buffer) => { const found = /ws:\/\/\S+/.exec(chunk.toString()); if (found) resolve(found[0]) }))
+  const child = spawn(
+    '/usr/bin/chromium',
+    [
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+      '--remote-debugging-port=0',
+      `--user-data-dir=${profile}`,
+      'about:blank',
+    ],
+    { stdio: ['ignore', 'ignore', 'pipe'], detached: true },
+  )
+  const address = await new Promise<string>((resolve) =>
+    child.stderr!.on('data', (chunk: Buffer) => {
+      const found = /ws:\/\/\S+/.exec(chunk.toString())
+      if (found) resolve(found[0])
+    }),
+  )
   const browser = await chromium.connectOverCDP(address)
   const context = browser.contexts()[0]!
-  return { page: context.pages()[0] ?? await context.newPage(), child }
+  return { page: context.pages()[0] ?? (await context.newPage()), child }
 }
 
-test('the whole browser killed half a second after an edit that could not be sent: the edit is there on the next visit', async ({ server }) => {
+test('the whole browser killed half a second after an edit that could not be sent: the edit is there on the next visit', async ({
+  server,
+}) => {
   const profile = mkdtempSync(join(tmpdir(), 'heron-profile-'))
   const first = await ownBrowser(profile)
   await first.page.goto(server.url)
@@ -188,7 +246,9 @@ test('the whole browser killed half a second after an edit that could not be sen
   rmSync(profile, { recursive: true, force: true, maxRetries: 5 })
 })
 
-test('a pulled note names the chord it makes, on the line and on the sheet; one fix leaves the picked line', async ({ page }) => {
+test('a pulled note names the chord it makes, on the line and on the sheet; one fix leaves the picked line', async ({
+  page,
+}) => {
   await typeTune(page, 'Named', 'key: C\n| Db7 | Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
@@ -215,10 +275,16 @@ test('a pulled note names the chord it makes, on the line and on the sheet; one 
   await expect.poll(async () => (await symbolsIn(newLine(page)))[0]).toMatch(/^Dbmaj7/)
   await saved(page)
   await goTo(page, 'Sheet')
-  await expect(page.getByRole('region', { name: 'Bar 1' }).locator('.chord-name').first()).toHaveAttribute('aria-label', /^Dbmaj7/)
+  await expect(page.getByRole('region', { name: 'Bar 1' }).locator('.chord-name').first()).toHaveAttribute(
+    'aria-label',
+    /^Dbmaj7/,
+  )
 })
 
-test('a tune whose lines were never opened has grips on its sheet, and files of it too', async ({ page, request }) => {
+test('a tune whose lines were never opened has grips on its sheet, and files of it too', async ({
+  page,
+  request,
+}) => {
   await typeTune(page, 'Unopened', 'key: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |')
   await goTo(page, 'Sheet')
   await expect(page.locator('.sheet svg.grip')).toHaveCount(4)
@@ -230,7 +296,11 @@ test('a tune whose lines were never opened has grips on its sheet, and files of 
   await expect(page.getByRole('region', { name: 'Chord melody' }).locator('.tab-fret').first()).toBeVisible()
 })
 
-test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an hour offline and a reload; nothing is lost or misnamed', async ({ page, context, server }) => {
+test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an hour offline and a reload; nothing is lost or misnamed', async ({
+  page,
+  context,
+  server,
+}) => {
   // An earlier test may have left another instrument.
   await page.goto('/player')
   await page.getByRole('combobox', { name: 'Instrument' }).click()
@@ -266,7 +336,11 @@ test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an h
   expect(await symbolsIn(newLine(page))).toEqual(chords)
   await goTo(page, 'Sheet')
   await expect(page.locator('.sheet header')).toContainText('strings D A D G B E')
-  expect(await page.locator('.sheet .slot > .chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))).toEqual(chords)
+  expect(
+    await page
+      .locator('.sheet .slot > .chord-name')
+      .evaluateAll((names) => names.map((name) => name.getAttribute('aria-label'))),
+  ).toEqual(chords)
   await tuned('Guitar, standard tuning')
   await linesFound(page)
   expect(await symbolsIn(newLine(page))).toEqual(chords)

@@ -1,4 +1,18 @@
-import { act, expect, goTo, gripsIn, homeLine, linesFound, newLine, open, pick, saved, symbolsIn, test, typeTune } from './fixtures'
+import {
+  act,
+  expect,
+  goTo,
+  gripsIn,
+  homeLine,
+  linesFound,
+  newLine,
+  open,
+  pick,
+  saved,
+  symbolsIn,
+  test,
+  typeTune,
+} from './fixtures'
 
 const TEXT = 'key: G\n| G | Em | Am | D7 |'
 
@@ -88,7 +102,11 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
 
   await goTo(page, 'Chart')
   const bars = ['Cmaj9', 'A7b9', 'Dm11', 'G13', 'Em9', 'Am11', 'Fmaj9', 'Bb13']
-  await page.getByLabel('Chart text').fill(`key: C\n| ${Array.from({ length: 64 }, (_, at) => bars[(at * 5 + Math.floor(at / 8)) % 8]).join(' | ')} |`)
+  await page
+    .getByLabel('Chart text')
+    .fill(
+      `key: C\n| ${Array.from({ length: 64 }, (_, at) => bars[(at * 5 + Math.floor(at / 8)) % 8]).join(' | ')} |`,
+    )
   await goTo(page, 'Lines')
   // Any grip, for a bass player: the longest search there is.
   await open(page, 'Texture')
@@ -119,7 +137,9 @@ test('the chart read: brackets, skeleton and back, another key and back', async 
   await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
 })
 
-test('chords brought in from elsewhere: the chart they make, what was left out, and undo', async ({ page }) => {
+test('chords brought in from elsewhere: the chart they make, what was left out, and undo', async ({
+  page,
+}) => {
   await typeTune(page, 'Brought In', '| C |')
   await page.getByRole('button', { name: 'Bring in chords' }).click()
   await page.getByLabel('Paste here').fill('Am   Dm7\nwords on the water\nE7   Am')
@@ -168,15 +188,27 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   await goTo(page, 'Colour')
   await newLine(page).getByRole('button').nth(2).click()
   const drawer = page.getByRole('complementary')
-  await expect(drawer.getByRole('heading', { level: 3 })).toHaveText(['Colour', 'Swap: another chord with the same job', 'Insert: more on the way', 'Borrow: from another key', 'Bass and texture', 'Simplify'])
-  await drawer.getByRole('region', { name: 'swap' }).getByRole('button', { name: /(^|\s)Db7 / }).click()
+  await expect(drawer.getByRole('heading', { level: 3 })).toHaveText([
+    'Colour',
+    'Swap: another chord with the same job',
+    'Insert: more on the way',
+    'Borrow: from another key',
+    'Bass and texture',
+    'Simplify',
+  ])
+  await drawer
+    .getByRole('region', { name: 'swap' })
+    .getByRole('button', { name: /(^|\s)Db7 / })
+    .click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Dm7', 'Db7', 'Cmaj7'])
   expect(await symbolsIn(homeLine(page))).toEqual(['Cmaj7', 'Dm7', 'G7', 'Cmaj7'])
   await expect(newLine(page).locator('.why')).toContainText('has the third and seventh of G7, swapped')
   const facts = drawer.locator('.option-facts')
   await expect(facts).toContainText(/near home|way out|half way|well out|far out/)
   await facts.getByText('why?').click()
-  await expect(facts).toContainText('2 of its tones are outside the key, and its root is 5 fifths from the tonic')
+  await expect(facts).toContainText(
+    '2 of its tones are outside the key, and its root is 5 fifths from the tonic',
+  )
   await page.getByRole('button', { name: 'All reasons on a page' }).click()
   await expect(page.locator('.reasons tbody tr')).toHaveCount(1)
   await expect(page.locator('.reasons tbody tr')).toContainText('bar 3, 1')
@@ -195,7 +227,9 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Dm7', 'G7', 'Cmaj7'])
 })
 
-test('the whole tune taken somewhere: different ways, one taken, a chord by hand stays, and back', async ({ page }) => {
+test('the whole tune taken somewhere: different ways, one taken, a chord by hand stays, and back', async ({
+  page,
+}) => {
   await typeTune(page, 'This Far', 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |')
   await goTo(page, 'Colour')
   await newLine(page).getByRole('button').nth(1).click()
@@ -214,7 +248,10 @@ test('the whole tune taken somewhere: different ways, one taken, a chord by hand
   await expect.poll(() => symbolsIn(newLine(page))).not.toEqual(plain)
   const taken = await symbolsIn(newLine(page))
   // Chords may be put in before it: it still stands at the beginning of its bar.
-  await expect(page.locator('.bank-new .bar').nth(1).locator('.chord-name').first()).toHaveAttribute('aria-label', plain[1]!)
+  await expect(page.locator('.bank-new .bar').nth(1).locator('.chord-name').first()).toHaveAttribute(
+    'aria-label',
+    plain[1]!,
+  )
   await expect(newLine(page).getByText('by hand')).toHaveCount(1)
   await saved(page)
   await page.reload()

@@ -10,17 +10,28 @@ export interface Written {
   shapes: Frets[]
 }
 
-interface Shape { frets: number[]; baseFret: number }
-interface Entry { key: string; suffix: string; positions: Shape[] }
+interface Shape {
+  frets: number[]
+  baseFret: number
+}
+interface Entry {
+  key: string
+  suffix: string
+  positions: Shape[]
+}
 
-const symbolOf = ({ key, suffix }: Entry) => key + (suffix === 'major' ? '' : suffix === 'minor' ? 'm' : suffix)
-const fretsOf = ({ frets, baseFret }: Shape) => frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + baseFret - 1))
+const symbolOf = ({ key, suffix }: Entry) =>
+  key + (suffix === 'major' ? '' : suffix === 'minor' ? 'm' : suffix)
+const fretsOf = ({ frets, baseFret }: Shape) =>
+  frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + baseFret - 1))
 
 /** Every chord of the dataset that is a chord symbol. */
-export const WRITTEN: readonly Written[] = Object.values(guitar.chords as unknown as Record<string, Entry[]>).flat().flatMap((entry) => {
-  const chord = parseChord(symbolOf(entry))
-  return chord.ok ? [{ key: entry.key, chord: chord.value, shapes: entry.positions.map(fretsOf) }] : []
-})
+export const WRITTEN: readonly Written[] = Object.values(guitar.chords as unknown as Record<string, Entry[]>)
+  .flat()
+  .flatMap((entry) => {
+    const chord = parseChord(symbolOf(entry))
+    return chord.ok ? [{ key: entry.key, chord: chord.value, shapes: entry.positions.map(fretsOf) }] : []
+  })
 
 /** The keys the weights are fitted on; the others are kept unseen, and tested on. */
 const FITTED = ['C', 'D', 'E', 'F', 'G', 'A', 'B']

@@ -8,10 +8,24 @@ export interface Pair {
   why: string
 }
 
-const pair = (id: string, symbols: string, bass: Pair['bass'], better: string, worse: string, why: string): Pair =>
-  ({ id, symbols: symbols.split(' '), bass, better: better.split(' / '), worse: worse.split(' / '), why })
+const pair = (
+  id: string,
+  symbols: string,
+  bass: Pair['bass'],
+  better: string,
+  worse: string,
+  why: string,
+): Pair => ({
+  id,
+  symbols: symbols.split(' '),
+  bass,
+  better: better.split(' / '),
+  worse: worse.split(' / '),
+  why,
+})
 
 /** Pairs of passages, the preferred one first. Common practice, no source. */
+// prettier-ignore
 export const PAIRS: readonly Pair[] = [
   pair('shells-C', 'Dm7 G7 Cmaj7', 'root', 'x 5 3 5 x x / 3 x 3 4 x x / x 3 2 4 x x', 'x x 0 x 1 1 / x x x 0 0 1 / x 3 x 0 0 0', 'shells with the roots on the two low strings, the upper pair moving by step, before scattered grips whose roots lie in the middle'),
   pair('shells-G', 'Am7 D7 Gmaj7', 'root', '5 x 5 5 x x / x 5 4 5 x x / 3 x 4 4 x x', 'x 0 10 12 x x / 10 x 10 11 x x / x 10 9 11 x x', 'an open bass string does not go with the twelfth fret'),

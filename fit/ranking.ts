@@ -40,9 +40,20 @@ const RIDGE = 0.003
  * Weights under which the grips that are written down are the likeliest choices among all grips of their chord (multinomial logit, McFadden
  * 1974; minimised by Adam, Kingma & Ba 2015; both from memory). Nothing is drawn by chance: the same groups give the same weights.
  */
-export function fitted(groups: readonly Group[], features: number, onRound: (round: number, loss: number) => void = () => {}): Float64Array {
-  const [weights, mean, square] = [new Float64Array(features), new Float64Array(features), new Float64Array(features)]
-  const total = groups.reduce((sum, { written }) => sum + written.reduce((all, one) => all + one.weight, 0), 0)
+export function fitted(
+  groups: readonly Group[],
+  features: number,
+  onRound: (round: number, loss: number) => void = () => {},
+): Float64Array {
+  const [weights, mean, square] = [
+    new Float64Array(features),
+    new Float64Array(features),
+    new Float64Array(features),
+  ]
+  const total = groups.reduce(
+    (sum, { written }) => sum + written.reduce((all, one) => all + one.weight, 0),
+    0,
+  )
   for (let round = 1; round <= ROUNDS; round += 1) {
     const slope = new Float64Array(features)
     let loss = 0
@@ -52,7 +63,8 @@ export function fitted(groups: readonly Group[], features: number, onRound: (rou
       const down = (4 * slope[at]!) / total + RIDGE * weights[at]!
       mean[at] = 0.9 * mean[at]! + 0.1 * down
       square[at] = 0.99 * square[at]! + 0.01 * down * down
-      weights[at]! -= (step * (mean[at]! / (1 - 0.9 ** round))) / (Math.sqrt(square[at]! / (1 - 0.99 ** round)) + 1e-8)
+      weights[at]! -=
+        (step * (mean[at]! / (1 - 0.9 ** round))) / (Math.sqrt(square[at]! / (1 - 0.99 ** round)) + 1e-8)
     }
     onRound(round, loss / total)
   }
@@ -65,13 +77,27 @@ function addSlope(group: Group, weights: Float64Array, slope: Float64Array): num
   const size = begins.length - 1
   const shares = new Float64Array(size)
   let highest = -Infinity
-  for (let grip = 0; grip < size; grip += 1) { shares[grip] = scoreOf(group, weights, grip); highest = Math.max(highest, shares[grip]!) }
+  for (let grip = 0; grip < size; grip += 1) {
+    shares[grip] = scoreOf(group, weights, grip)
+    highest = Math.max(highest, shares[grip]!)
+  }
   let whole = 0
-  for (let grip = 0; grip < size; grip += 1) { shares[grip] = Math.exp(shares[grip]! - highest); whole += shares[grip]! }
+  for (let grip = 0; grip < size; grip += 1) {
+    shares[grip] = Math.exp(shares[grip]! - highest)
+    whole += shares[grip]!
+  }
   const wanted = written.reduce((sum, one) => sum + one.weight, 0)
-  const add = (grip: number, amount: number) => { for (let at = begins[grip]!; at < begins[grip + 1]!; at += 1) slope[names[at]!]! += amount * amounts[at]! }
+  const add = (grip: number, amount: number) => {
+    for (let at = begins[grip]!; at < begins[grip + 1]!; at += 1) slope[names[at]!]! += amount * amounts[at]!
+  }
   let loss = 0
-  for (const { at, weight } of written) { loss -= weight * Math.log(shares[at]! / whole); add(at, -weight) }
-  for (let grip = 0; grip < size; grip += 1) { const share = (wanted * shares[grip]!) / whole; if (share > 1e-9) add(grip, share) }
+  for (const { at, weight } of written) {
+    loss -= weight * Math.log(shares[at]! / whole)
+    add(at, -weight)
+  }
+  for (let grip = 0; grip < size; grip += 1) {
+    const share = (wanted * shares[grip]!) / whole
+    if (share > 1e-9) add(grip, share)
+  }
   return loss
 }

@@ -18,24 +18,46 @@ const ANY: Limits = { ...DEFAULT_LIMITS, bass: 'any', notes: [3, 6] }
 const ROOT: Limits = { ...ANY, bass: 'root' }
 const ROOTLESS: Limits = { ...ANY, bass: 'none' }
 const strings = (voicing: Voicing): string => voicing.strings.map(({ string }) => 6 - string).join(' ')
-const degrees = (voicing: Voicing): string => [...voicing.strings].sort((a, b) => a.midi - b.midi).map(({ degree }) => degree.replace(/^[b#]+/, '')).join(' ')
+const degrees = (voicing: Voicing): string =>
+  [...voicing.strings]
+    .sort((a, b) => a.midi - b.midi)
+    .map(({ degree }) => degree.replace(/^[b#]+/, ''))
+    .join(' ')
 
 const isShell = (voicing: Voicing): boolean =>
-  ['6 4 3', '5 4 3'].includes(strings(voicing)) && ['1 7 3', '1 3 7', '1 6 3', '1 3 6'].includes(degrees(voicing))
+  ['6 4 3', '5 4 3'].includes(strings(voicing)) &&
+  ['1 7 3', '1 3 7', '1 6 3', '1 3 6'].includes(degrees(voicing))
 const isShellWithColour = (voicing: Voicing): boolean =>
-  ['6 4 3 2', '5 4 3 2'].includes(strings(voicing)) && /^1 (7 3|3 7|6 3|3 6) (9|11|13|5)$/.test(degrees(voicing))
-const isDrop2 = (voicing: Voicing): boolean => voicing.families.includes('drop 2') && ['6 5 4 3', '5 4 3 2', '4 3 2 1'].includes(strings(voicing))
-const isDrop3 = (voicing: Voicing): boolean => voicing.families.includes('drop 3') && ['6 4 3 2', '5 3 2 1'].includes(strings(voicing))
-const isTriad = (voicing: Voicing): boolean => voicing.midis.length === 3 && voicing.families.includes('triad') && ['4 3 2', '3 2 1', '5 4 3'].includes(strings(voicing))
-const isRootlessFour = (voicing: Voicing): boolean => voicing.midis.length === 4 && (voicing.families.includes('drop 2') || voicing.families.includes('close')) && ['5 4 3 2', '4 3 2 1'].includes(strings(voicing))
+  ['6 4 3 2', '5 4 3 2'].includes(strings(voicing)) &&
+  /^1 (7 3|3 7|6 3|3 6) (9|11|13|5)$/.test(degrees(voicing))
+const isDrop2 = (voicing: Voicing): boolean =>
+  voicing.families.includes('drop 2') && ['6 5 4 3', '5 4 3 2', '4 3 2 1'].includes(strings(voicing))
+const isDrop3 = (voicing: Voicing): boolean =>
+  voicing.families.includes('drop 3') && ['6 4 3 2', '5 3 2 1'].includes(strings(voicing))
+const isTriad = (voicing: Voicing): boolean =>
+  voicing.midis.length === 3 &&
+  voicing.families.includes('triad') &&
+  ['4 3 2', '3 2 1', '5 4 3'].includes(strings(voicing))
+const isRootlessFour = (voicing: Voicing): boolean =>
+  voicing.midis.length === 4 &&
+  (voicing.families.includes('drop 2') || voicing.families.includes('close')) &&
+  ['5 4 3 2', '4 3 2 1'].includes(strings(voicing))
 
 const ROOTS = ['C', 'F', 'A']
 const of = (suffixes: readonly string[], limits: Limits, isGrip: Trade['isGrip']): Trade[] =>
   ROOTS.flatMap((root) => suffixes.map((suffix) => ({ chord: chord(root + suffix), limits, isGrip })))
 
 export const TRADE: readonly Trade[] = [
-  ...of(['maj7', '7', 'm7', '6', 'm6', 'm7b5', 'dim7'], ROOT, (one) => isShell(one) || isShellWithColour(one) || isDrop2(one) || isDrop3(one)),
-  ...of(['9', '13', 'm9', 'maj9', '7b9', '7#9'], ROOT, (one) => isShellWithColour(one) || isDrop2(one) || isDrop3(one)),
+  ...of(
+    ['maj7', '7', 'm7', '6', 'm6', 'm7b5', 'dim7'],
+    ROOT,
+    (one) => isShell(one) || isShellWithColour(one) || isDrop2(one) || isDrop3(one),
+  ),
+  ...of(
+    ['9', '13', 'm9', 'maj9', '7b9', '7#9'],
+    ROOT,
+    (one) => isShellWithColour(one) || isDrop2(one) || isDrop3(one),
+  ),
   ...of(['maj7', '7', 'm7', '6', 'm6', 'm7b5', 'dim7'], ANY, (one) => isDrop2(one) || isDrop3(one)),
   ...of(['9', 'm9', 'maj9', '13'], ROOTLESS, isRootlessFour),
   ...of(['', 'm', 'dim', 'aug'], ANY, isTriad),
@@ -44,5 +66,8 @@ export const TRADE: readonly Trade[] = [
 export const gripsOfTrade = ({ chord: of_, limits, isGrip }: Trade): { all: Voicing[]; grips: number[] } => {
   const all = voicingsOf(of_, limits)
   // Stopped strings only: such grips are moved about the neck.
-  return { all, grips: all.flatMap((voicing, at) => (isGrip(voicing) && !voicing.frets.includes(0) ? [at] : [])) }
+  return {
+    all,
+    grips: all.flatMap((voicing, at) => (isGrip(voicing) && !voicing.frets.includes(0) ? [at] : [])),
+  }
 }

@@ -6,15 +6,26 @@ import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 
 const folder = mkdtempSync(join(tmpdir(), 'heron-shots-'))
-const server = spawn('node', ['build/serve.mjs'], { env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'demo.sqlite') } })
-const base = await new Promise((resolve) => server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])))
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
+const server = spawn('node', ['build/serve.mjs'], {
+  env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'demo.sqlite') },
+})
+const base = await new Promise((resolve) =>
+  server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])),
+)
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--no-first-run'],
+})
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 mkdirSync('docs/screenshots', { recursive: true })
 const shoot = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` })
 
 /** Opens a word of the bar. */
-const word = (name) => page.getByRole('region', { name: 'Controls' }).getByRole('button', { name: new RegExp(`^${name} `) }).click()
+const word = (name) =>
+  page
+    .getByRole('region', { name: 'Controls' })
+    .getByRole('button', { name: new RegExp(`^${name} `) })
+    .click()
 
 /** Opens a tune at a step and waits until its lines are found. */
 async function open(tune, step) {
@@ -22,7 +33,13 @@ async function open(tune, step) {
   await page.getByRole('link', { name: tune, exact: true }).click()
   await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click()
   await page.waitForTimeout(600)
-  await page.waitForFunction(() => !document.querySelector('.lines-state')?.textContent.includes('Searching') && !document.querySelector('.transport-says')?.textContent.includes('Finding grips'), null, { timeout: 90_000 })
+  await page.waitForFunction(
+    () =>
+      !document.querySelector('.lines-state')?.textContent.includes('Searching') &&
+      !document.querySelector('.transport-says')?.textContent.includes('Finding grips'),
+    null,
+    { timeout: 90_000 },
+  )
   await page.waitForTimeout(600)
 }
 

@@ -4,7 +4,8 @@ import { randomBytes } from 'node:crypto'
 /** The largest body taken: 2 MB, and for what is made of a tune 16 MB (what a tab made in an hour without the server, kept as a copy). */
 export const MOST_BODY_BYTES = 2 * 1024 * 1024
 export const MOST_EDITS_BYTES = 16 * 1024 * 1024
-const mostBytes = (path: string) => (/^\/tunes\/[^/]+\/edits$/.test(path) ? MOST_EDITS_BYTES : MOST_BODY_BYTES)
+const mostBytes = (path: string) =>
+  /^\/tunes\/[^/]+\/edits$/.test(path) ? MOST_EDITS_BYTES : MOST_BODY_BYTES
 
 /** A page may only run our own scripts (by nonce), load only from here, and be framed nowhere. */
 export function contentSecurityPolicy(nonce: string): string {
@@ -44,7 +45,11 @@ const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/
 /** Only addresses of this machine are served, so that a foreign name pointed at it reads nothing. */
 export function loopbackOnly(request: Request, response: Response, next: NextFunction): void {
   if (LOOPBACK.test(request.headers.host ?? '')) return next()
-  refuse(response, 421, `This server answers only to its own address (localhost or 127.0.0.1), not to "${request.headers.host ?? ''}".`)
+  refuse(
+    response,
+    421,
+    `This server answers only to its own address (localhost or 127.0.0.1), not to "${request.headers.host ?? ''}".`,
+  )
 }
 
 const READS = ['GET', 'HEAD', 'OPTIONS']
@@ -56,14 +61,23 @@ export function sameSiteWrites(request: Request, response: Response, next: NextF
   const { origin, host } = request.headers
   const foreignOrigin = origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`
   if (foreignOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none'))
-    return refuse(response, 403, 'This change came from another site and was refused. Nothing was changed. Open the page itself and try again.')
+    return refuse(
+      response,
+      403,
+      'This change came from another site and was refused. Nothing was changed. Open the page itself and try again.',
+    )
   next()
 }
 
 /** Refuses a body over the limit, by its stated length at once, else as soon as it has grown too large. */
 export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
   const most = mostBytes(request.path)
-  const tooLarge = () => refuse(response, 413, `This is over ${most / 1024 / 1024} MB, more than a chart or form can be. Nothing was changed.`)
+  const tooLarge = () =>
+    refuse(
+      response,
+      413,
+      `This is over ${most / 1024 / 1024} MB, more than a chart or form can be. Nothing was changed.`,
+    )
   if (Number(request.headers['content-length'] ?? 0) > most) {
     response.set('Connection', 'close')
     return tooLarge()

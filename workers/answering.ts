@@ -1,7 +1,10 @@
 import { expose } from 'comlink'
 
 /** How far a search is. */
-export interface Progress { done: number; of: number }
+export interface Progress {
+  done: number
+  of: number
+}
 
 /** What a worker can be asked: each a question, which is plain data, and a way to tell what is known before the whole answer is. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- what is asked and told differs from question to question; `QuestionOf` and its like read it off
@@ -9,7 +12,8 @@ export type Answers = Record<string, (question: any, tell: (told: any) => void) 
 
 export type QuestionOf<All extends Answers, Kind extends keyof All> = Parameters<All[Kind]>[0]
 export type AnswerOf<All extends Answers, Kind extends keyof All> = Awaited<ReturnType<All[Kind]>>
-export type ToldOf<All extends Answers, Kind extends keyof All> = Parameters<All[Kind]> extends [unknown, (told: infer Told) => void] ? Told : never
+export type ToldOf<All extends Answers, Kind extends keyof All> =
+  Parameters<All[Kind]> extends [unknown, (told: infer Told) => void] ? Told : never
 
 /** At most this often is progress told, in ms. */
 const PROGRESS_EVERY_MS = 60
@@ -28,15 +32,28 @@ export function progressTo(tell: (told: Progress) => void): (done: number, of: n
 }
 
 /** An answer, and how often something was told before it: what is told comes another way, and may come later. */
-export interface Counted<Answer> { answer: Answer; told: number }
+export interface Counted<Answer> {
+  answer: Answer
+  told: number
+}
 
 /** Answers that say how often they told something, and tell it through a port. */
-export const counted = (answers: Answers): Record<string, (question: unknown, port: MessagePort) => Promise<Counted<unknown>>> =>
-  Object.fromEntries(Object.entries(answers).map(([kind, answer]) => [kind, async (question, port) => {
-    let told = 0
-    const whole: unknown = await answer(question, (one: unknown) => { told += 1; port.postMessage(one) })
-    return { answer: whole, told }
-  }]))
+export const counted = (
+  answers: Answers,
+): Record<string, (question: unknown, port: MessagePort) => Promise<Counted<unknown>>> =>
+  Object.fromEntries(
+    Object.entries(answers).map(([kind, answer]) => [
+      kind,
+      async (question, port) => {
+        let told = 0
+        const whole: unknown = await answer(question, (one: unknown) => {
+          told += 1
+          port.postMessage(one)
+        })
+        return { answer: whole, told }
+      },
+    ]),
+  )
 
 /** Lets a page ask. What an answer throws comes to the page as the reason why there is none. */
 export const answerWith = (answers: Answers): void => expose(counted(answers))

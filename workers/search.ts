@@ -21,11 +21,25 @@ import { read } from '../core/tune/applyMelody'
 import { melodyLimits } from '../core/player/melodyLimits'
 import { limitsFor, wholeNeck } from '../core/player/limits'
 import { progressTo, type Progress } from './answering'
-import type { Between, BetweenQuestion, BookQuestion, EasierQuestion, GripsQuestion, LinesFound, NearGrip, Related, RelatedQuestion, WaysEnd, WaysQuestion, WaysTold } from './searchQuestions'
+import type {
+  Between,
+  BetweenQuestion,
+  BookQuestion,
+  EasierQuestion,
+  GripsQuestion,
+  LinesFound,
+  NearGrip,
+  Related,
+  RelatedQuestion,
+  WaysEnd,
+  WaysQuestion,
+  WaysTold,
+} from './searchQuestions'
 /** The lines of a question; the reason where none can be led. */
 function lines(question: LinesQuestion, tell: (told: Progress) => void): LinesFound {
   const found = styledLines({ ...problemOf(question), different: true, onProgress: progressTo(tell) })
-  if (!found.ok) throw new Error(`${found.fault.message} Accepted: ${found.fault.accepted ?? 'another chord'}.`)
+  if (!found.ok)
+    throw new Error(`${found.fault.message} Accepted: ${found.fault.accepted ?? 'another chord'}.`)
   return found.value
 }
 
@@ -37,23 +51,63 @@ function first(question: LinesQuestion): Line | null {
   const problem = singleProblem(problemOf(question))
   const found = problem && kept.best(problem)
   clearTimeout(settling)
-  const settle = () => { if (kept.settle()) settling = setTimeout(settle) }
+  const settle = () => {
+    if (kept.settle()) settling = setTimeout(settle)
+  }
   settling = setTimeout(settle)
   return found?.ok ? found.value : null
 }
 
 /** Ways through a whole tune, each told as soon as it is found. */
-function ways({ text, distances, keep, count, taste, liking, melody, guards, joint }: WaysQuestion, tell: (told: WaysTold) => void): WaysEnd {
-  const onWay = ({ distance, reached, says, changes }: { distance: number; reached: boolean; says: string; changes: readonly Change[] }) =>
-    tell({ way: { distance, reached, says, changes: changes.map(({ index, span, puts, rule, name }) => ({ index, span, chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })), rule, name })) } })
+function ways(
+  { text, distances, keep, count, taste, liking, melody, guards, joint }: WaysQuestion,
+  tell: (told: WaysTold) => void,
+): WaysEnd {
+  const onWay = ({
+    distance,
+    reached,
+    says,
+    changes,
+  }: {
+    distance: number
+    reached: boolean
+    says: string
+    changes: readonly Change[]
+  }) =>
+    tell({
+      way: {
+        distance,
+        reached,
+        says,
+        changes: changes.map(({ index, span, puts, rule, name }) => ({
+          index,
+          span,
+          chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })),
+          rule,
+          name,
+        })),
+      },
+    })
   let none: string | null = null
   distances.forEach((distance, round) => {
     const progress = progressTo(tell)
     const asked = {
-      text, distance, count, keep: new Set(keep), taste, liking, guards, melody: melody.map(read), onFound: onWay,
+      text,
+      distance,
+      count,
+      keep: new Set(keep),
+      taste,
+      liking,
+      guards,
+      melody: melody.map(read),
+      onFound: onWay,
       onProgress: (done: number, of: number) => progress(round + done / of, distances.length),
     }
-    const limits = joint && (melody.length > 0 ? melodyLimits(joint.body, joint.capo, joint.bass) : limitsFor(joint.body, joint.capo, joint.bass))
+    const limits =
+      joint &&
+      (melody.length > 0
+        ? melodyLimits(joint.body, joint.capo, joint.bass)
+        : limitsFor(joint.body, joint.capo, joint.bass))
     if (!joint || !limits) return void reharmonise(text, asked)
     const found = arrange({ ...asked, limits, style: joint.style })
     if (!found.ok) none = `${found.fault.message} Accepted: ${found.fault.accepted ?? 'another distance'}.`
@@ -66,9 +120,11 @@ function grips({ symbol, bass, capo, before, after, body }: GripsQuestion): Near
   const limits = limitsFor(body, capo, bass)
   const found = voicingsOf(chord(symbol), limits).map((voicing): NearGrip => ({
     voicing,
-    motion: (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
+    motion:
+      (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0),
   }))
-  const rank = ({ voicing, motion }: NearGrip) => motion + voicing.fingering.difficulty + strangenessOf(voicing, chord(symbol), limits.instrument)
+  const rank = ({ voicing, motion }: NearGrip) =>
+    motion + voicing.fingering.difficulty + strangenessOf(voicing, chord(symbol), limits.instrument)
   return found.sort((a, b) => rank(a) - rank(b))
 }
 
@@ -78,14 +134,25 @@ function book({ symbol, body }: BookQuestion): Voicing[] {
 }
 
 function related({ symbol, frets, capo, bass, key, body }: RelatedQuestion): Related {
-  const limits = { ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const, notes: [2, body.instrument.tuning.length] as const }
+  const limits = {
+    ...limitsFor(body, capo, bass),
+    frets: [0, body.instrument.cutaway] as const,
+    notes: [2, body.instrument.tuning.length] as const,
+  }
   const target = chord(symbol)
   const voicing = voicingOf(frets, target, limits)
   if (!voicing) return { easier: [], otherStrings: [], inversions: [], scale: [] }
   const within = key === null ? null : parseKey(key)
   return {
-    easier: easierThan(voicing, target, limits), otherStrings: onOtherStrings(voicing, target, limits), inversions: inversionsOf(voicing, target, limits),
-    scale: within?.ok ? harmonisedScale(voicing, within.value, limits).map((step) => ({ symbol: step.chord.canonical, voicing: step.voicing })) : [],
+    easier: easierThan(voicing, target, limits),
+    otherStrings: onOtherStrings(voicing, target, limits),
+    inversions: inversionsOf(voicing, target, limits),
+    scale: within?.ok
+      ? harmonisedScale(voicing, within.value, limits).map((step) => ({
+          symbol: step.chord.canonical,
+          voicing: step.voicing,
+        }))
+      : [],
   }
 }
 
@@ -95,7 +162,9 @@ function easier({ grips: held, capo, bass, body }: EasierQuestion): (Easier | nu
     const voicing = voicingOf(frets, chord(symbol), limits)
     const [nearestByEase, ...others] = voicing ? easierThan(voicing, chord(symbol), limits) : []
     const travel = (one: Easier) => leastMotion(voicing!.midis, one.voicing.midis)
-    return nearestByEase ? others.reduce((nearest, one) => (travel(one) < travel(nearest) ? one : nearest), nearestByEase) : null
+    return nearestByEase
+      ? others.reduce((nearest, one) => (travel(one) < travel(nearest) ? one : nearest), nearestByEase)
+      : null
   })
 }
 
@@ -107,15 +176,24 @@ function between({ symbol, frets, next, capo, bass, body }: BetweenQuestion): Be
   const [here, there] = [chord(symbol), chord(next.symbol)]
   const from = voicingOf(frets, here, limits)
   if (!from) return { ways: [], stops: [] }
-  const inOrder = voicingsOf(there, limits).map((voicing) => ({ voicing, motion: leastMotion(from.midis, voicing.midis) }))
+  const inOrder = voicingsOf(there, limits)
+    .map((voicing) => ({ voicing, motion: leastMotion(from.midis, voicing.midis) }))
     .sort((a, b) => a.motion - b.motion || a.voicing.fingering.difficulty - b.voicing.fingering.difficulty)
   // Grips that sound the same count once, the easiest of them.
   const sounds = new Set<string>()
-  const different = inOrder.filter(({ voicing }) => { const key = voicing.midis.join(); const seen = sounds.has(key); sounds.add(key); return !seen })
+  const different = inOrder.filter(({ voicing }) => {
+    const key = voicing.midis.join()
+    const seen = sounds.has(key)
+    sounds.add(key)
+    return !seen
+  })
   const places = [...new Set(SHARES.map((share) => Math.round(share * (different.length - 1))))]
   const to = next.frets && voicingOf(next.frets, there, limits)
   return {
-    ways: different.length === 0 ? [] : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })),
+    ways:
+      different.length === 0
+        ? []
+        : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })),
     stops: to ? onTheWay({ chord: here, voicing: from }, { chord: there, voicing: to }, limits) : [],
   }
 }

@@ -12,15 +12,44 @@ import type { Voicing } from '../core/voicing/voicing'
 import type { TextureName } from '../core/leading/textureNames'
 
 /** Questions to the search. Chords go as symbols: the worker reads them with the same core. */
-export interface GripsQuestion { symbol: string; bass: 'chord' | 'any'; capo: number; before: number[] | null; after: number[] | null; body: Body }
+export interface GripsQuestion {
+  symbol: string
+  bass: 'chord' | 'any'
+  capo: number
+  before: number[] | null
+  after: number[] | null
+  body: Body
+}
 /** Every grip of a chord all over the neck, the usual ones first. */
-export interface BookQuestion { symbol: string; body: Body }
+export interface BookQuestion {
+  symbol: string
+  body: Body
+}
 /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
-export interface RelatedQuestion { symbol: string; frets: Frets; capo: number; bass: 'chord' | 'any'; key: string | null; body: Body }
+export interface RelatedQuestion {
+  symbol: string
+  frets: Frets
+  capo: number
+  bass: 'chord' | 'any'
+  key: string | null
+  body: Body
+}
 /** The nearest easier grip of each of some grips; null where there is none. */
-export interface EasierQuestion { grips: { symbol: string; frets: Frets }[]; capo: number; bass: 'chord' | 'any'; body: Body }
+export interface EasierQuestion {
+  grips: { symbol: string; frets: Frets }[]
+  capo: number
+  bass: 'chord' | 'any'
+  body: Body
+}
 /** Ways from one grip to the next chord, from smoothest to boldest. */
-export interface BetweenQuestion { symbol: string; frets: Frets; next: { symbol: string; frets: Frets | null }; capo: number; bass: 'chord' | 'any'; body: Body }
+export interface BetweenQuestion {
+  symbol: string
+  frets: Frets
+  next: { symbol: string; frets: Frets | null }
+  capo: number
+  bass: 'chord' | 'any'
+  body: Body
+}
 export interface WaysQuestion {
   text: string
   distances: number[]
@@ -37,9 +66,18 @@ export interface WaysQuestion {
 /** What is known before all ways are found: how far the search is, or one way more. */
 export type WaysTold = Progress | { way: Way }
 /** Why nothing was found where there was a reason; null else. */
-export interface WaysEnd { none: string | null }
-export interface LinesFound { lines: Line[]; texture: TextureName; says: string[] }
-export interface Between { ways: WayOn[]; stops: OnTheWay[] }
+export interface WaysEnd {
+  none: string | null
+}
+export interface LinesFound {
+  lines: Line[]
+  texture: TextureName
+  says: string[]
+}
+export interface Between {
+  ways: WayOn[]
+  stops: OnTheWay[]
+}
 
 /** One way through the whole tune: what takes the place of which chords, by the index of the first. */
 export interface Way {
@@ -49,7 +87,13 @@ export interface Way {
   reached: boolean
   /** What the way does, in a few words. */
   says: string
-  changes: { index: number; span: number; chords: { symbol: string; beats: number }[]; rule: string; name: string }[]
+  changes: {
+    index: number
+    span: number
+    chords: { symbol: string; beats: number }[]
+    rule: string
+    name: string
+  }[]
 }
 
 /** A grip of a chord with how far its voices lie from its neighbours'. */

@@ -12,14 +12,26 @@ import type { Route } from './+types/deleted'
 
 export function loader() {
   const now = Date.now()
-  return { tunes: listDeleted(database()).map(({ id, title, deletedAt }) => ({ id, title, when: daysAgo(deletedAt, now) })) }
+  return {
+    tunes: listDeleted(database()).map(({ id, title, deletedAt }) => ({
+      id,
+      title,
+      when: daysAgo(deletedAt, now),
+    })),
+  }
 }
 
 const intents = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('restore'), id: z.uuid() }),
   z.object({ intent: z.literal('erase'), id: z.uuid() }),
   /** Only the tunes that were listed: one deleted meanwhile elsewhere stays. */
-  z.object({ intent: z.literal('empty'), ids: z.string().transform((text) => text.split(',')).pipe(z.array(z.uuid()).max(100_000)) }),
+  z.object({
+    intent: z.literal('empty'),
+    ids: z
+      .string()
+      .transform((text) => text.split(','))
+      .pipe(z.array(z.uuid()).max(100_000)),
+  }),
 ])
 
 export async function action({ request }: Route.ActionArgs) {
@@ -50,32 +62,69 @@ export default function DeletedPage({ loaderData: { tunes }, actionData }: Route
       <header className="songbook-head">
         <img src="/heron.svg" alt="" width="44" height="44" />
         <h1>Deleted tunes</h1>
-        <nav className="page-links"><Link to="/">Songbook</Link></nav>
+        <nav className="page-links">
+          <Link to="/">Songbook</Link>
+        </nav>
         <ThemeSwitch />
       </header>
-      {actionData && <p className="notice" role="alert">{actionData.message}</p>}
-      {tunes.length === 0 && <p className="empty">No tune is deleted. <Link to="/">Back to the songbook</Link></p>}
+      {actionData && (
+        <p className="notice" role="alert">
+          {actionData.message}
+        </p>
+      )}
+      {tunes.length === 0 && (
+        <p className="empty">
+          No tune is deleted. <Link to="/">Back to the songbook</Link>
+        </p>
+      )}
       {tunes.length > 0 && (
         <>
-          <p>They are kept, with everything made of them and their whole history, until you erase them here.</p>
+          <p>
+            They are kept, with everything made of them and their whole history, until you erase them here.
+          </p>
           <table className="songbook-table">
-            <caption>{tunes.length} {tunes.length === 1 ? 'deleted tune' : 'deleted tunes'}</caption>
-            <thead><tr><th scope="col">Tune</th><th scope="col">Deleted</th><th scope="col"><span className="visually-hidden">What to do with it</span></th></tr></thead>
+            <caption>
+              {tunes.length} {tunes.length === 1 ? 'deleted tune' : 'deleted tunes'}
+            </caption>
+            <thead>
+              <tr>
+                <th scope="col">Tune</th>
+                <th scope="col">Deleted</th>
+                <th scope="col">
+                  <span className="visually-hidden">What to do with it</span>
+                </th>
+              </tr>
+            </thead>
             <tbody>
               {tunes.map(({ id, title, when }) => (
                 <tr key={id}>
                   <th scope="row">{title}</th>
                   <td>{when}</td>
-                  <td className="row-tools"><Form method="post"><input type="hidden" name="id" value={id} /><Button size="small" type="submit" name="intent" value="restore">Bring it back</Button></Form></td>
+                  <td className="row-tools">
+                    <Form method="post">
+                      <input type="hidden" name="id" value={id} />
+                      <Button size="small" type="submit" name="intent" value="restore">
+                        Bring it back
+                      </Button>
+                    </Form>
+                  </td>
                 </tr>
               ))}
             </tbody>
           </table>
           <Form method="post" className="notice" onSubmit={() => setSure(false)}>
             <input type="hidden" name="ids" value={tunes.map(({ id }) => id).join()} />
-            {sure
-              ? <>This cannot be undone. <Button type="submit" name="intent" value="empty" color="secondary">Erase {tunes.length === 1 ? 'this tune' : `these ${tunes.length} tunes`} for good</Button> <Button onClick={() => setSure(false)}>Keep them</Button></>
-              : <Button onClick={() => setSure(true)}>Empty the list</Button>}
+            {sure ? (
+              <>
+                This cannot be undone.{' '}
+                <Button type="submit" name="intent" value="empty" color="secondary">
+                  Erase {tunes.length === 1 ? 'this tune' : `these ${tunes.length} tunes`} for good
+                </Button>{' '}
+                <Button onClick={() => setSure(false)}>Keep them</Button>
+              </>
+            ) : (
+              <Button onClick={() => setSure(true)}>Empty the list</Button>
+            )}
           </Form>
         </>
       )}

@@ -7,8 +7,14 @@ import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/grips.kept'
 
 const wanted = z.strictObject({
-  symbol: z.string().max(80).refine((text) => parseChord(text).ok, 'a chord symbol such as Am9'),
-  frets: z.array(z.int().min(0).max(36).nullable()).min(4, 'a grip of 4 to 8 strings').max(8, 'a grip of 4 to 8 strings'),
+  symbol: z
+    .string()
+    .max(80)
+    .refine((text) => parseChord(text).ok, 'a chord symbol such as Am9'),
+  frets: z
+    .array(z.int().min(0).max(36).nullable())
+    .min(4, 'a grip of 4 to 8 strings')
+    .max(8, 'a grip of 4 to 8 strings'),
   instrument: z.string().max(80),
 })
 

@@ -18,7 +18,12 @@ export async function action({ request: sent }: Route.ActionArgs) {
   const wanted = request.safeParse(body)
   if (!wanted.success) {
     const change = playerChange.safeParse((body as { change?: unknown } | null)?.change)
-    return data({ message: `This setting could not be read: ${refusalInWords(change.error ?? wanted.error, (body as { change?: unknown } | null)?.change)}` }, 400)
+    return data(
+      {
+        message: `This setting could not be read: ${refusalInWords(change.error ?? wanted.error, (body as { change?: unknown } | null)?.change)}`,
+      },
+      400,
+    )
   }
   return withBook((db) => {
     if ('change' in wanted.data) {

@@ -27,17 +27,29 @@ export function loader({ params }: Route.LoaderArgs) {
   return state
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.document.title ?? 'Tune'} · sheet` }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.document.title ?? 'Tune'} · sheet` },
+]
 
 const FORMAT_NAMES = { musicxml: 'MusicXML', midi: 'MIDI', abc: 'ABC' } as const
 
 /** The page for the music stand: symbols, numerals, grips, four bars to a line. */
 export default function SheetPage({ loaderData: { id, revision, document: asKept } }: Route.ComponentProps) {
-  const { settings: { instrument, hand } } = usePlayerSettings()
+  const {
+    settings: { instrument, hand },
+  } = usePlayerSettings()
   const body = useMemo(() => ({ instrument, hand }), [instrument, hand])
   const { school } = useNumerals()
   const { document, state, stop, again } = useEveryGrip(id, revision, asKept, body)
-  const { reading, chords, chart, key, tempo, melody = [], chordMelody = [] } = useMemo(() => scoreOf(document, body, school), [document, body, school])
+  const {
+    reading,
+    chords,
+    chart,
+    key,
+    tempo,
+    melody = [],
+    chordMelody = [],
+  } = useMemo(() => scoreOf(document, body, school), [document, body, school])
   const elsewhere = reading.line.filter((one) => one.elsewhere)
   const shapeOf = shapeUnderCapo(chart, key)
   // Under each chord of the new line stand the chords of the home line that begin while it sounds.
@@ -47,20 +59,55 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
       <nav className="sheet-tools">
         <Link to={`/tunes/${id}/lines`}>Back to the tune</Link>
         <Button onClick={() => window.print()}>Print</Button>
-        {(['musicxml', 'midi', 'abc'] as const).map((format) => <Button key={format} component="a" href={`/tunes/${id}/file/${format}`} download>{FORMAT_NAMES[format]}</Button>)}
+        {(['musicxml', 'midi', 'abc'] as const).map((format) => (
+          <Button key={format} component="a" href={`/tunes/${id}/file/${format}`} download>
+            {FORMAT_NAMES[format]}
+          </Button>
+        ))}
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute{chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}{!isStandard(instrument.tuning.map(midi)) && ` · strings ${engraved(instrument.tuning.map((open) => open.replace(/\d/, '')).join(' '))}, from the lowest`}</p>
+        <p>
+          {keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute
+          {chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}
+          {!isStandard(instrument.tuning.map(midi)) &&
+            ` · strings ${engraved(instrument.tuning.map((open) => open.replace(/\d/, '')).join(' '))}, from the lowest`}
+        </p>
       </header>
       {chart.bars.length === 0 && <p>There are no bars yet. Type a chart first.</p>}
-      {state.kind === 'searching' && <p className="sheet-state" role="status">Finding grips for the chords that have none <Button size="small" onClick={stop}>Stop</Button></p>}
-      {state.kind === 'stopped' && <p className="sheet-state" role="status">Stopped: some chords have no grip. <Button size="small" onClick={again}>Find them</Button></p>}
-      {state.kind === 'fault' && <p className="fault" role="alert">Some chords have no grip: {state.message}</p>}
+      {state.kind === 'searching' && (
+        <p className="sheet-state" role="status">
+          Finding grips for the chords that have none{' '}
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {state.kind === 'stopped' && (
+        <p className="sheet-state" role="status">
+          Stopped: some chords have no grip.{' '}
+          <Button size="small" onClick={again}>
+            Find them
+          </Button>
+        </p>
+      )}
+      {state.kind === 'fault' && (
+        <p className="fault" role="alert">
+          Some chords have no grip: {state.message}
+        </p>
+      )}
       {systemsOf(chart.bars).map((system) => (
-        <div className="sheet-bars" key={system.bars[0]!.number} style={{ '--columns': columnsOf(system) } as CSSProperties}>
+        <div
+          className="sheet-bars"
+          key={system.bars[0]!.number}
+          style={{ '--columns': columnsOf(system) } as CSSProperties}
+        >
           {system.bars.map((bar) => (
-            <section className={`sheet-bar ${barLines(bar)}`} key={bar.number} aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}>
+            <section
+              className={`sheet-bar ${barLines(bar)}`}
+              key={bar.number}
+              aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}
+            >
               <BarHead bar={bar} />
               <div className="slots">
                 {bar.slots.map((slot) => {
@@ -68,13 +115,29 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
                   const shape = written && shapeOf(written.chord)
                   return (
                     <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
-                      {written ? <ChordName chord={written.chord} /> : <span className="silence">{slot.text}</span>}
-                      {shape && <span className="played-as">as <ChordName chord={shape} /></span>}
+                      {written ? (
+                        <ChordName chord={written.chord} />
+                      ) : (
+                        <span className="silence">{slot.text}</span>
+                      )}
+                      {shape && (
+                        <span className="played-as">
+                          as <ChordName chord={shape} />
+                        </span>
+                      )}
                       {homes.get(slotKey(slot))?.map((home) => {
                         const plain = plainChord(home)
-                        return plain && <span className="sheet-home" key={home.key}><ChordName chord={plain} /> {engraved(home.reading!.roman)}</span>
+                        return (
+                          plain && (
+                            <span className="sheet-home" key={home.key}>
+                              <ChordName chord={plain} /> {engraved(home.reading!.roman)}
+                            </span>
+                          )
+                        )
                       })}
-                      {written?.voicing && <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />}
+                      {written?.voicing && (
+                        <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />
+                      )}
                     </div>
                   )
                 })}
@@ -83,9 +146,26 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
           ))}
         </div>
       ))}
-      {melody.length > 0 && <SheetMelody chart={reading.chart} songKey={key} melody={melody} made={chordMelody} strings={instrument.tuning.length} />}
-      {elsewhere.length > 0 && <p className="quiet">The {elsewhere.length === 1 ? 'grip' : 'grips'} you chose at {elsewhere.map(({ slot }) => placeName(slot)).join('; ')} {elsewhere.length === 1 ? 'is' : 'are'} for other open strings and cannot be played on these: what is printed there is another. Yours {elsewhere.length === 1 ? 'is' : 'are'} kept.</p>}
-      <footer>Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.</footer>
+      {melody.length > 0 && (
+        <SheetMelody
+          chart={reading.chart}
+          songKey={key}
+          melody={melody}
+          made={chordMelody}
+          strings={instrument.tuning.length}
+        />
+      )}
+      {elsewhere.length > 0 && (
+        <p className="quiet">
+          The {elsewhere.length === 1 ? 'grip' : 'grips'} you chose at{' '}
+          {elsewhere.map(({ slot }) => placeName(slot)).join('; ')} {elsewhere.length === 1 ? 'is' : 'are'}{' '}
+          for other open strings and cannot be played on these: what is printed there is another. Yours{' '}
+          {elsewhere.length === 1 ? 'is' : 'are'} kept.
+        </p>
+      )}
+      <footer>
+        Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.
+      </footer>
     </main>
   )
 }

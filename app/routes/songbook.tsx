@@ -3,7 +3,19 @@ import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
-import { createTune, deleteTune, duplicateTune, editTune, listDeleted, listTunes, newDocument, readTune, restoreTunes, SONGBOOK_SORTS, type SongbookSort } from '../../db/tunes'
+import {
+  createTune,
+  deleteTune,
+  duplicateTune,
+  editTune,
+  listDeleted,
+  listTunes,
+  newDocument,
+  readTune,
+  restoreTunes,
+  SONGBOOK_SORTS,
+  type SongbookSort,
+} from '../../db/tunes'
 import type { Db } from '../../db/connect'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
@@ -16,7 +28,12 @@ import type { Route } from './+types/songbook'
 
 /** What stands of each tune, and what it can be sorted by. */
 const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
-  { label: 'Tune', by: 'title' }, { label: 'Key', by: 'key' }, { label: 'Metre', by: null }, { label: 'Bars', by: 'bars' }, { label: 'How far', by: 'far' }, { label: 'Last touched', by: 'touched' },
+  { label: 'Tune', by: 'title' },
+  { label: 'Key', by: 'key' },
+  { label: 'Metre', by: null },
+  { label: 'Bars', by: 'bars' },
+  { label: 'How far', by: 'far' },
+  { label: 'Last touched', by: 'touched' },
 ]
 
 const view = z.object({
@@ -30,10 +47,22 @@ export function loader({ request }: Route.LoaderArgs) {
   const { q, rows, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
   const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, sort })
   const now = Date.now()
-  return { q, sort, deleted, total, found, rows: entries.map((entry) => rowOf(entry, now)), gone: listDeleted(database()).length }
+  return {
+    q,
+    sort,
+    deleted,
+    total,
+    found,
+    rows: entries.map((entry) => rowOf(entry, now)),
+    gone: listDeleted(database()).length,
+  }
 }
 
-const title = z.string().trim().min(1, 'A title needs at least one letter.').max(120, 'A title has at most 120 letters.')
+const title = z
+  .string()
+  .trim()
+  .min(1, 'A title needs at least one letter.')
+  .max(120, 'A title has at most 120 letters.')
 const intents = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('new'), title }),
   z.object({ intent: z.literal('rename'), id: z.uuid(), title }),
@@ -57,7 +86,10 @@ function done(db: Db, form: z.infer<typeof intents>) {
     case 'rename': {
       const state = readTune(db, form.id)
       if (!state) return gone()
-      const outcome = form.title === state.document.title ? null : editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
+      const outcome =
+        form.title === state.document.title
+          ? null
+          : editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
       return outcome?.kind === 'refused' ? data({ message: outcome.message }, 400) : redirect('/')
     }
     case 'duplicate':
@@ -81,18 +113,25 @@ const gone = () => data({ message: 'That tune is not in the songbook any more.' 
 
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
-export default function SongbookPage({ loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount }, actionData }: Route.ComponentProps) {
+export default function SongbookPage({
+  loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount },
+  actionData,
+}: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
   const navigation = useNavigation()
   const busy = navigation.state !== 'idle'
   // The field closes when the new title is there, and stays with what was typed when it could not be sent.
-  useEffect(() => { if (!actionData) setRenaming(null) }, [rows, actionData])
+  useEffect(() => {
+    if (!actionData) setRenaming(null)
+  }, [rows, actionData])
   return (
     <main className="page songbook">
       <header className="songbook-head">
         <img src="/heron.svg" alt="" width="44" height="44" />
         <h1>Songbook</h1>
-        <nav className="page-links"><Link to="/grips">Grip book</Link> <Link to="/player">Player</Link></nav>
+        <nav className="page-links">
+          <Link to="/grips">Grip book</Link> <Link to="/player">Player</Link>
+        </nav>
         <ThemeSwitch />
       </header>
       <div className="songbook-tools">
@@ -102,50 +141,131 @@ export default function SongbookPage({ loaderData: { q, sort, deleted, total, fo
         </Form>
         <Form method="post">
           <input type="hidden" name="intent" value="new" />
-          <TextField name="title" label="Title of a new tune" required size="small" slotProps={{ htmlInput: { maxLength: 120 } }} />
-          <Button type="submit" variant="contained" color="primary">New tune</Button>
+          <TextField
+            name="title"
+            label="Title of a new tune"
+            required
+            size="small"
+            slotProps={{ htmlInput: { maxLength: 120 } }}
+          />
+          <Button type="submit" variant="contained" color="primary">
+            New tune
+          </Button>
         </Form>
       </div>
-      {actionData && <p className="notice" role="alert">{actionData.message}</p>}
+      {actionData && (
+        <p className="notice" role="alert">
+          {actionData.message}
+        </p>
+      )}
       {deleted && (
         <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="restore" /><input type="hidden" name="id" value={deleted} />
+          <input type="hidden" name="intent" value="restore" />
+          <input type="hidden" name="id" value={deleted} />
           The tune was deleted. <Button type="submit">Undo the deletion</Button>
         </Form>
       )}
       {total === 0 && (
         <Form method="post" className="empty">
-          <p>The book is empty. Give a tune a title above and type its chords, or begin with the demo book.</p>
-          <Button type="submit" name="intent" value="demo">Put the demo book in</Button>
+          <p>
+            The book is empty. Give a tune a title above and type its chords, or begin with the demo book.
+          </p>
+          <Button type="submit" name="intent" value="demo">
+            Put the demo book in
+          </Button>
         </Form>
       )}
-      {total > 0 && found === 0 && <p className="empty">No tune has “{q}” in its title or chords. <Link to="/">Show all {total}</Link></p>}
+      {total > 0 && found === 0 && (
+        <p className="empty">
+          No tune has “{q}” in its title or chords. <Link to="/">Show all {total}</Link>
+        </p>
+      )}
       {found > 0 && (
         <table className="songbook-table" aria-busy={busy}>
           <caption>{q ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}</caption>
-          <thead><tr>{COLUMNS.map(({ by, label }) => <th key={label} scope="col" aria-sort={by === sort ? (by === 'touched' || by === 'far' ? 'descending' : 'ascending') : undefined}>{by ? <Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), sort: by }).toString()}`} preventScrollReset>{label}</Link> : label}</th>)}<th scope="col"><span className="visually-hidden">What to do with it</span></th></tr></thead>
+          <thead>
+            <tr>
+              {COLUMNS.map(({ by, label }) => (
+                <th
+                  key={label}
+                  scope="col"
+                  aria-sort={
+                    by === sort ? (by === 'touched' || by === 'far' ? 'descending' : 'ascending') : undefined
+                  }
+                >
+                  {by ? (
+                    <Link
+                      to={`/?${new URLSearchParams({ ...(q ? { q } : {}), sort: by }).toString()}`}
+                      preventScrollReset
+                    >
+                      {label}
+                    </Link>
+                  ) : (
+                    label
+                  )}
+                </th>
+              ))}
+              <th scope="col">
+                <span className="visually-hidden">What to do with it</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
-            {rows.map((row) => <Row key={row.id} row={row} renaming={renaming === row.id} onRename={setRenaming} />)}
+            {rows.map((row) => (
+              <Row key={row.id} row={row} renaming={renaming === row.id} onRename={setRenaming} />
+            ))}
           </tbody>
         </table>
       )}
-      {deletedCount > 0 && <p><Link to="/deleted">Deleted tunes ({deletedCount})</Link></p>}
-      {rows.length < found && <p><Link to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`} preventScrollReset>Show more ({found - rows.length} left)</Link></p>}
+      {deletedCount > 0 && (
+        <p>
+          <Link to="/deleted">Deleted tunes ({deletedCount})</Link>
+        </p>
+      )}
+      {rows.length < found && (
+        <p>
+          <Link
+            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`}
+            preventScrollReset
+          >
+            Show more ({found - rows.length} left)
+          </Link>
+        </p>
+      )}
     </main>
   )
 }
 
-function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean; onRename: (id: string | null) => void }) {
+function Row({
+  row,
+  renaming,
+  onRename,
+}: {
+  row: SongbookRow
+  renaming: boolean
+  onRename: (id: string | null) => void
+}) {
   return (
     <tr>
       <th scope="row">
         {renaming ? (
           <Form method="post" className="rename">
-            <input type="hidden" name="intent" value="rename" /><input type="hidden" name="id" value={row.id} />
-            <TextField name="title" defaultValue={row.title} autoFocus required size="small" slotProps={{ htmlInput: { maxLength: 120, 'aria-label': 'New title' } }} onKeyDown={(event) => event.key === 'Escape' && onRename(null)} />
+            <input type="hidden" name="intent" value="rename" />
+            <input type="hidden" name="id" value={row.id} />
+            <TextField
+              name="title"
+              defaultValue={row.title}
+              autoFocus
+              required
+              size="small"
+              slotProps={{ htmlInput: { maxLength: 120, 'aria-label': 'New title' } }}
+              onKeyDown={(event) => event.key === 'Escape' && onRename(null)}
+            />
             <Button type="submit">Rename</Button>
           </Form>
-        ) : <Link to={`/tunes/${row.id}/chart`}>{row.title}</Link>}
+        ) : (
+          <Link to={`/tunes/${row.id}/chart`}>{row.title}</Link>
+        )}
       </th>
       <td>{row.key ? keyInWords(row.key) : '–'}</td>
       <td>{row.meter}</td>
@@ -155,10 +275,20 @@ function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean;
       <td className="row-tools">
         <details className="row-menu" name="row-menu">
           <summary aria-label={`More for ${row.title}`}>More</summary>
-          <div onClick={(event) => { event.currentTarget.closest('details')!.open = false }}>
-            <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>{renaming ? 'Cancel' : 'Rename'}</Button>
-            <RowButton intent="duplicate" id={row.id}>Duplicate</RowButton>
-            <RowButton intent="delete" id={row.id}>Delete</RowButton>
+          <div
+            onClick={(event) => {
+              event.currentTarget.closest('details')!.open = false
+            }}
+          >
+            <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>
+              {renaming ? 'Cancel' : 'Rename'}
+            </Button>
+            <RowButton intent="duplicate" id={row.id}>
+              Duplicate
+            </RowButton>
+            <RowButton intent="delete" id={row.id}>
+              Delete
+            </RowButton>
           </div>
         </details>
       </td>
@@ -166,11 +296,21 @@ function Row({ row, renaming, onRename }: { row: SongbookRow; renaming: boolean;
   )
 }
 
-function RowButton({ intent, id, children }: { intent: 'duplicate' | 'delete'; id: string; children: string }) {
+function RowButton({
+  intent,
+  id,
+  children,
+}: {
+  intent: 'duplicate' | 'delete'
+  id: string
+  children: string
+}) {
   return (
     <Form method="post">
       <input type="hidden" name="id" value={id} />
-      <Button size="small" type="submit" name="intent" value={intent}>{children}</Button>
+      <Button size="small" type="submit" name="intent" value={intent}>
+        {children}
+      </Button>
     </Form>
   )
 }

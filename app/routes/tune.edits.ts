@@ -25,32 +25,64 @@ export function loader({ params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const body: unknown = await request.json().catch(() => null)
   const wanted = writeRequest.safeParse(body)
-  if (!wanted.success) return data({ message: `This change could not be read: ${refusalInWords(refined(wanted.error, body), body)}` }, 400)
+  if (!wanted.success)
+    return data(
+      { message: `This change could not be read: ${refusalInWords(refined(wanted.error, body), body)}` },
+      400,
+    )
   return withBook((db) => {
     const write = wanted.data
     if ('copy' in write) {
       const outcome = copyTune(db, params.tuneId, write, write.copy)
-      return outcome.kind === 'copied' ? { copied: outcome.id } : outcome.kind === 'refused' ? data({ message: outcome.message }, 400) : missing()
+      return outcome.kind === 'copied'
+        ? { copied: outcome.id }
+        : outcome.kind === 'refused'
+          ? data({ message: outcome.message }, 400)
+          : missing()
     }
-    const outcome: WriteOutcome = 'edit' in write ? editTune(db, params.tuneId, write, write.edit) : stepHistory(db, params.tuneId, write, write.step)
+    const outcome: WriteOutcome =
+      'edit' in write
+        ? editTune(db, params.tuneId, write, write.edit)
+        : stepHistory(db, params.tuneId, write, write.step)
     switch (outcome.kind) {
       case 'written':
-        if ('edit' in write && write.edit.kind === 'choose' && write.edit.choice && !write.edit.choice.by && write.edit.choice.rule !== 'plain') countLiking(db, write.edit.choice.rule)
+        if (
+          'edit' in write &&
+          write.edit.kind === 'choose' &&
+          write.edit.choice &&
+          !write.edit.choice.by &&
+          write.edit.choice.rule !== 'plain'
+        )
+          countLiking(db, write.edit.choice.rule)
         return outcome.state
-      case 'repeated': return { ...outcome.state, made: outcome.made }
-      case 'conflict': return data(outcome.state, 409)
-      case 'refused': return data({ message: outcome.message }, 400)
-      case 'missing': return missing()
+      case 'repeated':
+        return { ...outcome.state, made: outcome.made }
+      case 'conflict':
+        return data(outcome.state, 409)
+      case 'refused':
+        return data({ message: outcome.message }, 400)
+      case 'missing':
+        return missing()
     }
   })
 }
 
 /** Of the three kinds of request, the troubles of the one that was meant. */
 function refined(error: z.ZodError, body: unknown): z.ZodError {
-  const kind = body !== null && typeof body === 'object' ? ['edit', 'step', 'copy'].findIndex((name) => name in body) : -1
+  const kind =
+    body !== null && typeof body === 'object'
+      ? ['edit', 'step', 'copy'].findIndex((name) => name in body)
+      : -1
   const issue = error.issues[0]
   const inner = issue?.code === 'invalid_union' && kind >= 0 ? issue.errors[kind] : undefined
   return inner?.length ? ({ ...error, issues: inner } as unknown as z.ZodError) : error
 }
 
-const missing = () => data({ message: 'This tune is not in the songbook; it may have been deleted in another tab. Bring it back there (Songbook, Deleted tunes), and this is saved.' }, 404)
+const missing = () =>
+  data(
+    {
+      message:
+        'This tune is not in the songbook; it may have been deleted in another tab. Bring it back there (Songbook, Deleted tunes), and this is saved.',
+    },
+    404,
+  )

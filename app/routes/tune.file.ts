@@ -9,14 +9,18 @@ import { fileNameFrom } from '../services/sound/saveSound'
 import type { Route } from './+types/tune.file'
 
 const FILES: Readonly<Record<ScoreFormat, { ending: string; type: string }>> = {
-  musicxml: { ending: 'musicxml', type: 'application/vnd.recordare.musicxml+xml; charset=utf-8' }, midi: { ending: 'mid', type: 'audio/midi' }, abc: { ending: 'abc', type: 'text/vnd.abc; charset=utf-8' },
+  musicxml: { ending: 'musicxml', type: 'application/vnd.recordare.musicxml+xml; charset=utf-8' },
+  midi: { ending: 'mid', type: 'audio/midi' },
+  abc: { ending: 'abc', type: 'text/vnd.abc; charset=utf-8' },
 }
 
 /** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC. */
 export function loader({ params }: Route.LoaderArgs) {
   const file = Object.hasOwn(FILES, params.format) ? FILES[params.format as ScoreFormat] : null
-  const refuse = (message: string) => new Response(`${message}\n`, { status: 404, headers: { 'Content-Type': 'text/plain; charset=utf-8' } })
-  if (!file) return refuse(`There is no format "${params.format}". Accepted: ${Object.keys(FILES).join(', ')}.`)
+  const refuse = (message: string) =>
+    new Response(`${message}\n`, { status: 404, headers: { 'Content-Type': 'text/plain; charset=utf-8' } })
+  if (!file)
+    return refuse(`There is no format "${params.format}". Accepted: ${Object.keys(FILES).join(', ')}.`)
   const state = readTune(database(), params.tuneId)
   if (!state) return refuse('This tune is not in the songbook.')
   const player = readPlayer(database())
@@ -24,6 +28,9 @@ export function loader({ params }: Route.LoaderArgs) {
   const { content, encoding } = exportScore(scoreOf(whole, player), params.format as ScoreFormat)
   const name = `${fileNameFrom(state.document.title)}.${file.ending}`
   return new Response(encoding === 'base64' ? new Uint8Array(Buffer.from(content, 'base64')) : content, {
-    headers: { 'Content-Type': file.type, 'Content-Disposition': `attachment; filename="tune.${file.ending}"; filename*=UTF-8''${encodeURIComponent(name)}` },
+    headers: {
+      'Content-Type': file.type,
+      'Content-Disposition': `attachment; filename="tune.${file.ending}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    },
   })
 }

@@ -13,12 +13,27 @@ export function loader({ params }: Route.LoaderArgs) {
 }
 
 /** Going from step to step keeps the session of the tab; only another tune is read anew. */
-export function shouldRevalidate({ currentParams, nextParams }: { currentParams: Record<string, string | undefined>; nextParams: Record<string, string | undefined> }) {
+export function shouldRevalidate({
+  currentParams,
+  nextParams,
+}: {
+  currentParams: Record<string, string | undefined>
+  nextParams: Record<string, string | undefined>
+}) {
   return currentParams.tuneId !== nextParams.tuneId
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` },
+]
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
-  return <Workspace key={loaderData.state.id} state={loaderData.state} room={roomNamed(params.step) ?? ROOMS[0]!} rooms={ROOMS} />
+  return (
+    <Workspace
+      key={loaderData.state.id}
+      state={loaderData.state}
+      room={roomNamed(params.step) ?? ROOMS[0]!}
+      rooms={ROOMS}
+    />
+  )
 }

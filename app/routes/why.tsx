@@ -17,10 +17,19 @@ export function loader({ params, request }: Route.LoaderArgs) {
   const name = new URL(request.url).searchParams.get('version')
   const version = name === null ? null : state.document.versions.find((one) => one.name === name)
   if (version === undefined) throw data('This version is not kept with the tune any more.', 404)
-  return { ...state, version: name, document: { ...state.document, ...(version ? { ...version, name: undefined, at: state.document.at } : {}) } }
+  return {
+    ...state,
+    version: name,
+    document: {
+      ...state.document,
+      ...(version ? { ...version, name: undefined, at: state.document.at } : {}),
+    },
+  }
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.document.title ?? 'Tune'} · reasons` }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.document.title ?? 'Tune'} · reasons` },
+]
 
 /** A page to print: every chord that was changed, what it became, and why. */
 export default function WhyPage({ loaderData: { id, document, version } }: Route.ComponentProps) {
@@ -34,27 +43,80 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
       </nav>
       <header>
         <h1>{document.title}</h1>
-        <p>{version && `${version} · `}{document.others.length > 0 && `${document.chart} · `}{keyInWords(reading.analysis.key)} · what was changed, and why</p>
+        <p>
+          {version && `${version} · `}
+          {document.others.length > 0 && `${document.chart} · `}
+          {keyInWords(reading.analysis.key)} · what was changed, and why
+        </p>
       </header>
-      {reasons.length === 0 && <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>}
+      {reasons.length === 0 && (
+        <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>
+      )}
       {reasons.length > 0 && (
         <table className="reasons">
-          <thead><tr><th scope="col">Where</th><th scope="col">Home</th><th scope="col">New</th><th scope="col">How</th><th scope="col">Why</th><th scope="col">How far out</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">Where</th>
+              <th scope="col">Home</th>
+              <th scope="col">New</th>
+              <th scope="col">How</th>
+              <th scope="col">Why</th>
+              <th scope="col">How far out</th>
+            </tr>
+          </thead>
           <tbody>
             {reasons.map(({ decision, decision: { key, puts, because }, homes, byWhom }) => (
               <tr key={key}>
-                <th scope="row">{barName(homes[0]!.slot.bar)}, {Math.round(homes[0]!.slot.beat * 100) / 100}</th>
-                <td>{homes.map((home) => <span className="reason-chord" key={home.key}><ChordName chord={plainChord(home)!} /> <span className="numeral">{engraved(home.reading!.roman)}</span></span>)}</td>
-                <td>{puts.map((put, at) => <span className="reason-chord" key={at}><ChordName chord={put.chord} /></span>)}</td>
-                <td>{engravedWords(because.name)}{byWhom && <><br /><span className="quiet">{byWhom}</span></>}</td>
-                <td>{engravedWords(because.why)} <i>{because.mood}</i></td>
-                <td>{farInFull(howFarGone(reading.chart, reading.analysis, [decision], decision.index, decision.index + decision.span - 1))}</td>
+                <th scope="row">
+                  {barName(homes[0]!.slot.bar)}, {Math.round(homes[0]!.slot.beat * 100) / 100}
+                </th>
+                <td>
+                  {homes.map((home) => (
+                    <span className="reason-chord" key={home.key}>
+                      <ChordName chord={plainChord(home)!} />{' '}
+                      <span className="numeral">{engraved(home.reading!.roman)}</span>
+                    </span>
+                  ))}
+                </td>
+                <td>
+                  {puts.map((put, at) => (
+                    <span className="reason-chord" key={at}>
+                      <ChordName chord={put.chord} />
+                    </span>
+                  ))}
+                </td>
+                <td>
+                  {engravedWords(because.name)}
+                  {byWhom && (
+                    <>
+                      <br />
+                      <span className="quiet">{byWhom}</span>
+                    </>
+                  )}
+                </td>
+                <td>
+                  {engravedWords(because.why)} <i>{because.mood}</i>
+                </td>
+                <td>
+                  {farInFull(
+                    howFarGone(
+                      reading.chart,
+                      reading.analysis,
+                      [decision],
+                      decision.index,
+                      decision.index + decision.span - 1,
+                    ),
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      <footer>Numerals are counted in the key the tune is in at that place. How far out: 0 is the plain chord, 100 changes as much as any rule could there.</footer>
+      <footer>
+        Numerals are counted in the key the tune is in at that place. How far out: 0 is the plain chord, 100
+        changes as much as any rule could there.
+      </footer>
     </main>
   )
 }

@@ -9,21 +9,37 @@ import { ROOMS, roomNamed } from './rooms'
 
 jest.mock('../services/workers/client', () => ({ OFFICES: {}, WorkerFault: class extends Error {} }))
 
-const state: TuneState = { id: '5f0c8a52-93c3-4f7e-9a55-4f2f6f0a8b11', revision: 'r1', document: newDocument('Ferry at Dusk', 'key: C\n| C | Am | Dm | G7 |'), undo: null, redo: null, unread: [] }
+const state: TuneState = {
+  id: '5f0c8a52-93c3-4f7e-9a55-4f2f6f0a8b11',
+  revision: 'r1',
+  document: newDocument('Ferry at Dusk', 'key: C\n| C | Am | Dm | G7 |'),
+  undo: null,
+  redo: null,
+  unread: [],
+}
 
 /** All that a room has to be: what a folder of `steps` would hold. */
 const counting: Room = {
-  name: 'counting', label: 'Counting',
+  name: 'counting',
+  label: 'Counting',
   useRoom: () => {
     const { reading } = useKnownTune()
     return {
-      bar: <p>Chords counted</p>, music: { reading, newLine: 'none' }, drawer: { name: 'Count', content: <p>{reading.chords.length} chords</p> },
-      keys: [{ on: ['q'], shown: 'Q', says: 'Count again', act: () => undefined }], cursor: 'home',
+      bar: <p>Chords counted</p>,
+      music: { reading, newLine: 'none' },
+      drawer: { name: 'Count', content: <p>{reading.chords.length} chords</p> },
+      keys: [{ on: ['q'], shown: 'Q', says: 'Count again', act: () => undefined }],
+      cursor: 'home',
     }
   },
 }
 
-const drawn = (room: Room, rooms: readonly Room[]) => renderToString(<MemoryRouter><Workspace state={state} room={room} rooms={rooms} /></MemoryRouter>)
+const drawn = (room: Room, rooms: readonly Room[]) =>
+  renderToString(
+    <MemoryRouter>
+      <Workspace state={state} room={room} rooms={rooms} />
+    </MemoryRouter>,
+  )
 
 test('a room is one folder and one line: its place along the top, its bar, music and drawer come from there', () => {
   const rooms = [...ROOMS, counting]
@@ -35,14 +51,17 @@ test('a room is one folder and one line: its place along the top, its bar, music
   expect(roomNamed('counting')).toBeUndefined()
 })
 
-test.each(ROOMS.filter(({ useRoom }) => useRoom).map((room) => [room.label, room] as const))('%s is drawn on the server with its controls, the music and its drawer', (label, room) => {
-  const page = drawn(room, ROOMS)
-  expect(page).toContain('aria-label="Controls"')
-  expect(page).toContain('aria-label="Music"')
-  expect(page).toMatch(new RegExp(`aria-current="step"[^>]*>${label}<`))
-  // Nothing is said to be saved before anybody listens.
-  expect(page).toContain('Opening…')
-})
+test.each(ROOMS.filter(({ useRoom }) => useRoom).map((room) => [room.label, room] as const))(
+  '%s is drawn on the server with its controls, the music and its drawer',
+  (label, room) => {
+    const page = drawn(room, ROOMS)
+    expect(page).toContain('aria-label="Controls"')
+    expect(page).toContain('aria-label="Music"')
+    expect(page).toMatch(new RegExp(`aria-current="step"[^>]*>${label}<`))
+    // Nothing is said to be saved before anybody listens.
+    expect(page).toContain('Opening…')
+  },
+)
 
 test('a page of its own is no room of the workspace', () => {
   expect(ROOMS.map(({ name }) => name)).toEqual(['chart', 'colour', 'lines', 'melody', 'sheet'])

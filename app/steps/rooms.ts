@@ -9,4 +9,5 @@ import { sheet } from './sheet/room'
 export const ROOMS: readonly Room[] = [chart, colour, lines, melody, sheet]
 
 /** The room of a name in the address; undefined where there is none. */
-export const roomNamed = (name: string | undefined, rooms = ROOMS): Room | undefined => rooms.find((room) => room.name === name && room.useRoom !== null)
+export const roomNamed = (name: string | undefined, rooms = ROOMS): Room | undefined =>
+  rooms.find((room) => room.name === name && room.useRoom !== null)

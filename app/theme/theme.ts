@@ -4,8 +4,32 @@ export type ThemeName = 'morning' | 'dusk'
 
 /** Colours of the two themes. The same names are CSS variables in base.css for everything that is not MUI. */
 const PALETTES = {
-  morning: { mode: 'light', paper: '#FBF7EC', raised: '#FFFDF6', ink: '#1E2B2E', soft: '#4A5B5E', pond: '#2F5D62', onPond: '#FBF7EC', reed: '#D9A21B', onReed: '#1E2B2E', clay: '#A8482F', mist: '#C9D3CF' },
-  dusk: { mode: 'dark', paper: '#12191B', raised: '#1A2427', ink: '#EDE6D3', soft: '#AEB8B2', pond: '#8FBDBD', onPond: '#12191B', reed: '#E3B23C', onReed: '#12191B', clay: '#E08A6D', mist: '#354448' },
+  morning: {
+    mode: 'light',
+    paper: '#FBF7EC',
+    raised: '#FFFDF6',
+    ink: '#1E2B2E',
+    soft: '#4A5B5E',
+    pond: '#2F5D62',
+    onPond: '#FBF7EC',
+    reed: '#D9A21B',
+    onReed: '#1E2B2E',
+    clay: '#A8482F',
+    mist: '#C9D3CF',
+  },
+  dusk: {
+    mode: 'dark',
+    paper: '#12191B',
+    raised: '#1A2427',
+    ink: '#EDE6D3',
+    soft: '#AEB8B2',
+    pond: '#8FBDBD',
+    onPond: '#12191B',
+    reed: '#E3B23C',
+    onReed: '#12191B',
+    clay: '#E08A6D',
+    mist: '#354448',
+  },
 } as const
 
 export const SERIF = "'Accidentals', 'Vollkorn Variable', Georgia, serif"
@@ -25,7 +49,12 @@ function themeFrom(name: ThemeName): Theme {
       divider: c.mist,
     },
     shape: { borderRadius: 3 },
-    shadows: ['none', ...Array<string>(24).fill(`0 6px 24px ${c.mode === 'light' ? 'rgb(30 43 46 / 14%)' : 'rgb(0 0 0 / 55%)'}`)] as Theme['shadows'],
+    shadows: [
+      'none',
+      ...Array<string>(24).fill(
+        `0 6px 24px ${c.mode === 'light' ? 'rgb(30 43 46 / 14%)' : 'rgb(0 0 0 / 55%)'}`,
+      ),
+    ] as Theme['shadows'],
     typography: {
       fontFamily: SANS,
       fontSize: 14,
@@ -33,38 +62,85 @@ function themeFrom(name: ThemeName): Theme {
       h2: { fontFamily: SERIF, fontWeight: 560, fontSize: '1.25rem', lineHeight: 1.2 },
       button: { textTransform: 'none', fontWeight: 560, letterSpacing: 0 },
     },
-    transitions: { duration: { shortest: 90, shorter: 110, short: 130, standard: 150, complex: 180, enteringScreen: 130, leavingScreen: 110 } },
+    transitions: {
+      duration: {
+        shortest: 90,
+        shorter: 110,
+        short: 130,
+        standard: 150,
+        complex: 180,
+        enteringScreen: 130,
+        leavingScreen: 110,
+      },
+    },
     components: {
-      MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&.Mui-focusVisible': focus } } },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        styleOverrides: { root: { '&.Mui-focusVisible': focus } },
+      },
       MuiButton: {
         defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
-        styleOverrides: { root: { minHeight: 36, borderColor: c.mist, paddingInline: 14, '&.MuiButton-outlined:hover': { borderColor: c.pond, backgroundColor: 'transparent' } } },
+        styleOverrides: {
+          root: {
+            minHeight: 36,
+            borderColor: c.mist,
+            paddingInline: 14,
+            '&.MuiButton-outlined:hover': { borderColor: c.pond, backgroundColor: 'transparent' },
+          },
+        },
       },
-      MuiIconButton: { styleOverrides: { root: { borderRadius: 3, minWidth: 36, minHeight: 36, color: c.ink } } },
+      MuiIconButton: {
+        styleOverrides: { root: { borderRadius: 3, minWidth: 36, minHeight: 36, color: c.ink } },
+      },
       MuiToggleButton: {
         styleOverrides: {
-          root: { minHeight: 36, paddingBlock: 4, paddingInline: 12, textTransform: 'none', color: c.ink, borderColor: c.mist,
-            '&.Mui-selected, &.Mui-selected:hover': { color: c.ink, backgroundColor: 'transparent', boxShadow: `inset 0 -3px 0 ${c.reed}`, fontWeight: 650 } },
+          root: {
+            minHeight: 36,
+            paddingBlock: 4,
+            paddingInline: 12,
+            textTransform: 'none',
+            color: c.ink,
+            borderColor: c.mist,
+            '&.Mui-selected, &.Mui-selected:hover': {
+              color: c.ink,
+              backgroundColor: 'transparent',
+              boxShadow: `inset 0 -3px 0 ${c.reed}`,
+              fontWeight: 650,
+            },
+          },
         },
       },
       MuiSlider: {
         styleOverrides: {
           root: { color: c.pond, height: 2 },
-          thumb: { width: 18, height: 18, borderRadius: '50% 50% 50% 2px', transform: 'translate(-50%, -50%) rotate(-45deg)', backgroundColor: c.reed, '&::before': { boxShadow: 'none' }, '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 5px ${c.mist}` } },
+          thumb: {
+            width: 18,
+            height: 18,
+            borderRadius: '50% 50% 50% 2px',
+            transform: 'translate(-50%, -50%) rotate(-45deg)',
+            backgroundColor: c.reed,
+            '&::before': { boxShadow: 'none' },
+            '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 5px ${c.mist}` },
+          },
           rail: { opacity: 1, backgroundColor: c.mist },
           mark: { height: 8, width: 2, backgroundColor: c.soft },
           markLabel: { fontSize: '0.8rem', color: c.soft },
         },
       },
       MuiTextField: { defaultProps: { variant: 'standard' } },
-      MuiTooltip: { styleOverrides: { tooltip: { backgroundColor: c.ink, color: c.paper, fontSize: '0.8rem' } } },
+      MuiTooltip: {
+        styleOverrides: { tooltip: { backgroundColor: c.ink, color: c.paper, fontSize: '0.8rem' } },
+      },
       MuiDialog: { styleOverrides: { paper: { borderTop: `3px solid ${c.reed}` } } },
       MuiSnackbarContent: { styleOverrides: { root: { backgroundColor: c.ink, color: c.paper } } },
     },
   })
 }
 
-export const THEMES: Readonly<Record<ThemeName, Theme>> = { morning: themeFrom('morning'), dusk: themeFrom('dusk') }
+export const THEMES: Readonly<Record<ThemeName, Theme>> = {
+  morning: themeFrom('morning'),
+  dusk: themeFrom('dusk'),
+}
 
 const COOKIE = 'heron-theme'
 const YEAR_SECONDS = 31_536_000

@@ -12,7 +12,10 @@ interface Props {
 export function ConflictNotice({ trouble, onMine, onCopy, onFile }: Props) {
   return (
     <div className="notice" role="alert">
-      <p><b>This tune was changed in another tab.</b> What you made here is not written over it, and is not lost: choose how to keep it.</p>
+      <p>
+        <b>This tune was changed in another tab.</b> What you made here is not written over it, and is not
+        lost: choose how to keep it.
+      </p>
       {trouble && <p className="fault">{trouble}</p>}
       <Button onClick={onMine}>Put mine on top (the other stays in undo)</Button>
       <Button onClick={onCopy}>Keep mine as a copy, show the other</Button>

@@ -10,9 +10,17 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
   const box = useRef<HTMLElement>(null)
   useEffect(() => {
     const touch = (event: MouseEvent) => {
-      if (matchMedia(NARROW).matches && (event.target as Element).closest('.music .slot, .music .staff-note, .music .tab-event, .music .thread-column')) setOpen(true)
+      if (
+        matchMedia(NARROW).matches &&
+        (event.target as Element).closest(
+          '.music .slot, .music .staff-note, .music .tab-event, .music .thread-column',
+        )
+      )
+        setOpen(true)
     }
-    const press = (event: KeyboardEvent) => { if (event.key === 'Escape') setOpen(false) }
+    const press = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') setOpen(false)
+    }
     window.addEventListener('click', touch)
     window.addEventListener('keydown', press)
     return () => {
@@ -22,7 +30,9 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
   }, [])
   return (
     <aside ref={box} className={open ? 'drawer open' : 'drawer'} aria-label={name}>
-      <Button className="drawer-handle" variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>{name} {open ? '▾' : '▴'}</Button>
+      <Button className="drawer-handle" variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {name} {open ? '▾' : '▴'}
+      </Button>
       <div className="drawer-content">{children}</div>
     </aside>
   )

@@ -50,19 +50,65 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
   const bank = cursor ?? 'home'
   const everywhere: KeyRow[] = [
     { on: ['Space'], shown: 'Space', says: 'Play or stop', act: () => (playing ? SOUND.stop() : play()) },
-    { on: ['ArrowLeft', 'ArrowRight'], shown: '← →', says: 'Chord before, chord after', act: (press) => move(bank, press === 'ArrowLeft' ? -1 : 1, false) },
-    { on: ['Shift+ArrowLeft', 'Shift+ArrowRight'], shown: 'Shift ← →', says: 'Stretch the selection (it is what is played and looped)', act: (press) => move(bank, press.endsWith('Left') ? -1 : 1, true) },
-    { on: ['Escape'], shown: 'Escape', says: 'Select only the present chord; close what is open', act: () => narrow(bank) },
-    { on: Object.keys(VERSIONS).flatMap((letter) => [letter, `Alt+${letter}`]), shown: 'P  N  B  V', says: 'Hear the plain version, the new one, both in turn, the new one and the version beside it. On the Chart step B and N with Alt', act: (press) => setHearing({ ...hearing, version: VERSIONS[press.at(-1) as keyof typeof VERSIONS] }) },
-    { on: ['l', 'Alt+l'], shown: 'L', says: 'Loop on or off', act: () => setHearing({ ...hearing, loop: !hearing.loop }) },
-    { on: ['c', 'Alt+c'], shown: 'C', says: 'Count-in on or off. On the Chart step Alt C', act: () => setHearing({ ...hearing, countIn: !hearing.countIn }) },
-    { on: rooms.map((_, at) => `Alt+${at + 1}`), shown: `Alt ${rooms.map((_, at) => at + 1).join(' ')}`, says: rooms.map(({ label }) => label).join(', '), act: (press) => goTo(rooms[Number(press.at(-1)) - 1]) },
+    {
+      on: ['ArrowLeft', 'ArrowRight'],
+      shown: '← →',
+      says: 'Chord before, chord after',
+      act: (press) => move(bank, press === 'ArrowLeft' ? -1 : 1, false),
+    },
+    {
+      on: ['Shift+ArrowLeft', 'Shift+ArrowRight'],
+      shown: 'Shift ← →',
+      says: 'Stretch the selection (it is what is played and looped)',
+      act: (press) => move(bank, press.endsWith('Left') ? -1 : 1, true),
+    },
+    {
+      on: ['Escape'],
+      shown: 'Escape',
+      says: 'Select only the present chord; close what is open',
+      act: () => narrow(bank),
+    },
+    {
+      on: Object.keys(VERSIONS).flatMap((letter) => [letter, `Alt+${letter}`]),
+      shown: 'P  N  B  V',
+      says: 'Hear the plain version, the new one, both in turn, the new one and the version beside it. On the Chart step B and N with Alt',
+      act: (press) => setHearing({ ...hearing, version: VERSIONS[press.at(-1) as keyof typeof VERSIONS] }),
+    },
+    {
+      on: ['l', 'Alt+l'],
+      shown: 'L',
+      says: 'Loop on or off',
+      act: () => setHearing({ ...hearing, loop: !hearing.loop }),
+    },
+    {
+      on: ['c', 'Alt+c'],
+      shown: 'C',
+      says: 'Count-in on or off. On the Chart step Alt C',
+      act: () => setHearing({ ...hearing, countIn: !hearing.countIn }),
+    },
+    {
+      on: rooms.map((_, at) => `Alt+${at + 1}`),
+      shown: `Alt ${rooms.map((_, at) => at + 1).join(' ')}`,
+      says: rooms.map(({ label }) => label).join(', '),
+      act: (press) => goTo(rooms[Number(press.at(-1)) - 1]),
+    },
     { on: ['Ctrl+z'], shown: 'Ctrl Z', says: 'Undo', act: () => void session.step('undo') },
-    { on: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', says: 'Redo', act: () => void session.step('redo') },
+    {
+      on: ['Ctrl+Shift+z', 'Ctrl+y'],
+      shown: 'Ctrl Shift Z',
+      says: 'Redo',
+      act: () => void session.step('redo'),
+    },
     { on: ['?'], shown: '?', says: 'This list', act: () => setKeysOpen(true) },
   ]
-  useKeys((event) => actOn([...view.keys, ...everywhere], event), () =>
-    cursor && window.document.querySelector<HTMLElement>(`${cursor === 'line' ? '.bank-new' : '.bank-home'} .slot[aria-pressed="true"]`))
+  useKeys(
+    (event) => actOn([...view.keys, ...everywhere], event),
+    () =>
+      cursor &&
+      window.document.querySelector<HTMLElement>(
+        `${cursor === 'line' ? '.bank-new' : '.bank-home'} .slot[aria-pressed="true"]`,
+      ),
+  )
 
   const onTitle = useSteady((title: string) => edit({ kind: 'title', title }))
   const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
@@ -70,43 +116,110 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
   const onKeys = useSteady(() => setKeysOpen(true))
   const onTempo = useSteady((tempo: number) => edit({ kind: 'tempo', tempo }))
   const onSave = useSteady(() => saveSound(heard.schedule, heardTempo, document.title))
-  const nothingHeard = reading.chords.length === 0 ? 'There are no chords to play yet.' : search.state.kind === 'fault' || plain.state.kind === 'fault' ? 'No grip fits: the Lines step says why.' : 'Finding grips to play…'
+  const nothingHeard =
+    reading.chords.length === 0
+      ? 'There are no chords to play yet.'
+      : search.state.kind === 'fault' || plain.state.kind === 'fault'
+        ? 'No grip fits: the Lines step says why.'
+        : 'Finding grips to play…'
   const focus = view.music.reading.chords[selection.focus]
   const around = view.around ?? ((systems) => systems)
 
   return (
     <div className="workspace">
-      <a className="skip-link" href="#music">To the music</a>
-      <Header id={id} title={document.title} room={room} rooms={rooms} undo={undo} redo={redo} status={status.kind} keptHere={keptHere} onTitle={onTitle} onStep={onHistory} onRoom={onRoom} onKeys={onKeys} />
+      <a className="skip-link" href="#music">
+        To the music
+      </a>
+      <Header
+        id={id}
+        title={document.title}
+        room={room}
+        rooms={rooms}
+        undo={undo}
+        redo={redo}
+        status={status.kind}
+        keptHere={keptHere}
+        onTitle={onTitle}
+        onStep={onHistory}
+        onRoom={onRoom}
+        onKeys={onKeys}
+      />
       <main>
-        <h1 className="visually-hidden">{document.title}: {room.label}</h1>
+        <h1 className="visually-hidden">
+          {document.title}: {room.label}
+        </h1>
         <section className="controls" aria-label="Controls">
           {view.bar}
-          {broken && <p className="notice" role="alert">{broken} What you made is kept; reload the page to try again. <Button size="small" onClick={putAwayBroken}>Close</Button></p>}
-          <KeepingNotices view={{ status, keptHere, aside, title: document.title }} unread={tune.unread} session={session} />
+          {broken && (
+            <p className="notice" role="alert">
+              {broken} What you made is kept; reload the page to try again.{' '}
+              <Button size="small" onClick={putAwayBroken}>
+                Close
+              </Button>
+            </p>
+          )}
+          <KeepingNotices
+            view={{ status, keptHere, aside, title: document.title }}
+            unread={tune.unread}
+            session={session}
+          />
         </section>
         <div className="music-column">
           {view.head && <div className="room-head">{view.head}</div>}
-        <section className="music" id="music" aria-label="Music" tabIndex={-1} ref={music}>
-          {view.lead}
-          {reading.chords.length === 0 && document.text.trim() !== '' && <p className="quiet">Nothing of the text could be read as chords yet.</p>}
-          {reading.chords.length === 0 && document.text.trim() === '' && (
-            <p className="empty">
-              There are no chords yet: type them on the Chart step, or begin with four plain ones.{' '}
-              <Button variant="contained" onClick={() => edit({ kind: 'text', text: FIRST_CHART })}>Put in four plain chords</Button>
-            </p>
-          )}
-          {around(<Systems shown={view.music} selection={selection} lineSelection={view.music.lineSelection ?? lineSelection} cursor={cursor} onSelect={select} onSelectLine={view.music.onSelectLine ?? selectLine} />)}
-        </section>
+          <section className="music" id="music" aria-label="Music" tabIndex={-1} ref={music}>
+            {view.lead}
+            {reading.chords.length === 0 && document.text.trim() !== '' && (
+              <p className="quiet">Nothing of the text could be read as chords yet.</p>
+            )}
+            {reading.chords.length === 0 && document.text.trim() === '' && (
+              <p className="empty">
+                There are no chords yet: type them on the Chart step, or begin with four plain ones.{' '}
+                <Button variant="contained" onClick={() => edit({ kind: 'text', text: FIRST_CHART })}>
+                  Put in four plain chords
+                </Button>
+              </p>
+            )}
+            {around(
+              <Systems
+                shown={view.music}
+                selection={selection}
+                lineSelection={view.music.lineSelection ?? lineSelection}
+                cursor={cursor}
+                onSelect={select}
+                onSelectLine={view.music.onSelectLine ?? selectLine}
+              />,
+            )}
+          </section>
         </div>
       </main>
-      <p className="visually-hidden" aria-live="polite">{focus && chordInWords(focus, view.music.reading)}</p>
-      <Drawer name={view.drawer.name}>{view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}</Drawer>
+      <p className="visually-hidden" aria-live="polite">
+        {focus && chordInWords(focus, view.music.reading)}
+      </p>
+      <Drawer name={view.drawer.name}>
+        {view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
+      </Drawer>
       <Transport
-        hearing={{ ...hearing, version: heard.version }} beside={view.played?.beside?.name ?? null} onHearing={setHearing} tempo={document.tempo} playing={playing} ready={heard.ready} trouble={trouble}
-        says={heard.ready ? hearingInWords(heard.sequence) : nothingHeard} onTempo={onTempo} onPlay={play} onStop={SOUND.stop} onSave={onSave}
+        hearing={{ ...hearing, version: heard.version }}
+        beside={view.played?.beside?.name ?? null}
+        onHearing={setHearing}
+        tempo={document.tempo}
+        playing={playing}
+        ready={heard.ready}
+        trouble={trouble}
+        says={heard.ready ? hearingInWords(heard.sequence) : nothingHeard}
+        onTempo={onTempo}
+        onPlay={play}
+        onStop={SOUND.stop}
+        onSave={onSave}
       />
-      <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} tables={[{ name: `On ${room.label}`, rows: view.keys }, { name: 'Everywhere', rows: everywhere }]} />
+      <KeysDialog
+        open={keysOpen}
+        onClose={() => setKeysOpen(false)}
+        tables={[
+          { name: `On ${room.label}`, rows: view.keys },
+          { name: 'Everywhere', rows: everywhere },
+        ]}
+      />
     </div>
   )
 }

@@ -28,43 +28,100 @@ interface Props {
   onKeys: () => void
 }
 
-export const Header = memo(function Header({ id, title, room, rooms, undo, redo, status, keptHere, onTitle, onStep, onRoom, onKeys }: Props) {
+export const Header = memo(function Header({
+  id,
+  title,
+  room,
+  rooms,
+  undo,
+  redo,
+  status,
+  keptHere,
+  onTitle,
+  onStep,
+  onRoom,
+  onKeys,
+}: Props) {
   return (
     <header className="top">
-      <Link to="/" className="home-link"><img src="/heron.svg" alt="" width="26" height="26" />Songbook</Link>
+      <Link to="/" className="home-link">
+        <img src="/heron.svg" alt="" width="26" height="26" />
+        Songbook
+      </Link>
       <TitleField title={title} onTitle={onTitle} />
-      <Link to="/grips" className="home-link quiet-link">Grip book</Link>
+      <Link to="/grips" className="home-link quiet-link">
+        Grip book
+      </Link>
       <Roving as="nav" className="steps" aria-label="Steps">
-        {rooms.map((one) => (one.useRoom
-          ? <Link key={one.name} to={`/tunes/${id}/${one.name}`} aria-current={one === room ? 'step' : undefined} preventScrollReset>{one.label}</Link>
-          : <a key={one.name} href={`/tunes/${id}/${one.name}`} onClick={(event) => { event.preventDefault(); onRoom(one) }}>{one.label}</a>
-        ))}
+        {rooms.map((one) =>
+          one.useRoom ? (
+            <Link
+              key={one.name}
+              to={`/tunes/${id}/${one.name}`}
+              aria-current={one === room ? 'step' : undefined}
+              preventScrollReset
+            >
+              {one.label}
+            </Link>
+          ) : (
+            <a
+              key={one.name}
+              href={`/tunes/${id}/${one.name}`}
+              onClick={(event) => {
+                event.preventDefault()
+                onRoom(one)
+              }}
+            >
+              {one.label}
+            </a>
+          ),
+        )}
       </Roving>
-      <span className="save-status" role="status">{status === 'waiting' && !keptHere ? NOT_KEPT : STATUS_WORDS[status]}</span>
+      <span className="save-status" role="status">
+        {status === 'waiting' && !keptHere ? NOT_KEPT : STATUS_WORDS[status]}
+      </span>
       <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
-        <span><IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}><UndoOutlined /></IconButton></span>
+        <span>
+          <IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}>
+            <UndoOutlined />
+          </IconButton>
+        </span>
       </Tooltip>
       <Tooltip describeChild title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
-        <span><IconButton aria-label="Redo" disabled={!redo} onClick={() => onStep('redo')}><RedoOutlined /></IconButton></span>
+        <span>
+          <IconButton aria-label="Redo" disabled={!redo} onClick={() => onStep('redo')}>
+            <RedoOutlined />
+          </IconButton>
+        </span>
       </Tooltip>
       <ThemeSwitch />
-      <Tooltip describeChild title="Keys (?)"><IconButton aria-label="Keys" onClick={onKeys}><span className="key-mark">?</span></IconButton></Tooltip>
+      <Tooltip describeChild title="Keys (?)">
+        <IconButton aria-label="Keys" onClick={onKeys}>
+          <span className="key-mark">?</span>
+        </IconButton>
+      </Tooltip>
     </header>
   )
 })
 
 const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
-  opening: 'Opening…', saved: 'Saved', saving: 'Saving…', waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
+  opening: 'Opening…',
+  saved: 'Saved',
+  saving: 'Saving…',
+  waiting: 'Not saved yet: the server does not answer. Kept in this browser.',
   conflict: 'Changed in another tab',
 }
-const NOT_KEPT = 'Not saved yet, and this browser has no room to keep it: leave this page open, or take it out as a file.'
+const NOT_KEPT =
+  'Not saved yet, and this browser has no room to keep it: leave this page open, or take it out as a file.'
 
 export function ThemeSwitch() {
   const { name, choose } = useThemeChoice()
   const other = name === 'morning' ? 'dusk' : 'morning'
   return (
     <Tooltip describeChild title={other === 'dusk' ? 'Dusk: dark, for the stage' : 'Morning: light'}>
-      <IconButton aria-label={`Change to ${other}`} onClick={() => choose(other)}>{other === 'dusk' ? <DarkModeOutlined /> : <LightModeOutlined />}</IconButton>
+      <IconButton aria-label={`Change to ${other}`} onClick={() => choose(other)}>
+        {other === 'dusk' ? <DarkModeOutlined /> : <LightModeOutlined />}
+      </IconButton>
     </Tooltip>
   )
 }
@@ -73,7 +130,12 @@ function TitleField({ title, onTitle }: { title: string; onTitle: (title: string
   const listening = useListening()
   return (
     <input
-      key={title} className="title-field" aria-label="Title" defaultValue={title} maxLength={120} readOnly={!listening}
+      key={title}
+      className="title-field"
+      aria-label="Title"
+      defaultValue={title}
+      maxLength={120}
+      readOnly={!listening}
       onBlur={(event) => {
         const next = event.target.value.trim()
         if (next && next !== title) onTitle(next)

@@ -1,4 +1,12 @@
-import { memo, startTransition, useEffect, useMemo, useState, type CSSProperties, type ReactNode } from 'react'
+import {
+  memo,
+  startTransition,
+  useEffect,
+  useMemo,
+  useState,
+  type CSSProperties,
+  type ReactNode,
+} from 'react'
 import type { Analysis } from '../../core/analysis/reading'
 import { wholeBeat } from '../../core/chart/beats'
 import { barName, slotKey, type Bar, type Chart, type ChartProblem, type Slot } from '../../core/chart/chart'
@@ -52,15 +60,34 @@ function useDrawn(count: number, needed: number): number {
 const NO_GRIPS: ReadonlyMap<string, Voicing> = new Map()
 
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
-export const Systems = memo(function Systems({ shown, selection, lineSelection, cursor, onSelect, onSelectLine }: Props) {
-  const { reading, beside = null, voicings = NO_GRIPS, form, newLine, threads = null, Between, gutter = 0 } = shown
+export const Systems = memo(function Systems({
+  shown,
+  selection,
+  lineSelection,
+  cursor,
+  onSelect,
+  onSelectLine,
+}: Props) {
+  const {
+    reading,
+    beside = null,
+    voicings = NO_GRIPS,
+    form,
+    newLine,
+    threads = null,
+    Between,
+    gutter = 0,
+  } = shown
   const { chart, chords, line } = reading
   const systems = useMemo(() => systemsOf(chart.bars), [chart])
   const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
   const lineOf = useMemo(() => groupedBy(line, ({ slot }) => slot.bar), [line])
   const besideOf = useMemo(() => (beside ? groupedBy(beside.line, ({ slot }) => slot.bar) : null), [beside])
   const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
-  const drawn = useDrawn(systems.length, systems.findIndex(({ bars }) => bars.some(({ number }) => number === focus)) + 1)
+  const drawn = useDrawn(
+    systems.length,
+    systems.findIndex(({ bars }) => bars.some(({ number }) => number === focus)) + 1,
+  )
   const [low, high] = useMemo(() => rangeOfVoices([...voicings.values()]), [voicings])
   return (
     <div className="systems">
@@ -71,12 +98,37 @@ export const Systems = memo(function Systems({ shown, selection, lineSelection, 
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
           <SystemView
-            key={system.bars[0]!.number} system={system} chords={home} line={made} reading={reading}
-            voicings={voicings} onward={threads && next ? voicings.get(next.key) ?? null : null} low={low} high={high} newLine={newLine} threads={threads}
-            selection={near(selection, home)} lineSelection={near(lineSelection, made)}
-            beside={beside && besideOf ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) } : null}
-            form={form !== undefined} editing={form?.editing && system.bars.some((bar) => bar.number === form.editing!.bar) ? form.editing : null} onBeat={form?.onBeat} onGroup={form?.onGroup}
-            Between={Between} gutter={gutter} first={at === 0} onSelect={onSelect} onSelectLine={onSelectLine}
+            key={system.bars[0]!.number}
+            system={system}
+            chords={home}
+            line={made}
+            reading={reading}
+            voicings={voicings}
+            onward={threads && next ? (voicings.get(next.key) ?? null) : null}
+            low={low}
+            high={high}
+            newLine={newLine}
+            threads={threads}
+            selection={near(selection, home)}
+            lineSelection={near(lineSelection, made)}
+            beside={
+              beside && besideOf
+                ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) }
+                : null
+            }
+            form={form !== undefined}
+            editing={
+              form?.editing && system.bars.some((bar) => bar.number === form.editing!.bar)
+                ? form.editing
+                : null
+            }
+            onBeat={form?.onBeat}
+            onGroup={form?.onGroup}
+            Between={Between}
+            gutter={gutter}
+            first={at === 0}
+            onSelect={onSelect}
+            onSelectLine={onSelectLine}
           />
         )
       })}
@@ -122,10 +174,36 @@ interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
   onSelectLine: Props['onSelectLine']
 }
 
-const firstAndLast = (chords: readonly { index: number }[]): [number, number] => [chords[0]?.index ?? 0, chords.at(-1)?.index ?? -1]
+const firstAndLast = (chords: readonly { index: number }[]): [number, number] => [
+  chords[0]?.index ?? 0,
+  chords.at(-1)?.index ?? -1,
+]
 
 /** One system. Drawn again only when something in it has changed. */
-const SystemView = memo(function SystemView({ system, chords, line, reading, voicings, onward, low, high, newLine, threads, selection, lineSelection, beside, form, editing, onBeat, onGroup, Between, gutter, first, onSelect, onSelectLine }: SystemProps) {
+const SystemView = memo(function SystemView({
+  system,
+  chords,
+  line,
+  reading,
+  voicings,
+  onward,
+  low,
+  high,
+  newLine,
+  threads,
+  selection,
+  lineSelection,
+  beside,
+  form,
+  editing,
+  onBeat,
+  onGroup,
+  Between,
+  gutter,
+  first,
+  onSelect,
+  onSelectLine,
+}: SystemProps) {
   const { bars } = system
   const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const voices = threads ? threadChords(system, line, voicings) : []
@@ -136,27 +214,89 @@ const SystemView = memo(function SystemView({ system, chords, line, reading, voi
   return (
     <section className="system" aria-label={systemName(bars)}>
       {form && onGroup && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
-      <div className="bank bank-home" role="group" aria-label="Home line" style={gutter > 0 ? { ...columns, marginLeft: gutter } : columns}>
+      <div
+        className="bank bank-home"
+        role="group"
+        aria-label="Home line"
+        style={gutter > 0 ? { ...columns, marginLeft: gutter } : columns}
+      >
         {bars.map((bar) => (
-          <HomeBar key={bar.number} bar={bar} movesTo={form ? keyMovedTo(reading.analysis, bar) : null} onBeat={onBeat} editing={editing?.bar === bar.number ? editing : null}>
-            <Slots bar={bar} chords={homeOf.get(bar.number) ?? []} selection={selection} sounding={home} onSelect={onSelect} repeats={bar.repeats} onBeat={onBeat}>
+          <HomeBar
+            key={bar.number}
+            bar={bar}
+            movesTo={form ? keyMovedTo(reading.analysis, bar) : null}
+            onBeat={onBeat}
+            editing={editing?.bar === bar.number ? editing : null}
+          >
+            <Slots
+              bar={bar}
+              chords={homeOf.get(bar.number) ?? []}
+              selection={selection}
+              sounding={home}
+              onSelect={onSelect}
+              repeats={bar.repeats}
+              onBeat={onBeat}
+            >
               {(chord) => <HomeChord chord={chord} reading={reading} />}
             </Slots>
           </HomeBar>
         ))}
       </div>
       {voices.length > 0 && threads && (
-        <Threads {...threads} chords={voices} onward={onward && { voicing: onward }} range={[low, high]} selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null} onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)} />
+        <Threads
+          {...threads}
+          chords={voices}
+          onward={onward && { voicing: onward }}
+          range={[low, high]}
+          selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null}
+          onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)}
+        />
       )}
       {Between && <Between system={system} first={first} />}
       {newLine !== 'none' && (
-        <LineBank name="New line" className="bank bank-new" columns={columns} bars={bars} line={line} selection={lineSelection} sounding={made} onSelect={onSelectLine}>
-          {(chord) => <NewChord chord={chord} shows={newLine} asked={chord.index === lineSelection.focus} voicing={voicings.get(chord.key)} capo={reading.chart.capo} />}
+        <LineBank
+          name="New line"
+          className="bank bank-new"
+          columns={columns}
+          bars={bars}
+          line={line}
+          selection={lineSelection}
+          sounding={made}
+          onSelect={onSelectLine}
+        >
+          {(chord) => (
+            <NewChord
+              chord={chord}
+              shows={newLine}
+              asked={chord.index === lineSelection.focus}
+              voicing={voicings.get(chord.key)}
+              capo={reading.chart.capo}
+            />
+          )}
         </LineBank>
       )}
       {beside && (
-        <LineBank name={`Kept: ${beside.name}`} className="bank bank-beside" columns={columns} bars={bars} line={beside.line} selection={NOTHING} sounding={other} onSelect={(index, stretch) => onSelect(beside.line.find((one) => one.index === index)!.home, stretch)}>
-          {(chord) => <NewChord chord={chord} shows="none" asked={false} voicing={undefined} capo={reading.chart.capo} />}
+        <LineBank
+          name={`Kept: ${beside.name}`}
+          className="bank bank-beside"
+          columns={columns}
+          bars={bars}
+          line={beside.line}
+          selection={NOTHING}
+          sounding={other}
+          onSelect={(index, stretch) =>
+            onSelect(beside.line.find((one) => one.index === index)!.home, stretch)
+          }
+        >
+          {(chord) => (
+            <NewChord
+              chord={chord}
+              shows="none"
+              asked={false}
+              voicing={undefined}
+              capo={reading.chart.capo}
+            />
+          )}
         </LineBank>
       )}
     </section>
@@ -176,13 +316,31 @@ interface LineBankProps {
 }
 
 /** A bank of what is made: the new line, or a version beside it. */
-function LineBank({ name, className, columns, bars, line, selection, sounding, onSelect, children }: LineBankProps) {
+function LineBank({
+  name,
+  className,
+  columns,
+  bars,
+  line,
+  selection,
+  sounding,
+  onSelect,
+  children,
+}: LineBankProps) {
   const lineOf = groupedBy(line, ({ slot }) => slot.bar)
   return (
     <div className={className} role="group" aria-label={name} style={columns}>
       {bars.map((bar) => (
         <div className="bar" key={bar.number}>
-          <Slots bar={bar} chords={lineOf.get(bar.number) ?? []} selection={selection} sounding={sounding} onSelect={onSelect}>{children}</Slots>
+          <Slots
+            bar={bar}
+            chords={lineOf.get(bar.number) ?? []}
+            selection={selection}
+            sounding={sounding}
+            onSelect={onSelect}
+          >
+            {children}
+          </Slots>
         </div>
       ))}
     </div>
@@ -191,10 +349,30 @@ function LineBank({ name, className, columns, bars, line, selection, sounding, o
 
 /** The same picture: everything that is drawn is equal, though a key press has made it anew. */
 function sameSystem(a: SystemProps, b: SystemProps): boolean {
-  const plain: readonly (keyof SystemProps)[] = ['newLine', 'low', 'high', 'form', 'editing', 'threads', 'Between', 'gutter', 'first', 'onSelect', 'onSelectLine', 'onGroup', 'onBeat']
+  const plain: readonly (keyof SystemProps)[] = [
+    'newLine',
+    'low',
+    'high',
+    'form',
+    'editing',
+    'threads',
+    'Between',
+    'gutter',
+    'first',
+    'onSelect',
+    'onSelectLine',
+    'onGroup',
+    'onBeat',
+  ]
   if (plain.some((prop) => a[prop] !== b[prop])) return false
-  const sameSelection = (one: Selection, other: Selection) => one.anchor === other.anchor && one.focus === other.focus
-  if (!sameSelection(a.selection, b.selection) || !sameSelection(a.lineSelection, b.lineSelection) || a.onward?.frets.join() !== b.onward?.frets.join()) return false
+  const sameSelection = (one: Selection, other: Selection) =>
+    one.anchor === other.anchor && one.focus === other.focus
+  if (
+    !sameSelection(a.selection, b.selection) ||
+    !sameSelection(a.lineSelection, b.lineSelection) ||
+    a.onward?.frets.join() !== b.onward?.frets.join()
+  )
+    return false
   return pictureOf(a) === pictureOf(b)
 }
 
@@ -204,23 +382,64 @@ const pictures = new WeakMap<SystemProps, string>()
 function pictureOf(props: SystemProps): string {
   const known = pictures.get(props)
   if (known !== undefined) return known
-  const { newLine, form, threads, system: { bars, edges }, chords, line, beside, voicings, reading: { analysis, chart } } = props
+  const {
+    newLine,
+    form,
+    threads,
+    system: { bars, edges },
+    chords,
+    line,
+    beside,
+    voicings,
+    reading: { analysis, chart },
+  } = props
   const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
   const picture = JSON.stringify([
-    edges, chart.capo,
+    edges,
+    chart.capo,
     bars.map(({ slots, source: _, ...bar }) => [bar, slots.length]),
-    chords.map(({ slot, reading, index, key, played }) => [key, index, slot.text, slot.beats, reading?.roman, reading?.diatonic, reading?.function, played?.canonical]),
-    newLine === 'none' && !threads ? 0 : line.map((chord) => [...lineInWords(chord), newLine === 'reasons' ? chord.decision?.because.why : voicings.get(chord.key)?.frets]),
+    chords.map(({ slot, reading, index, key, played }) => [
+      key,
+      index,
+      slot.text,
+      slot.beats,
+      reading?.roman,
+      reading?.diatonic,
+      reading?.function,
+      played?.canonical,
+    ]),
+    newLine === 'none' && !threads
+      ? 0
+      : line.map((chord) => [
+          ...lineInWords(chord),
+          newLine === 'reasons' ? chord.decision?.because.why : voicings.get(chord.key)?.frets,
+        ]),
     beside && [beside.name, beside.line.map(lineInWords)],
     bars.map((bar) => keyMovedTo(analysis, bar)),
     form ? analysis.groups.filter((group) => group.to.bar >= first && group.from.bar <= last) : 0,
-    chart.problems.filter((problem) => problem.bar !== undefined && problem.bar >= first && problem.bar <= last).map((problem) => [problem.bar, problem.beat, problem.code, problem.message]),
+    chart.problems
+      .filter((problem) => problem.bar !== undefined && problem.bar >= first && problem.bar <= last)
+      .map((problem) => [problem.bar, problem.beat, problem.code, problem.message]),
   ])
   pictures.set(props, picture)
   return picture
 }
 
-const lineInWords = ({ key, index, home, slot, decision, first, fixed, sounding, elsewhere }: LineChord) => [key, index, home, slot.text, slot.beats, slot.held, decision?.rule, decision?.by, first, fixed, sounding?.meant.canonical, sounding?.byPlayer, elsewhere]
+const lineInWords = ({ key, index, home, slot, decision, first, fixed, sounding, elsewhere }: LineChord) => [
+  key,
+  index,
+  home,
+  slot.text,
+  slot.beats,
+  slot.held,
+  decision?.rule,
+  decision?.by,
+  first,
+  fixed,
+  sounding?.meant.canonical,
+  sounding?.byPlayer,
+  elsewhere,
+]
 
 /** The key that begins in a bar, where the tune leaves home or comes back. */
 function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
@@ -258,7 +477,13 @@ function Beats({ bar, onBeat }: { bar: Bar; onBeat: NonNullable<FormShown['onBea
   return (
     <span className="beats" aria-hidden>
       {Array.from({ length: bar.beats }, (_, at) => (
-        <button key={at} type="button" tabIndex={-1} title={`Type on beat ${bar.from + at}`} onClick={() => onBeat(bar.number, bar.from + at)} />
+        <button
+          key={at}
+          type="button"
+          tabIndex={-1}
+          title={`Type on beat ${bar.from + at}`}
+          onClick={() => onBeat(bar.number, bar.from + at)}
+        />
       ))}
     </span>
   )
@@ -278,20 +503,44 @@ interface SlotsProps<Chord extends { key: string; index: number; slot: Slot }> {
 }
 
 /** The chords of a bar, each as wide as it is long. */
-function Slots<Chord extends { key: string; index: number; slot: Slot }>({ bar, chords, selection, sounding, repeats, onSelect, onBeat, children }: SlotsProps<Chord>) {
+function Slots<Chord extends { key: string; index: number; slot: Slot }>({
+  bar,
+  chords,
+  selection,
+  sounding,
+  repeats,
+  onSelect,
+  onBeat,
+  children,
+}: SlotsProps<Chord>) {
   const silent = (bar.slots[0]?.beat ?? bar.from) - bar.from
   return (
     <div className="slots">
       {silent > 0 && <span style={{ flexGrow: silent }} />}
       {chords.map((chord) => (
         <button
-          key={chord.key} type="button" style={{ flexGrow: chord.slot.beats }} data-slot={chord.index} tabIndex={selection.focus === chord.index ? 0 : -1}
-          className={['slot', isWithin(selection, chord.index) && 'selected', selection.focus === chord.index && 'focus', sounding === chord.index && 'sounding'].filter(Boolean).join(' ')}
+          key={chord.key}
+          type="button"
+          style={{ flexGrow: chord.slot.beats }}
+          data-slot={chord.index}
+          tabIndex={selection.focus === chord.index ? 0 : -1}
+          className={[
+            'slot',
+            isWithin(selection, chord.index) && 'selected',
+            selection.focus === chord.index && 'focus',
+            sounding === chord.index && 'sounding',
+          ]
+            .filter(Boolean)
+            .join(' ')}
           aria-pressed={selection.focus === chord.index}
           onClick={(event) => onSelect(chord.index, event.shiftKey)}
           onDoubleClick={onBeat && (() => onBeat(bar.number, wholeBeat(chord.slot.beat)))}
         >
-          {repeats && <span className="repeat-sign" title="The bar before, again">%</span>}
+          {repeats && (
+            <span className="repeat-sign" title="The bar before, again">
+              %
+            </span>
+          )}
           {children(chord)}
         </button>
       ))}
@@ -302,7 +551,15 @@ function Slots<Chord extends { key: string; index: number; slot: Slot }>({ bar, 
 const problemsRead = new WeakMap<Chart, ReadonlyMap<string, ChartProblem>>()
 /** Problems of a chart by the place of their slot. */
 function problemsOf(chart: Chart): ReadonlyMap<string, ChartProblem> {
-  const known = problemsRead.get(chart) ?? new Map(chart.problems.flatMap((one) => (one.bar === undefined || one.beat === undefined ? [] : [[slotKey({ bar: one.bar, beat: one.beat }), one] as const])))
+  const known =
+    problemsRead.get(chart) ??
+    new Map(
+      chart.problems.flatMap((one) =>
+        one.bar === undefined || one.beat === undefined
+          ? []
+          : [[slotKey({ bar: one.bar, beat: one.beat }), one] as const],
+      ),
+    )
   problemsRead.set(chart, known)
   return known
 }
@@ -312,53 +569,143 @@ function HomeChord({ chord, reading: { chart } }: { chord: TuneChord; reading: T
   if (slot.symbol?.kind === 'chord' && reading)
     return (
       <>
-        <span className={slot.held ? 'held' : ''}><ChordName chord={slot.symbol.chord} /></span>
-        {played && <span className="played-as">as <ChordName chord={played} /></span>}
+        <span className={slot.held ? 'held' : ''}>
+          <ChordName chord={slot.symbol.chord} />
+        </span>
+        {played && (
+          <span className="played-as">
+            as <ChordName chord={played} />
+          </span>
+        )}
         <span className={reading.diatonic ? 'numeral' : 'numeral outside'}>{engraved(reading.roman)}</span>
         {!reading.diatonic && <span className="cause">{reading.function}</span>}
       </>
     )
   if (slot.symbol) return <span className="silence">N.C.</span>
   const problem = problemsOf(chart).get(slotKey(slot))
-  return <span className="unread" title={problem?.message}>{slot.text.slice(0, 24)}{slot.text.length > 24 && '…'}<small>{problem?.message ?? 'not read'}</small></span>
+  return (
+    <span className="unread" title={problem?.message}>
+      {slot.text.slice(0, 24)}
+      {slot.text.length > 24 && '…'}
+      <small>{problem?.message ?? 'not read'}</small>
+    </span>
+  )
 }
 
 /** Degrees that a grip sounds beyond its chord, as a line adds them. */
-const addedBy = ({ strings }: Voicing, { tones, bass }: ChordSymbol): string[] =>
-  [...new Set(strings.filter(({ note }) => !tones.some((tone) => pitchClass(tone.note) === pitchClass(note)) && !(bass && pitchClass(bass) === pitchClass(note))).map(({ degree }) => degree))]
+const addedBy = ({ strings }: Voicing, { tones, bass }: ChordSymbol): string[] => [
+  ...new Set(
+    strings
+      .filter(
+        ({ note }) =>
+          !tones.some((tone) => pitchClass(tone.note) === pitchClass(note)) &&
+          !(bass && pitchClass(bass) === pitchClass(note)),
+      )
+      .map(({ degree }) => degree),
+  ),
+]
 
 const PUT_IN_BY: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: '' }
 
-function NewChord({ chord, shows, asked, voicing, capo }: { chord: LineChord; shows: MusicShown['newLine']; asked: boolean; voicing: Voicing | undefined; capo: number }) {
+function NewChord({
+  chord,
+  shows,
+  asked,
+  voicing,
+  capo,
+}: {
+  chord: LineChord
+  shows: MusicShown['newLine']
+  asked: boolean
+  voicing: Voicing | undefined
+  capo: number
+}) {
   const { decision, slot, first } = chord
   const made = madeChord(chord)
   if (!decision || !made) return <span className="silence">–</span>
   const byWhom = first ? PUT_IN_BY[decision.by] : ''
   return (
     <>
-      <span className={[decision.rule !== 'plain' && 'changed', slot.held && 'held', 'made'].filter(Boolean).join(' ')}>
+      <span
+        className={[decision.rule !== 'plain' && 'changed', slot.held && 'held', 'made']
+          .filter(Boolean)
+          .join(' ')}
+      >
         <ChordName chord={made} />
-        {shows === 'grips' && !chord.sounding && voicing && addedBy(voicing, made).length > 0 && <span className="quiet" title="Tensions that the line adds to the chord">+{engraved(addedBy(voicing, made).join(' '))}</span>}
-        {byWhom && <span className="by-hand" title="Chosen by hand">{byWhom}</span>}
-        {chord.sounding && <span className="by-hand" title={chord.sounding.byPlayer ? `The grip sounds ${chord.sounding.named?.canonical ?? 'something else'}` : `The grip was put in for ${chord.sounding.meant.canonical}`}>{chord.sounding.byPlayer ? `with ${engraved(chord.sounding.foreign.join(' ') || 'tones missing')}` : `for ${engraved(chord.sounding.meant.canonical)}`}</span>}
+        {shows === 'grips' && !chord.sounding && voicing && addedBy(voicing, made).length > 0 && (
+          <span className="quiet" title="Tensions that the line adds to the chord">
+            +{engraved(addedBy(voicing, made).join(' '))}
+          </span>
+        )}
+        {byWhom && (
+          <span className="by-hand" title="Chosen by hand">
+            {byWhom}
+          </span>
+        )}
+        {chord.sounding && (
+          <span
+            className="by-hand"
+            title={
+              chord.sounding.byPlayer
+                ? `The grip sounds ${chord.sounding.named?.canonical ?? 'something else'}`
+                : `The grip was put in for ${chord.sounding.meant.canonical}`
+            }
+          >
+            {chord.sounding.byPlayer
+              ? `with ${engraved(chord.sounding.foreign.join(' ') || 'tones missing')}`
+              : `for ${engraved(chord.sounding.meant.canonical)}`}
+          </span>
+        )}
       </span>
-      {shows === 'reasons' && first && decision.rule !== 'plain' && (asked || decision.by !== 'control') && <span className="why">{engravedWords(decision.because.why)}</span>}
+      {shows === 'reasons' && first && decision.rule !== 'plain' && (asked || decision.by !== 'control') && (
+        <span className="why">{engravedWords(decision.because.why)}</span>
+      )}
       {shows === 'grips' && (
         <span className="slot-grip">
-          {voicing ? <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} /> : <span className="silence" title="The search is not done, or no grip fits what is asked for: the line above the systems says which">no grip here</span>}
+          {voicing ? (
+            <GripDiagram voicing={voicing} capo={capo} scale={slot.beats >= 2 ? 1.25 : 1} />
+          ) : (
+            <span
+              className="silence"
+              title="The search is not done, or no grip fits what is asked for: the line above the systems says which"
+            >
+              no grip here
+            </span>
+          )}
           {chord.fixed && <span className="by-hand">your grip</span>}
-          {chord.elsewhere && <span className="by-hand" title="The grip you chose is for other open strings and cannot be played on these">yours: other tuning</span>}
+          {chord.elsewhere && (
+            <span
+              className="by-hand"
+              title="The grip you chose is for other open strings and cannot be played on these"
+            >
+              yours: other tuning
+            </span>
+          )}
         </span>
       )}
     </>
   )
 }
 
-function threadChords(system: System, line: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>): ThreadChord[] {
+function threadChords(
+  system: System,
+  line: readonly LineChord[],
+  voicings: ReadonlyMap<string, Voicing>,
+): ThreadChord[] {
   return line.flatMap((one): ThreadChord[] => {
     const voicing = voicings.get(one.key)
     const chord = madeChord(one)
     const at = system.bars.findIndex((bar) => bar.number === one.slot.bar)
-    return voicing && chord ? [{ key: one.key, from: across(system, at, one.slot.beat), to: across(system, at, endOf(one.slot)), chord, voicing }] : []
+    return voicing && chord
+      ? [
+          {
+            key: one.key,
+            from: across(system, at, one.slot.beat),
+            to: across(system, at, endOf(one.slot)),
+            chord,
+            voicing,
+          },
+        ]
+      : []
   })
 }

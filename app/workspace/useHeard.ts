@@ -36,13 +36,27 @@ export function useHeard({ score, beside, voice = 'all' }: PlayedHere = {}): Hea
   const countIn = hearing.countIn ? countInBeats(chart, sequence.home[0]) : 0
   const schedule = useMemo(() => {
     if (score) return score({ version: version === 'turn' ? 'new' : version, countIn })
-    const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({ index: one.index, lasts: one.lasts, midis: midis ?? null })
-    const voiced = (one: LineChord, midis: readonly number[] | undefined): Played => ({ ...played(one, midis), ...(midis && voice !== 'all' ? { levels: levelsOf(midis.length, voice) } : {}) })
-    return scheduleOf({
-      plain: sequence.home.map((one) => played(one, plainSounds.get(one.key))),
-      new: sequence.line.map((one) => voiced(one, voicings.get(one.key)?.midis)),
-      beside: beside ? sequenceOf(beside.reading, from).line.map((one) => voiced(one, beside.midis.get(one.key))) : [],
-    }, version, countIn, chart.meter.beats)
+    const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({
+      index: one.index,
+      lasts: one.lasts,
+      midis: midis ?? null,
+    })
+    const voiced = (one: LineChord, midis: readonly number[] | undefined): Played => ({
+      ...played(one, midis),
+      ...(midis && voice !== 'all' ? { levels: levelsOf(midis.length, voice) } : {}),
+    })
+    return scheduleOf(
+      {
+        plain: sequence.home.map((one) => played(one, plainSounds.get(one.key))),
+        new: sequence.line.map((one) => voiced(one, voicings.get(one.key)?.midis)),
+        beside: beside
+          ? sequenceOf(beside.reading, from).line.map((one) => voiced(one, beside.midis.get(one.key)))
+          : [],
+      },
+      version,
+      countIn,
+      chart.meter.beats,
+    )
   }, [score, sequence, from, version, countIn, plainSounds, voicings, beside, voice, chart.meter.beats])
   useEffect(() => setHeard(schedule), [schedule, setHeard])
   return { schedule, sequence, version, ready: schedule.strikes.length > 0 }

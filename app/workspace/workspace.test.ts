@@ -10,9 +10,11 @@ import { summaryOf } from '../../db/tunes'
 import { rowOf, wordsOf } from '../features/songbook/entries'
 
 describe('a document read for the screen', () => {
-  const read = (text: string, more: object = {}) => readTuneDocument({ text, colour: 2, choices: {}, fixed: {}, ...more })
+  const read = (text: string, more: object = {}) =>
+    readTuneDocument({ text, colour: 2, choices: {}, fixed: {}, ...more })
   const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 0 })
-  const made = (text: string, more: object = {}) => read(text, more).line.map((chord) => madeChord(chord)?.canonical ?? null)
+  const made = (text: string, more: object = {}) =>
+    read(text, more).line.map((chord) => madeChord(chord)?.canonical ?? null)
   test('a chord chosen by hand stays whatever the control says, and one that cannot be read leaves the rest', () => {
     const text = 'key: C\n| C | Qx | G |'
     const more = { colour: 4, choices: { '1:1': one('C6', 'a1') } }
@@ -25,44 +27,97 @@ describe('a document read for the screen', () => {
     expect(reading.decisions[1]!.because).toMatchObject({ name: 'as chosen', distance: null })
   })
   test('chords put in share the time of what they stand for, whatever its length is by now', () => {
-    const choices = { '2:1': { chords: [{ symbol: 'Dm7', beats: 3 }, { symbol: 'Db7', beats: 1 }], span: 1, rule: 'c2', at: 0 } }
-    const places = (text: string) => read(text, { colour: 0, choices }).line.map(({ key, slot }) => `${key} ${slot.text} ${slot.beats}`)
+    const choices = {
+      '2:1': {
+        chords: [
+          { symbol: 'Dm7', beats: 3 },
+          { symbol: 'Db7', beats: 1 },
+        ],
+        span: 1,
+        rule: 'c2',
+        at: 0,
+      },
+    }
+    const places = (text: string) =>
+      read(text, { colour: 0, choices }).line.map(({ key, slot }) => `${key} ${slot.text} ${slot.beats}`)
     expect(places('| C | G | C |')).toEqual(['1:1 C 4', '2:1 Dm7 3', '2:4 Db7 1', '3:1 C 4'])
-    expect(places('| C | G F | C |')).toEqual(['1:1 C 4', '2:1 Dm7 1.5', '2:2.5 Db7 0.5', '2:3 F 2', '3:1 C 4'])
+    expect(places('| C | G F | C |')).toEqual([
+      '1:1 C 4',
+      '2:1 Dm7 1.5',
+      '2:2.5 Db7 0.5',
+      '2:3 F 2',
+      '3:1 C 4',
+    ])
   })
   test('a choice that reaches beyond what can be read waits, and the control decides meanwhile', () => {
     const choices = { '2:1': { ...one('Dm7', 'b9'), span: 3 } }
     expect(made('| C | G | Qx | C |', { colour: 0, choices })).toEqual(['C', 'G', null, 'C'])
   })
   test('no text breaks it', () => {
-    fc.assert(fc.property(fc.string(), (text) => { expect(read(text).chords.length).toBeGreaterThanOrEqual(0) }))
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        expect(read(text).chords.length).toBeGreaterThanOrEqual(0)
+      }),
+    )
   })
 })
 
 describe('grips kept with a tune', () => {
-  const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] } }
-  const chordsFor = (colour: 0 | 1) => readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).line
+  const document = {
+    bass: 'chord' as const,
+    fixed: {},
+    grips: { '1:1': [null, 3, 2, 0, 0, 0], '2:1': [null, 0, 2, 0, 1, 0] },
+  }
+  const chordsFor = (colour: 0 | 1) =>
+    readTuneDocument({ text: 'key: C\n| C | Am |', colour, choices: {}, fixed: {} }).line
   test('are shown for the chords they sound, and left out when the chord has changed', () => {
     expect([...keptVoicings(document, chordsFor(1), 0, DEFAULT_PLAYER).keys()]).toEqual(['1:1', '2:1'])
     expect([...keptVoicings(document, chordsFor(0), 0, DEFAULT_PLAYER).keys()]).toEqual([])
   })
   test('a grip fixed by hand always stays', () => {
-    expect([...keptVoicings({ ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } }, chordsFor(0), 0, DEFAULT_PLAYER).keys()]).toEqual(['1:1'])
+    expect([
+      ...keptVoicings(
+        { ...document, fixed: { '1:1': [null, 3, 2, 0, 0, 0] } },
+        chordsFor(0),
+        0,
+        DEFAULT_PLAYER,
+      ).keys(),
+    ]).toEqual(['1:1'])
   })
 })
 
 test('with a capo open strings sound at it, and the shape is named as if the nut were there', () => {
-  const { chords, line } = readTuneDocument({ text: 'key: D\ncapo: 2\n| D | Bm7 |', colour: 0, choices: {}, fixed: {} })
+  const { chords, line } = readTuneDocument({
+    text: 'key: D\ncapo: 2\n| D | Bm7 |',
+    colour: 0,
+    choices: {},
+    fixed: {},
+  })
   expect(chords.map((chord) => chord.played?.canonical)).toEqual(['C', 'Am7'])
   const document = { bass: 'chord' as const, fixed: {}, grips: { '1:1': [null, 5, 4, 0, 3, 0] } }
-  expect([...keptVoicings(document, line, 2, DEFAULT_PLAYER).values()][0]!.midis).toEqual([50, 54, 57, 62, 66])
+  expect([...keptVoicings(document, line, 2, DEFAULT_PLAYER).values()][0]!.midis).toEqual([
+    50, 54, 57, 62, 66,
+  ])
   expect([...keptVoicings(document, line, 0, DEFAULT_PLAYER).keys()]).toEqual([])
 })
 
 describe('the systems', () => {
-  const layout = (text: string) => systemsOf(parseChart(text).bars).map(({ bars, edges }) => [bars.map((bar) => bar.number).join(' '), edges.map((edge) => Number(edge.toFixed(2))).join(' ')])
-  test('four bars each, a section begins a new one', () => expect(layout('[A] | C | D | E | F | G |\n[B] | A |')).toEqual([['1 2 3 4', '0 0.25 0.5 0.75 1'], ['5', '0 0.25'], ['6', '0 0.25']]))
-  test('a pickup stands before the first bar', () => expect(layout('pickup: 1\n| G | C | D | E | F | G |')).toEqual([['0 1 2 3 4', '0 0.12 0.34 0.56 0.78 1'], ['5', '0 0.25']]))
+  const layout = (text: string) =>
+    systemsOf(parseChart(text).bars).map(({ bars, edges }) => [
+      bars.map((bar) => bar.number).join(' '),
+      edges.map((edge) => Number(edge.toFixed(2))).join(' '),
+    ])
+  test('four bars each, a section begins a new one', () =>
+    expect(layout('[A] | C | D | E | F | G |\n[B] | A |')).toEqual([
+      ['1 2 3 4', '0 0.25 0.5 0.75 1'],
+      ['5', '0 0.25'],
+      ['6', '0 0.25'],
+    ]))
+  test('a pickup stands before the first bar', () =>
+    expect(layout('pickup: 1\n| G | C | D | E | F | G |')).toEqual([
+      ['0 1 2 3 4', '0 0.12 0.34 0.56 0.78 1'],
+      ['5', '0 0.25'],
+    ]))
 })
 
 test('the selection stays within the tune and stretches from its anchor', () => {
@@ -83,11 +138,27 @@ test('a selection goes from line to line: what stands for a chord, and the chord
 
 describe('the songbook page', () => {
   const now = new Date(2026, 4, 20, 15).getTime()
-  const entry = (title: string, text: string, touchedAt = now) => ({ id: title, title, summary: summaryOf(newDocument(title, text)), touchedAt })
+  const entry = (title: string, text: string, touchedAt = now) => ({
+    id: title,
+    title,
+    summary: summaryOf(newDocument(title, text)),
+    touchedAt,
+  })
   test('a search is its words', () => expect(wordsOf('  water  D9 ')).toEqual(['water', 'D9']))
   test('a row says key (found where none is given), metre, bars and when', () => {
-    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({ key: { mode: 'minor', tonic: { letter: 5, alter: 0 } }, meter: '3/4', bars: 3, far: 'typed', touched: 'today' })
-    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({ key: null, bars: 0, far: 'empty', touched: 'yesterday' })
+    expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({
+      key: { mode: 'minor', tonic: { letter: 5, alter: 0 } },
+      meter: '3/4',
+      bars: 3,
+      far: 'typed',
+      touched: 'today',
+    })
+    expect(rowOf(entry('B', '', now - 16 * 3_600_000), now)).toMatchObject({
+      key: null,
+      bars: 0,
+      far: 'empty',
+      touched: 'yesterday',
+    })
     expect(rowOf(entry('C', '| C |', now - 3 * 86_400_000), now).touched).toBe('3 days ago')
   })
 })

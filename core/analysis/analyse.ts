@@ -53,16 +53,20 @@ export const homeKey = (chart: Chart): Key => chart.key ?? findKey(played(chart)
 /** The key the chart names in front of each chord's bar, behind the one it begins with. */
 function keysWritten(chart: Chart, sounding: readonly Sounding[]): (Key | null)[] {
   let named: Key | null = null
-  const byBar = new Map(chart.bars.map((bar) => {
-    named = bar.newKey ?? named
-    return [bar.number, named]
-  }))
+  const byBar = new Map(
+    chart.bars.map((bar) => {
+      named = bar.newKey ?? named
+      return [bar.number, named]
+    }),
+  )
   return sounding.map((one) => byBar.get(one.slot.bar) ?? null)
 }
 
 /** I and IV are both sevenths, or the tune begins and stays on a I7: the flat seventh belongs to the style and does not push. */
 function isBlues(places: readonly Place[]): boolean {
-  const sevenths = (rel: number) => places.filter((place) => place.rel === rel && place.kind === 'dominant' && place.key.mode === 'major').length
+  const sevenths = (rel: number) =>
+    places.filter((place) => place.rel === rel && place.kind === 'dominant' && place.key.mode === 'major')
+      .length
   const tonics = places.filter((place) => place.rel === 0).length
   return sevenths(0) * 2 > tonics && sevenths(5) > 0
 }
@@ -83,11 +87,21 @@ function readPlace(place: Place, home: Key, given: boolean, manner: Manner): Rea
   const plain = numeralOf(chord, key, manner.school)
   const [first, ...others] = findingsOf(place, manner)
   const { roman = plain, key: local = key, function: job, role, reason } = first
-  const fromHome = sameKey(key, home) ? [] : [{ roman: numeralOf(chord, home, manner.school), reason: `Counted from home, ${keyName(home)}.` }]
+  const fromHome = sameKey(key, home)
+    ? []
+    : [{ roman: numeralOf(chord, home, manner.school), reason: `Counted from home, ${keyName(home)}.` }]
   return {
-    slot: place.slot, roman, key: local, diatonic: isInside(place, key), function: job, role, reason,
+    slot: place.slot,
+    roman,
+    key: local,
+    diatonic: isInside(place, key),
+    function: job,
+    role,
+    reason,
     // Worked out when they are asked for: mostly for one chord of the tune.
-    get scale() { return chordScale(chord, role) },
+    get scale() {
+      return chordScale(chord, role)
+    },
     get why() {
       return {
         roman: whyRoman(place, first, roman),
@@ -96,31 +110,47 @@ function readPlace(place: Place, home: Key, given: boolean, manner: Manner): Rea
         scale: whyScale(chord, role, chordScale(chord, role)),
       }
     },
-    alternatives: [...others.map((other) => ({ roman: other.roman ?? plain, reason: other.reason })), ...fromHome]
-      .filter((other, at, all) => other.roman !== roman && all.findIndex((same) => same.roman === other.roman) === at),
+    alternatives: [
+      ...others.map((other) => ({ roman: other.roman ?? plain, reason: other.reason })),
+      ...fromHome,
+    ].filter(
+      (other, at, all) => other.roman !== roman && all.findIndex((same) => same.roman === other.roman) === at,
+    ),
   }
 }
 
 function whyRoman({ chord, key }: Place, finding: Finding, roman: string): string {
   const root = noteName(chord.root)
   const [job, goal] = roman.split(/\/(?=[b#]*[iIvV]+$)/)
-  if (finding.roman && goal && finding.key) return `${root} is the ${stepOf(job!)} of ${keyName(finding.key)}, and ${noteName(finding.key.tonic)} is the ${goal} of ${keyName(key)}.`
+  if (finding.roman && goal && finding.key)
+    return `${root} is the ${stepOf(job!)} of ${keyName(finding.key)}, and ${noteName(finding.key.tonic)} is the ${goal} of ${keyName(key)}.`
   return `${root} is the ${usualStep(chord, key)} counted on the major scale of ${noteName(key.tonic)}; the rest of the numeral says the quality of ${chord.canonical}.`
 }
 
-const stepOf = (roman: string): string => /^[b#]*[iIvV]+/.exec(roman)?.[0].toUpperCase().replace(/B(?=[IV])/g, 'b') ?? roman
+const stepOf = (roman: string): string =>
+  /^[b#]*[iIvV]+/
+    .exec(roman)?.[0]
+    .toUpperCase()
+    .replace(/B(?=[IV])/g, 'b') ?? roman
 
 function whyKey(place: Place, local: Key, home: Key, given: boolean): string {
-  if (!sameKey(local, place.key)) return `${place.chord.canonical} points at ${keyName(local)}, whether that comes or not.`
-  if (!sameKey(local, home)) return `The chords around it fit ${keyName(local)} so much better than ${keyName(home)} that the tune has moved there, and its own I sounds.`
-  return given ? `${keyName(home)} is the key of the chart.` : `${keyName(home)} explains more of the chords than any other key.`
+  if (!sameKey(local, place.key))
+    return `${place.chord.canonical} points at ${keyName(local)}, whether that comes or not.`
+  if (!sameKey(local, home))
+    return `The chords around it fit ${keyName(local)} so much better than ${keyName(home)} that the tune has moved there, and its own I sounds.`
+  return given
+    ? `${keyName(home)} is the key of the chart.`
+    : `${keyName(home)} explains more of the chords than any other key.`
 }
 
 function whyInside(place: Place): string {
   const { chord, key } = place
   const scale = scaleHolding(place.sounds, key)
-  if (scale) return `All tones of ${chord.canonical} are in the ${scale}${scale === 'major' ? ' scale' : ''} of ${noteName(key.tonic)}.`
+  if (scale)
+    return `All tones of ${chord.canonical} are in the ${scale}${scale === 'major' ? ' scale' : ''} of ${noteName(key.tonic)}.`
   const inside = new Set(scaleNotes(key).map(pitchClass))
-  const outside = chord.tones.filter((tone) => !inside.has(pitchClass(tone.note))).map((tone) => noteName(tone.note))
+  const outside = chord.tones
+    .filter((tone) => !inside.has(pitchClass(tone.note)))
+    .map((tone) => noteName(tone.note))
   return `${outside.join(' and ')} ${outside.length === 1 ? 'is' : 'are'} not in ${keyName(key)}.`
 }

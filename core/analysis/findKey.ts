@@ -27,17 +27,38 @@ export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
   if (sounding.length === 0) return [{ key: C_MAJOR, confidence: 0 }]
   const judged = sounding.map((one) => ({ ...one, root: pitchClass(one.chord.root) }))
   const roots = sounding.map((one) => one.chord.root)
-  const scored = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => {
-    const home = (one: { root: number; kind: Kind } | undefined) => one !== undefined && one.root === tonic && (one.kind === 'minor') === (mode === 'minor') && one.kind !== 'diminished' && one.kind !== 'half-diminished'
-    const chords = judged.reduce((sum, one, at) => sum + keyFit(one, judged[at + 1], tonic, mode) * weightOf(one.slot.beats), 0)
-    const last = judged.at(-1)!
-    const onFive = last.kind === 'dominant' && (last.root - tonic + 12) % 12 === 7
-    return { tonic, mode, score: chords + (home(judged[0]) ? BEGINS_AT_HOME : 0) + (home(last) ? ENDS_AT_HOME : 0) + (onFive ? ENDS_ON_FIVE : 0) }
-  }))
+  const scored = MODES.flatMap((mode) =>
+    Array.from({ length: 12 }, (_, tonic) => {
+      const home = (one: { root: number; kind: Kind } | undefined) =>
+        one !== undefined &&
+        one.root === tonic &&
+        (one.kind === 'minor') === (mode === 'minor') &&
+        one.kind !== 'diminished' &&
+        one.kind !== 'half-diminished'
+      const chords = judged.reduce(
+        (sum, one, at) => sum + keyFit(one, judged[at + 1], tonic, mode) * weightOf(one.slot.beats),
+        0,
+      )
+      const last = judged.at(-1)!
+      const onFive = last.kind === 'dominant' && (last.root - tonic + 12) % 12 === 7
+      return {
+        tonic,
+        mode,
+        score:
+          chords +
+          (home(judged[0]) ? BEGINS_AT_HOME : 0) +
+          (home(last) ? ENDS_AT_HOME : 0) +
+          (onFive ? ENDS_ON_FIVE : 0),
+      }
+    }),
+  )
   scored.sort((a, b) => b.score - a.score)
   const shares = scored.map(({ score }) => Math.exp((score - scored[0]!.score) / POINTS_PER_E))
   const all = shares.reduce((sum, share) => sum + share, 0)
-  return scored.map(({ tonic, mode }, at) => ({ key: spelledKey(tonic, mode, roots), confidence: shares[at]! / all }))
+  return scored.map(({ tonic, mode }, at) => ({
+    key: spelledKey(tonic, mode, roots),
+    confidence: shares[at]! / all,
+  }))
 }
 
 /** The home key of a progression that names none. */
@@ -51,7 +72,11 @@ export function spelledKey(sound: number, mode: Mode, roots: readonly Note[]): K
   const fits = (key: Key) => Math.abs(signatureOf(key)) <= 7
   const written = roots.find((root) => pitchClass(root) === sound && fits({ tonic: root, mode }))
   if (written) return { tonic: written, mode }
-  const spellings = [plainSpelling(sound), plainSpelling(sound, true)].map((tonic): Key => ({ tonic, mode })).filter(fits)
-  spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)) || keyName(a).length - keyName(b).length)
+  const spellings = [plainSpelling(sound), plainSpelling(sound, true)]
+    .map((tonic): Key => ({ tonic, mode }))
+    .filter(fits)
+  spellings.sort(
+    (a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)) || keyName(a).length - keyName(b).length,
+  )
   return spellings[0]!
 }

@@ -16,7 +16,13 @@ export interface FormWords {
 export function formInWords(chart: Chart, analysis: Analysis): FormWords[] {
   if (chart.bars.length === 0) return []
   const parts = partsOf(chart)
-  return [...lengthInWords(chart, parts), ...keyInForm(analysis), ...movesInWords(analysis, parts), ...restingSteps(analysis, parts), ...visits(analysis, parts)]
+  return [
+    ...lengthInWords(chart, parts),
+    ...keyInForm(analysis),
+    ...movesInWords(analysis, parts),
+    ...restingSteps(analysis, parts),
+    ...visits(analysis, parts),
+  ]
 }
 
 /** As one sentence: "32 bars, A A B A; home G; bars 13 to 14 …". */
@@ -39,14 +45,19 @@ function partsOf(chart: Chart): Part[] {
   if (chart.bars.some((bar) => bar.opensSection)) {
     const parts: Part[] = []
     for (const bar of bars) {
-      if (bar.opensSection || parts.length === 0) parts.push({ name: bar.section ?? 'intro', bars: [bar], written: true })
+      if (bar.opensSection || parts.length === 0)
+        parts.push({ name: bar.section ?? 'intro', bars: [bar], written: true })
       else parts.at(-1)!.bars.push(bar)
     }
     return parts
   }
   const EIGHT = 8
   if (bars.length < 2 * EIGHT || bars.length % EIGHT !== 0) return [{ name: '', bars, written: false }]
-  const opening = (part: readonly Bar[]) => part.slice(0, 4).map((bar) => bar.slots.map((slot) => slot.text).join(' ')).join('|')
+  const opening = (part: readonly Bar[]) =>
+    part
+      .slice(0, 4)
+      .map((bar) => bar.slots.map((slot) => slot.text).join(' '))
+      .join('|')
   const seen: string[] = []
   const parts = Array.from({ length: bars.length / EIGHT }, (_, at) => {
     const part = bars.slice(at * EIGHT, (at + 1) * EIGHT)
@@ -60,22 +71,36 @@ function partsOf(chart: Chart): Part[] {
 
 const SMALL = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
 const count = (number: number, thing: string) => `${number} ${thing}${number === 1 ? '' : 's'}`
-const countInWords = (number: number, thing: string) => `${SMALL[number] ?? number} ${thing}${number === 1 ? '' : 's'}`
+const countInWords = (number: number, thing: string) =>
+  `${SMALL[number] ?? number} ${thing}${number === 1 ? '' : 's'}`
 
 function lengthInWords(chart: Chart, parts: readonly Part[]): FormWords[] {
   const written = full(chart.bars).length
   const order = playOrder(chart).map((index) => chart.bars[index]!)
   const playedBars = full(order).length
   const names = playedNames(order, parts)
-  const bars = playedBars === written ? count(written, 'bar') : `${count(written, 'bar')} written, ${playedBars} played`
+  const bars =
+    playedBars === written ? count(written, 'bar') : `${count(written, 'bar')} written, ${playedBars} played`
   const meters = [...new Set(chart.bars.map((bar) => meterName(bar.meter)))]
   const found = parts.length > 1 && !parts[0]!.written
-  const words: FormWords[] = [{
-    says: [bars, names && (found ? `it reads as ${names}` : names), chart.pickup > 0 && `a pickup of ${countInWords(chart.pickup, 'beat')}`].filter(Boolean).join(', '),
-    why: found ? 'The chart names no sections: stretches of eight bars that begin alike have one letter.' : 'Counted as written, sections in the order in which they are played, the pickup left out.',
-  }]
+  const words: FormWords[] = [
+    {
+      says: [
+        bars,
+        names && (found ? `it reads as ${names}` : names),
+        chart.pickup > 0 && `a pickup of ${countInWords(chart.pickup, 'beat')}`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+      why: found
+        ? 'The chart names no sections: stretches of eight bars that begin alike have one letter.'
+        : 'Counted as written, sections in the order in which they are played, the pickup left out.',
+    },
+  ]
   if (meters.length > 1 || meters[0] !== '4/4') {
-    const changes = chart.bars.filter((bar) => bar.newMeter).map((bar) => `${meterName(bar.meter)} from ${barName(bar.number)}`)
+    const changes = chart.bars
+      .filter((bar) => bar.newMeter)
+      .map((bar) => `${meterName(bar.meter)} from ${barName(bar.number)}`)
     words.push({ says: [`in ${meterName(chart.meter)}`, ...changes].join(', '), why: 'As the chart says.' })
   }
   return words
@@ -94,9 +119,14 @@ function keyInForm({ key, keyGuessed, confidence, otherKeys, groups }: Analysis)
   const blues = groups.find((group) => group.kind === 'blues form')
   return [
     keyGuessed
-      ? { says: `home ${keyName(key)}, found`, why: `${keyName(key)} has ${percent(confidence)} of the evidence${rivals.length > 0 ? `, before ${rivals.join(', ')}` : ''}: every key was scored on all chords, with how the tune begins and ends. A key: line settles it.` }
+      ? {
+          says: `home ${keyName(key)}, found`,
+          why: `${keyName(key)} has ${percent(confidence)} of the evidence${rivals.length > 0 ? `, before ${rivals.join(', ')}` : ''}: every key was scored on all chords, with how the tune begins and ends. A key: line settles it.`,
+        }
       : { says: `home ${keyName(key)}`, why: 'The chart says so.' },
-    ...(blues ? [{ says: blues.key.mode === 'minor' ? 'a 12-bar minor blues' : 'a 12-bar blues', why: blues.why }] : []),
+    ...(blues
+      ? [{ says: blues.key.mode === 'minor' ? 'a 12-bar minor blues' : 'a 12-bar blues', why: blues.why }]
+      : []),
   ]
 }
 
@@ -106,19 +136,29 @@ const spanInWords = (from: number, to: number) => (from === to ? barName(from) :
 function partFilled(from: number, to: number, parts: readonly Part[]): Part | undefined {
   const ENOUGH = 0.75
   const inside = (part: Part) => part.bars.filter((bar) => bar.number >= from && bar.number <= to).length
-  const found = parts.filter((part) => part.name !== '' && inside(part) >= ENOUGH * part.bars.length && inside(part) >= ENOUGH * (to - from + 1))
+  const found = parts.filter(
+    (part) =>
+      part.name !== '' &&
+      inside(part) >= ENOUGH * part.bars.length &&
+      inside(part) >= ENOUGH * (to - from + 1),
+  )
   return found.length === 1 ? found[0] : undefined
 }
 
 const called = ({ name }: Part) => (name.length === 1 ? name : name.toLowerCase())
 
 function movesInWords(analysis: Analysis, parts: readonly Part[]): FormWords[] {
-  return analysis.regions.filter((region) => !sameKey(region.key, analysis.key)).map((region) => {
-    const part = partFilled(region.from.bar, region.to.bar, parts)
-    const where = part ? called(part) : spanInWords(region.from.bar, region.to.bar)
-    const single = part || region.from.bar === region.to.bar
-    return { says: `${where} ${single ? 'is' : 'are'} in ${keyName(region.key)}`, why: `The chords of ${spanInWords(region.from.bar, region.to.bar)} fit ${keyName(region.key)} better than ${keyName(analysis.key)}, and its own I sounds there.` }
-  })
+  return analysis.regions
+    .filter((region) => !sameKey(region.key, analysis.key))
+    .map((region) => {
+      const part = partFilled(region.from.bar, region.to.bar, parts)
+      const where = part ? called(part) : spanInWords(region.from.bar, region.to.bar)
+      const single = part || region.from.bar === region.to.bar
+      return {
+        says: `${where} ${single ? 'is' : 'are'} in ${keyName(region.key)}`,
+        why: `The chords of ${spanInWords(region.from.bar, region.to.bar)} fit ${keyName(region.key)} better than ${keyName(analysis.key)}, and its own I sounds there.`,
+      }
+    })
 }
 
 /** The tune is in its home key in this bar. */
@@ -138,18 +178,32 @@ function restingSteps(analysis: Analysis, parts: readonly Part[]): FormWords[] {
       if (reading.slot.symbol?.kind !== 'chord') continue
       const { root } = reading.slot.symbol.chord
       const step = stepName(root, key.tonic)
-      steps.set(step, { beats: (steps.get(step)?.beats ?? 0) + reading.slot.beats, reading: steps.get(step)?.reading ?? reading })
+      steps.set(step, {
+        beats: (steps.get(step)?.beats ?? 0) + reading.slot.beats,
+        reading: steps.get(step)?.reading ?? reading,
+      })
     }
     const first = inside[0]
     told.add(part.name)
     const [most] = [...steps.values()].sort((a, b) => b.beats - a.beats)
-    if (!most || !first || most.reading.slot.symbol?.kind !== 'chord' || first.slot.symbol?.kind !== 'chord') return []
+    if (!most || !first || most.reading.slot.symbol?.kind !== 'chord' || first.slot.symbol?.kind !== 'chord')
+      return []
     const { chord } = most.reading.slot.symbol
     const isHome = (root: Note) => pitchClass(root) === pitchClass(key.tonic)
     if (most.beats * 2 >= beats && !isHome(chord.root))
-      return [{ says: `${called(part)} sits on ${stepAlone(most.reading)}`, why: `${chord.canonical} and its like stand for ${most.beats} of its ${beats} beats.` }]
+      return [
+        {
+          says: `${called(part)} sits on ${stepAlone(most.reading)}`,
+          why: `${chord.canonical} and its like stand for ${most.beats} of its ${beats} beats.`,
+        },
+      ]
     if (part.name === parts[0]!.name || isHome(first.slot.symbol.chord.root)) return []
-    return [{ says: `${called(part)} begins on ${first.roman}`, why: `${first.slot.symbol.chord.canonical} is its first chord: ${first.reason}` }]
+    return [
+      {
+        says: `${called(part)} begins on ${first.roman}`,
+        why: `${first.slot.symbol.chord.canonical} is its first chord: ${first.reason}`,
+      },
+    ]
   })
 }
 
@@ -159,22 +213,39 @@ const stepAlone = (reading: Reading): string => /^[b#]*[IViv]+/.exec(reading.rom
 /** How far a key lies from home, in a player's words. */
 function distanceInWords(key: Key, home: Key): string {
   const semitones = modulo(pitchClass(key.tonic) - pitchClass(home.tonic), 12)
-  const words: Readonly<Record<number, string>> = { 1: 'steps up a half step', 2: 'steps up a whole step', 10: 'steps down a whole step', 11: 'steps down a half step' }
+  const words: Readonly<Record<number, string>> = {
+    1: 'steps up a half step',
+    2: 'steps up a whole step',
+    10: 'steps down a whole step',
+    11: 'steps down a half step',
+  }
   return words[semitones] ?? `looks towards ${keyName(key)}`
 }
 
-const triadOf = ({ tonic, mode }: Key) => [0, mode === 'major' ? 4 : 3, 7].map((step) => modulo(pitchClass(tonic) + step, 12))
+const triadOf = ({ tonic, mode }: Key) =>
+  [0, mode === 'major' ? 4 : 3, 7].map((step) => modulo(pitchClass(tonic) + step, 12))
 
 /** ii-V's of keys whose I is no chord of the home scale: the surprises. */
 function visits(analysis: Analysis, parts: readonly Part[]): FormWords[] {
   const home = scaleSounds(analysis.key)
   const away = (group: Group) => {
-    const inside = analysis.readings.find((reading) => reading.slot.bar === group.from.bar && Math.abs(reading.slot.beat - group.from.beat) < 1e-6)
-    return ['ii-V', 'ii-V-I', 'minor ii-V'].includes(group.kind) && inside && sameKey(inside.key, group.key) && isHomeAt(analysis, group.from.bar) && !triadOf(group.key).every((sound) => home.has(sound))
+    const inside = analysis.readings.find(
+      (reading) =>
+        reading.slot.bar === group.from.bar && Math.abs(reading.slot.beat - group.from.beat) < 1e-6,
+    )
+    return (
+      ['ii-V', 'ii-V-I', 'minor ii-V'].includes(group.kind) &&
+      inside &&
+      sameKey(inside.key, group.key) &&
+      isHomeAt(analysis, group.from.bar) &&
+      !triadOf(group.key).every((sound) => home.has(sound))
+    )
   }
   const visited = analysis.groups.filter(away).map((group) => {
     const bars = group.to.bar - group.from.bar + (group.resolves ? 0 : 1)
-    const part = parts.find((one) => one.name !== '' && parts.length > 1 && one.bars.some((bar) => bar.number === group.from.bar))
+    const part = parts.find(
+      (one) => one.name !== '' && parts.length > 1 && one.bars.some((bar) => bar.number === group.from.bar),
+    )
     const where = part ? `${halfOf(part, group.from.bar)}${called(part)}` : barName(group.from.bar)
     const far = distanceInWords(group.key, analysis.key)
     return {

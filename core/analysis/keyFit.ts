@@ -17,10 +17,12 @@ export const SCALE_FORMS: Readonly<Record<Mode, readonly { name: string; bits: n
 }
 
 /** Pitch classes as bits, counted from another sound. */
-export const above = (sounds: number, tonic: number): number => ((sounds >> tonic) | (sounds << (12 - tonic))) & 0xfff
+export const above = (sounds: number, tonic: number): number =>
+  ((sounds >> tonic) | (sounds << (12 - tonic))) & 0xfff
 
 /** The scale of a key that holds all these sounds, or null when they lie outside it. */
-export const scaleHolding = (sounds: number, key: Key): string | null => scaleHoldingAt(sounds, pitchClass(key.tonic), key.mode)
+export const scaleHolding = (sounds: number, key: Key): string | null =>
+  scaleHoldingAt(sounds, pitchClass(key.tonic), key.mode)
 
 function scaleHoldingAt(sounds: number, tonic: number, mode: Mode): string | null {
   const turned = above(sounds, tonic)
@@ -60,7 +62,14 @@ const POINTS = {
 } as const
 
 /** Roots of chords often borrowed in major, with the kinds they come in (common practice: borrowed from the parallel key). */
-const BORROWED: Partial<Record<number, readonly Kind[]>> = { 0: ['minor'], 2: ['half-diminished'], 3: ['major'], 5: ['minor'], 8: ['major', 'dominant'], 10: ['major', 'dominant'] }
+const BORROWED: Partial<Record<number, readonly Kind[]>> = {
+  0: ['minor'],
+  2: ['half-diminished'],
+  3: ['major'],
+  5: ['minor'],
+  8: ['major', 'dominant'],
+  10: ['major', 'dominant'],
+}
 
 export function keyFit(chord: Judged, next: Judged | undefined, tonic: number, mode: Mode): number {
   const rel = modulo(chord.root - tonic, 12)
@@ -71,14 +80,32 @@ export function keyFit(chord: Judged, next: Judged | undefined, tonic: number, m
   const scale = scaleHoldingAt(chord.sounds, tonic, mode)
   if (scale) points = scale === 'melodic minor' && rel !== 0 && rel !== 7 ? POINTS.raised : POINTS.inside
   else if (mode === 'major' && chord.kind === 'dominant' && (rel === 0 || rel === 5)) points = POINTS.blues
-  else if (next && chord.kind === 'dominant' && (falls === 7 || falls === 1) && scaleHoldingAt(next.sounds, tonic, mode)) points = POINTS.secondary
-  else if (mode === 'major' ? BORROWED[rel]?.includes(chord.kind) : rel === 0 && chord.kind === 'major') points = POINTS.visitor
+  else if (
+    next &&
+    chord.kind === 'dominant' &&
+    (falls === 7 || falls === 1) &&
+    scaleHoldingAt(next.sounds, tonic, mode)
+  )
+    points = POINTS.secondary
+  else if (mode === 'major' ? BORROWED[rel]?.includes(chord.kind) : rel === 0 && chord.kind === 'major')
+    points = POINTS.visitor
   else if (chord.kind === 'diminished') points = POINTS.visitor
   if (rel === 0 && chord.kind === tonicKind) points += POINTS.home
   // A V with altered tones is still the V.
   if (rel === 7 && chord.kind === 'dominant') points = Math.max(points, POINTS.inside)
-  if (rel === 7 && nextRel === 0 && next!.kind === tonicKind && (chord.kind === 'dominant' || chord.kind === 'major')) points += POINTS.cadence
-  if (rel === 2 && nextRel === 7 && next!.kind === 'dominant' && chord.kind === (mode === 'major' ? 'minor' : 'half-diminished')) points += POINTS.preparation
+  if (
+    rel === 7 &&
+    nextRel === 0 &&
+    next!.kind === tonicKind &&
+    (chord.kind === 'dominant' || chord.kind === 'major')
+  )
+    points += POINTS.cadence
+  if (
+    rel === 2 &&
+    nextRel === 7 &&
+    next!.kind === 'dominant' &&
+    chord.kind === (mode === 'major' ? 'minor' : 'half-diminished')
+  )
+    points += POINTS.preparation
   return points
 }
-

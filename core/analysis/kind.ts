@@ -1,7 +1,8 @@
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 
 /** The basic quality of a chord, which decides what it can do. */
-export type Kind = 'major' | 'dominant' | 'minor' | 'half-diminished' | 'diminished' | 'augmented' | 'suspended' | 'power'
+export type Kind =
+  'major' | 'dominant' | 'minor' | 'half-diminished' | 'diminished' | 'augmented' | 'suspended' | 'power'
 
 export function kindOf(chord: ChordSymbol): Kind {
   const has = (...degrees: Parameters<typeof hasDegree>[1][]) => hasDegree(chord, ...degrees)

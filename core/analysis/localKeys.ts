@@ -26,7 +26,12 @@ const KEYS = 24
 export function localKeys(sounding: readonly Sounding[], home: Key, written: readonly (Key | null)[]): Key[] {
   const keys = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => ({ tonic, mode })))
   const indexOf = (key: Key) => pitchClass(key.tonic) + (key.mode === 'major' ? 0 : 12)
-  const judged = sounding.map(({ chord, kind, sounds, slot }) => ({ root: pitchClass(chord.root), kind, sounds, weight: weightOf(slot.beats) }))
+  const judged = sounding.map(({ chord, kind, sounds, slot }) => ({
+    root: pitchClass(chord.root),
+    kind,
+    sounds,
+    weight: weightOf(slot.beats),
+  }))
   const homeIndex = indexOf(home)
 
   let scores = keys.map((_, at) => (at === homeIndex ? 0 : -CHANGE))
@@ -42,10 +47,20 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
       const parallel = (at + 12) % KEYS
       let before = at
       let score = scores[at]!
-      if (scores[best]! - CHANGE > score) { before = best; score = scores[best]! - CHANGE }
-      if (scores[parallel]! - PARALLEL_CHANGE > score) { before = parallel; score = scores[parallel]! - PARALLEL_CHANGE }
+      if (scores[best]! - CHANGE > score) {
+        before = best
+        score = scores[best]! - CHANGE
+      }
+      if (scores[parallel]! - PARALLEL_CHANGE > score) {
+        before = parallel
+        score = scores[parallel]! - PARALLEL_CHANGE
+      }
       arrivals[at] = before
-      next[at] = score + keyFit(one, judged[index + 1], keys[at]!.tonic, keys[at]!.mode) * one.weight + (at === homeIndex ? AT_HOME : 0) + (at === named ? WRITTEN : 0)
+      next[at] =
+        score +
+        keyFit(one, judged[index + 1], keys[at]!.tonic, keys[at]!.mode) * one.weight +
+        (at === homeIndex ? AT_HOME : 0) +
+        (at === named ? WRITTEN : 0)
     }
     from.push(arrivals)
     scores = next
@@ -57,27 +72,51 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
     path[index] = at
     at = from[index]![at]!
   }
-  return settled(sounding, path.map((key, index) => ({ ...keys[key]!, named: written[index] ?? null })), home)
+  return settled(
+    sounding,
+    path.map((key, index) => ({ ...keys[key]!, named: written[index] ?? null })),
+    home,
+  )
 }
 
-interface Found { tonic: number; mode: Key['mode']; named: Key | null }
+interface Found {
+  tonic: number
+  mode: Key['mode']
+  named: Key | null
+}
 
 /** Passages without their own I go back home; the others get a spelling from their own roots. */
 function settled(sounding: readonly Sounding[], path: readonly Found[], home: Key): Key[] {
   const result: Key[] = []
   for (let begin = 0; begin < path.length;) {
     let end = begin
-    while (end < path.length && path[end]!.tonic === path[begin]!.tonic && path[end]!.mode === path[begin]!.mode) end += 1
+    while (
+      end < path.length &&
+      path[end]!.tonic === path[begin]!.tonic &&
+      path[end]!.mode === path[begin]!.mode
+    )
+      end += 1
     const { tonic, mode } = path[begin]!
     const chords = sounding.slice(begin, end)
     const hasTonic = chords.some((one) => pitchClass(one.chord.root) === tonic && one.kind === mode)
     const isHome = tonic === pitchClass(home.tonic) && mode === home.mode
-    const named = path.slice(begin, end).find((one) => one.named && pitchClass(one.named.tonic) === tonic && one.named.mode === mode)?.named
-    const key = isHome || !hasTonic ? home : named ?? spelledKey(tonic, mode, chords.map((one) => one.chord.root))
+    const named = path
+      .slice(begin, end)
+      .find((one) => one.named && pitchClass(one.named.tonic) === tonic && one.named.mode === mode)?.named
+    const key =
+      isHome || !hasTonic
+        ? home
+        : (named ??
+          spelledKey(
+            tonic,
+            mode,
+            chords.map((one) => one.chord.root),
+          ))
     for (let at = begin; at < end; at += 1) result.push(key)
     begin = end
   }
   return result
 }
 
-export const sameKey = (a: Key, b: Key): boolean => a.mode === b.mode && a.tonic.letter === b.tonic.letter && a.tonic.alter === b.tonic.alter
+export const sameKey = (a: Key, b: Key): boolean =>
+  a.mode === b.mode && a.tonic.letter === b.tonic.letter && a.tonic.alter === b.tonic.alter

@@ -27,18 +27,27 @@ export function numeralOf(chord: ChordSymbol, key: Key, school: NumeralSchool): 
 export function usualStep(chord: ChordSymbol, key: Key): string {
   const written = stepName(chord.root, key.tonic)
   const kind = kindOf(chord)
-  return (kind === 'diminished' || kind === 'half-diminished' ? USUAL_DIMINISHED[written] : USUAL_STEP[written]) ?? written
+  return (
+    (kind === 'diminished' || kind === 'half-diminished' ? USUAL_DIMINISHED[written] : USUAL_STEP[written]) ??
+    written
+  )
 }
 
 /** The numeral of a chord read as a step by its job. */
-export const numeralAs = (step: string, chord: ChordSymbol, school: NumeralSchool): string => withQuality(step, chord, school) + bassFigure(chord)
+export const numeralAs = (step: string, chord: ChordSymbol, school: NumeralSchool): string =>
+  withQuality(step, chord, school) + bassFigure(chord)
 
 /** A bass other than the root is told by its degree: C/E is `I/3`. */
-const bassFigure = (chord: ChordSymbol): string => (chord.bass ? `/${degreeBetween(chord.root, chord.bass)}` : '')
+const bassFigure = (chord: ChordSymbol): string =>
+  chord.bass ? `/${degreeBetween(chord.root, chord.bass)}` : ''
 
 /** The numeral of a chord that belongs to another step: `V7/ii`, `bII7/V`. */
-export const numeralOver = (step: string, chord: ChordSymbol, target: string, school: NumeralSchool): string =>
-  `${withQuality(step, chord, school)}/${target}`
+export const numeralOver = (
+  step: string,
+  chord: ChordSymbol,
+  target: string,
+  school: NumeralSchool,
+): string => `${withQuality(step, chord, school)}/${target}`
 
 /** `step` dressed with the chord's quality in either school. */
 function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): string {
@@ -60,10 +69,28 @@ function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): s
 }
 
 /** Steps nobody writes, by the usual name of the same sound. */
-const USUAL_STEP: Readonly<Record<string, string>> = { bI: 'VII', bIV: 'III', '#III': 'IV', '#VII': 'I', '#VI': 'bVII', '#II': 'bIII', '#I': 'bII', '#V': 'bVI' }
+const USUAL_STEP: Readonly<Record<string, string>> = {
+  bI: 'VII',
+  bIV: 'III',
+  '#III': 'IV',
+  '#VII': 'I',
+  '#VI': 'bVII',
+  '#II': 'bIII',
+  '#I': 'bII',
+  '#V': 'bVI',
+}
 
 /** Diminished chords lead up by their usual names. */
-const USUAL_DIMINISHED: Readonly<Record<string, string>> = { bI: 'VII', bII: '#I', bIV: 'III', bV: '#IV', bVI: '#V', bVII: '#VI', '#III': 'IV', '#VII': 'I' }
+const USUAL_DIMINISHED: Readonly<Record<string, string>> = {
+  bI: 'VII',
+  bII: '#I',
+  bIV: 'III',
+  bV: '#IV',
+  bVI: '#V',
+  bVII: '#VI',
+  '#III': 'IV',
+  '#VII': 'I',
+}
 
 /** The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that stands there. */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {

@@ -31,7 +31,8 @@ export interface Sounding {
   sounds: number
 }
 
-const soundsOf = (chord: ChordSymbol): number => chord.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
+const soundsOf = (chord: ChordSymbol): number =>
+  chord.tones.reduce((bits, tone) => bits | (1 << pitchClass(tone.note)), 0)
 
 /** Kind and sounds of chords seen before. */
 const KNOWN = new WeakMap<ChordSymbol, Pick<Sounding, 'kind' | 'sounds'>>()
@@ -48,12 +49,14 @@ export function played(chart: Chart): Sounding[] {
   const order = playOrder(chart)
   const reached = new Set(order)
   const missed = chart.bars.flatMap((_, index) => (reached.has(index) ? [] : [index]))
-  return [...order, ...missed].flatMap((index) => chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
-    if (slot.symbol?.kind !== 'chord') return []
-    const { chord } = slot.symbol
-    if (!known.has(slot)) known.set(slot, { slot, chord, ...natureOf(chord) })
-    return [known.get(slot)!]
-  }))
+  return [...order, ...missed].flatMap((index) =>
+    chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
+      if (slot.symbol?.kind !== 'chord') return []
+      const { chord } = slot.symbol
+      if (!known.has(slot)) known.set(slot, { slot, chord, ...natureOf(chord) })
+      return [known.get(slot)!]
+    }),
+  )
 }
 
 const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
@@ -61,7 +64,15 @@ const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
 /** The chords in playing order with their keys and neighbours. */
 export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): Place[] {
   const places = sounding.map(({ slot, chord, kind, sounds }, at): Place => ({
-    slot, chord, kind, sounds, key: keys[at]!, rel: modulo(pitchClass(chord.root) - pitchClass(keys[at]!.tonic), 12), next: null, previous: null, wraps: false,
+    slot,
+    chord,
+    kind,
+    sounds,
+    key: keys[at]!,
+    rel: modulo(pitchClass(chord.root) - pitchClass(keys[at]!.tonic), 12),
+    next: null,
+    previous: null,
+    wraps: false,
   }))
   for (let at = 1; at < places.length; at += 1) {
     const [before, here] = [places[at - 1]!, places[at]!]
@@ -71,11 +82,17 @@ export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): P
   for (let at = places.length - 1; at >= 0; at -= 1) {
     const [here, after] = [places[at]!, places[at + 1]]
     if (after && !same(here, after)) here.next = after
-    else if (after) { here.next = after.next; here.wraps = after.wraps }
-    else { here.next = top && !same(here, top) ? top : (places.find((other) => !same(here, other)) ?? null); here.wraps = here.next !== null }
+    else if (after) {
+      here.next = after.next
+      here.wraps = after.wraps
+    } else {
+      here.next = top && !same(here, top) ? top : (places.find((other) => !same(here, other)) ?? null)
+      here.wraps = here.next !== null
+    }
   }
   return places
 }
 
 /** The same chord standing on counts once: where a new chord begins. */
-export const runsOf = (places: readonly Place[]): Place[] => places.filter((place, at) => at === 0 || !same(place, places[at - 1]!))
+export const runsOf = (places: readonly Place[]): Place[] =>
+  places.filter((place, at) => at === 0 || !same(place, places[at - 1]!))

@@ -5,9 +5,21 @@ import type { ChordScale } from './scales'
 
 /** The job of a chord in words a player uses. */
 export type Function =
-  | 'tonic' | 'subdominant' | 'dominant' | 'secondary dominant' | 'substitute dominant' | 'related ii'
-  | 'borrowed' | 'quality flip' | 'passing diminished' | 'common-tone diminished' | 'leading diminished'
-  | 'chromatic approach' | 'line chord' | 'blues' | 'outside'
+  | 'tonic'
+  | 'subdominant'
+  | 'dominant'
+  | 'secondary dominant'
+  | 'substitute dominant'
+  | 'related ii'
+  | 'borrowed'
+  | 'quality flip'
+  | 'passing diminished'
+  | 'common-tone diminished'
+  | 'leading diminished'
+  | 'chromatic approach'
+  | 'line chord'
+  | 'blues'
+  | 'outside'
 
 export interface Reading {
   slot: Slot
@@ -30,8 +42,21 @@ export interface Reading {
 
 /** What belongs together in a progression, by the trade's names. */
 export const GROUP_KINDS = [
-  'ii-V', 'ii-V-I', 'minor ii-V', 'substituted ii-V', 'ii-V chain', 'dominant chain', 'turnaround', 'backdoor',
-  'authentic cadence', 'plagal cadence', 'deceptive cadence', 'half cadence', 'line cliché', 'passing diminished', 'blues form',
+  'ii-V',
+  'ii-V-I',
+  'minor ii-V',
+  'substituted ii-V',
+  'ii-V chain',
+  'dominant chain',
+  'turnaround',
+  'backdoor',
+  'authentic cadence',
+  'plagal cadence',
+  'deceptive cadence',
+  'half cadence',
+  'line cliché',
+  'passing diminished',
+  'blues form',
 ] as const
 export type GroupKind = (typeof GROUP_KINDS)[number]
 

@@ -21,9 +21,12 @@ const isMinorKind = (kind: Kind) => kind === 'minor' || kind === 'half-diminishe
 /** A chord that can push a fifth down: a dominant seventh, or a plain major, augmented or suspended one doing its job. */
 const canPush = (kind: Kind) => ['dominant', 'major', 'augmented', 'suspended'].includes(kind)
 const fallsTo = (place: Place, semitones: number): Place | null =>
-  place.next && modulo(pitchClass(place.chord.root) - pitchClass(place.next.chord.root), 12) === semitones ? place.next : null
+  place.next && modulo(pitchClass(place.chord.root) - pitchClass(place.next.chord.root), 12) === semitones
+    ? place.next
+    : null
 const name = (place: Place) => place.chord.canonical
-const roleOfPush = (target: Place): Role => (isMinorKind(target.kind) ? 'dominant to minor' : 'dominant to major')
+const roleOfPush = (target: Place): Role =>
+  isMinorKind(target.kind) ? 'dominant to minor' : 'dominant to major'
 
 /** All tones lie in one scale of the key. */
 export const isInside = (place: Place, key: Key): boolean => scaleHolding(place.sounds, key) !== null
@@ -65,7 +68,12 @@ export function insideRule(place: Place, key: Key): Finding | null {
   const reason = `${name(place)} belongs to ${keyName(key)}${scaleInWords(place, key)}: ${what}.`
   if (fn === 'dominant' && canPush(place.kind)) {
     const home = fallsTo(place, 7)
-    if (home && home.rel === 0) return { function: fn, role: roleOfPush(home), reason: `${name(place)} is the V of ${keyName(key)} and goes home to ${name(home)}.` }
+    if (home && home.rel === 0)
+      return {
+        function: fn,
+        role: roleOfPush(home),
+        reason: `${name(place)} is the V of ${keyName(key)} and goes home to ${name(home)}.`,
+      }
     return { function: fn, role: place.kind === 'minor' ? 'ii minor' : role, reason }
   }
   return { function: fn, role: roleByKind(place.kind, role), reason }
@@ -79,8 +87,14 @@ function roleByKind(kind: Kind, role: Role): Role {
     case 'dominant':
       return 'dominant at rest'
     case 'minor':
-      return ['ii minor', 'iii minor', 'vi minor', 'iv minor', 'tonic minor'].includes(role) ? role : 'ii minor'
-    case 'half-diminished': case 'diminished': case 'augmented': case 'suspended': case 'power':
+      return ['ii minor', 'iii minor', 'vi minor', 'iv minor', 'tonic minor'].includes(role)
+        ? role
+        : 'ii minor'
+    case 'half-diminished':
+    case 'diminished':
+    case 'augmented':
+    case 'suspended':
+    case 'power':
       return kind
   }
 }
@@ -106,19 +120,27 @@ const relatedTwo: Rule = (place, key, { school }) => {
   const minor = goal ? isMinorKind(goal.kind) : place.kind === 'half-diminished'
   const tonic = goal?.chord.root ?? fifthBelow(dominant.chord.root)
   const sameAsHome = pitchClass(tonic) === pitchClass(key.tonic)
-  if (sameAsHome) return place.kind === 'half-diminished' && key.mode === 'major'
-    ? { function: 'borrowed', role: 'half-diminished', reason: `${name(place)} is the ii of the parallel minor before ${name(dominant)}.` }
-    : null
+  if (sameAsHome)
+    return place.kind === 'half-diminished' && key.mode === 'major'
+      ? {
+          function: 'borrowed',
+          role: 'half-diminished',
+          reason: `${name(place)} is the ii of the parallel minor before ${name(dominant)}.`,
+        }
+      : null
   const target = targetName(tonic, minor, key.tonic)
   return {
-    function: 'related ii', role: roleByKind(place.kind, 'ii minor'), key: keyOn(tonic, minor),
+    function: 'related ii',
+    role: roleByKind(place.kind, 'ii minor'),
+    key: keyOn(tonic, minor),
     roman: numeralOver('II', place.chord, target, school),
     reason: `${name(place)} is the ii before ${name(dominant)}, a ii-V pointing at ${noteName(tonic)}${minor ? ' minor' : ''}${goal ? '' : ', which does not come'}.`,
   }
 }
 
 /** iv and bVII7 on the way home are borrowed together; they do not point at the key of bIII. */
-export const isBackdoor = (two: Place, dominant: Place): boolean => two.rel === 5 && dominant.rel === 10 && dominant.next?.rel === 0
+export const isBackdoor = (two: Place, dominant: Place): boolean =>
+  two.rel === 5 && dominant.rel === 10 && dominant.next?.rel === 0
 
 /** The note a perfect fifth below, spelled by its letter. */
 export function fifthBelow(root: Note): Note {
@@ -128,13 +150,27 @@ export function fifthBelow(root: Note): Note {
 /** The V of a ii-V whose I does not come: it still names its key. */
 const dominantOfTwo: Rule = (place, key, { school }) => {
   const two = place.previous
-  if (place.kind !== 'dominant' || !two || !isMinorKind(two.kind) || two.kind === 'diminished' || place.rel === 7) return null
-  if (modulo(pitchClass(two.chord.root) - pitchClass(place.chord.root), 12) !== 7 || fallsTo(place, 7) || isBackdoor(two, place)) return null
+  if (
+    place.kind !== 'dominant' ||
+    !two ||
+    !isMinorKind(two.kind) ||
+    two.kind === 'diminished' ||
+    place.rel === 7
+  )
+    return null
+  if (
+    modulo(pitchClass(two.chord.root) - pitchClass(place.chord.root), 12) !== 7 ||
+    fallsTo(place, 7) ||
+    isBackdoor(two, place)
+  )
+    return null
   const tonic = fifthBelow(place.chord.root)
   const minor = two.kind === 'half-diminished'
   if (pitchClass(tonic) === pitchClass(key.tonic)) return null
   return {
-    function: 'secondary dominant', role: minor ? 'dominant to minor' : 'dominant to major', key: keyOn(tonic, minor),
+    function: 'secondary dominant',
+    role: minor ? 'dominant to minor' : 'dominant to major',
+    key: keyOn(tonic, minor),
     roman: numeralOver('V', place.chord, targetName(tonic, minor, key.tonic), school),
     reason: `${name(place)} is the V after ${name(two)}, a ii-V pointing at ${noteName(tonic)}${minor ? ' minor' : ''}, which does not come.`,
   }
@@ -142,28 +178,45 @@ const dominantOfTwo: Rule = (place, key, { school }) => {
 
 const secondaryDominant: Rule = (place, key, { school }) => {
   const target = fallsTo(place, 7)
-  if (!target || place.wraps || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished') return null
+  if (!target || place.wraps || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished')
+    return null
   // A plain triad only pushes into a chord of the key: Eb to Ab in C is two borrowed chords, D to G is V of V.
-  if (place.kind !== 'dominant' && (insideKey(place, key) || place.kind === 'suspended' || !isInside(target, key))) return null
+  if (
+    place.kind !== 'dominant' &&
+    (insideKey(place, key) || place.kind === 'suspended' || !isInside(target, key))
+  )
+    return null
   const minor = isMinorKind(target.kind)
   return {
-    function: 'secondary dominant', role: roleOfPush(target), key: keyOn(target.chord.root, minor),
+    function: 'secondary dominant',
+    role: roleOfPush(target),
+    key: keyOn(target.chord.root, minor),
     roman: numeralOver('V', place.chord, targetName(target.chord.root, minor, key.tonic), school),
     reason: `${name(place)} is the V of ${name(target)}, which follows.`,
   }
 }
 
-const insideKey = (place: Place, key: Key) => isInside(place, key) && INSIDE[key.mode][place.rel] !== undefined
+const insideKey = (place: Place, key: Key) =>
+  isInside(place, key) && INSIDE[key.mode][place.rel] !== undefined
 
 /** A V of a minor chord of the key that goes up a half step instead: III7 to IV is V7/vi, deceptive. */
 const deceptiveDominant: Rule = (place, key, { school }) => {
   const next = place.wraps ? null : place.next
-  if (place.kind !== 'dominant' || !next || next.kind === 'dominant' || modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12) !== 1) return null
+  if (
+    place.kind !== 'dominant' ||
+    !next ||
+    next.kind === 'dominant' ||
+    modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12) !== 1
+  )
+    return null
   const goal = fifthBelow(place.chord.root)
   const step = modulo(pitchClass(goal) - pitchClass(key.tonic), 12)
   if (key.mode !== 'major' || ![2, 4, 9].includes(step)) return null
   return {
-    function: 'secondary dominant', role: 'dominant to minor', key: keyOn(goal, true), roman: numeralOver('V', place.chord, targetName(goal, true, key.tonic), school),
+    function: 'secondary dominant',
+    role: 'dominant to minor',
+    key: keyOn(goal, true),
+    roman: numeralOver('V', place.chord, targetName(goal, true, key.tonic), school),
     reason: `${name(place)} is the V of ${noteName(goal)} minor and goes up a half step to ${name(next)} instead: deceptive.`,
   }
 }
@@ -174,9 +227,12 @@ const substituteDominant: Rule = (place, key, { school }) => {
   const minor = isMinorKind(target.kind)
   const home = target.rel === 0
   return {
-    function: 'substitute dominant', role: 'dominant at rest',
+    function: 'substitute dominant',
+    role: 'dominant at rest',
     key: home ? key : keyOn(target.chord.root, minor),
-    roman: home ? numeralAs('bII', place.chord, school) : numeralOver('bII', place.chord, targetName(target.chord.root, minor, key.tonic), school),
+    roman: home
+      ? numeralAs('bII', place.chord, school)
+      : numeralOver('bII', place.chord, targetName(target.chord.root, minor, key.tonic), school),
     reason: `${name(place)} falls a half step to ${name(target)}: it has the third and seventh of its V, swapped.`,
   }
 }
@@ -184,22 +240,54 @@ const substituteDominant: Rule = (place, key, { school }) => {
 const bluesSeventh: Rule = (place, key) => {
   if (place.kind !== 'dominant' || (place.rel !== 0 && place.rel !== 5)) return null
   // Going to IV it is also the V of that chord.
-  if (place.rel === 0 && fallsTo(place, 7)) return { function: 'blues', role: 'blues I into IV', reason: `${name(place)} is the I of ${keyName(key)} with the flat seventh of the blues, and the V of ${name(place.next!)}, which follows.` }
-  return { function: 'blues', role: 'dominant at rest', reason: `${name(place)} is the ${place.rel === 0 ? 'I' : 'IV'} of ${keyName(key)} with the flat seventh of the blues.` }
+  if (place.rel === 0 && fallsTo(place, 7))
+    return {
+      function: 'blues',
+      role: 'blues I into IV',
+      reason: `${name(place)} is the I of ${keyName(key)} with the flat seventh of the blues, and the V of ${name(place.next!)}, which follows.`,
+    }
+  return {
+    function: 'blues',
+    role: 'dominant at rest',
+    reason: `${name(place)} is the ${place.rel === 0 ? 'I' : 'IV'} of ${keyName(key)} with the flat seventh of the blues.`,
+  }
 }
 
 const borrowedChord: Rule = (place, key) => {
   if (key.mode === 'minor') {
     if (place.rel === 5 && (place.kind === 'major' || place.kind === 'dominant'))
-      return { function: 'borrowed', role: 'dominant at rest', reason: `${name(place)} is the IV of the parallel major, with the raised sixth of the minor scale.` }
-    if (place.rel === 0 && place.kind === 'major') return { function: 'borrowed', role: 'I major', reason: `${name(place)} is home in major, a brighter ending.` }
-    if (place.rel === 1 && place.kind === 'major') return { function: 'borrowed', role: 'borrowed major', reason: `${name(place)} is the flat II, a half step above home (Neapolitan): it goes to the V or home.` }
-    if (place.rel === 2 && place.kind === 'minor') return { function: 'borrowed', role: 'ii minor', reason: `${name(place)} is the ii of the parallel major, as in Dorian.` }
+      return {
+        function: 'borrowed',
+        role: 'dominant at rest',
+        reason: `${name(place)} is the IV of the parallel major, with the raised sixth of the minor scale.`,
+      }
+    if (place.rel === 0 && place.kind === 'major')
+      return {
+        function: 'borrowed',
+        role: 'I major',
+        reason: `${name(place)} is home in major, a brighter ending.`,
+      }
+    if (place.rel === 1 && place.kind === 'major')
+      return {
+        function: 'borrowed',
+        role: 'borrowed major',
+        reason: `${name(place)} is the flat II, a half step above home (Neapolitan): it goes to the V or home.`,
+      }
+    if (place.rel === 2 && place.kind === 'minor')
+      return {
+        function: 'borrowed',
+        role: 'ii minor',
+        reason: `${name(place)} is the ii of the parallel major, as in Dorian.`,
+      }
     return null
   }
   const entry = BORROWED[place.rel]
   if (!entry || !entry.kinds.includes(place.kind)) return null
-  return { function: 'borrowed', role: entry.role(place.kind), reason: `${name(place)} is borrowed from ${keyName({ tonic: key.tonic, mode: 'minor' })}: ${entry.says}.` }
+  return {
+    function: 'borrowed',
+    role: entry.role(place.kind),
+    reason: `${name(place)} is borrowed from ${keyName({ tonic: key.tonic, mode: 'minor' })}: ${entry.says}.`,
+  }
 }
 
 const BORROWED: Partial<Record<number, { kinds: Kind[]; role: (kind: Kind) => Role; says: string }>> = {
@@ -209,16 +297,30 @@ const BORROWED: Partial<Record<number, { kinds: Kind[]; role: (kind: Kind) => Ro
   3: { kinds: ['major'], role: () => 'borrowed major', says: 'the relative major of the parallel minor' },
   5: { kinds: ['minor'], role: () => 'iv minor', says: 'the minor iv, whose flat sixth falls to the fifth' },
   7: { kinds: ['minor'], role: () => 'ii minor', says: 'the minor v, without the leading note' },
-  8: { kinds: ['major', 'dominant'], role: (kind) => (kind === 'dominant' ? 'dominant at rest' : 'borrowed major'), says: 'the flat VI' },
-  10: { kinds: ['major', 'dominant'], role: (kind) => (kind === 'dominant' ? 'dominant at rest' : 'borrowed major'), says: 'the flat VII, which can come home from behind' },
+  8: {
+    kinds: ['major', 'dominant'],
+    role: (kind) => (kind === 'dominant' ? 'dominant at rest' : 'borrowed major'),
+    says: 'the flat VI',
+  },
+  10: {
+    kinds: ['major', 'dominant'],
+    role: (kind) => (kind === 'dominant' ? 'dominant at rest' : 'borrowed major'),
+    says: 'the flat VII, which can come home from behind',
+  },
 }
 
 /** A standing chord with one tone on its way to the next: C C+ C6, Cm Cm(maj7) Cm7. */
 const lineChord: Rule = (place) => {
-  const sameRoot = (other: Place | null) => other !== null && pitchClass(other.chord.root) === pitchClass(place.chord.root)
-  if (place.kind === 'dominant' || (!sameRoot(place.previous) && !(sameRoot(place.next) && !place.wraps))) return null
+  const sameRoot = (other: Place | null) =>
+    other !== null && pitchClass(other.chord.root) === pitchClass(place.chord.root)
+  if (place.kind === 'dominant' || (!sameRoot(place.previous) && !(sameRoot(place.next) && !place.wraps)))
+    return null
   const other = sameRoot(place.previous) ? place.previous! : place.next!
-  return { function: 'line chord', role: roleByKind(place.kind, 'I major'), reason: `${name(place)} is ${name(other)} standing on while one of its tones moves.` }
+  return {
+    function: 'line chord',
+    role: roleByKind(place.kind, 'I major'),
+    reason: `${name(place)} is ${name(other)} standing on while one of its tones moves.`,
+  }
 }
 
 const diminishedChord: Rule = (place, key, { school }) => {
@@ -229,22 +331,45 @@ const diminishedChord: Rule = (place, key, { school }) => {
   // By its own bass and the bass it goes to: #IV°7 leads to I over 5.
   const byBass = modulo(bassOf(next) - bassOf(place), 12)
   if (place.kind === 'diminished' && next.chord.bass && (byBass === 1 || byBass === 11))
-    return { function: 'passing diminished', role: 'diminished', reason: `The bass of ${name(place)} goes ${byBass === 1 ? 'up' : 'down'} a half step to that of ${name(next)}.` }
+    return {
+      function: 'passing diminished',
+      role: 'diminished',
+      reason: `The bass of ${name(place)} goes ${byBass === 1 ? 'up' : 'down'} a half step to that of ${name(next)}.`,
+    }
   const rise = modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12)
-  const from = place.previous ? modulo(pitchClass(place.chord.root) - pitchClass(place.previous.chord.root), 12) : null
+  const from = place.previous
+    ? modulo(pitchClass(place.chord.root) - pitchClass(place.previous.chord.root), 12)
+    : null
   if (rise === 0 && place.kind === 'diminished')
-    return { function: 'common-tone diminished', role: 'diminished', reason: `${name(place)} shares its root with ${name(next)}, which follows.` }
+    return {
+      function: 'common-tone diminished',
+      role: 'diminished',
+      reason: `${name(place)} shares its root with ${name(next)}, which follows.`,
+    }
   if (place.kind === 'diminished' && ((rise === 1 && from === 1) || (rise === 11 && from === 11)))
-    return { function: 'passing diminished', role: 'diminished', reason: `${name(place)} fills the whole step between ${name(place.previous!)} and ${name(next)}.` }
+    return {
+      function: 'passing diminished',
+      role: 'diminished',
+      reason: `${name(place)} fills the whole step between ${name(place.previous!)} and ${name(next)}.`,
+    }
   if (rise === 1) {
     const minor = isMinorKind(next.kind)
     return {
-      function: 'leading diminished', role: roleByKind(place.kind, 'half-diminished'), key: keyOn(next.chord.root, minor),
-      ...(next.rel === 0 ? {} : { roman: numeralOver('VII', place.chord, targetName(next.chord.root, minor, key.tonic), school) }),
+      function: 'leading diminished',
+      role: roleByKind(place.kind, 'half-diminished'),
+      key: keyOn(next.chord.root, minor),
+      ...(next.rel === 0
+        ? {}
+        : { roman: numeralOver('VII', place.chord, targetName(next.chord.root, minor, key.tonic), school) }),
       reason: `${name(place)} leads up a half step into ${name(next)}: the V7b9 of it without its root.`,
     }
   }
-  if (rise === 11) return { function: 'passing diminished', role: 'diminished', reason: `${name(place)} steps down a half step into ${name(next)}.` }
+  if (rise === 11)
+    return {
+      function: 'passing diminished',
+      role: 'diminished',
+      reason: `${name(place)} steps down a half step into ${name(next)}.`,
+    }
   return null
 }
 
@@ -252,7 +377,8 @@ const qualityFlip: Rule = (place, key) => {
   if (key.mode !== 'major' || (place.kind !== 'major' && place.kind !== 'dominant')) return null
   if (![2, 4, 9].includes(place.rel)) return null
   return {
-    function: 'quality flip', role: 'dominant at rest',
+    function: 'quality flip',
+    role: 'dominant at rest',
     reason: `${name(place)} is the ${stepName(place.chord.root, key.tonic)} of ${keyName(key)} made major: brighter, pushing on.`,
   }
 }
@@ -262,29 +388,57 @@ const chromaticApproach: Rule = (place) => {
   const rise = modulo(pitchClass(place.next.chord.root) - pitchClass(place.chord.root), 12)
   if (rise !== 1 && rise !== 11) return null
   return {
-    function: 'chromatic approach', role: roleByKind(place.kind, 'ii minor'),
+    function: 'chromatic approach',
+    role: roleByKind(place.kind, 'ii minor'),
     reason: `${name(place)} is the shape of ${name(place.next)} from a half step ${rise === 1 ? 'below' : 'above'}.`,
   }
 }
 
 /** In the order in which a player would try them. */
 const OUTSIDE_RULES: readonly Rule[] = [
-  relatedTwo, secondaryDominant, deceptiveDominant, substituteDominant, dominantOfTwo, bluesSeventh, borrowedChord, diminishedChord, lineChord, qualityFlip, chromaticApproach,
+  relatedTwo,
+  secondaryDominant,
+  deceptiveDominant,
+  substituteDominant,
+  dominantOfTwo,
+  bluesSeventh,
+  borrowedChord,
+  diminishedChord,
+  lineChord,
+  qualityFlip,
+  chromaticApproach,
 ]
 
 /** Every rule that explains a chord in its key, the first explanation first; the last resort where there is none. */
 export function findingsOf(place: Place, manner: Manner): [Finding, ...Finding[]] {
   const { key } = place
   const rules = manner.blues ? [bluesSeventh, ...OUTSIDE_RULES] : OUTSIDE_RULES
-  const [first, ...rest] = [isInside(place, key) ? insideRule(place, key) : null, ...rules.map((rule) => rule(place, key, manner))].filter((finding) => finding !== null)
+  const [first, ...rest] = [
+    isInside(place, key) ? insideRule(place, key) : null,
+    ...rules.map((rule) => rule(place, key, manner)),
+  ].filter((finding) => finding !== null)
   return first ? [first, ...rest] : [lastResort(place, key)]
 }
 
 function lastResort(place: Place, key: Key): Finding {
   const pushes = place.kind === 'dominant' || hasDegree(place.chord, 'b7')
   const home = fallsTo(place, 7)
-  if (pushes && home?.rel === 0) return { function: 'dominant', role: roleOfPush(home), reason: `${name(place)} is the V of ${keyName(key)} with altered tones and goes home to ${name(home)}.` }
-  if (place.rel === 7 && canPush(place.kind)) return { function: 'dominant', role: home?.rel === 0 ? roleOfPush(home) : 'home dominant at rest', reason: `${name(place)} stands on the V of ${keyName(key)}.` }
+  if (pushes && home?.rel === 0)
+    return {
+      function: 'dominant',
+      role: roleOfPush(home),
+      reason: `${name(place)} is the V of ${keyName(key)} with altered tones and goes home to ${name(home)}.`,
+    }
+  if (place.rel === 7 && canPush(place.kind))
+    return {
+      function: 'dominant',
+      role: home?.rel === 0 ? roleOfPush(home) : 'home dominant at rest',
+      reason: `${name(place)} stands on the V of ${keyName(key)}.`,
+    }
   const role = place.kind === 'dominant' ? 'dominant at rest' : roleByKind(place.kind, 'ii minor')
-  return { function: 'outside', role, reason: `${name(place)} is outside ${keyName(key)} and does not lead to the chord after it by a usual way.` }
+  return {
+    function: 'outside',
+    role,
+    reason: `${name(place)} is outside ${keyName(key)} and does not lead to the chord after it by a usual way.`,
+  }
 }

@@ -37,6 +37,7 @@ export const SCALES = {
 export type ScaleName = keyof typeof SCALES
 
 /** For each role the scales that are tried, the usual one first: the first that holds all tones of the chord is it. */
+// prettier-ignore
 const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
   'I major': ['Ionian', 'Lydian', 'Ionian augmented', 'Lydian augmented'],
   'IV major': ['Lydian', 'Ionian', 'Lydian augmented'],
@@ -59,7 +60,8 @@ const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
 }
 
 /** Sounds above the root as bits. */
-const bitsOf = (degrees: readonly Degree[]) => degrees.reduce((bits, degree) => bits | (1 << semitonesOf(degree)), 0)
+const bitsOf = (degrees: readonly Degree[]) =>
+  degrees.reduce((bits, degree) => bits | (1 << semitonesOf(degree)), 0)
 const BITS = new Map((Object.keys(SCALES) as ScaleName[]).map((name) => [name, bitsOf(SCALES[name].degrees)]))
 
 /** The usual scale of a chord in its role, or null where none of the usual ones holds all its tones. */
@@ -69,12 +71,16 @@ export function chordScale(chord: ChordSymbol, role: Role): ChordScale | null {
   if (!name) return null
   const { degrees } = SCALES[name]
   // A tone the chord has by another name (#9 for b3, #5 for b13) keeps the chord's name and letter.
-  const named = degrees.map((degree) => chord.tones.find((tone) => semitonesOf(tone.degree) === semitonesOf(degree))?.degree ?? degree)
+  const named = degrees.map(
+    (degree) =>
+      chord.tones.find((tone) => semitonesOf(tone.degree) === semitonesOf(degree))?.degree ?? degree,
+  )
   return { name, degrees: named, notes: named.map((degree) => spellDegree(chord.root, degree)) }
 }
 
 export function whyScale(chord: ChordSymbol, role: Role, scale: ChordScale | null): string {
-  if (!scale) return `No usual scale for ${role === 'power' ? 'an open fifth' : `this job (${role})`} holds all tones of ${chord.canonical}: its own tones are the safe ones.`
+  if (!scale)
+    return `No usual scale for ${role === 'power' ? 'an open fifth' : `this job (${role})`} holds all tones of ${chord.canonical}: its own tones are the safe ones.`
   const usual = BY_ROLE[role][0]
   const says = SCALES[scale.name as ScaleName].says
   const from = noteName(chord.root)
@@ -82,4 +88,3 @@ export function whyScale(chord: ChordSymbol, role: Role, scale: ChordScale | nul
     ? `${from} ${scale.name}, ${says}: the usual scale for this job (${role}), and it holds every tone of ${chord.canonical}.`
     : `${from} ${scale.name}, ${says}: the first of the usual scales for this job (${role}) that holds every tone of ${chord.canonical}; ${usual} does not.`
 }
-

@@ -13,7 +13,12 @@ import type { Function, GroupKind } from './reading'
 export type SkeletonLevel = 1 | 2 | 3
 
 /** Chords that only lead to the next one. Common practice, no source. */
-const PASSING: readonly Function[] = ['passing diminished', 'common-tone diminished', 'leading diminished', 'chromatic approach']
+const PASSING: readonly Function[] = [
+  'passing diminished',
+  'common-tone diminished',
+  'leading diminished',
+  'chromatic approach',
+]
 
 const TWO_FIVES: readonly GroupKind[] = ['ii-V', 'ii-V-I', 'minor ii-V', 'substituted ii-V']
 
@@ -29,7 +34,10 @@ export function skeletonOf(chart: Chart, level: SkeletonLevel): Chart {
     })
     return { ...bar, slots: joined(slots) }
   })
-  return { ...chart, bars: bars.map((bar, index) => ({ ...bar, repeats: bar.repeats && sameChords(bar, bars[index - 1]) })) }
+  return {
+    ...chart,
+    bars: bars.map((bar, index) => ({ ...bar, repeats: bar.repeats && sameChords(bar, bars[index - 1]) })),
+  }
 }
 
 /** The chord of each slot after the passing ones have given their time to others; null for silences and unread text. */
@@ -70,7 +78,8 @@ function suffixAt(chord: ChordSymbol, level: 2 | 3): string {
   const has = (...degrees: Parameters<typeof hasDegree>[1][]) => hasDegree(chord, ...degrees)
   const seventh = level === 2
   if (has('b3')) {
-    if (has('b5') && !has('5')) return has('bb7') ? (seventh ? 'dim7' : 'dim') : has('b7') ? (seventh ? 'm7b5' : 'dim') : 'dim'
+    if (has('b5') && !has('5'))
+      return has('bb7') ? (seventh ? 'dim7' : 'dim') : has('b7') ? (seventh ? 'm7b5' : 'dim') : 'dim'
     if (!seventh) return 'm'
     return has('7') ? 'm(maj7)' : has('b7') ? 'm7' : has('6') ? 'm6' : 'm'
   }
@@ -90,11 +99,13 @@ function joined(slots: readonly Slot[]): Slot[] {
   const out: Slot[] = []
   for (const slot of slots) {
     const last = out.at(-1)
-    if (last && last.symbol?.kind === 'chord' && last.text === slot.text) out[out.length - 1] = { ...last, beats: last.beats + slot.beats }
+    if (last && last.symbol?.kind === 'chord' && last.text === slot.text)
+      out[out.length - 1] = { ...last, beats: last.beats + slot.beats }
     else out.push(slot)
   }
   return out
 }
 
 const sameChords = (bar: Bar, other: Bar | undefined): boolean =>
-  other !== undefined && bar.slots.map((slot) => slot.text).join() === other.slots.map((slot) => slot.text).join()
+  other !== undefined &&
+  bar.slots.map((slot) => slot.text).join() === other.slots.map((slot) => slot.text).join()

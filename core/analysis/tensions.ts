@@ -19,6 +19,7 @@ const row = (free: string, special = '', avoid = ''): Tensions => {
  * Availability by function (Nettles & Graf, "The Chord Scale Theory and Jazz Harmony"; Levine, "The Jazz Theory Book"; both
  * from memory). The degrees of a dominant are given against its unaltered form; 11 on a dominant is avoided with the third.
  */
+// prettier-ignore
 const TENSIONS: Readonly<Record<Role, Tensions>> = {
   //                          free               special                            avoid
   'I major':            row('6 7 9 13',         '#11',                             '11'),
@@ -54,11 +55,18 @@ export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
 export function whyTension(chord: ChordSymbol, role: Role, degree: Degree): string {
   const { free, special } = TENSIONS[role]
   const sound = semitonesOf(degree)
-  const against = (semitones: number) => chord.tones.find((tone) => (semitonesOf(tone.degree) + semitones) % 12 === sound)?.degree
+  const against = (semitones: number) =>
+    chord.tones.find((tone) => (semitonesOf(tone.degree) + semitones) % 12 === sound)?.degree
   const [half, whole] = [against(1), against(2)]
   const clash = half ? `a half step above the ${half}, a minor ninth with it when it lies higher` : null
   const stands = whole ? `a whole step above the ${whole}` : 'it lies no half step above a chord tone'
-  if (free.includes(degree)) return clash && degree !== 'b9' ? `${degree}: ${clash}, but it belongs to this job (${role}).` : degree === 'b9' ? `b9: the one minor ninth that is welcome, over the root of a dominant that falls a fifth.` : `${degree}: ${stands}, and it belongs to this job (${role}).`
-  if (special.includes(degree)) return `${degree}: ${clash ?? stands}; a colour on purpose, not by habit, for this job (${role}).`
+  if (free.includes(degree))
+    return clash && degree !== 'b9'
+      ? `${degree}: ${clash}, but it belongs to this job (${role}).`
+      : degree === 'b9'
+        ? `b9: the one minor ninth that is welcome, over the root of a dominant that falls a fifth.`
+        : `${degree}: ${stands}, and it belongs to this job (${role}).`
+  if (special.includes(degree))
+    return `${degree}: ${clash ?? stands}; a colour on purpose, not by habit, for this job (${role}).`
   return `${degree}: ${clash ?? `not of the scale of this job (${role})`}.`
 }

@@ -15,6 +15,7 @@ const read = (text: string) => analyse(parseChart(text))
  * Progressions as textbooks analyse them, with every numeral and the key each chord speaks in. All from memory: the types of
  * progression and their analysis, in our way of writing (a substitute dominant is bII7, or bII7/x), not the books' pages.
  */
+// prettier-ignore
 const WORKED: readonly { source: string; what: string; text: string; romans: string; keys: string }[] = [
   {
     source: 'Levine, The Jazz Theory Book (from memory)', what: 'major: I VI ii V',
@@ -100,16 +101,31 @@ describe('the sevenths of the three minor scales in all twelve keys, as a genera
     for (const form of ['natural', 'harmonic', 'melodic'] as const) {
       const scale = TonalKey.minorKey(tonic)[form].scale
       // The library builds the chords of melodic minor with sixths on I: sevenths are built here from its scale, by thirds.
-      const chords = scale.map((root, step) => seventhOn([0, 2, 4, 6].map((third) => scale[(step + third) % 7]!), root))
+      const chords = scale.map((root, step) =>
+        seventhOn(
+          [0, 2, 4, 6].map((third) => scale[(step + third) % 7]!),
+          root,
+        ),
+      )
       expect(chords.map((symbol) => numeralOf(chord(symbol), key, 'case'))).toEqual(NUMERALS[form])
       const { readings } = read(`key: ${tonic}m\n| ${chords.join(' | ')} |`)
-      expect(readings.filter((reading) => !reading.diatonic && keyName(reading.key) === keyName(key)).map((reading) => reading.slot.text)).toEqual([])
+      expect(
+        readings
+          .filter((reading) => !reading.diatonic && keyName(reading.key) === keyName(key))
+          .map((reading) => reading.slot.text),
+      ).toEqual([])
     }
   })
   /** The symbol whose tones are these notes. */
   function seventhOn(notes: readonly string[], root: string): string {
-    const symbol = ['maj7', '7', 'm7', 'm7b5', 'dim7', 'm(maj7)', 'maj7#5'].map((suffix) => root + suffix)
-      .find((one) => chord(one).tones.map((tone) => noteName(tone.note)).join() === notes.join())
+    const symbol = ['maj7', '7', 'm7', 'm7b5', 'dim7', 'm(maj7)', 'maj7#5']
+      .map((suffix) => root + suffix)
+      .find(
+        (one) =>
+          chord(one)
+            .tones.map((tone) => noteName(tone.note))
+            .join() === notes.join(),
+      )
     if (!symbol) throw new Error(`no seventh chord of ${notes.join()}`)
     return symbol
   }
@@ -118,27 +134,50 @@ describe('the sevenths of the three minor scales in all twelve keys, as a genera
 describe('chord scales', () => {
   /** Our names by those of the library, where they differ. */
   const THEIRS: Partial<Record<ScaleName, string>> = {
-    Ionian: 'major', 'Lydian augmented': 'lydian augmented', 'Mixolydian b13': 'mixolydian b6', 'Locrian ♮9': 'locrian #2', 'Mixolydian b9 b13': 'phrygian dominant',
-    'half-whole diminished': 'half-whole diminished', 'whole-half diminished': 'diminished', 'whole tone': 'whole tone', 'Ionian augmented': 'ionian augmented',
+    Ionian: 'major',
+    'Lydian augmented': 'lydian augmented',
+    'Mixolydian b13': 'mixolydian b6',
+    'Locrian ♮9': 'locrian #2',
+    'Mixolydian b9 b13': 'phrygian dominant',
+    'half-whole diminished': 'half-whole diminished',
+    'whole-half diminished': 'diminished',
+    'whole tone': 'whole tone',
+    'Ionian augmented': 'ionian augmented',
   }
-  test.each(Object.keys(SCALES) as ScaleName[])('%s has the sounds a general theory library gives it (tonal 6.4.3)', (name) => {
-    const theirs = Scale.get(`C ${THEIRS[name] ?? name.toLowerCase()}`)
-    expect(theirs.empty).toBe(false)
-    const ours = SCALES[name].degrees.map((degree) => noteName(spellDegree({ letter: 0, alter: 0 }, degree)))
-    const chroma = (notes: readonly string[]) => notes.map((note) => pitchClass(must(parseNote(note)))).sort((a, b) => a - b)
-    expect(chroma(ours)).toEqual(chroma(theirs.notes))
-  })
+  test.each(Object.keys(SCALES) as ScaleName[])(
+    '%s has the sounds a general theory library gives it (tonal 6.4.3)',
+    (name) => {
+      const theirs = Scale.get(`C ${THEIRS[name] ?? name.toLowerCase()}`)
+      expect(theirs.empty).toBe(false)
+      const ours = SCALES[name].degrees.map((degree) =>
+        noteName(spellDegree({ letter: 0, alter: 0 }, degree)),
+      )
+      const chroma = (notes: readonly string[]) =>
+        notes.map((note) => pitchClass(must(parseNote(note)))).sort((a, b) => a - b)
+      expect(chroma(ours)).toEqual(chroma(theirs.notes))
+    },
+  )
   test('the modes of the major scale over its own sevenths: Ionian, Dorian, Phrygian, Lydian, Mixolydian, Aeolian, Locrian (tonal 6.4.3)', () => {
     const names = ['ionian', 'dorian', 'phrygian', 'lydian', 'mixolydian', 'aeolian', 'locrian']
     for (const tonic of ['C', 'A', 'Eb', 'F#', 'Db']) {
       const chords = TonalKey.majorKey(tonic).chords
       const { readings } = read(`key: ${tonic}\n| ${chords.join(' | ')} |`)
       expect(readings.map((reading) => reading.scale!.name.toLowerCase())).toEqual(names)
-      readings.forEach((reading, step) => expect(reading.scale!.notes.map(noteName)).toEqual(Mode.notes(names[step]!, TonalKey.majorKey(tonic).scale[step]!)))
+      readings.forEach((reading, step) =>
+        expect(reading.scale!.notes.map(noteName)).toEqual(
+          Mode.notes(names[step]!, TonalKey.majorKey(tonic).scale[step]!),
+        ),
+      )
     }
   })
   test.each([
-    ['C7alt', 'dominant to minor', 'altered'], ['G13b9', 'dominant to major', 'half-whole diminished'], ['F7#11', 'dominant at rest', 'Lydian dominant'],
-    ['E7b9', 'dominant to minor', 'Mixolydian b9 b13'], ['Bdim7', 'diminished', 'whole-half diminished'], ['C7#5', 'dominant to major', 'Mixolydian b13'],
-  ] as const)('%s as %s is heard in %s (Levine, from memory)', (symbol, role, name) => expect(chordScale(chord(symbol), role)!.name).toBe(name))
+    ['C7alt', 'dominant to minor', 'altered'],
+    ['G13b9', 'dominant to major', 'half-whole diminished'],
+    ['F7#11', 'dominant at rest', 'Lydian dominant'],
+    ['E7b9', 'dominant to minor', 'Mixolydian b9 b13'],
+    ['Bdim7', 'diminished', 'whole-half diminished'],
+    ['C7#5', 'dominant to major', 'Mixolydian b13'],
+  ] as const)('%s as %s is heard in %s (Levine, from memory)', (symbol, role, name) =>
+    expect(chordScale(chord(symbol), role)!.name).toBe(name),
+  )
 })

@@ -11,7 +11,12 @@ export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<
   let head = 0
   while (head < before.length && head < after.length && same(head, head)) head += 1
   let tail = 0
-  while (tail < before.length - head && tail < after.length - head && same(before.length - 1 - tail, after.length - 1 - tail)) tail += 1
+  while (
+    tail < before.length - head &&
+    tail < after.length - head &&
+    same(before.length - 1 - tail, after.length - 1 - tail)
+  )
+    tail += 1
 
   const pair = (a: number, b: number) => moved.set(slotKey(before[a]!), slotKey(after[b]!))
   for (let i = 0; i < head; i += 1) pair(i, i)
@@ -29,8 +34,11 @@ export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<
   let i = 0
   let j = 0
   while (i < rows && j < columns) {
-    if (same(head + i, head + j)) { pair(head + i, head + j); i += 1; j += 1 }
-    else if (longest[i + 1]![j]! >= longest[i]![j + 1]!) i += 1
+    if (same(head + i, head + j)) {
+      pair(head + i, head + j)
+      i += 1
+      j += 1
+    } else if (longest[i + 1]![j]! >= longest[i]![j + 1]!) i += 1
     else j += 1
   }
   return moved

@@ -3,22 +3,44 @@ import { carryOver } from './carryOver'
 import { slotKey, slotsOf } from './chart'
 import { parseChart } from './parse'
 
-const shape = (text: string) => parseChart(text).bars.map((bar) => bar.slots.map((slot) => `${slot.text}@${Number(slot.beat.toFixed(3))}+${Number(slot.beats.toFixed(3))}`).join(' '))
+const shape = (text: string) =>
+  parseChart(text).bars.map((bar) =>
+    bar.slots
+      .map((slot) => `${slot.text}@${Number(slot.beat.toFixed(3))}+${Number(slot.beats.toFixed(3))}`)
+      .join(' '),
+  )
 
 describe('chart text', () => {
   test('settings, sections, bars', () => {
-    const chart = parseChart('title: A Tune\nkey: Bb\nmeter: 3/4\ntempo: 132\n[A] | Bb | Gm7 | [B] | Cm7 | F7 |')
+    const chart = parseChart(
+      'title: A Tune\nkey: Bb\nmeter: 3/4\ntempo: 132\n[A] | Bb | Gm7 | [B] | Cm7 | F7 |',
+    )
     expect(chart).toMatchObject({ title: 'A Tune', meter: { beats: 3, unit: 4 }, tempo: 132, problems: [] })
-    expect(chart.bars.map((bar) => [bar.section, bar.opensSection])).toEqual([['A', true], ['A', false], ['B', true], ['B', false]])
+    expect(chart.bars.map((bar) => [bar.section, bar.opensSection])).toEqual([
+      ['A', true],
+      ['A', false],
+      ['B', true],
+      ['B', false],
+    ])
   })
   test('chords share a bar equally unless beats are marked', () => {
-    expect(shape('| C G | C . . G7 | C Am F | C / G / |')).toEqual(['C@1+2 G@3+2', 'C@1+3 G7@4+1', 'C@1+1.333 Am@2.333+1.333 F@3.667+1.333', 'C@1+2 G@3+2'])
+    expect(shape('| C G | C . . G7 | C Am F | C / G / |')).toEqual([
+      'C@1+2 G@3+2',
+      'C@1+3 G7@4+1',
+      'C@1+1.333 Am@2.333+1.333 F@3.667+1.333',
+      'C@1+2 G@3+2',
+    ])
   })
   test('% repeats the bar before, a hold at the beginning of a bar goes on with its chord', () => {
     expect(shape('| C G | % | / . Am . |')).toEqual(['C@1+2 G@3+2', 'C@1+2 G@3+2', 'G@1+2 Am@3+2'])
   })
   test('line ends and double bar lines close bars; brackets keep their spaces', () => {
-    expect(shape('C | Am\nDm7 (b5) || G7(b9, b13) |]')).toEqual(['C@1+4', 'Am@1+4', 'Dm7@1+2 (b5)@3+2', 'G7(b9, b13)@1+4'])
+    expect(shape('C | Am\nDm7 (b5) || G7(b9, b13) |]')).toEqual([
+      'C@1+4',
+      'Am@1+4',
+      'Dm7@1+2 (b5)@3+2',
+      'G7(b9, b13)@1+4',
+    ])
   })
   test.each([
     ['| C | X7 |', { line: 1, column: 7, bar: 2, beat: 1, text: 'X7' }],
@@ -40,20 +62,56 @@ describe('chart text', () => {
     expect(slotsOf(chart).map((slot) => slot.symbol?.kind ?? null)).toEqual(['chord', null, 'chord', 'chord'])
   })
   test('no text throws, every problem has a place in it, and no bar holds more than the beats it is written with', () => {
-    const music = fc.array(fc.constantFrom('C', 'Am7', '|', '%', '.', '/', '[A]', '\n', ' ', 'x', '(', ')', ']', '[', '|:', ':|', ':|x3', '|1.', 'C_G', '_', 'Fine', 'D.S. al Coda', 'pickup: 1\n', 'meter: 3/4\n', 'key: G\n', 'N.C.', 'G7(b9, 13)'), { maxLength: 40 }).map((parts) => parts.join(' '))
-    fc.assert(fc.property(fc.oneof(fc.string(), music), (text) => {
-      const chart = parseChart(text)
-      const lines = text.split(/\r\n|\r|\n/)
-      for (const problem of chart.problems) {
-        expect(problem.line).toBeGreaterThanOrEqual(1)
-        expect(problem.line).toBeLessThanOrEqual(lines.length)
-        expect(problem.column).toBeLessThanOrEqual(lines[problem.line - 1]!.length + 1)
-      }
-      for (const bar of chart.bars) {
-        const sum = bar.slots.reduce((beats, slot) => beats + slot.beats, 0)
-        if (bar.slots.length > 0) expect(sum).toBeLessThanOrEqual(bar.beats + 1e-9)
-      }
-    }), { numRuns: 1500 })
+    const music = fc
+      .array(
+        fc.constantFrom(
+          'C',
+          'Am7',
+          '|',
+          '%',
+          '.',
+          '/',
+          '[A]',
+          '\n',
+          ' ',
+          'x',
+          '(',
+          ')',
+          ']',
+          '[',
+          '|:',
+          ':|',
+          ':|x3',
+          '|1.',
+          'C_G',
+          '_',
+          'Fine',
+          'D.S. al Coda',
+          'pickup: 1\n',
+          'meter: 3/4\n',
+          'key: G\n',
+          'N.C.',
+          'G7(b9, 13)',
+        ),
+        { maxLength: 40 },
+      )
+      .map((parts) => parts.join(' '))
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), music), (text) => {
+        const chart = parseChart(text)
+        const lines = text.split(/\r\n|\r|\n/)
+        for (const problem of chart.problems) {
+          expect(problem.line).toBeGreaterThanOrEqual(1)
+          expect(problem.line).toBeLessThanOrEqual(lines.length)
+          expect(problem.column).toBeLessThanOrEqual(lines[problem.line - 1]!.length + 1)
+        }
+        for (const bar of chart.bars) {
+          const sum = bar.slots.reduce((beats, slot) => beats + slot.beats, 0)
+          if (bar.slots.length > 0) expect(sum).toBeLessThanOrEqual(bar.beats + 1e-9)
+        }
+      }),
+      { numRuns: 1500 },
+    )
   })
 })
 
@@ -61,24 +119,32 @@ describe('what was made on chords follows them', () => {
   const slots = (text: string) => slotsOf(parseChart(text))
   test('a bar put in moves what stands after it', () => {
     const moved = carryOver(slots('| C | Am | F | G |'), slots('| C | Em | Am | F | G |'))
-    expect([...moved]).toEqual(expect.arrayContaining([['1:1', '1:1'], ['2:1', '3:1'], ['4:1', '5:1']]))
+    expect([...moved]).toEqual(
+      expect.arrayContaining([
+        ['1:1', '1:1'],
+        ['2:1', '3:1'],
+        ['4:1', '5:1'],
+      ]),
+    )
   })
   test('order is kept, only equal symbols are joined, and an unchanged chart keeps everything', () => {
     const tune = fc.array(fc.constantFrom('C', 'Am', 'F', 'G', 'E7'), { minLength: 1, maxLength: 12 })
-    fc.assert(fc.property(tune, tune, (a, b) => {
-      const [before, after] = [slots(`| ${a.join(' | ')} |`), slots(`| ${b.join(' | ')} |`)]
-      const moved = carryOver(before, after)
-      const text = (list: typeof before) => new Map(list.map((slot) => [slotKey(slot), slot.text]))
-      const bars: number[] = []
-      for (const slot of before) {
-        const to = moved.get(slotKey(slot))
-        if (!to) continue
-        expect(text(after).get(to)).toBe(slot.text)
-        bars.push(Number(to.split(':')[0]))
-      }
-      expect(bars).toEqual([...bars].sort((x, y) => x - y))
-      expect(new Set(bars).size).toBe(bars.length)
-      expect(carryOver(before, before).size).toBe(before.length)
-    }))
+    fc.assert(
+      fc.property(tune, tune, (a, b) => {
+        const [before, after] = [slots(`| ${a.join(' | ')} |`), slots(`| ${b.join(' | ')} |`)]
+        const moved = carryOver(before, after)
+        const text = (list: typeof before) => new Map(list.map((slot) => [slotKey(slot), slot.text]))
+        const bars: number[] = []
+        for (const slot of before) {
+          const to = moved.get(slotKey(slot))
+          if (!to) continue
+          expect(text(after).get(to)).toBe(slot.text)
+          bars.push(Number(to.split(':')[0]))
+        }
+        expect(bars).toEqual([...bars].sort((x, y) => x - y))
+        expect(new Set(bars).size).toBe(bars.length)
+        expect(carryOver(before, before).size).toBe(before.length)
+      }),
+    )
   })
 })

@@ -16,7 +16,18 @@ export interface Slot {
 }
 
 /** Words over a bar that say where the players go. `segno` and `coda` stand where it begins, the others where it ends. */
-export const MARKS = ['Segno', 'Coda', 'To Coda', 'Fine', 'D.C.', 'D.C. al Fine', 'D.C. al Coda', 'D.S.', 'D.S. al Fine', 'D.S. al Coda'] as const
+export const MARKS = [
+  'Segno',
+  'Coda',
+  'To Coda',
+  'Fine',
+  'D.C.',
+  'D.C. al Fine',
+  'D.C. al Coda',
+  'D.S.',
+  'D.S. al Fine',
+  'D.S. al Coda',
+] as const
 export type Mark = (typeof MARKS)[number]
 
 export const beginsBar = (mark: Mark): boolean => mark === 'Segno' || mark === 'Coda'
@@ -106,4 +117,5 @@ export const placeName = (place: { bar: number; beat: number }): string =>
   `${barName(place.bar)}, beat ${Math.round(place.beat * 100) / 100}`
 
 /** A key for maps and rows; equal exactly when bar and beat are equal. */
-export const slotKey = (place: { bar: number; beat: number }): string => `${place.bar}:${Math.round(place.beat * 1000) / 1000}`
+export const slotKey = (place: { bar: number; beat: number }): string =>
+  `${place.bar}:${Math.round(place.beat * 1000) / 1000}`

@@ -72,16 +72,26 @@ function removeBar(text: string, index: number): string {
   const plainBehind = /^\s*\|{1,2}(?![\]:|])\s*(?=[^\s])/.exec(behind)
   const plainBefore = /(?<!:)\|\s*$/.exec(before)
   if (plainBehind) return setLine(free, line, before + behind.slice(plainBehind[0].length))
-  if (plainBefore && chart.bars.some((other, at) => at !== index && other.source.line === line)) return setLine(free, line, before.slice(0, plainBefore.index).trimEnd() + ' ' + behind.trimStart())
+  if (plainBefore && chart.bars.some((other, at) => at !== index && other.source.line === line))
+    return setLine(free, line, before.slice(0, plainBefore.index).trimEnd() + ' ' + behind.trimStart())
   const sections = after?.opensSection ? /\[[^\]]*\]\s*/ : /(?!)/
-  const emptied = `${before}${behind}`.replace(/\|:\s*:\|(?:x\d+)?/, '|').replace(/\|\s*\|/, '|').replace(sections, '')
+  const emptied = `${before}${behind}`
+    .replace(/\|:\s*:\|(?:x\d+)?/, '|')
+    .replace(/\|\s*\|/, '|')
+    .replace(sections, '')
   return emptied.replace(/[\s|\]]/g, '') === '' ? dropLine(free, line) : setLine(free, line, emptied)
 }
 
 /** The signs of some bars, spelled out so that they mean the same elsewhere. */
-export const barsAsText = (chart: Chart, from: number, to: number): string[] => chart.bars.slice(from, to + 1).map(spelledOut)
+export const barsAsText = (chart: Chart, from: number, to: number): string[] =>
+  chart.bars.slice(from, to + 1).map(spelledOut)
 
-const spelledOut = (bar: Bar): string => printBar({ ...bar, repeats: bar.repeats && bar.slots.length === 0, slots: bar.slots.map((slot, at) => (at === 0 ? { ...slot, held: false } : slot)) })
+const spelledOut = (bar: Bar): string =>
+  printBar({
+    ...bar,
+    repeats: bar.repeats && bar.slots.length === 0,
+    slots: bar.slots.map((slot, at) => (at === 0 ? { ...slot, held: false } : slot)),
+  })
 
 /** Moves the bars from one index to another by some places; what they change places with moves the other way. Signs of the form stay. */
 export function moveBars(text: string, from: number, to: number, by: number): string {
@@ -90,7 +100,15 @@ export function moveBars(text: string, from: number, to: number, by: number): st
   if (from + by < 0 || to + by >= order.length) return text
   const block = order.splice(from, to - from + 1)
   order.splice(from + by, 0, ...block)
-  return replaceBars(text, chart, order.flatMap((source, index) => (source === index && !chart.bars[index]!.repeats ? [] : [[index, wordsAt(chart, source, order[index - 1])]])))
+  return replaceBars(
+    text,
+    chart,
+    order.flatMap((source, index) =>
+      source === index && !chart.bars[index]!.repeats
+        ? []
+        : [[index, wordsAt(chart, source, order[index - 1])]],
+    ),
+  )
 }
 
 /** A bar at its new place: a repeat stays one while it follows the bar it repeats. */
@@ -106,12 +124,16 @@ export function splitBar(text: string, index: number): string {
   const half = (from: number): string => {
     const slots = bar.slots.flatMap((slot): Slot[] => {
       const [begin, end] = [Math.max(slot.beat, from), Math.min(slot.beat + slot.beats, from + bar.beats / 2)]
-      return begin < end ? [{ ...slot, beat: bar.from + (begin - from) * 2, beats: (end - begin) * 2, held: false }] : []
+      return begin < end
+        ? [{ ...slot, beat: bar.from + (begin - from) * 2, beats: (end - begin) * 2, held: false }]
+        : []
     })
     return printBar({ ...bar, repeats: false, slots })
   }
   const [first, second] = [half(bar.from), half(middle)]
-  return replaceBars(spelledAfter(text, chart, index), chart, [[index, `${first} | ${first === second ? '%' : second}`]])
+  return replaceBars(spelledAfter(text, chart, index), chart, [
+    [index, `${first} | ${first === second ? '%' : second}`],
+  ])
 }
 
 /** A bar and the one behind it become one: each lasts half a bar. */
@@ -119,7 +141,13 @@ export function joinBars(text: string, index: number): string {
   const chart = parseChart(text)
   const [bar, next] = [chart.bars[index], chart.bars[index + 1]]
   if (!bar || !next || bar.slots.length === 0 || bar.due !== next.due) return text
-  const squeezed = [bar, next].flatMap((one, at) => one.slots.map((slot) => ({ ...slot, beat: bar.from + at * (bar.due / 2) + (slot.beat - one.from) / 2, beats: slot.beats / 2 })))
+  const squeezed = [bar, next].flatMap((one, at) =>
+    one.slots.map((slot) => ({
+      ...slot,
+      beat: bar.from + at * (bar.due / 2) + (slot.beat - one.from) / 2,
+      beats: slot.beats / 2,
+    })),
+  )
   const slots = squeezed.reduce<Slot[]>((all, slot) => {
     const last = all.at(-1)
     if (last && last.text === slot.text) last.beats += slot.beats
@@ -134,7 +162,12 @@ export function joinBars(text: string, index: number): string {
 export function transposeBars(text: string, from: number, to: number, semitones: number, key: Key): string {
   const chart = parseChart(text)
   const goal = keyAbove(key, semitones)
-  const moved = (bar: Bar): string => spelledOut({ ...bar, repeats: false, slots: bar.slots.map((slot) => ({ ...slot, text: transposeSymbol(slot.text, key, goal) })) })
+  const moved = (bar: Bar): string =>
+    spelledOut({
+      ...bar,
+      repeats: false,
+      slots: bar.slots.map((slot) => ({ ...slot, text: transposeSymbol(slot.text, key, goal) })),
+    })
   const behind = chart.bars[to + 1]
   const words = chart.bars.flatMap((bar, index): [number, string][] => {
     if (index < from || index > to || bar.slots.length === 0) return []
@@ -166,10 +199,12 @@ function spelledAfter(text: string, chart: Chart, index: number): string {
 
 /** The text with other signs in some bars; from the last to the first, so that places stay true. */
 function replaceBars(text: string, chart: Chart, words: readonly (readonly [number, string])[]): string {
-  return [...words].sort((a, b) => b[0] - a[0]).reduce((result, [index, signs]) => {
-    const { line, column, end } = chart.bars[index]!.source
-    return splice(result, line, column, end, signs)
-  }, text)
+  return [...words]
+    .sort((a, b) => b[0] - a[0])
+    .reduce((result, [index, signs]) => {
+      const { line, column, end } = chart.bars[index]!.source
+      return splice(result, line, column, end, signs)
+    }, text)
 }
 
 /** Lines and the line ends between them, alternately; lines are at the even places. */
@@ -195,14 +230,17 @@ function splice(text: string, line: number, column: number, end: number, by: str
   return setLine(text, line, content.slice(0, column - 1) + by + content.slice(end - 1))
 }
 
-
-
 /** The text with a setting of its beginning put to a value, or taken out where the value is null. */
-export function withSetting(text: string, name: 'capo' | 'pickup' | 'key' | 'meter', value: string | null): string {
+export function withSetting(
+  text: string,
+  name: 'capo' | 'pickup' | 'key' | 'meter',
+  value: string | null,
+): string {
   const first = parseChart(text).bars[0]?.source.line ?? Infinity
   const tokens = [...readTokens(text)].filter((token) => token.kind === 'setting' && token.line < first)
   const there = tokens.find((token) => token.kind === 'setting' && token.name === name)
-  if (there) return value === null ? dropLine(text, there.line) : setLine(text, there.line, `${name}: ${value}`)
+  if (there)
+    return value === null ? dropLine(text, there.line) : setLine(text, there.line, `${name}: ${value}`)
   if (value === null) return text
   const after = tokens.at(-1)?.line ?? 0
   const all = pieces(text)

@@ -2,7 +2,12 @@ import { playOrder } from './form'
 import { parseChart } from './parse'
 
 /** First chords of the bars as they are played. */
-const played = (text: string) => { const chart = parseChart(text); return playOrder(chart).map((index) => chart.bars[index]!.slots[0]!.text).join(' ') }
+const played = (text: string) => {
+  const chart = parseChart(text)
+  return playOrder(chart)
+    .map((index) => chart.bars[index]!.slots[0]!.text)
+    .join(' ')
+}
 
 describe('the order in which bars are played (common practice, no source)', () => {
   test.each([
@@ -42,25 +47,56 @@ describe('the order in which bars are played (common practice, no source)', () =
 describe('beats and bars', () => {
   const bars = (text: string) => parseChart(text).bars
   test('off-beats: a beat in equal parts', () => {
-    expect(bars('| C . _G7 . |')[0]!.slots.map(({ text, beat, beats }) => [text, beat, beats])).toEqual([['C', 1, 2.5], ['G7', 3.5, 1.5]])
+    expect(bars('| C . _G7 . |')[0]!.slots.map(({ text, beat, beats }) => [text, beat, beats])).toEqual([
+      ['C', 1, 2.5],
+      ['G7', 3.5, 1.5],
+    ])
   })
   test('a pickup is bar 0, ends where the first bar begins, and is counted from its beat', () => {
     const chart = parseChart('meter: 3/4\npickup: 1\n| G7 | C | F |')
-    expect(chart.bars.map((bar) => [bar.number, bar.from, bar.slots[0]!.beat, bar.slots[0]!.beats])).toEqual([[0, 3, 3, 1], [1, 1, 1, 3], [2, 1, 1, 3]])
+    expect(chart.bars.map((bar) => [bar.number, bar.from, bar.slots[0]!.beat, bar.slots[0]!.beats])).toEqual([
+      [0, 3, 3, 1],
+      [1, 1, 1, 3],
+      [2, 1, 1, 3],
+    ])
   })
   test('key and metre change inside the tune', () => {
     const chart = parseChart('key: C\n| C |\nkey: Eb\nmeter: 3/4\n| Eb | Bb7 |')
-    expect(chart.bars.map((bar) => [bar.newKey?.tonic.letter ?? null, bar.newMeter, bar.meter.beats, bar.slots[0]!.beats])).toEqual([[null, false, 4, 4], [2, true, 3, 3], [null, false, 3, 3]])
+    expect(
+      chart.bars.map((bar) => [
+        bar.newKey?.tonic.letter ?? null,
+        bar.newMeter,
+        bar.meter.beats,
+        bar.slots[0]!.beats,
+      ]),
+    ).toEqual([
+      [null, false, 4, 4],
+      [2, true, 3, 3],
+      [null, false, 3, 3],
+    ])
     expect(chart.key!.tonic.letter).toBe(0)
   })
   test('too many or too few beats are shown and kept as written', () => {
     const chart = parseChart('| C . . G . | F . |')
     expect(chart.problems.map((one) => [one.code, one.bar, one.message])).toEqual([
-      ['wrong-beats', 1, 'Bar 1 has 5 beats; it should have 4.'], ['wrong-beats', 2, 'Bar 2 has 2 beats; it should have 4.'],
+      ['wrong-beats', 1, 'Bar 1 has 5 beats; it should have 4.'],
+      ['wrong-beats', 2, 'Bar 2 has 2 beats; it should have 4.'],
     ])
-    expect(chart.bars.map((bar) => [bar.beats, bar.slots.map((slot) => slot.beats)])).toEqual([[5, [3, 2]], [2, [2]]])
+    expect(chart.bars.map((bar) => [bar.beats, bar.slots.map((slot) => slot.beats)])).toEqual([
+      [5, [3, 2]],
+      [2, [2]],
+    ])
   })
-  test.each([['5/4', 5], ['6/8', 6], ['12/8', 12], ['7/8', 7]])('%s has %i beats', (meter, beats) => {
-    expect(bars(`meter: ${meter}\n| C | ${['G', ...Array<string>(beats - 1).fill('.')].join(' ')} |`).map((bar) => bar.beats)).toEqual([beats, beats])
+  test.each([
+    ['5/4', 5],
+    ['6/8', 6],
+    ['12/8', 12],
+    ['7/8', 7],
+  ])('%s has %i beats', (meter, beats) => {
+    expect(
+      bars(`meter: ${meter}\n| C | ${['G', ...Array<string>(beats - 1).fill('.')].join(' ')} |`).map(
+        (bar) => bar.beats,
+      ),
+    ).toEqual([beats, beats])
   })
 })

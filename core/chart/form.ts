@@ -17,9 +17,18 @@ export function playOrder(chart: Chart): number[] {
   let at = 0
   while (at < bars.length) {
     const bar = bars[at]!
-    if (bar.opensRepeat && start !== at) { start = at; pass = 1 }
-    if (repeated && bar.ending.length > 0 && goingTo === null && !bar.ending.includes(pass)) { at = afterEnding(bars, at); continue }
-    if (repeated && bar.ending.length > 0 && goingTo !== null && !isLastEnding(bars, at)) { at = afterEnding(bars, at); continue }
+    if (bar.opensRepeat && start !== at) {
+      start = at
+      pass = 1
+    }
+    if (repeated && bar.ending.length > 0 && goingTo === null && !bar.ending.includes(pass)) {
+      at = afterEnding(bars, at)
+      continue
+    }
+    if (repeated && bar.ending.length > 0 && goingTo !== null && !isLastEnding(bars, at)) {
+      at = afterEnding(bars, at)
+      continue
+    }
     order.push(at)
     if (goingTo !== null && has(at, 'Fine')) return order
     if (goingTo === 'Coda' && has(at, 'To Coda')) {
@@ -28,7 +37,11 @@ export function playOrder(chart: Chart): number[] {
       continue
     }
     if (bar.played > 0 && goingTo === null) {
-      if (pass < timesThrough(bars, start, at)) { pass += 1; at = start; continue }
+      if (pass < timesThrough(bars, start, at)) {
+        pass += 1
+        at = start
+        continue
+      }
       start = at + 1
       pass = 1
     }
@@ -78,7 +91,10 @@ function isLastEnding(bars: readonly Bar[], at: number): boolean {
   return !next || next.ending.length === 0 || next.ending[0]! <= bars[at]!.ending.at(-1)!
 }
 
-interface Jump { to: number; until: 'end' | 'Fine' | 'Coda' }
+interface Jump {
+  to: number
+  until: 'end' | 'Fine' | 'Coda'
+}
 
 /** Where a D.C. or D.S. of a bar leads, or null where there is none or its goal is missing. */
 function jumpOf(chart: Chart, bar: Bar): Jump | null {
@@ -106,10 +122,22 @@ export function formProblems(chart: Chart): ChartProblem[] {
     for (const mark of bar.marks) {
       const missing = mark.startsWith('D.') ? missingFor(chart, mark) : []
       if (missing.length > 0)
-        problems.push({ ...at, code: 'nowhere-to-go', text: mark, message: `${mark} in ${barName(bar.number)} has no ${missing.join(' and no ')} to go to.`, accepted: `${missing.join(' and ')} in the bar meant` })
+        problems.push({
+          ...at,
+          code: 'nowhere-to-go',
+          text: mark,
+          message: `${mark} in ${barName(bar.number)} has no ${missing.join(' and no ')} to go to.`,
+          accepted: `${missing.join(' and ')} in the bar meant`,
+        })
     }
     if (bar.ending.length > 0 && !repeated)
-      problems.push({ ...at, code: 'ending-without-repeat', text: `${bar.ending.join(',')}.`, message: `An ending begins in ${barName(bar.number)}, but nothing is repeated.`, accepted: '|: before the passage and :| behind its first ending' })
+      problems.push({
+        ...at,
+        code: 'ending-without-repeat',
+        text: `${bar.ending.join(',')}.`,
+        message: `An ending begins in ${barName(bar.number)}, but nothing is repeated.`,
+        accepted: '|: before the passage and :| behind its first ending',
+      })
   }
   return problems
 }

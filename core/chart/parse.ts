@@ -2,7 +2,17 @@ import { nearSymbols } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
 import type { Symbol } from '../chord/symbol'
 import { keyName, parseKey, type Key } from '../pitch/key'
-import { beginsBar, barName, meterName, type Bar, type Chart, type ChartProblem, type Mark, type Meter, type Slot } from './chart'
+import {
+  beginsBar,
+  barName,
+  meterName,
+  type Bar,
+  type Chart,
+  type ChartProblem,
+  type Mark,
+  type Meter,
+  type Slot,
+} from './chart'
 import { formProblems } from './form'
 import { readTokens, type Token } from './tokens'
 
@@ -40,7 +50,17 @@ type Setting = Extract<Token, { kind: 'setting' }>
 
 /** A chart as it comes together, token by token. */
 class Reader {
-  private readonly chart: Chart = { title: null, key: null, meter: DEFAULT_METER, tempo: null, capo: 0, pickup: 0, bars: [], problems: [], loose: [] }
+  private readonly chart: Chart = {
+    title: null,
+    key: null,
+    meter: DEFAULT_METER,
+    tempo: null,
+    capo: 0,
+    pickup: 0,
+    bars: [],
+    problems: [],
+    loose: [],
+  }
   /** Signs of the bar that is being read. */
   private cells: Cell[] = []
   /** Column behind the last of them. */
@@ -73,8 +93,19 @@ class Reader {
   overfull(text: string): Chart {
     const { chart, beyond } = this
     const from = beyond!
-    const rest = splitLines(text).slice(from.line - 1).join('\n').slice(from.kind === 'setting' ? 0 : from.column - 1)
-    chart.problems.push({ ...problem(from, 'too-many-bars', `The chart has more than ${MOST_BARS} bars: what stands from here on is kept as text and not read.`, `at most ${MOST_BARS} bars in one chart; % and |: :| save room, and a tune can have several charts`), text: from.text.slice(0, 40) })
+    const rest = splitLines(text)
+      .slice(from.line - 1)
+      .join('\n')
+      .slice(from.kind === 'setting' ? 0 : from.column - 1)
+    chart.problems.push({
+      ...problem(
+        from,
+        'too-many-bars',
+        `The chart has more than ${MOST_BARS} bars: what stands from here on is kept as text and not read.`,
+        `at most ${MOST_BARS} bars in one chart; % and |: :| save room, and a tune can have several charts`,
+      ),
+      text: from.text.slice(0, 40),
+    })
     chart.loose.push({ before: chart.bars.length, text: rest })
     chart.problems.push(...formProblems(chart))
     return chart
@@ -88,8 +119,17 @@ class Reader {
         return
       case 'section':
         this.closeBar()
-        if (this.section?.opens) this.chart.loose.push({ before: this.chart.bars.length, text: `[${this.section.text}]` })
-        if (token.text.length > MOST_SECTION) this.chart.problems.push(problem(token, 'bad-section', `A section name of ${token.text.length} letters has no room over a bar.`, `at most ${MOST_SECTION} letters: [A], [Verse 2]`))
+        if (this.section?.opens)
+          this.chart.loose.push({ before: this.chart.bars.length, text: `[${this.section.text}]` })
+        if (token.text.length > MOST_SECTION)
+          this.chart.problems.push(
+            problem(
+              token,
+              'bad-section',
+              `A section name of ${token.text.length} letters has no room over a bar.`,
+              `at most ${MOST_SECTION} letters: [A], [Verse 2]`,
+            ),
+          )
         this.section = { text: token.text, opens: token }
         return
       case 'barline':
@@ -121,11 +161,22 @@ class Reader {
     if (this.section?.opens) chart.loose.push({ before: chart.bars.length, text: `[${this.section.text}]` })
     for (const token of [this.opensRepeat, this.ending, ...this.marks.map(({ token: mark }) => mark)]) {
       if (!token) continue
-      chart.problems.push(problem(token, 'nothing-after', `"${token.text}" stands before no bar.`, 'a bar with a chord behind it'))
-      chart.loose.push({ before: chart.bars.length, text: token.kind === 'ending' ? `|${token.text}` : token.kind === 'barline' ? '|:' : token.text })
+      chart.problems.push(
+        problem(
+          token,
+          'nothing-after',
+          `"${token.text}" stands before no bar.`,
+          'a bar with a chord behind it',
+        ),
+      )
+      chart.loose.push({
+        before: chart.bars.length,
+        text: token.kind === 'ending' ? `|${token.text}` : token.kind === 'barline' ? '|:' : token.text,
+      })
     }
     if (this.newKey) chart.loose.push({ before: chart.bars.length, text: `key: ${keyName(this.newKey)}` })
-    if (this.newMeter) chart.loose.push({ before: chart.bars.length, text: `meter: ${meterName(this.meter)}` })
+    if (this.newMeter)
+      chart.loose.push({ before: chart.bars.length, text: `meter: ${meterName(this.meter)}` })
     chart.problems.push(...formProblems(chart))
     return chart
   }
@@ -133,19 +184,36 @@ class Reader {
   private takeMark(token: Extract<Token, { kind: 'mark' }>): void {
     const before = this.chart.bars.at(-1)
     // "| C | D.C." with nothing behind the line belongs to the bar before it.
-    if (!beginsBar(token.mark) && this.cells.length === 0 && before) { before.marks = inOrder([...before.marks, token.mark]); return }
+    if (!beginsBar(token.mark) && this.cells.length === 0 && before) {
+      before.marks = inOrder([...before.marks, token.mark])
+      return
+    }
     this.marks.push({ mark: token.mark, token })
   }
 
   private closeRepeat(token: Extract<Token, { kind: 'barline' }>): void {
     const before = this.chart.bars.at(-1)
     if (!before) {
-      this.chart.problems.push(problem(token, 'nothing-to-repeat', 'There is no bar before this repeat sign.', 'a bar with a chord before :|'))
+      this.chart.problems.push(
+        problem(
+          token,
+          'nothing-to-repeat',
+          'There is no bar before this repeat sign.',
+          'a bar with a chord before :|',
+        ),
+      )
       this.chart.loose.push({ before: 0, text: ':|' })
       return
     }
     if (token.played < 2 || token.played > MOST_PASSES) {
-      this.chart.problems.push(problem(token, 'bad-times', `A passage cannot be played ${token.played} times by a repeat sign.`, `x2 to x${MOST_PASSES}`))
+      this.chart.problems.push(
+        problem(
+          token,
+          'bad-times',
+          `A passage cannot be played ${token.played} times by a repeat sign.`,
+          `x2 to x${MOST_PASSES}`,
+        ),
+      )
       before.played = 2
     } else before.played = token.played
   }
@@ -159,9 +227,18 @@ class Reader {
     const due = pickup ? chart.pickup : this.meter.beats
     const from = this.meter.beats - due + 1
     chart.bars.push({
-      number, section: this.section?.text ?? null, opensSection: Boolean(this.section?.opens),
-      meter: this.meter, from, due, newKey: this.newKey, newMeter: this.newMeter,
-      opensRepeat: this.opensRepeat !== null, played: 0, ending: this.ending?.passes ?? [], marks: inOrder(this.marks.map(({ mark }) => mark)),
+      number,
+      section: this.section?.text ?? null,
+      opensSection: Boolean(this.section?.opens),
+      meter: this.meter,
+      from,
+      due,
+      newKey: this.newKey,
+      newMeter: this.newMeter,
+      opensRepeat: this.opensRepeat !== null,
+      played: 0,
+      ending: this.ending?.passes ?? [],
+      marks: inOrder(this.marks.map(({ mark }) => mark)),
       source: { line: cells[0]!.line, column: cells[0]!.column, end: this.end },
       ...readBar(cells, { number, from, due }, chart),
     })
@@ -183,7 +260,13 @@ class Reader {
       chart.problems.push(problem(token, `bad-${token.name}`, message, accepted))
       chart.loose.push({ before: chart.bars.length, text: `${token.name}: ${value}` })
     }
-    if (this.given.has(token.name)) return refuse(`"${token.name}:" was given before; the first one counts.`, CHANGES_LATER.includes(token.name) ? `one ${token.name}: line, another behind a bar` : `one ${token.name}: line`)
+    if (this.given.has(token.name))
+      return refuse(
+        `"${token.name}:" was given before; the first one counts.`,
+        CHANGES_LATER.includes(token.name)
+          ? `one ${token.name}: line, another behind a bar`
+          : `one ${token.name}: line`,
+      )
     if (KNOWN_SETTINGS.includes(token.name)) this.given.add(token.name)
     switch (token.name) {
       case 'title':
@@ -199,12 +282,16 @@ class Reader {
       case 'meter': {
         const match = /^(\d{1,2})\/(\d{1,2})$/.exec(value)
         const [beats, unit] = [Number(match?.[1]), Number(match?.[2])]
-        if (!match || beats < 1 || beats > 16 || ![2, 4, 8, 16].includes(unit)) return refuse(`"${value}" is not a metre.`, '1 to 16 beats over 2, 4, 8 or 16: 4/4, 3/4, 6/8')
+        if (!match || beats < 1 || beats > 16 || ![2, 4, 8, 16].includes(unit))
+          return refuse(`"${value}" is not a metre.`, '1 to 16 beats over 2, 4, 8 or 16: 4/4, 3/4, 6/8')
         this.meter = { beats, unit }
         if (begun) this.newMeter = true
         else {
           chart.meter = this.meter
-          if (chart.pickup >= beats) { chart.pickup = 0; refuse('The pickup is as long as a bar of this metre.', 'the metre before the pickup') }
+          if (chart.pickup >= beats) {
+            chart.pickup = 0
+            refuse('The pickup is as long as a bar of this metre.', 'the metre before the pickup')
+          }
         }
         return
       }
@@ -225,20 +312,35 @@ class Reader {
         const most = this.meter.beats - 1
         if (begun) refuse('A pickup stands before the first bar.', 'pickup: above the first bar')
         else if (beats >= 0 && beats <= most) chart.pickup = beats
-        else refuse(`"${value}" is no length for a pickup.`, `0 to ${most} whole beats in ${this.meter.beats}/${this.meter.unit}, the metre above it`)
+        else
+          refuse(
+            `"${value}" is no length for a pickup.`,
+            `0 to ${most} whole beats in ${this.meter.beats}/${this.meter.unit}, the metre above it`,
+          )
         return
       }
       default:
-        refuse(`"${token.name}:" is not a setting.`, 'title:, key:, meter:, tempo:, capo: or pickup: at the beginning of a line')
+        refuse(
+          `"${token.name}:" is not a setting.`,
+          'title:, key:, meter:, tempo:, capo: or pickup: at the beginning of a line',
+        )
     }
   }
 }
 
 /** Marks where a bar begins stand before those where it ends. */
-const inOrder = (marks: readonly Mark[]): Mark[] => [...marks.filter(beginsBar), ...marks.filter((mark) => !beginsBar(mark))]
+const inOrder = (marks: readonly Mark[]): Mark[] => [
+  ...marks.filter(beginsBar),
+  ...marks.filter((mark) => !beginsBar(mark)),
+]
 
 const problem = (token: Token, code: string, message: string, accepted: string): ChartProblem => ({
-  code, message, accepted, line: token.line, column: token.column, text: token.text,
+  code,
+  message,
+  accepted,
+  line: token.line,
+  column: token.column,
+  text: token.text,
 })
 
 const isHold = (text: string) => text === '.' || text === '/' || text === ''
@@ -247,22 +349,51 @@ const SPLIT = /_(?![^(]*\))/
 /** A word that is one beat: a hold, or a beat in parts. */
 const isBeat = (cell: Cell) => !cell.crowded && (isHold(cell.text) || SPLIT.test(cell.text))
 
-interface Frame { number: number; from: number; due: number }
+interface Frame {
+  number: number
+  from: number
+  due: number
+}
 
-function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pick<Bar, 'repeats' | 'slots' | 'beats'> {
+function readBar(
+  cells: Cell[],
+  { number, from, due }: Frame,
+  chart: Chart,
+): Pick<Bar, 'repeats' | 'slots' | 'beats'> {
   const before = chart.bars.at(-1)
   const note = (token: Token, beat: number, code: string, message: string, accepted: string) =>
     chart.problems.push({ ...problem(token, code, message, accepted), bar: number, beat })
   const wrongBeats = (written: number) =>
-    note(cells[0]!, from, 'wrong-beats', `${capital(barName(number))} has ${written} ${written === 1 ? 'beat' : 'beats'}; it should have ${due}.`, `${due} signs: chords, and . for each beat a chord is held`)
+    note(
+      cells[0]!,
+      from,
+      'wrong-beats',
+      `${capital(barName(number))} has ${written} ${written === 1 ? 'beat' : 'beats'}; it should have ${due}.`,
+      `${due} signs: chords, and . for each beat a chord is held`,
+    )
 
   if (cells.length === 1 && cells[0]!.text === '%') {
     if (!before) {
-      note(cells[0]!, from, 'nothing-to-repeat', 'There is no bar before this one to repeat.', 'a chord in the first bar')
+      note(
+        cells[0]!,
+        from,
+        'nothing-to-repeat',
+        'There is no bar before this one to repeat.',
+        'a chord in the first bar',
+      )
       return { repeats: true, slots: [], beats: due }
     }
     if (before.beats !== due) wrongBeats(before.beats)
-    return { repeats: true, beats: before.beats, slots: before.slots.map((slot) => ({ ...slot, bar: number, beat: slot.beat - before.from + from, held: false })) }
+    return {
+      repeats: true,
+      beats: before.beats,
+      slots: before.slots.map((slot) => ({
+        ...slot,
+        bar: number,
+        beat: slot.beat - before.from + from,
+        held: false,
+      })),
+    }
   }
 
   // With holds every word is one beat, in equal parts where it has _; without, the chords share the bar equally.
@@ -282,9 +413,34 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
       if (isHold(text)) {
         const held = last ?? before?.slots.at(-1)
         if (last) last.beats += partLength
-        else if (held) slots.push({ bar: number, beat, beats: partLength, text: held.text, symbol: held.symbol, held: true })
-        else note(cell, beat, 'nothing-to-hold', 'There is no chord before this beat to hold.', 'a chord, or N.C. for silence')
-      } else slots.push({ bar: number, beat, beats: partLength, text, symbol: cell.crowded ? crowded(cell, number, beat, chart) : readCell({ ...cell, text, column }, number, beat, chart), held: false })
+        else if (held)
+          slots.push({
+            bar: number,
+            beat,
+            beats: partLength,
+            text: held.text,
+            symbol: held.symbol,
+            held: true,
+          })
+        else
+          note(
+            cell,
+            beat,
+            'nothing-to-hold',
+            'There is no chord before this beat to hold.',
+            'a chord, or N.C. for silence',
+          )
+      } else
+        slots.push({
+          bar: number,
+          beat,
+          beats: partLength,
+          text,
+          symbol: cell.crowded
+            ? crowded(cell, number, beat, chart)
+            : readCell({ ...cell, text, column }, number, beat, chart),
+          held: false,
+        })
       column += text.length + 1
     })
   })
@@ -294,13 +450,32 @@ function readBar(cells: Cell[], { number, from, due }: Frame, chart: Chart): Pic
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
 
 function crowded(cell: Cell, bar: number, beat: number, chart: Chart): null {
-  chart.problems.push({ ...problem(cell, 'crowded-bar', `${capital(barName(bar))} has more than ${MOST_SIGNS} signs: what stands from here on is kept as text and not read.`, `at most ${MOST_SIGNS} chords and holds in a bar`), text: cell.text.slice(0, 40), bar, beat })
+  chart.problems.push({
+    ...problem(
+      cell,
+      'crowded-bar',
+      `${capital(barName(bar))} has more than ${MOST_SIGNS} signs: what stands from here on is kept as text and not read.`,
+      `at most ${MOST_SIGNS} chords and holds in a bar`,
+    ),
+    text: cell.text.slice(0, 40),
+    bar,
+    beat,
+  })
   return null
 }
 
 function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol | null {
   if (cell.text === '%') {
-    chart.problems.push({ ...problem(cell, 'bad-repeat', '% repeats a whole bar and stands alone in it.', 'a chord, or / to hold the chord'), bar, beat })
+    chart.problems.push({
+      ...problem(
+        cell,
+        'bad-repeat',
+        '% repeats a whole bar and stands alone in it.',
+        'a chord, or / to hold the chord',
+      ),
+      bar,
+      beat,
+    })
     return null
   }
   const symbol = parseSymbol(cell.text)
@@ -308,6 +483,11 @@ function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol |
   const { code, message, accepted } = symbol.fault
   // The whole word: what is typed over it takes its place.
   const near = nearSymbols(cell.text)
-  chart.problems.push({ ...problem(cell, code, message, accepted!), bar, beat, ...(near.length > 0 ? { near } : {}) })
+  chart.problems.push({
+    ...problem(cell, code, message, accepted!),
+    bar,
+    beat,
+    ...(near.length > 0 ? { near } : {}),
+  })
   return null
 }

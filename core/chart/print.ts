@@ -27,10 +27,12 @@ export function printChart(chart: Chart): string {
     line = []
     full = 0
   }
-  const looseBefore = (index: number) => chart.loose.filter((one) => one.before === index).map((one) => one.text)
+  const looseBefore = (index: number) =>
+    chart.loose.filter((one) => one.before === index).map((one) => one.text)
   chart.bars.forEach((bar, index) => {
     const loose = looseBefore(index)
-    if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_LINE) closeLine()
+    if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_LINE)
+      closeLine()
     if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
     if (bar.newMeter) lines.push(`meter: ${meterName(bar.meter)}`)
     // Behind what counts: a second key line was refused, and would be the first here.
@@ -49,7 +51,10 @@ function printLine(bars: readonly Bar[]): string {
   let text = first.opensSection && first.section !== null ? `[${first.section}] ` : ''
   bars.forEach((bar, at) => {
     text += barlineBetween(bars[at - 1], bar) + (bar.ending.length > 0 ? `${bar.ending.join(',')}. ` : ' ')
-    text += [...bar.marks.filter(beginsBar), printBar(bar), ...bar.marks.filter((mark) => !beginsBar(mark))].join(' ') + ' '
+    text +=
+      [...bar.marks.filter(beginsBar), printBar(bar), ...bar.marks.filter((mark) => !beginsBar(mark))].join(
+        ' ',
+      ) + ' '
   })
   return text + closing(bars.at(-1)!)
 }
@@ -59,14 +64,19 @@ const closing = (bar: Bar): string => (bar.played > 0 ? `:|${bar.played === 2 ? 
 function barlineBetween(before: Bar | undefined, bar: Bar): string {
   if (!before) return bar.opensRepeat ? '|:' : '|'
   // An ending right behind `x3` would be read with it.
-  if (before.played > 0) return closing(before) + (bar.opensRepeat ? ' |:' : before.played > 2 && bar.ending.length > 0 ? ' |' : '')
+  if (before.played > 0)
+    return (
+      closing(before) + (bar.opensRepeat ? ' |:' : before.played > 2 && bar.ending.length > 0 ? ' |' : '')
+    )
   return bar.opensRepeat ? '|:' : '|'
 }
 
 /** The signs of a bar: `%`, its chords side by side when they share it equally, else one word for each beat. */
 export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' | 'due'>): string {
   if (bar.repeats) return '%'
-  const equal = bar.slots.length > 0 && bar.slots.every((slot) => Math.abs(slot.beats * bar.slots.length - bar.beats) < NEAR && !slot.held)
+  const equal =
+    bar.slots.length > 0 &&
+    bar.slots.every((slot) => Math.abs(slot.beats * bar.slots.length - bar.beats) < NEAR && !slot.held)
   // A lone % that was not read as a repeat must not become one.
   const misread = bar.slots.length === 1 && bar.slots[0]!.text === '%'
   if (equal && bar.beats === bar.due && !misread) return bar.slots.map((slot) => slot.text).join(' ')
@@ -92,6 +102,12 @@ export function beatWords({ slots, from, beats }: Pick<Bar, 'slots' | 'from' | '
 /** How many equal parts a beat needs so that every chord in it begins on one. */
 function partsOfBeat(here: readonly Slot[], beat: number): number {
   for (let parts = 1; parts < FINEST_PART; parts += 1)
-    if (here.every((slot) => { const place = (slot.beat - beat) * parts; return Math.abs(place - Math.round(place)) < NEAR * parts })) return parts
+    if (
+      here.every((slot) => {
+        const place = (slot.beat - beat) * parts
+        return Math.abs(place - Math.round(place)) < NEAR * parts
+      })
+    )
+      return parts
   return FINEST_PART
 }

@@ -4,7 +4,11 @@ import { MARKS, type Mark } from './chart'
 export type Token = { text: string; line: number; column: number } & (
   | { kind: 'setting'; /** Lower-case name. */ name: string }
   | { kind: 'section' }
-  | { kind: 'barline'; opens: boolean; /** Times the passage is played in all, 0 for a plain line. */ played: number }
+  | {
+      kind: 'barline'
+      opens: boolean
+      /** Times the passage is played in all, 0 for a plain line. */ played: number
+    }
   | { kind: 'ending'; passes: number[] }
   | { kind: 'mark'; mark: Mark }
   | { kind: 'cell' }
@@ -32,7 +36,13 @@ export function* readTokens(text: string): Generator<Token> {
     const setting = SETTING.exec(content)
     if (setting) {
       const name = setting[2]!.toLowerCase()
-      yield { kind: 'setting', name: METRE_WORDS[name] ?? name, text: setting[3]!, line, column: content.length - setting[3]!.length + 1 }
+      yield {
+        kind: 'setting',
+        name: METRE_WORDS[name] ?? name,
+        text: setting[3]!,
+        line,
+        column: content.length - setting[3]!.length + 1,
+      }
       continue
     }
     yield* readMusicLine(content, line)
@@ -48,14 +58,23 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
     const rest = content.slice(at)
     const place = { line, column: at + 1 }
     const space = /^\s+/.exec(rest)
-    if (space) { at += space[0].length; continue }
+    if (space) {
+      at += space[0].length
+      continue
+    }
     const barline = BARLINE.exec(rest)
     if (barline) {
       const closes = barline[1] === ':' || barline[0] === '::'
       const opens = barline[2] === ':' || barline[0] === '::'
       const times = closes && !opens ? TIMES.exec(rest.slice(barline[0].length)) : null
       const length = barline[0].length + (times?.[0].length ?? 0)
-      yield { kind: 'barline', text: rest.slice(0, length), opens, played: closes ? Number(times?.[1] ?? times?.[2] ?? 2) : 0, ...place }
+      yield {
+        kind: 'barline',
+        text: rest.slice(0, length),
+        opens,
+        played: closes ? Number(times?.[1] ?? times?.[2] ?? 2) : 0,
+        ...place,
+      }
       at += length
       fresh = true
       continue
@@ -88,14 +107,22 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
 
 /** `1`, `1,2`, `1-3` as the passes meant. */
 function passesOf(text: string): number[] {
-  const passes = text.replace(/\s/g, '').split(',').flatMap((part) => {
-    const [from, to = from] = part.split('-').map(Number) as [number, number?]
-    return Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
-  })
+  const passes = text
+    .replace(/\s/g, '')
+    .split(',')
+    .flatMap((part) => {
+      const [from, to = from] = part.split('-').map(Number) as [number, number?]
+      return Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
+    })
   return [...new Set(passes)].sort((a, b) => a - b)
 }
 
 function markNamed(text: string): Mark {
-  const plain = text.toLowerCase().replace('𝄋', 'segno').replace('𝄌', 'coda').replace(/\s+/g, ' ').replace(/^d\. ?/, 'd.')
+  const plain = text
+    .toLowerCase()
+    .replace('𝄋', 'segno')
+    .replace('𝄌', 'coda')
+    .replace(/\s+/g, ' ')
+    .replace(/^d\. ?/, 'd.')
   return MARKS.find((mark) => mark.toLowerCase() === plain)!
 }

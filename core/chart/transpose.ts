@@ -19,7 +19,10 @@ export function moveNote(note: Note, from: Note, to: Note): Note {
 /** A key some semitones higher, spelled with the fewest accidentals; flats where both spellings have as many. */
 export function keyAbove(key: Key, semitones: number): Key {
   const sound = pitchClass(key.tonic) + semitones
-  const spellings = [plainSpelling(sound), plainSpelling(sound, true)].map((tonic): Key => ({ tonic, mode: key.mode }))
+  const spellings = [plainSpelling(sound), plainSpelling(sound, true)].map((tonic): Key => ({
+    tonic,
+    mode: key.mode,
+  }))
   return spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)))[0]!
 }
 
@@ -27,7 +30,9 @@ export function keyAbove(key: Key, semitones: number): Key {
 export function moveKey(key: Key, from: Key, to: Key): Key {
   const tonic = moveNote(key.tonic, from.tonic, to.tonic)
   const moved: Key = { tonic, mode: key.mode }
-  return Math.abs(signatureOf(moved)) <= MOST_IN_SIGNATURE ? moved : keyAbove(key, modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12))
+  return Math.abs(signatureOf(moved)) <= MOST_IN_SIGNATURE
+    ? moved
+    : keyAbove(key, modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12))
 }
 
 /**
@@ -37,20 +42,33 @@ export function moveKey(key: Key, from: Key, to: Key): Key {
 export function transposeText(text: string, from: Key, to: Key): string {
   const lines = text.split(/(\r\n|\r|\n)/)
   const replaced = new Map<number, { at: number; length: number; by: string }[]>()
-  const put = (line: number, at: number, length: number, by: string) => replaced.set(line, [...(replaced.get(line) ?? []), { at, length, by }])
+  const put = (line: number, at: number, length: number, by: string) =>
+    replaced.set(line, [...(replaced.get(line) ?? []), { at, length, by }])
   for (const token of readTokens(text)) {
     if (token.kind === 'setting' && token.name === 'key') {
       const key = parseKey(token.text)
       if (key.ok) put(token.line, token.column - 1, token.text.length, keyName(moveKey(key.value, from, to)))
     }
     if (token.kind !== 'cell') continue
-    put(token.line, token.column - 1, token.text.length, token.text.split('_').map((part) => transposeSymbol(part, from, to)).join('_'))
+    put(
+      token.line,
+      token.column - 1,
+      token.text.length,
+      token.text
+        .split('_')
+        .map((part) => transposeSymbol(part, from, to))
+        .join('_'),
+    )
   }
-  return lines.map((content, index) => {
-    if (index % 2 === 1) return content
-    const changes = replaced.get(index / 2 + 1) ?? []
-    return changes.sort((a, b) => b.at - a.at).reduce((line, { at, length, by }) => line.slice(0, at) + by + line.slice(at + length), content)
-  }).join('')
+  return lines
+    .map((content, index) => {
+      if (index % 2 === 1) return content
+      const changes = replaced.get(index / 2 + 1) ?? []
+      return changes
+        .sort((a, b) => b.at - a.at)
+        .reduce((line, { at, length, by }) => line.slice(0, at) + by + line.slice(at + length), content)
+    })
+    .join('')
 }
 
 const ROOT = /^[A-G](?:bb|##|♭♭|♯♯|𝄫|𝄪|[b#♭♯x])?/u

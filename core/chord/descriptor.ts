@@ -35,10 +35,24 @@ const SUSPENSIONS: readonly [RegExp, Degree[]][] = [
 ]
 
 const ADDABLE: Readonly<Record<string, Degree>> = {
-  '2': '2', '4': '4', '6': '6', '9': '9', '11': '11', '13': '13', b9: 'b9', '#9': '#9', '#11': '#11', b13: 'b13',
+  '2': '2',
+  '4': '4',
+  '6': '6',
+  '9': '9',
+  '11': '11',
+  '13': '13',
+  b9: 'b9',
+  '#9': '#9',
+  '#11': '#11',
+  b13: 'b13',
 }
 const ALTERATIONS: Readonly<Record<string, Degree>> = {
-  b5: 'b5', '#5': '#5', b9: 'b9', '#9': '#9', '#11': '#11', b13: 'b13',
+  b5: 'b5',
+  '#5': '#5',
+  b9: 'b9',
+  '#9': '#9',
+  '#11': '#11',
+  b13: 'b13',
 }
 
 const HELP =
@@ -52,7 +66,14 @@ const HELP =
  */
 export function readDescriptor(text: string, offset: number): Result<Descriptor> {
   const d: Descriptor = {
-    quality: 'none', majorSeventh: false, number: '', suspensions: [], adds: [], alterations: [], omits: [], alt: false,
+    quality: 'none',
+    majorSeventh: false,
+    number: '',
+    suspensions: [],
+    adds: [],
+    alterations: [],
+    omits: [],
+    alt: false,
   }
   let at = 0
   let depth = 0
@@ -87,45 +108,86 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
   if (d.majorSeventh && d.number === '') d.number = '7'
   if (d.quality === 'major' && ['7', '9', '11', '13'].includes(d.number)) d.majorSeventh = true
   if (d.number === '5' && d.quality !== 'none' && d.quality !== 'major')
-    return bad({ code: 'bad-chord', message: 'A "5" chord has no third, so it cannot be minor, diminished or augmented.', accepted: HELP, at: offset, text })
+    return bad({
+      code: 'bad-chord',
+      message: 'A "5" chord has no third, so it cannot be minor, diminished or augmented.',
+      accepted: HELP,
+      at: offset,
+      text,
+    })
 
   while (at < text.length) {
-    if (take(/^\(/)) { depth += 1; continue }
+    if (take(/^\(/)) {
+      depth += 1
+      continue
+    }
     if (rest()[0] === ')') {
       if (depth === 0) return fault('A closing bracket has no opening one.', 1)
-      at += 1; depth -= 1; continue
+      at += 1
+      depth -= 1
+      continue
     }
     if (take(depth > 0 ? /^[,\s]+/ : /^,/)) continue
     if (take(/^alt/)) {
-      if (d.quality !== 'none' || !['', '7'].includes(d.number)) return fault('"alt" belongs to a dominant seventh: C7alt.')
-      d.alt = true; d.number = '7'; continue
+      if (d.quality !== 'none' || !['', '7'].includes(d.number))
+        return fault('"alt" belongs to a dominant seventh: C7alt.')
+      d.alt = true
+      d.number = '7'
+      continue
     }
     const suspension = SUSPENSIONS.find(([pattern]) => take(pattern))
-    if (suspension) { d.suspensions.push(...suspension[1].filter((x) => !d.suspensions.includes(x))); continue }
+    if (suspension) {
+      d.suspensions.push(...suspension[1].filter((x) => !d.suspensions.includes(x)))
+      continue
+    }
     const added = /^add(?:\(([b#+-]?\d+)\)|([b#+-]?\d+))/.exec(rest())
     if (added) {
       const degree = ADDABLE[(added[1] ?? added[2]!).replace(/^[+-]/, plainSign)]
       if (!degree) return fault(`Nothing is added by "${added[0]}".`, added[0].length)
-      at += added[0].length; d.adds.push(degree); continue
+      at += added[0].length
+      d.adds.push(degree)
+      continue
     }
     const omitted = /^(?:no|omit)([135])(?!\d)/.exec(rest())
-    if (omitted) { at += omitted[0].length; d.omits.push(omitted[1] as '1' | '3' | '5'); continue }
+    if (omitted) {
+      at += omitted[0].length
+      d.omits.push(omitted[1] as '1' | '3' | '5')
+      continue
+    }
     const altered = /^([b#+-])(5|9|11|13)/.exec(rest())
     if (altered) {
       const degree = ALTERATIONS[plainSign(altered[1]!) + altered[2]!]
-      if (!degree) return fault(`"${altered[0]}" is not an alteration: b11 would sound as the third, #13 as the seventh.`, altered[0].length)
-      at += altered[0].length; d.alterations.push(degree); continue
+      if (!degree)
+        return fault(
+          `"${altered[0]}" is not an alteration: b11 would sound as the third, #13 as the seventh.`,
+          altered[0].length,
+        )
+      at += altered[0].length
+      d.alterations.push(degree)
+      continue
     }
-    if (((d.number !== '' && d.number !== '5') || d.quality === 'minor') && take(/^(?:\+|aug)/)) { d.alterations.push('#5'); continue }
+    if (((d.number !== '' && d.number !== '5') || d.quality === 'minor') && take(/^(?:\+|aug)/)) {
+      d.alterations.push('#5')
+      continue
+    }
     if (depth > 0) {
       const natural = take(/^(?:13|11|9)/)
-      if (natural) { d.adds.push(ADDABLE[natural]!); continue }
+      if (natural) {
+        d.adds.push(ADDABLE[natural]!)
+        continue
+      }
     }
     return fault(`"${rest()}" could not be read.`)
   }
   if (depth > 0) return fault('A bracket is not closed.', 0)
   if (d.alt && (d.adds.length || d.suspensions.length || d.alterations.length))
-    return bad({ code: 'bad-chord', message: '"alt" already stands for every altered tone: write either alt or the alterations.', accepted: 'C7alt, or C7(b9,#5)', at: offset, text })
+    return bad({
+      code: 'bad-chord',
+      message: '"alt" already stands for every altered tone: write either alt or the alterations.',
+      accepted: 'C7alt, or C7(b9,#5)',
+      at: offset,
+      text,
+    })
   return good(d)
 }
 

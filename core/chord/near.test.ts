@@ -2,12 +2,34 @@ import fc from 'fast-check'
 import { nearSymbols, withCapitals } from './near'
 import { parseSymbol } from './parse'
 
-test.each([['gsus', 'Gsus'], ['am7/g', 'Am7/G'], ['bb7', 'Bb7'], ['Am7', 'Am7'], ['nothing', 'nothing'], ['dog', 'dog']])('small roots are read: %s is %s', (typed, meant) => expect(withCapitals(typed)).toBe(meant))
+test.each([
+  ['gsus', 'Gsus'],
+  ['am7/g', 'Am7/G'],
+  ['bb7', 'Bb7'],
+  ['Am7', 'Am7'],
+  ['nothing', 'nothing'],
+  ['dog', 'dog'],
+])('small roots are read: %s is %s', (typed, meant) => expect(withCapitals(typed)).toBe(meant))
 
-test.each([['CmC', 'Cm'], ['Cmaj77', 'Cmaj7'], ['Gsuss4', 'Gsus4'], ['Do', 'C'], ['Sol7', 'G7'], ['H7', 'B7'], ['Amn7', 'Am7'], ['cmja7', 'Cmaj7'], ['Ebm77', 'Ebm7']])('%s: %s is offered', (typed, meant) => expect(nearSymbols(typed)).toContain(meant))
+test.each([
+  ['CmC', 'Cm'],
+  ['Cmaj77', 'Cmaj7'],
+  ['Gsuss4', 'Gsus4'],
+  ['Do', 'C'],
+  ['Sol7', 'G7'],
+  ['H7', 'B7'],
+  ['Amn7', 'Am7'],
+  ['cmja7', 'Cmaj7'],
+  ['Ebm77', 'Ebm7'],
+])('%s: %s is offered', (typed, meant) => expect(nearSymbols(typed)).toContain(meant))
 
 test('whatever is offered can be read', () => {
-  fc.assert(fc.property(fc.string({ unit: fc.constantFrom(...'ABCDEFGHabcdefghmjsu7913#b/()-Do'), maxLength: 10 }), (text) => {
-    for (const symbol of nearSymbols(text)) expect(parseSymbol(symbol).ok).toBe(true)
-  }))
+  fc.assert(
+    fc.property(
+      fc.string({ unit: fc.constantFrom(...'ABCDEFGHabcdefghmjsu7913#b/()-Do'), maxLength: 10 }),
+      (text) => {
+        for (const symbol of nearSymbols(text)) expect(parseSymbol(symbol).ok).toBe(true)
+      },
+    ),
+  )
 })

@@ -11,7 +11,11 @@ const LONGEST_SYMBOL = 60
 
 /** Signs that differ between keyboards and fonts but mean one thing. Lengths are kept so that offsets stay true. */
 const plainSigns = (text: string): string =>
-  plainAccidentals(text).replace(/[△∆]/g, 'Δ').replace(/[−–‐]/g, '-').replace(/[º˚]/g, '°').replace(/[Øϕφ]/g, 'ø')
+  plainAccidentals(text)
+    .replace(/[△∆]/g, 'Δ')
+    .replace(/[−–‐]/g, '-')
+    .replace(/[º˚]/g, '°')
+    .replace(/[Øϕφ]/g, 'ø')
 
 /** Symbols read before: a chart is read again at every key press, and its symbols are mostly the same. Emptied when full. */
 const KNOWN = new Map<string, Result<Symbol>>()
@@ -37,18 +41,35 @@ function readSymbol(text: string): Result<Symbol> {
   const symbol = plainSigns(text.trim())
   if (/^n\.?c\.?$/i.test(symbol)) return good({ kind: 'silence', text, canonical: 'N.C.' })
   if (symbol === '')
-    return bad({ code: 'bad-chord', message: 'There is no chord symbol here.', accepted: 'a root A to G, such as C, Am7, F#m7b5', at: 0, text })
+    return bad({
+      code: 'bad-chord',
+      message: 'There is no chord symbol here.',
+      accepted: 'a root A to G, such as C, Am7, F#m7b5',
+      at: 0,
+      text,
+    })
   if (symbol.length > LONGEST_SYMBOL)
-    return bad({ code: 'bad-chord', message: `A chord symbol has at most ${LONGEST_SYMBOL} signs.`, accepted: 'one chord, such as Am7', at: 0, text: text.slice(0, LONGEST_SYMBOL) })
+    return bad({
+      code: 'bad-chord',
+      message: `A chord symbol has at most ${LONGEST_SYMBOL} signs.`,
+      accepted: 'one chord, such as Am7',
+      at: 0,
+      text: text.slice(0, LONGEST_SYMBOL),
+    })
 
   const root = /^[A-G](?:bb|##|b|#|x)?/.exec(symbol)
   if (!root) {
     const lower = /^[a-g]/.test(symbol)
     return bad({
       code: 'bad-chord',
-      message: lower ? `"${text}" begins with a small letter.` : `"${text}" does not begin with a chord root.`,
-      accepted: lower ? `${symbol[0]!.toUpperCase()}${symbol.slice(1)} (roots are capitals; minor is m)` : 'a root A to G in capitals, with up to two of b or #',
-      at: 0, text,
+      message: lower
+        ? `"${text}" begins with a small letter.`
+        : `"${text}" does not begin with a chord root.`,
+      accepted: lower
+        ? `${symbol[0]!.toUpperCase()}${symbol.slice(1)} (roots are capitals; minor is m)`
+        : 'a root A to G in capitals, with up to two of b or #',
+      at: 0,
+      text,
     })
   }
   const slash = /\/(?!9)([^/]*)$/.exec(symbol)
@@ -57,7 +78,13 @@ function readSymbol(text: string): Result<Symbol> {
   if (bassless !== symbol) {
     const note = parseNote(slash![1]!)
     if (!note.ok)
-      return bad({ code: 'bad-chord', message: `"${slash![1]!}" is not a bass note.`, accepted: 'a note name after the slash, such as C/E or Am/F#', at: slash!.index, text: slash![0] })
+      return bad({
+        code: 'bad-chord',
+        message: `"${slash![1]!}" is not a bass note.`,
+        accepted: 'a note name after the slash, such as C/E or Am/F#',
+        at: slash!.index,
+        text: slash![0],
+      })
     bass = note.value
   }
   const descriptor = readDescriptor(bassless.slice(root[0].length), root[0].length)
@@ -65,11 +92,19 @@ function readSymbol(text: string): Result<Symbol> {
   return good({ kind: 'chord', chord: build(text, must(parseNote(root[0])), bass, descriptor.value) })
 }
 
-function build(text: string, root: Note, bass: Note | null, descriptor: Parameters<typeof degreesOf>[0]): ChordSymbol {
+function build(
+  text: string,
+  root: Note,
+  bass: Note | null,
+  descriptor: Parameters<typeof degreesOf>[0],
+): ChordSymbol {
   const needs = degreesOf(descriptor)
   const suffix = canonicalSuffix(descriptor, needs)
   return {
-    text, root, bass, suffix,
+    text,
+    root,
+    bass,
+    suffix,
     canonical: noteName(root) + suffix + (bass ? `/${noteName(bass)}` : ''),
     tones: [...needs].map(([degree, need]) => ({ degree, need, note: spellDegree(root, degree) })),
   }
@@ -80,7 +115,13 @@ export function parseChord(text: string): Result<ChordSymbol> {
   const symbol = parseSymbol(text)
   if (!symbol.ok) return symbol
   if (symbol.value.kind === 'silence')
-    return bad({ code: 'no-chord', message: 'N.C. means that no chord sounds here.', accepted: 'a chord symbol such as C or Am7', at: 0, text })
+    return bad({
+      code: 'no-chord',
+      message: 'N.C. means that no chord sounds here.',
+      accepted: 'a chord symbol such as C or Am7',
+      at: 0,
+      text,
+    })
   return good(symbol.value.chord)
 }
 

@@ -36,7 +36,8 @@ export interface ChordSymbol {
 }
 
 /** A chord of the chart, or an explicit silence (`N.C.`). */
-export type Symbol = { kind: 'chord'; chord: ChordSymbol } | { kind: 'silence'; text: string; canonical: 'N.C.' }
+export type Symbol =
+  { kind: 'chord'; chord: ChordSymbol } | { kind: 'silence'; text: string; canonical: 'N.C.' }
 
 export const hasDegree = (chord: ChordSymbol, ...degrees: Degree[]): boolean =>
   chord.tones.some((tone) => degrees.includes(tone.degree))

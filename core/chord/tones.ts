@@ -60,7 +60,14 @@ export function degreesOf(d: Descriptor): DegreeNeeds {
 }
 
 /** Which natural tone an alteration takes the place of. */
-const REPLACES: Partial<Record<Degree, Degree>> = { b5: '5', '#5': '5', b9: '9', '#9': '9', '#11': '11', b13: '13' }
+const REPLACES: Partial<Record<Degree, Degree>> = {
+  b5: '5',
+  '#5': '5',
+  b9: '9',
+  '#9': '9',
+  '#11': '11',
+  b13: '13',
+}
 
 function alter(needs: DegreeNeeds, degree: Degree): void {
   const natural = REPLACES[degree]!

@@ -11,7 +11,9 @@ async function main(): Promise<void> {
     process.stdout.write(`${JSON.stringify(reply)}\n`)
   }
   if (given.length > 0) given.forEach(serve)
-  else for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) if (line.trim() !== '') serve(line)
+  else
+    for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity }))
+      if (line.trim() !== '') serve(line)
   process.exitCode = failed ? 1 : 0
 }
 

@@ -8,9 +8,14 @@ export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
   const tuning = input.tuning ?? d.instrument.tuning
   const beyond = input.strings?.find((string) => string > tuning.length)
   if (beyond !== undefined)
-    return bad({ code: 'bad-limits', message: `There is no string ${beyond} on ${tuning.length} strings.`, accepted: `1 to ${tuning.length}`, text: 'limits.strings' })
+    return bad({
+      code: 'bad-limits',
+      message: `There is no string ${beyond} on ${tuning.length} strings.`,
+      accepted: `1 to ${tuning.length}`,
+      text: 'limits.strings',
+    })
   const capo = input.capo ?? d.instrument.capo
-  const frets = input.frets ?? (capo > d.frets[0] ? [0, Math.max(d.frets[1], capo + 12)] as const : d.frets)
+  const frets = input.frets ?? (capo > d.frets[0] ? ([0, Math.max(d.frets[1], capo + 12)] as const) : d.frets)
   return good({
     instrument: { tuning, capo, scaleLengthMm: input.scaleLength ?? d.instrument.scaleLengthMm },
     hand: {
@@ -18,7 +23,8 @@ export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
       thumb: input.thumb ?? d.hand.thumb,
       barre: input.barre ?? d.hand.barre,
       innerMutes: input.innerMutes ?? d.hand.innerMutes,
-      missing: d.hand.missing, weak: d.hand.weak,
+      missing: d.hand.missing,
+      weak: d.hand.weak,
     },
     frets,
     strings: input.strings?.map((string) => tuning.length - string) ?? null,

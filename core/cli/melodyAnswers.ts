@@ -22,33 +22,70 @@ import type { requestSchemas } from './requests'
 type Names = 'import' | 'harmonise' | 'export' | 'scale' | 'ends'
 
 /** Answers about melodies, and files in and out. */
-export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>> } = {
+export const MELODY_ANSWERS: {
+  [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>>
+} = {
   import({ content, format }) {
     if ((TUNE_FORMATS as readonly string[]).includes(format)) {
       const file = importTune(content, format as TuneFormat)
       return file.ok ? good({ ...file.value }) : file
     }
-    if (content.length > LONGEST_IMPORT) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted: `at most ${LONGEST_IMPORT} letters`, text: 'content' })
+    if (content.length > LONGEST_IMPORT)
+      return bad({
+        code: 'too-large',
+        message: `The text has ${content.length} letters.`,
+        accepted: `at most ${LONGEST_IMPORT} letters`,
+        text: 'content',
+      })
     return good({ ...importChart(content, format as ImportFormat), melody: [] })
   },
 
   harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
-    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    const limits = limitsFrom({
+      ...input,
+      frets: input?.frets ?? [0, MELODY_FRETS],
+      open: input?.open ?? true,
+    })
     if (!limits.ok) return limits
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
-    const found = harmonise({ chart, melody, limits: limits.value, style, count, ...(density ? { density } : {}), ...(texture ? { texture } : {}), ...(tempo ? { tempo } : {}) })
+    const found = harmonise({
+      chart,
+      melody,
+      limits: limits.value,
+      style,
+      count,
+      ...(density ? { density } : {}),
+      ...(texture ? { texture } : {}),
+      ...(tempo ? { tempo } : {}),
+    })
     if (!found.ok) return found
     return good({
       lines: found.value.map(({ cost, notes }) => {
         const over = notes.map(({ chord }) => chord ?? SILENT)
-        const line = lineOf(notes.map(({ voicing }) => voicing), { chords: over, weights: weightsFrom(style), limits: limits.value })
+        const line = lineOf(
+          notes.map(({ voicing }) => voicing),
+          { chords: over, weights: weightsFrom(style), limits: limits.value },
+        )
         const answer = lineAnswer(line, over)
         return {
-          ...answer, cost: tidy(cost),
-          voicings: answer.voicings.map((voicing, at) => { const { note, under, kind, bar, beat, beats } = notes[at]!; return { ...voicing, under, kind, bar, beat: tidy(beat), beats: tidy(beats), melody: note && pitchName(note.note), ...whyOther(texture ?? 'full', notes[at]!) } }),
+          ...answer,
+          cost: tidy(cost),
+          voicings: answer.voicings.map((voicing, at) => {
+            const { note, under, kind, bar, beat, beats } = notes[at]!
+            return {
+              ...voicing,
+              under,
+              kind,
+              bar,
+              beat: tidy(beat),
+              beats: tidy(beats),
+              melody: note && pitchName(note.note),
+              ...whyOther(texture ?? 'full', notes[at]!),
+            }
+          }),
         }
       }),
       left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
@@ -59,29 +96,64 @@ export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof reque
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
-    if (wrong >= 0) return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
-    const file = exportChart({ chart: parseChart(text), frets: voicings, melody, limits: limits.value }, format)
+    if (wrong >= 0)
+      return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
+    const file = exportChart(
+      { chart: parseChart(text), frets: voicings, melody, limits: limits.value },
+      format,
+    )
     return file.ok ? good({ ...file.value }) : file
   },
 
   scale(request) {
     const { limits: input } = request
-    const limits = limitsFrom({ ...input, frets: input?.frets ?? [0, MELODY_FRETS], open: input?.open ?? true })
+    const limits = limitsFrom({
+      ...input,
+      frets: input?.frets ?? [0, MELODY_FRETS],
+      open: input?.open ?? true,
+    })
     if (!limits.ok) return limits
     if (request.kind !== 'sixth-diminished') {
       // From the tonic in the octave where the guitar sings; or the fragment as given.
-      const block = request.kind === 'sevenths' ? { kind: request.kind, key: request.key, tone: request.tone ?? 1, family: request.family ?? 'drop 2' } as const : { kind: request.kind, key: request.key }
-      const scales = request.notes ? [request.notes] : SCALE_OCTAVES.map((octave) => scaleFrom([...scaleNotes(request.key), request.key.tonic], octave))
+      const block =
+        request.kind === 'sevenths'
+          ? ({
+              kind: request.kind,
+              key: request.key,
+              tone: request.tone ?? 1,
+              family: request.family ?? 'drop 2',
+            } as const)
+          : { kind: request.kind, key: request.key }
+      const scales = request.notes
+        ? [request.notes]
+        : SCALE_OCTAVES.map((octave) => scaleFrom([...scaleNotes(request.key), request.key.tonic], octave))
       const tried = scales.map((notes) => ({ notes, blocks: blocksOnOneSet(notes, block, limits.value) }))
       const { notes, blocks } = tried.find((one) => one.blocks.ok) ?? tried[0]!
-      return blocks.ok ? good({ scale: notes.map(noteName), voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({ symbol: chord.canonical, note: pitchName(note), kind, ...voicingAnswer(voicing) })) }) : blocks
+      return blocks.ok
+        ? good({
+            scale: notes.map(noteName),
+            voicings: blocks.value.map(({ chord, kind, note, voicing }) => ({
+              symbol: chord.canonical,
+              note: pitchName(note),
+              kind,
+              ...voicingAnswer(voicing),
+            })),
+          })
+        : blocks
     }
     const symbol = parseChord(request.chord)
     if (!symbol.ok) return symbol
     const found = harmonisedSixthDiminished(symbol.value, limits.value)
     if (!found.ok) return found
     const { steps, line } = found.value
-    return good({ scale: steps.map(({ note }) => noteName(note)), voicings: line.voicings.map((voicing, at) => ({ symbol: steps[at]!.chord.canonical, note: noteName(steps[at]!.note), ...voicingAnswer(voicing) })) })
+    return good({
+      scale: steps.map(({ note }) => noteName(note)),
+      voicings: line.voicings.map((voicing, at) => ({
+        symbol: steps[at]!.chord.canonical,
+        note: noteName(steps[at]!.note),
+        ...voicingAnswer(voicing),
+      })),
+    })
   },
 
   ends({ key }) {
@@ -92,8 +164,11 @@ export const MELODY_ANSWERS: { [Name in Names]: (request: z.output<(typeof reque
 /** Why a grip is not in the layout asked for, where it is not. */
 function whyOther(texture: Texture, { voicing, chord, note, under }: HarmonisedNote): { why?: string } {
   const { families } = TEXTURES[texture]
-  if (!families || under !== 'chord' || families.some((family) => voicing.families.includes(family))) return {}
-  return { why: `No hand holds ${chord?.canonical ?? 'this'}${note ? ` under ${pitchName(note.note)}` : ''} in ${texture}, not with a free tension either: the nearest grip stands there.` }
+  if (!families || under !== 'chord' || families.some((family) => voicing.families.includes(family)))
+    return {}
+  return {
+    why: `No hand holds ${chord?.canonical ?? 'this'}${note ? ` under ${pitchName(note.note)}` : ''} in ${texture}, not with a free tension either: the nearest grip stands there.`,
+  }
 }
 
 /** Frets that a melody on top may go up to. */

@@ -14,17 +14,31 @@ export const tidy = (value: number, digits = 4): number => Number(value.toFixed(
 export const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
 
 export const wrongStrings = (frets: Frets, strings: number, text: string) =>
-  bad({ code: 'bad-field', message: `${frets.length} frets were given for ${strings} strings.`, accepted: `${strings} entries, lowest string first, null where a string is not played`, text })
+  bad({
+    code: 'bad-field',
+    message: `${frets.length} frets were given for ${strings} strings.`,
+    accepted: `${strings} entries, lowest string first, null where a string is not played`,
+    text,
+  })
 
 export const fingeringAnswer = ({ fingers, barres, thumb, reachMm, difficulty, parts }: Fingering) => ({
-  fingers, barres, thumb, reachMm: tidy(reachMm, 1), difficulty: tidy(difficulty),
+  fingers,
+  barres,
+  thumb,
+  reachMm: tidy(reachMm, 1),
+  difficulty: tidy(difficulty),
   parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, tidy(value)])),
 })
 
 export const voicingAnswer = (voicing: Voicing) => ({
-  frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing),
-  family: voicing.families[0], families: voicing.families,
-  reachMm: tidy(voicing.fingering.reachMm, 1), difficulty: tidy(voicing.fingering.difficulty), fingers: voicing.fingering.fingers,
+  frets: voicing.frets,
+  notes: pitchNames(voicing),
+  degrees: degreesOfVoicing(voicing),
+  family: voicing.families[0],
+  families: voicing.families,
+  reachMm: tidy(voicing.fingering.reachMm, 1),
+  difficulty: tidy(voicing.fingering.difficulty),
+  fingers: voicing.fingering.fingers,
 })
 
 export const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
@@ -32,7 +46,13 @@ export const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
   parts: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.parts[term])])),
   measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
   voicings: line.voicings.map((voicing, at) => ({
-    symbol: line.chords[at]!.canonical === chords[at]!.canonical ? chords[at]!.text : line.chords[at]!.canonical, added: addedTo(chords[at]!, line.chords[at]!), frets: voicing.frets, notes: pitchNames(voicing), degrees: degreesOfVoicing(voicing), fingers: voicing.fingering.fingers,
+    symbol:
+      line.chords[at]!.canonical === chords[at]!.canonical ? chords[at]!.text : line.chords[at]!.canonical,
+    added: addedTo(chords[at]!, line.chords[at]!),
+    frets: voicing.frets,
+    notes: pitchNames(voicing),
+    degrees: degreesOfVoicing(voicing),
+    fingers: voicing.fingering.fingers,
   })),
   steps: line.steps.map((step) => ({ ...step, hand: tidy(step.hand, 1) })),
 })
@@ -50,7 +70,20 @@ export function chordsOf(symbols: readonly string[]): Result<ChordSymbol[]> {
 /** The chords of a chart in order; silences sound nothing and have no grip. */
 export function chordsOfChart(chart: Chart): Result<ChordSymbol[]> {
   const problem = chart.problems[0]
-  if (problem) return bad({ code: problem.code, message: `Line ${problem.line}, column ${problem.column}: ${problem.message}`, accepted: problem.accepted, text: problem.text })
+  if (problem)
+    return bad({
+      code: problem.code,
+      message: `Line ${problem.line}, column ${problem.column}: ${problem.message}`,
+      accepted: problem.accepted,
+      text: problem.text,
+    })
   const chords = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [slot.symbol.chord] : []))
-  return chords.length > 0 ? good(chords) : bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
+  return chords.length > 0
+    ? good(chords)
+    : bad({
+        code: 'no-chord',
+        message: 'The chart has no chords.',
+        accepted: 'a chart such as | C | Am | Dm | G |',
+        text: 'text',
+      })
 }

@@ -18,12 +18,18 @@ import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
 
 /** A Zod string read by one of the core's own readers; its fault becomes the message. */
 const readBy = <T>(read: (text: string) => Result<T>) =>
-  z.string().max(100).transform((text, context): T => {
-    const result = read(text)
-    if (result.ok) return result.value
-    context.addIssue({ code: 'custom', message: `${result.fault.message} Accepted: ${result.fault.accepted ?? 'another text'}.` })
-    return z.NEVER
-  })
+  z
+    .string()
+    .max(100)
+    .transform((text, context): T => {
+      const result = read(text)
+      if (result.ok) return result.value
+      context.addIssue({
+        code: 'custom',
+        message: `${result.fault.message} Accepted: ${result.fault.accepted ?? 'another text'}.`,
+      })
+      return z.NEVER
+    })
 
 const note = readBy(parseNote)
 const pitch = readBy(parsePitch).transform(midiOf)
@@ -65,7 +71,16 @@ const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
 const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
 
 /** Bars and beats from 1; a pickup is bar 0. */
-const melody = z.array(z.strictObject({ bar: z.int().min(0), beat: z.number().min(1), beats: z.number().positive(), note: readBy(parsePitch) })).max(5_000)
+const melody = z
+  .array(
+    z.strictObject({
+      bar: z.int().min(0),
+      beat: z.number().min(1),
+      beats: z.number().positive(),
+      note: readBy(parsePitch),
+    }),
+  )
+  .max(5_000)
 
 /** Guards of a reharmonisation, each on but where it is switched off (`false`). */
 const guards = z.partialRecord(z.enum(GUARD_NAMES), z.boolean()).optional()
@@ -77,72 +92,171 @@ export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
   analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
-  skeleton: z.strictObject({ do: z.literal('skeleton'), text: chartText, level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
-  import: z.strictObject({ do: z.literal('import'), content: z.string().max(4_000_000), format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS]) }),
-  name: z.strictObject({
-    do: z.literal('name'),
-    frets: fretsSchema.optional(),
-    notes: z.array(pitch).min(1).max(12).optional(),
-    tuning: z.array(pitch).min(4).max(8).optional(),
-    over: note.optional(),
-    key: key.optional(),
-  }).refine((request) => (request.frets === undefined) !== (request.notes === undefined), 'give either frets or notes'),
+  skeleton: z.strictObject({
+    do: z.literal('skeleton'),
+    text: chartText,
+    level: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+  }),
+  import: z.strictObject({
+    do: z.literal('import'),
+    content: z.string().max(4_000_000),
+    format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS]),
+  }),
+  name: z
+    .strictObject({
+      do: z.literal('name'),
+      frets: fretsSchema.optional(),
+      notes: z.array(pitch).min(1).max(12).optional(),
+      tuning: z.array(pitch).min(4).max(8).optional(),
+      over: note.optional(),
+      key: key.optional(),
+    })
+    .refine(
+      (request) => (request.frets === undefined) !== (request.notes === undefined),
+      'give either frets or notes',
+    ),
   finger: z.strictObject({ do: z.literal('finger'), frets: fretsSchema, limits: limitsSchema.optional() }),
   voicings: z.strictObject({
-    do: z.literal('voicings'), symbol, limits: limitsSchema.optional(), count: count.optional(), sort: z.enum(['easy', 'reach', 'low', 'high']).optional(),
+    do: z.literal('voicings'),
+    symbol,
+    limits: limitsSchema.optional(),
+    count: count.optional(),
+    sort: z.enum(['easy', 'reach', 'low', 'high']).optional(),
   }),
   options: z.strictObject({
-    do: z.literal('options'), text: chartText, bar: z.int().min(0), beat: z.number().min(1), melody: melody.optional(),
-    rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(), depth: z.int().min(1).max(MOST_DEPTH).optional(),
+    do: z.literal('options'),
+    text: chartText,
+    bar: z.int().min(0),
+    beat: z.number().min(1),
+    melody: melody.optional(),
+    rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(),
+    depth: z.int().min(1).max(MOST_DEPTH).optional(),
   }),
   reharmonise: z.strictObject({
-    do: z.literal('reharmonise'), text: chartText, distance: z.number().min(0).max(1), count: count.max(20).optional(), melody: melody.optional(), seed: z.int().min(0).max(2 ** 31).optional(), guards,
+    do: z.literal('reharmonise'),
+    text: chartText,
+    distance: z.number().min(0).max(1),
+    count: count.max(20).optional(),
+    melody: melody.optional(),
+    seed: z
+      .int()
+      .min(0)
+      .max(2 ** 31)
+      .optional(),
+    guards,
   }),
   motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
-  lead: z.strictObject({
-    do: z.literal('lead'),
-    text: chartText.optional(),
-    symbols: z.array(symbol).min(1).max(1000).optional(),
-    style: style.optional(),
-    limits: limitsSchema.optional(),
-    weights: z.partialRecord(z.enum(TERM_NAMES as [string, ...string[]]), z.number().min(0).max(1000)).optional(),
-    count: count.max(50).optional(),
-    melody: melody.optional(),
-    /** The form repeats: the step from the last chord to the first counts. */
-    loop: z.boolean().optional(),
-    /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
-    /** The shape of the top voice. */
-    contour: z.enum(CONTOURS).optional(),
-    /** The kind of grip; without it what the chart suggests. */
-    texture: z.enum(LINE_TEXTURES).optional(),
-    /** Chords may take the free tensions of their role. */
-    colour: z.boolean().optional(),
-    /** The exact best ones, however near to one another. */
-    near: z.boolean().optional(),
-    window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
-    drone: z.union([z.int().min(1).max(8).transform((string) => ({ string })), pitch.transform((midi) => ({ midi }))]).optional(),
-    fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
-  }).refine((request) => (request.text === undefined) !== (request.symbols === undefined), 'give either text or symbols'),
+  lead: z
+    .strictObject({
+      do: z.literal('lead'),
+      text: chartText.optional(),
+      symbols: z.array(symbol).min(1).max(1000).optional(),
+      style: style.optional(),
+      limits: limitsSchema.optional(),
+      weights: z
+        .partialRecord(z.enum(TERM_NAMES as [string, ...string[]]), z.number().min(0).max(1000))
+        .optional(),
+      count: count.max(50).optional(),
+      melody: melody.optional(),
+      /** The form repeats: the step from the last chord to the first counts. */
+      loop: z.boolean().optional(),
+      /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
+      /** The shape of the top voice. */
+      contour: z.enum(CONTOURS).optional(),
+      /** The kind of grip; without it what the chart suggests. */
+      texture: z.enum(LINE_TEXTURES).optional(),
+      /** Chords may take the free tensions of their role. */
+      colour: z.boolean().optional(),
+      /** The exact best ones, however near to one another. */
+      near: z.boolean().optional(),
+      window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
+      drone: z
+        .union([
+          z
+            .int()
+            .min(1)
+            .max(8)
+            .transform((string) => ({ string })),
+          pitch.transform((midi) => ({ midi })),
+        ])
+        .optional(),
+      fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
+    })
+    .refine(
+      (request) => (request.text === undefined) !== (request.symbols === undefined),
+      'give either text or symbols',
+    ),
   pull: z.strictObject({
-    do: z.literal('pull'), symbols: z.array(symbol).min(1).max(1000), voicings: z.array(fretsSchema).min(1).max(1000),
-    index: z.int().min(0), string: z.int().min(1).max(8), to: z.union([z.int().min(0).max(36).transform((fret) => ({ fret })), pitch.transform((midi) => ({ midi }))]),
-    limits: limitsSchema.optional(), key: key.optional(),
+    do: z.literal('pull'),
+    symbols: z.array(symbol).min(1).max(1000),
+    voicings: z.array(fretsSchema).min(1).max(1000),
+    index: z.int().min(0),
+    string: z.int().min(1).max(8),
+    to: z.union([
+      z
+        .int()
+        .min(0)
+        .max(36)
+        .transform((fret) => ({ fret })),
+      pitch.transform((midi) => ({ midi })),
+    ]),
+    limits: limitsSchema.optional(),
+    key: key.optional(),
   }),
   arrange: z.strictObject({
-    do: z.literal('arrange'), text: chartText, melody: melody.optional(), distance: z.number().min(0).max(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
-    guards, texture: z.enum(LINE_TEXTURES).optional(), colour: z.boolean().optional(),
+    do: z.literal('arrange'),
+    text: chartText,
+    melody: melody.optional(),
+    distance: z.number().min(0).max(1),
+    style: style.optional(),
+    limits: limitsSchema.optional(),
+    count: count.max(20).optional(),
+    guards,
+    texture: z.enum(LINE_TEXTURES).optional(),
+    colour: z.boolean().optional(),
   }),
   harmonise: z.strictObject({
-    do: z.literal('harmonise'), text: chartText, melody: melody.min(1), style: style.optional(), limits: limitsSchema.optional(), count: count.max(20).optional(),
-    density: z.enum(DENSITIES).optional(), texture: z.enum(TEXTURE_NAMES).optional(), tempo: z.number().min(20).max(400).optional(),
+    do: z.literal('harmonise'),
+    text: chartText,
+    melody: melody.min(1),
+    style: style.optional(),
+    limits: limitsSchema.optional(),
+    count: count.max(20).optional(),
+    density: z.enum(DENSITIES).optional(),
+    texture: z.enum(TEXTURE_NAMES).optional(),
+    tempo: z.number().min(20).max(400).optional(),
   }),
   export: z.strictObject({
-    do: z.literal('export'), text: chartText, voicings: z.array(fretsSchema).max(5_000).optional(), melody: melody.optional(), format: z.enum(EXPORT_FORMATS), limits: limitsSchema.optional(),
+    do: z.literal('export'),
+    text: chartText,
+    voicings: z.array(fretsSchema).max(5_000).optional(),
+    melody: melody.optional(),
+    format: z.enum(EXPORT_FORMATS),
+    limits: limitsSchema.optional(),
   }),
   scale: z.discriminatedUnion('kind', [
-    z.strictObject({ do: z.literal('scale'), kind: z.literal('sixth-diminished'), chord: symbol, limits: limitsSchema.optional() }),
-    z.strictObject({ do: z.literal('scale'), kind: z.literal('sevenths'), key, tone: z.union([z.literal(1), z.literal(3), z.literal(5), z.literal(7)]).optional(), family: z.enum(FAMILIES).optional(), notes: fragment.optional(), limits: limitsSchema.optional() }),
-    z.strictObject({ do: z.literal('scale'), kind: z.literal('fourths'), key, notes: fragment.optional(), limits: limitsSchema.optional() }),
+    z.strictObject({
+      do: z.literal('scale'),
+      kind: z.literal('sixth-diminished'),
+      chord: symbol,
+      limits: limitsSchema.optional(),
+    }),
+    z.strictObject({
+      do: z.literal('scale'),
+      kind: z.literal('sevenths'),
+      key,
+      tone: z.union([z.literal(1), z.literal(3), z.literal(5), z.literal(7)]).optional(),
+      family: z.enum(FAMILIES).optional(),
+      notes: fragment.optional(),
+      limits: limitsSchema.optional(),
+    }),
+    z.strictObject({
+      do: z.literal('scale'),
+      kind: z.literal('fourths'),
+      key,
+      notes: fragment.optional(),
+      limits: limitsSchema.optional(),
+    }),
   ]),
   ends: z.strictObject({ do: z.literal('ends'), key }),
 } as const

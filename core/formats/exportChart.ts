@@ -31,22 +31,54 @@ export interface Exported {
 const USUAL_TEMPO = 96
 
 /** A chart with its grips and melody in an open format. */
-export function exportChart({ chart, frets, melody, limits }: ExportProblem, format: ExportFormat): Result<Exported> {
-  const sounding = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [{ slot, chord: slot.symbol.chord }] : []))
+export function exportChart(
+  { chart, frets, melody, limits }: ExportProblem,
+  format: ExportFormat,
+): Result<Exported> {
+  const sounding = slotsOf(chart).flatMap((slot) =>
+    slot.symbol?.kind === 'chord' ? [{ slot, chord: slot.symbol.chord }] : [],
+  )
   if (frets.length > 0 && frets.length !== sounding.length)
-    return bad({ code: 'bad-field', message: `${frets.length} grips were given for ${sounding.length} chords.`, accepted: 'one grip for each chord, or none', text: 'voicings' })
+    return bad({
+      code: 'bad-field',
+      message: `${frets.length} grips were given for ${sounding.length} chords.`,
+      accepted: 'one grip for each chord, or none',
+      text: 'voicings',
+    })
   const chords = new Map<string, { chord: ChordSymbol; voicing: Voicing | null }>()
   for (const [at, { slot, chord }] of sounding.entries()) {
     const grip = frets[at]
     const voicing = grip ? voicingOf(grip, chord, limits) : null
-    if (grip && !voicing) return bad({ code: 'unplayable', message: `The grip for ${chord.canonical} (chord ${at + 1}) cannot be held by this hand.`, accepted: 'a grip that `finger` calls playable', text: `voicings.${at}`, at })
+    if (grip && !voicing)
+      return bad({
+        code: 'unplayable',
+        message: `The grip for ${chord.canonical} (chord ${at + 1}) cannot be held by this hand.`,
+        accepted: 'a grip that `finger` calls playable',
+        text: `voicings.${at}`,
+        at,
+      })
     chords.set(slotKey(slot), { chord, voicing })
   }
   const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
   switch (format) {
-    case 'chordpro': return text(toChordPro(chart))
-    case 'tab': return text(toTab(chart, chords, limits))
-    default: return good(exportScore({ title: chart.title ?? 'Untitled', chart, key: homeKey(chart), tempo: chart.tempo ?? USUAL_TEMPO, chords, melody }, format))
+    case 'chordpro':
+      return text(toChordPro(chart))
+    case 'tab':
+      return text(toTab(chart, chords, limits))
+    default:
+      return good(
+        exportScore(
+          {
+            title: chart.title ?? 'Untitled',
+            chart,
+            key: homeKey(chart),
+            tempo: chart.tempo ?? USUAL_TEMPO,
+            chords,
+            melody,
+          },
+          format,
+        ),
+      )
   }
 }
 
@@ -56,9 +88,12 @@ export type ScoreFormat = Extract<ExportFormat, 'musicxml' | 'midi' | 'abc'>
 /** A tune with everything made of it in a format that holds notes. */
 export function exportScore(score: Score, format: ScoreFormat): Exported {
   switch (format) {
-    case 'musicxml': return { content: toMusicXml(score), encoding: 'utf-8' }
-    case 'midi': return { content: toMidi(score), encoding: 'base64' }
-    case 'abc': return { content: toAbc(score), encoding: 'utf-8' }
+    case 'musicxml':
+      return { content: toMusicXml(score), encoding: 'utf-8' }
+    case 'midi':
+      return { content: toMidi(score), encoding: 'base64' }
+    case 'abc':
+      return { content: toAbc(score), encoding: 'utf-8' }
   }
 }
 
@@ -67,11 +102,27 @@ type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null 
 /** ChordPro with the chords in a grid, one cell a beat. */
 function toChordPro(chart: Chart): string {
   const head = [
-    `{title: ${chart.title ?? 'Untitled'}}`, `{key: ${keyName(homeKey(chart))}}`, `{time: ${meterName(chart.meter)}}`,
-    ...(chart.tempo ? [`{tempo: ${chart.tempo}}`] : []), ...(chart.capo > 0 ? [`{capo: ${chart.capo}}`] : []),
+    `{title: ${chart.title ?? 'Untitled'}}`,
+    `{key: ${keyName(homeKey(chart))}}`,
+    `{time: ${meterName(chart.meter)}}`,
+    ...(chart.tempo ? [`{tempo: ${chart.tempo}}`] : []),
+    ...(chart.capo > 0 ? [`{capo: ${chart.capo}}`] : []),
   ]
-  const cells = (bar: Bar) => Array.from({ length: Math.ceil(bar.beats) }, (_, at) => bar.slots.filter(({ beat }) => Math.floor(beat - bar.from + 1e-6) === at).map(({ text }) => text).join('~') || '.').join(' ')
-  const lines = linesOf(chart).flatMap((bars) => [...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []), '{start_of_grid}', withBarLines(bars, cells), '{end_of_grid}'])
+  const cells = (bar: Bar) =>
+    Array.from(
+      { length: Math.ceil(bar.beats) },
+      (_, at) =>
+        bar.slots
+          .filter(({ beat }) => Math.floor(beat - bar.from + 1e-6) === at)
+          .map(({ text }) => text)
+          .join('~') || '.',
+    ).join(' ')
+  const lines = linesOf(chart).flatMap((bars) => [
+    ...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []),
+    '{start_of_grid}',
+    withBarLines(bars, cells),
+    '{end_of_grid}',
+  ])
   return `${[...head, '', ...lines].join('\n')}\n`
 }
 
@@ -81,7 +132,9 @@ const BEAT_WIDTH = 4
 /** Tablature as text, the highest string first, with the symbols above. */
 function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
   const strings = instrument.tuning.length
-  const names = instrument.tuning.map((open) => ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'][open % 12]!.padEnd(2))
+  const names = instrument.tuning.map((open) =>
+    ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'][open % 12]!.padEnd(2),
+  )
   const systems = linesOf(chart).map((bars) => {
     const above: string[] = []
     const rows = names.map((name) => [`${name}|`])
@@ -92,13 +145,23 @@ function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
       const cells = rows.map(() => Array<string>(width).fill('-'))
       for (const slot of bar.slots) {
         const at = Math.round((slot.beat - bar.from) * BEAT_WIDTH)
-        ;[...slot.text].forEach((letter, place) => { if (at + place <= width) symbols[at + place] = letter })
-        chords.get(slotKey(slot))?.voicing?.frets.forEach((fret, string) => { if (fret !== null) [...String(fret)].forEach((letter, place) => { cells[string]![Math.min(width - 1, at + place)] = letter }) })
+        ;[...slot.text].forEach((letter, place) => {
+          if (at + place <= width) symbols[at + place] = letter
+        })
+        chords.get(slotKey(slot))?.voicing?.frets.forEach((fret, string) => {
+          if (fret !== null)
+            [...String(fret)].forEach((letter, place) => {
+              cells[string]![Math.min(width - 1, at + place)] = letter
+            })
+        })
       }
       above.push(symbols.join(''))
       rows.forEach((row, string) => row.push(`${cells[string]!.join('')}|`))
     }
-    return [above.join('').trimEnd(), ...Array.from({ length: strings }, (_, at) => rows[strings - 1 - at]!.join(''))].join('\n')
+    return [
+      above.join('').trimEnd(),
+      ...Array.from({ length: strings }, (_, at) => rows[strings - 1 - at]!.join('')),
+    ].join('\n')
   })
   return `${chart.title ? `${chart.title}\n\n` : ''}${systems.join('\n\n')}\n`
 }

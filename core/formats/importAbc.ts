@@ -50,30 +50,65 @@ const REMARKS = ['above', 'below', 'left', 'right']
  */
 export function importAbc(content: string): Result<ImportedTune> {
   const accepted = `ABC notation of one tune, such as X:1 K:C "C"CDEF|, of at most ${LONGEST_ABC} letters`
-  if (content.length > LONGEST_ABC) return bad({ code: 'too-large', message: `The text has ${content.length} letters.`, accepted, text: 'content' })
+  if (content.length > LONGEST_ABC)
+    return bad({
+      code: 'too-large',
+      message: `The text has ${content.length} letters.`,
+      accepted,
+      text: 'content',
+    })
   const long = content.split('\n').findIndex((line) => line.length > LONGEST_ABC_LINE)
-  if (long >= 0) return bad({ code: 'too-large', message: `Line ${long + 1} has more than ${LONGEST_ABC_LINE} letters.`, accepted: `lines of at most ${LONGEST_ABC_LINE} letters`, text: 'content' })
+  if (long >= 0)
+    return bad({
+      code: 'too-large',
+      message: `Line ${long + 1} has more than ${LONGEST_ABC_LINE} letters.`,
+      accepted: `lines of at most ${LONGEST_ABC_LINE} letters`,
+      text: 'content',
+    })
   const voice = firstVoice(content)
   let tunes: AbcTune[]
   try {
     tunes = abc.parseOnly(voice.content) as unknown as AbcTune[]
   } catch (error) {
-    return bad({ code: 'bad-file', message: `The text could not be read as ABC: ${(error as Error).message}`, accepted, text: 'content' })
+    return bad({
+      code: 'bad-file',
+      message: `The text could not be read as ABC: ${(error as Error).message}`,
+      accepted,
+      text: 'content',
+    })
   }
   const tune = tunes[0]
   const staves = (tune?.lines ?? []).flatMap(({ staff }) => staff?.slice(0, 1) ?? [])
-  if (!tune || !/^K:/m.test(content) || !staves.some(({ voices }) => voices?.[0]?.some(({ el_type }) => el_type === 'note')))
-    return bad({ code: 'bad-file', message: 'No ABC tune with notes was found: it needs a K: line and notes behind it.', accepted, text: 'content' })
+  if (
+    !tune ||
+    !/^K:/m.test(content) ||
+    !staves.some(({ voices }) => voices?.[0]?.some(({ el_type }) => el_type === 'note'))
+  )
+    return bad({
+      code: 'bad-file',
+      message: 'No ABC tune with notes was found: it needs a K: line and notes behind it.',
+      accepted,
+      text: 'content',
+    })
   const warnings = (tune.warnings ?? []).slice(0, MOST_TOLD).map(plainWarning)
-  if ((tune.warnings?.length ?? 0) > MOST_TOLD) warnings.push(`${tune.warnings!.length - MOST_TOLD} more such places.`)
+  if ((tune.warnings?.length ?? 0) > MOST_TOLD)
+    warnings.push(`${tune.warnings!.length - MOST_TOLD} more such places.`)
   if (tunes.length > 1) warnings.push(`The text has ${tunes.length} tunes; the first one was taken.`)
-  if (voice.others || tune.lines.some(({ staff }) => (staff?.length ?? 0) > 1 || (staff?.[0]?.voices?.length ?? 0) > 1)) warnings.push('Only the first voice was taken.')
+  if (
+    voice.others ||
+    tune.lines.some(({ staff }) => (staff?.length ?? 0) > 1 || (staff?.[0]?.voices?.length ?? 0) > 1)
+  )
+    warnings.push('Only the first voice was taken.')
 
   const reader = new AbcReader(staves[0]!.key, staves[0]!.meter, warnings)
   for (const { voices } of staves) for (const element of voices?.[0] ?? []) reader.take(element)
   const { duration, bpm } = tune.metaText.tempo ?? {}
   const tempo = bpm ? bpm * 4 * (duration?.[0] ?? 0.25) : null
-  return tuneOf({ title: tune.metaText.title?.trim() || null, key: reader.firstKey, meter: reader.firstMeter, tempo }, reader.finish(), warnings)
+  return tuneOf(
+    { title: tune.metaText.title?.trim() || null, key: reader.firstKey, meter: reader.firstMeter, tempo },
+    reader.finish(),
+    warnings,
+  )
 }
 
 /** The text without the lines of other voices than the first: the notation library would put a voice by itself behind the first one. */
@@ -98,7 +133,14 @@ function firstVoice(content: string): { content: string; others: boolean } {
 
 /** Warnings of the library that are told one by one. */
 const MOST_TOLD = 12
-const plainWarning = (warning: string): string => warning.replace(/<[^>]*>/g, '').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&amp;/g, '&').replace(/^Music Line:(\d+):(\d+): /, 'Line $1, column $2: ').slice(0, 200)
+const plainWarning = (warning: string): string =>
+  warning
+    .replace(/<[^>]*>/g, '')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&amp;/g, '&')
+    .replace(/^Music Line:(\d+):(\d+): /, 'Line $1, column $2: ')
+    .slice(0, 200)
 
 class AbcReader {
   private readonly bars: ReadBar[] = []
@@ -111,7 +153,11 @@ class AbcReader {
   readonly firstKey: Key | null
   readonly firstMeter: Meter
 
-  constructor(key: AbcElement | undefined, meter: AbcElement | undefined, private readonly warnings: string[]) {
+  constructor(
+    key: AbcElement | undefined,
+    meter: AbcElement | undefined,
+    private readonly warnings: string[],
+  ) {
     this.signature = signatureIn(key)
     this.firstKey = key ? keyOf(key) : null
     this.meter = this.firstMeter = meterOf(meter) ?? { beats: 4, unit: 4 }
@@ -119,8 +165,10 @@ class AbcReader {
 
   take(element: AbcElement): void {
     switch (element.el_type) {
-      case 'note': return this.takeNote(element)
-      case 'bar': return this.takeBarLine(element)
+      case 'note':
+        return this.takeNote(element)
+      case 'bar':
+        return this.takeBarLine(element)
       case 'key': {
         this.signature = signatureIn(element)
         this.bar.newKey = keyOf(element)
@@ -131,17 +179,27 @@ class AbcReader {
         if (meter) this.meter = this.bar.newMeter = meter
         return
       }
-      case 'part': this.bar.section = (element.title ?? '').replace(/[[\]|\n]/g, ' ').trim().slice(0, 24) || null
+      case 'part':
+        this.bar.section =
+          (element.title ?? '')
+            .replace(/[[\]|\n]/g, ' ')
+            .trim()
+            .slice(0, 24) || null
     }
   }
 
   private takeNote(element: AbcElement): void {
     const { bar } = this
     if (element.startTriplet) this.tuplet = element.tripletMultiplier ?? 1
-    for (const { name, position } of element.chord ?? []) if (!REMARKS.includes(position)) bar.chords.push({ at: bar.length, symbol: name.replace(/♭/g, 'b').replace(/♯/g, '#') })
+    for (const { name, position } of element.chord ?? [])
+      if (!REMARKS.includes(position))
+        bar.chords.push({ at: bar.length, symbol: name.replace(/♭/g, 'b').replace(/♯/g, '#') })
     // A rest of several bars stands for so many silent ones.
     if (element.rest?.type === 'multimeasure') {
-      for (let more = 1; more < Math.min(element.rest.text ?? 1, MOST_REST); more += 1) { bar.length = this.barLength; this.close() }
+      for (let more = 1; more < Math.min(element.rest.text ?? 1, MOST_REST); more += 1) {
+        bar.length = this.barLength
+        this.close()
+      }
       this.bar.length = this.barLength
       return
     }
@@ -158,7 +216,11 @@ class AbcReader {
   private pitchOf({ pitch, accidental }: { pitch: number; accidental?: string }): Pitch {
     const letter = modulo(pitch, 7)
     if (accidental && accidental in ALTERS) this.inBar.set(letter, ALTERS[accidental]!)
-    return { letter, octave: 4 + Math.floor(pitch / 7), alter: this.inBar.get(letter) ?? this.signature.get(letter) ?? 0 }
+    return {
+      letter,
+      octave: 4 + Math.floor(pitch / 7),
+      alter: this.inBar.get(letter) ?? this.signature.get(letter) ?? 0,
+    }
   }
 
   private takeBarLine({ type = '', startEnding }: AbcElement): void {
@@ -173,7 +235,9 @@ class AbcReader {
     if (startEnding) this.bar.ending = passesIn(startEnding)
   }
 
-  private get barLength(): number { return (this.meter.beats * 4) / this.meter.unit }
+  private get barLength(): number {
+    return (this.meter.beats * 4) / this.meter.unit
+  }
 
   private close(): void {
     this.bars.push(this.bar)
@@ -183,7 +247,8 @@ class AbcReader {
 
   finish(): ReadBar[] {
     if (this.bar.length > 0) this.close()
-    if (this.bars.every(({ chords }) => chords.length === 0)) this.warnings.push('The tune names no chords: the bars are silent until you type them.')
+    if (this.bars.every(({ chords }) => chords.length === 0))
+      this.warnings.push('The tune names no chords: the bars are silent until you type them.')
     return this.bars
   }
 }
@@ -192,14 +257,19 @@ class AbcReader {
 const MOST_REST = MOST_BARS_READ + 1
 
 /** `1`, `2`, `1,3` and `1-3` as passes. */
-const passesIn = (text: string): number[] => text.split(',').flatMap((part) => {
-  const [from, to] = part.split('-').map((number) => Number.parseInt(number, 10))
-  if (!from || from > 16) return []
-  return Array.from({ length: Math.max(1, Math.min(16, to || from) - from + 1) }, (_, at) => from + at)
-})
+const passesIn = (text: string): number[] =>
+  text.split(',').flatMap((part) => {
+    const [from, to] = part.split('-').map((number) => Number.parseInt(number, 10))
+    if (!from || from > 16) return []
+    return Array.from({ length: Math.max(1, Math.min(16, to || from) - from + 1) }, (_, at) => from + at)
+  })
 
 const signatureIn = (key: AbcElement | undefined): Map<number, number> =>
-  new Map((key?.accidentals ?? []).map(({ acc, note }) => ['cdefgab'.indexOf(note.toLowerCase()), ALTERS[acc] ?? 0] as const))
+  new Map(
+    (key?.accidentals ?? []).map(
+      ({ acc, note }) => ['cdefgab'.indexOf(note.toLowerCase()), ALTERS[acc] ?? 0] as const,
+    ),
+  )
 
 /** The major or minor key with the signature of a key or a mode; the mode itself where it is one of the two. */
 function keyOf({ root = '', acc = '', mode = '', ...element }: AbcElement): Key | null {
@@ -209,9 +279,19 @@ function keyOf({ root = '', acc = '', mode = '', ...element }: AbcElement): Key 
     return key.ok ? key.value : null
   }
   const signs = [...signatureIn(element as AbcElement).values()].reduce((sum, alter) => sum + alter, 0)
-  return RELATIVES.find((key) => signatureOf(key) === signs && scaleNotes(key).some(({ letter }) => 'CDEFGAB'[letter] === root)) ?? null
+  return (
+    RELATIVES.find(
+      (key) => signatureOf(key) === signs && scaleNotes(key).some(({ letter }) => 'CDEFGAB'[letter] === root),
+    ) ?? null
+  )
 }
-const RELATIVES = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'].map((name) => { const key = parseKey(name); if (!key.ok) throw new Error(name); return key.value })
+const RELATIVES = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'].map(
+  (name) => {
+    const key = parseKey(name)
+    if (!key.ok) throw new Error(name)
+    return key.value
+  },
+)
 
 function meterOf(meter: AbcElement | undefined): Meter | null {
   if (meter?.type === 'common_time') return { beats: 4, unit: 4 }

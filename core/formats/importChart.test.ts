@@ -8,7 +8,8 @@ import { must } from '../result'
 import { guessFormat, IMPORT_FORMATS, importChart, LONGEST_IMPORT } from './importChart'
 import { chordOfNumeral } from './numerals'
 
-const bars = (text: string) => parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
+const bars = (text: string) =>
+  parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
 const of = (numeral: string, key: string) => must(chordOfNumeral(numeral, must(parseKey(key))))
 
 describe('repeats, endings and marks', () => {
@@ -20,56 +21,124 @@ describe('repeats, endings and marks', () => {
   ])('%j', (content, text) => expect(importChart(content, 'text')).toEqual({ text, warnings: [] }))
   test('in numerals and in grids of ChordPro too', () => {
     expect(importChart('key: G\n|: I | vi7 :|', 'numerals').text).toBe('key: G\n|: G | Em7 :|')
-    expect(importChart('{start_of_grid}\n|: G . | D7 . :|\n{end_of_grid}', 'chordpro').text).toBe('|: G . | D7 . :|')
+    expect(importChart('{start_of_grid}\n|: G . | D7 . :|\n{end_of_grid}', 'chordpro').text).toBe(
+      '|: G . | D7 . :|',
+    )
   })
   test('no string throws or hangs in any format, and what it makes can be read', () => {
-    const words = fc.array(fc.constantFrom('C', 'Am7', 'ii7', '4', '6-', '|', '|:', ':|', '1.', ' - ', '\n', '[', ']', '{', '}', 'Verse:', '{key: X}', 'key: Bb', 'la', '(', ')', '%', '.', 'Fine', 'x3'), { maxLength: 40 }).map((parts) => parts.join(' '))
-    fc.assert(fc.property(fc.oneof(words, fc.string()), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
-      const { text, warnings } = importChart(content, format)
-      const lines = content.split(/\r\n|\r|\n/)
-      expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
-      for (const warning of warnings) {
-        expect(warning.line).toBeGreaterThanOrEqual(1)
-        expect(warning.line).toBeLessThanOrEqual(lines.length)
-        expect(warning.message).not.toBe('')
-      }
-    }), { numRuns: 800 })
+    const words = fc
+      .array(
+        fc.constantFrom(
+          'C',
+          'Am7',
+          'ii7',
+          '4',
+          '6-',
+          '|',
+          '|:',
+          ':|',
+          '1.',
+          ' - ',
+          '\n',
+          '[',
+          ']',
+          '{',
+          '}',
+          'Verse:',
+          '{key: X}',
+          'key: Bb',
+          'la',
+          '(',
+          ')',
+          '%',
+          '.',
+          'Fine',
+          'x3',
+        ),
+        { maxLength: 40 },
+      )
+      .map((parts) => parts.join(' '))
+    fc.assert(
+      fc.property(fc.oneof(words, fc.string()), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
+        const { text, warnings } = importChart(content, format)
+        const lines = content.split(/\r\n|\r|\n/)
+        expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
+        for (const warning of warnings) {
+          expect(warning.line).toBeGreaterThanOrEqual(1)
+          expect(warning.line).toBeLessThanOrEqual(lines.length)
+          expect(warning.message).not.toBe('')
+        }
+      }),
+      { numRuns: 800 },
+    )
   })
 })
 
 describe('numerals and numbers to chords', () => {
   test.each([
-    ['I', 'C', 'C'], ['ii7', 'C', 'Dm7'], ['IIm7', 'C', 'Dm7'], ['V7', 'F', 'C7'], ['bVII7', 'C', 'Bb7'], ['viiø7', 'C', 'Bm7b5'], ['VIIm7b5', 'C', 'Bm7b5'],
-    ['#i°7', 'C', 'C#dim7'], ['V7/ii', 'C', 'A7'], ['ii7/IV', 'C', 'Gm7'], ['bII7/V', 'C', 'Ab7'], ['Imaj7', 'Eb', 'Ebmaj7'], ['iv6', 'G', 'Cm6'],
-    ['i', 'Am', 'Am'], ['VI', 'Am', 'F'], ['bVI', 'Am', 'F'], ['V7b9', 'Am', 'E7b9'], ['vii°7', 'Am', 'G#dim7'],
-    ['1', 'D', 'D'], ['6-', 'D', 'Bm'], ['2m7', 'D', 'Em7'], ['57', 'D', 'A7'], ['4/6', 'D', 'G/B'], ['b7', 'D', 'C'],
+    ['I', 'C', 'C'],
+    ['ii7', 'C', 'Dm7'],
+    ['IIm7', 'C', 'Dm7'],
+    ['V7', 'F', 'C7'],
+    ['bVII7', 'C', 'Bb7'],
+    ['viiø7', 'C', 'Bm7b5'],
+    ['VIIm7b5', 'C', 'Bm7b5'],
+    ['#i°7', 'C', 'C#dim7'],
+    ['V7/ii', 'C', 'A7'],
+    ['ii7/IV', 'C', 'Gm7'],
+    ['bII7/V', 'C', 'Ab7'],
+    ['Imaj7', 'Eb', 'Ebmaj7'],
+    ['iv6', 'G', 'Cm6'],
+    ['i', 'Am', 'Am'],
+    ['VI', 'Am', 'F'],
+    ['bVI', 'Am', 'F'],
+    ['V7b9', 'Am', 'E7b9'],
+    ['vii°7', 'Am', 'G#dim7'],
+    ['1', 'D', 'D'],
+    ['6-', 'D', 'Bm'],
+    ['2m7', 'D', 'Em7'],
+    ['57', 'D', 'A7'],
+    ['4/6', 'D', 'G/B'],
+    ['b7', 'D', 'C'],
   ])('%s in %s is %s', (numeral, key, chord) => expect(of(numeral, key)).toBe(chord))
   test('what the analysis writes for the chords of a key reads back as those chords, in both schools', () => {
     for (const key of ['C', 'Ab', 'F#', 'B'])
       for (const school of ['case', 'capitals'] as const) {
-        const chart = parseChart(`key: ${key}\n| ${['I', 'ii7', 'iii7', 'IVmaj7', 'V7', 'vi9', 'viiø7', 'bVII7'].map((numeral) => of(numeral, key)).join(' | ')} |`)
+        const chart = parseChart(
+          `key: ${key}\n| ${['I', 'ii7', 'iii7', 'IVmaj7', 'V7', 'vi9', 'viiø7', 'bVII7'].map((numeral) => of(numeral, key)).join(' | ')} |`,
+        )
         for (const reading of analyse(chart, school).readings)
-          if (!reading.roman.includes('/')) expect(of(reading.roman, key)).toBe(must(parseChord(reading.slot.text)).canonical)
+          if (!reading.roman.includes('/'))
+            expect(of(reading.roman, key)).toBe(must(parseChord(reading.slot.text)).canonical)
       }
   })
   test('capital numerals agree with a general theory library (tonal 6.4.3)', () => {
     for (const tonic of ['C', 'D', 'Eb', 'F#'])
       for (const numeral of ['I', 'IIm7', 'IIIm7', 'IVmaj7', 'V7', 'VIm', 'bIII', 'bVII7']) {
         expect(RomanNumeral.get(numeral).empty).toBe(false)
-        expect(of(numeral, tonic)).toBe(must(parseChord(Progression.fromRomanNumerals(tonic, [numeral])[0]!)).canonical)
+        expect(of(numeral, tonic)).toBe(
+          must(parseChord(Progression.fromRomanNumerals(tonic, [numeral])[0]!)).canonical,
+        )
       }
   })
-  test.each(['H', 'viiii', 'V7/x', '8', ''])('"%s" is refused', (text) => expect(chordOfNumeral(text, must(parseKey('C'))).ok).toBe(false))
+  test.each(['H', 'viiii', 'V7/x', '8', ''])('"%s" is refused', (text) =>
+    expect(chordOfNumeral(text, must(parseKey('C'))).ok).toBe(false),
+  )
 })
 
 describe('bringing a chart in', () => {
   test('a line of chords with dashes', () => {
     const { text, warnings } = importChart('C - Am7 - F-7 - G', 'text')
     expect(bars(text)).toEqual(['C', 'Am7', 'F-7', 'G'])
-    expect(warnings).toEqual([expect.objectContaining({ line: 1, message: expect.stringContaining('each chord became a bar') })])
+    expect(warnings).toEqual([
+      expect.objectContaining({ line: 1, message: expect.stringContaining('each chord became a bar') }),
+    ])
   })
   test('bars, headings and settings', () => {
-    const { text, warnings } = importChart('Title: Tow Path\nKey: G\nTime: 3/4\nVerse:\n| G | Em7 . D |\n[Chorus] C | D', 'text')
+    const { text, warnings } = importChart(
+      'Title: Tow Path\nKey: G\nTime: 3/4\nVerse:\n| G | Em7 . D |\n[Chorus] C | D',
+      'text',
+    )
     expect(parseChart(text)).toMatchObject({ title: 'Tow Path', meter: { beats: 3 }, problems: [] })
     expect(parseChart(text).bars.map((bar) => bar.section)).toEqual(['Verse', 'Verse', 'Chorus', 'Chorus'])
     expect(warnings).toEqual([])
@@ -77,30 +146,69 @@ describe('bringing a chart in', () => {
   test('chords over lyrics: the words are left out and listed, a word among chords too', () => {
     const { text, warnings } = importChart('Am       Dm7   (slow)\nOver the water we wait\nE7  Am', 'text')
     expect(bars(text)).toEqual(['Am', 'Dm7', 'E7', 'Am'])
-    expect(warnings.map(({ line, column, text: what }) => [line, column, what])).toEqual(expect.arrayContaining([[1, 16, '(slow)'], [2, 1, 'Over the water we wait']]))
+    expect(warnings.map(({ line, column, text: what }) => [line, column, what])).toEqual(
+      expect.arrayContaining([
+        [1, 16, '(slow)'],
+        [2, 1, 'Over the water we wait'],
+      ]),
+    )
   })
   test('ChordPro', () => {
-    const { text, warnings } = importChart('{title: Slow Boat Home}\n{key: D}\n{start_of_chorus}\n[D]Slow [Bm7]boat [Zz]home\n{end_of_chorus}\n{capo: 2}\nno chords here\n{start_of_grid}\n| G . . A7 | D |\n{end_of_grid}', 'chordpro')
+    const { text, warnings } = importChart(
+      '{title: Slow Boat Home}\n{key: D}\n{start_of_chorus}\n[D]Slow [Bm7]boat [Zz]home\n{end_of_chorus}\n{capo: 2}\nno chords here\n{start_of_grid}\n| G . . A7 | D |\n{end_of_grid}',
+      'chordpro',
+    )
     expect(parseChart(text)).toMatchObject({ title: 'Slow Boat Home', problems: [] })
     expect(bars(text)).toEqual(['D', 'Bm7', 'G A7', 'D'])
     expect(warnings.map(({ line }) => line).sort()).toEqual([4, 4, 6, 7])
   })
   test('numerals and numbers with a key', () => {
-    expect(bars(importChart('key: Bb\n| I | vi7 ii7 | V7/V | V7 |', 'numerals').text)).toEqual(['Bb', 'Gm7 Cm7', 'C7', 'F7'])
+    expect(bars(importChart('key: Bb\n| I | vi7 ii7 | V7/V | V7 |', 'numerals').text)).toEqual([
+      'Bb',
+      'Gm7 Cm7',
+      'C7',
+      'F7',
+    ])
     expect(bars(importChart('key: A\n1 - 6- - 4 - 57', 'numerals').text)).toEqual(['A', 'F#m', 'D', 'E7'])
   })
   test('whatever comes in, it never throws, the chart it makes has no unreadable chord, and warnings lie in the content', () => {
-    const music = fc.array(fc.constantFrom('C', 'Am7', '|', '-', '[Verse]', '{key: C}', '[G]la', '\n', 'words', 'ii7', '%', '.', 'key: H', '(', ')', '|:', 'Title: x\n'), { maxLength: 30 }).map((parts) => parts.join(' '))
-    fc.assert(fc.property(fc.oneof(fc.string(), music), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
-      const { text, warnings } = importChart(content, format)
-      expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
-      const lines = content.split(/\r\n|\r|\n/)
-      for (const { line, column } of warnings) {
-        expect(line).toBeGreaterThanOrEqual(1)
-        expect(line).toBeLessThanOrEqual(lines.length)
-        expect(column).toBeLessThanOrEqual(lines[line - 1]!.length + 1)
-      }
-    }), { numRuns: 1000 })
+    const music = fc
+      .array(
+        fc.constantFrom(
+          'C',
+          'Am7',
+          '|',
+          '-',
+          '[Verse]',
+          '{key: C}',
+          '[G]la',
+          '\n',
+          'words',
+          'ii7',
+          '%',
+          '.',
+          'key: H',
+          '(',
+          ')',
+          '|:',
+          'Title: x\n',
+        ),
+        { maxLength: 30 },
+      )
+      .map((parts) => parts.join(' '))
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), music), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
+        const { text, warnings } = importChart(content, format)
+        expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
+        const lines = content.split(/\r\n|\r|\n/)
+        for (const { line, column } of warnings) {
+          expect(line).toBeGreaterThanOrEqual(1)
+          expect(line).toBeLessThanOrEqual(lines.length)
+          expect(column).toBeLessThanOrEqual(lines[line - 1]!.length + 1)
+        }
+      }),
+      { numRuns: 1000 },
+    )
   })
 })
 
@@ -131,7 +239,10 @@ describe('as players paste it', () => {
   ])('%s', (content, text) => expect(signs(importChart(content, 'text').text)).toBe(text))
 
   test('what was taken for something is said', () => {
-    const said = (content: string, format: 'text' | 'numerals' = 'text') => importChart(content, format).warnings.map(({ message }) => message).join(' ')
+    const said = (content: string, format: 'text' | 'numerals' = 'text') =>
+      importChart(content, format)
+        .warnings.map(({ message }) => message)
+        .join(' ')
     expect(said('Do Sol Lam Fa')).toContain('Do, Re, Mi … were read as C, D, E')
     expect(said('| Do | Em7 | A7 |')).toContain('was read as D diminished')
     expect(said('H7 Em')).toContain('"H" was read as B')
@@ -145,9 +256,18 @@ describe('as players paste it', () => {
     expect(importChart('I - vi', 'numerals', { key: must(parseKey('Bb')) }).text).toBe('key: Bb\n| Bb | Gm |')
   })
   test.each([
-    ['| C | Am |', 'text'], ['C - Am - F - G', 'text'], ['[A] | C | Am |', 'text'], ['C\nla la la', 'text'], ['Verse:\nC G', 'text'],
-    ['[C]la [G]la', 'chordpro'], ['[C]   [G]\nla la la', 'chordpro'], ['{title: A}\n[C]', 'chordpro'],
-    ['I vi ii V', 'numerals'], ['i - VI - III - VII', 'numerals'], ['1 - 6- - 4 - 5', 'numerals'], ['key: Bb\n| I | vi7 |', 'numerals'],
+    ['| C | Am |', 'text'],
+    ['C - Am - F - G', 'text'],
+    ['[A] | C | Am |', 'text'],
+    ['C\nla la la', 'text'],
+    ['Verse:\nC G', 'text'],
+    ['[C]la [G]la', 'chordpro'],
+    ['[C]   [G]\nla la la', 'chordpro'],
+    ['{title: A}\n[C]', 'chordpro'],
+    ['I vi ii V', 'numerals'],
+    ['i - VI - III - VII', 'numerals'],
+    ['1 - 6- - 4 - 5', 'numerals'],
+    ['key: Bb\n| I | vi7 |', 'numerals'],
   ])('%j is guessed to be %s', (content, format) => expect(guessFormat(content)).toBe(format))
   test('reading takes time in proportion to the text', () => {
     for (const piece of ['(', '[', 'C->', 'x2 ', '/ ', '…', '{a', 'Do ', '* ']) {

@@ -33,7 +33,11 @@ export interface ImportAsked {
  * A chart text from what a player has: lines of chords with dashes, slashes, arrows, spaces or bar lines, chords over lyrics, ChordPro, or
  * numerals with a key. Nothing is dropped or guessed in silence: what did not become a chord, and what was taken for something, is listed with its place.
  */
-export function importChart(content: string, format: ImportFormat, { key = null }: ImportAsked = {}): ImportedChart {
+export function importChart(
+  content: string,
+  format: ImportFormat,
+  { key = null }: ImportAsked = {},
+): ImportedChart {
   const lines = content.split(/\r\n|\r|\n/)
   const draft = new Draft(format === 'text' && namesNotesBySyllables(lines))
   if (format === 'numerals') draft.beginIn(key, lines)
@@ -45,12 +49,26 @@ export function importChart(content: string, format: ImportFormat, { key = null 
 /** Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are numerals; anything else is chords. */
 export function guessFormat(content: string): ImportFormat {
   const lines = content.split(/\r\n|\r|\n/)
-  const inBrackets = (line: string) => [...line.matchAll(/\[([^\]|]{1,20})\]/g)].filter((match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok)
+  const inBrackets = (line: string) =>
+    [...line.matchAll(/\[([^\]|]{1,20})\]/g)].filter(
+      (match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok,
+    )
   if (lines.some((line) => /^\s*\{\s*[A-Za-z_]+\s*(?::.*)?\}\s*$/.test(line))) return 'chordpro'
-  if (lines.some((line) => { const chords = inBrackets(line); return chords.length > 1 || chords.some((one) => /^\w/.test(line.slice(one.index + one[0].length))) })) return 'chordpro'
-  const words = lines.filter((line) => !SETTING.test(line)).flatMap((line) => wordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)))
+  if (
+    lines.some((line) => {
+      const chords = inBrackets(line)
+      return chords.length > 1 || chords.some((one) => /^\w/.test(line.slice(one.index + one[0].length)))
+    })
+  )
+    return 'chordpro'
+  const words = lines
+    .filter((line) => !SETTING.test(line))
+    .flatMap((line) => wordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)))
   const C: Key = { tonic: { letter: 0, alter: 0 }, mode: 'major' }
-  const [numerals, chords] = [words.filter(({ text }) => chordOfNumeral(text, C).ok).length, words.filter(({ text }) => parseSymbol(text).ok).length]
+  const [numerals, chords] = [
+    words.filter(({ text }) => chordOfNumeral(text, C).ok).length,
+    words.filter(({ text }) => parseSymbol(text).ok).length,
+  ]
   return numerals > chords && numerals * 2 > words.length ? 'numerals' : 'text'
 }
 
@@ -73,12 +91,20 @@ class Draft {
     const minor = lines.some((line) => /(?:^|[\s|–—-])i(?:[\s|–—-]|$)/.test(line))
     this.key = asked ?? { tonic: { letter: minor ? 5 : 0, alter: 0 }, mode: minor ? 'minor' : 'major' }
     if (asked) this.head.push(`key: ${keyName(asked)}`)
-    else this.warn(1, 1, '', `No key is given: read in ${minor ? 'A minor, since the home chord is written small' : 'C major'}. Choose another above, or write key: Bb in the first line.`)
+    else
+      this.warn(
+        1,
+        1,
+        '',
+        `No key is given: read in ${minor ? 'A minor, since the home chord is written small' : 'C major'}. Choose another above, or write key: Bb in the first line.`,
+      )
   }
 
   /** Beats in a bar, as the head says. */
   get beats(): number {
-    return Number(/^meter: (\d+)/.exec(this.head.findLast((line) => line.startsWith('meter:')) ?? '')?.[1] ?? 4)
+    return Number(
+      /^meter: (\d+)/.exec(this.head.findLast((line) => line.startsWith('meter:')) ?? '')?.[1] ?? 4,
+    )
   }
 
   warn(line: number, column: number, text: string, message: string): void {
@@ -89,17 +115,26 @@ class Draft {
   /** What was taken for something else than its letters say, once each. */
   saysOf({ text, column }: Word, read: string, line: number): void {
     const word = bare(text)
-    const once = (what: string, message: string) => { if (!this.said.has(what)) { this.said.add(what); this.warn(line, column, text, message) } }
+    const once = (what: string, message: string) => {
+      if (!this.said.has(what)) {
+        this.said.add(what)
+        this.warn(line, column, text, message)
+      }
+    }
     if (this.syllables) once('syllables', 'Do, Re, Mi … were read as C, D, E …')
     else if (/^H/.test(word) && /^B/.test(read)) once('H', '"H" was read as B, and "B" as B, not as B flat.')
-    else if (/^Do(?:[^a-z]|$)/.test(word)) once('Do', `"${word}" was read as D diminished, not as the note Do (C).`)
+    else if (/^Do(?:[^a-z]|$)/.test(word))
+      once('Do', `"${word}" was read as D diminished, not as the note Do (C).`)
   }
 
   set(name: string, value: string, line: number): void {
     const setting = `${name}: ${value.trim()}`
     const problem = parseChart(setting).problems[0]
     if (problem) return this.warn(line, 1, value.trim(), `${problem.message} Accepted: ${problem.accepted}.`)
-    if (name === 'key') { const key = parseKey(value); if (key.ok) this.key = key.value }
+    if (name === 'key') {
+      const key = parseKey(value)
+      if (key.ok) this.key = key.value
+    }
     this.head.push(setting)
   }
 
@@ -121,18 +156,35 @@ class Draft {
   }
 
   finish(): ImportedChart {
-    if (this.barless) this.warn(this.barless.line, 1, this.barless.text, 'There are no bar lines here: each chord became a bar.')
+    if (this.barless)
+      this.warn(
+        this.barless.line,
+        1,
+        this.barless.text,
+        'There are no bar lines here: each chord became a bar.',
+      )
     const made = parseChart([...this.head, ...this.body].join('\n'))
-    for (const { line, text, message, accepted } of made.problems) this.warn(1, 1, text, `In line ${line} of the chart it makes: ${message} Accepted: ${accepted}.`)
+    for (const { line, text, message, accepted } of made.problems)
+      this.warn(1, 1, text, `In line ${line} of the chart it makes: ${message} Accepted: ${accepted}.`)
     this.warnings.sort((a, b) => a.line - b.line || a.column - b.column)
     return { text: [...this.head, ...this.body].join('\n'), warnings: this.warnings }
   }
 }
 
-const SETTINGS: Readonly<Record<string, string>> = { title: 'title', t: 'title', key: 'key', tempo: 'tempo', bpm: 'tempo', time: 'meter', meter: 'meter', metre: 'meter' }
+const SETTINGS: Readonly<Record<string, string>> = {
+  title: 'title',
+  t: 'title',
+  key: 'key',
+  tempo: 'tempo',
+  bpm: 'tempo',
+  time: 'meter',
+  meter: 'meter',
+  metre: 'meter',
+}
 const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 /** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
-const HEADING = /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
+const HEADING =
+  /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
 /** Signs that stand between chords without meaning anything themselves. */
 const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|\.{2,}|-+>|=+>|\/\/)+$/
 /** A line, or a bar of it, played so often: behind the chords. */
@@ -148,7 +200,11 @@ function repeated(bars: string, times: number): string {
 /** A word without what is written around a chord: brackets, stars, quotes, and the comma or dots behind it. */
 function bare(word: string): string {
   let text = word.replace(/^["'“”„*<]+|["'“”*>]+$/g, '').replace(/(?:…|\.{2,}|[,;:!?*])+$/, '')
-  for (const [open, close] of [['(', ')'], ['[', ']'], ['{', '}']] as const) {
+  for (const [open, close] of [
+    ['(', ')'],
+    ['[', ']'],
+    ['{', '}'],
+  ] as const) {
     const [opens, closes] = [text.startsWith(open), text.endsWith(close)]
     if (opens && closes) text = text.slice(1, -1)
     else if (opens && !text.includes(close)) text = text.slice(1)
@@ -158,12 +214,25 @@ function bare(word: string): string {
 }
 
 const SYLLABLE = /^(Do|Ut|R[eé]|Mi|Fa|Sol|La|Si)(?![a-z]*[n-z][a-z]*$)(.*)$/i
-const SYLLABLE_NOTES: Readonly<Record<string, string>> = { do: 'C', ut: 'C', re: 'D', ré: 'D', mi: 'E', fa: 'F', sol: 'G', la: 'A', si: 'B' }
+const SYLLABLE_NOTES: Readonly<Record<string, string>> = {
+  do: 'C',
+  ut: 'C',
+  re: 'D',
+  ré: 'D',
+  mi: 'E',
+  fa: 'F',
+  sol: 'G',
+  la: 'A',
+  si: 'B',
+}
 const asLetters = (word: string): string | null => {
   const syllable = SYLLABLE.exec(word)
   if (!syllable) return null
   const [suffix, bass] = syllable[2]!.split('/')
-  const low = bass === undefined ? '' : `/${SYLLABLE_NOTES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
+  const low =
+    bass === undefined
+      ? ''
+      : `/${SYLLABLE_NOTES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
   const symbol = `${SYLLABLE_NOTES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
   return parseSymbol(symbol).ok ? symbol : null
 }
@@ -171,16 +240,26 @@ const asLetters = (word: string): string | null => {
 /** The chords are called Do, Re, Mi: some word can be nothing else, and most of a line are such names. */
 function namesNotesBySyllables(lines: readonly string[]): boolean {
   return lines.some((line) => {
-    const words = wordsOf(line.replace(/[|]/g, ' ')).map(({ text }) => bare(text)).filter((text) => text !== '' && !SEPARATOR.test(text))
+    const words = wordsOf(line.replace(/[|]/g, ' '))
+      .map(({ text }) => bare(text))
+      .filter((text) => text !== '' && !SEPARATOR.test(text))
     const named = words.filter((word) => asLetters(word) !== null)
-    return named.length * 2 > words.length && named.some((word) => /^[A-Z]/.test(word) && !parseSymbol(word).ok)
+    return (
+      named.length * 2 > words.length && named.some((word) => /^[A-Z]/.test(word) && !parseSymbol(word).ok)
+    )
   })
 }
 const MARKS = /^(?:[.%/]|N\.?C\.?)$/i
 
-interface Word { text: string; column: number }
+interface Word {
+  text: string
+  column: number
+}
 const wordsOf = (line: string, offset = 0): Word[] =>
-  [...line.matchAll(/(?:\([^)]{0,60}\)|[^\s(])+|\(/g)].map((match) => ({ text: match[0], column: match.index + 1 + offset }))
+  [...line.matchAll(/(?:\([^)]{0,60}\)|[^\s(])+|\(/g)].map((match) => ({
+    text: match[0],
+    column: match.index + 1 + offset,
+  }))
 
 function readTextLine(line: string, number: number, numerals: boolean, draft: Draft): void {
   if (line.trim() === '') return
@@ -194,7 +273,10 @@ function readTextLine(line: string, number: number, numerals: boolean, draft: Dr
   if (rest.trim() === '') return
 
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
-  const words = piecesOf(wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)), numerals)
+  const words = piecesOf(
+    wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
+    numerals,
+  )
   const [times, body] = timesAtEnd(words)
   const signs = body.filter((word) => !isSlash(word.text))
   const chords = signs.map((word) => readWord(word, numerals, draft))
@@ -206,12 +288,33 @@ function readTextLine(line: string, number: number, numerals: boolean, draft: Dr
       draft.warn(number, offset + 1, rest.trim(), 'Small letters were read as capitals; minor is written m.')
       return draft.chords(capitals, number, rest.trim(), times)
     }
-    const steps = words.filter(({ text }) => chordOfNumeral(bare(text), { tonic: { letter: 0, alter: 0 }, mode: 'major' }).ok).length
-    if (!numerals && steps * 2 > words.length) return draft.warn(number, offset + 1, rest.trim(), 'This line has no chords and was left out. It looks like steps of a key: choose Numerals above.')
-    return draft.warn(number, offset + 1, rest.trim(), /\[[A-G][^\]]*\]/.test(rest) && !numerals ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.' : 'This line has no chords and was left out.')
+    const steps = words.filter(
+      ({ text }) => chordOfNumeral(bare(text), { tonic: { letter: 0, alter: 0 }, mode: 'major' }).ok,
+    ).length
+    if (!numerals && steps * 2 > words.length)
+      return draft.warn(
+        number,
+        offset + 1,
+        rest.trim(),
+        'This line has no chords and was left out. It looks like steps of a key: choose Numerals above.',
+      )
+    return draft.warn(
+      number,
+      offset + 1,
+      rest.trim(),
+      /\[[A-G][^\]]*\]/.test(rest) && !numerals
+        ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.'
+        : 'This line has no chords and was left out.',
+    )
   }
   signs.forEach((word, at) => {
-    if (chords[at] === null) draft.warn(number, word.column, word.text, `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`)
+    if (chords[at] === null)
+      draft.warn(
+        number,
+        word.column,
+        word.text,
+        `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
+      )
     else draft.saysOf(word, chords[at]!, number)
   })
   const bars = heldBars(body, signs, chords, draft.beats)
@@ -229,11 +332,23 @@ function timesAtEnd(words: readonly Word[]): [number, readonly Word[]] {
 }
 
 /** Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only stand between chords. */
-function heldBars(words: readonly Word[], signs: readonly Word[], chords: readonly (string | null)[], beats: number): string[] | null {
-  const counts = words.some((word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)))
+function heldBars(
+  words: readonly Word[],
+  signs: readonly Word[],
+  chords: readonly (string | null)[],
+  beats: number,
+): string[] | null {
+  const counts = words.some(
+    (word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)),
+  )
   if (!counts || words.length % beats !== 0 || isSlash(words[0]!.text)) return null
-  const beat = (word: Word) => (isSlash(word.text) ? '.' : chords[signs.indexOf(word)] ?? 'N.C.')
-  return Array.from({ length: words.length / beats }, (_, bar) => words.slice(bar * beats, (bar + 1) * beats).map(beat).join(' '))
+  const beat = (word: Word) => (isSlash(word.text) ? '.' : (chords[signs.indexOf(word)] ?? 'N.C.'))
+  return Array.from({ length: words.length / beats }, (_, bar) =>
+    words
+      .slice(bar * beats, (bar + 1) * beats)
+      .map(beat)
+      .join(' '),
+  )
 }
 
 /** Words that are several chords with signs between them, in pieces: "Am-F-C", "Em/C/G/D", "C->F". */
@@ -245,7 +360,11 @@ function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
       const parts = word.text.split(sign).filter((part) => part !== '')
       if (parts.length < 2 || !parts.every((part) => parseSymbol(bare(part)).ok)) continue
       let at = 0
-      return parts.map((text) => { const found = word.text.indexOf(text, at); at = found + text.length; return { text, column: word.column + found } })
+      return parts.map((text) => {
+        const found = word.text.indexOf(text, at)
+        at = found + text.length
+        return { text, column: word.column + found }
+      })
     }
     return [word]
   })
@@ -258,8 +377,12 @@ function readWord({ text }: Word, numerals: boolean, draft: Draft): string | nul
     const chord = chordOfNumeral(bare(text), draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
     return chord.ok ? chord.value : null
   }
-  if (draft.syllables) { const letters = asLetters(bare(text)); if (letters) return letters }
-  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B')]) if (parseSymbol(symbol).ok) return symbol
+  if (draft.syllables) {
+    const letters = asLetters(bare(text))
+    if (letters) return letters
+  }
+  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B')])
+    if (parseSymbol(symbol).ok) return symbol
   return null
 }
 
@@ -275,15 +398,43 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
   const take = (piece: string, at: number) => {
     const marks = [...piece.matchAll(FORM_WORDS)]
     // The words go, their letters stay as blanks, so that columns stay true.
-    const chords = marks.reduce((text, mark) => text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length), piece)
-    const all = piecesOf(wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)), numerals)
+    const chords = marks.reduce(
+      (text, mark) =>
+        text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length),
+      piece,
+    )
+    const all = piecesOf(
+      wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
+      numerals,
+    )
     // "x2" behind the last bar says how often the line is played and is no bar.
-    if (all.length === 1 && SO_OFTEN.test(all[0]!.text) && read > 0) { times = timesAtEnd(all)[0]; if (times > 1) return }
+    if (all.length === 1 && SO_OFTEN.test(all[0]!.text) && read > 0) {
+      times = timesAtEnd(all)[0]
+      if (times > 1) return
+    }
     // Slashes count beats where there is one sign for each; otherwise they only stand between the chords.
-    const words = all.length === draft.beats ? all : all.filter((word, place) => !(isSlash(word.text) && place > 0 && place < all.length - 1 && !isSlash(all[place - 1]!.text) && !isSlash(all[place + 1]!.text)))
+    const words =
+      all.length === draft.beats
+        ? all
+        : all.filter(
+            (word, place) =>
+              !(
+                isSlash(word.text) &&
+                place > 0 &&
+                place < all.length - 1 &&
+                !isSlash(all[place - 1]!.text) &&
+                !isSlash(all[place + 1]!.text)
+              ),
+          )
     const symbols = words.flatMap((word) => {
       const chord = readWord(word, numerals, draft)
-      if (chord === null) draft.warn(number, word.column, word.text, `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`)
+      if (chord === null)
+        draft.warn(
+          number,
+          word.column,
+          word.text,
+          `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
+        )
       else draft.saysOf(word, chord, number)
       return chord === null ? [] : [chord]
     })
@@ -291,7 +442,10 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
     const bar = symbols.length > 0 ? symbols.join(' ') : words.length > 0 ? 'N.C.' : ''
     if (bar === '') return
     read += 1
-    const [before, behind] = [marks.filter((mark) => /^(?:segno|coda)$/i.test(mark[0])), marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0]))]
+    const [before, behind] = [
+      marks.filter((mark) => /^(?:segno|coda)$/i.test(mark[0])),
+      marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0])),
+    ]
     out += `${out === '' ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `
   }
   for (const sign of line.matchAll(BARLINE)) {
@@ -299,17 +453,29 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
     // Bar lines with nothing between them stay two.
     if (out !== '' && !out.endsWith(' ')) out += ' '
-    if (out !== '' || opens) out += sign[0].replace(/\s+(?=x)/, '').replace(/\s+/g, ' ').replace(/\|\|/, '|')
+    if (out !== '' || opens)
+      out += sign[0]
+        .replace(/\s+(?=x)/, '')
+        .replace(/\s+/g, ' ')
+        .replace(/\|\|/, '|')
     else out = '|'
     last = sign.index + sign[0].length
   }
   take(line.slice(last), offset + last)
-  if (read > 0) draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times))
+  if (read > 0)
+    draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times))
 }
 
 const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?::\s*(.*?))?\s*\}\s*$/
 const PART = /^(?:start_of_|so)(chorus|verse|bridge|grid|c|v|b|g)$/
-const PART_NAMES: Readonly<Record<string, string>> = { chorus: 'Chorus', c: 'Chorus', verse: 'Verse', v: 'Verse', bridge: 'Bridge', b: 'Bridge' }
+const PART_NAMES: Readonly<Record<string, string>> = {
+  chorus: 'Chorus',
+  c: 'Chorus',
+  verse: 'Verse',
+  v: 'Verse',
+  bridge: 'Bridge',
+  b: 'Bridge',
+}
 
 /** ChordPro (the open format of songs with chords in brackets): directives, `[C]` over words, and grids with bar lines. */
 function readChordPro(line: string, number: number, draft: Draft): void {
@@ -320,7 +486,8 @@ function readChordPro(line: string, number: number, draft: Draft): void {
     const part = PART.exec(name)
     if (SETTINGS[name] && directive[2]) draft.set(SETTINGS[name], directive[2], number)
     else if (part && PART_NAMES[part[1]!]) draft.open(directive[2] || PART_NAMES[part[1]!]!)
-    else if (!part && !/^(?:end_of_|eo)/.test(name)) draft.warn(number, 1, line.trim(), `The directive "${name}" has no place in a chart and was left out.`)
+    else if (!part && !/^(?:end_of_|eo)/.test(name))
+      draft.warn(number, 1, line.trim(), `The directive "${name}" has no place in a chart and was left out.`)
     return
   }
   if (line.includes('|')) return readBars(line, number, 0, false, draft)
@@ -328,8 +495,10 @@ function readChordPro(line: string, number: number, draft: Draft): void {
   for (const match of line.matchAll(/\[([^\]]{0,60})\]/g)) {
     const symbol = match[1]!.replace(/^\*/, '').trim()
     if (parseSymbol(symbol).ok) chords.push(symbol)
-    else if (symbol !== '') draft.warn(number, match.index + 1, match[0], `"${symbol}" is no chord and was left out.`)
+    else if (symbol !== '')
+      draft.warn(number, match.index + 1, match[0], `"${symbol}" is no chord and was left out.`)
   }
-  if (chords.length === 0 && !line.includes('[')) draft.warn(number, 1, line.trim(), 'This line has no chords and was left out.')
+  if (chords.length === 0 && !line.includes('['))
+    draft.warn(number, 1, line.trim(), 'This line has no chords and was left out.')
   draft.chords(chords, number, line.trim())
 }

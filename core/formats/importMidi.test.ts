@@ -10,20 +10,45 @@ import { importMidi } from './importMidi'
 const base64 = (bytes: Uint8Array | number[]) => Buffer.from(bytes).toString('base64')
 
 test('what is exported comes back: bars, beats, lengths and pitches', () => {
-  const note = fc.record({ at: fc.nat(47), length: fc.integer({ min: 1, max: 4 }), pitch: fc.constantFrom('C4', 'Eb4', 'G4', 'A4', 'D5') })
-  fc.assert(fc.property(fc.uniqueArray(note, { minLength: 1, maxLength: 12, selector: ({ at }) => at }), (notes) => {
-    const inOrder = [...notes].sort((a, b) => a.at - b.at)
-    // Quarters of a beat; each ends at the latest where the next begins.
-    const melody = inOrder.map(({ at, length, pitch }, order) => {
-      const beats = Math.min(length, (inOrder[order + 1]?.at ?? 48) - at) / 4
-      return { bar: Math.floor(at / 16) + 1, beat: (at % 16) / 4 + 1, beats, note: must(parsePitch(pitch)), name: pitch }
-    })
-    const file = must(exportChart({ chart: parseChart('title: Back\ntempo: 90\n| C | F | G |'), frets: [], melody, limits: TUNE_LIMITS }, 'midi'))
-    const back = must(importMidi(file.content))
-    expect(back.melody).toEqual(melody.map(({ bar, beat, beats, name }) => ({ bar, beat, beats, note: name })))
-    expect(back.text).toContain('meter: 4/4\ntempo: 90')
-    expect(parseChart(back.text).bars.length).toBe(Math.max(...melody.map(({ bar }) => bar)))
-  }), { numRuns: 40 })
+  const note = fc.record({
+    at: fc.nat(47),
+    length: fc.integer({ min: 1, max: 4 }),
+    pitch: fc.constantFrom('C4', 'Eb4', 'G4', 'A4', 'D5'),
+  })
+  fc.assert(
+    fc.property(fc.uniqueArray(note, { minLength: 1, maxLength: 12, selector: ({ at }) => at }), (notes) => {
+      const inOrder = [...notes].sort((a, b) => a.at - b.at)
+      // Quarters of a beat; each ends at the latest where the next begins.
+      const melody = inOrder.map(({ at, length, pitch }, order) => {
+        const beats = Math.min(length, (inOrder[order + 1]?.at ?? 48) - at) / 4
+        return {
+          bar: Math.floor(at / 16) + 1,
+          beat: (at % 16) / 4 + 1,
+          beats,
+          note: must(parsePitch(pitch)),
+          name: pitch,
+        }
+      })
+      const file = must(
+        exportChart(
+          {
+            chart: parseChart('title: Back\ntempo: 90\n| C | F | G |'),
+            frets: [],
+            melody,
+            limits: TUNE_LIMITS,
+          },
+          'midi',
+        ),
+      )
+      const back = must(importMidi(file.content))
+      expect(back.melody).toEqual(
+        melody.map(({ bar, beat, beats, name }) => ({ bar, beat, beats, note: name })),
+      )
+      expect(back.text).toContain('meter: 4/4\ntempo: 90')
+      expect(parseChart(back.text).bars.length).toBe(Math.max(...melody.map(({ bar }) => bar)))
+    }),
+    { numRuns: 40 },
+  )
 })
 
 test('of several tracks the highest is taken, of notes together the highest, and thirds of a beat are seen; each is said', () => {
@@ -34,32 +59,91 @@ test('of several tracks the highest is taken, of notes together the highest, and
   ;[0, 160, 320].forEach((ticks, at) => high.addNote({ midi: 72 + at, ticks, durationTicks: 160 }))
   high.addNote({ midi: 60, ticks: 0, durationTicks: 480 })
   const { melody, warnings } = must(importMidi(base64(file.toArray())))
-  expect(melody.map(({ beat, note }) => [Number(beat.toFixed(3)), note])).toEqual([[1, 'C5'], [1.333, 'Db5'], [1.667, 'D5']])
-  expect(warnings.join(' ')).toMatch(/"Tune"; 1 other track left out.*1 notes that sounded under others.*thirds of a beat/)
+  expect(melody.map(({ beat, note }) => [Number(beat.toFixed(3)), note])).toEqual([
+    [1, 'C5'],
+    [1.333, 'Db5'],
+    [1.667, 'D5'],
+  ])
+  expect(warnings.join(' ')).toMatch(
+    /"Tune"; 1 other track left out.*1 notes that sounded under others.*thirds of a beat/,
+  )
 })
 
 describe('bad files: a clear error, and nothing hangs', () => {
-  const head = (format: number, tracks: number) => [0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, format, 0, tracks, 0, 96]
+  const head = (format: number, tracks: number) => [
+    0x4d,
+    0x54,
+    0x68,
+    0x64,
+    0,
+    0,
+    0,
+    6,
+    0,
+    format,
+    0,
+    tracks,
+    0,
+    96,
+  ]
   test.each([
-    ['no base64', '???', /not base64/], ['no MIDI', base64([1, 2, 3]), /no MIDI file/], ['type 2', base64(head(2, 1)), /type 2/], ['no tracks', base64(head(1, 0)), /no tracks/],
-    ['truncated', base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0, 0, 1, 0, 0, 0x90]), /breaks off|No track/], ['too large', base64(new Uint8Array(2_000_001)), /bytes/],
+    ['no base64', '???', /not base64/],
+    ['no MIDI', base64([1, 2, 3]), /no MIDI file/],
+    ['type 2', base64(head(2, 1)), /type 2/],
+    ['no tracks', base64(head(1, 0)), /no tracks/],
+    [
+      'truncated',
+      base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0, 0, 1, 0, 0, 0x90]),
+      /breaks off|No track/,
+    ],
+    ['too large', base64(new Uint8Array(2_000_001)), /bytes/],
   ])('%s', (_, content, message) => {
     const result = importMidi(content)
     expect(result.ok).toBe(false)
-    if (!result.ok) { expect(result.fault.message).toMatch(message); expect(result.fault.accepted).toContain('Standard MIDI file') }
+    if (!result.ok) {
+      expect(result.fault.message).toMatch(message)
+      expect(result.fault.accepted).toContain('Standard MIDI file')
+    }
   })
   test('a note far out in time is refused before any bar is made', () => {
     const file = new Midi()
     file.addTrack().addNote({ midi: 60, ticks: 480 * 4 * 10_000, durationTicks: 480 })
-    expect(importMidi(base64(file.toArray()))).toMatchObject({ ok: false, fault: { code: 'too-large', message: expect.stringContaining('beyond bar') } })
+    expect(importMidi(base64(file.toArray()))).toMatchObject({
+      ok: false,
+      fault: { code: 'too-large', message: expect.stringContaining('beyond bar') },
+    })
   })
   /** A whole file of one track with some events. */
-  const whole = (events: number[], division = [0, 96], format = 1, tracks = 1) => base64([...head(format, tracks).slice(0, 12), ...division, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, events.length + 4, ...events, 0, 0xff, 0x2f, 0])
+  const whole = (events: number[], division = [0, 96], format = 1, tracks = 1) =>
+    base64([
+      ...head(format, tracks).slice(0, 12),
+      ...division,
+      0x4d,
+      0x54,
+      0x72,
+      0x6b,
+      0,
+      0,
+      0,
+      events.length + 4,
+      ...events,
+      0,
+      0xff,
+      0x2f,
+      0,
+    ])
   const aNote = [0, 0x90, 60, 80, 0x60, 0x80, 60, 0]
   test.each([
-    ['time in frames', whole(aNote, [0xe7, 40]), /SMPTE/], ['no ticks', whole(aNote, [0, 0]), /no ticks/],
-    ['2^28 ticks', whole([0xff, 0xff, 0xff, 0x7f, 0x90, 60, 80, 0x60, 0x80, 60, 0]), /beyond bar/], ['a note of 2^28 ticks', whole([0, 0x90, 60, 80, 0xff, 0xff, 0xff, 0x7f, 0x80, 60, 0]), /beyond bar/],
-    ['an event longer than its track', whole([0, 0xff, 0x03, 0xff, 0xff, 0xff, 0x7f, 1]), /not whole/], ['a track longer than the file', base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0xff, 0xff, 0xff, 0xff, ...aNote]), /longer than what is there/],
+    ['time in frames', whole(aNote, [0xe7, 40]), /SMPTE/],
+    ['no ticks', whole(aNote, [0, 0]), /no ticks/],
+    ['2^28 ticks', whole([0xff, 0xff, 0xff, 0x7f, 0x90, 60, 80, 0x60, 0x80, 60, 0]), /beyond bar/],
+    ['a note of 2^28 ticks', whole([0, 0x90, 60, 80, 0xff, 0xff, 0xff, 0x7f, 0x80, 60, 0]), /beyond bar/],
+    ['an event longer than its track', whole([0, 0xff, 0x03, 0xff, 0xff, 0xff, 0x7f, 1]), /not whole/],
+    [
+      'a track longer than the file',
+      base64([...head(1, 1), 0x4d, 0x54, 0x72, 0x6b, 0xff, 0xff, 0xff, 0xff, ...aNote]),
+      /longer than what is there/,
+    ],
     ['255 tracks that are not there', base64([...head(1, 0xff)]), /names 255 tracks and has 0/],
   ])('%s is refused before it is read', (_, content, message) => {
     const result = importMidi(content)
@@ -67,7 +151,8 @@ describe('bad files: a clear error, and nothing hangs', () => {
     if (!result.ok) expect(result.fault.message).toMatch(message)
   })
   test.each([
-    ['metre 0/4', [0, 0xff, 0x58, 4, 0, 2, 24, 8], 'A metre of 0/4 was read as 4/4.', 'meter: 4/4'], ['metre 4/1', [0, 0xff, 0x58, 4, 4, 0, 24, 8], 'A metre of 4/1 was read as 4/4.', 'meter: 4/4'],
+    ['metre 0/4', [0, 0xff, 0x58, 4, 0, 2, 24, 8], 'A metre of 0/4 was read as 4/4.', 'meter: 4/4'],
+    ['metre 4/1', [0, 0xff, 0x58, 4, 4, 0, 24, 8], 'A metre of 4/1 was read as 4/4.', 'meter: 4/4'],
     ['tempo 0', [0, 0xff, 0x51, 3, 0, 0, 0], 'A tempo of nothing was read as 120.', 'tempo: 120'],
   ])('%s is put right and said', (_, event, said, line) => {
     const { text, warnings } = must(importMidi(whole([...event, ...aNote])))
@@ -76,14 +161,31 @@ describe('bad files: a clear error, and nothing hangs', () => {
     expect(parseChart(text).problems).toEqual([])
   })
   test('whatever a track holds, it is answered, and what is read is within a chart', () => {
-    const event = fc.oneof(fc.constant(aNote), fc.tuple(fc.nat(127), fc.constantFrom(0x51, 0x58, 0x59, 0x03, 0x2f), fc.uint8Array({ maxLength: 6 })).map(([wait, type, data]) => [wait, 0xff, type, data.length, ...data]), fc.uint8Array({ maxLength: 5 }).map((bytes) => [...bytes]))
-    fc.assert(fc.property(fc.array(event, { maxLength: 8 }), fc.uint8Array({ minLength: 2, maxLength: 2 }), (events, division) => {
-      const result = importMidi(whole(events.flat().slice(0, 120), [...division]))
-      if (result.ok) expect(parseChart(result.value.text).problems).toEqual([])
-      else expect(result.fault.message).not.toBe('')
-    }), { numRuns: 400 })
+    const event = fc.oneof(
+      fc.constant(aNote),
+      fc
+        .tuple(fc.nat(127), fc.constantFrom(0x51, 0x58, 0x59, 0x03, 0x2f), fc.uint8Array({ maxLength: 6 }))
+        .map(([wait, type, data]) => [wait, 0xff, type, data.length, ...data]),
+      fc.uint8Array({ maxLength: 5 }).map((bytes) => [...bytes]),
+    )
+    fc.assert(
+      fc.property(
+        fc.array(event, { maxLength: 8 }),
+        fc.uint8Array({ minLength: 2, maxLength: 2 }),
+        (events, division) => {
+          const result = importMidi(whole(events.flat().slice(0, 120), [...division]))
+          if (result.ok) expect(parseChart(result.value.text).problems).toEqual([])
+          else expect(result.fault.message).not.toBe('')
+        },
+      ),
+      { numRuns: 400 },
+    )
   })
   test('noise behind a good head is refused or read, never thrown', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 200 }), (noise) => { expect(typeof importMidi(base64([...head(1, 1), ...noise])).ok).toBe('boolean') }))
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 200 }), (noise) => {
+        expect(typeof importMidi(base64([...head(1, 1), ...noise])).ok).toBe('boolean')
+      }),
+    )
   })
 })

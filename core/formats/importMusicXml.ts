@@ -14,20 +14,44 @@ type Node = Record<string, unknown>
 const ATTRIBUTES = ':@'
 
 const nameOf = (node: Node): string => Object.keys(node).find((key) => key !== ATTRIBUTES) ?? ''
-const childrenOf = (node: Node): Node[] => { const inside = node[nameOf(node)]; return Array.isArray(inside) ? (inside as Node[]) : [] }
+const childrenOf = (node: Node): Node[] => {
+  const inside = node[nameOf(node)]
+  return Array.isArray(inside) ? (inside as Node[]) : []
+}
 const all = (nodes: readonly Node[], name: string): Node[] => nodes.filter((node) => nameOf(node) === name)
-const find = (nodes: readonly Node[], name: string): Node | undefined => nodes.find((node) => nameOf(node) === name)
-const attribute = (node: Node | undefined, name: string): string | null => { const value = (node?.[ATTRIBUTES] as Record<string, unknown> | undefined)?.[name]; return value === undefined ? null : plain(String(value)) }
-const textOf = (node: Node | undefined): string => (node ? plain(all(childrenOf(node), '#text').map((one) => String(one['#text'])).join('').trim()) : '')
+const find = (nodes: readonly Node[], name: string): Node | undefined =>
+  nodes.find((node) => nameOf(node) === name)
+const attribute = (node: Node | undefined, name: string): string | null => {
+  const value = (node?.[ATTRIBUTES] as Record<string, unknown> | undefined)?.[name]
+  return value === undefined ? null : plain(String(value))
+}
+const textOf = (node: Node | undefined): string =>
+  node
+    ? plain(
+        all(childrenOf(node), '#text')
+          .map((one) => String(one['#text']))
+          .join('')
+          .trim(),
+      )
+    : ''
 const textIn = (nodes: readonly Node[], name: string): string => textOf(find(nodes, name))
-const numberIn = (nodes: readonly Node[], name: string): number | null => { const text = textIn(nodes, name); const value = Number(text); return text === '' || !Number.isFinite(value) ? null : value }
+const numberIn = (nodes: readonly Node[], name: string): number | null => {
+  const text = textIn(nodes, name)
+  const value = Number(text)
+  return text === '' || !Number.isFinite(value) ? null : value
+}
 
 /** The five entities of XML and characters by number; others do not occur, since no document type is read. */
-const plain = (text: string): string => text.replace(/&(lt|gt|amp|quot|apos|#\d{1,7}|#x[\da-f]{1,6});/gi, (whole, name: string) => {
-  const code = name.startsWith('#x') ? Number.parseInt(name.slice(2), 16) : name.startsWith('#') ? Number(name.slice(1)) : null
-  if (code !== null) return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
-  return { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" }[name.toLowerCase()] ?? whole
-})
+const plain = (text: string): string =>
+  text.replace(/&(lt|gt|amp|quot|apos|#\d{1,7}|#x[\da-f]{1,6});/gi, (whole, name: string) => {
+    const code = name.startsWith('#x')
+      ? Number.parseInt(name.slice(2), 16)
+      : name.startsWith('#')
+        ? Number(name.slice(1))
+        : null
+    if (code !== null) return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
+    return { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" }[name.toLowerCase()] ?? whole
+  })
 
 /**
  * A tune in MusicXML (W3C Community Group, 4.0 and earlier, partwise, not compressed): the melody of one part, its first voice and the highest note of those
@@ -39,44 +63,92 @@ export function importMusicXml(content: string): Result<ImportedTune> {
   const refuse = (message: string, code = 'bad-file') => bad({ code, message, accepted, text: 'content' })
   if (content.length > LONGEST_FILE) return refuse(`The file has ${content.length} letters.`, 'too-large')
   if (content.startsWith('PK')) return refuse('This is a compressed file.')
-  if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(content)) return refuse('The file declares entities, which no score needs.')
+  if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(content))
+    return refuse('The file declares entities, which no score needs.')
   const deep = depthOf(content)
   if (deep > DEEPEST) return refuse(`The file has elements ${deep} deep inside one another.`)
   let root: Node[]
   try {
-    root = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false, parseTagValue: false, parseAttributeValue: false, trimValues: true }).parse(content, true) as Node[]
+    root = new XMLParser({
+      preserveOrder: true,
+      ignoreAttributes: false,
+      attributeNamePrefix: '',
+      processEntities: false,
+      parseTagValue: false,
+      parseAttributeValue: false,
+      trimValues: true,
+    }).parse(content, true) as Node[]
   } catch (error) {
     return refuse(`The file is no well-formed XML: ${(error as Error).message.slice(0, 120)}`)
   }
   const score = find(root, 'score-partwise')
-  if (!score) return refuse(find(root, 'score-timewise') ? 'The score is written time by time.' : 'This is no MusicXML score.')
+  if (!score)
+    return refuse(
+      find(root, 'score-timewise') ? 'The score is written time by time.' : 'This is no MusicXML score.',
+    )
   const top = childrenOf(score)
   const parts = all(top, 'part')
-  const names = new Map(all(childrenOf(find(top, 'part-list') ?? {}), 'score-part').map((one) => [attribute(one, 'id'), textIn(childrenOf(one), 'part-name')]))
-  const named = parts.map((part) => ({ part, name: names.get(attribute(part, 'id')) || attribute(part, 'id') || 'unnamed', notes: countIn(part, 'note', (one) => find(childrenOf(one), 'pitch') !== undefined), chords: countIn(part, 'harmony') }))
-  if (!named.some(({ notes, chords }) => notes + chords > 0)) return refuse('The score has no notes and no chord symbols.')
+  const names = new Map(
+    all(childrenOf(find(top, 'part-list') ?? {}), 'score-part').map((one) => [
+      attribute(one, 'id'),
+      textIn(childrenOf(one), 'part-name'),
+    ]),
+  )
+  const named = parts.map((part) => ({
+    part,
+    name: names.get(attribute(part, 'id')) || attribute(part, 'id') || 'unnamed',
+    notes: countIn(part, 'note', (one) => find(childrenOf(one), 'pitch') !== undefined),
+    chords: countIn(part, 'harmony'),
+  }))
+  if (!named.some(({ notes, chords }) => notes + chords > 0))
+    return refuse('The score has no notes and no chord symbols.')
   const warnings: string[] = []
   const withNotes = named.filter(({ notes }) => notes > 0)
   const sung = withNotes.find(({ name }) => MELODIC.test(name)) ?? withNotes[0] ?? named[0]!
   // Symbols may stand over another part than the melody's.
-  const symbols = sung.chords > 0 ? sung : named.reduce((most, one) => (one.chords > most.chords ? one : most))
-  if (withNotes.length > 1) warnings.push(`The melody was taken from the part "${sung.name}"; ${withNotes.length - 1} other ${withNotes.length === 2 ? 'part was' : 'parts were'} left out.`)
-  if (symbols.chords === 0) warnings.push('The score names no chords: the bars are silent until you type them.')
+  const symbols =
+    sung.chords > 0 ? sung : named.reduce((most, one) => (one.chords > most.chords ? one : most))
+  if (withNotes.length > 1)
+    warnings.push(
+      `The melody was taken from the part "${sung.name}"; ${withNotes.length - 1} other ${withNotes.length === 2 ? 'part was' : 'parts were'} left out.`,
+    )
+  if (symbols.chords === 0)
+    warnings.push('The score names no chords: the bars are silent until you type them.')
 
   const reader = new PartReader(warnings)
   const bars = all(childrenOf(sung.part), 'measure').map((measure) => reader.read(measure))
   if (symbols !== sung) {
     const other = new PartReader([])
-    all(childrenOf(symbols.part), 'measure').forEach((measure, at) => { const { chords, length } = other.read(measure); const bar = bars[at]; if (bar) { bar.chords = chords; bar.length = Math.max(bar.length, length) } })
+    all(childrenOf(symbols.part), 'measure').forEach((measure, at) => {
+      const { chords, length } = other.read(measure)
+      const bar = bars[at]
+      if (bar) {
+        bar.chords = chords
+        bar.length = Math.max(bar.length, length)
+      }
+    })
   }
-  const title = textIn(childrenOf(find(top, 'work') ?? {}), 'work-title') || textIn(top, 'movement-title') || null
-  return tuneOf({ title: title?.replace(/\s+/g, ' ') ?? null, key: reader.firstKey, meter: reader.firstMeter, tempo: reader.tempo }, bars, warnings)
+  const title =
+    textIn(childrenOf(find(top, 'work') ?? {}), 'work-title') || textIn(top, 'movement-title') || null
+  return tuneOf(
+    {
+      title: title?.replace(/\s+/g, ' ') ?? null,
+      key: reader.firstKey,
+      meter: reader.firstMeter,
+      tempo: reader.tempo,
+    },
+    bars,
+    warnings,
+  )
 }
 
 const MELODIC = /melod|voice|voc|lead|sopran|flute|violin/i
 
 const countIn = (part: Node, name: string, test: (node: Node) => boolean = () => true): number =>
-  all(childrenOf(part), 'measure').reduce((sum, measure) => sum + all(childrenOf(measure), name).filter(test).length, 0)
+  all(childrenOf(part), 'measure').reduce(
+    (sum, measure) => sum + all(childrenOf(measure), name).filter(test).length,
+    0,
+  )
 
 /** How deep elements stand inside one another, by their tags alone; read once from left to right, so that no content can hold it up. */
 function depthOf(content: string): number {
@@ -86,7 +158,8 @@ function depthOf(content: string): number {
     const end = content.indexOf(close, at)
     if (end < 0) break
     if (content[at + 1] === '/') depth -= 1
-    else if (content[at + 1] !== '!' && content[at + 1] !== '?' && content[end - 1] !== '/') deepest = Math.max(deepest, depth += 1)
+    else if (content[at + 1] !== '!' && content[at + 1] !== '?' && content[end - 1] !== '/')
+      deepest = Math.max(deepest, (depth += 1))
     at = end + close.length
   }
   return deepest
@@ -111,9 +184,15 @@ class PartReader {
       const inside = childrenOf(node)
       const lasts = Math.max(0, numberIn(inside, 'duration') ?? 0) / this.divisions
       switch (nameOf(node)) {
-        case 'attributes': this.readAttributes(inside, bar); break
-        case 'backup': at = Math.max(0, at - lasts); break
-        case 'forward': at += lasts; break
+        case 'attributes':
+          this.readAttributes(inside, bar)
+          break
+        case 'backup':
+          at = Math.max(0, at - lasts)
+          break
+        case 'forward':
+          at += lasts
+          break
         case 'harmony': {
           const symbol = chordIn(inside)
           if (symbol) bar.chords.push({ at: at + (numberIn(inside, 'offset') ?? 0) / this.divisions, symbol })
@@ -122,12 +201,20 @@ class PartReader {
         case 'note': {
           if (find(inside, 'grace') || find(inside, 'cue')) break
           const together = find(inside, 'chord') !== undefined
-          if (!together) { last = at; at += lasts }
+          if (!together) {
+            last = at
+            at += lasts
+          }
           this.readNote(inside, bar, last, lasts, together)
           break
         }
-        case 'direction': case 'sound': this.readDirection(node, bar); break
-        case 'barline': readBarline(node, bar); break
+        case 'direction':
+        case 'sound':
+          this.readDirection(node, bar)
+          break
+        case 'barline':
+          readBarline(node, bar)
+          break
       }
       bar.length = Math.max(bar.length, at)
     }
@@ -136,7 +223,13 @@ class PartReader {
     return bar
   }
 
-  private readNote(inside: readonly Node[], bar: ReadBar, at: number, lasts: number, together: boolean): void {
+  private readNote(
+    inside: readonly Node[],
+    bar: ReadBar,
+    at: number,
+    lasts: number,
+    together: boolean,
+  ): void {
     const pitch = find(inside, 'pitch')
     if (!pitch || lasts <= 0) return
     const voice = textIn(inside, 'voice') || '1'
@@ -148,7 +241,10 @@ class PartReader {
     const tied = all(inside, 'tie').some((tie) => attribute(tie, 'type') === 'start')
     const before = bar.notes.at(-1)
     if (together && before && before.at === at) {
-      if (midiOf(sounding) > midiOf(before.pitch)) { before.pitch = sounding; before.tied = tied }
+      if (midiOf(sounding) > midiOf(before.pitch)) {
+        before.pitch = sounding
+        before.tied = tied
+      }
       return
     }
     bar.notes.push({ at, lasts, pitch: sounding, tied })
@@ -169,10 +265,16 @@ class PartReader {
       if (beats && unit && Number.isInteger(beats) && beats <= 16 && [2, 4, 8, 16].includes(unit)) {
         if (!this.begun) this.firstMeter = { beats, unit }
         else bar.newMeter = { beats, unit }
-      } else this.warnings.push(`A metre of ${textIn(childrenOf(time), 'beats')}/${textIn(childrenOf(time), 'beat-type')} was left out.`)
+      } else
+        this.warnings.push(
+          `A metre of ${textIn(childrenOf(time), 'beats')}/${textIn(childrenOf(time), 'beat-type')} was left out.`,
+        )
     }
     const transpose = find(inside, 'transpose')
-    if (transpose) this.transpose = (numberIn(childrenOf(transpose), 'chromatic') ?? 0) + 12 * (numberIn(childrenOf(transpose), 'octave-change') ?? 0)
+    if (transpose)
+      this.transpose =
+        (numberIn(childrenOf(transpose), 'chromatic') ?? 0) +
+        12 * (numberIn(childrenOf(transpose), 'octave-change') ?? 0)
   }
 
   private readDirection(node: Node, bar: ReadBar): void {
@@ -181,7 +283,10 @@ class PartReader {
     if (tempo > 0) this.tempo ??= tempo
     for (const type of all(childrenOf(node), 'direction-type')) {
       const inside = childrenOf(type)
-      const rehearsal = textIn(inside, 'rehearsal').replace(/[[\]|\n]/g, ' ').trim().slice(0, 24)
+      const rehearsal = textIn(inside, 'rehearsal')
+        .replace(/[[\]|\n]/g, ' ')
+        .trim()
+        .slice(0, 24)
       if (rehearsal) bar.section = rehearsal
       if (find(inside, 'segno')) bar.marks.push('Segno')
       if (find(inside, 'coda')) bar.marks.push('Coda')
@@ -196,16 +301,28 @@ function readBarline(node: Node, bar: ReadBar): void {
   const inside = childrenOf(node)
   const repeat = find(inside, 'repeat')
   if (attribute(repeat, 'direction') === 'forward') bar.opensRepeat = true
-  if (attribute(repeat, 'direction') === 'backward') bar.played = Math.min(16, Math.max(2, Math.round(Number(attribute(repeat, 'times')) || 2)))
+  if (attribute(repeat, 'direction') === 'backward')
+    bar.played = Math.min(16, Math.max(2, Math.round(Number(attribute(repeat, 'times')) || 2)))
   const ending = find(inside, 'ending')
-  if (attribute(ending, 'type') === 'start') bar.ending = (attribute(ending, 'number') ?? '').split(/[,\s]+/).map(Number).filter((pass) => Number.isInteger(pass) && pass >= 1 && pass <= 16)
+  if (attribute(ending, 'type') === 'start')
+    bar.ending = (attribute(ending, 'number') ?? '')
+      .split(/[,\s]+/)
+      .map(Number)
+      .filter((pass) => Number.isInteger(pass) && pass >= 1 && pass <= 16)
 }
 
 const pitchIn = (inside: readonly Node[]): Pitch | null => {
   const letter = 'CDEFGAB'.indexOf(textIn(inside, 'step'))
   const octave = numberIn(inside, 'octave')
   const alter = Math.round(numberIn(inside, 'alter') ?? 0)
-  return letter < 0 || textIn(inside, 'step') === '' || octave === null || octave < 0 || octave > 9 || Math.abs(alter) > 2 ? null : { letter, octave, alter }
+  return letter < 0 ||
+    textIn(inside, 'step') === '' ||
+    octave === null ||
+    octave < 0 ||
+    octave > 9 ||
+    Math.abs(alter) > 2
+    ? null
+    : { letter, octave, alter }
 }
 
 function moved(pitch: Pitch, semitones: number): Pitch {
@@ -214,15 +331,50 @@ function moved(pitch: Pitch, semitones: number): Pitch {
   return pitchAt(midi, plainSpelling(midi % 12, pitch.alter > 0))
 }
 
-const KEYS = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb', 'Am', 'Em', 'Bm', 'F#m', 'C#m', 'G#m', 'D#m', 'A#m', 'Dm', 'Gm', 'Cm', 'Fm', 'Bbm', 'Ebm', 'Abm']
+const KEYS = [
+  'C',
+  'G',
+  'D',
+  'A',
+  'E',
+  'B',
+  'F#',
+  'C#',
+  'F',
+  'Bb',
+  'Eb',
+  'Ab',
+  'Db',
+  'Gb',
+  'Cb',
+  'Am',
+  'Em',
+  'Bm',
+  'F#m',
+  'C#m',
+  'G#m',
+  'D#m',
+  'A#m',
+  'Dm',
+  'Gm',
+  'Cm',
+  'Fm',
+  'Bbm',
+  'Ebm',
+  'Abm',
+]
 function keyIn(inside: readonly Node[]): Key | null {
   const fifths = numberIn(inside, 'fifths')
   const mode = textIn(inside, 'mode') === 'minor' ? 'minor' : 'major'
-  for (const name of KEYS) { const key = parseKey(name); if (key.ok && key.value.mode === mode && signatureOf(key.value) === fifths) return key.value }
+  for (const name of KEYS) {
+    const key = parseKey(name)
+    if (key.ok && key.value.mode === mode && signatureOf(key.value) === fifths) return key.value
+  }
   return null
 }
 
 /** Kinds of MusicXML as suffixes of chord symbols. */
+// prettier-ignore
 const SUFFIXES: Readonly<Record<string, string>> = {
   major: '', minor: 'm', augmented: 'aug', diminished: 'dim', dominant: '7', 'major-seventh': 'maj7', 'minor-seventh': 'm7', 'diminished-seventh': 'dim7', 'augmented-seventh': '7#5',
   'half-diminished': 'm7b5', 'major-minor': 'm(maj7)', 'major-sixth': '6', 'minor-sixth': 'm6', 'dominant-ninth': '9', 'major-ninth': 'maj9', 'minor-ninth': 'm9', 'dominant-11th': '11',
@@ -235,7 +387,9 @@ function chordIn(inside: readonly Node[]): string | null {
     const children = childrenOf(find(inside, name) ?? {})
     const step = textIn(children, `${name}-step`)
     const alter = Math.round(numberIn(children, `${name}-alter`) ?? 0)
-    return /^[A-G]$/.test(step) ? step + (alter < 0 ? 'b'.repeat(Math.min(2, -alter)) : '#'.repeat(Math.min(2, alter))) : null
+    return /^[A-G]$/.test(step)
+      ? step + (alter < 0 ? 'b'.repeat(Math.min(2, -alter)) : '#'.repeat(Math.min(2, alter)))
+      : null
   }
   const kind = find(inside, 'kind')
   if (textOf(kind) === 'none') return 'N.C.'
@@ -251,12 +405,22 @@ function chordIn(inside: readonly Node[]): string | null {
   const said = attribute(kind, 'text')
   if (said !== null) {
     const whole = parseChord(`${root}${said}`)
-    const has = ({ value, alter }: (typeof degrees)[number]) => whole.ok && whole.value.tones.some(({ degree }) => Number(degree.replace(/\D/g, '')) % 7 === value % 7 && (alter === 0 || degree.startsWith(alter < 0 ? 'b' : '#') || value === 7))
-    if (whole.ok && degrees.every((degree) => degree.type === 'subtract' || has(degree))) return whole.value.bass ? `${root}${said}` : `${root}${said}${onBass}`
+    const has = ({ value, alter }: (typeof degrees)[number]) =>
+      whole.ok &&
+      whole.value.tones.some(
+        ({ degree }) =>
+          Number(degree.replace(/\D/g, '')) % 7 === value % 7 &&
+          (alter === 0 || degree.startsWith(alter < 0 ? 'b' : '#') || value === 7),
+      )
+    if (whole.ok && degrees.every((degree) => degree.type === 'subtract' || has(degree)))
+      return whole.value.bass ? `${root}${said}` : `${root}${said}${onBass}`
   }
   const base = `${root}${SUFFIXES[textOf(kind)] ?? ''}`
-  const signed = ({ value, alter }: (typeof degrees)[number]) => `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`
-  const inBrackets = degrees.filter(({ type, value }) => type !== 'subtract' && value > 0).map((degree) => (degree.alter === 0 && !/7|9|11|13/.test(base) ? `add${degree.value}` : signed(degree)))
+  const signed = ({ value, alter }: (typeof degrees)[number]) =>
+    `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`
+  const inBrackets = degrees
+    .filter(({ type, value }) => type !== 'subtract' && value > 0)
+    .map((degree) => (degree.alter === 0 && !/7|9|11|13/.test(base) ? `add${degree.value}` : signed(degree)))
   const without = degrees.filter(({ type }) => type === 'subtract').map(({ value }) => `no${value}`)
   const full = `${base}${inBrackets.some((one) => one.startsWith('add')) ? inBrackets.join('') : inBrackets.length > 0 ? `(${inBrackets.join(',')})` : ''}${without.join('')}${onBass}`
   // A symbol the grammar does not have goes on as it is, and is told with its bar.

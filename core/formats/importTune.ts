@@ -14,8 +14,11 @@ export type TuneFormat = (typeof TUNE_FORMATS)[number]
  */
 export function importTune(content: string, format: TuneFormat): Result<ImportedTune> {
   switch (format) {
-    case 'midi': return importMidi(content)
-    case 'musicxml': return importMusicXml(content)
-    case 'abc': return importAbc(content)
+    case 'midi':
+      return importMidi(content)
+    case 'musicxml':
+      return importMusicXml(content)
+    case 'abc':
+      return importAbc(content)
   }
 }

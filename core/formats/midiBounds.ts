@@ -26,23 +26,37 @@ export function inBounds(bytes: Uint8Array, warnings: string[]): Result<Uint8Arr
   while (at + 8 <= copy.length) {
     const isTrack = view.getUint32(at) === 0x4d54726b
     const end = at + 8 + view.getUint32(at + 4)
-    if (end > copy.length) return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
+    if (end > copy.length)
+      return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
     if (isTrack) {
       tracks += 1
       const wrong = track(copy, at + 8, end, latest, warnings)
-      if (wrong) return wrong === FAR_OUT ? bad({ code: 'too-large', message: `A note stands beyond bar ${MOST_BARS_READ}, the last one that is read.` }) : refuse(wrong)
+      if (wrong)
+        return wrong === FAR_OUT
+          ? bad({
+              code: 'too-large',
+              message: `A note stands beyond bar ${MOST_BARS_READ}, the last one that is read.`,
+            })
+          : refuse(wrong)
     }
     at = end
   }
   const named = view.getUint16(10)
-  if (tracks < named) return refuse(`The file breaks off or is damaged: it names ${named} tracks and has ${tracks}.`)
+  if (tracks < named)
+    return refuse(`The file breaks off or is damaged: it names ${named} tracks and has ${tracks}.`)
   return good(copy)
 }
 
 const FAR_OUT = 'far out'
 
 /** What is wrong with the events of a track; null where nothing is. */
-function track(bytes: Uint8Array, from: number, end: number, latest: number, warnings: string[]): string | null {
+function track(
+  bytes: Uint8Array,
+  from: number,
+  end: number,
+  latest: number,
+  warnings: string[],
+): string | null {
   const cut = 'The file breaks off or is damaged: an event of it is not whole.'
   let at = from
   let time = 0

@@ -35,13 +35,22 @@ interface Part {
 /** A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips as notes with tablature marks, and a chord melody, each as a part. */
 export function toMusicXml(score: Score): string {
   const root = create({ version: '1.0', encoding: 'UTF-8' })
-    .dtd({ name: 'score-partwise', pubID: '-//Recordare//DTD MusicXML 4.0 Partwise//EN', sysID: 'http://www.musicxml.org/dtds/partwise.dtd' })
+    .dtd({
+      name: 'score-partwise',
+      pubID: '-//Recordare//DTD MusicXML 4.0 Partwise//EN',
+      sysID: 'http://www.musicxml.org/dtds/partwise.dtd',
+    })
     .ele('score-partwise', { version: '4.0' })
   root.ele('work').ele('work-title').txt(score.title)
   root.ele('identification').ele('encoding').ele('software').txt('Yellow Heron')
   const parts = partsOf(score)
   const list = root.ele('part-list')
-  parts.forEach(({ name }, at) => list.ele('score-part', { id: `P${at + 1}` }).ele('part-name').txt(name))
+  parts.forEach(({ name }, at) =>
+    list
+      .ele('score-part', { id: `P${at + 1}` })
+      .ele('part-name')
+      .txt(name),
+  )
   parts.forEach((part, at) => writePart(root.ele('part', { id: `P${at + 1}` }), part, score))
   return root.end({ prettyPrint: true })
 }
@@ -54,11 +63,21 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[
       if (bar.slots.length === 0) writeRest(measure, lengthOf(bar.beats, bar.meter))
     },
   }
-  const symbolsOf = (bar: Bar) => bar.slots.flatMap((slot): Symbol[] => { const written = chords.get(slotKey(slot)); return written && !slot.held ? [{ at: lengthOf(slot.beat - bar.from, bar.meter), chord: written.chord }] : [] })
+  const symbolsOf = (bar: Bar) =>
+    bar.slots.flatMap((slot): Symbol[] => {
+      const written = chords.get(slotKey(slot))
+      return written && !slot.held
+        ? [{ at: lengthOf(slot.beat - bar.from, bar.meter), chord: written.chord }]
+        : []
+    })
   const parts = [guitar]
   if (melody.length > 0) {
     const pieces = groupedByBar(piecesOf(chart, melody))
-    parts.unshift({ name: 'Melody', write: (measure, bar) => writeVoice(measure, bar, (pieces.get(bar.number) ?? []).map(sungPiece(bar)), '1', symbolsOf(bar)) })
+    parts.unshift({
+      name: 'Melody',
+      write: (measure, bar) =>
+        writeVoice(measure, bar, (pieces.get(bar.number) ?? []).map(sungPiece(bar)), '1', symbolsOf(bar)),
+    })
   }
   if (chordMelody.length > 0) {
     const { upper, lower } = voicesOf(chart, chordMelody)
@@ -66,7 +85,10 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[
       name: 'Chord melody',
       write: (measure, bar) => {
         writeVoice(measure, bar, upper.get(bar.number) ?? [], '1', symbolsUnder(chordMelody, bar))
-        measure.ele('backup').ele('duration').txt(String(lengthOf(bar.beats, bar.meter)))
+        measure
+          .ele('backup')
+          .ele('duration')
+          .txt(String(lengthOf(bar.beats, bar.meter)))
         writeVoice(measure, bar, lower.get(bar.number) ?? [], '2', [])
       },
     })
@@ -78,7 +100,12 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[
 const symbolsUnder = (notes: readonly HarmonisedNote[], bar: Bar): Symbol[] =>
   notes.flatMap((one, at): Symbol[] => {
     const before = notes[at - 1]
-    return one.bar === bar.number && one.chord && one.chord.tones.length > 0 && (before?.bar !== one.bar || before.chord?.canonical !== one.chord.canonical) ? [{ at: lengthOf(one.beat - bar.from, bar.meter), chord: one.chord }] : []
+    return one.bar === bar.number &&
+      one.chord &&
+      one.chord.tones.length > 0 &&
+      (before?.bar !== one.bar || before.chord?.canonical !== one.chord.canonical)
+      ? [{ at: lengthOf(one.beat - bar.from, bar.meter), chord: one.chord }]
+      : []
   })
 
 const groupedByBar = <T extends { bar: number }>(pieces: readonly T[]): Map<number, T[]> => {
@@ -95,25 +122,55 @@ interface Sounding {
   tiedFrom: boolean
   tiedOn: boolean
 }
-interface Symbol { at: number; chord: ChordSymbol }
+interface Symbol {
+  at: number
+  chord: ChordSymbol
+}
 
-const sungPiece = (bar: Bar) => ({ note, beat, beats, tiedFrom, tiedOn }: Piece): Sounding =>
-  ({ at: lengthOf(beat - bar.from, bar.meter), length: lengthOf(beats, bar.meter), notes: [{ pitch: note.note }], tiedFrom, tiedOn })
+const sungPiece =
+  (bar: Bar) =>
+  ({ note, beat, beats, tiedFrom, tiedOn }: Piece): Sounding => ({
+    at: lengthOf(beat - bar.from, bar.meter),
+    length: lengthOf(beats, bar.meter),
+    notes: [{ pitch: note.note }],
+    tiedFrom,
+    tiedOn,
+  })
 
 /** The two layers of a chord melody, cut at the bar lines. */
-function voicesOf(chart: Chart, line: readonly HarmonisedNote[]): { upper: Map<number, Sounding[]>; lower: Map<number, Sounding[]> } {
+function voicesOf(
+  chart: Chart,
+  line: readonly HarmonisedNote[],
+): { upper: Map<number, Sounding[]>; lower: Map<number, Sounding[]> } {
   const clock = new Clock(chart)
   const bars = new Map(chart.bars.map((bar) => [bar.number, bar]))
   const { upper, lower } = layersOf(chart, line)
-  const cut = (layer: typeof upper) => groupedByBar(layer.flatMap(({ from, to, voicing, struck }) => {
-    const cuts = [from, ...clock.barLines.filter((at) => at > from + NEAR && at < to - NEAR), to]
-    return cuts.slice(0, -1).map((begin, at) => {
-      const { bar: number, beat } = clock.place(begin)
-      const bar = bars.get(number)!
-      const notes = struck.map((index) => { const { string, midi, note } = voicing.strings[index]!; return { pitch: pitchAt(midi, note), string: stringNumber(string, voicing.frets.length), fret: voicing.frets[string]! } })
-      return { bar: number, at: lengthOf(beat - bar.from, bar.meter), length: lengthOf(clock.beatsIn(number, cuts[at + 1]! - begin), bar.meter), notes, tiedFrom: at > 0, tiedOn: at < cuts.length - 2 }
-    })
-  }))
+  const cut = (layer: typeof upper) =>
+    groupedByBar(
+      layer.flatMap(({ from, to, voicing, struck }) => {
+        const cuts = [from, ...clock.barLines.filter((at) => at > from + NEAR && at < to - NEAR), to]
+        return cuts.slice(0, -1).map((begin, at) => {
+          const { bar: number, beat } = clock.place(begin)
+          const bar = bars.get(number)!
+          const notes = struck.map((index) => {
+            const { string, midi, note } = voicing.strings[index]!
+            return {
+              pitch: pitchAt(midi, note),
+              string: stringNumber(string, voicing.frets.length),
+              fret: voicing.frets[string]!,
+            }
+          })
+          return {
+            bar: number,
+            at: lengthOf(beat - bar.from, bar.meter),
+            length: lengthOf(clock.beatsIn(number, cuts[at + 1]! - begin), bar.meter),
+            notes,
+            tiedFrom: at > 0,
+            tiedOn: at < cuts.length - 2,
+          }
+        })
+      }),
+    )
   return { upper: cut(upper), lower: cut(lower) }
 }
 
@@ -126,11 +183,16 @@ function writePart(part: XMLBuilder, { write }: Part, score: Score): void {
     writeRest(measure, lengthOf(score.chart.meter.beats, score.chart.meter))
   }
   bars.forEach((bar, index) => {
-    const measure = part.ele('measure', { number: String(bar.number), ...(bar.beats < bar.meter.beats ? { implicit: 'yes' } : {}) })
+    const measure = part.ele('measure', {
+      number: String(bar.number),
+      ...(bar.beats < bar.meter.beats ? { implicit: 'yes' } : {}),
+    })
     if (bar.opensRepeat || bar.ending.length > 0) writeLeftBarline(measure, bar)
     if (index === 0) writeAttributes(measure, { key: score.key, meter: bar.meter, first: true })
-    else if (bar.newKey || bar.newMeter) writeAttributes(measure, { key: bar.newKey, meter: bar.newMeter ? bar.meter : null, first: false })
-    if (bar.opensSection && bar.section) measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
+    else if (bar.newKey || bar.newMeter)
+      writeAttributes(measure, { key: bar.newKey, meter: bar.newMeter ? bar.meter : null, first: false })
+    if (bar.opensSection && bar.section)
+      measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
     if (index === 0) writeTempo(measure, score)
     bar.marks.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
     write(measure, bar)
@@ -140,11 +202,22 @@ function writePart(part: XMLBuilder, { write }: Part, score: Score): void {
 }
 
 /** One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on is put behind its beginning. */
-function writeVoice(measure: XMLBuilder, bar: Bar, soundings: readonly Sounding[], voice: string, symbols: readonly Symbol[]): void {
+function writeVoice(
+  measure: XMLBuilder,
+  bar: Bar,
+  soundings: readonly Sounding[],
+  voice: string,
+  symbols: readonly Symbol[],
+): void {
   const end = lengthOf(bar.beats, bar.meter)
   const waiting = [...symbols]
   let at = 0
-  const symbolsBefore = (until: number) => { while (waiting[0] && waiting[0].at < until) { const { at: place, chord } = waiting.shift()!; writeHarmony(measure, { chord, voicing: null }, place - at) } }
+  const symbolsBefore = (until: number) => {
+    while (waiting[0] && waiting[0].at < until) {
+      const { at: place, chord } = waiting.shift()!
+      writeHarmony(measure, { chord, voicing: null }, place - at)
+    }
+  }
   const restTo = (until: number) => {
     // Rests part where a symbol stands, so that it stands over one.
     for (const place of [...waiting.map((one) => one.at).filter((one) => one > at && one < until), until]) {
@@ -160,7 +233,15 @@ function writeVoice(measure: XMLBuilder, bar: Bar, soundings: readonly Sounding[
     restTo(sounding.at)
     symbolsBefore(sounding.at + length)
     const values = noteValues(length)
-    values.forEach((value, order) => writeNotes(measure, sounding.notes, value, { from: sounding.tiedFrom || order > 0, on: sounding.tiedOn || order < values.length - 1 }, voice))
+    values.forEach((value, order) =>
+      writeNotes(
+        measure,
+        sounding.notes,
+        value,
+        { from: sounding.tiedFrom || order > 0, on: sounding.tiedOn || order < values.length - 1 },
+        voice,
+      ),
+    )
     at = sounding.at + length
   }
   restTo(end)
@@ -168,7 +249,10 @@ function writeVoice(measure: XMLBuilder, bar: Bar, soundings: readonly Sounding[
 
 const lengthOf = (beats: number, { unit }: Meter) => Math.round((beats * 4 * DIVISIONS) / unit)
 
-function writeAttributes(measure: XMLBuilder, { key, meter, first }: { key: Key | null; meter: Meter | null; first: boolean }): void {
+function writeAttributes(
+  measure: XMLBuilder,
+  { key, meter, first }: { key: Key | null; meter: Meter | null; first: boolean },
+): void {
   const attributes = measure.ele('attributes')
   if (first) attributes.ele('divisions').txt(String(DIVISIONS))
   if (key) {
@@ -191,7 +275,8 @@ function writeAttributes(measure: XMLBuilder, { key, meter, first }: { key: Key 
 function writeLeftBarline(measure: XMLBuilder, bar: Bar): void {
   const barline = measure.ele('barline', { location: 'left' })
   if (bar.opensRepeat) barline.ele('bar-style').txt('heavy-light')
-  if (bar.ending.length > 0) barline.ele('ending', { number: bar.ending.join(','), type: 'start' }).txt(`${bar.ending.join(',')}.`)
+  if (bar.ending.length > 0)
+    barline.ele('ending', { number: bar.ending.join(','), type: 'start' }).txt(`${bar.ending.join(',')}.`)
   if (bar.opensRepeat) barline.ele('repeat', { direction: 'forward' })
 }
 
@@ -203,8 +288,10 @@ function writeRightBarline(measure: XMLBuilder, bars: readonly Bar[], index: num
   if (bar.played === 0 && !ending && !last) return
   const barline = measure.ele('barline', { location: 'right' })
   if (bar.played > 0 || last) barline.ele('bar-style').txt('light-heavy')
-  if (ending) barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
-  if (bar.played > 0) barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
+  if (ending)
+    barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
+  if (bar.played > 0)
+    barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
 }
 
 /** The passes of the ending that is over after this bar: at its repeat sign, or, for a last ending, after its first bar. */
@@ -213,14 +300,23 @@ function endingThatStops(bars: readonly Bar[], index: number): readonly number[]
   while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1
   const { ending } = bars[begins]!
   if (ending.length === 0) return null
-  const closes = bars.findIndex((bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0))
+  const closes = bars.findIndex(
+    (bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0),
+  )
   return index === (closes < 0 ? begins : closes) ? ending : null
 }
 
 const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
-  Segno: { segno: 'segno' }, Coda: { coda: 'coda' }, 'To Coda': { tocoda: 'coda' }, Fine: { fine: 'yes' },
-  'D.C.': { dacapo: 'yes' }, 'D.C. al Fine': { dacapo: 'yes' }, 'D.C. al Coda': { dacapo: 'yes' },
-  'D.S.': { dalsegno: 'segno' }, 'D.S. al Fine': { dalsegno: 'segno' }, 'D.S. al Coda': { dalsegno: 'segno' },
+  Segno: { segno: 'segno' },
+  Coda: { coda: 'coda' },
+  'To Coda': { tocoda: 'coda' },
+  Fine: { fine: 'yes' },
+  'D.C.': { dacapo: 'yes' },
+  'D.C. al Fine': { dacapo: 'yes' },
+  'D.C. al Coda': { dacapo: 'yes' },
+  'D.S.': { dalsegno: 'segno' },
+  'D.S. al Fine': { dalsegno: 'segno' },
+  'D.S. al Coda': { dalsegno: 'segno' },
 }
 
 function writeMark(measure: XMLBuilder, mark: Mark): void {
@@ -250,8 +346,14 @@ function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, chords: Score[
   const { voicing } = written
   if (!voicing) return writeRest(measure, length)
   const values = noteValues(length)
-  const notes = voicing.strings.map(({ string, midi, note }) => ({ pitch: pitchAt(midi, note), string: stringNumber(string, voicing.frets.length), fret: voicing.frets[string]! }))
-  values.forEach((value, at) => writeNotes(measure, notes, value, { from: at > 0, on: at < values.length - 1 }))
+  const notes = voicing.strings.map(({ string, midi, note }) => ({
+    pitch: pitchAt(midi, note),
+    string: stringNumber(string, voicing.frets.length),
+    fret: voicing.frets[string]!,
+  }))
+  values.forEach((value, at) =>
+    writeNotes(measure, notes, value, { from: at > 0, on: at < values.length - 1 }),
+  )
 }
 
 function writeRest(measure: XMLBuilder, length: number, voice = '1'): void {
@@ -263,7 +365,12 @@ function writeRest(measure: XMLBuilder, length: number, voice = '1'): void {
 }
 
 /** `voice` stands between duration and type; that is the order of the schema. */
-function writeValue(note: XMLBuilder, value: NoteValue, ties: { from: boolean; on: boolean }, voice: string): void {
+function writeValue(
+  note: XMLBuilder,
+  value: NoteValue,
+  ties: { from: boolean; on: boolean },
+  voice: string,
+): void {
   note.ele('duration').txt(String(value.length))
   if (ties.from) note.ele('tie', { type: 'stop' })
   if (ties.on) note.ele('tie', { type: 'start' })
@@ -277,7 +384,13 @@ function writeValue(note: XMLBuilder, value: NoteValue, ties: { from: boolean; o
 }
 
 /** Notes together; where their strings are known, with the marks of tablature. */
-function writeNotes(measure: XMLBuilder, notes: Sounding['notes'], value: NoteValue, ties: { from: boolean; on: boolean }, voice = '1'): void {
+function writeNotes(
+  measure: XMLBuilder,
+  notes: Sounding['notes'],
+  value: NoteValue,
+  ties: { from: boolean; on: boolean },
+  voice = '1',
+): void {
   notes.forEach(({ pitch: { letter, alter, octave }, string, fret }, order) => {
     const note = measure.ele('note')
     if (order > 0) note.ele('chord')

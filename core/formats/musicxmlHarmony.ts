@@ -14,6 +14,7 @@ export interface WrittenChord {
 export const NOTE_NAMES = 'CDEFGAB'
 
 /** The kinds of MusicXML by the degrees they mean; the first whose degrees are all in the chord is taken. */
+// prettier-ignore
 const KINDS: readonly (readonly [string, readonly Degree[]])[] = [
   ['major-minor', ['b3', '5', '7']], ['major-seventh', ['3', '5', '7']], ['major-seventh', ['3', '7']],
   ['half-diminished', ['b3', 'b5', 'b7']], ['diminished-seventh', ['b3', 'b5', 'bb7']], ['augmented-seventh', ['3', '#5', 'b7']],
@@ -37,7 +38,10 @@ export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenCho
     if (note.alter !== 0) element.ele(`${name}-alter`).txt(String(note.alter))
   }
   writeNote('root', chord.root)
-  const [kind, meant] = KINDS.find(([, degrees]) => degrees.every((degree) => hasDegree(chord, degree))) ?? ['other', []]
+  const [kind, meant] = KINDS.find(([, degrees]) => degrees.every((degree) => hasDegree(chord, degree))) ?? [
+    'other',
+    [],
+  ]
   harmony.ele('kind', { text: chord.suffix }).txt(kind)
   if (chord.bass) writeNote('bass', chord.bass)
   for (const { degree } of chord.tones) {
@@ -45,7 +49,14 @@ export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenCho
     const [, accidentals, value] = /^([b#]*)(\d+)$/.exec(degree)!
     const element = harmony.ele('degree')
     element.ele('degree-value').txt(value!)
-    element.ele('degree-alter').txt(String([...accidentals!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0) + (value === '7' && accidentals === '' ? 1 : 0)))
+    element
+      .ele('degree-alter')
+      .txt(
+        String(
+          [...accidentals!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0) +
+            (value === '7' && accidentals === '' ? 1 : 0),
+        ),
+      )
     element.ele('degree-type').txt(ALTERED_FIFTHS.includes(degree) ? 'alter' : 'add')
   }
   if (voicing) writeFrame(harmony, voicing)

@@ -24,11 +24,20 @@ export function chordOfNumeral(text: string, key: Key): Result<string> {
     const number = NUMBER.exec(numeral.slice(0, slash))
     if (number && /^[b#]?[1-7]$/.test(target)) {
       const upper = chordOfNumeral(numeral.slice(0, slash), key)
-      return upper.ok ? good(`${upper.value}/${noteName(stepOf(target.replace(/\d/, ''), Number(target.replace(/\D/g, '')), key, false))}`) : upper
+      return upper.ok
+        ? good(
+            `${upper.value}/${noteName(stepOf(target.replace(/\d/, ''), Number(target.replace(/\D/g, '')), key, false))}`,
+          )
+        : upper
     }
     const goal = ROMAN_NUMERAL.exec(target)
     if (!goal) return unread(`"${target}" after the slash is not a step of the key.`)
-    const tonic = stepOf(goal[1]!, ROMAN.indexOf(goal[2]!.toUpperCase()) + 1, key, goal[2] === goal[2]!.toUpperCase())
+    const tonic = stepOf(
+      goal[1]!,
+      ROMAN.indexOf(goal[2]!.toUpperCase()) + 1,
+      key,
+      goal[2] === goal[2]!.toUpperCase(),
+    )
     return chordOfNumeral(numeral.slice(0, slash), { tonic, mode: 'major' })
   }
   const roman = ROMAN_NUMERAL.exec(numeral)
@@ -48,14 +57,19 @@ export function chordOfNumeral(text: string, key: Key): Result<string> {
 
 /** What a small numeral's suffix means: `ii7` is m7, `vii°7` and `viiø7` say their own quality. */
 const minorSuffix = (suffix: string): string =>
-  /^(°|o|dim|ø|h|m(?!aj)|-)/.test(suffix) ? suffix : /^(maj|Δ|M)/.test(suffix) ? `m(${suffix.replace(/^Δ7?/, 'maj7')})` : `m${suffix}`
+  /^(°|o|dim|ø|h|m(?!aj)|-)/.test(suffix)
+    ? suffix
+    : /^(maj|Δ|M)/.test(suffix)
+      ? `m(${suffix.replace(/^Δ7?/, 'maj7')})`
+      : `m${suffix}`
 
 const NATURAL_MINOR_STEPS = [3, 6, 7]
 
 function stepOf(accidental: string, step: number, key: Key, major: boolean): Note {
-  const scale = key.mode === 'minor' && major && accidental === '' && NATURAL_MINOR_STEPS.includes(step)
-    ? scaleNotes(key)
-    : scaleNotes({ tonic: key.tonic, mode: 'major' })
+  const scale =
+    key.mode === 'minor' && major && accidental === '' && NATURAL_MINOR_STEPS.includes(step)
+      ? scaleNotes(key)
+      : scaleNotes({ tonic: key.tonic, mode: 'major' })
   const note = scale[step - 1]!
   return { letter: note.letter, alter: note.alter + (accidental === 'b' ? -1 : accidental === '#' ? 1 : 0) }
 }

@@ -52,7 +52,18 @@ export interface ReadNote {
   tied: boolean
 }
 
-export const emptyBar = (): ReadBar => ({ notes: [], chords: [], length: 0, newKey: null, newMeter: null, section: null, opensRepeat: false, played: 0, ending: [], marks: [] })
+export const emptyBar = (): ReadBar => ({
+  notes: [],
+  chords: [],
+  length: 0,
+  newKey: null,
+  newMeter: null,
+  section: null,
+  opensRepeat: false,
+  played: 0,
+  ending: [],
+  marks: [],
+})
 
 export interface ReadHead {
   title: string | null
@@ -65,19 +76,37 @@ export interface ReadHead {
 const NEAR = 1e-6
 
 /** A chart text and a melody from what a file's reader found. */
-export function tuneOf({ title, key, meter, tempo }: ReadHead, bars: readonly ReadBar[], warnings: string[]): Result<ImportedTune> {
+export function tuneOf(
+  { title, key, meter, tempo }: ReadHead,
+  bars: readonly ReadBar[],
+  warnings: string[],
+): Result<ImportedTune> {
   const notes = bars.reduce((sum, bar) => sum + bar.notes.length, 0)
-  if (bars.length === 0) return bad({ code: 'bad-file', message: 'No bar was found.', accepted: 'a file with notes or chord symbols', text: 'content' })
+  if (bars.length === 0)
+    return bad({
+      code: 'bad-file',
+      message: 'No bar was found.',
+      accepted: 'a file with notes or chord symbols',
+      text: 'content',
+    })
   if (bars.length > MOST_BARS_READ || notes > MOST_NOTES_READ)
-    return bad({ code: 'too-large', message: `The tune has ${bars.length} bars and ${notes} notes.`, accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`, text: 'content' })
+    return bad({
+      code: 'too-large',
+      message: `The tune has ${bars.length} bars and ${notes} notes.`,
+      accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`,
+      text: 'content',
+    })
   const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4
   const first = inBeats(bars[0]!.length, bars[0]!.newMeter ?? meter)
   const firstDue = (bars[0]!.newMeter ?? meter).beats
   // An upbeat of half a beat is written as a whole one that begins with silence.
   const pickup = bars.length > 1 && first > NEAR && first < firstDue - NEAR ? Math.ceil(first - NEAR) : 0
   const head = [
-    ...(title ? [`title: ${title}`] : []), ...(key ? [`key: ${keyName(key)}`] : []), `meter: ${meterName(meter)}`,
-    ...(tempo ? [`tempo: ${Math.min(400, Math.max(20, Math.round((tempo * meter.unit) / 4)))}`] : []), ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
+    ...(title ? [`title: ${title}`] : []),
+    ...(key ? [`key: ${keyName(key)}`] : []),
+    `meter: ${meterName(meter)}`,
+    ...(tempo ? [`tempo: ${Math.min(400, Math.max(20, Math.round((tempo * meter.unit) / 4)))}`] : []),
+    ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
   ]
   const lines: string[] = []
   const melody: NamedMelodyNote[] = []
@@ -95,20 +124,31 @@ export function tuneOf({ title, key, meter, tempo }: ReadHead, bars: readonly Re
     const late = isPickup ? pickup - first : 0
     const written = inBeats(bar.length, metre)
     const beats = Math.max(due, Math.ceil(written - NEAR))
-    if (written > due + NEAR) warnings.push(`Bar ${number} has ${rounded(written)} beats in ${meterName(metre)}: it is kept so.`)
+    if (written > due + NEAR)
+      warnings.push(`Bar ${number} has ${rounded(written)} beats in ${meterName(metre)}: it is kept so.`)
 
     for (const { at, lasts, pitch, tied: goesOn } of bar.notes) {
       const midi = midiOf(pitch)
       const length = inBeats(lasts, metre)
       if (tied && tied.midi === midi) tied.note.beats = rounded(tied.note.beats + length)
       else {
-        melody.push({ bar: number, beat: rounded(from + late + inBeats(at, metre)), beats: rounded(length), note: pitchName(pitch) })
+        melody.push({
+          bar: number,
+          beat: rounded(from + late + inBeats(at, metre)),
+          beats: rounded(length),
+          note: pitchName(pitch),
+        })
         tied = null
       }
       tied = goesOn ? { note: tied?.note ?? melody.at(-1)!, midi } : null
     }
 
-    const slots = slotsOfBar(bar, { number, from, late, beats, metre, index, played: before.length > 0 }, warnings, inBeats)
+    const slots = slotsOfBar(
+      bar,
+      { number, from, late, beats, metre, index, played: before.length > 0 },
+      warnings,
+      inBeats,
+    )
     if ((bar.newKey || bar.newMeter) && index > 0) {
       if (line) lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
       line = ''
@@ -118,12 +158,29 @@ export function tuneOf({ title, key, meter, tempo }: ReadHead, bars: readonly Re
       lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
       line = ''
     }
-    if (line === '') { line = bar.section !== null ? `[${bar.section}] ` : ''; onLine = 0 }
+    if (line === '') {
+      line = bar.section !== null ? `[${bar.section}] ` : ''
+      onLine = 0
+    }
     const afterRepeat = onLine > 0 && bars[index - 1]!.played > 0
-    const barline = afterRepeat ? (bar.opensRepeat ? ' |:' : bars[index - 1]!.played > 2 && bar.ending.length > 0 ? ' |' : '') : `${onLine > 0 ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
-    const again = before.length === 1 && slots.length === 1 && slots[0]!.held && bar.opensRepeat === false && beats === due
+    const barline = afterRepeat
+      ? bar.opensRepeat
+        ? ' |:'
+        : bars[index - 1]!.played > 2 && bar.ending.length > 0
+          ? ' |'
+          : ''
+      : `${onLine > 0 ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
+    const again =
+      before.length === 1 &&
+      slots.length === 1 &&
+      slots[0]!.held &&
+      bar.opensRepeat === false &&
+      beats === due
     const words = again ? '%' : printBar({ repeats: false, slots, from, beats, due })
-    const [leading, behind] = [bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda'), bar.marks.filter((mark) => mark !== 'Segno' && mark !== 'Coda')]
+    const [leading, behind] = [
+      bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda'),
+      bar.marks.filter((mark) => mark !== 'Segno' && mark !== 'Coda'),
+    ]
     line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
     onLine += 1
     before = slots.filter(({ text }) => text !== 'N.C.')
@@ -134,20 +191,42 @@ export function tuneOf({ title, key, meter, tempo }: ReadHead, bars: readonly Re
 
 const BARS_A_LINE = 4
 
-interface BarFrame { number: number; from: number; late: number; beats: number; metre: Meter; index: number; played: boolean }
+interface BarFrame {
+  number: number
+  from: number
+  late: number
+  beats: number
+  metre: Meter
+  index: number
+  played: boolean
+}
 
 /** The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or nobody plays. */
-function slotsOfBar(bar: ReadBar, { number, from, late, beats, metre, played }: BarFrame, warnings: string[], inBeats: (quarters: number, meter: Meter) => number): Slot[] {
-  const read = bar.chords.flatMap(({ at, symbol }) => {
-    const text = symbol.trim().replace(/\s+/g, '')
-    if (parseSymbol(text).ok) return [{ beat: rounded(from + late + inBeats(at, metre)), text }]
-    warnings.push(`"${symbol}" in bar ${number} is no chord symbol and was left out.`)
-    return []
-  }).filter(({ beat }) => beat < from + beats - NEAR)
-  const inTurn = read.filter(({ beat }, at) => !read.slice(at + 1).some((later) => Math.abs(later.beat - beat) < NEAR))
+function slotsOfBar(
+  bar: ReadBar,
+  { number, from, late, beats, metre, played }: BarFrame,
+  warnings: string[],
+  inBeats: (quarters: number, meter: Meter) => number,
+): Slot[] {
+  const read = bar.chords
+    .flatMap(({ at, symbol }) => {
+      const text = symbol.trim().replace(/\s+/g, '')
+      if (parseSymbol(text).ok) return [{ beat: rounded(from + late + inBeats(at, metre)), text }]
+      warnings.push(`"${symbol}" in bar ${number} is no chord symbol and was left out.`)
+      return []
+    })
+    .filter(({ beat }) => beat < from + beats - NEAR)
+  const inTurn = read.filter(
+    ({ beat }, at) => !read.slice(at + 1).some((later) => Math.abs(later.beat - beat) < NEAR),
+  )
   if (!inTurn[0] || inTurn[0].beat > from + NEAR) inTurn.unshift({ beat: from, text: played ? HELD : 'N.C.' })
   return inTurn.map(({ beat, text }, at): Slot => ({
-    bar: number, beat, beats: (inTurn[at + 1]?.beat ?? from + beats) - beat, text: text === HELD ? 'N.C.' : text, symbol: null, held: text === HELD,
+    bar: number,
+    beat,
+    beats: (inTurn[at + 1]?.beat ?? from + beats) - beat,
+    text: text === HELD ? 'N.C.' : text,
+    symbol: null,
+    held: text === HELD,
   }))
 }
 const HELD = '.'

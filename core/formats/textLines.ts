@@ -13,4 +13,9 @@ export const linesOf = (chart: Chart): Bar[][] => {
 
 /** Bars with the lines between them; a passage that is repeated is written so. */
 export const withBarLines = (bars: readonly Bar[], written: (bar: Bar) => string): string =>
-  bars.map((bar, at) => `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${bar.played > 0 ? ':|' : '|'}${bars[at + 1]?.opensRepeat ? ': ' : at < bars.length - 1 ? ' ' : ''}`).join('')
+  bars
+    .map(
+      (bar, at) =>
+        `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${bar.played > 0 ? ':|' : '|'}${bars[at + 1]?.opensRepeat ? ': ' : at < bars.length - 1 ? ' ' : ''}`,
+    )
+    .join('')

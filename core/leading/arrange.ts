@@ -16,7 +16,18 @@ import type { Voicing } from '../voicing/voicing'
 import { constrained, type Constraint } from './constraints'
 import { styledLines } from './inStyle'
 import { STOPPED, type Line } from './lead'
-import { fingersAnew, gripMeasures, handPlace, handTravelMm, motionMeasures, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures, type HandPlace } from './measures'
+import {
+  fingersAnew,
+  gripMeasures,
+  handPlace,
+  handTravelMm,
+  motionMeasures,
+  outlineMeasures,
+  tendenciesOf,
+  tensionsOf,
+  voiceMeasures,
+  type HandPlace,
+} from './measures'
 import { kindOfGrip } from './texture'
 import { STYLES, TERM_NAMES, weightsFrom, type StyleName, type Term, type Weights } from './weights'
 import type { TextureName } from './textureNames'
@@ -74,11 +85,31 @@ const STANDS_STILL = 3
 /** Price of using a change that an earlier arrangement used, in points. */
 const USED_BEFORE = 2.5
 
-interface Grip { voicing: Voicing; hand: HandPlace; own: number }
+interface Grip {
+  voicing: Voicing
+  hand: HandPlace
+  own: number
+}
 /** One chord of an arc with the grips tried for it. */
-interface Placed { chord: ChordSymbol; bar: number; beat: number; beats: number; top: number | null; grips: Grip[] }
-interface Way { arc: Arc; placed: Placed[] }
-interface State { cost: number; weight: number; way: Way; grips: number[]; before: State | null }
+interface Placed {
+  chord: ChordSymbol
+  bar: number
+  beat: number
+  beats: number
+  top: number | null
+  grips: Grip[]
+}
+interface Way {
+  arc: Arc
+  placed: Placed[]
+}
+interface State {
+  cost: number
+  weight: number
+  way: Way
+  grips: number[]
+  before: State | null
+}
 
 /**
  * Arrangements of a tune: what each chord becomes and how it is held, chosen together, because the best grip of the wrong substitute loses.
@@ -86,30 +117,61 @@ interface State { cost: number; weight: number; way: Way; grips: number[]; befor
  * Each further arrangement pays for changes used before. Stopping gives what was found.
  */
 export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
-  const { text, distance, style = 'smooth', count = 1, melody = [], guards = {}, onProgress = () => true } = problem
+  const {
+    text,
+    distance,
+    style = 'smooth',
+    count = 1,
+    melody = [],
+    guards = {},
+    onProgress = () => true,
+  } = problem
   const named = STYLES[style]
   const limits = named.within ? named.within(problem.limits) : problem.limits
   const weights = weightsFrom(style, {}, limits.bass)
   const lattice = latticeOf(text, problem)
   const slots = slotsOf(parseChart(text))
-  if (!lattice.spots.some(Boolean)) return bad({ code: 'no-chord', message: 'The chart has no chords.', accepted: 'a chart such as | C | Am | Dm | G |', text: 'text' })
+  if (!lattice.spots.some(Boolean))
+    return bad({
+      code: 'no-chord',
+      message: 'The chart has no chords.',
+      accepted: 'a chart such as | C | Am | Dm | G |',
+      text: 'text',
+    })
   const goal = distance * lattice.most
   const base = distance > 0 ? lattice.reward(distance) : 0
   const tried = lattice.arcs.map((arcs, at) => {
-    const inOrder = arcs.map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight })).filter(({ arc }) => distance > 0 || !arc.change)
+    const inOrder = arcs
+      .map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight }))
+      .filter(({ arc }) => distance > 0 || !arc.change)
     const [plain, ...changes] = inOrder
     const byWorth = changes.sort((a, b) => a.worth - b.worth || a.order - b.order)
     const best = byWorth.slice(0, CHANGES_TRIED - 1 - FAR_TRIED)
-    const farthest = byWorth.slice(best.length).sort((a, b) => b.arc.weight - a.arc.weight || a.order - b.order).slice(0, FAR_TRIED)
-    return [plain!, ...best, ...farthest].map(({ arc }) => ({ arc, placed: placedFor(arc, at, slots, lattice.spots, melody) }))
+    const farthest = byWorth
+      .slice(best.length)
+      .sort((a, b) => b.arc.weight - a.arc.weight || a.order - b.order)
+      .slice(0, FAR_TRIED)
+    return [plain!, ...best, ...farthest].map(({ arc }) => ({
+      arc,
+      placed: placedFor(arc, at, slots, lattice.spots, melody),
+    }))
   })
   const gripsOf = gripBook(limits, weights)
-  let ways: Way[][] = tried.map((list) => list.flatMap(({ arc, placed }): Way[] => {
-    const whole = placed.map((one) => ({ ...one, grips: gripsOf(one.chord, one.top) }))
-    return whole.every(({ grips }) => grips.length > 0) ? [{ arc, placed: whole }] : []
-  }))
+  let ways: Way[][] = tried.map((list) =>
+    list.flatMap(({ arc, placed }): Way[] => {
+      const whole = placed.map((one) => ({ ...one, grips: gripsOf(one.chord, one.top) }))
+      return whole.every(({ grips }) => grips.length > 0) ? [{ arc, placed: whole }] : []
+    }),
+  )
   const stuck = ways.findIndex((list, at) => list.length === 0 && lattice.spots[at])
-  if (stuck >= 0) return bad({ code: 'no-grip', message: `No grip of ${slots[stuck]!.text} in bar ${slots[stuck]!.bar} keeps to these limits.`, accepted: 'wider limits, or another melody note', text: slots[stuck]!.text, at: stuck })
+  if (stuck >= 0)
+    return bad({
+      code: 'no-grip',
+      message: `No grip of ${slots[stuck]!.text} in bar ${slots[stuck]!.bar} keeps to these limits.`,
+      accepted: 'wider limits, or another melody note',
+      text: slots[stuck]!.text,
+      at: stuck,
+    })
 
   const prices = new StepPrices(weights)
   const used = new Map<string, number>()
@@ -118,25 +180,42 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     let [low, high, reward] = [0, base * 3 + 24, base]
     let best: State | null = null
     const off = (state: State) => Math.abs(state.weight - goal)
-    for (let round = 0; round < (distance > 0 ? ROUNDS : 1) && !(best && off(best) <= NEAR_ENOUGH * lattice.most); round += 1) {
-      if (!onProgress(result * ROUNDS + round, count * ROUNDS)) return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    for (
+      let round = 0;
+      round < (distance > 0 ? ROUNDS : 1) && !(best && off(best) <= NEAR_ENOUGH * lattice.most);
+      round += 1
+    ) {
+      if (!onProgress(result * ROUNDS + round, count * ROUNDS))
+        return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
       let end = searched(ways, lattice.between, reward, prices, used)
       // What leads back over a repeat has to land there too, and no chord stands where two moved.
-      for (let wrong = landing(end, lattice.spots, guards); end && wrong.size > 0; wrong = landing(end, lattice.spots, guards)) {
+      for (
+        let wrong = landing(end, lattice.spots, guards);
+        end && wrong.size > 0;
+        wrong = landing(end, lattice.spots, guards)
+      ) {
         const left = wrong
         ways = ways.map((list) => list.filter(({ arc }) => !left.has(arc)))
         end = searched(ways, lattice.between, reward, prices, used)
       }
       if (!end) break
       if (!best || off(end) < off(best)) best = end
-      if (end.weight < goal) { low = reward; reward = (reward + high) / 2 } else { high = reward; reward = (reward + low) / 2 }
+      if (end.weight < goal) {
+        low = reward
+        reward = (reward + high) / 2
+      } else {
+        high = reward
+        reward = (reward + low) / 2
+      }
     }
     if (!best) break
     const arrangement = led(best, problem, { most: lattice.most, slots, style })
     if (!arrangement.ok) return found.length > 0 ? good(found) : arrangement
     const { changes } = arrangement.value
-    for (const state of statesOf(best)) if (state.way.arc.change) used.set(state.way.arc.key, (used.get(state.way.arc.key) ?? 0) + 1)
-    if (found.some((one) => one.changes.length === changes.length && sameChords(one, arrangement.value))) continue
+    for (const state of statesOf(best))
+      if (state.way.arc.change) used.set(state.way.arc.key, (used.get(state.way.arc.key) ?? 0) + 1)
+    if (found.some((one) => one.changes.length === changes.length && sameChords(one, arrangement.value)))
+      continue
     found.push(arrangement.value)
     problem.onFound?.(arrangement.value)
   }
@@ -149,12 +228,21 @@ function landing(end: State | null, spots: Spots, guards: Guards): Set<Arc> {
 }
 
 const sameChords = (a: Arrangement, b: Arrangement): boolean =>
-  a.chords.length === b.chords.length && a.chords.every((one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat)
+  a.chords.length === b.chords.length &&
+  a.chords.every(
+    (one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat,
+  )
 
 type Spots = ReturnType<typeof latticeOf>['spots']
 
 /** The chords of an arc at their places, with the melody note that begins or sounds at each; nothing for a silence. */
-function placedFor(arc: Arc, at: number, slots: ReturnType<typeof slotsOf>, spots: Spots, melody: readonly MelodyNote[]): Omit<Placed, 'grips'>[] {
+function placedFor(
+  arc: Arc,
+  at: number,
+  slots: ReturnType<typeof slotsOf>,
+  spots: Spots,
+  melody: readonly MelodyNote[],
+): Omit<Placed, 'grips'>[] {
   const spot = spots[at]
   if (!spot) return []
   const replaced = slots.slice(at, at + arc.span)
@@ -167,7 +255,10 @@ function placedFor(arc: Arc, at: number, slots: ReturnType<typeof slotsOf>, spot
   })
 }
 
-function placeAfter(slots: readonly { bar: number; beat: number; beats: number }[], offset: number): { bar: number; beat: number } {
+function placeAfter(
+  slots: readonly { bar: number; beat: number; beats: number }[],
+  offset: number,
+): { bar: number; beat: number } {
   let left = offset
   for (const { bar, beat, beats } of slots) {
     if (left < beats - 1e-6) return { bar, beat: beat + left }
@@ -178,20 +269,35 @@ function placeAfter(slots: readonly { bar: number; beat: number; beats: number }
 }
 
 /** The melody note that sounds at a place, as a MIDI number; null where it rests. */
-export function melodyNoteAt(melody: readonly MelodyNote[], { bar, beat }: { bar: number; beat: number }): number | null {
-  const one = melody.find((note) => note.bar === bar && note.beat <= beat + 1e-6 && note.beat + note.beats > beat + 1e-6)
+export function melodyNoteAt(
+  melody: readonly MelodyNote[],
+  { bar, beat }: { bar: number; beat: number },
+): number | null {
+  const one = melody.find(
+    (note) => note.bar === bar && note.beat <= beat + 1e-6 && note.beat + note.beats > beat + 1e-6,
+  )
   return one ? midiOf(one.note) : null
 }
 
-const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): number => TERM_NAMES.reduce((sum, term) => sum + (measures[term] ?? 0) * weights[term], 0)
+const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): number =>
+  TERM_NAMES.reduce((sum, term) => sum + (measures[term] ?? 0) * weights[term], 0)
 
 /** For a chord and a top note the grips tried: the cheapest by themselves, not too many with the same note on top. */
 function gripBook(limits: Limits, weights: Weights): (chord: ChordSymbol, top: number | null) => Grip[] {
   const known = new Map<string, Grip[]>()
   return (chord, top) => {
     const key = `${chord.canonical} ${top ?? ''}`
-    const grips = known.get(key) ?? few(constrained(chord, limits, top === null ? [] : [{ from: 0, to: 0, kind: 'top', midi: top }])
-      .map((voicing) => ({ voicing, hand: handPlace(voicing, limits.instrument), own: weigh(gripMeasures(voicing, chord, limits.instrument), weights) })))
+    const grips =
+      known.get(key) ??
+      few(
+        constrained(chord, limits, top === null ? [] : [{ from: 0, to: 0, kind: 'top', midi: top }]).map(
+          (voicing) => ({
+            voicing,
+            hand: handPlace(voicing, limits.instrument),
+            own: weigh(gripMeasures(voicing, chord, limits.instrument), weights),
+          }),
+        ),
+      )
     known.set(key, grips)
     return grips
   }
@@ -209,7 +315,9 @@ function few(grips: Grip[]): Grip[] {
     return tops.get(top)! <= ONE_TOP
   })
   // Where the top is given there is only one: then the cheapest are taken.
-  return (spread.length >= GRIPS_TRIED ? spread : [...spread, ...inOrder.filter((one) => !spread.includes(one))]).slice(0, GRIPS_TRIED)
+  return (
+    spread.length >= GRIPS_TRIED ? spread : [...spread, ...inOrder.filter((one) => !spread.includes(one))]
+  ).slice(0, GRIPS_TRIED)
 }
 
 /** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
@@ -227,8 +335,12 @@ class StepPrices {
     if (known !== undefined) return known
     const [x, y] = [a.voicing.midis, b.voicing.midis]
     const measures = {
-      ...motionMeasures(x, y), hand: handTravelMm(a.hand, b.hand), fingers: fingersAnew(a.hand, b.hand), ...outlineMeasures(x, y),
-      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)), texture: kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1,
+      ...motionMeasures(x, y),
+      hand: handTravelMm(a.hand, b.hand),
+      fingers: fingersAnew(a.hand, b.hand),
+      ...outlineMeasures(x, y),
+      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)),
+      texture: kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1,
     }
     const price = weigh(measures, this.weights)
     row.set(b, price)
@@ -237,7 +349,13 @@ class StepPrices {
 }
 
 /** The cheapest way through: harmony, grips and steps together. */
-function searched(ways: readonly (readonly Way[])[], between: (a: Arc, b: Arc) => number, reward: number, prices: StepPrices, used: ReadonlyMap<string, number>): State | null {
+function searched(
+  ways: readonly (readonly Way[])[],
+  between: (a: Arc, b: Arc) => number,
+  reward: number,
+  prices: StepPrices,
+  used: ReadonlyMap<string, number>,
+): State | null {
   const ends: State[][] = Array.from({ length: ways.length + 1 }, () => [])
   for (let at = 0; at < ways.length; at += 1) {
     const before = ends[at]!
@@ -245,7 +363,8 @@ function searched(ways: readonly (readonly Way[])[], between: (a: Arc, b: Arc) =
     for (const way of ways[at]!) {
       const end = at + way.arc.span
       if (end > ways.length) continue
-      const harmony = POINT * (way.arc.price + (used.get(way.arc.key) ?? 0) * USED_BEFORE - reward * way.arc.weight)
+      const harmony =
+        POINT * (way.arc.price + (used.get(way.arc.key) ?? 0) * USED_BEFORE - reward * way.arc.weight)
       const open = at === 0 ? [null] : before.filter((state) => between(state.way.arc, way.arc) < Infinity)
       ends[end]!.push(...arrivals(way, harmony, open, between, prices))
     }
@@ -255,7 +374,13 @@ function searched(ways: readonly (readonly Way[])[], between: (a: Arc, b: Arc) =
 }
 
 /** For each last grip of a way the cheapest state that ends with it; for a silence the cheapest state before goes on. */
-function arrivals(way: Way, harmony: number, open: readonly (State | null)[], between: (a: Arc, b: Arc) => number, prices: StepPrices): State[] {
+function arrivals(
+  way: Way,
+  harmony: number,
+  open: readonly (State | null)[],
+  between: (a: Arc, b: Arc) => number,
+  prices: StepPrices,
+): State[] {
   if (open.length === 0) return []
   const { placed, arc } = way
   const weightOf = (state: State | null) => (state?.weight ?? 0) + arc.weight
@@ -269,9 +394,15 @@ function arrivals(way: Way, harmony: number, open: readonly (State | null)[], be
     let least = Infinity
     for (const state of open) {
       const last = state && lastSounding(state)
-      const stands = last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
-      const cost = (state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0) + (last ? prices.of(last.placed, last.grip, first, grip) : 0)
-      if (cost < least) { least = cost; best = state }
+      const stands =
+        last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
+      const cost =
+        (state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0) +
+        (last ? prices.of(last.placed, last.grip, first, grip) : 0)
+      if (cost < least) {
+        least = cost
+        best = state
+      }
     }
     return { cost: least + harmony + grip.own, weight: weightOf(best), way, grips: [node], before: best }
   })
@@ -282,7 +413,10 @@ function arrivals(way: Way, harmony: number, open: readonly (State | null)[], be
       let least = Infinity
       for (const state of layer) {
         const cost = state.cost + prices.of(from, from.grips[state.grips[at - 1]!]!, to, grip)
-        if (cost < least) { least = cost; best = state }
+        if (cost < least) {
+          least = cost
+          best = state
+        }
       }
       return { ...best, cost: least + grip.own, grips: [...best.grips, node] }
     })
@@ -305,16 +439,44 @@ function statesOf(end: State): State[] {
 }
 
 /** What the joint search chose, led exactly over all grips of its chords, in the texture that suits them and with the tensions they can take. */
-function led(end: State, { limits, distance, texture, colour = true }: ArrangeProblem, { most, slots, style }: { most: number; slots: ReturnType<typeof slotsOf>; style: StyleName }): Result<Arrangement> {
+function led(
+  end: State,
+  { limits, distance, texture, colour = true }: ArrangeProblem,
+  { most, slots, style }: { most: number; slots: ReturnType<typeof slotsOf>; style: StyleName },
+): Result<Arrangement> {
   const states = statesOf(end)
   const placed = states.flatMap(({ way }) => way.placed)
-  const constraints = placed.flatMap(({ top }, at): Constraint[] => (top === null ? [] : [{ from: at, to: at, kind: 'top', midi: top }]))
-  const lines = styledLines({ chords: placed.map(({ chord }) => chord), limits, style, count: 1, constraints, colour, ...(texture ? { texture } : {}) })
+  const constraints = placed.flatMap(({ top }, at): Constraint[] =>
+    top === null ? [] : [{ from: at, to: at, kind: 'top', midi: top }],
+  )
+  const lines = styledLines({
+    chords: placed.map(({ chord }) => chord),
+    limits,
+    style,
+    count: 1,
+    constraints,
+    colour,
+    ...(texture ? { texture } : {}),
+  })
   if (!lines.ok) return lines
   const changes = states.flatMap(({ way }) => way.arc.change ?? [])
   const went = most > 0 ? Math.min(1, end.weight / most) : 0
   return good({
-    changes, chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })), line: lines.value.lines[0]!, texture: lines.value.texture,
-    distance: went, reached: Math.abs(went - distance) <= REACHED, says: distance > 0 ? directionInWords(soundingsOf(states.map(({ way }) => way.arc), slots), changes) : 'as it is',
+    changes,
+    chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })),
+    line: lines.value.lines[0]!,
+    texture: lines.value.texture,
+    distance: went,
+    reached: Math.abs(went - distance) <= REACHED,
+    says:
+      distance > 0
+        ? directionInWords(
+            soundingsOf(
+              states.map(({ way }) => way.arc),
+              slots,
+            ),
+            changes,
+          )
+        : 'as it is',
   })
 }

@@ -23,11 +23,26 @@ export function coloursInLine(reading: Pick<Reading, 'slot' | 'role'>): ChordSym
   const free = new Set<Degree>([...availableTensions(chord, reading.role).free, ...BASIC])
   const keeps = (other: ChordSymbol) => {
     const added = addedTo(chord, other)
-    return added.length > 0 && added.filter((degree) => !BASIC.includes(degree)).length <= MOST_ADDED && added.every((degree) => free.has(degree)) &&
-      chord.tones.every(({ degree, need }) => need === 'free' || need === 'root' || other.tones.some((tone) => tone.degree === degree))
+    return (
+      added.length > 0 &&
+      added.filter((degree) => !BASIC.includes(degree)).length <= MOST_ADDED &&
+      added.every((degree) => free.has(degree)) &&
+      chord.tones.every(
+        ({ degree, need }) =>
+          need === 'free' || need === 'root' || other.tones.some((tone) => tone.degree === degree),
+      )
+    )
   }
-  const coloured = coloursOf(reading).filter(({ special }) => !special).map((option) => option.chord)
-  const built = chord.bass || !hasDegree(chord, '6', '7', 'b7') ? [] : BUILT.flatMap((degrees) => { const built = parseChord(`${noteName(chord.root)}${chord.suffix}(${degrees})`); return built.ok ? [built.value] : [] })
+  const coloured = coloursOf(reading)
+    .filter(({ special }) => !special)
+    .map((option) => option.chord)
+  const built =
+    chord.bass || !hasDegree(chord, '6', '7', 'b7')
+      ? []
+      : BUILT.flatMap((degrees) => {
+          const built = parseChord(`${noteName(chord.root)}${chord.suffix}(${degrees})`)
+          return built.ok ? [built.value] : []
+        })
   const all = new Map([...coloured, ...built].filter(keeps).map((other) => [other.canonical, other]))
   return [chord, ...all.values()]
 }
@@ -35,8 +50,11 @@ export function coloursInLine(reading: Pick<Reading, 'slot' | 'role'>): ChordSym
 const BUILT = ['9', '11', '13', 'b9', '#9', 'b13', '#11', '9,11', '9,13', 'b9,b13', '9,#11'] as const
 
 /** Chords one after the other, read as a chart of a bar each. */
-export const readingsOf = (chords: readonly ChordSymbol[]): readonly Reading[] => analyse(parseChart(`| ${chords.map(({ text }) => text).join(' | ')} |`)).readings
+export const readingsOf = (chords: readonly ChordSymbol[]): readonly Reading[] =>
+  analyse(parseChart(`| ${chords.map(({ text }) => text).join(' | ')} |`)).readings
 
 /** Degrees a chord sounds in a line beyond those of the chord as it is written. */
 export const addedTo = (chord: ChordSymbol, sounding: ChordSymbol): Degree[] =>
-  sounding.tones.map(({ degree }) => degree).filter((degree) => !chord.tones.some((tone) => tone.degree === degree))
+  sounding.tones
+    .map(({ degree }) => degree)
+    .filter((degree) => !chord.tones.some((tone) => tone.degree === degree))

@@ -7,32 +7,39 @@ import type { Limits } from '../voicing/limits'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
 
 /** Something the grips of some chords in a row have to keep to; `from` and `to` are indexes of the first and the last of them. */
-export type Constraint = { from: number; to: number } & (
+export type Constraint = { from: number; to: number } &
   /** This pitch is the highest. */
-  | { kind: 'top'; midi: number }
-  /** This pitch sounds, in whatever voice. */
-  | { kind: 'sounds'; midi: number }
-  /** This string is silent, by index from the lowest. */
-  | { kind: 'silent'; string: number }
-  /** This string rings open. */
-  | { kind: 'open'; string: number }
-  /** The hand stays within these frets; open strings are free. */
-  | { kind: 'frets'; low: number; high: number }
-  /** Nothing sounds lower or higher. */
-  | { kind: 'range'; low: number; high: number }
-)
-
+  (
+    | { kind: 'top'; midi: number }
+    /** This pitch sounds, in whatever voice. */
+    | { kind: 'sounds'; midi: number }
+    /** This string is silent, by index from the lowest. */
+    | { kind: 'silent'; string: number }
+    /** This string rings open. */
+    | { kind: 'open'; string: number }
+    /** The hand stays within these frets; open strings are free. */
+    | { kind: 'frets'; low: number; high: number }
+    /** Nothing sounds lower or higher. */
+    | { kind: 'range'; low: number; high: number }
+  )
 
 /** @param tuning MIDI numbers of the open strings, so that strings have their numbers and names */
 export function constraintInWords(constraint: Constraint, tuning: readonly number[]): string {
-  const stringOf = (string: number) => `string ${stringNumber(string, tuning.length)} (${plainPitchName(tuning[string]!)})`
+  const stringOf = (string: number) =>
+    `string ${stringNumber(string, tuning.length)} (${plainPitchName(tuning[string]!)})`
   switch (constraint.kind) {
-    case 'top': return `${plainPitchName(constraint.midi)} on top`
-    case 'sounds': return `${plainPitchName(constraint.midi)} sounding`
-    case 'silent': return `${stringOf(constraint.string)} silent`
-    case 'open': return `${stringOf(constraint.string)} open`
-    case 'frets': return `frets ${constraint.low} to ${constraint.high}`
-    case 'range': return `notes from ${plainPitchName(constraint.low)} to ${plainPitchName(constraint.high)}`
+    case 'top':
+      return `${plainPitchName(constraint.midi)} on top`
+    case 'sounds':
+      return `${plainPitchName(constraint.midi)} sounding`
+    case 'silent':
+      return `${stringOf(constraint.string)} silent`
+    case 'open':
+      return `${stringOf(constraint.string)} open`
+    case 'frets':
+      return `frets ${constraint.low} to ${constraint.high}`
+    case 'range':
+      return `notes from ${plainPitchName(constraint.low)} to ${plainPitchName(constraint.high)}`
   }
 }
 
@@ -40,11 +47,19 @@ export function constraintInWords(constraint: Constraint, tuning: readonly numbe
 export function withTone(chord: ChordSymbol, sound: number): ChordSymbol {
   if (chord.tones.some((tone) => pitchClass(tone.note) === sound)) return chord
   const note = plainSpelling(sound)
-  return { ...chord, tones: [...chord.tones, { degree: degreeBetween(chord.root, note), note, need: 'free' }] }
+  return {
+    ...chord,
+    tones: [...chord.tones, { degree: degreeBetween(chord.root, note), note, need: 'free' }],
+  }
 }
 
 /** Every grip of a chord that keeps to the limits and to what is asked of it. A pitch that has to sound may be no chord tone: it is then allowed beside them. */
-export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly Constraint[], accept?: (grip: SoundingGrip) => boolean): Voicing[] {
+export function constrained(
+  chord: ChordSymbol,
+  limits: Limits,
+  asked: readonly Constraint[],
+  accept?: (grip: SoundingGrip) => boolean,
+): Voicing[] {
   let target = chord
   let within = limits
   const tests: ((grip: SoundingGrip) => boolean)[] = accept ? [accept] : []
@@ -61,7 +76,12 @@ export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly 
         tests.push(({ midis }) => midis.includes(one.midi))
         break
       case 'silent':
-        within = { ...within, strings: (within.strings ?? within.instrument.tuning.map((_, string) => string)).filter((string) => string !== one.string) }
+        within = {
+          ...within,
+          strings: (within.strings ?? within.instrument.tuning.map((_, string) => string)).filter(
+            (string) => string !== one.string,
+          ),
+        }
         break
       case 'open':
         target = withTone(target, (within.instrument.tuning[one.string]! + within.instrument.capo) % 12)
@@ -69,12 +89,25 @@ export function constrained(chord: ChordSymbol, limits: Limits, asked: readonly 
         tests.push(({ frets }) => frets[one.string] === 0)
         break
       case 'frets':
-        within = { ...within, frets: [Math.max(within.frets[0], one.low), Math.min(within.frets[1], one.high)] }
+        within = {
+          ...within,
+          frets: [Math.max(within.frets[0], one.low), Math.min(within.frets[1], one.high)],
+        }
         break
       case 'range':
-        within = { ...within, range: [Math.max(within.range?.[0] ?? -Infinity, one.low), Math.min(within.range?.[1] ?? Infinity, one.high)] }
+        within = {
+          ...within,
+          range: [
+            Math.max(within.range?.[0] ?? -Infinity, one.low),
+            Math.min(within.range?.[1] ?? Infinity, one.high),
+          ],
+        }
         break
     }
   }
-  return voicingsOf(target, within, tests.length > 0 ? (grip) => tests.every((test) => test(grip)) : undefined)
+  return voicingsOf(
+    target,
+    within,
+    tests.length > 0 ? (grip) => tests.every((test) => test(grip)) : undefined,
+  )
 }

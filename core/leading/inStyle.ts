@@ -45,29 +45,81 @@ const POSITION = 5
 const HAVE_IT = 0.75
 
 /** A place that a style may be played in: conditions on some of the chords, and what has to be said of it. */
-interface Choice { name: string; constraints: readonly Constraint[]; says: readonly string[] }
+interface Choice {
+  name: string
+  constraints: readonly Constraint[]
+  says: readonly string[]
+}
 const NO_CHOICE: Choice = { name: '', constraints: [], says: [] }
 
 /** A style made into a problem of the search, with the textures and the places that it may be played in. */
-function problemOf(styled: StyledProblem): { problem: LeadProblem; textures: TextureName[]; choices: Choice[] } {
-  const { style, weights, window = null, drone = null, different: _different, colour, roles: given, texture, ...rest } = styled
+function problemOf(styled: StyledProblem): {
+  problem: LeadProblem
+  textures: TextureName[]
+  choices: Choice[]
+} {
+  const {
+    style,
+    weights,
+    window = null,
+    drone = null,
+    different: _different,
+    colour,
+    roles: given,
+    texture,
+    ...rest
+  } = styled
   const named = STYLES[style]
   const own = named.within ? named.within(rest.limits) : rest.limits
   // A position that is asked for lies where it was asked for, also beyond the frets that lines are otherwise looked for in.
-  const limits = style === 'position' && window ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const } : own
+  const limits =
+    style === 'position' && window
+      ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const }
+      : own
   const plain = weights !== undefined && replacesTable(weights)
-  const free = plain || style === 'drone' || limits.families !== null || limits.top !== null || limits.strings !== null || (rest.contour ?? null) !== null || (rest.constraints ?? []).some(({ kind }) => kind === 'top')
+  const free =
+    plain ||
+    style === 'drone' ||
+    limits.families !== null ||
+    limits.top !== null ||
+    limits.strings !== null ||
+    (rest.contour ?? null) !== null ||
+    (rest.constraints ?? []).some(({ kind }) => kind === 'top')
   const ofStyle = free ? undefined : named.texture?.(limits)
-  const wanted = texture ? [texture] : ofStyle ? [ofStyle] : free ? ['as it comes' as const] : usualTextures(rest.chords, limits)
+  const wanted = texture
+    ? [texture]
+    : ofStyle
+      ? [ofStyle]
+      : free
+        ? ['as it comes' as const]
+        : usualTextures(rest.chords, limits)
   const coloured = colour ?? (!plain && (named.coloured === true || TEXTURES[wanted[0]!].coloured === true))
-  const roles = coloured || style === 'drone' ? given ?? rolesOf(rest.chords) : []
+  const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
   const colours = coloured ? rest.chords.map((chord, at) => coloursFor(chord, roles[at])) : undefined
-  const problem: LeadProblem = { ...rest, limits, weights: weightsFrom(style, weights, limits.bass), ...(colours ? { colours } : {}), ...(named.inversions ? { inversions: true } : {}) }
+  const problem: LeadProblem = {
+    ...rest,
+    limits,
+    weights: weightsFrom(style, weights, limits.bass),
+    ...(colours ? { colours } : {}),
+    ...(named.inversions ? { inversions: true } : {}),
+  }
   const textures = texture || ofStyle || wanted.length === 1 ? wanted : usable(problem, wanted)
-  return { problem, textures, choices: style === 'position' ? positions(problem, window) : style === 'drone' ? drones(problem, roles, drone) : [NO_CHOICE] }
+  return {
+    problem,
+    textures,
+    choices:
+      style === 'position'
+        ? positions(problem, window)
+        : style === 'drone'
+          ? drones(problem, roles, drone)
+          : [NO_CHOICE],
+  }
 }
 
-const rolesOf = (chords: readonly ChordSymbol[]): Role[] => readingsOf(chords).filter(({ slot }) => slot.symbol?.kind === 'chord').map(({ role }) => role)
+const rolesOf = (chords: readonly ChordSymbol[]): Role[] =>
+  readingsOf(chords)
+    .filter(({ slot }) => slot.symbol?.kind === 'chord')
+    .map(({ role }) => role)
 
 /** Colours of a chord and role known before. */
 const KNOWN_COLOURS = new Map<string, readonly ChordSymbol[]>()
@@ -75,7 +127,12 @@ const MOST_KNOWN = 2000
 function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly ChordSymbol[] {
   if (!role) return [chord]
   const key = `${chord.canonical} ${role}`
-  const known = KNOWN_COLOURS.get(key) ?? coloursInLine({ slot: { symbol: { kind: 'chord', chord } } as Parameters<typeof coloursInLine>[0]['slot'], role })
+  const known =
+    KNOWN_COLOURS.get(key) ??
+    coloursInLine({
+      slot: { symbol: { kind: 'chord', chord } } as Parameters<typeof coloursInLine>[0]['slot'],
+      role,
+    })
   if (KNOWN_COLOURS.size > MOST_KNOWN) KNOWN_COLOURS.clear()
   KNOWN_COLOURS.set(key, known)
   return [chord, ...known.slice(1)]
@@ -84,26 +141,44 @@ function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly ChordS
 /** Of the usual textures those that most chords have within the limits; any grip where there is none. */
 function usable(problem: LeadProblem, textures: readonly TextureName[]): TextureName[] {
   const { chords, limits } = problem
-  const different = [...new Map(chords.map((chord, at) => [`${chord.canonical} ${(problem.colours?.[at] ?? []).length}`, at])).values()]
+  const different = [
+    ...new Map(
+      chords.map((chord, at) => [`${chord.canonical} ${(problem.colours?.[at] ?? []).length}`, at]),
+    ).values(),
+  ]
   const having = textures.filter((texture) => {
     const own = textureLimits(texture, limits)
     if (own.notes[0] > own.notes[1]) return false
-    const layers = layersOf({ ...problem, texture, chords: different.map((at) => chords[at]!), ...(problem.colours ? { colours: different.map((at) => problem.colours![at]!) } : {}), fixed: new Map(), constraints: [], contour: null })
+    const layers = layersOf({
+      ...problem,
+      texture,
+      chords: different.map((at) => chords[at]!),
+      ...(problem.colours ? { colours: different.map((at) => problem.colours![at]!) } : {}),
+      fixed: new Map(),
+      constraints: [],
+      contour: null,
+    })
     if (!layers.ok) return false
     // Grips of one chord are all as near to the texture as the first.
-    const have = layers.value.filter(({ voicings, chords: as, chord }) => nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) === 0).length
+    const have = layers.value.filter(
+      ({ voicings, chords: as, chord }) => nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) === 0,
+    ).length
     return have >= HAVE_IT * different.length || (texture === 'open' && have > 0)
   })
   return having.length > 0 ? having : ['as it comes']
 }
 
 const withChoice = (problem: LeadProblem, { constraints }: Choice): LeadProblem =>
-  (constraints.length > 0 ? { ...problem, constraints: [...(problem.constraints ?? []), ...constraints] } : problem)
+  constraints.length > 0
+    ? { ...problem, constraints: [...(problem.constraints ?? []), ...constraints] }
+    : problem
 
 /** The problem where nothing but the grips is open: null where several places have to be compared, or the line leads back to its beginning. */
 export function singleProblem(styled: StyledProblem): LeadProblem | null {
   const { problem, choices, textures } = problemOf(styled)
-  return choices.length === 1 && !problem.loop ? { ...withChoice(problem, choices[0]!), texture: textures[0]! } : null
+  return choices.length === 1 && !problem.loop
+    ? { ...withChoice(problem, choices[0]!), texture: textures[0]! }
+    : null
 }
 
 /** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
@@ -115,9 +190,16 @@ export function leadInStyle(styled: StyledProblem): Result<Line[]> {
 /** The same, with the texture that was taken and what has to be said. */
 export function styledLines(styled: StyledProblem): Result<StyledLines> {
   const { problem, textures, choices } = problemOf(styled)
-  const lead = (one: LeadProblem): Result<Line[]> => (styled.different ? differentLines(one, textures) : bestLines({ ...one, texture: textures[0]! }))
+  const lead = (one: LeadProblem): Result<Line[]> =>
+    styled.different ? differentLines(one, textures) : bestLines({ ...one, texture: textures[0]! })
   const answer = (lines: Result<Line[]>, choice: Choice): Result<StyledLines> =>
-    (lines.ok ? good({ lines: lines.value, texture: textures[0]!, says: [...choice.says, ...standIns(problem, textures[0]!, lines.value[0])] }) : lines)
+    lines.ok
+      ? good({
+          lines: lines.value,
+          texture: textures[0]!,
+          says: [...choice.says, ...standIns(problem, textures[0]!, lines.value[0])],
+        })
+      : lines
   if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)
 
   // Several places are possible: the best line of each is compared, and the lines of the best place are given.
@@ -125,28 +207,59 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
   let fault: Result<never> | null = null
   const stuck: string[] = []
   for (const [at, choice] of choices.entries()) {
-    if (problem.onProgress && !problem.onProgress(at, choices.length + 1)) return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
+    if (problem.onProgress && !problem.onProgress(at, choices.length + 1))
+      return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
     const found = bestLines({ ...withChoice(problem, choice), texture: textures[0]!, count: 1 })
-    if (!found.ok) { fault ??= found; const chord = problem.chords[found.fault.at ?? -1]; if (chord) stuck.push(`${choice.name} with ${chord.canonical}, chord ${found.fault.at! + 1}`) }
-    else if (found.value[0] && (!best || found.value[0].cost < best.cost)) best = { choice, cost: found.value[0].cost }
+    if (!found.ok) {
+      fault ??= found
+      const chord = problem.chords[found.fault.at ?? -1]
+      if (chord) stuck.push(`${choice.name} with ${chord.canonical}, chord ${found.fault.at! + 1}`)
+    } else if (found.value[0] && (!best || found.value[0].cost < best.cost))
+      best = { choice, cost: found.value[0].cost }
   }
   if (best) return answer(lead(withChoice(problem, best.choice)), best.choice)
   return styled.style === 'drone'
-    ? bad({ code: 'no-drone', message: stuck.length > 0 ? `No drone can be held through these chords: the hand finds no grip for ${stuck.join('; ')}.` : 'No open string and no held note goes with any of these chords.', accepted: 'wider limits, chords changed under "Held note, bass line" on the Colour step, or another style', text: 'style' })
-    : fault ?? good({ lines: [], texture: textures[0]!, says: [] })
+    ? bad({
+        code: 'no-drone',
+        message:
+          stuck.length > 0
+            ? `No drone can be held through these chords: the hand finds no grip for ${stuck.join('; ')}.`
+            : 'No open string and no held note goes with any of these chords.',
+        accepted:
+          'wider limits, chords changed under "Held note, bass line" on the Colour step, or another style',
+        text: 'style',
+      })
+    : (fault ?? good({ lines: [], texture: textures[0]!, says: [] }))
 }
 
 /** Chords of a line whose grips only stand in for the texture. */
-function standIns({ chords, limits, fixed }: LeadProblem, texture: TextureName, line: Line | undefined): string[] {
+function standIns(
+  { chords, limits, fixed }: LeadProblem,
+  texture: TextureName,
+  line: Line | undefined,
+): string[] {
   if (!line || texture === 'as it comes') return []
   const within = textureLimits(texture, limits)
-  const others = line.voicings.flatMap((voicing, at) => (!fixed?.has(at) && (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) > (TEXTURES[texture].belongs ?? 0) ? [chords[at]!.canonical] : []))
+  const others = line.voicings.flatMap((voicing, at) =>
+    !fixed?.has(at) &&
+    (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) > (TEXTURES[texture].belongs ?? 0)
+      ? [chords[at]!.canonical]
+      : [],
+  )
   const names = [...new Set(others)]
-  return names.length > 0 ? [`No grip of ${names.join(', ')} belongs to the texture "${texture}" within the limits: the nearest stands there.`] : []
+  return names.length > 0
+    ? [
+        `No grip of ${names.join(', ')} belongs to the texture "${texture}" within the limits: the nearest stands there.`,
+      ]
+    : []
 }
 
 function positions({ chords, limits }: LeadProblem, window: readonly [number, number] | null): Choice[] {
-  const frets = (low: number, high: number): Choice => ({ name: `frets ${low} to ${high}`, constraints: [{ kind: 'frets', from: 0, to: chords.length - 1, low, high }], says: [] })
+  const frets = (low: number, high: number): Choice => ({
+    name: `frets ${low} to ${high}`,
+    constraints: [{ kind: 'frets', from: 0, to: chords.length - 1, low, high }],
+    says: [],
+  })
   if (window) return [frets(...window)]
   const lowest = Math.max(1, limits.frets[0], limits.instrument.capo + 1)
   const last = Math.max(lowest, limits.frets[1] - POSITION + 1)
@@ -161,11 +274,16 @@ const DRONES_TRIED = 6
 const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1)
 
 /** What a sound is to a chord in its role, as far as a drone goes. */
-function droneOver(chord: ChordSymbol, role: Role | undefined, sound: number): 'chord tone' | 'free' | 'special' | 'avoid' {
+function droneOver(
+  chord: ChordSymbol,
+  role: Role | undefined,
+  sound: number,
+): 'chord tone' | 'free' | 'special' | 'avoid' {
   if (chord.tones.some(({ note }) => pitchClass(note) === sound)) return 'chord tone'
   if (!role) return 'avoid'
   const { free, special } = availableTensions(chord, role)
-  const among = (degrees: readonly Parameters<typeof semitonesOf>[0][]) => degrees.some((degree) => (pitchClass(chord.root) + semitonesOf(degree)) % 12 === sound)
+  const among = (degrees: readonly Parameters<typeof semitonesOf>[0][]) =>
+    degrees.some((degree) => (pitchClass(chord.root) + semitonesOf(degree)) % 12 === sound)
   return among(free) ? 'free' : among(special) ? 'special' : 'avoid'
 }
 
@@ -173,12 +291,26 @@ function droneOver(chord: ChordSymbol, role: Role | undefined, sound: number): '
  * The drones a tune can have: open strings and held notes that are a chord tone or a free tension of the most chords. Over the others it rests: an
  * avoid note is never held (common practice).
  */
-function drones({ chords, limits, constraints: given = [] }: LeadProblem, roles: readonly Role[], asked: Drone | null): Choice[] {
+function drones(
+  { chords, limits, constraints: given = [] }: LeadProblem,
+  roles: readonly Role[],
+  asked: Drone | null,
+): Choice[] {
   const { tuning, capo } = limits.instrument
-  const all: Drone[] = asked ? [asked] : [...tuning.map((_, string) => ({ string })), ...Array.from({ length: HELD_NOTES[1] - HELD_NOTES[0] + 1 }, (_, at) => ({ midi: HELD_NOTES[0] + at }))]
+  const all: Drone[] = asked
+    ? [asked]
+    : [
+        ...tuning.map((_, string) => ({ string })),
+        ...Array.from({ length: HELD_NOTES[1] - HELD_NOTES[0] + 1 }, (_, at) => ({
+          midi: HELD_NOTES[0] + at,
+        })),
+      ]
   const judged = all.map((drone) => {
     const midi = 'string' in drone ? tuning[drone.string]! + capo : drone.midi
-    const rests = chords.flatMap((chord, at) => { const heard = droneOver(chord, roles[at], midi % 12); return heard === 'avoid' || (!asked && heard === 'special') ? [at] : [] })
+    const rests = chords.flatMap((chord, at) => {
+      const heard = droneOver(chord, roles[at], midi % 12)
+      return heard === 'avoid' || (!asked && heard === 'special') ? [at] : []
+    })
     return { drone, midi, rests }
   })
   const fewest = Math.min(...judged.map(({ rests }) => rests.length))
@@ -186,13 +318,34 @@ function drones({ chords, limits, constraints: given = [] }: LeadProblem, roles:
   const fitting = judged.filter(({ rests }) => rests.length === fewest)
   const left = fitting.length - DRONES_TRIED
   return fitting.slice(0, DRONES_TRIED).map(({ drone, midi, rests }) => {
-    const name = 'string' in drone ? `string ${stringNumber(drone.string, tuning.length)} (${plainPitchName(midi)})` : plainPitchName(midi)
-    const sounds = (at: number): Constraint => ('string' in drone ? { kind: 'open', string: drone.string, from: at, to: at } : { kind: 'sounds', midi: drone.midi, from: at, to: at })
+    const name =
+      'string' in drone
+        ? `string ${stringNumber(drone.string, tuning.length)} (${plainPitchName(midi)})`
+        : plainPitchName(midi)
+    const sounds = (at: number): Constraint =>
+      'string' in drone
+        ? { kind: 'open', string: drone.string, from: at, to: at }
+        : { kind: 'sounds', midi: drone.midi, from: at, to: at }
     const names = [...new Set(rests.map((at) => chords[at]!.canonical))]
     return {
       name,
-      constraints: chords.flatMap((_, at) => (rests.includes(at) || given.some((one) => one.kind === 'silent' && 'string' in drone && one.string === drone.string && one.from <= at && at <= one.to) ? [] : [sounds(at)])),
-      says: [`${capital(name)} is the drone${rests.length > 0 ? `; it rests over ${names.join(', ')}, where it would be a note to avoid` : ''}.`, ...(left > 0 ? [`${left} other held notes go with as many chords; ask for one to hear it.`] : [])],
+      constraints: chords.flatMap((_, at) =>
+        rests.includes(at) ||
+        given.some(
+          (one) =>
+            one.kind === 'silent' &&
+            'string' in drone &&
+            one.string === drone.string &&
+            one.from <= at &&
+            at <= one.to,
+        )
+          ? []
+          : [sounds(at)],
+      ),
+      says: [
+        `${capital(name)} is the drone${rests.length > 0 ? `; it rests over ${names.join(', ')}, where it would be a note to avoid` : ''}.`,
+        ...(left > 0 ? [`${left} other held notes go with as many chords; ask for one to hear it.`] : []),
+      ],
     }
   })
 }
@@ -212,6 +365,9 @@ export function whyLikeSmooth(styled: StyledProblem, first: Line): string | null
   if (!why || styled.weights) return null
   const { window: _window, drone: _drone, ...rest } = styled
   const smooth = leadInStyle({ ...rest, style: 'smooth', count: 1, different: false })
-  const same = smooth.ok && smooth.value[0] && smooth.value[0].voicings.every(({ frets }, at) => frets.join() === first.voicings[at]!.frets.join())
+  const same =
+    smooth.ok &&
+    smooth.value[0] &&
+    smooth.value[0].voicings.every(({ frets }, at) => frets.join() === first.voicings[at]!.frets.join())
   return same ? `The same line as in "smooth": ${why}.` : null
 }

@@ -36,10 +36,18 @@ export class KeptSearch {
     if (!found.ok) return found
     const layers = found.value
     if (layers.length === 0) return good(null)
-    const { same, rest } = alike(this.places.map(({ layer }) => layer), layers)
+    const { same, rest } = alike(
+      this.places.map(({ layer }) => layer),
+      layers,
+    )
     const before = this.places.slice(0, same)
     const after = this.places.slice(this.places.length - rest)
-    const changed = layers.slice(same, layers.length - rest).map((layer): Place => ({ layer, stage: openStage(layer, weightsOf(problem), problem.limits.instrument), into: null, onward: null }))
+    const changed = layers.slice(same, layers.length - rest).map((layer): Place => ({
+      layer,
+      stage: openStage(layer, weightsOf(problem), problem.limits.instrument),
+      into: null,
+      onward: null,
+    }))
     this.places = [...before, ...changed, ...after]
     // Ways into what follows a change, and on from what stands before it, are no longer those that were known.
     for (const place of [...changed, ...after]) place.into = null
@@ -47,29 +55,45 @@ export class KeptSearch {
     if (rest > 0 && !after[0]!.onward) this.knowOnward(same + changed.length)
     this.knowInto(same + changed.length - 1)
     const way = this.way(same + changed.length)
-    return good(lineOf(way.map((node, at) => layers[at]!.voicings[node]!), problem, way.map((node, at) => layers[at]!.chords?.[node] ?? layers[at]!.chord)))
+    return good(
+      lineOf(
+        way.map((node, at) => layers[at]!.voicings[node]!),
+        problem,
+        way.map((node, at) => layers[at]!.chords?.[node] ?? layers[at]!.chord),
+      ),
+    )
   }
 
   /** Works out one more column that the next question may want; false when all are known. To be called while nobody waits. */
   settle(): boolean {
     const into = this.places.findIndex((place) => !place.into)
-    if (into >= 0) { this.knowInto(into); return true }
+    if (into >= 0) {
+      this.knowInto(into)
+      return true
+    }
     const onward = this.places.findLastIndex((place) => !place.onward)
-    if (onward >= 0) { this.knowOnward(onward); return true }
+    if (onward >= 0) {
+      this.knowOnward(onward)
+      return true
+    }
     return false
   }
 
   private knowInto(upTo: number): void {
     for (let at = 0; at <= upTo; at += 1) {
       const [before, here] = [this.places[at - 1], this.places[at]!]
-      here.into ??= before ? columnInto(before.stage, before.into!, here.stage, this.book!.weights, this.book!) : openColumn(here.stage)
+      here.into ??= before
+        ? columnInto(before.stage, before.into!, here.stage, this.book!.weights, this.book!)
+        : openColumn(here.stage)
     }
   }
 
   private knowOnward(downTo: number): void {
     for (let at = this.places.length - 1; at >= downTo; at -= 1) {
       const [here, after] = [this.places[at]!, this.places[at + 1]]
-      here.onward ??= after ? columnFrom(here.stage, after.stage, after.onward!, this.book!.weights, this.book!) : openColumn(here.stage)
+      here.onward ??= after
+        ? columnFrom(here.stage, after.stage, after.onward!, this.book!.weights, this.book!)
+        : openColumn(here.stage)
     }
   }
 
@@ -87,13 +111,19 @@ export class KeptSearch {
 
   private backFrom(at: number, node: number): number[] {
     const way: number[] = []
-    for (let [place, here] = [at, node]; place >= 0; place -= 1) { way.unshift(here); here = this.places[place]!.into!.by[here]! }
+    for (let [place, here] = [at, node]; place >= 0; place -= 1) {
+      way.unshift(here)
+      here = this.places[place]!.into!.by[here]!
+    }
     return way
   }
 
   private onFrom(at: number, node: number): number[] {
     const way: number[] = []
-    for (let [place, here] = [at, node]; place < this.places.length; place += 1) { way.push(here); here = this.places[place]!.onward!.by[here]! }
+    for (let [place, here] = [at, node]; place < this.places.length; place += 1) {
+      way.push(here)
+      here = this.places[place]!.onward!.by[here]!
+    }
     return way
   }
 }
@@ -108,4 +138,10 @@ function alike(a: readonly Layer[], b: readonly Layer[]): { same: number; rest: 
   return { same, rest }
 }
 
-const equal = (a: Layer, b: Layer): boolean => a.chord.canonical === b.chord.canonical && a.only === b.only && a.contour === b.contour && (a.voicings === b.voicings || a.voicings.map(({ frets }) => frets.join()).join(' ') === b.voicings.map(({ frets }) => frets.join()).join(' '))
+const equal = (a: Layer, b: Layer): boolean =>
+  a.chord.canonical === b.chord.canonical &&
+  a.only === b.only &&
+  a.contour === b.contour &&
+  (a.voicings === b.voicings ||
+    a.voicings.map(({ frets }) => frets.join()).join(' ') ===
+      b.voicings.map(({ frets }) => frets.join()).join(' '))

@@ -5,7 +5,18 @@ import type { Limits } from '../voicing/limits'
 import { requirementOf, type Requirement } from '../voicing/requirement'
 import { soundingOf, ToneNames, voicingOf, type SoundingGrip, type Voicing } from '../voicing/voicing'
 import { pitchClass } from '../pitch/note'
-import { fingersAnew, gripMeasures, handPlace, handTravelMm, layoutOf, motionMeasures, outlineMeasures, tendenciesOf, tensionsOf, voiceMeasures } from './measures'
+import {
+  fingersAnew,
+  gripMeasures,
+  handPlace,
+  handTravelMm,
+  layoutOf,
+  motionMeasures,
+  outlineMeasures,
+  tendenciesOf,
+  tensionsOf,
+  voiceMeasures,
+} from './measures'
 import { outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import { whyNoGrip } from '../voicing/whyNone'
 import { constrained, constraintInWords, type Constraint } from './constraints'
@@ -72,7 +83,10 @@ export interface LeadProblem {
 export const STOPPED = 'stopped'
 
 /** The weights of a problem with what its texture makes of them. */
-export function weightsOf({ weights, texture = 'as it comes' }: Pick<LeadProblem, 'weights' | 'texture'>): Weights {
+export function weightsOf({
+  weights,
+  texture = 'as it comes',
+}: Pick<LeadProblem, 'weights' | 'texture'>): Weights {
   const { prices, rootless, noBass } = TEXTURES[texture]
   const own = (rootless || noBass) && weights.upper > 0 ? withBassPlayer(weights) : weights
   return prices ? prices(own) : own
@@ -104,11 +118,23 @@ const NOT_FIRST = 2
  * price, which rises until no more than half of them are shared. Each is exact for that price; the costs reported are without it. Best first.
  * @param textures the kinds of grip the lines take in turn, where the problem names none; any grip where they have no more ways
  */
-export function differentLines(problem: LeadProblem, textures: readonly (TextureName | undefined)[] = [problem.texture]): Result<Line[]> {
-  const named = textures.length > 1 && !textures.includes('as it comes') ? [...textures, 'as it comes' as const] : textures
-  const problems = named.map((texture, at) => ({ ...problem, ...(texture ? { texture } : {}), aside: at === 0 ? 0 : NOT_FIRST }))
+export function differentLines(
+  problem: LeadProblem,
+  textures: readonly (TextureName | undefined)[] = [problem.texture],
+): Result<Line[]> {
+  const named =
+    textures.length > 1 && !textures.includes('as it comes')
+      ? [...textures, 'as it comes' as const]
+      : textures
+  const problems = named.map((texture, at) => ({
+    ...problem,
+    ...(texture ? { texture } : {}),
+    aside: at === 0 ? 0 : NOT_FIRST,
+  }))
   const layersIn = problems.map((one) => layersOf(one))
-  const usable = layersIn.flatMap((layers, at) => (layers.ok ? [{ layers: layers.value, problem: problems[at]! }] : []))
+  const usable = layersIn.flatMap((layers, at) =>
+    layers.ok ? [{ layers: layers.value, problem: problems[at]! }] : [],
+  )
   if (usable.length === 0) return layersIn[0] as Result<never>
   const used = usable[0]!.layers.map(() => new Set<string>())
   const found: Line[] = []
@@ -122,34 +148,70 @@ export function differentLines(problem: LeadProblem, textures: readonly (Texture
     const book = books[problems.indexOf(own)]!
     let line: Line | null = null
     for (const price of found.length === 0 ? [0] : REPEATED_GRIP) {
-      const priced = price === 0 ? layers : layers.map((layer, at) => ({ ...layer, extra: layer.voicings.map((voicing) => (used[at]!.has(voicing.midis.join()) || used[at]!.has(voicing.frets.join(' ')) ? price : 0)) }))
-      const onLayer = (done: number) => problem.onProgress?.(Math.min(found.length, problem.count - 1) * size + Math.min(done, size), problem.count * size) ?? true
-      const paths = problem.loop ? bestLoops(priced, book.weights, problem.limits.instrument, 1, onLayer, book) : bestPaths(priced, book.weights, problem.limits.instrument, 1, onLayer, book)
+      const priced =
+        price === 0
+          ? layers
+          : layers.map((layer, at) => ({
+              ...layer,
+              extra: layer.voicings.map((voicing) =>
+                used[at]!.has(voicing.midis.join()) || used[at]!.has(voicing.frets.join(' ')) ? price : 0,
+              ),
+            }))
+      const onLayer = (done: number) =>
+        problem.onProgress?.(
+          Math.min(found.length, problem.count - 1) * size + Math.min(done, size),
+          problem.count * size,
+        ) ?? true
+      const paths = problem.loop
+        ? bestLoops(priced, book.weights, problem.limits.instrument, 1, onLayer, book)
+        : bestPaths(priced, book.weights, problem.limits.instrument, 1, onLayer, book)
       if (!paths) return bad({ code: STOPPED, message: 'The search was stopped.' })
       line = paths[0] ? lineAlong(paths[0].indexes, layers, own) : null
       if (!line || !found.some((other) => shared(other, line!) > MOST_SHARED)) break
     }
     // Where there is no other texture, a line that is at least not the same is still an answer.
     const most = Math.max(0, ...found.map((other) => shared(other, line!)))
-    if (!line || most === 1 || (most > MOST_SHARED && usable.length > 1)) { idle += 1; continue }
+    if (!line || most === 1 || (most > MOST_SHARED && usable.length > 1)) {
+      idle += 1
+      continue
+    }
     if (idle < turn) idle = 0
     found.push(line)
-    line.voicings.forEach((voicing, at) => { used[at]!.add(voicing.midis.join()); used[at]!.add(voicing.frets.join(' ')) })
+    line.voicings.forEach((voicing, at) => {
+      used[at]!.add(voicing.midis.join())
+      used[at]!.add(voicing.frets.join(' '))
+    })
   }
   return good(found.sort((a, b) => a.cost - b.cost))
 }
 
 /** The share of its grips a line has in common with another. */
-const shared = (a: Line, b: Line): number => a.voicings.filter((voicing, at) => voicing.frets.join() === b.voicings[at]!.frets.join()).length / Math.max(1, a.voicings.length)
+const shared = (a: Line, b: Line): number =>
+  a.voicings.filter((voicing, at) => voicing.frets.join() === b.voicings[at]!.frets.join()).length /
+  Math.max(1, a.voicings.length)
 
 /** The line along a path through layers. */
 const lineAlong = (indexes: readonly number[], layers: readonly Layer[], problem: LeadProblem): Line =>
-  lineOf(indexes.map((index, at) => layers[at]!.voicings[index]!), problem, indexes.map((index, at) => layers[at]!.chords?.[index] ?? layers[at]!.chord))
+  lineOf(
+    indexes.map((index, at) => layers[at]!.voicings[index]!),
+    problem,
+    indexes.map((index, at) => layers[at]!.chords?.[index] ?? layers[at]!.chord),
+  )
 
 /** The grips of every chord, as far as they are asked for. */
-export function layersOf(
-  { chords, limits, fixed, constraints = [], contour = null, texture = 'as it comes', colours, inversions = false }: Pick<LeadProblem, 'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions'>,
-): Result<Layer[]> {
+export function layersOf({
+  chords,
+  limits,
+  fixed,
+  constraints = [],
+  contour = null,
+  texture = 'as it comes',
+  colours,
+  inversions = false,
+}: Pick<
+  LeadProblem,
+  'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions'
+>): Result<Layer[]> {
   const layers: Layer[] = []
   const keptTo = JSON.stringify(limits)
   const wanted = contour ? contourTops(contour, chords.length) : []
@@ -159,19 +221,37 @@ export function layersOf(
     if (frets) {
       const voicing = voicingOf(frets, chord, limits)
       if (!voicing)
-        return bad({ code: 'unplayable', message: `The grip fixed for ${chord.canonical} (chord ${index + 1}) cannot be held by this hand.`, accepted: 'a grip that `finger` calls playable', text: chord.text, at: index })
+        return bad({
+          code: 'unplayable',
+          message: `The grip fixed for ${chord.canonical} (chord ${index + 1}) cannot be held by this hand.`,
+          accepted: 'a grip that `finger` calls playable',
+          text: chord.text,
+          at: index,
+        })
       layers.push({ chord, voicings: [voicing], only: frets.join(), ...top(index) })
       continue
     }
     const asked = constraints.filter((one) => one.from <= index && index <= one.to)
     const only = asked.map((one) => constraintInWords(one, limits.instrument.tuning)).join('; ')
     const variants = colours?.[index] ?? [chord]
-    const kind = `${only}${texture === 'as it comes' ? '' : ` ${texture}`}${inversions ? ' inverted' : ''}${variants.length > 1 ? ` or ${variants.slice(1).map(({ canonical }) => canonical).join(' ')}` : ''}`
-    const grips = KNOWN_GRIPS.of(`${chord.canonical} ${kind} ${keptTo}`, () => gripsFor(variants, { limits, texture, inversions }, asked))
+    const kind = `${only}${texture === 'as it comes' ? '' : ` ${texture}`}${inversions ? ' inverted' : ''}${
+      variants.length > 1
+        ? ` or ${variants
+            .slice(1)
+            .map(({ canonical }) => canonical)
+            .join(' ')}`
+        : ''
+    }`
+    const grips = KNOWN_GRIPS.of(`${chord.canonical} ${kind} ${keptTo}`, () =>
+      gripsFor(variants, { limits, texture, inversions }, asked),
+    )
     if (grips.voicings.length === 0)
       return bad({
-        code: 'no-grip', message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
-        accepted: only ? 'one of these taken away' : whyNoGrip(chord, limits), text: chord.text, at: index,
+        code: 'no-grip',
+        message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
+        accepted: only ? 'one of these taken away' : whyNoGrip(chord, limits),
+        text: chord.text,
+        at: index,
       })
     layers.push({ chord, ...grips, ...(kind ? { only: kind } : {}), ...top(index) })
   }
@@ -200,7 +280,11 @@ const MOST_GRIPS = 120_000
 const KNOWN_GRIPS = new GripBook()
 
 /** The grips of a chord, or of what it may become, that are nearest to a texture; all it has where the texture leaves none. */
-function gripsFor(variants: readonly ChordSymbol[], { limits, texture, inversions }: Required<Pick<LeadProblem, 'limits' | 'texture' | 'inversions'>>, asked: readonly Constraint[]): Pick<Layer, 'voicings' | 'chords'> {
+function gripsFor(
+  variants: readonly ChordSymbol[],
+  { limits, texture, inversions }: Required<Pick<LeadProblem, 'limits' | 'texture' | 'inversions'>>,
+  asked: readonly Constraint[],
+): Pick<Layer, 'voicings' | 'chords'> {
   const own = textureLimits(texture, limits)
   const chord = variants[0]!
   const sought = variants.length > 1 ? withAllTones(variants) : chord
@@ -210,22 +294,43 @@ function gripsFor(variants: readonly ChordSymbol[], { limits, texture, inversion
     const free = inversions && !chord.bass && within.bass === 'chord'
     const bounds = free ? { ...within, bass: 'any' as const } : within
     const needs = variants.map((variant) => requirementOf(variant, within))
-    const asOf = ({ midis }: SoundingGrip) => (variants.length > 1 ? variants[needs.findIndex((need) => meets(midis, need, foreign))] : chord)
+    const asOf = ({ midis }: SoundingGrip) =>
+      variants.length > 1 ? variants[needs.findIndex((need) => meets(midis, need, foreign))] : chord
     const grips = constrained(sought, bounds, asked, (grip) => {
       if (free && !grip.strings.some(({ degree }) => degree === '1')) return false
       const as = asOf(grip)
       return as !== undefined && (!only || only(grip, as))
     })
-    return grips.map((voicing) => { const as = asOf(voicing)!; return { voicing: as === chord ? voicing : { ...voicing, ...soundingOf(voicing.frets, new ToneNames(as), within.instrument) }, as } })
+    return grips.map((voicing) => {
+      const as = asOf(voicing)!
+      return {
+        voicing:
+          as === chord
+            ? voicing
+            : { ...voicing, ...soundingOf(voicing.frets, new ToneNames(as), within.instrument) },
+        as,
+      }
+    })
   }
-  const found = (grips: ReturnType<typeof among>) => ({ voicings: grips.map(({ voicing }) => voicing), ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}) })
+  const found = (grips: ReturnType<typeof among>) => ({
+    voicings: grips.map(({ voicing }) => voicing),
+    ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
+  })
   if (texture === 'as it comes') return found(among(limits, null))
   // First those that belong, which is known before a hand is asked; then what is nearest; then whatever the limits give.
-  const belonging = among(TEXTURES[texture].stopped ? { ...own, open: false } : own, (grip, as) => nearnessOf(texture, grip, as, own) === 0)
+  const belonging = among(
+    TEXTURES[texture].stopped ? { ...own, open: false } : own,
+    (grip, as) => nearnessOf(texture, grip, as, own) === 0,
+  )
   if (belonging.length > 0) return found(belonging)
   for (const within of [own, { ...own, families: limits.families }, limits]) {
     const grips = among(within, null)
-    const { indexes } = inTexture(texture, grips.map(({ voicing }) => voicing), (at) => grips[at]!.as, within)
+    const { indexes } = inTexture(
+      texture,
+      grips.map(({ voicing }) => voicing),
+      (at) => grips[at]!.as,
+      within,
+    )
     if (indexes.length > 0) return found(indexes.map((at) => grips[at]!))
     if (within === limits) return found(grips)
   }
@@ -235,18 +340,33 @@ function gripsFor(variants: readonly ChordSymbol[], { limits, texture, inversion
 /** A chord with every tone that it or what it may become has, so that all their grips are looked for at once. */
 function withAllTones([chord, ...others]: readonly ChordSymbol[]): ChordSymbol {
   const tones = [...chord!.tones]
-  for (const { tones: more } of others) for (const tone of more) if (!tones.some(({ note }) => pitchClass(note) === pitchClass(tone.note))) tones.push({ ...tone, need: 'free' })
+  for (const { tones: more } of others)
+    for (const tone of more)
+      if (!tones.some(({ note }) => pitchClass(note) === pitchClass(tone.note)))
+        tones.push({ ...tone, need: 'free' })
   return { ...chord!, tones }
 }
 
 /** Whether sounds meet what a chord needs, with nothing foreign unless that was asked for. */
-function meets(midis: readonly number[], { allowed, required, oneOf }: Requirement, foreign: boolean): boolean {
+function meets(
+  midis: readonly number[],
+  { allowed, required, oneOf }: Requirement,
+  foreign: boolean,
+): boolean {
   const sounds = midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
-  return (foreign || (sounds & ~allowed) === 0) && (required & ~sounds) === 0 && oneOf.every((set) => (set & sounds) !== 0)
+  return (
+    (foreign || (sounds & ~allowed) === 0) &&
+    (required & ~sounds) === 0 &&
+    oneOf.every((set) => (set & sounds) !== 0)
+  )
 }
 
 /** A line from its grips, with everything measured. */
-export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop' | 'contour' | 'aside' | 'texture'>, as: readonly ChordSymbol[] = problem.chords): Line {
+export function lineOf(
+  voicings: Voicing[],
+  problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop' | 'contour' | 'aside' | 'texture'>,
+  as: readonly ChordSymbol[] = problem.chords,
+): Line {
   const { chords, limits, contour } = problem
   const weights = weightsOf(problem)
   const wanted = contour ? contourTops(contour, chords.length) : []
@@ -261,10 +381,25 @@ export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' 
     const { motion, upper } = motionMeasures(before.midis, voicing.midis)
     const hand = handTravelMm(hands[from]!, hands[at]!)
     count(outlineMeasures(before.midis, voicing.midis))
-    count(voiceMeasures(before.midis, voicing.midis, tendenciesOf(chords[from]!, chords[at]!), tensionsOf(chords[at]!)))
-    count({ motion, upper, hand, texture: kindOfGrip(before) === kindOfGrip(voicing) ? 0 : 1, fingers: fingersAnew(hands[from]!, hands[at]!), family: layoutOf(before) && layoutOf(voicing) && layoutOf(before) !== layoutOf(voicing) ? 1 : 0 })
+    count(
+      voiceMeasures(
+        before.midis,
+        voicing.midis,
+        tendenciesOf(chords[from]!, chords[at]!),
+        tensionsOf(chords[at]!),
+      ),
+    )
+    count({
+      motion,
+      upper,
+      hand,
+      texture: kindOfGrip(before) === kindOfGrip(voicing) ? 0 : 1,
+      fingers: fingersAnew(hands[from]!, hands[at]!),
+      family: layoutOf(before) && layoutOf(voicing) && layoutOf(before) !== layoutOf(voicing) ? 1 : 0,
+    })
     steps.push({
-      motion, hand,
+      motion,
+      hand,
       held: voiceSteps(before.midis, voicing.midis).filter((step) => step.semitones === 0).length,
       outer: outerMotion(before.midis, voicing.midis),
     })
@@ -276,6 +411,15 @@ export function lineOf(voicings: Voicing[], problem: Pick<LeadProblem, 'chords' 
     if (at > 0) stepTo(at - 1, at)
   })
   if (problem.loop && voicings.length > 0) stepTo(voicings.length - 1, 0)
-  const parts = Object.fromEntries(TERM_NAMES.map((term) => [term, measures[term] * weights[term]])) as Record<Term, number>
-  return { cost: Object.values(parts).reduce((sum, part) => sum + part, 0), parts, measures, voicings, chords: as, steps }
+  const parts = Object.fromEntries(
+    TERM_NAMES.map((term) => [term, measures[term] * weights[term]]),
+  ) as Record<Term, number>
+  return {
+    cost: Object.values(parts).reduce((sum, part) => sum + part, 0),
+    parts,
+    measures,
+    voicings,
+    chords: as,
+    steps,
+  }
 }

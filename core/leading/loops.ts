@@ -20,16 +20,24 @@ interface Branch {
  * @param onLayer called with the sets looked at and those known of; returning false stops the search (null)
  */
 export function bestLoops(
-  layers: readonly Layer[], weights: Weights, instrument: Instrument, count: number,
+  layers: readonly Layer[],
+  weights: Weights,
+  instrument: Instrument,
+  count: number,
   onLayer: (done: number, of: number) => boolean = () => true,
   book = new PriceBook(weights),
 ): Path[] | null {
   if (layers.length === 0 || layers.some((layer) => layer.voicings.length === 0)) return []
-  const turn = layers.reduce((least, layer, at) => (layer.voicings.length < layers[least]!.voicings.length ? at : least), 0)
+  const turn = layers.reduce(
+    (least, layer, at) => (layer.voicings.length < layers[least]!.voicings.length ? at : least),
+    0,
+  )
   const turned = [...layers.slice(turn), ...layers.slice(0, turn)]
   const stages = turned.map((layer) => openStage(layer, weights, instrument))
   const first = stages[0]!
-  const order = first.own.map((_, node) => node).sort((a, b) => meanPitch(first, a) - meanPitch(first, b) || a - b)
+  const order = first.own
+    .map((_, node) => node)
+    .sort((a, b) => meanPitch(first, a) - meanPitch(first, b) || a - b)
 
   const found: Path[] = []
   const open: Branch[] = branchOf(stages, order, weights, book)
@@ -38,21 +46,41 @@ export function bestLoops(
     if (found.length === count && branch.bound >= found[count - 1]!.cost) break
     if (!onLayer(done, done + open.length + 1)) return null
     done += 1
-    if (branch.grips.length > 1) for (const part of parted(branch)) open.push(...branchOf(stages, part, weights, book))
-    else found.push(...loopsFrom(turned, branch.grips[0]!, first.own[branch.grips[0]!]!, weights, instrument, count, book))
+    if (branch.grips.length > 1)
+      for (const part of parted(branch)) open.push(...branchOf(stages, part, weights, book))
+    else
+      found.push(
+        ...loopsFrom(
+          turned,
+          branch.grips[0]!,
+          first.own[branch.grips[0]!]!,
+          weights,
+          instrument,
+          count,
+          book,
+        ),
+      )
     found.sort((a, b) => a.cost - b.cost).splice(count)
   }
   const back = layers.length - turn
-  return found.map(({ cost, indexes }) => ({ cost, indexes: [...indexes.slice(back), ...indexes.slice(0, back)] }))
+  return found.map(({ cost, indexes }) => ({
+    cost,
+    indexes: [...indexes.slice(back), ...indexes.slice(0, back)],
+  }))
 }
 
 function takeLeast(open: Branch[]): Branch | undefined {
   let least = 0
-  open.forEach((branch, at) => { if (branch.bound < open[least]!.bound) least = at })
+  open.forEach((branch, at) => {
+    if (branch.bound < open[least]!.bound) least = at
+  })
   return open.splice(least, 1)[0]
 }
 
-const meanPitch = ({ sounds, soundOf }: Stage, node: number): number => { const notes = sounds[soundOf[node]!]!; return notes.reduce((sum, note) => sum + note, 0) / notes.length }
+const meanPitch = ({ sounds, soundOf }: Stage, node: number): number => {
+  const notes = sounds[soundOf[node]!]!
+  return notes.reduce((sum, note) => sum + note, 0) / notes.length
+}
 
 /** The cheapest way from any of the grips round to any of them; none where no way leads. */
 function branchOf(stages: readonly Stage[], grips: number[], weights: Weights, book: PriceBook): Branch[] {
@@ -66,7 +94,9 @@ function branchOf(stages: readonly Stage[], grips: number[], weights: Weights, b
   }
   // The first grip stands again at the end, where only the way to it counts.
   const closing = columnInto(before, columns.at(-1)!, first!, weights, book, only)
-  closing.cost.forEach((cost, node) => { closing.cost[node] = cost - first!.own[node]! })
+  closing.cost.forEach((cost, node) => {
+    closing.cost[node] = cost - first!.own[node]!
+  })
   const last = cheapest(closing)
   if (last < 0) return []
   let node = closing.by[last]!
@@ -81,9 +111,30 @@ function parted({ grips, first, last }: Branch): number[][] {
   return [grips.slice(0, cut), grips.slice(cut)]
 }
 
-function loopsFrom(turned: readonly Layer[], node: number, own: number, weights: Weights, instrument: Instrument, count: number, book: PriceBook): Path[] {
+function loopsFrom(
+  turned: readonly Layer[],
+  node: number,
+  own: number,
+  weights: Weights,
+  instrument: Instrument,
+  count: number,
+  book: PriceBook,
+): Path[] {
   const { chord, voicings, extra, only = '' } = turned[0]!
-  const here: Layer = { chord, voicings: [voicings[node]!], only: `${only} ${node}`, ...(extra ? { extra: [extra[node]!] } : {}) }
-  const ways = bestPaths([here, ...turned.slice(1), { ...here, extra: [(extra?.[node] ?? 0) - own] }], weights, instrument, count, undefined, book) ?? []
+  const here: Layer = {
+    chord,
+    voicings: [voicings[node]!],
+    only: `${only} ${node}`,
+    ...(extra ? { extra: [extra[node]!] } : {}),
+  }
+  const ways =
+    bestPaths(
+      [here, ...turned.slice(1), { ...here, extra: [(extra?.[node] ?? 0) - own] }],
+      weights,
+      instrument,
+      count,
+      undefined,
+      book,
+    ) ?? []
   return ways.map(({ cost, indexes }) => ({ cost, indexes: [node, ...indexes.slice(1, -1)] }))
 }

@@ -28,7 +28,14 @@ const OPEN_POSITION = 2
 const SIX_NOTES = 6
 
 /** Measures of one grip by itself. */
-export function gripMeasures(voicing: Voicing, chord: ChordSymbol, instrument: Instrument): Pick<Record<Term, number>, 'grip' | 'mud' | 'sour' | 'fullness' | 'open' | 'register' | 'low' | 'room' | 'idiom' | 'tripled' | 'plain'> {
+export function gripMeasures(
+  voicing: Voicing,
+  chord: ChordSymbol,
+  instrument: Instrument,
+): Pick<
+  Record<Term, number>,
+  'grip' | 'mud' | 'sour' | 'fullness' | 'open' | 'register' | 'low' | 'room' | 'idiom' | 'tripled' | 'plain'
+> {
   const { midis, strings, frets } = voicing
   let [sounds, twice, thrice, tensions] = [0, 0, 0, 0]
   for (const { midi, degree } of strings) {
@@ -52,13 +59,20 @@ export function gripMeasures(voicing: Voicing, chord: ChordSymbol, instrument: I
   const [low, top] = [midis[0]!, midis[midis.length - 1]!]
   const bassString = strings.find(({ midi }) => midi === low)!.string - (frets.length - 6)
   return {
-    grip: voicing.fingering.difficulty, idiom: strangenessOf(voicing, chord, instrument),
-    mud: mudIn(midis).length, sour: soursIn(midis, chord).length, fullness,
-    tripled: midis.length < SIX_NOTES && thrice !== 0 ? 1 : 0, plain: tensions === 0 ? 1 : 0,
+    grip: voicing.fingering.difficulty,
+    idiom: strangenessOf(voicing, chord, instrument),
+    mud: mudIn(midis).length,
+    sour: soursIn(midis, chord).length,
+    fullness,
+    tripled: midis.length < SIX_NOTES && thrice !== 0 ? 1 : 0,
+    plain: tensions === 0 ? 1 : 0,
     open: openStrings * Math.max(0, lowest - instrument.capo - OPEN_POSITION),
     register: Math.max(0, LOWEST_TOP - top) + Math.max(0, top - HIGHEST_TOP),
     room: Math.max(0, LOWEST_ABOVE_BASS - low),
-    low: Math.max(0, Math.min(LOWEST_BASS, instrument.tuning[0]! + instrument.capo) - low) + Math.max(0, low - HIGHEST_BASS) + Math.max(0, bassString - 1),
+    low:
+      Math.max(0, Math.min(LOWEST_BASS, instrument.tuning[0]! + instrument.capo) - low) +
+      Math.max(0, low - HIGHEST_BASS) +
+      Math.max(0, bassString - 1),
   }
 }
 /** Tones that cost nothing when they go: the natural fifth, and the root where the bass rule lets it go. */
@@ -87,7 +101,10 @@ export function tendenciesOf(chord: ChordSymbol, next: ChordSymbol): (readonly n
 }
 
 /** What the outer voices and the number of voices say of a step: cheap, and enough to rule most steps out. */
-export function outlineMeasures(a: readonly number[], b: readonly number[]): Pick<Record<Term, number>, 'bass' | 'top' | 'outer' | 'voices'> {
+export function outlineMeasures(
+  a: readonly number[],
+  b: readonly number[],
+): Pick<Record<Term, number>, 'bass' | 'top' | 'outer' | 'voices'> {
   const bass = b[0]! - a[0]!
   const top = b.at(-1)! - a.at(-1)!
   return {
@@ -100,17 +117,28 @@ export function outlineMeasures(a: readonly number[], b: readonly number[]): Pic
 
 /** Sounds of a chord that are tensions, as a set of pitch classes in a mask. */
 export const tensionsOf = (chord: ChordSymbol): number =>
-  chord.tones.reduce((bits, { degree, note }) => (TENSIONS.includes(degree) ? bits | (1 << pitchClass(note)) : bits), 0)
+  chord.tones.reduce(
+    (bits, { degree, note }) => (TENSIONS.includes(degree) ? bits | (1 << pitchClass(note)) : bits),
+    0,
+  )
 const TENSIONS: readonly Degree[] = ['b9', '9', '#9', '11', '#11', 'b5', 'b13', '13', '#5']
 
 /** What each voice does in a step: parallels, tendencies, tendencies kept where a tension lay above, common tones not held, and inner leaps. */
 export function voiceMeasures(
-  a: readonly number[], b: readonly number[], wants: readonly (readonly number[] | undefined)[], tensions: number,
+  a: readonly number[],
+  b: readonly number[],
+  wants: readonly (readonly number[] | undefined)[],
+  tensions: number,
 ): Pick<Record<Term, number>, 'parallels' | 'tendency' | 'tame' | 'held' | 'leaps'> {
   const { count, from: voice, to: goal } = pairing(a, b)
   const [lastA, lastB] = [a.length - 1, b.length - 1]
   let [sounds, stays] = [0, 0]
-  for (const from of a) for (const to of b) if ((from - to) % 12 === 0) { sounds |= 1 << (from % 12); if (from === to) stays |= 1 << (from % 12) }
+  for (const from of a)
+    for (const to of b)
+      if ((from - to) % 12 === 0) {
+        sounds |= 1 << (from % 12)
+        if (from === to) stays |= 1 << (from % 12)
+      }
   let held = 0
   for (let left = sounds & ~stays; left > 0; left &= left - 1) held += 1
   let leaps = 0
@@ -118,7 +146,8 @@ export function voiceMeasures(
   for (let i = 0; i < count; i += 1) {
     const [x, y] = [a[voice[i]!]!, b[goal[i]!]!]
     const semitones = y - x
-    if (x !== a[0] && y !== b[0] && x !== a[lastA] && y !== b[lastB]) leaps += Math.max(0, Math.abs(semitones) - THIRD)
+    if (x !== a[0] && y !== b[0] && x !== a[lastA] && y !== b[lastB])
+      leaps += Math.max(0, Math.abs(semitones) - THIRD)
     if (semitones === 0) continue
     // The pairs come from the highest down: the second of two is the lower.
     for (let j = i + 1; j < count; j += 1) {
@@ -148,13 +177,21 @@ export function voiceMeasures(
 }
 
 /** The voices above the bass; a note alone is both. */
-export const upperOf = (midis: readonly number[]): readonly number[] => (midis.length > 1 ? midis.slice(1) : midis)
+export const upperOf = (midis: readonly number[]): readonly number[] =>
+  midis.length > 1 ? midis.slice(1) : midis
 
 /** All motion, and that of the voices above the bass. */
-export const motionMeasures = (a: readonly number[], b: readonly number[]): Pick<Record<Term, number>, 'motion' | 'upper'> => ({ motion: leastMotion(a, b), upper: leastMotion(upperOf(a), upperOf(b)) })
+export const motionMeasures = (
+  a: readonly number[],
+  b: readonly number[],
+): Pick<Record<Term, number>, 'motion' | 'upper'> => ({
+  motion: leastMotion(a, b),
+  upper: leastMotion(upperOf(a), upperOf(b)),
+})
 
 /** How four voices are laid out: close or dropped; null for anything else. */
-export const layoutOf = ({ families }: Pick<Voicing, 'families'>): Family | null => LAYOUTS.find((family) => families.includes(family)) ?? null
+export const layoutOf = ({ families }: Pick<Voicing, 'families'>): Family | null =>
+  LAYOUTS.find((family) => families.includes(family)) ?? null
 const LAYOUTS = ['close', 'drop 2', 'drop 3', 'drop 2 and 4'] as const
 
 /** Where a hand is and what it holds, in the form the search compares quickly. */

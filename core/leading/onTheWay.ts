@@ -29,20 +29,37 @@ const WHOLE_STEP = 2
 
 /** Everything that can stand on an extra beat between two grips, within what the hand can hold. */
 export function onTheWay(from: Stop, to: Stop, limits: Limits): OnTheWay[] {
-  return [...lateOrEarly(from, to, limits, 'late resolution'), ...lateOrEarly(from, to, limits, 'early arrival'), ...halfStepApproaches(to, limits), ...passingDiminished(from, to, limits)]
+  return [
+    ...lateOrEarly(from, to, limits, 'late resolution'),
+    ...lateOrEarly(from, to, limits, 'early arrival'),
+    ...halfStepApproaches(to, limits),
+    ...passingDiminished(from, to, limits),
+  ]
 }
 
 /**
  * One or two upper voices that move by step do so a beat later than the others, or a beat earlier. The bass stays with its chord.
  */
-function lateOrEarly(from: Stop, to: Stop, limits: Limits, kind: 'late resolution' | 'early arrival'): OnTheWay[] {
+function lateOrEarly(
+  from: Stop,
+  to: Stop,
+  limits: Limits,
+  kind: 'late resolution' | 'early arrival',
+): OnTheWay[] {
   const late = kind === 'late resolution'
   const host = late ? to : from
   const steps = voiceSteps(from.voicing.midis, to.voicing.midis)
   const here = (step: VoiceStep) => (late ? step.to : step.from)
   // A voice that parts in two, or meets another, has no one way to be late by.
-  const alone = (step: VoiceStep) => steps.every((other) => other === step || (other.from !== step.from && other.to !== step.to))
-  const movable = steps.filter((step) => step.semitones !== 0 && Math.abs(step.semitones) <= WHOLE_STEP && here(step) !== host.voicing.midis[0] && alone(step))
+  const alone = (step: VoiceStep) =>
+    steps.every((other) => other === step || (other.from !== step.from && other.to !== step.to))
+  const movable = steps.filter(
+    (step) =>
+      step.semitones !== 0 &&
+      Math.abs(step.semitones) <= WHOLE_STEP &&
+      here(step) !== host.voicing.midis[0] &&
+      alone(step),
+  )
   const sets = movable.flatMap((step, at) => [[step], ...movable.slice(at + 1).map((other) => [step, other])])
   return sets.flatMap((set): OnTheWay[] => {
     const frets = [...host.voicing.frets]
@@ -55,7 +72,15 @@ function lateOrEarly(from: Stop, to: Stop, limits: Limits, kind: 'late resolutio
     const chord = called(frets, host, limits)
     const voicing = chord && voicingOf(frets, chord, limits)
     if (!voicing) return []
-    return [{ kind, takes: late ? 'beginning of second' : 'end of first', chord, voicing, words: set.map((step) => stepSaid(step, from, to, late)).join('; ') }]
+    return [
+      {
+        kind,
+        takes: late ? 'beginning of second' : 'end of first',
+        chord,
+        voicing,
+        words: set.map((step) => stepSaid(step, from, to, late)).join('; '),
+      },
+    ]
   })
 }
 
@@ -73,7 +98,9 @@ function stepSaid({ from: a, to: b, semitones }: VoiceStep, from: Stop, to: Stop
   const root = late ? to.chord.root : from.chord.root
   const figures = `${degreeBetween(root, before)}–${degreeBetween(root, after)}`
   const moves = `${semitones < 0 ? 'falls' : 'rises'} to ${noteName(after)}`
-  return late ? `${noteName(before)} stays and ${moves} a beat later, ${figures} over ${noteName(root)}` : `${noteName(before)} ${moves} a beat before the chord, ${figures} over ${noteName(root)}`
+  return late
+    ? `${noteName(before)} stays and ${moves} a beat later, ${figures} over ${noteName(root)}`
+    : `${noteName(before)} ${moves} a beat before the chord, ${figures} over ${noteName(root)}`
 }
 
 /** The grip of the second chord, a fret above or below it: every voice slides in. */
@@ -81,10 +108,24 @@ function halfStepApproaches(to: Stop, limits: Limits): OnTheWay[] {
   return ([1, -1] as const).flatMap((semitones): OnTheWay[] => {
     if (to.chord.bass) return []
     const frets = to.voicing.frets.map((fret) => (fret === null ? null : fret + semitones))
-    const held = to.voicing.frets.every((fret) => fret === null || fret > 0) && frets.every((fret) => fret === null || (fret > limits.instrument.capo && fret <= limits.frets[1]))
-    const chord = parseChord(noteName(simply(spellDegree(to.chord.root, semitones > 0 ? 'b9' : '7'))) + to.chord.suffix)
+    const held =
+      to.voicing.frets.every((fret) => fret === null || fret > 0) &&
+      frets.every((fret) => fret === null || (fret > limits.instrument.capo && fret <= limits.frets[1]))
+    const chord = parseChord(
+      noteName(simply(spellDegree(to.chord.root, semitones > 0 ? 'b9' : '7'))) + to.chord.suffix,
+    )
     const voicing = held && chord.ok ? voicingOf(frets, chord.value, limits) : null
-    return chord.ok && voicing ? [{ kind: 'half step approach', takes: 'end of first', chord: chord.value, voicing, words: `the same grip a fret ${semitones > 0 ? 'higher' : 'lower'}, then every voice ${semitones > 0 ? 'falls' : 'rises'} a half step` }] : []
+    return chord.ok && voicing
+      ? [
+          {
+            kind: 'half step approach',
+            takes: 'end of first',
+            chord: chord.value,
+            voicing,
+            words: `the same grip a fret ${semitones > 0 ? 'higher' : 'lower'}, then every voice ${semitones > 0 ? 'falls' : 'rises'} a half step`,
+          },
+        ]
+      : []
   })
 }
 
@@ -92,11 +133,28 @@ function halfStepApproaches(to: Stop, limits: Limits): OnTheWay[] {
 function passingDiminished(from: Stop, to: Stop, limits: Limits): OnTheWay[] {
   const apart = modulo(pitchClass(to.chord.root) - pitchClass(from.chord.root), 12)
   if ((apart !== 2 && apart !== 10) || hasDegree(from.chord, 'bb7') || hasDegree(to.chord, 'bb7')) return []
-  const chord = parseChord(`${noteName(simply(apart === 2 ? { ...from.chord.root, alter: from.chord.root.alter + 1 } : spellDegree(to.chord.root, 'b9')))}dim7`)
+  const chord = parseChord(
+    `${noteName(simply(apart === 2 ? { ...from.chord.root, alter: from.chord.root.alter + 1 } : spellDegree(to.chord.root, 'b9')))}dim7`,
+  )
   if (!chord.ok) return []
-  const travel = (voicing: Voicing) => leastMotion(from.voicing.midis, voicing.midis) + leastMotion(voicing.midis, to.voicing.midis) + voicing.fingering.difficulty
-  const [nearest] = voicingsOf(chord.value, limits).map((voicing) => ({ voicing, far: travel(voicing) })).sort((a, b) => a.far - b.far)
-  return nearest ? [{ kind: 'passing diminished', takes: 'end of first', chord: chord.value, voicing: nearest.voicing, words: `${noteName(chord.value.root)} lies between the roots ${noteName(from.chord.root)} and ${noteName(to.chord.root)}` }] : []
+  const travel = (voicing: Voicing) =>
+    leastMotion(from.voicing.midis, voicing.midis) +
+    leastMotion(voicing.midis, to.voicing.midis) +
+    voicing.fingering.difficulty
+  const [nearest] = voicingsOf(chord.value, limits)
+    .map((voicing) => ({ voicing, far: travel(voicing) }))
+    .sort((a, b) => a.far - b.far)
+  return nearest
+    ? [
+        {
+          kind: 'passing diminished',
+          takes: 'end of first',
+          chord: chord.value,
+          voicing: nearest.voicing,
+          words: `${noteName(chord.value.root)} lies between the roots ${noteName(from.chord.root)} and ${noteName(to.chord.root)}`,
+        },
+      ]
+    : []
 }
 
 /** Nobody reads a root with two accidentals. */

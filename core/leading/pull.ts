@@ -31,18 +31,33 @@ export interface Pulled {
  * sounds are looked for on other strings; where none does that either, the grip stays as it was asked for, with the reason.
  * @param chord the chord the grip stood for
  */
-export function pulled(frets: Frets, string: number, fret: number, chord: ChordSymbol, limits: Limits, key?: Key): Pulled {
+export function pulled(
+  frets: Frets,
+  string: number,
+  fret: number,
+  chord: ChordSymbol,
+  limits: Limits,
+  key?: Key,
+): Pulled {
   const asked = frets.map((now, at) => (at === string ? fret : now))
   const { instrument, hand } = limits
   const direct = fingeringsOf(asked, instrument, hand)
-  const midisOf = (grip: Frets) => grip.flatMap((one, at) => (one === null ? [] : [soundAt(instrument, at, one)])).sort((a, b) => a - b)
+  const midisOf = (grip: Frets) =>
+    grip.flatMap((one, at) => (one === null ? [] : [soundAt(instrument, at, one)])).sort((a, b) => a - b)
   const midis = midisOf(asked)
   const other = direct.playable ? null : onAnyStrings(midis, instrument, hand, limits.frets[1])
   const grip = other?.frets ?? asked
   const sounds = new Set(midis.map((midi) => midi % 12))
   return {
-    frets: grip, midis, names: namesOf(midis, { key: spelledLike(chord, key) }), playable: direct.playable || other !== null, fingering: other?.fingering ?? direct, moved: other !== null,
-    lost: chord.tones.filter((tone) => tone.need !== 'free' && !sounds.has(pitchClass(tone.note))).map((tone) => tone.degree),
+    frets: grip,
+    midis,
+    names: namesOf(midis, { key: spelledLike(chord, key) }),
+    playable: direct.playable || other !== null,
+    fingering: other?.fingering ?? direct,
+    moved: other !== null,
+    lost: chord.tones
+      .filter((tone) => tone.need !== 'free' && !sounds.has(pitchClass(tone.note)))
+      .map((tone) => tone.degree),
     sour: soursIn(midis, chord),
   }
 }
@@ -50,5 +65,5 @@ export function pulled(frets: Frets, string: number, fret: number, chord: ChordS
 /** Names are spelled with flats where the chord is, with sharps where it is, else as the key does. */
 function spelledLike({ root }: ChordSymbol, key?: Key): Key {
   const tonic = (name: string): Key => ({ tonic: must(parseNote(name)), mode: 'major' })
-  return root.alter < 0 ? tonic('F') : root.alter > 0 ? tonic('G') : key ?? tonic('C')
+  return root.alter < 0 ? tonic('F') : root.alter > 0 ? tonic('G') : (key ?? tonic('C'))
 }

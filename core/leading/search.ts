@@ -21,7 +21,10 @@ export interface Path {
  * @param book prices from an earlier search with the same weights
  */
 export function bestPaths(
-  layers: readonly Layer[], weights: Weights, instrument: Instrument, count: number,
+  layers: readonly Layer[],
+  weights: Weights,
+  instrument: Instrument,
+  count: number,
   onLayer: (done: number, of: number) => boolean = () => true,
   book = new PriceBook(weights),
 ): Path[] | null {
@@ -31,15 +34,27 @@ export function bestPaths(
   let arrivals: Arrival[][] = []
   for (const [at, layer] of layers.entries()) {
     const stage = openStage(layer, weights, instrument)
-    arrivals = before ? arrivalsFrom(before, arrivals, stage, weights, count, book) : stage.own.map((cost, node) => [{ cost, node, before: null }])
+    arrivals = before
+      ? arrivalsFrom(before, arrivals, stage, weights, count, book)
+      : stage.own.map((cost, node) => [{ cost, node, before: null }])
     before = stage
     if (!onLayer(at + 1, layers.length)) return null
   }
-  return arrivals.flat().sort(byCost).slice(0, count).map((arrival) => ({ cost: arrival.cost, indexes: trace(arrival) }))
+  return arrivals
+    .flat()
+    .sort(byCost)
+    .slice(0, count)
+    .map((arrival) => ({ cost: arrival.cost, indexes: trace(arrival) }))
 }
 
 /** The one cheapest way, by a table of columns: nothing but its cost is kept of each grip. */
-function bestPath(layers: readonly Layer[], weights: Weights, instrument: Instrument, onLayer: (done: number, of: number) => boolean, book: PriceBook): Path[] | null {
+function bestPath(
+  layers: readonly Layer[],
+  weights: Weights,
+  instrument: Instrument,
+  onLayer: (done: number, of: number) => boolean,
+  book: PriceBook,
+): Path[] | null {
   const columns: Column[] = []
   let before: Stage | null = null
   for (const [at, layer] of layers.entries()) {
@@ -54,7 +69,10 @@ function bestPath(layers: readonly Layer[], weights: Weights, instrument: Instru
   const { cost } = columns.at(-1)!
   const total = cost[node]!
   const indexes = [node]
-  for (let at = columns.length - 1; at > 0; at -= 1) { node = columns[at]!.by[node]!; indexes.unshift(node) }
+  for (let at = columns.length - 1; at > 0; at -= 1) {
+    node = columns[at]!.by[node]!
+    indexes.unshift(node)
+  }
   return [{ cost: total, indexes }]
 }
 
@@ -87,7 +105,14 @@ function columnsOf(before: Stage, entries: readonly Arrival[]) {
   }
 }
 
-function arrivalsFrom(before: Stage, arrivals: readonly Arrival[][], stage: Stage, weights: Weights, count: number, book: PriceBook): Arrival[][] {
+function arrivalsFrom(
+  before: Stage,
+  arrivals: readonly Arrival[][],
+  stage: Stage,
+  weights: Weights,
+  count: number,
+  book: PriceBook,
+): Arrival[][] {
   const entries = arrivals.flat().sort(byCost)
   const from = columnsOf(before, entries)
   const prices = book.pricesOf(before, stage)

@@ -2,7 +2,18 @@ import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
 import { leastMotion } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
-import { gripMeasures, handPlace, layoutOf, outlineMeasures, STEP, tendenciesOf, tensionsOf, upperOf, voiceMeasures, type HandPlace } from './measures'
+import {
+  gripMeasures,
+  handPlace,
+  layoutOf,
+  outlineMeasures,
+  STEP,
+  tendenciesOf,
+  tensionsOf,
+  upperOf,
+  voiceMeasures,
+  type HandPlace,
+} from './measures'
 import { kindOfGrip } from './texture'
 import { TERM_NAMES, type Term, type Weights } from './weights'
 
@@ -69,13 +80,27 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
     return sound
   })
   return {
-    chord: layer.chord, name: `${layer.chord.canonical} ${layer.only ?? ''}`, sounds, soundOf, layouts, kinds, uppers: sounds.map(upperOf),
+    chord: layer.chord,
+    name: `${layer.chord.canonical} ${layer.only ?? ''}`,
+    sounds,
+    soundOf,
+    layouts,
+    kinds,
+    uppers: sounds.map(upperOf),
     outlines: {
-      low: Int16Array.from(sounds, (midis) => midis[0]!), second: Int16Array.from(sounds, (midis) => upperOf(midis)[0]!),
-      high: Int16Array.from(sounds, (midis) => midis.at(-1)!), notes: Int16Array.from(sounds, (midis) => midis.length),
+      low: Int16Array.from(sounds, (midis) => midis[0]!),
+      second: Int16Array.from(sounds, (midis) => upperOf(midis)[0]!),
+      high: Int16Array.from(sounds, (midis) => midis.at(-1)!),
+      notes: Int16Array.from(sounds, (midis) => midis.length),
     },
-    own: layer.voicings.map((voicing, node) => weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord, instrument), weights) + (layer.extra?.[node] ?? 0) + (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour))),
-    hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)), haste: layer.haste ?? 1,
+    own: layer.voicings.map(
+      (voicing, node) =>
+        weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord, instrument), weights) +
+        (layer.extra?.[node] ?? 0) +
+        (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour)),
+    ),
+    hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)),
+    haste: layer.haste ?? 1,
   }
 }
 
@@ -92,7 +117,11 @@ export class StepPrices {
     return 2 * this.motions.length
   }
 
-  constructor(private readonly before: Stage, private readonly stage: Stage, private readonly weights: Weights) {
+  constructor(
+    private readonly before: Stage,
+    private readonly stage: Stage,
+    private readonly weights: Weights,
+  ) {
     this.width = stage.sounds.length
     this.motions = new Float64Array(before.sounds.length * this.width).fill(NaN)
     this.voices = new Float64Array(before.sounds.length * this.width).fill(NaN)
@@ -111,7 +140,10 @@ export class StepPrices {
     const [down, up] = [bass < 0 ? -bass : bass, top < 0 ? -top : top]
     let sum = 0
     if (w.motion > 0) sum += w.motion * (from.notes[a]! === 1 && to.notes[b]! === 1 ? up : down + up)
-    if (w.upper > 0) { const inner = to.second[b]! - from.second[a]!; sum += w.upper * (from.notes[a]! <= 2 && to.notes[b]! <= 2 ? up : (inner < 0 ? -inner : inner) + up) }
+    if (w.upper > 0) {
+      const inner = to.second[b]! - from.second[a]!
+      sum += w.upper * (from.notes[a]! <= 2 && to.notes[b]! <= 2 ? up : (inner < 0 ? -inner : inner) + up)
+    }
     if (down > STEP) sum += w.bass * (down - STEP)
     if (up > STEP) sum += w.top * (up - STEP)
     if (bass * top > 0) sum += w.outer
@@ -132,7 +164,8 @@ export class StepPrices {
     const kind = this.before.kinds[a] === this.stage.kinds[b] ? 0 : w.texture
     const upper = w.upper > 0 ? w.upper * leastMotion(this.before.uppers[a]!, this.stage.uppers[b]!) : 0
     const motion = w.motion > 0 ? w.motion * leastMotion(from, to) : 0
-    return (this.motions[at] = motion + upper + kind + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
+    return (this.motions[at] =
+      motion + upper + kind + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
   }
 
   /** Parallels, tendencies and layout. */
@@ -142,9 +175,20 @@ export class StepPrices {
     if (!Number.isNaN(known)) return known
     const [from, to] = [this.before.layouts[a], this.stage.layouts[b]]
     const family = from && to && from !== to ? this.weights.family : 0
-    const { parallels, tendency, tame, held, leaps } = voiceMeasures(this.before.sounds[a]!, this.stage.sounds[b]!, this.wants, this.tensions)
+    const { parallels, tendency, tame, held, leaps } = voiceMeasures(
+      this.before.sounds[a]!,
+      this.stage.sounds[b]!,
+      this.wants,
+      this.tensions,
+    )
     const w = this.weights
-    return (this.voices[at] = family + w.parallels * parallels + w.tendency * tendency + w.tame * tame + w.held * held + w.leaps * leaps)
+    return (this.voices[at] =
+      family +
+      w.parallels * parallels +
+      w.tendency * tendency +
+      w.tame * tame +
+      w.held * held +
+      w.leaps * leaps)
   }
 }
 
@@ -173,4 +217,5 @@ export class PriceBook {
 }
 
 /** Whether a step's inner voices have to be looked at. */
-export const hasInner = ({ parallels, tendency, tame, family, held, leaps }: Weights): boolean => parallels > 0 || tendency > 0 || tame > 0 || family > 0 || held > 0 || leaps > 0
+export const hasInner = ({ parallels, tendency, tame, family, held, leaps }: Weights): boolean =>
+  parallels > 0 || tendency > 0 || tame > 0 || family > 0 || held > 0 || leaps > 0

@@ -12,29 +12,58 @@ export interface Column {
 
 /** The column where the ways begin: each grip by itself, or only those of a set. */
 export function openColumn({ own }: Stage, only?: ReadonlySet<number>): Column {
-  return { cost: Float64Array.from(own, (cost, node) => (only && !only.has(node) ? Infinity : cost)), by: new Int32Array(own.length).fill(-1) }
+  return {
+    cost: Float64Array.from(own, (cost, node) => (only && !only.has(node) ? Infinity : cost)),
+    by: new Int32Array(own.length).fill(-1),
+  }
 }
 
 /** The column of `stage` from that of the stage before it. `only` are the grips that are wanted, where not all are. */
-export const columnInto = (before: Stage, known: Column, stage: Stage, weights: Weights, book: PriceBook, only?: ReadonlySet<number>): Column =>
-  joined(before, known, stage, weights, book, true, only)
+export const columnInto = (
+  before: Stage,
+  known: Column,
+  stage: Stage,
+  weights: Weights,
+  book: PriceBook,
+  only?: ReadonlySet<number>,
+): Column => joined(before, known, stage, weights, book, true, only)
 
 /** The column of `stage` from that of the stage after it: ways on from each grip. */
-export const columnFrom = (stage: Stage, after: Stage, known: Column, weights: Weights, book: PriceBook): Column =>
-  joined(after, known, stage, weights, book, false)
+export const columnFrom = (
+  stage: Stage,
+  after: Stage,
+  known: Column,
+  weights: Weights,
+  book: PriceBook,
+): Column => joined(after, known, stage, weights, book, false)
 
 /**
  * Exact. Many grips sound the same and differ only in the hand: they are looked at together. Sounds of the known side are tried from the cheapest up, and left
  * as soon as even a free step could not improve any grip of the sound they lead to; a step is bounded by its outer voices before its motion, and that
  * before its inner voices; only then the hand of each grip is asked.
  */
-function joined(side: Stage, known: Column, stage: Stage, weights: Weights, book: PriceBook, forwards: boolean, only?: ReadonlySet<number>): Column {
+function joined(
+  side: Stage,
+  known: Column,
+  stage: Stage,
+  weights: Weights,
+  book: PriceBook,
+  forwards: boolean,
+  only?: ReadonlySet<number>,
+): Column {
   const prices = forwards ? book.pricesOf(side, stage) : book.pricesOf(stage, side)
   const inner = hasInner(weights)
   const handWeight = weights.hand * (forwards ? stage : side).haste
-  const column: Column = { cost: new Float64Array(stage.own.length).fill(Infinity), by: new Int32Array(stage.own.length).fill(-1) }
+  const column: Column = {
+    cost: new Float64Array(stage.own.length).fill(Infinity),
+    by: new Int32Array(stage.own.length).fill(-1),
+  }
   const from = bySound(reachable(known), side, known.cost)
-  const to = bySound(stage.own.map((_, node) => node).filter((node) => !only || only.has(node)), stage, stage.own)
+  const to = bySound(
+    stage.own.map((_, node) => node).filter((node) => !only || only.has(node)),
+    stage,
+    stage.own,
+  )
   const places = (of: Stage) => Float64Array.from(of.hands, ({ mm }) => mm ?? NaN)
   const [there, here] = [places(side), places(stage)]
   // What it costs to get to each grip, without the grip itself.
@@ -58,19 +87,35 @@ function joined(side: Stage, known: Column, stage: Stage, weights: Weights, book
           const travel = Math.abs(there[before]! - here[node]!)
           if (travel > 0) sum += handWeight * travel
           if (sum >= way[node]!) continue
-          sum += weights.fingers * (forwards ? fingersAnew(side.hands[before]!, stage.hands[node]!) : fingersAnew(stage.hands[node]!, side.hands[before]!))
-          if (sum < way[node]!) { way[node] = sum; column.by[node] = before; changed = true }
+          sum +=
+            weights.fingers *
+            (forwards
+              ? fingersAnew(side.hands[before]!, stage.hands[node]!)
+              : fingersAnew(stage.hands[node]!, side.hands[before]!))
+          if (sum < way[node]!) {
+            way[node] = sum
+            column.by[node] = before
+            changed = true
+          }
         }
       }
-      if (changed) { worst = 0; for (const node of nodes) if (way[node]! > worst) worst = way[node]! }
+      if (changed) {
+        worst = 0
+        for (const node of nodes) if (way[node]! > worst) worst = way[node]!
+      }
     }
   }
-  for (let node = 0; node < way.length; node += 1) if (column.by[node]! >= 0) column.cost[node] = way[node]! + stage.own[node]!
+  for (let node = 0; node < way.length; node += 1)
+    if (column.by[node]! >= 0) column.cost[node] = way[node]! + stage.own[node]!
   return column
 }
 
 /** Grips by what they sound: in each sound the cheapest first, and the sounds by their cheapest grip. */
-function bySound(nodes: readonly number[], stage: Stage, cost: ArrayLike<number>): { sound: number; nodes: number[]; least: number }[] {
+function bySound(
+  nodes: readonly number[],
+  stage: Stage,
+  cost: ArrayLike<number>,
+): { sound: number; nodes: number[]; least: number }[] {
   const sounds = new Map<number, { sound: number; nodes: number[]; least: number }>()
   for (const node of [...nodes].sort((a, b) => cost[a]! - cost[b]! || a - b)) {
     const sound = stage.soundOf[node]!
@@ -84,13 +129,17 @@ function bySound(nodes: readonly number[], stage: Stage, cost: ArrayLike<number>
 /** Grips that can be reached, the cheapest first; equal ones in their order, so that every answer is deterministic. */
 function reachable({ cost }: Column): number[] {
   const nodes: number[] = []
-  cost.forEach((one, node) => { if (one < Infinity) nodes.push(node) })
+  cost.forEach((one, node) => {
+    if (one < Infinity) nodes.push(node)
+  })
   return nodes.sort((a, b) => cost[a]! - cost[b]! || a - b)
 }
 
 /** The cheapest grip of a column; -1 where none is reached. */
 export function cheapest({ cost }: Column): number {
   let best = -1
-  cost.forEach((one, node) => { if (one < Infinity && (best < 0 || one < cost[best]!)) best = node })
+  cost.forEach((one, node) => {
+    if (one < Infinity && (best < 0 || one < cost[best]!)) best = node
+  })
   return best
 }

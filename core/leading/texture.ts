@@ -33,8 +33,10 @@ export interface Texture {
 }
 
 /** Strings counted from the lowest of six, so that a seventh string below does not move them. */
-const stringFromSixth = (string: number, limits: Limits): number => string - (limits.instrument.tuning.length - 6)
-const neighbours = ({ strings }: SoundingGrip): boolean => strings.at(-1)!.string - strings[0]!.string === strings.length - 1
+const stringFromSixth = (string: number, limits: Limits): number =>
+  string - (limits.instrument.tuning.length - 6)
+const neighbours = ({ strings }: SoundingGrip): boolean =>
+  strings.at(-1)!.string - strings[0]!.string === strings.length - 1
 const classesOf = (voicing: SoundingGrip) => new Set(voicing.strings.map(({ degree }) => toneClass(degree)))
 const distinct = ({ midis }: SoundingGrip): number => new Set(midis.map((midi) => midi % 12)).size
 /** D3 to F3: the roots that may lie on the fourth string. */
@@ -51,97 +53,213 @@ const guitarHasBass = ({ bass }: Limits): boolean => bass === 'root' || bass ===
 const needed = (chord: ChordSymbol): number => chord.tones.filter(({ need }) => need !== 'free').length
 
 /** Above a root on the sixth string a shell goes on at the fifth or fourth, above one on the fifth or fourth at the next. */
-const isNextAbove = (low: number, next: number, limits: Limits): boolean => next - low === 1 || (next - low === 2 && stringFromSixth(low, limits) <= 0)
+const isNextAbove = (low: number, next: number, limits: Limits): boolean =>
+  next - low === 1 || (next - low === 2 && stringFromSixth(low, limits) <= 0)
 
 /** The shell of a chord: bass, third and seventh (or sixth), and where the symbol names more, that; nothing twice. */
 function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
   if (voicing.strings.length < 3) return false
-  const size = Math.max(3, Math.min(needed(chord), 5) + (chord.bass && !chord.tones.some(({ note }) => pitchClass(note) === pitchClass(chord.bass!)) ? 1 : 0))
+  const size = Math.max(
+    3,
+    Math.min(needed(chord), 5) +
+      (chord.bass && !chord.tones.some(({ note }) => pitchClass(note) === pitchClass(chord.bass!)) ? 1 : 0),
+  )
   const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
   // An open root belongs to open position; above it nothing rings.
   const far = voicing.frets[low] === 0 && lowestHeld(voicing) - limits.instrument.capo > OPEN_POSITION
   const ringing = far || voicing.frets.some((fret, string) => fret === 0 && string > low)
   // On the fifth string beside a root on the sixth lies a guide tone: 8 7 8 7.
-  const beside = next - low === 1 && stringFromSixth(low, limits) === 0 && !['third', 'seventh'].includes(toneClass(voicing.strings[1]!.degree))
-  return !ringing && !beside && voicing.midis.length === size && distinct(voicing) === size && lowBass(voicing, limits) && isNextAbove(low, next, limits) &&
-    voicing.strings.at(-1)!.string - next === size - 2 && !(size > 3 && classesOf(voicing).has('fifth') && hasDegree(chord, '5'))
+  const beside =
+    next - low === 1 &&
+    stringFromSixth(low, limits) === 0 &&
+    !['third', 'seventh'].includes(toneClass(voicing.strings[1]!.degree))
+  return (
+    !ringing &&
+    !beside &&
+    voicing.midis.length === size &&
+    distinct(voicing) === size &&
+    lowBass(voicing, limits) &&
+    isNextAbove(low, next, limits) &&
+    voicing.strings.at(-1)!.string - next === size - 2 &&
+    !(size > 3 && classesOf(voicing).has('fifth') && hasDegree(chord, '5'))
+  )
 }
 
 /** Barre chords of a plain song lie up to here. */
 const NEAR_NUT = 5
-const lowestHeld = ({ frets }: SoundingGrip): number => frets.reduce<number>((low, fret) => (fret !== null && fret > 0 && fret < low ? fret : low), Infinity)
+const lowestHeld = ({ frets }: SoundingGrip): number =>
+  frets.reduce<number>((low, fret) => (fret !== null && fret > 0 && fret < low ? fret : low), Infinity)
 
 /** A grip for the strings of the left hand to ring in open position. */
 const OPEN_POSITION = 4
 const ringsOpen = (voicing: SoundingGrip, limits: Limits): boolean =>
-  voicing.frets.includes(0) && voicing.frets.every((fret) => fret === null || fret === 0 || fret - limits.instrument.capo <= OPEN_POSITION)
+  voicing.frets.includes(0) &&
+  voicing.frets.every((fret) => fret === null || fret === 0 || fret - limits.instrument.capo <= OPEN_POSITION)
 
 /** What an upper structure without a tension costs, in semitones. */
 const UPPER_TONES = 3
 /** What motion counts in strummed chords, against voices that are led. */
 const STRUMMED = 0.15
-const isGuitarTuning = ({ instrument }: Limits): boolean => instrument.tuning.join() === DEFAULT_LIMITS.instrument.tuning.join()
+const isGuitarTuning = ({ instrument }: Limits): boolean =>
+  instrument.tuning.join() === DEFAULT_LIMITS.instrument.tuning.join()
 
-const layout = (family: 'drop 2' | 'drop 3'): Texture['near'] => (voicing, _chord, limits) => {
-  if (!voicing.families.includes(family)) return voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') && (!guitarHasBass(limits) || lowBass(voicing, limits)) ? 1 : voicing.midis.length === 4 && distinct(voicing) === 4 ? 2 : null
-  return !guitarHasBass(limits) || lowBass(voicing, limits) ? 0 : 1
-}
+const layout =
+  (family: 'drop 2' | 'drop 3'): Texture['near'] =>
+  (voicing, _chord, limits) => {
+    if (!voicing.families.includes(family))
+      return voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') &&
+        (!guitarHasBass(limits) || lowBass(voicing, limits))
+        ? 1
+        : voicing.midis.length === 4 && distinct(voicing) === 4
+          ? 2
+          : null
+    return !guitarHasBass(limits) || lowBass(voicing, limits) ? 0 : 1
+  }
 
 /** Triads by the interval pattern are a family; one whose root is not the chord's is an upper structure. */
 const isUpperTriad = (voicing: SoundingGrip, limits: Limits): boolean =>
-  (guitarHasBass(limits) ? voicing.midis.length === 4 && voicing.families.includes('triad over bass') : voicing.midis.length === 3 && voicing.families.includes('triad') && !voicing.strings.some(({ degree }) => degree === '1'))
+  guitarHasBass(limits)
+    ? voicing.midis.length === 4 && voicing.families.includes('triad over bass')
+    : voicing.midis.length === 3 &&
+      voicing.families.includes('triad') &&
+      !voicing.strings.some(({ degree }) => degree === '1')
 
 export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
   'as it comes': { says: 'Any grip: what lies nearest and is usual.', notes: [1, 8], near: () => 0 },
   open: {
-    says: 'Ringing chords of open position, barre chords where there is none: plain triads of a plain song.', notes: [4, 6],
+    says: 'Ringing chords of open position, barre chords where there is none: plain triads of a plain song.',
+    notes: [4, 6],
     // A barre chord is one of them where there is no open one.
     belongs: 1,
     // Strummed chords are not led voice by voice.
-    prices: (weights) => ({ ...weights, motion: weights.motion * STRUMMED, upper: weights.upper * STRUMMED, top: weights.top * STRUMMED, voices: 0, held: 0, leaps: 0, tendency: 0, texture: 0 }),
+    prices: (weights) => ({
+      ...weights,
+      motion: weights.motion * STRUMMED,
+      upper: weights.upper * STRUMMED,
+      top: weights.top * STRUMMED,
+      voices: 0,
+      held: 0,
+      leaps: 0,
+      tendency: 0,
+      texture: 0,
+    }),
     near: (voicing, chord, limits) => {
       const written = isWritten(voicing.frets, chord, limits.instrument)
       if (ringsOpen(voicing, limits) && (written || !isGuitarTuning(limits))) return 0
-      return voicing.midis.length >= 5 && isKnownShape(voicing.frets, chord, limits.instrument) && lowestHeld(voicing) - limits.instrument.capo <= NEAR_NUT ? 1 : written || ringsOpen(voicing, limits) ? 2 : 3
+      return voicing.midis.length >= 5 &&
+        isKnownShape(voicing.frets, chord, limits.instrument) &&
+        lowestHeld(voicing) - limits.instrument.capo <= NEAR_NUT
+        ? 1
+        : written || ringsOpen(voicing, limits)
+          ? 2
+          : 3
     },
   },
   shells: {
-    says: 'Root, third and seventh, the roots on the two low strings; a tone more where the symbol names one.', notes: [3, 5],
-    near: (voicing, chord, limits) => (isShell(voicing, chord, limits) ? 0 : voicing.midis.length <= 4 && lowBass(voicing, limits) ? 1 : 2),
+    says: 'Root, third and seventh, the roots on the two low strings; a tone more where the symbol names one.',
+    notes: [3, 5],
+    near: (voicing, chord, limits) =>
+      isShell(voicing, chord, limits) ? 0 : voicing.midis.length <= 4 && lowBass(voicing, limits) ? 1 : 2,
   },
   'shells and colour': {
-    says: 'A shell with one tone more on top: the fifth, or a tension.', stopped: true, notes: [4, 4], coloured: true,
+    says: 'A shell with one tone more on top: the fifth, or a tension.',
+    stopped: true,
+    notes: [4, 4],
+    coloured: true,
     near: (voicing, _chord, limits) => {
       if (voicing.strings.length !== 4) return 2
       const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
       const inside = voicing.strings.slice(1, 3).map(({ degree }) => toneClass(degree))
-      const whole = distinct(voicing) === 4 && lowBass(voicing, limits) && isNextAbove(low, next, limits) && voicing.strings[3]!.string - next === 2
+      const whole =
+        distinct(voicing) === 4 &&
+        lowBass(voicing, limits) &&
+        isNextAbove(low, next, limits) &&
+        voicing.strings[3]!.string - next === 2
       return whole && inside.includes('third') && inside.includes('seventh') ? 0 : whole ? 1 : 2
     },
   },
-  'drop 2': { says: 'Four voices, close but for the second from the top, an octave lower.', stopped: true, notes: [4, 4], families: ['drop 2', 'drop 3'], near: layout('drop 2') },
-  'drop 3': { says: 'Four voices, close but for the third from the top, an octave lower: a bass with three above it.', stopped: true, notes: [4, 4], families: ['drop 2', 'drop 3'], near: layout('drop 3') },
+  'drop 2': {
+    says: 'Four voices, close but for the second from the top, an octave lower.',
+    stopped: true,
+    notes: [4, 4],
+    families: ['drop 2', 'drop 3'],
+    near: layout('drop 2'),
+  },
+  'drop 3': {
+    says: 'Four voices, close but for the third from the top, an octave lower: a bass with three above it.',
+    stopped: true,
+    notes: [4, 4],
+    families: ['drop 2', 'drop 3'],
+    near: layout('drop 3'),
+  },
   rootless: {
-    says: 'Four voices without the root: a 9 in its place, a 13 for the 5, where the chord can take them.', stopped: true, notes: [3, 4], rootless: true, coloured: true,
-    near: (voicing) => (voicing.midis.length === 4 && distinct(voicing) === 4 ? 0 : distinct(voicing) >= 3 && distinct(voicing) === voicing.midis.length ? 1 : 2),
+    says: 'Four voices without the root: a 9 in its place, a 13 for the 5, where the chord can take them.',
+    stopped: true,
+    notes: [3, 4],
+    rootless: true,
+    coloured: true,
+    near: (voicing) =>
+      voicing.midis.length === 4 && distinct(voicing) === 4
+        ? 0
+        : distinct(voicing) >= 3 && distinct(voicing) === voicing.midis.length
+          ? 1
+          : 2,
   },
   'upper structures': {
-    says: 'A triad that is not the chord’s own, over its bass or over somebody else’s: it sounds the upper tones.', stopped: true, notes: [3, 4], noBass: true, families: ['triad', 'triad over bass'], prices: (weights) => ({ ...weights, plain: UPPER_TONES }), coloured: true, omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
-    near: (voicing, _chord, limits) => (isUpperTriad(voicing, limits) ? 0 : voicing.families.includes('triad') || voicing.families.includes('triad over bass') ? 1 : 2),
+    says: 'A triad that is not the chord’s own, over its bass or over somebody else’s: it sounds the upper tones.',
+    stopped: true,
+    notes: [3, 4],
+    noBass: true,
+    families: ['triad', 'triad over bass'],
+    prices: (weights) => ({ ...weights, plain: UPPER_TONES }),
+    coloured: true,
+    omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
+    near: (voicing, _chord, limits) =>
+      isUpperTriad(voicing, limits)
+        ? 0
+        : voicing.families.includes('triad') || voicing.families.includes('triad over bass')
+          ? 1
+          : 2,
   },
   fourths: {
-    says: 'Stacked fourths, one of them augmented where the chord asks for it.', stopped: true, notes: [3, 4], noBass: true, families: ['quartal'], coloured: true, omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
+    says: 'Stacked fourths, one of them augmented where the chord asks for it.',
+    stopped: true,
+    notes: [3, 4],
+    noBass: true,
+    families: ['quartal'],
+    coloured: true,
+    omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
     near: (voicing) => (voicing.families.includes('quartal') ? (classesOf(voicing).has('third') ? 0 : 1) : 2),
   },
   triads: {
-    says: 'Three voices on three neighbouring strings.', stopped: true, notes: [3, 3], noBass: true, families: ['triad'], omit: ['1', '5', '9', '11', '13'],
-    near: (voicing) => (voicing.families.includes('triad') && neighbours(voicing) ? 0 : neighbours(voicing) && distinct(voicing) === 3 ? 1 : 2),
+    says: 'Three voices on three neighbouring strings.',
+    stopped: true,
+    notes: [3, 3],
+    noBass: true,
+    families: ['triad'],
+    omit: ['1', '5', '9', '11', '13'],
+    near: (voicing) =>
+      voicing.families.includes('triad') && neighbours(voicing)
+        ? 0
+        : neighbours(voicing) && distinct(voicing) === 3
+          ? 1
+          : 2,
   },
   'two voices': {
-    says: 'Guide tones, tenths and double stops: third and seventh, or root and third.', stopped: true, notes: [2, 2], noBass: true, omit: ['1', '5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
+    says: 'Guide tones, tenths and double stops: third and seventh, or root and third.',
+    stopped: true,
+    notes: [2, 2],
+    noBass: true,
+    omit: ['1', '5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
     near: (voicing) => {
       const classes = classesOf(voicing)
-      return classes.size < 2 || !classes.has('third') ? 2 : classes.has('seventh') ? 0 : classes.has('root') ? 1 : 2
+      return classes.size < 2 || !classes.has('third')
+        ? 2
+        : classes.has('seventh')
+          ? 0
+          : classes.has('root')
+            ? 1
+            : 2
     },
   },
 }
@@ -151,25 +269,52 @@ export function textureLimits(name: TextureName, limits: Limits): Limits {
   const { notes, omit = [], rootless, noBass, families = null } = TEXTURES[name]
   if (name === 'as it comes') return limits
   const usual = [DEFAULT_LIMITS.notes, TUNE_LIMITS.notes].some((one) => one.join() === limits.notes.join())
-  const within = usual ? notes : [Math.max(notes[0], limits.notes[0]), Math.min(notes[1], limits.notes[1])] as const
-  return { ...limits, notes: within, families: limits.families ?? families, omit: [...limits.omit, ...omit], bass: rootless ? 'none' : noBass && limits.bass !== 'root' ? (limits.bass === 'none' ? 'none' : 'any') : limits.bass }
+  const within = usual
+    ? notes
+    : ([Math.max(notes[0], limits.notes[0]), Math.min(notes[1], limits.notes[1])] as const)
+  return {
+    ...limits,
+    notes: within,
+    families: limits.families ?? families,
+    omit: [...limits.omit, ...omit],
+    bass: rootless
+      ? 'none'
+      : noBass && limits.bass !== 'root'
+        ? limits.bass === 'none'
+          ? 'none'
+          : 'any'
+        : limits.bass,
+  }
 }
 
 /** How near a grip is to a texture: 0 belongs; null where it does not count at all. */
-export function nearnessOf(name: TextureName, grip: SoundingGrip, chord: ChordSymbol, limits: Limits): number | null {
+export function nearnessOf(
+  name: TextureName,
+  grip: SoundingGrip,
+  chord: ChordSymbol,
+  limits: Limits,
+): number | null {
   const { near, stopped } = TEXTURES[name]
   const kind = near(grip, chord, limits)
   return kind !== null && stopped && grip.frets.includes(0) ? Math.max(kind, 1) : kind
 }
 
 /** The grips that are nearest to a texture, and how near that is. */
-export function inTexture(name: TextureName, voicings: readonly Voicing[], chord: (voicing: number) => ChordSymbol, limits: Limits): { nearness: number; indexes: number[] } {
+export function inTexture(
+  name: TextureName,
+  voicings: readonly Voicing[],
+  chord: (voicing: number) => ChordSymbol,
+  limits: Limits,
+): { nearness: number; indexes: number[] } {
   let nearness = 4
   let indexes: number[] = []
   voicings.forEach((voicing, at) => {
     const near = nearnessOf(name, voicing, chord(at), limits)
     if (near === null || near > nearness) return
-    if (near < nearness) { nearness = near; indexes = [] }
+    if (near < nearness) {
+      nearness = near
+      indexes = []
+    }
     indexes.push(at)
   })
   return { nearness, indexes }
@@ -180,7 +325,13 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
   if (midis.length <= 2) return 'two voices'
   if (midis.length >= 5) return 'full'
   if (midis.length === 4) return 'four voices'
-  return families.includes('shell') ? 'shell' : families.includes('triad') ? 'triad' : families.includes('quartal') ? 'fourths' : 'three voices'
+  return families.includes('shell')
+    ? 'shell'
+    : families.includes('triad')
+      ? 'triad'
+      : families.includes('quartal')
+        ? 'fourths'
+        : 'three voices'
 }
 
 /** From this share of plain triads on a tune is a song of plain triads. */
@@ -191,8 +342,13 @@ const PLAIN = 0.6
  * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
  */
 export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Limits, 'bass'>): TextureName[] {
-  const plain = chords.filter((chord) => chord.tones.length <= 3 || (chord.tones.length === 4 && !hasDegree(chord, '7', 'b7', 'bb7', '6'))).length
+  const plain = chords.filter(
+    (chord) =>
+      chord.tones.length <= 3 || (chord.tones.length === 4 && !hasDegree(chord, '7', 'b7', 'bb7', '6')),
+  ).length
   if (bass === 'none') return ['rootless', 'drop 2', 'triads']
   if (plain >= PLAIN * chords.length) return bass === 'any' ? ['triads', 'open'] : ['open', 'triads']
-  return bass === 'any' ? ['drop 2', 'rootless', 'drop 3'] : ['shells', 'drop 3', 'shells and colour', 'drop 2']
+  return bass === 'any'
+    ? ['drop 2', 'rootless', 'drop 3']
+    : ['shells', 'drop 3', 'shells and colour', 'drop 2']
 }

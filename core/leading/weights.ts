@@ -5,6 +5,7 @@ import type { TextureName } from './textureNames'
  * Every term of the cost of a line: what it measures and the unit it is measured in. A line's cost is the sum of
  * measure times weight over its grips and the steps between them.
  */
+// prettier-ignore
 export const TERMS = {
   motion: 'semitones moved by all voices together (common practice: least motion)',
   upper: 'semitones moved by the voices above the bass',
@@ -89,17 +90,54 @@ export interface Style {
 /** Named weightings. Each differs from `smooth` only where its sentence says so. */
 const TABLE = {
   smooth: { weights: SMOOTH, says: 'Least motion in every voice, little travel of the hand.' },
-  contrary: { weights: { ...SMOOTH, outer: 4, upper: 0.8 }, says: 'Bass and top move against each other wherever they can.', texture: () => 'as it comes' },
-  tension: { weights: { ...SMOOTH, tendency: 0, tame: 3, fullness: 2, plain: 3 }, says: 'Sevenths go up into ninths, sharp elevenths and their like, and come home later.', coloured: true, texture: ({ bass }) => (bass === 'any' || bass === 'none' ? 'rootless' : 'shells and colour') },
-  bass: { weights: { ...SMOOTH, bass: 1.5 }, says: 'The bass goes by step, with inversions.', inversions: true, texture: () => 'as it comes' },
-  top: { weights: { ...SMOOTH, top: 2, upper: 0.8, contour: 1.5 }, says: 'The highest voice makes a stepwise melody, or follows a contour.', texture: ({ bass }) => (bass === 'any' || bass === 'none' ? 'drop 2' : 'as it comes') },
-  position: { weights: { ...SMOOTH, hand: 0.12 }, says: 'The hand stays within five frets for the whole tune, or within the frets that are set.' },
-  drone: { weights: { ...SMOOTH, open: 0 }, says: 'One open string, or one held note, sounds through every chord.' },
-  thin: {
-    weights: { ...SMOOTH, fullness: 0, voices: 1.5, idiom: 0.1, low: 0, texture: 0.5 }, says: 'Two and three notes: guide tones, shells, tenths.',
-    within: (limits) => ({ ...limits, notes: [2, 3], omit: [...limits.omit, '1', '5', '9', '11', '13'], bass: limits.bass === 'chord' ? 'any' : limits.bass }), texture: ({ bass }) => (bass === 'root' ? 'shells' : 'two voices'),
+  contrary: {
+    weights: { ...SMOOTH, outer: 4, upper: 0.8 },
+    says: 'Bass and top move against each other wherever they can.',
+    texture: () => 'as it comes',
   },
-  rootless: { weights: SMOOTH, says: 'The root is left to the bass player: a 9 stands for it, a 13 for the 5.', within: (limits) => ({ ...limits, bass: 'none', notes: [Math.min(3, limits.notes[0]), limits.notes[1]] }), texture: () => 'rootless', coloured: true },
+  tension: {
+    weights: { ...SMOOTH, tendency: 0, tame: 3, fullness: 2, plain: 3 },
+    says: 'Sevenths go up into ninths, sharp elevenths and their like, and come home later.',
+    coloured: true,
+    texture: ({ bass }) => (bass === 'any' || bass === 'none' ? 'rootless' : 'shells and colour'),
+  },
+  bass: {
+    weights: { ...SMOOTH, bass: 1.5 },
+    says: 'The bass goes by step, with inversions.',
+    inversions: true,
+    texture: () => 'as it comes',
+  },
+  top: {
+    weights: { ...SMOOTH, top: 2, upper: 0.8, contour: 1.5 },
+    says: 'The highest voice makes a stepwise melody, or follows a contour.',
+    texture: ({ bass }) => (bass === 'any' || bass === 'none' ? 'drop 2' : 'as it comes'),
+  },
+  position: {
+    weights: { ...SMOOTH, hand: 0.12 },
+    says: 'The hand stays within five frets for the whole tune, or within the frets that are set.',
+  },
+  drone: {
+    weights: { ...SMOOTH, open: 0 },
+    says: 'One open string, or one held note, sounds through every chord.',
+  },
+  thin: {
+    weights: { ...SMOOTH, fullness: 0, voices: 1.5, idiom: 0.1, low: 0, texture: 0.5 },
+    says: 'Two and three notes: guide tones, shells, tenths.',
+    within: (limits) => ({
+      ...limits,
+      notes: [2, 3],
+      omit: [...limits.omit, '1', '5', '9', '11', '13'],
+      bass: limits.bass === 'chord' ? 'any' : limits.bass,
+    }),
+    texture: ({ bass }) => (bass === 'root' ? 'shells' : 'two voices'),
+  },
+  rootless: {
+    weights: SMOOTH,
+    says: 'The root is left to the bass player: a 9 stands for it, a 13 for the 5.',
+    within: (limits) => ({ ...limits, bass: 'none', notes: [Math.min(3, limits.notes[0]), limits.notes[1]] }),
+    texture: () => 'rootless',
+    coloured: true,
+  },
 } satisfies Record<string, Style>
 
 export type StyleName = keyof typeof TABLE
@@ -114,17 +152,31 @@ export const STYLE_NAMES = Object.keys(STYLES) as StyleName[]
 export function weightsFrom(style: StyleName, own: Partial<Weights> = {}, bass: BassRule = 'chord'): Weights {
   const named: Weights = STYLES[style].weights
   const base = bass === 'any' || bass === 'none' ? withBassPlayer(named) : named
-  return Object.fromEntries(TERM_NAMES.map((term) => [term, own[term] ?? (replacesTable(own) ? 0 : base[term])])) as unknown as Weights
+  return Object.fromEntries(
+    TERM_NAMES.map((term) => [term, own[term] ?? (replacesTable(own) ? 0 : base[term])]),
+  ) as unknown as Weights
 }
 
 /** The lowest voice is one of the voices, and leaves the low register to somebody else. */
-export const withBassPlayer = (weights: Weights): Weights => ({ ...weights, motion: weights.motion + weights.upper, upper: 0, low: 0, room: Math.max(weights.room, weights.low) })
+export const withBassPlayer = (weights: Weights): Weights => ({
+  ...weights,
+  motion: weights.motion + weights.upper,
+  upper: 0,
+  low: 0,
+  room: Math.max(weights.room, weights.low),
+})
 
 /** Whether weights of one's own stand in place of those of a style. */
-export const replacesTable = (own: Partial<Weights>): boolean => Object.values(own).some((weight) => weight > 0)
+export const replacesTable = (own: Partial<Weights>): boolean =>
+  Object.values(own).some((weight) => weight > 0)
 
 /** Styles mixed: the mean of their weights, each counted by its share. Shares are 0 or more, one of them above 0. */
 export function mixedWeights(shares: Partial<Record<StyleName, number>>): Weights {
   const total = STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0), 0)
-  return Object.fromEntries(TERM_NAMES.map((term) => [term, STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0) * STYLES[name].weights[term], 0) / total])) as unknown as Weights
+  return Object.fromEntries(
+    TERM_NAMES.map((term) => [
+      term,
+      STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0) * STYLES[name].weights[term], 0) / total,
+    ]),
+  ) as unknown as Weights
 }

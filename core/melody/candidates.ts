@@ -10,11 +10,19 @@ import type { Limits } from '../voicing/limits'
 import { namesOf } from '../voicing/name'
 import { soundingOf, ToneNames, voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn } from './clock'
-import { placeKey, placesOf, SILENT, type FixedUnder, type HarmonisedNote, type HarmoniseProblem } from './line'
+import {
+  placeKey,
+  placesOf,
+  SILENT,
+  type FixedUnder,
+  type HarmonisedNote,
+  type HarmoniseProblem,
+} from './line'
 import { TEXTURES, twoVoicePrice, type Texture } from './textures'
 import { chordsUnder } from './underNote'
 
 /** What things cost beside the line's own cost, in its units (common practice, no source). */
+// prettier-ignore
 const PRICE = {
   /** A melody note that moves over a held grip, one for which a finger of it has to be lifted, one between chords that stands alone, and one that should have had a chord. */
   held: 0.4, lifted: 0.8, between: 1.2, single: 6,
@@ -49,35 +57,96 @@ export interface Happening {
   anchor: boolean
 }
 
-export interface Group { anchor: Happening; rest: Happening[]; haste: number; seconds: number; next: Happening | null }
-export interface Candidate { voicing: Voicing; chord: ChordSymbol | null; kind: HarmonisedNote['kind']; /** Made when it is chosen. */ rest: (() => HarmonisedNote)[]; extra: number }
+export interface Group {
+  anchor: Happening
+  rest: Happening[]
+  haste: number
+  seconds: number
+  next: Happening | null
+}
+export interface Candidate {
+  voicing: Voicing
+  chord: ChordSymbol | null
+  kind: HarmonisedNote['kind']
+  /** Made when it is chosen. */ rest: (() => HarmonisedNote)[]
+  extra: number
+}
 
-export const headOf = ({ note, again, place, from, to }: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({ note, again, ...place, beats: to - from })
+export const headOf = ({
+  note,
+  again,
+  place,
+  from,
+  to,
+}: Happening): Pick<HarmonisedNote, 'note' | 'again' | 'bar' | 'beat' | 'beats'> => ({
+  note,
+  again,
+  ...place,
+  beats: to - from,
+})
 
 /** Everything that happens, in groups that begin with what the density gives a chord of its own. */
-export function groupsOf({ chart, melody, places = placesOf(chart), density = 'chord', fills = false, fixed = new Map(), tempo = chart.tempo ?? USUAL_TEMPO }: HarmoniseProblem): Group[] {
+export function groupsOf({
+  chart,
+  melody,
+  places = placesOf(chart),
+  density = 'chord',
+  fills = false,
+  fixed = new Map(),
+  tempo = chart.tempo ?? USUAL_TEMPO,
+}: HarmoniseProblem): Group[] {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   if (sung.length === 0) return []
-  const spans = places.map((place) => { const from = clock.at(place); return { ...place, from, to: from + clock.lasts(place.bar, place.beats) } })
-  const chordAt = (time: number) => spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
-  const happenings = sung.map(({ note, midi, from, to }): Happening => ({ note, midi, again: false, from, to, place: { bar: note.bar, beat: note.beat }, chord: chordAt(from), anchor: false }))
+  const spans = places.map((place) => {
+    const from = clock.at(place)
+    return { ...place, from, to: from + clock.lasts(place.bar, place.beats) }
+  })
+  const chordAt = (time: number) =>
+    spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
+  const happenings = sung.map(({ note, midi, from, to }): Happening => ({
+    note,
+    midi,
+    again: false,
+    from,
+    to,
+    place: { bar: note.bar, beat: note.beat },
+    chord: chordAt(from),
+    anchor: false,
+  }))
   // A chord is heard when it comes: under a note that goes on it is struck too; in a rest only where that is asked for.
   for (const { from, chord, bar, beat } of spans) {
     if (!chord || happenings.some((one) => Math.abs(one.from - from) < NEAR)) continue
     const over = sung.find((one) => one.from < from && one.to > from + NEAR)
     if (!over && !fills) continue
-    happenings.push({ note: over?.note ?? null, midi: over?.midi ?? null, again: over !== undefined, from, to: over?.to ?? clock.end, place: { bar, beat }, chord, anchor: false })
+    happenings.push({
+      note: over?.note ?? null,
+      midi: over?.midi ?? null,
+      again: over !== undefined,
+      from,
+      to: over?.to ?? clock.end,
+      place: { bar, beat },
+      chord,
+      anchor: false,
+    })
   }
   happenings.sort((a, b) => a.from - b.from)
-  happenings.forEach((one, at) => { one.to = Math.min(one.to, happenings[at + 1]?.from ?? Infinity) })
+  happenings.forEach((one, at) => {
+    one.to = Math.min(one.to, happenings[at + 1]?.from ?? Infinity)
+  })
   const spanOf = (one: Happening) => spans.findLastIndex(({ from }) => from <= one.from + NEAR)
   happenings.forEach((one, at) => {
     const before = happenings[at - 1]
     const first = !before || spanOf(before) !== spanOf(one)
-    one.anchor = fixed.has(placeKey(one.place)) || one.chord === null || {
-      bar: !before || before.place.bar !== one.place.bar, chord: first, beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR, note: true,
-    }[density]
+    one.anchor =
+      fixed.has(placeKey(one.place)) ||
+      one.chord === null ||
+      {
+        bar: !before || before.place.bar !== one.place.bar,
+        chord: first,
+        beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR,
+        note: true,
+      }[density]
   })
   // A chord that density passes over is not struck under a note that goes on, or in a rest.
   const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
@@ -86,9 +155,22 @@ export function groupsOf({ chart, melody, places = placesOf(chart), density = 'c
   kept.forEach((one, at) => {
     if (!one.anchor && groups.length > 0) return void groups.at(-1)!.rest.push(one)
     const before = kept[at - 1]
-    groups.push({ anchor: one, rest: [], next: null, seconds: seconds(one.to - one.from), haste: before ? Math.min(MOST_HASTE, Math.max(1, TIME_TO_TRAVEL_S / Math.max(0.05, seconds(one.from - before.from)))) : 1 })
+    groups.push({
+      anchor: one,
+      rest: [],
+      next: null,
+      seconds: seconds(one.to - one.from),
+      haste: before
+        ? Math.min(
+            MOST_HASTE,
+            Math.max(1, TIME_TO_TRAVEL_S / Math.max(0.05, seconds(one.from - before.from))),
+          )
+        : 1,
+    })
   })
-  groups.forEach((group, at) => { group.next = kept[kept.indexOf(group.anchor) + 1] ?? groups[at + 1]?.anchor ?? null })
+  groups.forEach((group, at) => {
+    group.next = kept[kept.indexOf(group.anchor) + 1] ?? groups[at + 1]?.anchor ?? null
+  })
   return groups
 }
 
@@ -99,33 +181,77 @@ export class CandidateBook {
   private readonly places = new Map<number, { frets: Frets; hand: HandPlace }[]>()
   private readonly bassless: Limits
 
-  constructor(private readonly within: Limits, private readonly plain: Limits, private readonly texture: Texture, private readonly coloursOf: (chord: ChordSymbol) => readonly ChordSymbol[] = () => []) {
-    this.bassless = { ...within, bass: within.bass === 'none' ? 'none' : 'any', notes: [Math.min(within.notes[0], 3), Math.min(within.notes[1], 4)] }
+  constructor(
+    private readonly within: Limits,
+    private readonly plain: Limits,
+    private readonly texture: Texture,
+    private readonly coloursOf: (chord: ChordSymbol) => readonly ChordSymbol[] = () => [],
+  ) {
+    this.bassless = {
+      ...within,
+      bass: within.bass === 'none' ? 'none' : 'any',
+      notes: [Math.min(within.notes[0], 3), Math.min(within.notes[1], 4)],
+    }
   }
 
   /** @param withAlone the note by itself is a candidate too, where it has a chord as well */
-  of({ anchor, rest, seconds, next }: Group, fixed: ReadonlyMap<string, FixedUnder>, withAlone = false): Candidate[] {
+  of(
+    { anchor, rest, seconds, next }: Group,
+    fixed: ReadonlyMap<string, FixedUnder>,
+    withAlone = false,
+  ): Candidate[] {
     const { chord, midi } = anchor
     const byHand = fixed.get(placeKey(anchor.place))
     let first: Omit<Candidate, 'rest'>[]
     if (byHand) first = this.byHand(byHand, anchor)
     else if (!chord) first = midi === null ? [] : this.alone(midi, null)
-    else if (midi === null) first = this.grips(chord, null, seconds).map((voicing) => ({ voicing, chord, kind: 'chord in a rest', extra: 0 }))
+    else if (midi === null)
+      first = this.grips(chord, null, seconds).map((voicing) => ({
+        voicing,
+        chord,
+        kind: 'chord in a rest',
+        extra: 0,
+      }))
     else {
-      first = chordsUnder(midi % 12, chord, next?.chord ?? null, next?.midi === null || next === null ? null : next.midi! - midi).flatMap(({ chord: one, kind }) =>
-        this.inTexture(one, chord, midi, seconds).map(({ voicing, as }) => ({ voicing, chord: as, kind, extra: PRICE[kind] + this.texturePrice(voicing) })))
+      first = chordsUnder(
+        midi % 12,
+        chord,
+        next?.chord ?? null,
+        next?.midi === null || next === null ? null : next.midi! - midi,
+      ).flatMap(({ chord: one, kind }) =>
+        this.inTexture(one, chord, midi, seconds).map(({ voicing, as }) => ({
+          voicing,
+          chord: as,
+          kind,
+          extra: PRICE[kind] + this.texturePrice(voicing),
+        })),
+      )
       if (next?.anchor) first.push(...this.planed(anchor, next))
       if (first.length === 0 || withAlone) first.push(...this.alone(midi, chord))
     }
-    return first.flatMap((one) => { const after = this.after(one, rest, fixed, seconds / Math.max(NEAR, anchor.to - anchor.from)); return after ? [after] : [] })
+    return first.flatMap((one) => {
+      const after = this.after(one, rest, fixed, seconds / Math.max(NEAR, anchor.to - anchor.from))
+      return after ? [after] : []
+    })
   }
 
   /** Grips of another chord with the note on top. */
   another({ anchor: { midi }, seconds }: Group, chord: ChordSymbol): Candidate[] {
-    return midi === null ? [] : this.grips(withTone(chord, midi % 12), midi, seconds).map((voicing) => ({ voicing, chord, kind: 'another chord', extra: PRICE.another, rest: [] }))
+    return midi === null
+      ? []
+      : this.grips(withTone(chord, midi % 12), midi, seconds).map((voicing) => ({
+          voicing,
+          chord,
+          kind: 'another chord',
+          extra: PRICE.another,
+          rest: [],
+        }))
   }
 
-  private byHand({ frets, chord }: FixedUnder, { chord: stands, midi }: Happening): Omit<Candidate, 'rest'>[] {
+  private byHand(
+    { frets, chord }: FixedUnder,
+    { chord: stands, midi }: Happening,
+  ): Omit<Candidate, 'rest'>[] {
     const voicing = voicingOf(frets, chord ?? stands ?? named(midi ?? 0), this.plain)
     return voicing ? [{ voicing, chord: chord ?? stands, kind: 'by hand', extra: 0 }] : []
   }
@@ -135,7 +261,10 @@ export class CandidateBook {
     const key = `${chord.canonical} ${chord.tones.length} ${top} ${seconds < TIME_FOR_BASS_S}`
     const known = this.known.get(key)
     if (known) return known
-    const ofLimits = (limits: Limits) => (top === null ? voicingsOf(chord, limits) : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }]))
+    const ofLimits = (limits: Limits) =>
+      top === null
+        ? voicingsOf(chord, limits)
+        : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }])
     let found = seconds < TIME_FOR_BASS_S ? [] : ofLimits(this.within)
     if (found.length === 0) found = ofLimits(this.bassless)
     if (found.length === 0 && this.texture !== 'full') found = ofLimits({ ...this.plain, bass: 'any' })
@@ -144,12 +273,20 @@ export class CandidateBook {
   }
 
   /** Grips of a chord; where it has none in the layout asked for but would with a free tension of its role, those. */
-  private inTexture(chord: ChordSymbol, stands: ChordSymbol, top: number, seconds: number): { voicing: Voicing; as: ChordSymbol }[] {
+  private inTexture(
+    chord: ChordSymbol,
+    stands: ChordSymbol,
+    top: number,
+    seconds: number,
+  ): { voicing: Voicing; as: ChordSymbol }[] {
     const plain = this.grips(chord, top, seconds).map((voicing) => ({ voicing, as: chord }))
     const { families } = TEXTURES[this.texture]
-    const belongs = ({ voicing }: { voicing: Voicing }) => families!.some((family) => voicing.families.includes(family))
+    const belongs = ({ voicing }: { voicing: Voicing }) =>
+      families!.some((family) => voicing.families.includes(family))
     if (!families || plain.some(belongs)) return plain
-    const coloured = this.coloursOf(stands).flatMap((as) => this.grips(withTone(as, top % 12), top, seconds).map((voicing) => ({ voicing, as }))).filter(belongs)
+    const coloured = this.coloursOf(stands)
+      .flatMap((as) => this.grips(withTone(as, top % 12), top, seconds).map((voicing) => ({ voicing, as })))
+      .filter(belongs)
     return coloured.length > 0 ? coloured : plain
   }
 
@@ -161,27 +298,55 @@ export class CandidateBook {
 
   /** A note by itself, on each string that has it, the easiest first. */
   private alone(midi: number, chord: ChordSymbol | null): Omit<Candidate, 'rest'>[] {
-    return aloneOn(midi, chord, this.plain).map((voicing) => ({ voicing, chord, kind: 'single note', extra: chord ? PRICE.single : 0 }))
+    return aloneOn(midi, chord, this.plain).map((voicing) => ({
+      voicing,
+      chord,
+      kind: 'single note',
+      extra: chord ? PRICE.single : 0,
+    }))
   }
 
   /** The shapes of the next chord, moved as the melody moves (common practice). */
   private planed(anchor: Happening, next: Happening): Omit<Candidate, 'rest'>[] {
-    if (!next.chord || next.midi === null || !anchor.chord || anchor.chord.tones.some(({ note }) => pitchClass(note) === anchor.midi! % 12)) return []
+    if (
+      !next.chord ||
+      next.midi === null ||
+      !anchor.chord ||
+      anchor.chord.tones.some(({ note }) => pitchClass(note) === anchor.midi! % 12)
+    )
+      return []
     const by = anchor.midi! - next.midi
     if (by === 0 || Math.abs(by) > PLANED_BY) return []
-    const shapes = this.grips(withTone(next.chord, next.midi % 12), next.midi, Infinity).filter(({ frets }) => !frets.includes(0)).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty).slice(0, PLANED)
+    const shapes = this.grips(withTone(next.chord, next.midi % 12), next.midi, Infinity)
+      .filter(({ frets }) => !frets.includes(0))
+      .sort((a, b) => a.fingering.difficulty - b.fingering.difficulty)
+      .slice(0, PLANED)
     return shapes.flatMap(({ frets, midis }): Omit<Candidate, 'rest'>[] => {
       const moved = frets.map((fret) => (fret === null ? null : fret + by))
-      if (moved.some((fret) => fret !== null && (fret <= this.plain.instrument.capo || fret > this.plain.frets[1] || fret < this.plain.frets[0]))) return []
+      if (
+        moved.some(
+          (fret) =>
+            fret !== null &&
+            (fret <= this.plain.instrument.capo || fret > this.plain.frets[1] || fret < this.plain.frets[0]),
+        )
+      )
+        return []
       const name = namesOf(midis.map((midi) => midi + by))[0]
       const voicing = name && voicingOf(moved, name.chord, this.plain)
-      return voicing ? [{ voicing, chord: name.chord, kind: 'planing', extra: PRICE.planing + this.texturePrice(voicing) }] : []
+      return voicing
+        ? [{ voicing, chord: name.chord, kind: 'planing', extra: PRICE.planing + this.texturePrice(voicing) }]
+        : []
     })
   }
 
   /** The way of the hand to a note by itself and back, in the line's own units, on the string where it is shortest. */
   private nearest(midi: number, from: HandPlace): { frets: Frets; way: number } | null {
-    const known = this.places.get(midi) ?? aloneOn(midi, null, this.plain).map(({ frets, fingering }) => ({ frets, hand: handPlace({ fingering }, this.plain.instrument) }))
+    const known =
+      this.places.get(midi) ??
+      aloneOn(midi, null, this.plain).map(({ frets, fingering }) => ({
+        frets,
+        hand: handPlace({ fingering }, this.plain.instrument),
+      }))
     this.places.set(midi, known)
     let best: { frets: Frets; way: number } | null = null
     for (const { frets, hand } of known) {
@@ -202,7 +367,12 @@ export class CandidateBook {
   }
 
   /** What the notes that follow become over a grip; null where one of them cannot be played at all. Most candidates are left: their notes are only priced here, and made when they are chosen. */
-  private after({ voicing, extra, ...first }: Omit<Candidate, 'rest'>, notes: readonly Happening[], fixed: ReadonlyMap<string, FixedUnder>, beatSeconds: number): Candidate | null {
+  private after(
+    { voicing, extra, ...first }: Omit<Candidate, 'rest'>,
+    notes: readonly Happening[],
+    fixed: ReadonlyMap<string, FixedUnder>,
+    beatSeconds: number,
+  ): Candidate | null {
     let price = extra
     const rest: Candidate['rest'] = []
     const hand = notes.length > 0 ? handPlace(voicing, this.plain.instrument) : null
@@ -217,7 +387,13 @@ export class CandidateBook {
       price += held ? (held.whole ? PRICE.held : PRICE.lifted) : alone ? PRICE.between + alone.way : 0
       rest.push(() => {
         const under = chosen ?? voicingOf((held ?? alone)!.frets, one.chord ?? named(one.midi!), this.plain)!
-        return { ...headOf(one), chord: one.chord, under: under.midis.length === 1 ? 'single' : 'held', kind: byHand ? 'by hand' : held ? 'held grip' : 'note between', voicing: under }
+        return {
+          ...headOf(one),
+          chord: one.chord,
+          under: under.midis.length === 1 ? 'single' : 'held',
+          kind: byHand ? 'by hand' : held ? 'held grip' : 'note between',
+          voicing: under,
+        }
       })
     }
     return { ...first, voicing, rest, extra: price }
@@ -225,7 +401,10 @@ export class CandidateBook {
 }
 
 /** A grip with another note on top. */
-interface HeldGrip { frets: Frets; /** No finger had to be lifted. */ whole: boolean }
+interface HeldGrip {
+  frets: Frets
+  /** No finger had to be lifted. */ whole: boolean
+}
 
 /** A grip kept down while its highest voice goes to another note, on its own string or a higher one; where the hand cannot, with one of its fingers lifted; null where it cannot at all. */
 function heldUnder(voicing: Voicing, midi: number, limits: Limits): HeldGrip | null {
@@ -240,15 +419,22 @@ function heldUnder(voicing: Voicing, midi: number, limits: Limits): HeldGrip | n
 function heldWithout(voicing: Voicing, lifted: number | null, midi: number, limits: Limits): Frets | null {
   const { instrument, hand } = limits
   const topString = voicing.strings.find((one) => one.midi === voicing.midis.at(-1))!.string
-  if (voicing.strings.some((one) => one.string !== topString && one.string !== lifted && one.midi >= midi)) return null
+  if (voicing.strings.some((one) => one.string !== topString && one.string !== lifted && one.midi >= midi))
+    return null
   for (let string = topString; string < instrument.tuning.length; string += 1) {
     const fret = fretWithin(midi, string, limits)
     if (fret === null) continue
-    const frets = voicing.frets.map((now, at) => (at === string ? fret : at === topString || at === lifted ? null : now))
+    const frets = voicing.frets.map((now, at) =>
+      at === string ? fret : at === topString || at === lifted ? null : now,
+    )
     if (frets.some((one, at) => one !== null && soundAt(instrument, at, one) > midi)) continue
     const held = frets.filter((one): one is number => one !== null && one > 0)
     // Further apart than the whole hand reaches: no need to look for fingers.
-    if (held.length > 1 && reachMm(Math.min(...held), Math.max(...held), instrument.scaleLengthMm) > hand.reachMm) continue
+    if (
+      held.length > 1 &&
+      reachMm(Math.min(...held), Math.max(...held), instrument.scaleLengthMm) > hand.reachMm
+    )
+      continue
     if (easiestFingering(frets, instrument, hand)) return frets
   }
   return null
@@ -256,19 +442,30 @@ function heldWithout(voicing: Voicing, lifted: number | null, midi: number, limi
 
 function aloneOn(midi: number, chord: ChordSymbol | null, limits: Limits): Voicing[] {
   const { instrument, hand } = limits
-  return instrument.tuning.flatMap((_, string): Voicing[] => {
-    const fret = fretWithin(midi, string, limits)
-    if (fret === null) return []
-    const frets = instrument.tuning.map((__, at) => (at === string ? fret : null))
-    const fingering = easiestFingering(frets, instrument, hand)
-    return fingering ? [{ frets, fingering, ...soundingOf(frets, new ToneNames(chord ?? named(midi)), instrument) }] : []
-  }).sort((a, b) => a.fingering.difficulty - b.fingering.difficulty || b.strings[0]!.string - a.strings[0]!.string)
+  return instrument.tuning
+    .flatMap((_, string): Voicing[] => {
+      const fret = fretWithin(midi, string, limits)
+      if (fret === null) return []
+      const frets = instrument.tuning.map((__, at) => (at === string ? fret : null))
+      const fingering = easiestFingering(frets, instrument, hand)
+      return fingering
+        ? [{ frets, fingering, ...soundingOf(frets, new ToneNames(chord ?? named(midi)), instrument) }]
+        : []
+    })
+    .sort(
+      (a, b) =>
+        a.fingering.difficulty - b.fingering.difficulty || b.strings[0]!.string - a.strings[0]!.string,
+    )
 }
 
 /** A chord of one note, so that a note where nobody plays has a name. */
 const named = (midi: number): ChordSymbol => ({ ...SILENT, root: plainSpelling(modulo(midi, 12)) })
 
-function fretWithin(midi: number, string: number, { instrument, frets, strings, open }: Limits): number | null {
+function fretWithin(
+  midi: number,
+  string: number,
+  { instrument, frets, strings, open }: Limits,
+): number | null {
   if (strings && !strings.includes(string)) return null
   const fret = fretFor(instrument, string, midi)
   if (fret === null || fret === 0) return open ? fret : null

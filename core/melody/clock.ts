@@ -36,7 +36,9 @@ export class Clock {
   place(time: number): { bar: number; beat: number } {
     const bars = [...this.starts.values()]
     const found = bars.findLast(({ at }) => at <= time + NEAR) ?? bars[0]
-    return found ? { bar: found.bar.number, beat: rounded(found.bar.from + (time - found.at) / found.scale) } : { bar: 1, beat: 1 + time }
+    return found
+      ? { bar: found.bar.number, beat: rounded(found.bar.from + (time - found.at) / found.scale) }
+      : { bar: 1, beat: 1 + time }
   }
 
   /** The ends of bars, as times. */
@@ -47,7 +49,9 @@ export class Clock {
   /** The beginning of the next bar, or of this one, or of the one before where this is its beginning already. */
   barAway(time: number, by: 1 | -1): number {
     const starts = [...this.starts.values()].map(({ at }) => at)
-    return by > 0 ? starts.find((at) => at > time + NEAR) ?? this.end : starts.findLast((at) => at < time - NEAR) ?? 0
+    return by > 0
+      ? (starts.find((at) => at > time + NEAR) ?? this.end)
+      : (starts.findLast((at) => at < time - NEAR) ?? 0)
   }
 
   /** Beats of a bar in which a time of the first metre lasts. */
@@ -70,8 +74,13 @@ export interface Sung {
 
 /** The notes within the chart's bars in order, one at a time: each ends at the latest where the next begins. */
 export function sungIn(clock: Clock, melody: readonly MelodyNote[]): Sung[] {
-  const all = melody.map((note): Sung => { const from = clock.at(note); return { note, midi: midiOf(note.note), from, to: from + clock.lasts(note.bar, note.beats) } })
-    .filter(({ from }) => from >= -NEAR && from < clock.end - NEAR).sort((a, b) => a.from - b.from || b.midi - a.midi)
+  const all = melody
+    .map((note): Sung => {
+      const from = clock.at(note)
+      return { note, midi: midiOf(note.note), from, to: from + clock.lasts(note.bar, note.beats) }
+    })
+    .filter(({ from }) => from >= -NEAR && from < clock.end - NEAR)
+    .sort((a, b) => a.from - b.from || b.midi - a.midi)
   const inTurn = all.filter(({ from }, at) => at === 0 || from > all[at - 1]!.from + NEAR)
   return inTurn.map((one, at) => ({ ...one, to: Math.min(one.to, inTurn[at + 1]?.from ?? clock.end) }))
 }
@@ -94,7 +103,14 @@ export function piecesOf(chart: Chart, melody: readonly MelodyNote[]): Piece[] {
     const cuts = [from, ...lines.filter((line) => line > from + NEAR && line < to - NEAR), to]
     return cuts.slice(0, -1).map((begin, at): Piece => {
       const { bar, beat } = clock.place(begin)
-      return { note, bar, beat, beats: rounded(clock.beatsIn(bar, cuts[at + 1]! - begin)), tiedFrom: at > 0, tiedOn: at < cuts.length - 2 }
+      return {
+        note,
+        bar,
+        beat,
+        beats: rounded(clock.beatsIn(bar, cuts[at + 1]! - begin)),
+        tiedFrom: at > 0,
+        tiedOn: at < cuts.length - 2,
+      }
     })
   })
 }

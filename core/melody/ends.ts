@@ -20,6 +20,7 @@ type Row = readonly [name: string, where: End['where'], mode: Mode, bars: string
  * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step above, `5` behind a stroke the bass. Turnarounds, the pedal and the falling line as
  * players use them; common practice, no source.
  */
+// prettier-ignore
 const ENDS: readonly Row[] = [
   ['turnaround', 'before', 'major', '1maj7 67 | 2m7 57', 'Once round I VI ii V, so that the tune begins on a chord that is waited for.'],
   ['turnaround', 'before', 'minor', '1m6 6m7b5 | 2m7b5 57b9', 'Once round i vi ii V in minor, so that the tune begins on a chord that is waited for.'],
@@ -47,15 +48,35 @@ const ENDS: readonly Row[] = [
 /** The introductions and endings a tune's key gives. */
 export const endsOf = (key: Key): End[] =>
   ENDS.filter(([, , mode]) => mode === key.mode).map(([name, where, , bars, why]): End => ({
-    name, where, why, bars: bars.split(' | ').map((bar) => bar.split(' ').map((chord) => symbolIn(chord, key)).join(' ')),
+    name,
+    where,
+    why,
+    bars: bars.split(' | ').map((bar) =>
+      bar
+        .split(' ')
+        .map((chord) => symbolIn(chord, key))
+        .join(' '),
+    ),
   }))
 
 function symbolIn(chord: string, key: Key): string {
-  const [, degree, suffix = '', bass] = /^(b?\d)((?:m7b5|m\(maj7\)|m6\/9|6\/9|maj7|maj9|m7|m6|m|dim7|7b9|7|6)?)(?:\/(b?\d))?$/.exec(chord)!
+  const [, degree, suffix = '', bass] =
+    /^(b?\d)((?:m7b5|m\(maj7\)|m6\/9|6\/9|maj7|maj9|m7|m6|m|dim7|7b9|7|6)?)(?:\/(b?\d))?$/.exec(chord)!
   const root = (name: string) => noteName(spellDegree(key.tonic, DEGREES[name]!))
   return `${root(degree!)}${suffix}${bass ? `/${root(bass)}` : ''}`
 }
-const DEGREES: Readonly<Record<string, Degree>> = { '1': '1', b2: 'b9', '2': '9', b3: 'b3', '3': '3', '4': '4', '5': '5', b6: 'b13', '6': '6', b7: 'b7' }
+const DEGREES: Readonly<Record<string, Degree>> = {
+  '1': '1',
+  b2: 'b9',
+  '2': '9',
+  b3: 'b3',
+  '3': '3',
+  '4': '4',
+  '5': '5',
+  b6: 'b13',
+  '6': '6',
+  b7: 'b7',
+}
 
 /**
  * A chart text with an introduction or an ending. An introduction stands before everything, an upbeat too, so that
@@ -71,5 +92,10 @@ export function withEnd(text: string, { where, bars }: Pick<End, 'where' | 'bars
   const lines = text.split('\n')
   // Without a section of its own the tune would belong to the introduction.
   const line = lines[first.source.line - 1]!
-  return [...lines.slice(0, first.source.line - 1), `[Intro] ${signs}`, first.opensSection ? line : `[A] ${line.trimStart()}`, ...lines.slice(first.source.line)].join('\n')
+  return [
+    ...lines.slice(0, first.source.line - 1),
+    `[Intro] ${signs}`,
+    first.opensSection ? line : `[A] ${line.trimStart()}`,
+    ...lines.slice(first.source.line),
+  ].join('\n')
 }

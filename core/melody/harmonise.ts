@@ -28,20 +28,37 @@ const REPEATED = 4
  */
 export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const problem = { ...asked, limits: pluckedWhereThin(asked.limits, asked.texture ?? 'full') }
-  const { style = 'smooth', count = 1, texture = 'full', fixed = new Map(), onProgress = () => true } = problem
+  const {
+    style = 'smooth',
+    count = 1,
+    texture = 'full',
+    fixed = new Map(),
+    onProgress = () => true,
+  } = problem
   if (texture === 'two lines') return movingLines(problem)
   const named = STYLES[style]
   const within = textureLimits(named.within ? named.within(problem.limits) : problem.limits, texture)
   const groups = groupsOf(problem)
-  if (groups.length === 0) return bad({ code: 'no-melody', message: 'No melody note lies within the bars of the chart.', accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}', text: 'melody' })
+  if (groups.length === 0)
+    return bad({
+      code: 'no-melody',
+      message: 'No melody note lies within the bars of the chart.',
+      accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}',
+      text: 'melody',
+    })
   const book = new CandidateBook(within, problem.limits, texture, coloursIn(problem.chart))
   const candidates: Candidate[][] = []
   for (const [at, group] of groups.entries()) {
-    if (!onProgress(at, groups.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
+    if (!onProgress(at, groups.length + count))
+      return bad({ code: STOPPED, message: 'The search was stopped.' })
     const list = book.of(group, fixed)
-    if (list.length === 0) return bad({
-      code: 'no-grip', text: 'melody', at, ...stuckAt(group, within, problem.limitNames),
-    })
+    if (list.length === 0)
+      return bad({
+        code: 'no-grip',
+        text: 'melody',
+        at,
+        ...stuckAt(group, within, problem.limitNames),
+      })
     candidates.push(list)
   }
   const weights = textureWeights(weightsFrom(style, problem.weights, within.bass), texture)
@@ -49,16 +66,31 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const used = groups.map(() => new Set<string>())
   const found: { line: HarmonisedLine; indexes: string }[] = []
   for (let round = 0; round < count; round += 1) {
-    if (!onProgress(groups.length + round, groups.length + count)) return found.length > 0 ? good(found.map(({ line }) => line)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    if (!onProgress(groups.length + round, groups.length + count))
+      return found.length > 0
+        ? good(found.map(({ line }) => line))
+        : bad({ code: STOPPED, message: 'The search was stopped.' })
     const layers = candidates.map((list, at): Layer => ({
       // A silence or a note alone has no chord to be led from: it is named by what stood before.
-      chord: groups[at]!.anchor.chord ?? SILENT, voicings: list.map(({ voicing }) => voicing), chords: list.map(({ chord }) => chord ?? SILENT), haste: groups[at]!.haste, only: `${at}`,
-      extra: list.map(({ extra, voicing }) => extra + highUpPrice(voicing) + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0)),
+      chord: groups[at]!.anchor.chord ?? SILENT,
+      voicings: list.map(({ voicing }) => voicing),
+      chords: list.map(({ chord }) => chord ?? SILENT),
+      haste: groups[at]!.haste,
+      only: `${at}`,
+      extra: list.map(
+        ({ extra, voicing }) =>
+          extra + highUpPrice(voicing) + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0),
+      ),
     }))
     const [path] = bestPaths(layers, weights, within.instrument, 1, undefined, prices) ?? []
     if (!path || found.some(({ indexes }) => indexes === path.indexes.join())) break
-    const repeated = path.indexes.filter((index, at) => used[at]!.has(candidates[at]![index]!.voicing.midis.join())).length
-    found.push({ line: { cost: path.cost - repeated * REPEATED, notes: notesOf(path.indexes, candidates, groups) }, indexes: path.indexes.join() })
+    const repeated = path.indexes.filter((index, at) =>
+      used[at]!.has(candidates[at]![index]!.voicing.midis.join()),
+    ).length
+    found.push({
+      line: { cost: path.cost - repeated * REPEATED, notes: notesOf(path.indexes, candidates, groups) },
+      indexes: path.indexes.join(),
+    })
     path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
   }
   return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
@@ -69,26 +101,48 @@ export function coloursIn(chart: Chart): (chord: ChordSymbol) => readonly ChordS
   let readings: readonly Reading[] | null = null
   return (chord) => {
     readings ??= analyse(chart).readings
-    const reading = readings.find(({ slot }) => slot.symbol?.kind === 'chord' && slot.symbol.chord.canonical === chord.canonical)
+    const reading = readings.find(
+      ({ slot }) => slot.symbol?.kind === 'chord' && slot.symbol.chord.canonical === chord.canonical,
+    )
     return reading ? coloursInLine(reading).slice(1) : []
   }
 }
 
 /** Why nothing can be held under a note, or for a chord in a rest. */
-function stuckAt({ anchor: { midi, note, place, chord } }: Group, limits: Limits, names: LimitNames | undefined): { message: string; accepted: string } {
+function stuckAt(
+  { anchor: { midi, note, place, chord } }: Group,
+  limits: Limits,
+  names: LimitNames | undefined,
+): { message: string; accepted: string } {
   const where = barName(place.bar)
   const nowhere = midi === null || !note ? null : whyNoNote(midi, pitchName(note.note), where, limits, names)
   if (nowhere) return { message: nowhere.message, accepted: nowhere.accepted! }
   const what = chord?.canonical ?? 'the chord'
-  return { message: `No grip of ${what}${note ? ` with ${pitchName(note.note)} on top` : ''} in ${where} keeps to the limits.`, accepted: chord ? whyNoGrip(chord, limits) : 'wider limits' }
+  return {
+    message: `No grip of ${what}${note ? ` with ${pitchName(note.note)} on top` : ''} in ${where} keeps to the limits.`,
+    accepted: chord ? whyNoGrip(chord, limits) : 'wider limits',
+  }
 }
 
-function notesOf(indexes: readonly number[], candidates: readonly Candidate[][], groups: readonly Group[]): HarmonisedNote[] {
+function notesOf(
+  indexes: readonly number[],
+  candidates: readonly Candidate[][],
+  groups: readonly Group[],
+): HarmonisedNote[] {
   return indexes.flatMap((index, at): HarmonisedNote[] => {
     const { voicing, rest, chord, kind } = candidates[at]![index]!
     const { anchor } = groups[at]!
     const alone = voicing.midis.length === 1
-    return [{ ...headOf(anchor), chord, kind: alone && kind !== 'by hand' ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, ...rest.map((make) => make())]
+    return [
+      {
+        ...headOf(anchor),
+        chord,
+        kind: alone && kind !== 'by hand' ? 'single note' : kind,
+        under: alone ? 'single' : 'chord',
+        voicing,
+      },
+      ...rest.map((make) => make()),
+    ]
   })
 }
 
@@ -110,30 +164,64 @@ const ALONE_LAST = 1000
  * @param before sounding MIDI numbers of the grip before, lowest first; null where there is none; `after` likewise
  * @param others chords that could take the place of the one that stands there
  */
-export function choicesUnder(asked: HarmoniseProblem, place: { bar: number; beat: number }, before: readonly number[] | null, after: readonly number[] | null, others: readonly ChordSymbol[] = []): Choice[] {
+export function choicesUnder(
+  asked: HarmoniseProblem,
+  place: { bar: number; beat: number },
+  before: readonly number[] | null,
+  after: readonly number[] | null,
+  others: readonly ChordSymbol[] = [],
+): Choice[] {
   const { style = 'smooth', texture = 'full' } = asked
   const limits = pluckedWhereThin(asked.limits, texture)
   const named = STYLES[style]
-  const within = textureLimits(named.within ? named.within(limits) : limits, texture === 'two lines' ? 'two voices' : texture)
+  const within = textureLimits(
+    named.within ? named.within(limits) : limits,
+    texture === 'two lines' ? 'two voices' : texture,
+  )
   const key = placeKey(place)
   // Whatever the density, this note is asked about: a mark makes it one that has a chord of its own.
   const mark = new Map([[key, { frets: [], chord: null }]])
-  const group = groupsOf({ ...asked, limits, fixed: mark }).find(({ anchor }) => placeKey(anchor.place) === key)
+  const group = groupsOf({ ...asked, limits, fixed: mark }).find(
+    ({ anchor }) => placeKey(anchor.place) === key,
+  )
   if (!group) return []
-  const book = new CandidateBook(within, limits, texture === 'two lines' ? 'two voices' : texture, coloursIn(asked.chart))
+  const book = new CandidateBook(
+    within,
+    limits,
+    texture === 'two lines' ? 'two voices' : texture,
+    coloursIn(asked.chart),
+  )
   const own = { ...group, rest: [] }
   const list = [...book.of(own, new Map(), true), ...others.flatMap((chord) => book.another(own, chord))]
-  const ranked = list.map(({ voicing, chord, kind, extra }): Choice & { price: number } => {
-    const motion = (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0)
-    const alone = voicing.midis.length === 1
-    return { note: { ...headOf(group.anchor), chord, kind: alone ? 'single note' : kind, under: alone ? 'single' : 'chord', voicing }, motion, price: (alone ? ALONE_LAST : 0) + motion * 0.5 + voicing.fingering.difficulty + extra + highUpPrice(voicing) }
-  }).sort((a, b) => a.price - b.price)
+  const ranked = list
+    .map(({ voicing, chord, kind, extra }): Choice & { price: number } => {
+      const motion =
+        (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0)
+      const alone = voicing.midis.length === 1
+      return {
+        note: {
+          ...headOf(group.anchor),
+          chord,
+          kind: alone ? 'single note' : kind,
+          under: alone ? 'single' : 'chord',
+          voicing,
+        },
+        motion,
+        price:
+          (alone ? ALONE_LAST : 0) +
+          motion * 0.5 +
+          voicing.fingering.difficulty +
+          extra +
+          highUpPrice(voicing),
+      }
+    })
+    .sort((a, b) => a.price - b.price)
   const seen = new Map<string, number>()
   const grips = new Set<string>()
   return ranked.flatMap(({ note, motion }) => {
     // A grip that several chords share is offered once, under the name it does best by.
     if (grips.has(note.voicing.frets.join())) return []
-    const of = note.under === 'single' ? 'alone' : note.chord?.canonical ?? ''
+    const of = note.under === 'single' ? 'alone' : (note.chord?.canonical ?? '')
     const count = (seen.get(of) ?? 0) + 1
     seen.set(of, count)
     if (count > (note.kind === 'another chord' ? 1 : GRIPS_OF_A_CHORD)) return []

@@ -15,7 +15,10 @@ export interface Layered {
 }
 
 /** A chord melody as two layers: the melody above, and under it the grips, which ring on while the melody moves over them. */
-export function layersOf(chart: Chart, notes: readonly HarmonisedNote[]): { upper: Layered[]; lower: Layered[] } {
+export function layersOf(
+  chart: Chart,
+  notes: readonly HarmonisedNote[],
+): { upper: Layered[]; lower: Layered[] } {
   const clock = new Clock(chart)
   const upper: Layered[] = []
   const lower: Layered[] = []

@@ -24,9 +24,19 @@ export interface Place {
   beats: number
 }
 
-export type NoteKind = UnderKind | 'held grip' | 'note between' | 'another chord' | 'single note' | 'chord in a rest' | 'by hand' | LowerKind | BlockKind
+export type NoteKind =
+  | UnderKind
+  | 'held grip'
+  | 'note between'
+  | 'another chord'
+  | 'single note'
+  | 'chord in a rest'
+  | 'by hand'
+  | LowerKind
+  | BlockKind
 /** What a note of the lower of two moving lines is. */
-export type LowerKind = 'chord tone' | 'passing note' | 'suspension 4-3' | 'suspension 7-6' | 'suspension 9-8' | 'resolution'
+export type LowerKind =
+  'chord tone' | 'passing note' | 'suspension 4-3' | 'suspension 7-6' | 'suspension 9-8' | 'resolution'
 /** How a block under a note was made. */
 export type BlockKind = 'step of the scale' | 'stacked fourths'
 
@@ -81,10 +91,23 @@ export interface HarmoniseProblem {
 }
 
 /** What stands in the place of a chord where nobody plays. */
-export const SILENT: ChordSymbol = { text: 'N.C.', canonical: 'N.C.', root: { letter: 0, alter: 0 }, suffix: '', bass: null, tones: [] }
+export const SILENT: ChordSymbol = {
+  text: 'N.C.',
+  canonical: 'N.C.',
+  root: { letter: 0, alter: 0 },
+  suffix: '',
+  bass: null,
+  tones: [],
+}
 
 /** The chords of a chart in their time. */
 export const placesOf = (chart: Chart): Place[] =>
-  slotsOf(chart).map(({ symbol, bar, beat, beats }) => ({ chord: symbol?.kind === 'chord' ? symbol.chord : null, bar, beat, beats }))
+  slotsOf(chart).map(({ symbol, bar, beat, beats }) => ({
+    chord: symbol?.kind === 'chord' ? symbol.chord : null,
+    bar,
+    beat,
+    beats,
+  }))
 
-export const placeKey = ({ bar, beat }: { bar: number; beat: number }): string => `${bar}:${Math.round(beat * 1000) / 1000}`
+export const placeKey = ({ bar, beat }: { bar: number; beat: number }): string =>
+  `${bar}:${Math.round(beat * 1000) / 1000}`

@@ -12,7 +12,10 @@ export const byOctaves = (melody: readonly MelodyNote[], octaves: number): Melod
 
 /** The melody some semitones higher, spelled as the tonic of one key moves to the tonic of another. */
 export const inKey = (melody: readonly MelodyNote[], from: Key, to: Key, semitones: number): MelodyNote[] =>
-  melody.map((one) => ({ ...one, note: pitchAt(midiOf(one.note) + semitones, moveNote(one.note, from.tonic, to.tonic)) }))
+  melody.map((one) => ({
+    ...one,
+    note: pitchAt(midiOf(one.note) + semitones, moveNote(one.note, from.tonic, to.tonic)),
+  }))
 
 /** Where a melody sings over its own chords on a guitar in standard tuning: on the two highest strings, with room for a grip below. Common practice, no source. */
 const SINGS = [59, 81] as const
@@ -21,8 +24,15 @@ const MIDDLE = 70
 /** How many octaves the melody has to go up or down to lie where the instrument sings: as many notes as can be on the neck, then near the middle of the upper strings. */
 export function octavesToSing(melody: readonly MelodyNote[], { instrument, frets }: Limits): number {
   if (melody.length === 0) return 0
-  const [low, high] = [Math.max(SINGS[0], Math.min(...instrument.tuning) + instrument.capo), Math.min(SINGS[1] + 5, Math.max(...instrument.tuning) + frets[1])]
-  const price = (octaves: number) => melody.reduce((sum, { note }) => { const midi = midiOf(note) + 12 * octaves; return sum + (midi < low || midi > high ? 100 : 0) + Math.abs(midi - MIDDLE) }, 0)
+  const [low, high] = [
+    Math.max(SINGS[0], Math.min(...instrument.tuning) + instrument.capo),
+    Math.min(SINGS[1] + 5, Math.max(...instrument.tuning) + frets[1]),
+  ]
+  const price = (octaves: number) =>
+    melody.reduce((sum, { note }) => {
+      const midi = midiOf(note) + 12 * octaves
+      return sum + (midi < low || midi > high ? 100 : 0) + Math.abs(midi - MIDDLE)
+    }, 0)
   return [0, -1, 1, -2, 2, -3, 3].reduce((best, one) => (price(one) < price(best) ? one : best))
 }
 
@@ -40,6 +50,12 @@ export function quantised(chart: Chart, melody: readonly MelodyNote[], grid: Gri
     if (taken.has(begin) || begin >= clock.end) return []
     taken.add(begin)
     const place = clock.place(begin)
-    return [{ note: note.note, ...place, beats: rounded(clock.beatsIn(place.bar, Math.max(1 / grid, on(to) - begin))) }]
+    return [
+      {
+        note: note.note,
+        ...place,
+        beats: rounded(clock.beatsIn(place.bar, Math.max(1 / grid, on(to) - begin))),
+      },
+    ]
   })
 }

@@ -16,10 +16,19 @@ import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, Place } from './
 import { byOctaves, inKey, octavesToSing } from './melody'
 
 /** What a chord melody asks of the hand for each of its notes: difficulty of the grips that are set down, and the travel between them. */
-export function handEffort(notes: readonly HarmonisedNote[], { instrument }: Pick<Limits, 'instrument'>): number {
+export function handEffort(
+  notes: readonly HarmonisedNote[],
+  { instrument }: Pick<Limits, 'instrument'>,
+): number {
   if (notes.length === 0) return 0
   const hands = notes.map(({ voicing }) => handPlace(voicing, instrument))
-  const sum = notes.reduce((all, { voicing, under }, at) => all + (under === 'held' ? 0 : voicing.fingering.difficulty) + (at > 0 ? handTravelMm(hands[at - 1]!, hands[at]!) / TRAVEL_MM : 0), 0)
+  const sum = notes.reduce(
+    (all, { voicing, under }, at) =>
+      all +
+      (under === 'held' ? 0 : voicing.fingering.difficulty) +
+      (at > 0 ? handTravelMm(hands[at - 1]!, hands[at]!) / TRAVEL_MM : 0),
+    0,
+  )
   return sum / notes.length
 }
 
@@ -42,7 +51,8 @@ const POSITIONS = [6, 8, 10] as const
 /** The lowest frets of the positions tried. */
 const STEP = 2
 
-const alone = ({ notes }: HarmonisedLine): number => notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
+const alone = ({ notes }: HarmonisedLine): number =>
+  notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
 
 /** The same melody in other positions, on lower strings, and in other registers, each led as well as it can be, the easiest for the hand first. Places where it cannot be played are left out. */
 export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
@@ -50,18 +60,47 @@ export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
   const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
   const tries: (Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'> & { low: number | null })[] = []
   for (let low = lowest; low + POSITIONS[0] - 1 <= limits.frets[1]; low += STEP)
-    for (const high of new Set(POSITIONS.map((wide) => Math.min(limits.frets[1], low + wide - 1)))) tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
+    for (const high of new Set(POSITIONS.map((wide) => Math.min(limits.frets[1], low + wide - 1))))
+      tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
   const count = limits.instrument.tuning.length
-  for (const string of [2, 3]) tries.push({ where: `melody on string ${string} and lower`, window: null, strings: Array.from({ length: count - string + 1 }, (_, at) => at), octaves: 0, low: null })
-  for (const octaves of [-1, 1]) tries.push({ where: octaves < 0 ? 'an octave lower' : 'an octave higher', window: null, strings: null, octaves, low: null })
+  for (const string of [2, 3])
+    tries.push({
+      where: `melody on string ${string} and lower`,
+      window: null,
+      strings: Array.from({ length: count - string + 1 }, (_, at) => at),
+      octaves: 0,
+      low: null,
+    })
+  for (const octaves of [-1, 1])
+    tries.push({
+      where: octaves < 0 ? 'an octave lower' : 'an octave higher',
+      window: null,
+      strings: null,
+      octaves,
+      low: null,
+    })
   const found: Moved[] = []
   const placed = new Set<number>()
   for (const [at, { low, ...one }] of tries.entries()) {
-    if (!onProgress(at, tries.length)) return found.length > 0 ? good(inOrder(found)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    if (!onProgress(at, tries.length))
+      return found.length > 0
+        ? good(inOrder(found))
+        : bad({ code: STOPPED, message: 'The search was stopped.' })
     // The narrowest position in which it can be played at all stands for its place.
     if (low !== null && placed.has(low)) continue
-    const within: Limits = { ...limits, ...(one.window ? { frets: one.window, open: limits.open } : {}), ...(one.strings ? { strings: one.strings } : {}) }
-    const moved = harmonise({ ...problem, limits: within, melody: byOctaves(problem.melody, one.octaves), count: 1, fixed: new Map(), onProgress: () => true })
+    const within: Limits = {
+      ...limits,
+      ...(one.window ? { frets: one.window, open: limits.open } : {}),
+      ...(one.strings ? { strings: one.strings } : {}),
+    }
+    const moved = harmonise({
+      ...problem,
+      limits: within,
+      melody: byOctaves(problem.melody, one.octaves),
+      count: 1,
+      fixed: new Map(),
+      onProgress: () => true,
+    })
     const line = moved.ok ? moved.value[0] : undefined
     if (line && low !== null) placed.add(low)
     if (line) found.push({ ...one, line, effort: handEffort(line.notes, limits), alone: alone(line) })
@@ -69,7 +108,8 @@ export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
   return good(inOrder(found))
 }
 
-const inOrder = <T extends { effort: number; alone: number }>(list: T[]): T[] => list.sort((a, b) => a.effort + a.alone - (b.effort + b.alone))
+const inOrder = <T extends { effort: number; alone: number }>(list: T[]): T[] =>
+  list.sort((a, b) => a.effort + a.alone - (b.effort + b.alone))
 
 /** A chord melody in another key. */
 export interface InKey {
@@ -89,15 +129,34 @@ export function keysRanked(problem: HarmoniseProblem, key: Key = homeKey(problem
   const text = printChart(chart)
   const found: InKey[] = []
   for (let step = 0; step < 12; step += 1) {
-    if (!onProgress(step, 12)) return found.length > 0 ? good(inOrder(found)) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    if (!onProgress(step, 12))
+      return found.length > 0
+        ? good(inOrder(found))
+        : bad({ code: STOPPED, message: 'The search was stopped.' })
     const semitones = step > 6 ? step - 12 : step
     const goal = step === 0 ? key : keyAbove(key, semitones)
     const turned: Chart = step === 0 ? chart : parseChart(transposeText(text, key, goal))
     const sung = step === 0 ? [...melody] : inKey(melody, key, goal, semitones)
     const octaves = octavesToSing(sung, limits)
-    const moved = harmonise({ ...problem, chart: turned, melody: byOctaves(sung, octaves), ...(places ? { places: places.map((place) => inOther(place, key, goal)) } : {}), count: 1, fixed: new Map(), onProgress: () => true })
+    const moved = harmonise({
+      ...problem,
+      chart: turned,
+      melody: byOctaves(sung, octaves),
+      ...(places ? { places: places.map((place) => inOther(place, key, goal)) } : {}),
+      count: 1,
+      fixed: new Map(),
+      onProgress: () => true,
+    })
     const line = moved.ok ? moved.value[0] : undefined
-    if (line) found.push({ key: goal, semitones, octaves, line, effort: handEffort(line.notes, limits), alone: alone(line) })
+    if (line)
+      found.push({
+        key: goal,
+        semitones,
+        octaves,
+        line,
+        effort: handEffort(line.notes, limits),
+        alone: alone(line),
+      })
   }
   return good(inOrder(found))
 }

@@ -13,7 +13,15 @@ import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
 import { highUpPrice } from './highUp'
-import { placeKey, placesOf, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem, type LowerKind } from './line'
+import {
+  placeKey,
+  placesOf,
+  SILENT,
+  type HarmonisedLine,
+  type HarmonisedNote,
+  type HarmoniseProblem,
+  type LowerKind,
+} from './line'
 
 /** A note of the lower line in its time, in beats of the metre the tune begins with. */
 export interface LowerNote {
@@ -24,7 +32,12 @@ export interface LowerNote {
   chord: ChordSymbol
 }
 
-interface Span { from: number; to: number; chord: ChordSymbol; /** Melody notes that sound in it. */ over: readonly Sung[] }
+interface Span {
+  from: number
+  to: number
+  chord: ChordSymbol
+  /** Melody notes that sound in it. */ over: readonly Sung[]
+}
 
 /** The lower voice keeps at least a minor third and at most two octaves and a third below the melody, and above the lowest string; it moves no further than a sixth at once. */
 const NEAREST = 3
@@ -37,8 +50,17 @@ const ROOM = 2
 const PRICE = {
   /** For each semitone further than a tenth below the melody. */
   far: 0.15,
-  perfect: 1.5, rough: 2.5, root: 0.6, fifth: 0.9, similar: 0.6, parallelPerfect: 6, leap: 0.5,
-  suspension: -1.5, passing: -1.2, repeatedTone: 0.8, usedBefore: 1.2,
+  perfect: 1.5,
+  rough: 2.5,
+  root: 0.6,
+  fifth: 0.9,
+  similar: 0.6,
+  parallelPerfect: 6,
+  leap: 0.5,
+  suspension: -1.5,
+  passing: -1.2,
+  repeatedTone: 0.8,
+  usedBefore: 1.2,
 } as const
 
 /**
@@ -47,14 +69,24 @@ const PRICE = {
  * the second and fourth species of counterpoint (Fux, Gradus ad Parnassum, from memory): a suspension is prepared by a consonance, struck by none, and falls by step;
  * a passing note is weak, reached and left by step in one direction.
  */
-export function lowerLine({ chart, melody, places = placesOf(chart), limits }: HarmoniseProblem, used: ReadonlySet<string> = new Set()): LowerNote[] {
+export function lowerLine(
+  { chart, melody, places = placesOf(chart), limits }: HarmoniseProblem,
+  used: ReadonlySet<string> = new Set(),
+): LowerNote[] {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   const spans = places.flatMap((place): Span[] => {
     if (!place.chord) return []
     const from = clock.at(place)
     const to = from + clock.lasts(place.bar, place.beats)
-    return [{ from, to, chord: place.chord, over: sung.filter((one) => one.from < to - NEAR && one.to > from + NEAR) }]
+    return [
+      {
+        from,
+        to,
+        chord: place.chord,
+        over: sung.filter((one) => one.from < to - NEAR && one.to > from + NEAR),
+      },
+    ]
   })
   const scale = scaleNotes(homeKey(chart))
   const lowest = Math.min(...limits.instrument.tuning) + limits.instrument.capo
@@ -67,27 +99,51 @@ export function lowerLine({ chart, melody, places = placesOf(chart), limits }: H
       let least = Infinity
       for (const before of states) {
         const step = moveTo(before, midi, spans[at - 1]!, span, scale)
-        if (step && before.cost + step.cost < least) { least = before.cost + step.cost; best = { cost: least + own, midi, before, move: step.move } }
+        if (step && before.cost + step.cost < least) {
+          least = before.cost + step.cost
+          best = { cost: least + own, midi, before, move: step.move }
+        }
       }
-      return states.length === 0 || least < Infinity ? best : { ...best, cost: (Math.min(...states.map(({ cost }) => cost)) || 0) + own + LARGEST_STEP * 2, before: states.reduce((one, other) => (other.cost < one.cost ? other : one)) }
+      return states.length === 0 || least < Infinity
+        ? best
+        : {
+            ...best,
+            cost: (Math.min(...states.map(({ cost }) => cost)) || 0) + own + LARGEST_STEP * 2,
+            before: states.reduce((one, other) => (other.cost < one.cost ? other : one)),
+          }
     })
     if (next.length > 0) states = next.map((state) => ({ ...state, at }))
   }
   const way: State[] = []
-  for (let state: State | null = states.length > 0 ? states.reduce((best, one) => (one.cost < best.cost ? one : best)) : null; state; state = state.before) way.unshift(state)
+  for (
+    let state: State | null =
+      states.length > 0 ? states.reduce((best, one) => (one.cost < best.cost ? one : best)) : null;
+    state;
+    state = state.before
+  )
+    way.unshift(state)
   return written(way, spans)
 }
 
-interface State { cost: number; midi: number; before: State | null; move: Move | null; at?: number }
+interface State {
+  cost: number
+  midi: number
+  before: State | null
+  move: Move | null
+  at?: number
+}
 /** How a tone is reached from the one before. */
-type Move = { kind: 'direct' } | { kind: 'suspension'; name: LowerKind } | { kind: 'passing'; through: number }
+type Move =
+  { kind: 'direct' } | { kind: 'suspension'; name: LowerKind } | { kind: 'passing'; through: number }
 
 /** Tones of a chord that lie well below every melody note over it. */
 function tonesFor({ chord, over }: Span, lowest: number): number[] {
   const top = over.length > 0 ? Math.min(...over.map(({ midi }) => midi)) : 67
   const high = over.length > 0 ? Math.max(...over.map(({ midi }) => midi)) : 67
   const sounds = new Set(chord.tones.map(({ note }) => pitchClass(note)))
-  return Array.from({ length: Math.max(0, top - NEAREST - lowest + 1) }, (_, at) => lowest + at).filter((midi) => sounds.has(midi % 12) && high - midi <= FURTHEST)
+  return Array.from({ length: Math.max(0, top - NEAREST - lowest + 1) }, (_, at) => lowest + at).filter(
+    (midi) => sounds.has(midi % 12) && high - midi <= FURTHEST,
+  )
 }
 
 const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
@@ -97,46 +153,88 @@ function priceOf(midi: number, { chord, over }: Span): number {
   const first = over[0]
   const apart = first ? first.midi - midi : 15
   const interval = modulo(apart, 12)
-  const consonance = [3, 4, 8, 9].includes(interval) ? 0 : [0, 7].includes(interval) ? PRICE.perfect : PRICE.rough
-  return (first ? consonance : 0) + Math.max(0, apart - 16) * PRICE.far + (GUIDES.includes(tone.degree) ? 0 : tone.degree === '1' ? PRICE.root : PRICE.fifth)
+  const consonance = [3, 4, 8, 9].includes(interval)
+    ? 0
+    : [0, 7].includes(interval)
+      ? PRICE.perfect
+      : PRICE.rough
+  return (
+    (first ? consonance : 0) +
+    Math.max(0, apart - 16) * PRICE.far +
+    (GUIDES.includes(tone.degree) ? 0 : tone.degree === '1' ? PRICE.root : PRICE.fifth)
+  )
 }
 
 /** The cheapest way to a tone: held over as a suspension, through a passing note, or at once; null where it would leap too far. */
-function moveTo(from: State, to: number, before: Span, span: Span, scale: readonly Note[]): { cost: number; move: Move } | null {
+function moveTo(
+  from: State,
+  to: number,
+  before: Span,
+  span: Span,
+  scale: readonly Note[],
+): { cost: number; move: Move } | null {
   const step = to - from.midi
   if (Math.abs(step) > LARGEST_STEP) return null
   const sung = (one: Span) => one.over[0]?.midi
   const [a, b] = [sung(before), sung(span)]
-  let cost = Math.abs(step) * 0.5 + (Math.abs(step) > 4 ? PRICE.leap : 0) + (step === 0 ? PRICE.repeatedTone : 0)
+  let cost =
+    Math.abs(step) * 0.5 + (Math.abs(step) > 4 ? PRICE.leap : 0) + (step === 0 ? PRICE.repeatedTone : 0)
   if (a !== undefined && b !== undefined && step !== 0) {
     if ((b - a) * step > 0) cost += PRICE.similar
-    if ((b - a) * step > 0 && [0, 7].includes(modulo(b - to, 12)) && modulo(b - to, 12) === modulo(a - from.midi, 12)) cost += PRICE.parallelPerfect
+    if (
+      (b - a) * step > 0 &&
+      [0, 7].includes(modulo(b - to, 12)) &&
+      modulo(b - to, 12) === modulo(a - from.midi, 12)
+    )
+      cost += PRICE.parallelPerfect
   }
   const suspension = suspensionIn(from.midi, to, span)
-  if (suspension && from.move?.kind !== 'suspension') return { cost: cost + PRICE.suspension, move: { kind: 'suspension', name: suspension } }
+  if (suspension && from.move?.kind !== 'suspension')
+    return { cost: cost + PRICE.suspension, move: { kind: 'suspension', name: suspension } }
   const through = passingIn(from.midi, to, before, scale)
-  if (through !== null && (before.to - before.from >= 2 * ROOM - NEAR || from.move?.kind !== 'suspension')) return { cost: cost + PRICE.passing, move: { kind: 'passing', through } }
+  if (through !== null && (before.to - before.from >= 2 * ROOM - NEAR || from.move?.kind !== 'suspension'))
+    return { cost: cost + PRICE.passing, move: { kind: 'passing', through } }
   return { cost, move: { kind: 'direct' } }
 }
 
 /** A tone that was consonant, is none of the new chord's, and falls by step to one of them: by its step over the bass a 4-3, a 7-6 or a 9-8. */
-function suspensionIn(from: number, to: number, { chord, from: begins, to: ends, over }: Pick<Span, 'chord' | 'from' | 'to' | 'over'>): LowerKind | null {
+function suspensionIn(
+  from: number,
+  to: number,
+  { chord, from: begins, to: ends, over }: Pick<Span, 'chord' | 'from' | 'to' | 'over'>,
+): LowerKind | null {
   if (ends - begins < ROOM - NEAR || from - to < 1 || from - to > 2) return null
   if (chord.tones.some(({ note }) => pitchClass(note) === from % 12)) return null
-  if (over.some(({ midi, from: starts }) => midi - from < NEAREST && starts < (begins + ends) / 2)) return null
+  if (over.some(({ midi, from: starts }) => midi - from < NEAREST && starts < (begins + ends) / 2))
+    return null
   const above = modulo(to - pitchClass(chord.bass ?? chord.root), 12)
-  return (above === 3 && from - to === 2) || (above === 4 && from - to === 1) ? 'suspension 4-3' : above === 8 || above === 9 ? 'suspension 7-6' : above === 0 ? 'suspension 9-8' : null
+  return (above === 3 && from - to === 2) || (above === 4 && from - to === 1)
+    ? 'suspension 4-3'
+    : above === 8 || above === 9
+      ? 'suspension 7-6'
+      : above === 0
+        ? 'suspension 9-8'
+        : null
 }
 
 /** The note of the scale between two tones a third apart, where the chord left has room for it on a weak beat; null where there is none. */
-function passingIn(from: number, to: number, { from: begins, to: ends, chord, over }: Span, scale: readonly Note[]): number | null {
+function passingIn(
+  from: number,
+  to: number,
+  { from: begins, to: ends, chord, over }: Span,
+  scale: readonly Note[],
+): number | null {
   if (ends - begins < ROOM - NEAR || Math.abs(to - from) < 3 || Math.abs(to - from) > 4) return null
   const direction = Math.sign(to - from)
   const sounds = new Set(scale.map(pitchClass))
-  const between = [from + direction, from + 2 * direction, from + 3 * direction].filter((midi) => (to - midi) * direction > 0 && Math.abs(to - midi) <= 2 && Math.abs(midi - from) <= 2)
+  const between = [from + direction, from + 2 * direction, from + 3 * direction].filter(
+    (midi) => (to - midi) * direction > 0 && Math.abs(to - midi) <= 2 && Math.abs(midi - from) <= 2,
+  )
   const one = between.find((midi) => sounds.has(modulo(midi, 12)))
   if (one === undefined || chord.tones.some(({ note }) => pitchClass(note) === modulo(one, 12))) return null
-  return over.some(({ midi, to: until }) => midi - one < 1 && until > ends - passingLength(begins, ends)) ? null : one
+  return over.some(({ midi, to: until }) => midi - one < 1 && until > ends - passingLength(begins, ends))
+    ? null
+    : one
 }
 
 /** A passing note takes the last beat of its chord, half of it where that is shorter. */
@@ -159,18 +257,39 @@ function written(way: readonly State[], spans: readonly Span[]): LowerNote[] {
     }
     const passes = next?.move?.kind === 'passing' && next.at === state.at! + 1 ? next.move.through : null
     const until = passes === null ? span.to : span.to - passingLength(span.from, span.to)
-    notes.push({ from, to: until, midi: state.midi, kind: state.move?.kind === 'suspension' ? 'resolution' : 'chord tone', chord })
+    notes.push({
+      from,
+      to: until,
+      midi: state.midi,
+      kind: state.move?.kind === 'suspension' ? 'resolution' : 'chord tone',
+      chord,
+    })
     if (passes !== null) notes.push({ from: until, to: span.to, midi: passes, kind: 'passing note', chord })
   })
   return notes
 }
 
 /** Something that begins: a melody note, a note of the line below, or both. */
-interface Event { from: number; to: number; upper: Sung | null; lower: LowerNote | null; upperGoesOn: boolean; lowerGoesOn: boolean }
+interface Event {
+  from: number
+  to: number
+  upper: Sung | null
+  lower: LowerNote | null
+  upperGoesOn: boolean
+  lowerGoesOn: boolean
+}
 
 /** A grip of an event with its effort, and what led to it. */
-interface Held { voicing: Voicing; hand: HandPlace; own: number }
-interface Reached { held: Held; cost: number; before: Reached | null }
+interface Held {
+  voicing: Voicing
+  hand: HandPlace
+  own: number
+}
+interface Reached {
+  held: Held
+  cost: number
+  before: Reached | null
+}
 
 /** What it costs to find a sounding note on another string: it has to be struck again. */
 const RESTRUCK = 4
@@ -180,32 +299,62 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
   const { chart, melody, limits, count = 1, fixed = new Map(), onProgress = () => true } = problem
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
-  if (sung.length === 0) return bad({ code: 'no-melody', message: 'No melody note lies within the bars of the chart.', accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}', text: 'melody' })
+  if (sung.length === 0)
+    return bad({
+      code: 'no-melody',
+      message: 'No melody note lies within the bars of the chart.',
+      accepted: 'notes such as {"bar":1,"beat":1,"beats":1,"note":"E4"}',
+      text: 'melody',
+    })
   const weights = weightsFrom(problem.style ?? 'smooth', problem.weights)
   const used = new Set<string>()
   const found: HarmonisedLine[] = []
   for (let round = 0; round < count; round += 1) {
-    if (!onProgress(round, count)) return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
+    if (!onProgress(round, count))
+      return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
     const lower = lowerLine(problem, used)
     const key = lower.map(({ from, midi }) => `${from}:${midi}`).join()
     if (used.has(key)) break
     used.add(key)
     let span = -1
     let chord: ChordSymbol | null = null
-    for (const one of lower) { if (one.chord !== chord || one.kind.startsWith('suspension')) { span += 1; chord = one.chord } if (one.kind !== 'passing note') used.add(`${span}:${one.midi}`) }
+    for (const one of lower) {
+      if (one.chord !== chord || one.kind.startsWith('suspension')) {
+        span += 1
+        chord = one.chord
+      }
+      if (one.kind !== 'passing note') used.add(`${span}:${one.midi}`)
+    }
     const events = eventsOf(sung, lower)
-    const layers = events.map((event) => gripsOf(event, limits, fixed.get(placeKey(clock.place(event.from)))?.frets ?? null))
+    const layers = events.map((event) =>
+      gripsOf(event, limits, fixed.get(placeKey(clock.place(event.from)))?.frets ?? null),
+    )
     const stuck = layers.findIndex((layer) => layer.length === 0)
     if (stuck >= 0) {
       const { upper } = events[stuck]!
       const where = barName(clock.place(events[stuck]!.from).bar)
-      const nowhere = upper ? whyNoNote(upper.midi, pitchName(upper.note.note), where, limits, problem.limitNames) : null
-      return bad({ code: 'no-grip', text: 'melody', at: stuck, ...(nowhere ?? { message: `${upper ? pitchName(upper.note.note) : 'The lower line'} in ${where} cannot be held together with the other voice.`, accepted: 'the melody in another octave, or another texture' }) } as Fault)
+      const nowhere = upper
+        ? whyNoNote(upper.midi, pitchName(upper.note.note), where, limits, problem.limitNames)
+        : null
+      return bad({
+        code: 'no-grip',
+        text: 'melody',
+        at: stuck,
+        ...(nowhere ?? {
+          message: `${upper ? pitchName(upper.note.note) : 'The lower line'} in ${where} cannot be held together with the other voice.`,
+          accepted: 'the melody in another octave, or another texture',
+        }),
+      } as Fault)
     }
     const end = cheapestWay(events, layers, weights)
     const grips: Voicing[] = []
     for (let at: Reached | null = end; at; at = at.before) grips.unshift(at.held.voicing)
-    found.push({ cost: end.cost, notes: events.map((event, at) => noteOf(event, grips[at]!, clock, fixed.has(placeKey(clock.place(event.from))))) })
+    found.push({
+      cost: end.cost,
+      notes: events.map((event, at) =>
+        noteOf(event, grips[at]!, clock, fixed.has(placeKey(clock.place(event.from)))),
+      ),
+    })
   }
   return good(found.sort((a, b) => a.cost - b.cost))
 }
@@ -213,38 +362,70 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
 function eventsOf(sung: readonly Sung[], lower: readonly LowerNote[]): Event[] {
   // A suspension is the tone before held on: it does not begin.
   const begins = lower.filter(({ kind }, at) => at === 0 || !kind.startsWith('suspension'))
-  const times = [...new Set([...sung.map(({ from }) => from), ...lower.map(({ from }) => from)])].sort((a, b) => a - b).filter((time, at, all) => at === 0 || time - all[at - 1]! > NEAR)
-  return times.map((from, at): Event => {
-    const upper = sung.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
-    const below = lower.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
-    const to = Math.min(times[at + 1] ?? Infinity, Math.max(upper?.to ?? 0, below?.to ?? 0))
-    return { from, to, upper, lower: below, upperGoesOn: upper !== null && upper.from < from - NEAR, lowerGoesOn: below !== null && !begins.some((one) => Math.abs(one.from - from) < NEAR) }
-  }).filter(({ upper, lower: below }) => upper || below)
+  const times = [...new Set([...sung.map(({ from }) => from), ...lower.map(({ from }) => from)])]
+    .sort((a, b) => a - b)
+    .filter((time, at, all) => at === 0 || time - all[at - 1]! > NEAR)
+  return times
+    .map((from, at): Event => {
+      const upper = sung.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
+      const below = lower.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
+      const to = Math.min(times[at + 1] ?? Infinity, Math.max(upper?.to ?? 0, below?.to ?? 0))
+      return {
+        from,
+        to,
+        upper,
+        lower: below,
+        upperGoesOn: upper !== null && upper.from < from - NEAR,
+        lowerGoesOn: below !== null && !begins.some((one) => Math.abs(one.from - from) < NEAR),
+      }
+    })
+    .filter(({ upper, lower: below }) => upper || below)
 }
 
 /** Every way to hold the one or two notes of an event. */
 function gripsOf({ upper, lower }: Event, limits: Limits, fixed: readonly (number | null)[] | null): Held[] {
-  const { instrument, frets: [low, high], open } = limits
+  const {
+    instrument,
+    frets: [low, high],
+    open,
+  } = limits
   const chord = lower?.chord ?? SILENT
-  const named = chord.tones.length > 0 ? chord : { ...SILENT, root: plainSpelling(modulo(upper?.midi ?? 0, 12)) }
+  const named =
+    chord.tones.length > 0 ? chord : { ...SILENT, root: plainSpelling(modulo(upper?.midi ?? 0, 12)) }
   const held = (frets: readonly (number | null)[]): Held[] => {
     const voicing = voicingOf(frets, named, limits)
-    return voicing ? [{ voicing, hand: handPlace(voicing, instrument), own: voicing.fingering.difficulty + highUpPrice(voicing) }] : []
+    return voicing
+      ? [
+          {
+            voicing,
+            hand: handPlace(voicing, instrument),
+            own: voicing.fingering.difficulty + highUpPrice(voicing),
+          },
+        ]
+      : []
   }
   if (fixed) return held(fixed)
-  const on = (midi: number) => instrument.tuning.flatMap((_, string) => {
-    const fret = fretFor(instrument, string, midi)
-    return fret === null || (fret === 0 ? !open : fret < low || fret > high) ? [] : [{ string, fret }]
-  })
-  const grip = (...places: { string: number; fret: number }[]) => instrument.tuning.map((_, string) => places.find((one) => one.string === string)?.fret ?? null)
+  const on = (midi: number) =>
+    instrument.tuning.flatMap((_, string) => {
+      const fret = fretFor(instrument, string, midi)
+      return fret === null || (fret === 0 ? !open : fret < low || fret > high) ? [] : [{ string, fret }]
+    })
+  const grip = (...places: { string: number; fret: number }[]) =>
+    instrument.tuning.map((_, string) => places.find((one) => one.string === string)?.fret ?? null)
   const tops = upper ? on(upper.midi) : []
   const below = lower ? on(lower.midi) : []
-  const both = tops.flatMap((top) => below.filter(({ string }) => string < top.string).flatMap((under) => held(grip(top, under))))
+  const both = tops.flatMap((top) =>
+    below.filter(({ string }) => string < top.string).flatMap((under) => held(grip(top, under))),
+  )
   // Where no hand has both, the melody goes on alone.
   return both.length > 0 ? both : (upper ? tops : below).flatMap((one) => held(grip(one)))
 }
 
-function cheapestWay(events: readonly Event[], layers: readonly (readonly Held[])[], weights: Weights): Reached {
+function cheapestWay(
+  events: readonly Event[],
+  layers: readonly (readonly Held[])[],
+  weights: Weights,
+): Reached {
   let states = layers[0]!.map((held): Reached => ({ held, cost: held.own * weights.grip, before: null }))
   for (let at = 1; at < events.length; at += 1) {
     const event = events[at]!
@@ -252,10 +433,18 @@ function cheapestWay(events: readonly Event[], layers: readonly (readonly Held[]
       let best: Reached | null = null
       let least = Infinity
       for (const state of states) {
-        const kept = (goesOn: boolean, midi: number | undefined) => !goesOn || midi === undefined || placeOn(state.held.voicing, midi) === placeOn(held.voicing, midi)
-        const cost = state.cost + weights.hand * handTravelMm(state.held.hand, held.hand) + weights.fingers * fingersAnew(state.held.hand, held.hand) +
-          (kept(event.upperGoesOn, event.upper?.midi) ? 0 : RESTRUCK) + (kept(event.lowerGoesOn, event.lower?.midi) ? 0 : RESTRUCK)
-        if (cost < least) { least = cost; best = state }
+        const kept = (goesOn: boolean, midi: number | undefined) =>
+          !goesOn || midi === undefined || placeOn(state.held.voicing, midi) === placeOn(held.voicing, midi)
+        const cost =
+          state.cost +
+          weights.hand * handTravelMm(state.held.hand, held.hand) +
+          weights.fingers * fingersAnew(state.held.hand, held.hand) +
+          (kept(event.upperGoesOn, event.upper?.midi) ? 0 : RESTRUCK) +
+          (kept(event.lowerGoesOn, event.lower?.midi) ? 0 : RESTRUCK)
+        if (cost < least) {
+          least = cost
+          best = state
+        }
       }
       return { held, cost: least + held.own * weights.grip, before: best }
     })
@@ -263,13 +452,46 @@ function cheapestWay(events: readonly Event[], layers: readonly (readonly Held[]
   return states.reduce((best, one) => (one.cost < best.cost ? one : best))
 }
 
-const placeOn = (voicing: Voicing, midi: number): string | null => { const one = voicing.strings.find((string) => string.midi === midi); return one ? `${one.string}` : null }
-
-function noteOf({ from, to, upper, lower, upperGoesOn, lowerGoesOn }: Event, voicing: Voicing, clock: Clock, byHand: boolean): HarmonisedNote {
-  const alone = voicing.midis.length === 1
-  const under = alone && upper ? (upperGoesOn ? 'line' : 'single') : upper && lower && upperGoesOn && !lowerGoesOn ? 'line' : upper && lower && lowerGoesOn && !upperGoesOn ? 'held' : 'chord'
-  // What is said is what the lower voice does here; a melody note over a tone that goes on is said to move over it.
-  const kind = byHand ? 'by hand' : alone && upper ? 'single note' : !upper ? 'chord in a rest' : lowerGoesOn && !lower!.kind.startsWith('suspension') ? 'held grip' : lower!.kind
-  return { note: upper?.note ?? null, again: upperGoesOn, ...clock.place(from), beats: to - from, chord: lower?.chord ?? null, under, kind, voicing }
+const placeOn = (voicing: Voicing, midi: number): string | null => {
+  const one = voicing.strings.find((string) => string.midi === midi)
+  return one ? `${one.string}` : null
 }
 
+function noteOf(
+  { from, to, upper, lower, upperGoesOn, lowerGoesOn }: Event,
+  voicing: Voicing,
+  clock: Clock,
+  byHand: boolean,
+): HarmonisedNote {
+  const alone = voicing.midis.length === 1
+  const under =
+    alone && upper
+      ? upperGoesOn
+        ? 'line'
+        : 'single'
+      : upper && lower && upperGoesOn && !lowerGoesOn
+        ? 'line'
+        : upper && lower && lowerGoesOn && !upperGoesOn
+          ? 'held'
+          : 'chord'
+  // What is said is what the lower voice does here; a melody note over a tone that goes on is said to move over it.
+  const kind = byHand
+    ? 'by hand'
+    : alone && upper
+      ? 'single note'
+      : !upper
+        ? 'chord in a rest'
+        : lowerGoesOn && !lower!.kind.startsWith('suspension')
+          ? 'held grip'
+          : lower!.kind
+  return {
+    note: upper?.note ?? null,
+    again: upperGoesOn,
+    ...clock.place(from),
+    beats: to - from,
+    chord: lower?.chord ?? null,
+    under,
+    kind,
+    voicing,
+  }
+}

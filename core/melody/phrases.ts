@@ -19,7 +19,11 @@ const FEWEST = 3
  * The phrases of a melody: broken at rests and after long notes. Breaks the player made or took away go first.
  * @param moved places of notes (`bar:beat`) where a phrase begins (true) or does not (false) whatever is found
  */
-export function phrasesOf(chart: Chart, melody: readonly MelodyNote[], moved: Readonly<Record<string, boolean>> = {}): Phrase[] {
+export function phrasesOf(
+  chart: Chart,
+  melody: readonly MelodyNote[],
+  moved: Readonly<Record<string, boolean>> = {},
+): Phrase[] {
   const notes = sungIn(new Clock(chart), melody)
   const lengths = notes.map(({ from, to }) => to - from).sort((a, b) => a - b)
   const usual = lengths[Math.floor(lengths.length / 2)] ?? 1
@@ -30,10 +34,15 @@ export function phrasesOf(chart: Chart, melody: readonly MelodyNote[], moved: Re
     const rests = before !== undefined && one.from - before.to >= REST - NEAR
     const longs = before !== undefined && before.to - before.from >= Math.max(2, usual * LONG) - NEAR
     const open = phrases.at(-1)
-    if (!open || decided === true || (decided === undefined && (rests || longs) && open.length >= FEWEST)) phrases.push([one])
+    if (!open || decided === true || (decided === undefined && (rests || longs) && open.length >= FEWEST))
+      phrases.push([one])
     else open.push(one)
   })
-  return phrases.map((group) => ({ from: placeOf(group[0]!.note), to: placeOf(group.at(-1)!.note), notes: group.length }))
+  return phrases.map((group) => ({
+    from: placeOf(group[0]!.note),
+    to: placeOf(group.at(-1)!.note),
+    notes: group.length,
+  }))
 }
 
 const placeOf = ({ bar, beat }: MelodyNote) => ({ bar, beat })

@@ -44,10 +44,18 @@ const REMEDIES = 3
  * What each note is over the chords of some places, and for those that fight the smallest remedies: it passes; a colour of the same chord that takes it; a
  * substitute that does, the one nearest to home first.
  */
-export function melodyReading(chart: Chart, analysis: Analysis, places: readonly Place[], melody: readonly MelodyNote[]): NoteReading[] {
+export function melodyReading(
+  chart: Chart,
+  analysis: Analysis,
+  places: readonly Place[],
+  melody: readonly MelodyNote[],
+): NoteReading[] {
   const clock = new Clock(chart)
   const notes = sungIn(clock, melody)
-  const spans = places.map((place) => { const from = clock.at(place); return { chord: place.chord, from, to: from + clock.lasts(place.bar, place.beats) } })
+  const spans = places.map((place) => {
+    const from = clock.at(place)
+    return { chord: place.chord, from, to: from + clock.lasts(place.bar, place.beats) }
+  })
   const slots = slotsOf(chart)
   let spots: ReturnType<typeof spotsOf> | null = null
   return notes.map((one, at): NoteReading => {
@@ -59,25 +67,69 @@ export function melodyReading(chart: Chart, analysis: Analysis, places: readonly
     const degree = degreeBetween(chord.root, note.note)
     if (heard === 'chord tone' || heard === 'tension') return { note, chord, degree, heard, remedies: [] }
     const index = slots.findLastIndex((slot) => clock.at(slot) <= from + NEAR)
-    const remedies: Remedy[] = passes(notes, at, one) ? [{ kind: 'passing note', says: `${pitchName(note.note)} passes by step: it may stay.` }] : []
+    const remedies: Remedy[] = passes(notes, at, one)
+      ? [{ kind: 'passing note', says: `${pitchName(note.note)} passes by step: it may stay.` }]
+      : []
     const slot = slots[index]
     const reading = slot && analysis.readings.find((other) => slotKey(other.slot) === slotKey(slot))
-    const takes = (other: ChordSymbol) => { const as = heardOver(sound, other); return as === 'chord tone' || as === 'tension' }
+    const takes = (other: ChordSymbol) => {
+      const as = heardOver(sound, other)
+      return as === 'chord tone' || as === 'tension'
+    }
     if (reading) {
-      remedies.push(...coloursOf(reading).filter((option) => option.rule !== 'plain' && takes(option.chord)).slice(0, REMEDIES)
-        .map((option): Remedy => ({ kind: 'colour', says: `${option.chord.canonical} has it`, index, symbol: option.chord.canonical, rule: option.rule })))
+      remedies.push(
+        ...coloursOf(reading)
+          .filter((option) => option.rule !== 'plain' && takes(option.chord))
+          .slice(0, REMEDIES)
+          .map((option): Remedy => ({
+            kind: 'colour',
+            says: `${option.chord.canonical} has it`,
+            index,
+            symbol: option.chord.canonical,
+            rule: option.rule,
+          })),
+      )
       if (remedies.length < REMEDIES) {
         spots ??= spotsOf(chart, analysis)
-        const whole = notes.filter((other) => other.from >= clock.at(slot) - NEAR && other.from < clock.at(slot) + clock.lasts(slot.bar, slot.beats) - NEAR)
-        remedies.push(...optionsOf(chart, spots, index, { depth: 1 })
-          .filter(({ span, puts }) => span === 1 && puts.length === 1 && whole.every((other) => takesNote(puts[0]!.chord, pitchClass(other.note.note))))
-          .sort((a, b) => a.distance.total - b.distance.total).slice(0, REMEDIES - remedies.length)
-          .map(({ puts, rule, name }): Remedy => ({ kind: 'substitute', says: `${puts[0]!.chord.canonical} instead, ${name}`, index, symbol: puts[0]!.chord.canonical, rule })))
+        const whole = notes.filter(
+          (other) =>
+            other.from >= clock.at(slot) - NEAR &&
+            other.from < clock.at(slot) + clock.lasts(slot.bar, slot.beats) - NEAR,
+        )
+        remedies.push(
+          ...optionsOf(chart, spots, index, { depth: 1 })
+            .filter(
+              ({ span, puts }) =>
+                span === 1 &&
+                puts.length === 1 &&
+                whole.every((other) => takesNote(puts[0]!.chord, pitchClass(other.note.note))),
+            )
+            .sort((a, b) => a.distance.total - b.distance.total)
+            .slice(0, REMEDIES - remedies.length)
+            .map(({ puts, rule, name }): Remedy => ({
+              kind: 'substitute',
+              says: `${puts[0]!.chord.canonical} instead, ${name}`,
+              index,
+              symbol: puts[0]!.chord.canonical,
+              rule,
+            })),
+        )
       }
     }
     const held = heard === 'avoid' && index >= 0 ? suspendedOf(chord) : null
-    if (held && remedies.length < REMEDIES) remedies.push({ kind: 'colour', says: `${held} waits for its third and has it`, index, symbol: held, rule: 'sus' })
-    if (remedies.length === 0) remedies.push({ kind: 'alone', says: `No colour and no substitute near takes ${pitchName(note.note)}: play it alone, the chord a beat later.` })
+    if (held && remedies.length < REMEDIES)
+      remedies.push({
+        kind: 'colour',
+        says: `${held} waits for its third and has it`,
+        index,
+        symbol: held,
+        rule: 'sus',
+      })
+    if (remedies.length === 0)
+      remedies.push({
+        kind: 'alone',
+        says: `No colour and no substitute near takes ${pitchName(note.note)}: play it alone, the chord a beat later.`,
+      })
     return { note, chord, degree, heard, remedies: remedies.slice(0, REMEDIES) }
   })
 }
@@ -88,12 +140,22 @@ function suspendedOf(chord: ChordSymbol): string | null {
   return read.ok ? read.value.canonical : null
 }
 
-const takesNote = (chord: ChordSymbol, sound: number): boolean => { const heard = heardOver(sound, chord); return heard === 'chord tone' || heard === 'tension' }
+const takesNote = (chord: ChordSymbol, sound: number): boolean => {
+  const heard = heardOver(sound, chord)
+  return heard === 'chord tone' || heard === 'tension'
+}
 
 /** Short, and reached and left by step (common practice). */
 function passes(notes: readonly Sung[], at: number, { midi, from, to }: Sung): boolean {
   const [before, after] = [notes[at - 1], notes[at + 1]]
-  return to - from <= SHORT + NEAR && before !== undefined && after !== undefined && Math.abs(midi - before.midi) <= STEP && Math.abs(after.midi - midi) <= STEP && midi !== after.midi
+  return (
+    to - from <= SHORT + NEAR &&
+    before !== undefined &&
+    after !== undefined &&
+    Math.abs(midi - before.midi) <= STEP &&
+    Math.abs(after.midi - midi) <= STEP &&
+    midi !== after.midi
+  )
 }
 
 /** A place of a chord melody that asks for another look. */
@@ -111,20 +173,48 @@ const JUMP_LEAST_MM = 60
 const HARD = 5
 
 /** What of a chord melody the hand cannot follow or the ear may mind, with what would mend it. */
-export function troubles(notes: readonly HarmonisedNote[], tempo: number, limits: Pick<Limits, 'instrument'>): Trouble[] {
+export function troubles(
+  notes: readonly HarmonisedNote[],
+  tempo: number,
+  limits: Pick<Limits, 'instrument'>,
+): Trouble[] {
   const hands = notes.map(({ voicing }) => handPlace(voicing, limits.instrument))
   return notes.flatMap((one, at): Trouble[] => {
     const found: Trouble[] = []
-    const name = one.note ? pitchName(one.note.note) : one.chord?.canonical ?? 'the chord'
-    if (one.kind === 'single note' && one.chord && one.note) found.push({ kind: 'unreachable', at, says: `${name} stands alone: no hand reaches it with a chord.`, remedy: 'another octave, another position, or a thinner texture' })
-    if (one.chord && one.under === 'chord' && soursIn(one.voicing.midis, one.chord).length > 0) found.push({ kind: 'sour', at, says: `A minor ninth sounds under ${name}.`, remedy: 'another grip of the chord, or another chord under the note' })
+    const name = one.note ? pitchName(one.note.note) : (one.chord?.canonical ?? 'the chord')
+    if (one.kind === 'single note' && one.chord && one.note)
+      found.push({
+        kind: 'unreachable',
+        at,
+        says: `${name} stands alone: no hand reaches it with a chord.`,
+        remedy: 'another octave, another position, or a thinner texture',
+      })
+    if (one.chord && one.under === 'chord' && soursIn(one.voicing.midis, one.chord).length > 0)
+      found.push({
+        kind: 'sour',
+        at,
+        says: `A minor ninth sounds under ${name}.`,
+        remedy: 'another grip of the chord, or another chord under the note',
+      })
     const before = notes[at - 1]
     if (before) {
       const mm = handTravelMm(hands[at - 1]!, hands[at]!)
       const seconds = (before.beats * 60) / tempo
-      if (mm >= JUMP_LEAST_MM && mm / seconds > JUMP_MM_S) found.push({ kind: 'jumpy', at, says: `The hand jumps ${Math.round(mm)} mm to ${name} in ${seconds.toFixed(1)} s.`, remedy: 'one position, fewer chords, or a slower tempo' })
+      if (mm >= JUMP_LEAST_MM && mm / seconds > JUMP_MM_S)
+        found.push({
+          kind: 'jumpy',
+          at,
+          says: `The hand jumps ${Math.round(mm)} mm to ${name} in ${seconds.toFixed(1)} s.`,
+          remedy: 'one position, fewer chords, or a slower tempo',
+        })
     }
-    if (one.under === 'chord' && one.voicing.fingering.difficulty > HARD) found.push({ kind: 'hard', at, says: `The grip under ${name} is hard.`, remedy: 'an easier grip of the same chord, or a thinner texture' })
+    if (one.under === 'chord' && one.voicing.fingering.difficulty > HARD)
+      found.push({
+        kind: 'hard',
+        at,
+        says: `The grip under ${name} is hard.`,
+        remedy: 'an easier grip of the same chord, or a thinner texture',
+      })
     return found
   })
 }

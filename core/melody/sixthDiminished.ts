@@ -25,13 +25,21 @@ export interface ScaleStep {
 export function sixthDiminishedScale(chord: ChordSymbol): Result<ScaleStep[]> {
   const minor = hasDegree(chord, 'b3') && !hasDegree(chord, 'b5')
   if (!minor && !(hasDegree(chord, '3') && !hasDegree(chord, 'b7') && !hasDegree(chord, '#5')))
-    return bad({ code: 'bad-field', message: `${chord.canonical} has no sixth-diminished scale.`, accepted: 'a major or minor chord such as C6 or Am6', text: 'chord' })
+    return bad({
+      code: 'bad-field',
+      message: `${chord.canonical} has no sixth-diminished scale.`,
+      accepted: 'a major or minor chord such as C6 or Am6',
+      text: 'chord',
+    })
   const sixth = must(parseChord(`${noteName(chord.root)}${minor ? 'm6' : '6'}`))
   return {
     ok: true,
     value: STEPS[minor ? 'minor' : 'major'].map((degree, step) => {
       const note = spellDegree(chord.root, degree)
-      return { note, chord: step % 2 === 0 ? sixth : must(parseChord(`${noteName(spellDegree(chord.root, '7'))}dim7`)) }
+      return {
+        note,
+        chord: step % 2 === 0 ? sixth : must(parseChord(`${noteName(spellDegree(chord.root, '7'))}dim7`)),
+      }
     }),
   }
 }
@@ -46,11 +54,21 @@ function onOneSet(steps: readonly ScaleStep[], limits: Limits): Line | null {
   for (const families of LAYOUTS)
     for (const octave of OCTAVES)
       for (const from of SETS) {
-        const strings = Array.from({ length: 4 }, (_, at) => tuning.length - 6 + from + at).filter((string) => string >= 0)
+        const strings = Array.from({ length: 4 }, (_, at) => tuning.length - 6 + from + at).filter(
+          (string) => string >= 0,
+        )
         if (strings.length < 4) continue
         const lines = bestLines({
-          chords: steps.map((step) => step.chord), limits: { ...limits, bass: 'any', notes: [4, 4], strings, families: [families] }, weights: weightsFrom('smooth', {}, 'any'), count: 1,
-          constraints: topsFrom(steps, octave).map((midi, at) => ({ from: at, to: at, kind: 'top' as const, midi })),
+          chords: steps.map((step) => step.chord),
+          limits: { ...limits, bass: 'any', notes: [4, 4], strings, families: [families] },
+          weights: weightsFrom('smooth', {}, 'any'),
+          count: 1,
+          constraints: topsFrom(steps, octave).map((midi, at) => ({
+            from: at,
+            to: at,
+            kind: 'top' as const,
+            midi,
+          })),
         })
         if (lines.ok && lines.value[0]) return lines.value[0]
       }
@@ -71,10 +89,17 @@ function topsFrom(steps: readonly ScaleStep[], octave: number): number[] {
 const OCTAVES = [4, 3, 5]
 
 /** One grip for each step of the scale, the scale going up on top, led as smoothly as the hand allows. */
-export function harmonisedSixthDiminished(chord: ChordSymbol, limits: Limits): Result<{ steps: ScaleStep[]; line: Line }> {
+export function harmonisedSixthDiminished(
+  chord: ChordSymbol,
+  limits: Limits,
+): Result<{ steps: ScaleStep[]; line: Line }> {
   const steps = sixthDiminishedScale(chord)
   if (!steps.ok) return steps
-  const four: Limits = { ...limits, bass: 'any', notes: [Math.min(4, limits.notes[1]), Math.min(4, limits.notes[1])] }
+  const four: Limits = {
+    ...limits,
+    bass: 'any',
+    notes: [Math.min(4, limits.notes[1]), Math.min(4, limits.notes[1])],
+  }
   // From the tonic up where the neck has room for that; else from the step with which it has.
   if (limits.strings === null && limits.families === null)
     for (let from = 0; from < steps.value.length; from += 1) {
@@ -86,11 +111,22 @@ export function harmonisedSixthDiminished(chord: ChordSymbol, limits: Limits): R
   for (const octave of OCTAVES) {
     const tops = topsFrom(steps.value, octave)
     const lines = bestLines({
-      chords: steps.value.map((step) => step.chord), limits: four, weights: weightsFrom('smooth'), count: 1,
+      chords: steps.value.map((step) => step.chord),
+      limits: four,
+      weights: weightsFrom('smooth'),
+      count: 1,
       constraints: tops.map((midi, at) => ({ from: at, to: at, kind: 'top' as const, midi })),
     })
     if (lines.ok && lines.value[0]) return { ok: true, value: { steps: steps.value, line: lines.value[0] } }
     if (!lines.ok) fault ??= lines
   }
-  return fault ?? bad({ code: 'no-grip', message: `No hand holds the scale of ${chord.canonical} within these limits.`, accepted: 'wider frets, reach or notes', text: 'limits' })
+  return (
+    fault ??
+    bad({
+      code: 'no-grip',
+      message: `No hand holds the scale of ${chord.canonical} within these limits.`,
+      accepted: 'wider frets, reach or notes',
+      text: 'limits',
+    })
+  )
 }

@@ -13,6 +13,7 @@ interface TextureOf {
 /** How full the grips under a melody are, and how they are built (common practice). */
 export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices', 'two lines'] as const
 export type Texture = (typeof TEXTURE_NAMES)[number]
+// prettier-ignore
 export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
   full: { says: 'Three to five notes, the bass with them where there is time.' },
   shells: { says: 'Three notes: the melody over the third and the seventh.', notes: [3, 3] },
@@ -23,18 +24,54 @@ export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
 }
 
 /** Two voices are plucked, whatever strings lie between them. */
-export const pluckedWhereThin = (limits: Limits, texture: Texture): Limits => (TEXTURES[texture].notes?.[1] === 2 ? { ...limits, hand: { ...limits.hand, plucked: true } } : limits)
+export const pluckedWhereThin = (limits: Limits, texture: Texture): Limits =>
+  TEXTURES[texture].notes?.[1] === 2 ? { ...limits, hand: { ...limits.hand, plucked: true } } : limits
 
 export function textureLimits(limits: Limits, texture: Texture): Limits {
   const { families = null, notes = limits.notes } = TEXTURES[texture]
   if (texture === 'full') return limits
-  if (texture === 'two voices') return { ...limits, notes, bass: 'any', omit: [...limits.omit, '1', '3', 'b3', '4', '5', 'b5', '#5', '6', '7', 'b7', 'bb7', 'b9', '9', '#9', '11', '#11', 'b13', '13', '2'] }
-  return { ...limits, notes, families, bass: 'any', omit: [...limits.omit, '1', '5', ...(families ? (['9', '11', '13'] as const) : [])] }
+  if (texture === 'two voices')
+    return {
+      ...limits,
+      notes,
+      bass: 'any',
+      omit: [
+        ...limits.omit,
+        '1',
+        '3',
+        'b3',
+        '4',
+        '5',
+        'b5',
+        '#5',
+        '6',
+        '7',
+        'b7',
+        'bb7',
+        'b9',
+        '9',
+        '#9',
+        '11',
+        '#11',
+        'b13',
+        '13',
+        '2',
+      ],
+    }
+  return {
+    ...limits,
+    notes,
+    families,
+    bass: 'any',
+    omit: [...limits.omit, '1', '5', ...(families ? (['9', '11', '13'] as const) : [])],
+  }
 }
 
 /** What a thin texture leaves out is no fault of it. */
 export const textureWeights = (weights: Weights, texture: Texture): Weights =>
-  (texture === 'full' || texture === 'drop 2' ? weights : { ...weights, fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices })
+  texture === 'full' || texture === 'drop 2'
+    ? weights
+    : { ...weights, fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices }
 
 const SWEET = [3, 4, 8, 9]
 const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
@@ -44,5 +81,8 @@ export function twoVoicePrice(voicing: Voicing): number {
   const [low, high] = [voicing.midis[0]!, voicing.midis.at(-1)!]
   const apart = (high - low) % 12
   const lower = voicing.strings.find(({ midi }) => midi === low)!
-  return (SWEET.includes(apart) ? 0 : apart === 5 || apart === 7 ? 1 : 2) + (GUIDES.includes(lower.degree) ? 0 : 0.5)
+  return (
+    (SWEET.includes(apart) ? 0 : apart === 5 || apart === 7 ? 1 : 2) +
+    (GUIDES.includes(lower.degree) ? 0 : 0.5)
+  )
 }

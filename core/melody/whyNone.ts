@@ -12,13 +12,22 @@ export interface LimitNames {
 }
 
 /** Why a melody note can be had nowhere on the neck within the limits, and what would be accepted; null where it can be. */
-export function whyNoNote(midi: number, name: string, where: string, { instrument: { tuning, capo }, frets: [low, high], strings }: Limits, names: LimitNames = {}): Pick<Fault, 'message' | 'accepted'> | null {
+export function whyNoNote(
+  midi: number,
+  name: string,
+  where: string,
+  { instrument: { tuning, capo }, frets: [low, high], strings }: Limits,
+  names: LimitNames = {},
+): Pick<Fault, 'message' | 'accepted'> | null {
   const used = strings ?? tuning.map((_, string) => string)
   const frets = used.map((string) => ({ string, fret: midi - tuning[string]! }))
   const nut = frets.filter(({ fret }) => fret >= capo)
   if (nut.length === 0) {
     const lowest = Math.min(...used.map((string) => tuning[string]! + capo))
-    return { message: `${name} in ${where} lies below the lowest open string in use, ${plainPitchName(lowest)}.`, accepted: 'the melody an octave higher' }
+    return {
+      message: `${name} in ${where} lies below the lowest open string in use, ${plainPitchName(lowest)}.`,
+      accepted: 'the melody an octave higher',
+    }
   }
   if (nut.some(({ fret }) => fret === capo || (fret >= low && fret <= high))) return null
   const nearest = nut.reduce((a, b) => (b.fret < a.fret ? b : a))
@@ -30,5 +39,8 @@ export function whyNoNote(midi: number, name: string, where: string, { instrumen
       accepted: `a highest fret of ${nearest.fret} or more, or the melody an octave lower`,
     }
   }
-  return { message: `${name} in ${where} lies at no fret from ${low} to ${high}: the nearest is ${at}.`, accepted: 'another position, or the melody in another octave' }
+  return {
+    message: `${name} in ${where} lies at no fret from ${low} to ${high}: the nearest is ${at}.`,
+    accepted: 'another position, or the melody in another octave',
+  }
 }

@@ -8,7 +8,11 @@ export interface Stretch {
 }
 
 /** Three stretches from easy to wide on any neck of usual length (common practice, no source for the order of ease). */
-export const STRETCHES: readonly Stretch[] = [{ from: 9, to: 12 }, { from: 5, to: 9 }, { from: 1, to: 5 }]
+export const STRETCHES: readonly Stretch[] = [
+  { from: 9, to: 12 },
+  { from: 5, to: 9 },
+  { from: 1, to: 5 },
+]
 
 export const ANSWERS = ['comfortable', 'just', 'too wide'] as const
 export type Answer = (typeof ANSWERS)[number]
@@ -26,10 +30,18 @@ export const REACH_RANGE_MM = [50, 160] as const
 export function reachFrom(answers: readonly Answer[], scaleLengthMm: number): Hand['reachMm'] {
   const mm = STRETCHES.map(({ from, to }) => reachMm(from, to, scaleLengthMm))
   const widths = (answer: Answer) => mm.filter((_, at) => answers[at] === answer)
-  const [comfortable, just, tooWide] = [Math.max(0, ...widths('comfortable')), widths('just'), Math.min(Infinity, ...widths('too wide'))]
-  const limit = just.length > 0 ? Math.max(...just)
-    : comfortable > 0 && tooWide < Infinity ? (comfortable + tooWide) / 2
-    : comfortable > 0 ? comfortable * BEYOND
-    : tooWide * UNDER
+  const [comfortable, just, tooWide] = [
+    Math.max(0, ...widths('comfortable')),
+    widths('just'),
+    Math.min(Infinity, ...widths('too wide')),
+  ]
+  const limit =
+    just.length > 0
+      ? Math.max(...just)
+      : comfortable > 0 && tooWide < Infinity
+        ? (comfortable + tooWide) / 2
+        : comfortable > 0
+          ? comfortable * BEYOND
+          : tooWide * UNDER
   return Math.round(Math.min(REACH_RANGE_MM[1], Math.max(REACH_RANGE_MM[0], limit)))
 }

@@ -43,10 +43,18 @@ const WEIGHT = {
   thumb: 0.9,
 } as const
 
-export function difficultyOf(presses: readonly Press[], frets: Frets, reach: number, instrument: Instrument, hand: Hand): DifficultyParts {
+export function difficultyOf(
+  presses: readonly Press[],
+  frets: Frets,
+  reach: number,
+  instrument: Instrument,
+  hand: Hand,
+): DifficultyParts {
   const fingers = presses.filter((press) => press.finger !== 'T')
   const parts: DifficultyParts = {
-    fingers: WEIGHT.finger * presses.length + WEIGHT.weak * fingers.filter(({ finger }) => hand.weak.includes(finger as Finger)).length,
+    fingers:
+      WEIGHT.finger * presses.length +
+      WEIGHT.weak * fingers.filter(({ finger }) => hand.weak.includes(finger as Finger)).length,
     stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2,
     placement: 0,
     barre: 0,

@@ -42,7 +42,8 @@ export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): 
   const blame: Blame = { needsFingers: Infinity, reach: null }
   for (const thumbStrings of thumbChoices(frets, instrument, hand)) {
     const left = frets.map((fret, string) => (thumbStrings.includes(string) ? null : fret))
-    const thumb: Press[] = thumbStrings.length > 0 ? [{ finger: 'T', fret: frets[thumbStrings[0]!]!, strings: thumbStrings }] : []
+    const thumb: Press[] =
+      thumbStrings.length > 0 ? [{ finger: 'T', fret: frets[thumbStrings[0]!]!, strings: thumbStrings }] : []
     placeFingers(runsByFret(left, frets, hand), thumb, instrument, hand, ways, blame)
   }
   if (ways.length === 0) return { playable: false, why: reasonFor(blame, hand) }
@@ -67,7 +68,8 @@ function unmutable(frets: Frets, instrument: Instrument, hand: Hand): string | n
   const held = (string: number) => (frets[string] ?? 0) > 0
   for (let string = first + 1; string < last; string += 1) {
     if (frets[string] !== null) continue
-    if (!hand.innerMutes) return `string ${stringNumber(string, frets.length)} would have to be muted between sounding strings`
+    if (!hand.innerMutes)
+      return `string ${stringNumber(string, frets.length)} would have to be muted between sounding strings`
     if (!held(string - 1) && !held(string + 1))
       return `string ${stringNumber(string, frets.length)} has no held neighbour to mute it`
   }
@@ -80,7 +82,8 @@ function thumbChoices(frets: Frets, instrument: Instrument, hand: Hand): number[
   const lowest = frets[0] ?? 0
   if (!hand.thumb || lowest === 0) return choices
   const others = frets.slice(1).filter((fret): fret is number => fret !== null && fret > 0)
-  const near = others.length === 0 || reachMm(lowest, Math.min(...others), instrument.scaleLengthMm) <= THUMB_REACH_MM
+  const near =
+    others.length === 0 || reachMm(lowest, Math.min(...others), instrument.scaleLengthMm) <= THUMB_REACH_MM
   if (!near) return choices
   choices.push([0])
   if (frets[1] === lowest) choices.push([0, 1])
@@ -89,10 +92,15 @@ function thumbChoices(frets: Frets, instrument: Instrument, hand: Hand): number[
 
 /** For each held fret from the lowest: every way to share its strings among fingers, as runs of strings. */
 function runsByFret(left: Frets, whole: Frets, hand: Hand): { fret: number; splits: number[][][] }[] {
-  const held = [...new Set(left.filter((fret): fret is number => fret !== null && fret > 0))].sort((a, b) => a - b)
+  const held = [...new Set(left.filter((fret): fret is number => fret !== null && fret > 0))].sort(
+    (a, b) => a - b,
+  )
   return held.map((fret) => {
     const strings = left.flatMap((other, string) => (other === fret ? [string] : []))
-    return { fret, splits: splitsInto(strings, (run) => run.length === 1 || (hand.barre && canBarre(run, fret, whole))) }
+    return {
+      fret,
+      splits: splitsInto(strings, (run) => run.length === 1 || (hand.barre && canBarre(run, fret, whole))),
+    }
   })
 }
 
@@ -123,13 +131,19 @@ interface Blame {
 }
 
 function placeFingers(
-  held: { fret: number; splits: number[][][] }[], thumb: Press[], instrument: Instrument, hand: Hand, ways: Press[][], blame: Blame,
+  held: { fret: number; splits: number[][][] }[],
+  thumb: Press[],
+  instrument: Instrument,
+  hand: Hand,
+  ways: Press[][],
+  blame: Blame,
 ): void {
   const usable = ([1, 2, 3, 4] as const).filter((finger) => !hand.missing.includes(finger))
   const choose = (level: number, runs: { fret: number; strings: number[] }[]) => {
     const remaining = held[level]
     if (remaining) {
-      for (const split of remaining.splits) choose(level + 1, [...runs, ...split.map((strings) => ({ fret: remaining.fret, strings }))])
+      for (const split of remaining.splits)
+        choose(level + 1, [...runs, ...split.map((strings) => ({ fret: remaining.fret, strings }))])
       return
     }
     if (runs.length > usable.length) {
@@ -149,14 +163,21 @@ function placeFingers(
     for (let at = from; at <= lastPossible; at += 1) {
       const finger = usable[at]!
       const press: Press = { finger, fret: run.fret, strings: run.strings }
-      if (run.strings.at(-1)! - run.strings[0]! + 1 > LONGEST_BARRE[finger] && run.strings.length > 1) continue
+      if (run.strings.at(-1)! - run.strings[0]! + 1 > LONGEST_BARRE[finger] && run.strings.length > 1)
+        continue
       if (withinReach(press, placed, instrument, hand, blame)) number(runs, at + 1, [...placed, press])
     }
   }
   choose(0, [])
 }
 
-function withinReach(press: Press, placed: Press[], instrument: Instrument, hand: Hand, blame: Blame): boolean {
+function withinReach(
+  press: Press,
+  placed: Press[],
+  instrument: Instrument,
+  hand: Hand,
+  blame: Blame,
+): boolean {
   for (const other of placed) {
     const mm = reachMm(other.fret, press.fret, instrument.scaleLengthMm)
     const over = mm - pairReachMm(hand, other.finger as Finger, press.finger as Finger)
@@ -171,10 +192,20 @@ function withinReach(press: Press, placed: Press[], instrument: Instrument, hand
 function reasonFor(blame: Blame, hand: Hand): string {
   if (blame.reach)
     return `${FINGER_NAMES[blame.reach.a]} to ${FINGER_NAMES[blame.reach.b]} ${Math.round(blame.reach.mm)} mm at fret ${blame.reach.fret}, over this hand's reach`
-  if (Number.isFinite(blame.needsFingers) && blame.needsFingers > 4 - hand.missing.length) return `needs ${NUMBER_WORDS[blame.needsFingers] ?? blame.needsFingers} fingers${hand.barre ? '' : ' without a barre'}${hand.missing.length > 0 ? `, this hand has ${4 - hand.missing.length}` : ''}`
+  if (Number.isFinite(blame.needsFingers) && blame.needsFingers > 4 - hand.missing.length)
+    return `needs ${NUMBER_WORDS[blame.needsFingers] ?? blame.needsFingers} fingers${hand.barre ? '' : ' without a barre'}${hand.missing.length > 0 ? `, this hand has ${4 - hand.missing.length}` : ''}`
   return 'no finger can lie across these strings'
 }
-const NUMBER_WORDS: Readonly<Record<number, string>> = { 1: 'one', 2: 'two', 3: 'three', 4: 'four', 5: 'five', 6: 'six', 7: 'seven', 8: 'eight' }
+const NUMBER_WORDS: Readonly<Record<number, string>> = {
+  1: 'one',
+  2: 'two',
+  3: 'three',
+  4: 'four',
+  5: 'five',
+  6: 'six',
+  7: 'seven',
+  8: 'eight',
+}
 
 function describe(presses: Press[], frets: Frets, instrument: Instrument, hand: Hand): Fingering {
   const fingers: Fingering['fingers'] = frets.map((fret) => (fret === null ? null : 0))

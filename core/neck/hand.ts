@@ -20,7 +20,14 @@ export interface Hand {
  * 100 mm lets a hand hold four frets in first position (97 mm) and five from the sixth fret up.
  * Common practice; a player's own calibration replaces it.
  */
-export const DEFAULT_HAND: Hand = { reachMm: 100, thumb: false, barre: true, innerMutes: true, missing: [], weak: [] }
+export const DEFAULT_HAND: Hand = {
+  reachMm: 100,
+  thumb: false,
+  barre: true,
+  innerMutes: true,
+  missing: [],
+  weak: [],
+}
 
 export type Finger = 1 | 2 | 3 | 4
 export type FingerOrThumb = Finger | 'T'
@@ -31,8 +38,11 @@ export type FingerOrThumb = Finger | 'T'
  * 55 mm, two frets from about the fifth fret up. Common practice, no source.
  */
 const PAIR_SHARE: Readonly<Record<string, number>> = {
-  '12': 0.7, '13': 0.88, '14': 1,
-  '23': 0.55, '24': 0.8,
+  '12': 0.7,
+  '13': 0.88,
+  '14': 1,
+  '23': 0.55,
+  '24': 0.8,
   '34': 0.55,
 }
 
@@ -41,5 +51,9 @@ export const pairReachMm = (hand: Hand, a: Finger, b: Finger): number =>
   hand.reachMm * PAIR_SHARE[a < b ? `${a}${b}` : `${b}${a}`]!
 
 export const FINGER_NAMES: Readonly<Record<FingerOrThumb, string>> = {
-  1: 'index', 2: 'middle', 3: 'ring', 4: 'little finger', T: 'thumb',
+  1: 'index',
+  2: 'middle',
+  3: 'ring',
+  4: 'little finger',
+  T: 'thumb',
 }

@@ -15,6 +15,7 @@ export interface NamedInstrument {
 }
 
 /** Usual instruments. Tunings are the trade's standard ones; scale lengths are those most makers use (common practice, no source). */
+// prettier-ignore
 export const INSTRUMENTS: Readonly<Record<string, NamedInstrument>> = {
   standard: { name: 'Guitar, standard tuning', tuning: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'], scaleLengthMm: 648, frets: 20, cutaway: 15 },
   dropD: { name: 'Guitar, drop D', tuning: ['D2', 'A2', 'D3', 'G3', 'B3', 'E4'], scaleLengthMm: 648, frets: 20, cutaway: 15 },
@@ -28,4 +29,7 @@ export const INSTRUMENTS: Readonly<Record<string, NamedInstrument>> = {
 export const STRINGS_RANGE = [4, 8] as const
 export const SCALE_LENGTH_RANGE_MM = [300, 1000] as const
 
-export const instrumentOf = ({ tuning, scaleLengthMm }: Pick<NamedInstrument, 'tuning' | 'scaleLengthMm'>, capo: number): Instrument => ({ tuning: tuning.map(midi), capo, scaleLengthMm })
+export const instrumentOf = (
+  { tuning, scaleLengthMm }: Pick<NamedInstrument, 'tuning' | 'scaleLengthMm'>,
+  capo: number,
+): Instrument => ({ tuning: tuning.map(midi), capo, scaleLengthMm })

@@ -8,7 +8,12 @@ import { DEFAULT_HAND, pairReachMm, type Finger } from './hand'
 import { DEFAULT_SCALE_LENGTH_MM, fretMm, reachMm, soundAt, STANDARD_GUITAR } from './instrument'
 
 const L = DEFAULT_SCALE_LENGTH_MM
-const hold = (text: string, hand = DEFAULT_HAND) => fingeringsOf(text.split(' ').map((fret) => (fret === 'x' ? null : Number(fret))), STANDARD_GUITAR, hand)
+const hold = (text: string, hand = DEFAULT_HAND) =>
+  fingeringsOf(
+    text.split(' ').map((fret) => (fret === 'x' ? null : Number(fret))),
+    STANDARD_GUITAR,
+    hand,
+  )
 const easiest = (text: string) => {
   const answer = hold(text)
   return answer.playable ? answer.fingerings[0]!.fingers.map((finger) => finger ?? 'x').join(' ') : answer.why
@@ -27,12 +32,25 @@ describe('fret distances (twelve-tone equal temperament: the twelfth fret halves
 
 describe('fingering', () => {
   test.each([
-    ['x 3 2 0 1 0', 'x 3 2 0 1 0'], ['x 0 2 2 1 0', 'x 0 2 3 1 0'], ['0 2 2 1 0 0', '0 2 3 1 0 0'], ['x x 0 2 3 2', 'x x 0 1 3 2'],
-    ['x 0 2 2 2 0', 'x 0 1 2 3 0'], ['1 3 3 2 1 1', '1 3 4 2 1 1'], ['3 x 3 4 3 x', '1 x 2 4 3 x'], ['3 2 0 0 0 1', '3 2 0 0 0 1'],
-  ])('%s is held %s, as method books have it (common practice, no source)', (frets, fingers) => expect(easiest(frets)).toBe(fingers))
+    ['x 3 2 0 1 0', 'x 3 2 0 1 0'],
+    ['x 0 2 2 1 0', 'x 0 2 3 1 0'],
+    ['0 2 2 1 0 0', '0 2 3 1 0 0'],
+    ['x x 0 2 3 2', 'x x 0 1 3 2'],
+    ['x 0 2 2 2 0', 'x 0 1 2 3 0'],
+    ['1 3 3 2 1 1', '1 3 4 2 1 1'],
+    ['3 x 3 4 3 x', '1 x 2 4 3 x'],
+    ['3 2 0 0 0 1', '3 2 0 0 0 1'],
+  ])('%s is held %s, as method books have it (common practice, no source)', (frets, fingers) =>
+    expect(easiest(frets)).toBe(fingers),
+  )
   test.each([
-    ['1 2 3 4 5 6', /needs six fingers/], ['1 x x x x x', null], ['x 1 x x x 9', /has no held neighbour/], ['x x 1 x 7 x', /\d+ mm at fret 1, over this hand/],
-    ['x x x x x x', /no string sounds/], ['0 x x 0 x x', /no held neighbour to mute/], ['2 4 0 4 4 0', null],
+    ['1 2 3 4 5 6', /needs six fingers/],
+    ['1 x x x x x', null],
+    ['x 1 x x x 9', /has no held neighbour/],
+    ['x x 1 x 7 x', /\d+ mm at fret 1, over this hand/],
+    ['x x x x x x', /no string sounds/],
+    ['0 x x 0 x x', /no held neighbour to mute/],
+    ['2 4 0 4 4 0', null],
   ])('%s: %s', (frets, why) => {
     const answer = hold(frets)
     if (why === null) expect(answer.playable).toBe(true)
@@ -46,38 +64,58 @@ describe('fingering', () => {
     expect(withThumb.playable && withThumb.fingerings.some((fingering) => fingering.thumb)).toBe(true)
   })
   test('a wider hand holds whatever a narrower one does, and every answer keeps the rules of the hand', () => {
-    const grip = fc.array(fc.option(fc.integer({ min: 0, max: 9 }), { nil: null }), { minLength: 6, maxLength: 6 })
-    fc.assert(fc.property(grip, fc.integer({ min: 60, max: 130 }), (frets, reach) => {
-      const hand = { ...DEFAULT_HAND, reachMm: reach }
-      const answer = fingeringsOf(frets, STANDARD_GUITAR, hand)
-      if (!answer.playable) return
-      expect(fingeringsOf(frets, STANDARD_GUITAR, { ...hand, reachMm: reach + 20 }).playable).toBe(true)
-      for (const { presses, fingers } of answer.fingerings) {
-        expect(fingers.map((finger) => finger === null)).toEqual(frets.map((fret) => fret === null))
-        expect(fingers.map((finger) => finger === 0)).toEqual(frets.map((fret) => fret === 0))
-        expect(new Set(presses.map((press) => press.finger)).size).toBe(presses.length)
-        for (const press of presses) for (const string of press.strings) expect(frets[string]).toBe(press.fret)
-        for (const a of presses) for (const b of presses) {
-          if (a === b || a.finger > b.finger) continue
-          expect(b.fret).toBeGreaterThanOrEqual(a.fret)
-          expect(reachMm(a.fret, b.fret, L)).toBeLessThanOrEqual(pairReachMm(hand, a.finger as Finger, b.finger as Finger))
+    const grip = fc.array(fc.option(fc.integer({ min: 0, max: 9 }), { nil: null }), {
+      minLength: 6,
+      maxLength: 6,
+    })
+    fc.assert(
+      fc.property(grip, fc.integer({ min: 60, max: 130 }), (frets, reach) => {
+        const hand = { ...DEFAULT_HAND, reachMm: reach }
+        const answer = fingeringsOf(frets, STANDARD_GUITAR, hand)
+        if (!answer.playable) return
+        expect(fingeringsOf(frets, STANDARD_GUITAR, { ...hand, reachMm: reach + 20 }).playable).toBe(true)
+        for (const { presses, fingers } of answer.fingerings) {
+          expect(fingers.map((finger) => finger === null)).toEqual(frets.map((fret) => fret === null))
+          expect(fingers.map((finger) => finger === 0)).toEqual(frets.map((fret) => fret === 0))
+          expect(new Set(presses.map((press) => press.finger)).size).toBe(presses.length)
+          for (const press of presses)
+            for (const string of press.strings) expect(frets[string]).toBe(press.fret)
+          for (const a of presses)
+            for (const b of presses) {
+              if (a === b || a.finger > b.finger) continue
+              expect(b.fret).toBeGreaterThanOrEqual(a.fret)
+              expect(reachMm(a.fret, b.fret, L)).toBeLessThanOrEqual(
+                pairReachMm(hand, a.finger as Finger, b.finger as Finger),
+              )
+            }
         }
-      }
-    }), { numRuns: 800 })
+      }),
+      { numRuns: 800 },
+    )
   })
   test('difficulty is the sum of its parts and answers come easiest first', () => {
     const answer = hold('x 3 5 4 5 x')
     if (!answer.playable) throw new Error(answer.why)
-    for (const { difficulty, parts } of answer.fingerings) expect(Object.values(parts).reduce((a, b) => a + b, 0)).toBeCloseTo(difficulty, 9)
+    for (const { difficulty, parts } of answer.fingerings)
+      expect(Object.values(parts).reduce((a, b) => a + b, 0)).toBeCloseTo(difficulty, 9)
     const list = answer.fingerings.map((fingering) => fingering.difficulty)
     expect(list).toEqual([...list].sort((a, b) => a - b))
   })
 })
 
-interface Shape { frets: number[]; fingers: number[]; baseFret: number; midi: number[] }
-const dataset = Object.values(guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>).flat()
-const fretsOf = (shape: Shape) => shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
-const symbolOf = (entry: { key: string; suffix: string }) => entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
+interface Shape {
+  frets: number[]
+  fingers: number[]
+  baseFret: number
+  midi: number[]
+}
+const dataset = Object.values(
+  guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>,
+).flat()
+const fretsOf = (shape: Shape) =>
+  shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
+const symbolOf = (entry: { key: string; suffix: string }) =>
+  entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
 
 /** Suffixes whose shapes hold a tone that our reading of the symbol does not: the dataset keeps the major third under an 11. */
 const WITH_MORE_TONES = ['11', 'maj11', 'mmaj11', '13', 'maj13']
@@ -89,10 +127,16 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
   test('there are thousands of shapes', () => expect(shapes.length).toBeGreaterThan(2000))
   test('the frets of every shape sound what the dataset says', () => {
     for (const { shape } of shapes)
-      expect(fretsOf(shape).flatMap((fret, string) => (fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)])).sort((a, b) => a - b)).toEqual([...shape.midi].sort((a, b) => a - b))
+      expect(
+        fretsOf(shape)
+          .flatMap((fret, string) => (fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)]))
+          .sort((a, b) => a - b),
+      ).toEqual([...shape.midi].sort((a, b) => a - b))
   })
   test('every symbol is read, and the shapes hold its chord tones, but for the differences listed', () => {
-    const unread = new Set(dataset.filter((entry) => !parseChord(symbolOf(entry)).ok).map((entry) => entry.suffix))
+    const unread = new Set(
+      dataset.filter((entry) => !parseChord(symbolOf(entry)).ok).map((entry) => entry.suffix),
+    )
     expect([...unread]).toEqual(['7sg'])
     let foreign = 0
     for (const { entry, shape } of shapes) {
@@ -105,7 +149,9 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
     expect(foreign).toBeLessThanOrEqual(FOREIGN_NOTES_ELSEWHERE)
   })
   test('at least 95 in 100 are playable by our fingering (99 measured; the rest is in docs/checks.md)', () => {
-    const playable = shapes.filter(({ shape }) => fingeringsOf(fretsOf(shape), STANDARD_GUITAR, { ...DEFAULT_HAND, thumb: true }).playable)
+    const playable = shapes.filter(
+      ({ shape }) => fingeringsOf(fretsOf(shape), STANDARD_GUITAR, { ...DEFAULT_HAND, thumb: true }).playable,
+    )
     expect(playable.length / shapes.length).toBeGreaterThanOrEqual(0.95)
   })
 })

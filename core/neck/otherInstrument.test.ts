@@ -7,16 +7,21 @@ import { INSTRUMENTS, instrumentOf } from './instruments'
 import { isStandard, movedTo, parseStringing, stringingName } from './otherInstrument'
 
 const dropD = instrumentOf(INSTRUMENTS.dropD!, 0)
-const sounding = (frets: Frets, on: Instrument) => frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(on, string, fret)])).sort((a, b) => a - b)
+const sounding = (frets: Frets, on: Instrument) =>
+  frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(on, string, fret)])).sort((a, b) => a - b)
 const move = (frets: Frets, from: Instrument, to: Instrument) => movedTo(frets, from, to, DEFAULT_HAND, 15)
 
 test('an instrument is written and read back, with its capo', () => {
-  for (const one of Object.values(INSTRUMENTS)) for (const capo of [0, 3]) {
-    const { tuning } = instrumentOf(one, capo)
-    expect(parseStringing(stringingName({ tuning, capo }))).toEqual({ ok: true, value: { tuning, capo } })
-  }
+  for (const one of Object.values(INSTRUMENTS))
+    for (const capo of [0, 3]) {
+      const { tuning } = instrumentOf(one, capo)
+      expect(parseStringing(stringingName({ tuning, capo }))).toEqual({ ok: true, value: { tuning, capo } })
+    }
   expect(stringingName(STANDARD_GUITAR)).toBe('E2 A2 D3 G3 B3 E4 capo 0')
-  expect(parseStringing('six strings')).toMatchObject({ ok: false, fault: { accepted: 'E2 A2 D3 G3 B3 E4 capo 0' } })
+  expect(parseStringing('six strings')).toMatchObject({
+    ok: false,
+    fault: { accepted: 'E2 A2 D3 G3 B3 E4 capo 0' },
+  })
   expect(isStandard(STANDARD_GUITAR.tuning)).toBe(true)
   expect(isStandard(dropD.tuning)).toBe(false)
 })
@@ -37,12 +42,23 @@ test('under a capo open strings are gone; the same pitches are found on other st
 
 test('what is moved sounds exactly what it sounded, and a hand holds it', () => {
   const fret = fc.option(fc.integer({ min: 0, max: 9 }), { nil: null })
-  const instruments = Object.values(INSTRUMENTS).map((one) => instrumentOf(one, 0)).filter(({ tuning }) => tuning.length === 6)
-  fc.assert(fc.property(fc.tuple(fret, fret, fret, fret, fret, fret), fc.constantFrom(...instruments), fc.constantFrom(...instruments), (frets, from, to) => {
-    const moved = move(frets, from, to)
-    if (!moved || frets.every((one) => one === null)) return
-    expect(sounding(moved, to)).toEqual(sounding(frets, from))
-    if (stringingName(from) !== stringingName(to)) expect(fingeringsOf(moved, to, DEFAULT_HAND).playable).toBe(true)
-  }), { numRuns: 60 })
+  const instruments = Object.values(INSTRUMENTS)
+    .map((one) => instrumentOf(one, 0))
+    .filter(({ tuning }) => tuning.length === 6)
+  fc.assert(
+    fc.property(
+      fc.tuple(fret, fret, fret, fret, fret, fret),
+      fc.constantFrom(...instruments),
+      fc.constantFrom(...instruments),
+      (frets, from, to) => {
+        const moved = move(frets, from, to)
+        if (!moved || frets.every((one) => one === null)) return
+        expect(sounding(moved, to)).toEqual(sounding(frets, from))
+        if (stringingName(from) !== stringingName(to))
+          expect(fingeringsOf(moved, to, DEFAULT_HAND).playable).toBe(true)
+      },
+    ),
+    { numRuns: 60 },
+  )
   expect(sounding([0, null, null, null, null, null], dropD)).toEqual([midi('D2')])
 })

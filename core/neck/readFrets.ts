@@ -15,7 +15,10 @@ export function readFrets(text: string, strings: number): Result<Frets> {
   const words = /[\s,\-–]/.test(plain) ? plain.split(/[\s,\-–]+/).filter(Boolean) : [...plain]
   const wrong = words.find((word) => !/^(x|m|\d{1,2})$/i.test(word))
   if (wrong !== undefined) return refuse(`“${wrong}” is no fret.`)
-  if (words.length !== strings) return refuse(`That is ${words.length} ${words.length === 1 ? 'string' : 'strings'}; the instrument has ${strings}.`)
+  if (words.length !== strings)
+    return refuse(
+      `That is ${words.length} ${words.length === 1 ? 'string' : 'strings'}; the instrument has ${strings}.`,
+    )
   const frets = words.map((word) => (/^\d/.test(word) ? Number(word) : null))
   const high = frets.find((fret) => fret !== null && fret > MOST_FRET)
   return high === undefined ? good(frets) : refuse(`Fret ${high} is beyond any neck.`)

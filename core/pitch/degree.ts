@@ -32,7 +32,25 @@ export type Degree = keyof typeof DEGREE_TABLE
 
 /** Every degree in listing order. Object keys that look like integers would sort first, so the order is spelled out. */
 export const DEGREES: readonly Degree[] = [
-  '1', '2', 'b3', '3', '4', 'b5', '5', '#5', '6', 'bb7', 'b7', '7', 'b9', '9', '#9', '11', '#11', 'b13', '13',
+  '1',
+  '2',
+  'b3',
+  '3',
+  '4',
+  'b5',
+  '5',
+  '#5',
+  '6',
+  'bb7',
+  'b7',
+  '7',
+  'b9',
+  '9',
+  '#9',
+  '11',
+  '#11',
+  'b13',
+  '13',
 ]
 
 export const isDegree = (text: string): text is Degree => Object.hasOwn(DEGREE_TABLE, text)

@@ -31,7 +31,12 @@ export function parseKey(text: string): Result<Key> {
   const mode: Mode = word === 'm' || word === '-' || /^min/i.test(word) ? 'minor' : 'major'
   const key: Key = { tonic: tonic.value, mode }
   if (Math.abs(signatureOf(key)) > 7)
-    return bad({ code: 'bad-key', message: `${keyName(key)} would need ${Math.abs(signatureOf(key))} ${signatureOf(key) > 0 ? 'sharps' : 'flats'}.`, accepted: help, text })
+    return bad({
+      code: 'bad-key',
+      message: `${keyName(key)} would need ${Math.abs(signatureOf(key))} ${signatureOf(key) > 0 ? 'sharps' : 'flats'}.`,
+      accepted: help,
+      text,
+    })
   return good(key)
 }
 

@@ -53,7 +53,10 @@ const PAIRS = { from: new Int16Array(128), to: new Int16Array(128) }
  * scratch arrays until the next call.
  * @returns how many pairs there are
  */
-export function pairing(a: readonly number[], b: readonly number[]): { count: number; from: Int16Array; to: Int16Array } {
+export function pairing(
+  a: readonly number[],
+  b: readonly number[],
+): { count: number; from: Int16Array; to: Int16Array } {
   const width = b.length
   for (let i = 0; i < a.length; i += 1)
     for (let j = 0; j < width; j += 1) {
@@ -76,8 +79,10 @@ export function pairing(a: readonly number[], b: readonly number[]): { count: nu
     const diagonal = i > 0 && j > 0 ? table[at - width - 1]! : Infinity
     const up = i > 0 ? table[at - width]! : Infinity
     const left = j > 0 ? table[at - 1]! : Infinity
-    if (diagonal <= up && diagonal <= left) { i -= 1; j -= 1 }
-    else if (up <= left) i -= 1
+    if (diagonal <= up && diagonal <= left) {
+      i -= 1
+      j -= 1
+    } else if (up <= left) i -= 1
     else j -= 1
   }
   return { count, ...PAIRS }
@@ -117,7 +122,8 @@ export function leastClassMotion(a: readonly number[], b: readonly number[]): Vo
         const steps = partners.filter((_, index) => set & (1 << index))
         const total = state.total + steps.reduce((sum, step) => sum + Math.abs(step.semitones), 0)
         const known = next.get(covered | set)
-        if (!known || total < known.total) next.set(covered | set, { total, steps: [...state.steps, ...steps] })
+        if (!known || total < known.total)
+          next.set(covered | set, { total, steps: [...state.steps, ...steps] })
       }
     }
     states = next

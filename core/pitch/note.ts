@@ -44,7 +44,8 @@ const NOTE_HELP = 'a letter A to G in capitals, with up to two of b or # (Bb, F#
 /** Reads `Bb`, `F♯`, `C##`. Up to two accidentals, not mixed. */
 export function parseNote(text: string): Result<Note> {
   const match = /^([A-G])(bb|##|b|#|x)?$/.exec(plainAccidentals(text.trim()))
-  if (!match) return bad({ code: 'bad-note', message: `"${text}" is not a note name.`, accepted: NOTE_HELP, text })
+  if (!match)
+    return bad({ code: 'bad-note', message: `"${text}" is not a note name.`, accepted: NOTE_HELP, text })
   return good({ letter: LETTERS.indexOf(match[1]!), alter: alterOf(match[2] ?? '') })
 }
 
@@ -58,7 +59,11 @@ export function parsePitch(text: string): Result<Pitch> {
       accepted: `${NOTE_HELP}, then an octave number -1 to 9 (Db4)`,
       text,
     })
-  return good({ letter: LETTERS.indexOf(match[1]!), alter: alterOf(match[2] ?? ''), octave: Number(match[3]) })
+  return good({
+    letter: LETTERS.indexOf(match[1]!),
+    alter: alterOf(match[2] ?? ''),
+    octave: Number(match[3]),
+  })
 }
 
 /** The pitch that spells `midi` as `note`; the note must have that sound. */

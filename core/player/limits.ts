@@ -7,10 +7,20 @@ export type Body = Pick<PlayerSettings, 'instrument' | 'hand'>
 
 /** What the grips of a tune keep to, for this player. */
 export const limitsFor = ({ instrument, hand }: Body, capo: number, bass: BassRule): Limits =>
-  tuneLimits(capo, bass, { tuning: instrument.tuning.map(midi), scaleLengthMm: instrument.scaleLengthMm }, hand, instrument.cutaway)
+  tuneLimits(
+    capo,
+    bass,
+    { tuning: instrument.tuning.map(midi), scaleLengthMm: instrument.scaleLengthMm },
+    hand,
+    instrument.cutaway,
+  )
 
 /** What grips in general keep to, for this player: any number of notes, any chord tone lowest, all over the neck. */
 export const wholeNeck = ({ instrument, hand }: Body): Limits => ({
-  ...DEFAULT_LIMITS, bass: 'any', notes: [2, instrument.tuning.length], hand, frets: [0, instrument.cutaway],
+  ...DEFAULT_LIMITS,
+  bass: 'any',
+  notes: [2, instrument.tuning.length],
+  hand,
+  frets: [0, instrument.cutaway],
   instrument: { tuning: instrument.tuning.map(midi), scaleLengthMm: instrument.scaleLengthMm, capo: 0 },
 })

@@ -9,11 +9,19 @@ const MELODY_FRETS = 17
  * @param window frets the hand stays in; null for the whole neck
  * @param topString the highest string in use, counted from 1
  */
-export function melodyLimits(body: Body, capo: number, bass: BassRule, window: readonly [number, number] | null = null, topString = 1): Limits {
+export function melodyLimits(
+  body: Body,
+  capo: number,
+  bass: BassRule,
+  window: readonly [number, number] | null = null,
+  topString = 1,
+): Limits {
   const limits = limitsFor(body, capo, bass)
   const strings = limits.instrument.tuning.length
   return {
-    ...limits, frets: window ?? [0, Math.max(limits.frets[1], Math.min(body.instrument.cutaway, MELODY_FRETS))], notes: [2, limits.notes[1]],
+    ...limits,
+    frets: window ?? [0, Math.max(limits.frets[1], Math.min(body.instrument.cutaway, MELODY_FRETS))],
+    notes: [2, limits.notes[1]],
     strings: topString > 1 ? Array.from({ length: strings - topString + 1 }, (_, at) => at) : null,
   }
 }

@@ -12,27 +12,43 @@ const share = z.number().min(0).max(1)
 const leaning = z.enum(LEANINGS)
 
 export const tasteSettings = z.strictObject({
-  far: share, busy: share, bassSteps: share,
-  schools: z.strictObject(Object.fromEntries(SCHOOL_NAMES.map((school) => [school, leaning])) as Record<School, typeof leaning>),
+  far: share,
+  busy: share,
+  bassSteps: share,
+  schools: z.strictObject(
+    Object.fromEntries(SCHOOL_NAMES.map((school) => [school, leaning])) as Record<School, typeof leaning>,
+  ),
 })
 
-const pitch = z.string().max(5).refine((text) => parsePitch(text).ok, 'a pitch such as E2')
+const pitch = z
+  .string()
+  .max(5)
+  .refine((text) => parsePitch(text).ok, 'a pitch such as E2')
 const instrumentShape = z.strictObject({
   name: z.string().trim().min(1, 'a name of 1 to 60 letters').max(60, 'a name of 1 to 60 letters'),
   /** Open strings from the lowest, in scientific pitch. */
-  tuning: z.array(pitch).min(STRINGS_RANGE[0], `${STRINGS_RANGE[0]} to ${STRINGS_RANGE[1]} strings`).max(STRINGS_RANGE[1], `${STRINGS_RANGE[0]} to ${STRINGS_RANGE[1]} strings`),
+  tuning: z
+    .array(pitch)
+    .min(STRINGS_RANGE[0], `${STRINGS_RANGE[0]} to ${STRINGS_RANGE[1]} strings`)
+    .max(STRINGS_RANGE[1], `${STRINGS_RANGE[0]} to ${STRINGS_RANGE[1]} strings`),
   scaleLengthMm: z.number().min(SCALE_LENGTH_RANGE_MM[0]).max(SCALE_LENGTH_RANGE_MM[1]),
   frets: z.int().min(5).max(36),
   /** The highest fret the hand gets to at ease. */
   cutaway: z.int().min(5).max(36),
 })
-export const instrumentSettings = instrumentShape.refine(({ frets, cutaway }) => cutaway <= frets, { message: 'a highest fret that the neck has', path: ['cutaway'] })
+export const instrumentSettings = instrumentShape.refine(({ frets, cutaway }) => cutaway <= frets, {
+  message: 'a highest fret that the neck has',
+  path: ['cutaway'],
+})
 
 const finger = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
 export const handSettings = z.strictObject({
   reachMm: z.number().min(REACH_RANGE_MM[0]).max(REACH_RANGE_MM[1]),
-  thumb: z.boolean(), barre: z.boolean(), innerMutes: z.boolean(),
-  missing: z.array(finger).max(3), weak: z.array(finger).max(4),
+  thumb: z.boolean(),
+  barre: z.boolean(),
+  innerMutes: z.boolean(),
+  missing: z.array(finger).max(3),
+  weak: z.array(finger).max(4),
 })
 
 /** Styles of their own a player can keep. */
@@ -53,32 +69,45 @@ export const playerSettings = z.strictObject({
 export type PlayerSettings = z.infer<typeof playerSettings>
 
 export const DEFAULT_PLAYER: PlayerSettings = {
-  taste: DEFAULT_TASTE, depth: 1,
+  taste: DEFAULT_TASTE,
+  depth: 1,
   instrument: { ...INSTRUMENTS.standard!, tuning: [...INSTRUMENTS.standard!.tuning] },
   hand: { ...DEFAULT_HAND, missing: [...DEFAULT_HAND.missing], weak: [...DEFAULT_HAND.weak] },
-  leftHanded: false, styles: [],
+  leftHanded: false,
+  styles: [],
 }
 
 /** Some settings, field by field, so that two tabs change different things without undoing one another's. Styles are kept and given up by name. */
-export const playerChange = z.strictObject({
-  taste: tasteSettings.extend({ schools: tasteSettings.shape.schools.partial() }).partial(),
-  depth: playerSettings.shape.depth,
-  instrument: instrumentShape.partial(),
-  hand: handSettings.partial(),
-  leftHanded: z.boolean(),
-  styles: z.strictObject({ kept: z.array(ownStyle).max(MOST_STYLES), gone: z.array(z.string().max(40)).max(MOST_STYLES) }),
-}).partial()
+export const playerChange = z
+  .strictObject({
+    taste: tasteSettings.extend({ schools: tasteSettings.shape.schools.partial() }).partial(),
+    depth: playerSettings.shape.depth,
+    instrument: instrumentShape.partial(),
+    hand: handSettings.partial(),
+    leftHanded: z.boolean(),
+    styles: z.strictObject({
+      kept: z.array(ownStyle).max(MOST_STYLES),
+      gone: z.array(z.string().max(40)).max(MOST_STYLES),
+    }),
+  })
+  .partial()
 export type PlayerChange = z.infer<typeof playerChange>
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 const changedFields = <T extends object>(before: T, after: T): Partial<T> =>
-  Object.fromEntries(Object.entries(after).filter(([name, value]) => !same(value, before[name as keyof T]))) as Partial<T>
+  Object.fromEntries(
+    Object.entries(after).filter(([name, value]) => !same(value, before[name as keyof T])),
+  ) as Partial<T>
 
 /** What one state of the settings has that another has not. */
 export function differences(before: PlayerSettings, after: PlayerSettings): PlayerChange {
   const change: PlayerChange = {}
   const taste = changedFields(before.taste, after.taste)
-  if (Object.keys(taste).length > 0) change.taste = { ...taste, ...(taste.schools ? { schools: changedFields(before.taste.schools, after.taste.schools) } : {}) }
+  if (Object.keys(taste).length > 0)
+    change.taste = {
+      ...taste,
+      ...(taste.schools ? { schools: changedFields(before.taste.schools, after.taste.schools) } : {}),
+    }
   const instrument = changedFields(before.instrument, after.instrument)
   if (Object.keys(instrument).length > 0) change.instrument = instrument
   const hand = changedFields(before.hand, after.hand)
@@ -86,22 +115,42 @@ export function differences(before: PlayerSettings, after: PlayerSettings): Play
   if (before.depth !== after.depth) change.depth = after.depth
   if (before.leftHanded !== after.leftHanded) change.leftHanded = after.leftHanded
   const kept = after.styles.filter((style) => !before.styles.some((one) => same(one, style)))
-  const gone = before.styles.filter(({ name }) => !after.styles.some((one) => one.name === name)).map(({ name }) => name)
+  const gone = before.styles
+    .filter(({ name }) => !after.styles.some((one) => one.name === name))
+    .map(({ name }) => name)
   if (kept.length > 0 || gone.length > 0) change.styles = { kept, gone }
   return change
 }
 
 /** Two changes as one, the second on top. */
 export function bothChanges(first: PlayerChange, second: PlayerChange): PlayerChange {
-  const taste = { ...first.taste, ...second.taste, ...(first.taste?.schools || second.taste?.schools ? { schools: { ...first.taste?.schools, ...second.taste?.schools } } : {}) }
-  const names = new Set([...(second.styles?.kept.map(({ name }) => name) ?? []), ...(second.styles?.gone ?? [])])
+  const taste = {
+    ...first.taste,
+    ...second.taste,
+    ...(first.taste?.schools || second.taste?.schools
+      ? { schools: { ...first.taste?.schools, ...second.taste?.schools } }
+      : {}),
+  }
+  const names = new Set([
+    ...(second.styles?.kept.map(({ name }) => name) ?? []),
+    ...(second.styles?.gone ?? []),
+  ])
   const styles = {
-    kept: [...(first.styles?.kept.filter(({ name }) => !names.has(name)) ?? []), ...(second.styles?.kept ?? [])],
+    kept: [
+      ...(first.styles?.kept.filter(({ name }) => !names.has(name)) ?? []),
+      ...(second.styles?.kept ?? []),
+    ],
     gone: [...(first.styles?.gone.filter((name) => !names.has(name)) ?? []), ...(second.styles?.gone ?? [])],
   }
   return {
-    ...first, ...second, ...(first.taste || second.taste ? { taste } : {}), ...(first.instrument || second.instrument ? { instrument: { ...first.instrument, ...second.instrument } } : {}),
-    ...(first.hand || second.hand ? { hand: { ...first.hand, ...second.hand } } : {}), ...(first.styles || second.styles ? { styles } : {}),
+    ...first,
+    ...second,
+    ...(first.taste || second.taste ? { taste } : {}),
+    ...(first.instrument || second.instrument
+      ? { instrument: { ...first.instrument, ...second.instrument } }
+      : {}),
+    ...(first.hand || second.hand ? { hand: { ...first.hand, ...second.hand } } : {}),
+    ...(first.styles || second.styles ? { styles } : {}),
   }
 }
 
@@ -110,9 +159,15 @@ export function changedBy(settings: PlayerSettings, change: PlayerChange): Playe
   const { taste, instrument, hand, styles, depth, leftHanded } = change
   const names = new Set([...(styles?.kept.map(({ name }) => name) ?? []), ...(styles?.gone ?? [])])
   return {
-    taste: { ...settings.taste, ...taste, schools: { ...settings.taste.schools, ...taste?.schools } as PlayerSettings['taste']['schools'] },
-    instrument: { ...settings.instrument, ...instrument } as PlayerSettings['instrument'], hand: { ...settings.hand, ...hand } as PlayerSettings['hand'],
-    depth: depth ?? settings.depth, leftHanded: leftHanded ?? settings.leftHanded,
+    taste: {
+      ...settings.taste,
+      ...taste,
+      schools: { ...settings.taste.schools, ...taste?.schools } as PlayerSettings['taste']['schools'],
+    },
+    instrument: { ...settings.instrument, ...instrument } as PlayerSettings['instrument'],
+    hand: { ...settings.hand, ...hand } as PlayerSettings['hand'],
+    depth: depth ?? settings.depth,
+    leftHanded: leftHanded ?? settings.leftHanded,
     styles: [...settings.styles.filter(({ name }) => !names.has(name)), ...(styles?.kept ?? [])],
   }
 }

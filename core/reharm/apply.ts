@@ -14,11 +14,17 @@ export function applyChanges(text: string, changes: readonly Change[]): string {
     for (const slot of replaced) {
       const bar = barOf.get(slot.bar)!
       if (!touched.has(bar)) touched.set(bar, [...chart.bars[bar]!.slots])
-      touched.set(bar, touched.get(bar)!.filter((one) => one !== slot))
+      touched.set(
+        bar,
+        touched.get(bar)!.filter((one) => one !== slot),
+      )
     }
     for (const slot of laidOut(change.puts, replaced)) {
       const bar = barOf.get(slot.bar)!
-      touched.set(bar, [...touched.get(bar)!, slot].sort((a, b) => a.beat - b.beat))
+      touched.set(
+        bar,
+        [...touched.get(bar)!, slot].sort((a, b) => a.beat - b.beat),
+      )
     }
   }
   return withBars(text, touched)
@@ -29,7 +35,9 @@ const NEAR = 1e-6
 /** The same chords in the same proportions over another time. */
 export function stretched(puts: readonly Put[], beats: number): Put[] {
   const whole = puts.reduce((sum, put) => sum + put.beats, 0)
-  return Math.abs(whole - beats) < NEAR ? [...puts] : puts.map((put) => ({ ...put, beats: (put.beats * beats) / whole }))
+  return Math.abs(whole - beats) < NEAR
+    ? [...puts]
+    : puts.map((put) => ({ ...put, beats: (put.beats * beats) / whole }))
 }
 
 /** Chords laid over the time of some slots; one that goes on over a bar line is held in the next bar. */
@@ -46,7 +54,15 @@ export function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[]
       const { chord } = puts[at]!
       const last = slots.at(-1)
       if (begun && last && last.bar === place.bar) last.beats += beats
-      else slots.push({ bar: place.bar, beat, beats, text: chord.canonical, symbol: { kind: 'chord', chord }, held: begun })
+      else
+        slots.push({
+          bar: place.bar,
+          beat,
+          beats,
+          text: chord.canonical,
+          symbol: { kind: 'chord', chord },
+          held: begun,
+        })
       begun = true
       beat += beats
       room -= beats
@@ -62,4 +78,5 @@ export function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[]
 }
 
 /** The same, read. */
-export const changedChart = (text: string, changes: readonly Change[]): Chart => parseChart(applyChanges(text, changes))
+export const changedChart = (text: string, changes: readonly Change[]): Chart =>
+  parseChart(applyChanges(text, changes))

@@ -3,6 +3,7 @@ import { noteName } from '../pitch/note'
 import { fuller, inMajor, name, tonicOf, type Rule } from './rule'
 import { chordOn, fallsBy, noteAt, type Spot } from './spot'
 
+// prettier-ignore
 const FLIPS: readonly { rel: number; kinds: readonly Spot['kind'][]; suffix: readonly [string, string]; label: string; mood: string; says: string }[] = [
   { rel: 2, kinds: ['minor'], suffix: ['', '7'], label: 'II for ii', mood: 'brighter, pushing on', says: 'its third raised' },
   { rel: 4, kinds: ['minor'], suffix: ['', '7'], label: 'III for iii', mood: 'brighter, pushing on', says: 'its third raised' },
@@ -11,6 +12,7 @@ const FLIPS: readonly { rel: number; kinds: readonly Spot['kind'][]; suffix: rea
   { rel: 7, kinds: ['major', 'dominant'], suffix: ['m', 'm7'], label: 'v for V', mood: 'wistful', says: 'its third lowered' },
 ]
 
+// prettier-ignore
 const LENT: readonly { rel: number; kinds: readonly Spot['kind'][]; degree: Degree; suffix: string; label: string; mood: string; shares: string }[] = [
   { rel: 2, kinds: ['minor'], degree: '2', suffix: 'm7b5', label: 'iiø for ii', mood: 'darker', shares: 'only its fifth is lowered' },
   { rel: 5, kinds: ['major'], degree: '4', suffix: 'm6', label: 'iv6 for IV', mood: 'aching', shares: 'root and fifth stay' },
@@ -22,7 +24,10 @@ const LENT: readonly { rel: number; kinds: readonly Spot['kind'][]; degree: Degr
 /** d: from elsewhere. */
 export const BORROWINGS: readonly Rule[] = [
   ...FLIPS.map(({ rel, kinds, suffix, label, mood, says: how }): Rule => ({
-    id: 'd1', name: `quality flip: ${label}`, intent: 'borrow', mood,
+    id: 'd1',
+    name: `quality flip: ${label}`,
+    intent: 'borrow',
+    mood,
     put: (spot) => {
       if (!inMajor(spot) || spot.rel !== rel || !kinds.includes(spot.kind)) return null
       const chord = chordOn(spot.chord.root, fuller(spot, ...suffix))
@@ -30,20 +35,44 @@ export const BORROWINGS: readonly Rule[] = [
     },
   })),
   ...LENT.map(({ rel, kinds, degree, suffix, label, mood, shares }): Rule => ({
-    id: 'd2', name: `from the parallel minor: ${label}`, intent: 'borrow', mood,
+    id: 'd2',
+    name: `from the parallel minor: ${label}`,
+    intent: 'borrow',
+    mood,
     put: (spot) => {
       if (!inMajor(spot) || spot.rel !== rel || !kinds.includes(spot.kind)) return null
       const chord = chordOn(tonicOf(spot, degree), suffix)
-      return { chords: [chord], why: `${chord.canonical} is borrowed from ${noteName(spot.key.tonic)} minor in place of ${name(spot)}: ${shares}.` }
+      return {
+        chords: [chord],
+        why: `${chord.canonical} is borrowed from ${noteName(spot.key.tonic)} minor in place of ${name(spot)}: ${shares}.`,
+      }
     },
   })),
   {
-    id: 'd3', name: 'a ii-V from a half step above, then home', intent: 'borrow', mood: 'surprising, sliding', span: 2, room: 1,
+    id: 'd3',
+    name: 'a ii-V from a half step above, then home',
+    intent: 'borrow',
+    mood: 'surprising, sliding',
+    span: 2,
+    room: 1,
     put: (spot) => {
       const five = spot.next
-      if (!five || spot.kind !== 'minor' || five.kind !== 'dominant' || fallsBy(spot) !== 7 || spot.beats !== five.beats) return null
-      const [two, high] = [chordOn(noteAt(spot.chord.root, 'b9'), 'm7'), chordOn(noteAt(five.chord.root, 'b9'), '7')]
-      return { chords: [two, high, spot.chord, five.chord], why: `${two.canonical} ${high.canonical} is the ii-V of a half step above; it slides down into ${name(spot)} ${name(five)}, which now share the second half.` }
+      if (
+        !five ||
+        spot.kind !== 'minor' ||
+        five.kind !== 'dominant' ||
+        fallsBy(spot) !== 7 ||
+        spot.beats !== five.beats
+      )
+        return null
+      const [two, high] = [
+        chordOn(noteAt(spot.chord.root, 'b9'), 'm7'),
+        chordOn(noteAt(five.chord.root, 'b9'), '7'),
+      ]
+      return {
+        chords: [two, high, spot.chord, five.chord],
+        why: `${two.canonical} ${high.canonical} is the ii-V of a half step above; it slides down into ${name(spot)} ${name(five)}, which now share the second half.`,
+      }
     },
   },
 ]

@@ -24,6 +24,7 @@ export interface Colour {
  * the control takes. Availability by function after Nettles & Graf, "The Chord Scale Theory and Jazz Harmony", and
  * Levine, "The Jazz Theory Book" (both from memory); moods are common practice.
  */
+// prettier-ignore
 export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {
   'I major': [
     { rule: 'a1', suffix: 'maj7', level: 1, mood: 'calm, open', why: '% is home: its major seventh lies in the key, a half step under the root.' },

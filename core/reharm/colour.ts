@@ -25,7 +25,13 @@ export interface ColourOption {
 
 /** The plain chord as an option, so that putting back is choosing. */
 const plainOption = (chord: ChordSymbol): ColourOption => ({
-  chord, rule: 'plain', level: 0, special: false, why: 'As the band plays it.', mood: 'plain', added: [],
+  chord,
+  rule: 'plain',
+  level: 0,
+  special: false,
+  why: 'As the band plays it.',
+  mood: 'plain',
+  added: [],
 })
 
 /**
@@ -50,11 +56,19 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
     const symbol = noteName(plain.root) + colour.suffix + (plain.bass ? `/${noteName(plain.bass)}` : '')
     const chord = must(parseChord(symbol))
     if (chord.canonical === plain.canonical || !keepsWhatIsNamed(plain, chord)) return []
-    return [{
-      chord, rule: colour.rule, level: colour.level, special: colour.special ?? false, mood: colour.mood,
-      why: colour.why.replaceAll('%', plain.canonical),
-      added: chord.tones.map((tone) => tone.degree).filter((degree) => !plain.tones.some((tone) => tone.degree === degree)),
-    }]
+    return [
+      {
+        chord,
+        rule: colour.rule,
+        level: colour.level,
+        special: colour.special ?? false,
+        mood: colour.mood,
+        why: colour.why.replaceAll('%', plain.canonical),
+        added: chord.tones
+          .map((tone) => tone.degree)
+          .filter((degree) => !plain.tones.some((tone) => tone.degree === degree)),
+      },
+    ]
   })
   return [plainOption(plain), ...options]
 }
@@ -66,16 +80,25 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
 export function colourAt(options: readonly ColourOption[], setting: ColourSetting): ColourOption {
   const plain = options[0]!
   const own = levelOf(plain.chord)
-  const free = options.filter((option) => option === plain || (!option.special && option.level <= setting && option.level > own))
-  const keeping = free.filter(({ chord }) => plain.chord.tones.every(({ degree, need }) => need === 'free' || chord.tones.some((tone) => tone.degree === degree)))
+  const free = options.filter(
+    (option) => option === plain || (!option.special && option.level <= setting && option.level > own),
+  )
+  const keeping = free.filter(({ chord }) =>
+    plain.chord.tones.every(
+      ({ degree, need }) => need === 'free' || chord.tones.some((tone) => tone.degree === degree),
+    ),
+  )
   const richest = Math.max(...keeping.map((option) => option.level))
   const found = keeping.find((option) => option.level === richest)!
-  return found === plain ? free.find((option) => option.level === Math.max(...free.map(({ level }) => level)))! : found
+  return found === plain
+    ? free.find((option) => option.level === Math.max(...free.map(({ level }) => level)))!
+    : found
 }
 
 /** The level of colour a chord has as it is written. */
 function levelOf({ tones }: ChordSymbol): ColourSetting {
-  const has = (...degrees: Degree[]) => tones.some(({ degree, need }) => need !== 'free' && degrees.includes(degree))
+  const has = (...degrees: Degree[]) =>
+    tones.some(({ degree, need }) => need !== 'free' && degrees.includes(degree))
   if (!has('6', '7', 'b7', 'bb7')) return 0
   return has('11', '#11', 'b13') || (has('13') && has('b7', '7')) ? 3 : has('9', 'b9', '#9') ? 2 : 1
 }
@@ -86,6 +109,9 @@ function keepsWhatIsNamed(plain: ChordSymbol, colour: ChordSymbol): boolean {
   const sounds = new Set(colour.tones.map((tone) => pitchClass(tone.note)))
   return plain.tones.every((tone) => {
     if (tone.need === 'free' || sounds.has(pitchClass(tone.note))) return true
-    return SIXTH_OR_SEVENTH.includes(tone.degree) && colour.tones.some((other) => SIXTH_OR_SEVENTH.includes(other.degree))
+    return (
+      SIXTH_OR_SEVENTH.includes(tone.degree) &&
+      colour.tones.some((other) => SIXTH_OR_SEVENTH.includes(other.degree))
+    )
   })
 }

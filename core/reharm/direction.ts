@@ -8,7 +8,12 @@ export const CHARACTERS: readonly { drawnTo: (change: Change) => boolean }[] = [
   // Even: to nothing.
   { drawnTo: () => false },
   // A bass that walks.
-  { drawnTo: ({ rule, name, puts }) => /^(c4|c5|e1|b1)/.test(rule) || /bass|tritone|substitute dominant/.test(name) || puts.some(({ chord }) => chord.bass !== null) },
+  {
+    drawnTo: ({ rule, name, puts }) =>
+      /^(c4|c5|e1|b1)/.test(rule) ||
+      /bass|tritone|substitute dominant/.test(name) ||
+      puts.some(({ chord }) => chord.bass !== null),
+  },
   // Chains of dominants.
   { drawnTo: ({ rule }) => /^(c1|c2|c6|b8)/.test(rule) },
   // The parallel key.
@@ -21,23 +26,41 @@ const STEP = 2
 /** Borrowed chords that are named. */
 const NAMED = 3
 
-interface Sounding { put: Put; slot: Slot; changed: boolean }
+interface Sounding {
+  put: Put
+  slot: Slot
+  changed: boolean
+}
 
 /** What a way does, in a few words: where its bass walks, where dominants make a chain, what it borrows; "adds colour" where it does none of these. */
 export function directionInWords(soundings: readonly Sounding[], changes: readonly Change[]): string {
   const words: string[] = []
   const walk = longestWalk(soundings)
-  if (walk) words.push(`the bass walks ${walk.up ? 'up' : 'down'} from ${walk.from} to ${walk.to} in ${bars(walk.slots)}`)
+  if (walk)
+    words.push(
+      `the bass walks ${walk.up ? 'up' : 'down'} from ${walk.from} to ${walk.to} in ${bars(walk.slots)}`,
+    )
   const chain = longestChain(soundings)
   if (chain) words.push(`a chain of dominants leads to ${chain.to} in ${bars(chain.slots)}`)
   const turned = changes.find(({ rule }) => rule === 'c6' || rule === 'b8')
   if (turned) words.push(`${turned.name} on the way`)
   // A chord the tune has itself is not borrowed, though it stands in a change that borrows.
-  const own = new Set(soundings.flatMap(({ slot: { symbol } }) => (symbol?.kind === 'chord' ? [symbol.chord.canonical] : [])))
-  const borrowed = new Set(changes.flatMap(({ intent, puts }) => (intent === 'borrow' ? puts.map(({ chord }) => chord.canonical).filter((symbol) => !own.has(symbol)) : [])))
+  const own = new Set(
+    soundings.flatMap(({ slot: { symbol } }) => (symbol?.kind === 'chord' ? [symbol.chord.canonical] : [])),
+  )
+  const borrowed = new Set(
+    changes.flatMap(({ intent, puts }) =>
+      intent === 'borrow'
+        ? puts.map(({ chord }) => chord.canonical).filter((symbol) => !own.has(symbol))
+        : [],
+    ),
+  )
   if (borrowed.size > 0) words.push(`borrows ${[...borrowed].slice(0, NAMED).join(', ')}`)
   const moved = changes.filter(({ intent }) => intent === 'swap').length
-  if (words.length === 0 && moved > 0) words.push(moved === 1 ? 'one chord is another with the same job' : `${moved} chords are others with the same job`)
+  if (words.length === 0 && moved > 0)
+    words.push(
+      moved === 1 ? 'one chord is another with the same job' : `${moved} chords are others with the same job`,
+    )
   return words.length > 0 ? words.join('; ') : 'the chords take colour and stay where they are'
 }
 
@@ -48,20 +71,35 @@ const bars = (slots: readonly Slot[]): string => {
 
 const bassOf = ({ put: { chord } }: Sounding) => chord.bass ?? chord.root
 
-function longestWalk(soundings: readonly Sounding[]): { up: boolean; from: string; to: string; slots: Slot[] } | null {
+function longestWalk(
+  soundings: readonly Sounding[],
+): { up: boolean; from: string; to: string; slots: Slot[] } | null {
   let best: Sounding[] = []
   let up = false
   for (const direction of [1, -1])
     for (let at = 0; at < soundings.length; at += 1) {
       const run = [soundings[at]!]
       for (let next = at + 1; next < soundings.length; next += 1) {
-        const step = modulo(direction * (pitchClass(bassOf(soundings[next]!)) - pitchClass(bassOf(run.at(-1)!))), 12)
+        const step = modulo(
+          direction * (pitchClass(bassOf(soundings[next]!)) - pitchClass(bassOf(run.at(-1)!))),
+          12,
+        )
         if (step < 1 || step > STEP) break
         run.push(soundings[next]!)
       }
-      if (run.length > best.length && run.some(({ changed }) => changed)) { best = run; up = direction === 1 }
+      if (run.length > best.length && run.some(({ changed }) => changed)) {
+        best = run
+        up = direction === 1
+      }
     }
-  return best.length >= WALK ? { up, from: noteName(bassOf(best[0]!)), to: noteName(bassOf(best.at(-1)!)), slots: best.map(({ slot }) => slot) } : null
+  return best.length >= WALK
+    ? {
+        up,
+        from: noteName(bassOf(best[0]!)),
+        to: noteName(bassOf(best.at(-1)!)),
+        slots: best.map(({ slot }) => slot),
+      }
+    : null
 }
 
 /** Dominants one after the other, each falling a fifth or a half step, at least one of them new. */
@@ -72,11 +110,17 @@ function longestChain(soundings: readonly Sounding[]): { to: string; slots: Slot
     for (let next = at; next < soundings.length; next += 1) {
       const here = soundings[next]!
       const before = run.at(-1)
-      if (before && ![7, 1].includes(modulo(pitchClass(before.put.chord.root) - pitchClass(here.put.chord.root), 12))) break
+      if (
+        before &&
+        ![7, 1].includes(modulo(pitchClass(before.put.chord.root) - pitchClass(here.put.chord.root), 12))
+      )
+        break
       run.push(here)
       if (kindOf(here.put.chord) !== 'dominant') break
     }
     if (run.length > best.length && run.slice(0, -1).some(({ changed }) => changed)) best = run
   }
-  return best.length >= 3 ? { to: best.at(-1)!.put.chord.canonical, slots: best.map(({ slot }) => slot) } : null
+  return best.length >= 3
+    ? { to: best.at(-1)!.put.chord.canonical, slots: best.map(({ slot }) => slot) }
+    : null
 }

@@ -33,15 +33,24 @@ export function tonesOutside(chord: ChordSymbol, key: Key): number {
   return Math.min(...SCALE_FORMS[key.mode].map((form) => countBits(turned & ~form.bits)))
 }
 
-const countBits = (bits: number): number => { let count = 0; for (let rest = bits; rest; rest &= rest - 1) count += 1; return count }
+const countBits = (bits: number): number => {
+  let count = 0
+  for (let rest = bits; rest; rest &= rest - 1) count += 1
+  return count
+}
 
 /** The distance of some chords from a key, each counted for its time. */
 export function distanceFrom(puts: readonly Put[], key: Key): Distance {
   const beats = puts.reduce((sum, put) => sum + put.beats, 0) || 1
-  const mean = (of: (chord: ChordSymbol) => number) => puts.reduce((sum, put) => sum + of(put.chord) * put.beats, 0) / beats
+  const mean = (of: (chord: ChordSymbol) => number) =>
+    puts.reduce((sum, put) => sum + of(put.chord) * put.beats, 0) / beats
   const tones = mean((chord) => tonesOutside(chord, key))
   const root = mean((chord) => fifthsBetween(pitchClass(key.tonic), pitchClass(chord.root)))
-  return { tones, root, total: Math.min(1, (SHARE_OF_TONES * tones) / MOST_TONES + (SHARE_OF_ROOT * root) / MOST_FIFTHS) }
+  return {
+    tones,
+    root,
+    total: Math.min(1, (SHARE_OF_TONES * tones) / MOST_TONES + (SHARE_OF_ROOT * root) / MOST_FIFTHS),
+  }
 }
 
 /**
@@ -49,13 +58,30 @@ export function distanceFrom(puts: readonly Put[], key: Key): Distance {
  * an insertion adds chords, and each goes as far as it leads from the key.
  */
 export function reachOf(plain: readonly Put[], puts: readonly Put[], key: Key): number {
-  if (plain.length === puts.length && plain.every((put, at) => put.chord.canonical === puts[at]!.chord.canonical && put.beats === puts[at]!.beats)) return 0
+  if (
+    plain.length === puts.length &&
+    plain.every(
+      (put, at) => put.chord.canonical === puts[at]!.chord.canonical && put.beats === puts[at]!.beats,
+    )
+  )
+    return 0
   const sounds = new Set(plain.flatMap(({ chord }) => chord.tones.map((tone) => pitchClass(tone.note))))
-  const added = new Set(puts.flatMap(({ chord }) => chord.tones.map((tone) => pitchClass(tone.note))).filter((sound) => !sounds.has(sound))).size
+  const added = new Set(
+    puts
+      .flatMap(({ chord }) => chord.tones.map((tone) => pitchClass(tone.note)))
+      .filter((sound) => !sounds.has(sound)),
+  ).size
   const roots = new Set(plain.map(({ chord }) => pitchClass(chord.root)))
   const moved = puts.filter(({ chord }) => !roots.has(pitchClass(chord.root))).length / puts.length
   const away = Math.max(0, distanceFrom(puts, key).total - distanceFrom(plain, key).total)
-  return Math.min(1, REACH.any + REACH.added * Math.min(1, added / 4) + REACH.root * moved + REACH.chords * Math.min(1, Math.max(0, puts.length - plain.length) / 3) + REACH.away * away)
+  return Math.min(
+    1,
+    REACH.any +
+      REACH.added * Math.min(1, added / 4) +
+      REACH.root * moved +
+      REACH.chords * Math.min(1, Math.max(0, puts.length - plain.length) / 3) +
+      REACH.away * away,
+  )
 }
 
 /** Shares of how much a change changes; together 1. */

@@ -36,57 +36,125 @@ const BLUES_IV = 4
 /** Bars at the end of a section in which its cadence arrives. */
 const SECTION_END = 2
 
-export function guardedPlaces(chart: Chart, { groups }: Pick<Analysis, 'groups'>, spots: readonly (Spot | null)[]): Guarded {
+export function guardedPlaces(
+  chart: Chart,
+  { groups }: Pick<Analysis, 'groups'>,
+  spots: readonly (Spot | null)[],
+): Guarded {
   const slots = slotsOf(chart)
-  const at = (bar: number, beat: number) => slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < 1e-6)
-  const sounding = playOrder(chart).flatMap((bar) => chart.bars[bar]!.slots.map((slot) => slots.indexOf(slot))).filter((index) => spots[index])
+  const at = (bar: number, beat: number) =>
+    slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < 1e-6)
+  const sounding = playOrder(chart)
+    .flatMap((bar) => chart.bars[bar]!.slots.map((slot) => slots.indexOf(slot)))
+    .filter((index) => spots[index])
   const first = sounding[0] ?? null
   const last = sounding.at(-1) ?? null
   const kept = new Set<number>()
-  const endsSection = new Set(chart.bars.flatMap((bar, index) => {
-    const next = chart.bars[index + 1]
-    return !next || next.opensSection ? Array.from({ length: SECTION_END }, (_, back) => bar.number - back) : []
-  }))
+  const endsSection = new Set(
+    chart.bars.flatMap((bar, index) => {
+      const next = chart.bars[index + 1]
+      return !next || next.opensSection
+        ? Array.from({ length: SECTION_END }, (_, back) => bar.number - back)
+        : []
+    }),
+  )
   for (const group of groups) {
     if (group.kind === 'blues form') {
       const four = at(group.from.bar + BLUES_IV, 1)
       if (spots[four]?.rel === 5) kept.add(four)
     }
-    if ((group.kind === 'authentic cadence' || group.kind === 'ii-V-I') && group.resolves && endsSection.has(group.to.bar)) {
+    if (
+      (group.kind === 'authentic cadence' || group.kind === 'ii-V-I') &&
+      group.resolves &&
+      endsSection.has(group.to.bar)
+    ) {
       const arrives = at(group.to.bar, group.to.beat)
       if (spots[arrives]?.rel === 0) kept.add(arrives)
     }
   }
-  const before = last === null ? null : sounding.slice(0, -1).findLast((index) => spots[index]!.chord.canonical !== spots[last]!.chord.canonical) ?? null
-  return { first, last, beforeLast: before !== null && last !== null && spots[last]!.rel === 0 && leadsHome(spots[before]!.chord.root, spots[before]!.kind, spots[last]!) ? before : null, kept }
+  const before =
+    last === null
+      ? null
+      : (sounding
+          .slice(0, -1)
+          .findLast((index) => spots[index]!.chord.canonical !== spots[last]!.chord.canonical) ?? null)
+  return {
+    first,
+    last,
+    beforeLast:
+      before !== null &&
+      last !== null &&
+      spots[last]!.rel === 0 &&
+      leadsHome(spots[before]!.chord.root, spots[before]!.kind, spots[last]!)
+        ? before
+        : null,
+    kept,
+  }
 }
 
 /** Semitones above home from which each kind of chord leads there: V, bII, bVII, IV, vii°, and the diminished sevenths and augmented triads of the V. */
 const WAYS_HOME: Partial<Record<Kind, readonly number[]>> = {
-  dominant: [7, 1, 10, 5], major: [7, 5, 1], suspended: [7, 10], minor: [5, 7], 'half-diminished': [11, 5], diminished: [11, 2, 5, 8], augmented: [7, 11, 3], power: [7, 5],
+  dominant: [7, 1, 10, 5],
+  major: [7, 5, 1],
+  suspended: [7, 10],
+  minor: [5, 7],
+  'half-diminished': [11, 5],
+  diminished: [11, 2, 5, 8],
+  augmented: [7, 11, 3],
+  power: [7, 5],
 }
-const leadsHome = (root: Put['chord']['root'], kind: Kind, home: Spot): boolean => (WAYS_HOME[kind] ?? []).includes(modulo(pitchClass(root) - pitchClass(home.key.tonic), 12))
+const leadsHome = (root: Put['chord']['root'], kind: Kind, home: Spot): boolean =>
+  (WAYS_HOME[kind] ?? []).includes(modulo(pitchClass(root) - pitchClass(home.key.tonic), 12))
 
 const rootOf = ({ chord }: Put): number => pitchClass(chord.root)
 const bassOf = ({ chord }: Put): number => pitchClass(chord.bass ?? chord.root)
 
 /** The guard a change goes against by itself; null where it goes against none. Melody and neighbours are looked at elsewhere. */
-export function guardAgainst(change: Pick<Change, 'index' | 'span' | 'puts'>, spots: readonly (Spot | null)[], { first, last, beforeLast, kept }: Guarded, guards: Guards): GuardName | null {
+export function guardAgainst(
+  change: Pick<Change, 'index' | 'span' | 'puts'>,
+  spots: readonly (Spot | null)[],
+  { first, last, beforeLast, kept }: Guarded,
+  guards: Guards,
+): GuardName | null {
   const [from, to] = [change.index, change.index + change.span - 1]
   const [begins, ends] = [change.puts[0]!, change.puts.at(-1)!]
   const covers = (index: number | null): index is number => index !== null && from <= index && index <= to
   const plainRoot = (index: number) => pitchClass(spots[index]!.chord.root)
   if (isOn(guards, 'home')) {
-    if (covers(first) && (first !== from || rootOf(begins) !== plainRoot(first) || (kindOf(begins.chord) === 'diminished' && spots[first]!.kind !== 'diminished'))) return 'home'
-    if (covers(last) && ((last === to ? rootOf(ends) : -1) !== plainRoot(last) || (last === to && spots[last]!.rel === 0 && change.puts.length > 1 && kindOf(ends.chord) === 'dominant'))) return 'home'
+    if (
+      covers(first) &&
+      (first !== from ||
+        rootOf(begins) !== plainRoot(first) ||
+        (kindOf(begins.chord) === 'diminished' && spots[first]!.kind !== 'diminished'))
+    )
+      return 'home'
+    if (
+      covers(last) &&
+      ((last === to ? rootOf(ends) : -1) !== plainRoot(last) ||
+        (last === to &&
+          spots[last]!.rel === 0 &&
+          change.puts.length > 1 &&
+          kindOf(ends.chord) === 'dominant'))
+    )
+      return 'home'
   }
-  if (isOn(guards, 'way home') && covers(beforeLast) && last !== null && !covers(last) && !leadsHome(ends.chord.root, kindOf(ends.chord), spots[last]!)) return 'way home'
+  if (
+    isOn(guards, 'way home') &&
+    covers(beforeLast) &&
+    last !== null &&
+    !covers(last) &&
+    !leadsHome(ends.chord.root, kindOf(ends.chord), spots[last]!)
+  )
+    return 'way home'
   if (isOn(guards, 'form')) {
     let offset = 0
     for (let index = from; index <= to; index += 1) {
       if (kept.has(index)) {
         let end = 0
-        const there = change.puts.find((put) => { end += put.beats; return offset < end - 1e-6 })
+        const there = change.puts.find((put) => {
+          end += put.beats
+          return offset < end - 1e-6
+        })
         if (!there || rootOf(there) !== plainRoot(index)) return 'form'
       }
       offset += spots[index]?.beats ?? 0
@@ -95,7 +163,8 @@ export function guardAgainst(change: Pick<Change, 'index' | 'span' | 'puts'>, sp
   if (isOn(guards, 'written bass')) {
     const written = spots[from]?.chord.bass
     if (written && bassOf(begins) !== pitchClass(written)) return 'written bass'
-    if (change.span > 1 && spots.slice(from + 1, to + 1).some((spot) => spot?.chord.bass)) return 'written bass'
+    if (change.span > 1 && spots.slice(from + 1, to + 1).some((spot) => spot?.chord.bass))
+      return 'written bass'
   }
   return null
 }

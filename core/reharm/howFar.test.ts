@@ -10,27 +10,42 @@ import { spotsOf } from './spot'
 import { DEFAULT_TASTE, ranked } from './taste'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |'
-const read = (text: string) => { const chart = parseChart(text); const analysis = analyse(chart); return { chart, analysis, spots: spotsOf(chart, analysis) } }
+const read = (text: string) => {
+  const chart = parseChart(text)
+  const analysis = analyse(chart)
+  return { chart, analysis, spots: spotsOf(chart, analysis) }
+}
 
 describe('one measure of how far', () => {
-  test.each([[0, 'as it is'], [0.1, 'near home'], [0.25, 'a little way out'], [0.5, 'half way'], [0.7, 'well out'], [1, 'far out']])('%d is %s', (share, words) => {
+  test.each([
+    [0, 'as it is'],
+    [0.1, 'near home'],
+    [0.25, 'a little way out'],
+    [0.5, 'half way'],
+    [0.7, 'well out'],
+    [1, 'far out'],
+  ])('%d is %s', (share, words) => {
     expect(farInWords(share)).toBe(words)
     expect(farInFull(share)).toBe(share === 0 ? words : `${words} (${Math.round(share * 100)} of 100)`)
   })
   test('a way that was asked for at some distance measures so, whoever measures it', () => {
     const { chart, spots } = read(TEXT)
-    for (const distance of [0.2, 0.5, 0.8, 1]) for (const way of reharmonise(TEXT, { distance, count: 3 })) expect(Math.abs(howFar(chart, spots, way.changes) - distance)).toBeLessThan(0.15)
+    for (const distance of [0.2, 0.5, 0.8, 1])
+      for (const way of reharmonise(TEXT, { distance, count: 3 }))
+        expect(Math.abs(howFar(chart, spots, way.changes) - distance)).toBeLessThan(0.15)
   })
   test('nothing changed is 0, more changed is never less, and a change alone is measured at its own place', () => {
     const { chart, spots } = read(TEXT)
     expect(howFar(chart, spots, [])).toBe(0)
     const options = [0, 2, 5].map((index) => optionsAt(TEXT, index).filter(({ span }) => span === 1))
-    fc.assert(fc.property(fc.nat(50), fc.nat(50), fc.nat(50), (a, b, c) => {
-      const picked = [a, b, c].map((at, place) => options[place]![at % options[place]!.length]!)
-      const [one, two, three] = [1, 2, 3].map((count) => howFar(chart, spots, picked.slice(0, count)))
-      expect(one! <= two! && two! <= three! && three! <= 1).toBe(true)
-      expect(howFar(chart, spots, [picked[1]!], 2, 2)).toBeGreaterThan(howFar(chart, spots, [picked[1]!]))
-    }))
+    fc.assert(
+      fc.property(fc.nat(50), fc.nat(50), fc.nat(50), (a, b, c) => {
+        const picked = [a, b, c].map((at, place) => options[place]![at % options[place]!.length]!)
+        const [one, two, three] = [1, 2, 3].map((count) => howFar(chart, spots, picked.slice(0, count)))
+        expect(one! <= two! && two! <= three! && three! <= 1).toBe(true)
+        expect(howFar(chart, spots, [picked[1]!], 2, 2)).toBeGreaterThan(howFar(chart, spots, [picked[1]!]))
+      }),
+    )
   })
 })
 
@@ -38,13 +53,20 @@ describe('the first things offered', () => {
   test('far out there are several ways, unlike each other', () => {
     const ways = reharmonise(TEXT, { distance: 1, count: 3 })
     expect(ways).toHaveLength(3)
-    const chordsOf = (text: string) => parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
-    for (let a = 0; a < ways.length; a += 1) for (let b = a + 1; b < ways.length; b += 1)
-      expect(chordsOf(ways[a]!.text).filter((bar, at) => bar !== chordsOf(ways[b]!.text)[at]).length).toBeGreaterThanOrEqual(3)
+    const chordsOf = (text: string) =>
+      parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))
+    for (let a = 0; a < ways.length; a += 1)
+      for (let b = a + 1; b < ways.length; b += 1)
+        expect(
+          chordsOf(ways[a]!.text).filter((bar, at) => bar !== chordsOf(ways[b]!.text)[at]).length,
+        ).toBeGreaterThanOrEqual(3)
   })
   test('the first colour of a home chord is no special one', () => {
     for (const symbol of ['C', 'Cmaj7', 'C6']) {
-      const colours = ranked(optionsAt(`key: C\n| ${symbol} | Dm7 | G7 | C |`, 0), DEFAULT_TASTE, {}, () => ({ before: null, behind: 2 })).filter(({ option }) => option.intent === 'colour')
+      const colours = ranked(optionsAt(`key: C\n| ${symbol} | Dm7 | G7 | C |`, 0), DEFAULT_TASTE, {}, () => ({
+        before: null,
+        behind: 2,
+      })).filter(({ option }) => option.intent === 'colour')
       expect(colours[0]!.option.name).not.toBe('special colour')
       expect(colours[0]!.option.puts[0]!.chord.canonical).not.toContain('#11')
     }
@@ -56,11 +78,25 @@ describe('the colour of the whole tune', () => {
     const { analysis } = read(`key: C\n| ${before}${symbol} |`)
     return colourAt(coloursOf(analysis.readings.at(-1)!), setting).chord.canonical
   }
-  test.each([['Cmaj7', 1, 'Cmaj7'], ['C6', 1, 'C6'], ['C', 1, 'Cmaj7'], ['C6/9', 2, 'C6/9'], ['Cmaj9', 2, 'Cmaj9'], ['Cmaj9', 1, 'Cmaj9'], ['Cmaj7', 2, 'Cmaj9'], ['C', 0, 'C']] as const)('%s at level %d is %s', (symbol, setting, made) => expect(at(symbol, setting)).toBe(chord(made).canonical))
+  test.each([
+    ['Cmaj7', 1, 'Cmaj7'],
+    ['C6', 1, 'C6'],
+    ['C', 1, 'Cmaj7'],
+    ['C6/9', 2, 'C6/9'],
+    ['Cmaj9', 2, 'Cmaj9'],
+    ['Cmaj9', 1, 'Cmaj9'],
+    ['Cmaj7', 2, 'Cmaj9'],
+    ['C', 0, 'C'],
+  ] as const)('%s at level %d is %s', (symbol, setting, made) =>
+    expect(at(symbol, setting)).toBe(chord(made).canonical),
+  )
   test('at no level does a chord that has a colour lose a tone it names', () => {
-    for (const symbol of ['Cmaj7', 'C6', 'Dm7', 'G7', 'Fmaj7', 'Am7', 'G9', 'Dm9']) for (const setting of [1, 2, 3, 4] as const) {
-      const made = chord(at(symbol, setting, 'C | '))
-      for (const { degree, need } of chord(symbol).tones) if (need !== 'free' && !['6', '7'].includes(degree)) expect(made.tones.map((tone) => tone.degree)).toContain(degree)
-    }
+    for (const symbol of ['Cmaj7', 'C6', 'Dm7', 'G7', 'Fmaj7', 'Am7', 'G9', 'Dm9'])
+      for (const setting of [1, 2, 3, 4] as const) {
+        const made = chord(at(symbol, setting, 'C | '))
+        for (const { degree, need } of chord(symbol).tones)
+          if (need !== 'free' && !['6', '7'].includes(degree))
+            expect(made.tones.map((tone) => tone.degree)).toContain(degree)
+      }
   })
 })

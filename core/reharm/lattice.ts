@@ -82,7 +82,11 @@ export interface LatticeAsked {
 }
 
 /** For every slot what can begin there, within the guards; and the most the rules could change without them. */
-export function lattice(chart: Chart, spots: readonly (Spot | null)[], asked: LatticeAsked): { arcs: Arc[][]; most: number } {
+export function lattice(
+  chart: Chart,
+  spots: readonly (Spot | null)[],
+  asked: LatticeAsked,
+): { arcs: Arc[][]; most: number } {
   const { taste, melody, keep, guards, allowed } = asked
   const places = guardedPlaces(chart, analyse(chart), spots)
   const starts = barStarts(chart)
@@ -90,11 +94,34 @@ export function lattice(chart: Chart, spots: readonly (Spot | null)[], asked: La
   const arcs = spots.map((spot, index): Arc[] => {
     if (!spot) {
       weights.push([PLAIN])
-      return [{ change: null, index, ...PLAIN, key: '', price: 0, firstRoot: -1, firstBass: -1, lastBass: -1, landsOn: null, swaps: false, goesOn: true, puts: [] }]
+      return [
+        {
+          change: null,
+          index,
+          ...PLAIN,
+          key: '',
+          price: 0,
+          firstRoot: -1,
+          firstBass: -1,
+          lastBass: -1,
+          landsOn: null,
+          swaps: false,
+          goesOn: true,
+          puts: [],
+        },
+      ]
     }
     const fits = (puts: readonly Put[], replaced: readonly Spot[]): MelodyFit[] => {
       const { next } = replaced.at(-1)!
-      return melody.length === 0 ? [] : fitOf(puts, replaced.map(({ slot }) => slot), melody, starts, next && pitchClass(next.chord.root))
+      return melody.length === 0
+        ? []
+        : fitOf(
+            puts,
+            replaced.map(({ slot }) => slot),
+            melody,
+            starts,
+            next && pitchClass(next.chord.root),
+          )
     }
     const plainPuts: Put[] = [{ chord: spot.chord, beats: spot.beats }]
     const plain = arcOf(null, [spot], plainPuts, asked, fits(plainPuts, [spot]))
@@ -102,13 +129,26 @@ export function lattice(chart: Chart, spots: readonly (Spot | null)[], asked: La
       weights.push([PLAIN])
       return [plain]
     }
-    const stays = ({ index: from, span }: Change) => Array.from({ length: span - 1 }, (_, more) => from + 1 + more).some((at) => keep.has(at))
-    const changes = changesAt(spot).filter((change) => allowed(change) && leaningWorth(change.rule, taste) > -Infinity && !stays(change)).map((change) => {
-      const replaced = spots.slice(index, index + change.span) as Spot[]
-      const fit = fits(change.puts, replaced)
-      const sourer = sours(fit) > sours(fits(replaced.map(({ chord, beats }) => ({ chord, beats })), replaced))
-      return { arc: arcOf(change, replaced, change.puts, asked, fit), guarded: guardAgainst(change, spots, places, guards) !== null || (sourer && isOn(guards, 'melody')) }
-    })
+    const stays = ({ index: from, span }: Change) =>
+      Array.from({ length: span - 1 }, (_, more) => from + 1 + more).some((at) => keep.has(at))
+    const changes = changesAt(spot)
+      .filter((change) => allowed(change) && leaningWorth(change.rule, taste) > -Infinity && !stays(change))
+      .map((change) => {
+        const replaced = spots.slice(index, index + change.span) as Spot[]
+        const fit = fits(change.puts, replaced)
+        const sourer =
+          sours(fit) >
+          sours(
+            fits(
+              replaced.map(({ chord, beats }) => ({ chord, beats })),
+              replaced,
+            ),
+          )
+        return {
+          arc: arcOf(change, replaced, change.puts, asked, fit),
+          guarded: guardAgainst(change, spots, places, guards) !== null || (sourer && isOn(guards, 'melody')),
+        }
+      })
     weights.push([PLAIN, ...changes.map(({ arc }) => arc)])
     const kept = changes.filter((one) => !one.guarded)
     return [plain, ...kept.map(({ arc }) => arc)]
@@ -125,27 +165,52 @@ const SLIDES: readonly string[] = ['c3']
 /** Rules whose chords lead somewhere: chains, walking basses, turnarounds. */
 const LEADING: readonly string[] = ['c1', 'c4', 'c5', 'c6', 'b8']
 
-function arcOf(change: Change | null, replaced: readonly Spot[], puts: readonly Put[], { taste, liking, distance }: LatticeAsked, melody: readonly MelodyFit[]): Arc {
+function arcOf(
+  change: Change | null,
+  replaced: readonly Spot[],
+  puts: readonly Put[],
+  { taste, liking, distance }: LatticeAsked,
+  melody: readonly MelodyFit[],
+): Arc {
   const beats = replaced.reduce((sum, spot) => sum + spot.beats, 0)
   const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
   const bassOf = ({ chord }: Put) => pitchClass(chord.bass ?? chord.root)
   const added = Math.max(0, puts.length - replaced.length)
   let price = added * PRICE.addedChord * (1 - taste.busy)
-  if (change && change.intent !== 'colour') price += PRICE.change + PRICE.moved * Math.max(0, 1 - distance) ** 3
-  if (change?.intent === 'colour') price += PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) + (change.rule === 'a4' ? PRICE.altered * (1 - distance) : 0)
+  if (change && change.intent !== 'colour')
+    price += PRICE.change + PRICE.moved * Math.max(0, 1 - distance) ** 3
+  if (change?.intent === 'colour')
+    price +=
+      PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
+      (change.rule === 'a4' ? PRICE.altered * (1 - distance) : 0)
   if (!change && isBare(replaced[0]!.chord)) price += PRICE.bare
-  if (change && (SLIDES.includes(change.rule) || change.name === 'a substitute dominant on the way to the next chord')) price += PRICE.loneSlide
-  if (change && (LEADING.includes(change.rule) || change.name === 'two dominants in a chain')) price += PRICE.leads
+  if (
+    change &&
+    (SLIDES.includes(change.rule) || change.name === 'a substitute dominant on the way to the next chord')
+  )
+    price += PRICE.loneSlide
+  if (change && (LEADING.includes(change.rule) || change.name === 'two dominants in a chain'))
+    price += PRICE.leads
   if (change?.intent === 'bass and texture') price += PRICE.texture
   if (change?.name === 'special colour') price += PRICE.special
   if (change?.intent === 'simplify') price += PRICE.simpler
   if (change) price -= PRICE.liked * (leaningWorth(change.rule, taste) + likingOf(change.rule, liking))
-  if (change) for (const { heard } of melody) price += heard === 'sour' ? PRICE.sour : heard === 'avoid' ? PRICE.avoid : 0
+  if (change)
+    for (const { heard } of melody)
+      price += heard === 'sour' ? PRICE.sour : heard === 'avoid' ? PRICE.avoid : 0
   const [first, last] = [puts[0]!, puts.at(-1)!]
   return {
-    change, index: replaced[0]!.index, span: replaced.length, key: change ? putsKey(change) : '', price, puts,
+    change,
+    index: replaced[0]!.index,
+    span: replaced.length,
+    key: change ? putsKey(change) : '',
+    price,
+    puts,
     weight: change ? reachOf(plain, puts, replaced[0]!.key) * beats : 0,
-    firstRoot: pitchClass(first.chord.root), firstBass: bassOf(first), lastBass: bassOf(last), landsOn: change?.landsOn ?? null,
+    firstRoot: pitchClass(first.chord.root),
+    firstBass: bassOf(first),
+    lastBass: bassOf(last),
+    landsOn: change?.landsOn ?? null,
     goesOn: goesOnPage(replaced.at(-1)!),
     swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
   }
@@ -156,15 +221,21 @@ const FULL = 4
 const MORE = 3
 
 /** A plain major or minor triad. */
-const isBare = ({ tones }: Put['chord']): boolean => tones.length === 3 && tones.some(({ degree }) => degree === '3' || degree === 'b3')
+const isBare = ({ tones }: Put['chord']): boolean =>
+  tones.length === 3 && tones.some(({ degree }) => degree === '3' || degree === 'b3')
 
 /** The slot behind it on the page is played behind it, on one time through; so it is, too, where nobody plays there or the tune ends. */
-const goesOnPage = ({ nexts, index }: Spot): boolean => nexts.length === 0 || nexts.some((next) => next.index === index + 1)
+const goesOnPage = ({ nexts, index }: Spot): boolean =>
+  nexts.length === 0 || nexts.some((next) => next.index === index + 1)
 
 /** The most the rules could change, beat by beat, neighbours not asked. */
-export function mostWeight(arcs: readonly (readonly { weight: number; span: number }[])[], slots: number): number {
+export function mostWeight(
+  arcs: readonly (readonly { weight: number; span: number }[])[],
+  slots: number,
+): number {
   const most = new Array<number>(slots + 1).fill(0)
-  for (let at = slots - 1; at >= 0; at -= 1) most[at] = Math.max(...arcs[at]!.map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
+  for (let at = slots - 1; at >= 0; at -= 1)
+    most[at] = Math.max(...arcs[at]!.map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
   return most[0]!
 }
 
@@ -172,6 +243,13 @@ export function mostWeight(arcs: readonly (readonly { weight: number; span: numb
 export function between(a: Arc, b: Arc, taste: Taste): number {
   if (!a.goesOn) return 0
   if (a.landsOn !== null && b.firstRoot !== a.landsOn) return Infinity
-  const leap = a.lastBass < 0 || b.firstBass < 0 ? 0 : Math.min((a.lastBass - b.firstBass + 12) % 12, (b.firstBass - a.lastBass + 12) % 12)
-  return (a.swaps && b.swaps ? PRICE.swapsInARow : 0) + (leap > 0 && leap <= 2 && (a.change !== null || b.change !== null) ? PRICE.walks : 0) + (leap > 2 ? PRICE.bassLeap * taste.bassSteps : 0)
+  const leap =
+    a.lastBass < 0 || b.firstBass < 0
+      ? 0
+      : Math.min((a.lastBass - b.firstBass + 12) % 12, (b.firstBass - a.lastBass + 12) % 12)
+  return (
+    (a.swaps && b.swaps ? PRICE.swapsInARow : 0) +
+    (leap > 0 && leap <= 2 && (a.change !== null || b.change !== null) ? PRICE.walks : 0) +
+    (leap > 2 ? PRICE.bassLeap * taste.bassSteps : 0)
+  )
 }

@@ -40,7 +40,13 @@ export function heardOver(sound: number, chord: ChordSymbol, resolves = true): H
 }
 
 /** Every melody note that sounds over some chords in the place of some slots, once for each of them it sounds over: also when a chord enters under it. */
-export function fitOf(puts: readonly Put[], replaced: readonly Slot[], melody: readonly MelodyNote[], starts: BarStarts, next: number | null = null): MelodyFit[] {
+export function fitOf(
+  puts: readonly Put[],
+  replaced: readonly Slot[],
+  melody: readonly MelodyNote[],
+  starts: BarStarts,
+  next: number | null = null,
+): MelodyFit[] {
   const [first] = replaced
   if (!first) return []
   let from = starts(first.bar) + first.beat - 1
@@ -49,8 +55,18 @@ export function fitOf(puts: readonly Put[], replaced: readonly Slot[], melody: r
     from += put.beats
     const goal = puts[at + 1] ? pitchClass(puts[at + 1]!.chord.root) : next
     const resolves = goal === null || modulo(pitchClass(put.chord.root) - goal, 12) === FIFTH
-    return melody.filter((one) => { const sounds = starts(one.bar) + one.beat - 1; return sounds < from - EPSILON && sounds + one.beats > begins + EPSILON })
-      .map((one): MelodyFit => ({ bar: one.bar, beat: one.beat, note: pitchName(one.note), over: put.chord.canonical, heard: heardOver(pitchClass(one.note), put.chord, resolves) }))
+    return melody
+      .filter((one) => {
+        const sounds = starts(one.bar) + one.beat - 1
+        return sounds < from - EPSILON && sounds + one.beats > begins + EPSILON
+      })
+      .map((one): MelodyFit => ({
+        bar: one.bar,
+        beat: one.beat,
+        note: pitchName(one.note),
+        over: put.chord.canonical,
+        heard: heardOver(pitchClass(one.note), put.chord, resolves),
+      }))
   })
 }
 const FIFTH = 7

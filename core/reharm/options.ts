@@ -46,9 +46,14 @@ const ALTERED: readonly string[] = ['a4', 'a7']
  * or reached from several, what is offered holds each time.
  */
 export function changesAt(spot: Spot): Change[] {
-  const ways = orNone(spot.nexts).flatMap((next) => orNone(spot.befores).map((previous): Spot => ({ ...spot, next, previous })))
+  const ways = orNone(spot.nexts).flatMap((next) =>
+    orNone(spot.befores).map((previous): Spot => ({ ...spot, next, previous })),
+  )
   const [first, ...others] = ways.map(changesOneWay)
-  return others.reduce((all, way) => { const there = new Set(way.map(sameChange)); return all.filter((change) => there.has(sameChange(change))) }, first!)
+  return others.reduce((all, way) => {
+    const there = new Set(way.map(sameChange))
+    return all.filter((change) => there.has(sameChange(change)))
+  }, first!)
 }
 
 const orNone = (spots: readonly Spot[]): readonly (Spot | null)[] => (spots.length > 0 ? spots : [null])
@@ -56,24 +61,54 @@ const orNone = (spots: readonly Spot[]): readonly (Spot | null)[] => (spots.leng
 const sameChange = (change: Change): string => `${putsKey(change)} ${change.rule} ${change.landsOn ?? ''}`
 
 function changesOneWay(spot: Spot): Change[] {
-  const colours = coloursOf({ slot: spot.slot, role: spot.role }).slice(1).map((colour): Change => ({
-    rule: colour.rule, name: colour.special ? 'special colour' : 'colour', intent: 'colour', index: spot.index, span: 1, puts: [{ chord: colour.chord, beats: spot.beats }],
-    why: colour.why, mood: colour.mood, school: schoolOf(colour.rule), depth: 1,
-    // An altered dominant is only safe where it goes on to resolve.
-    landsOn: ALTERED.includes(colour.rule) && spot.next && resolves(spot) ? pitchClass(spot.next.chord.root) : null,
-  }))
-  const others = RULES.flatMap((rule) => resultsOf(rule.put(spot)).flatMap((result): Change[] => {
-    const span = rule.span ?? 1
-    const replaced = following(spot, span)
-    if (!replaced) return []
-    const puts = putsOf(result, replaced.reduce((sum, one) => sum + one.beats, 0), rule.room ?? LEAST_BEATS)
-    if (!puts || isPlain(puts, replaced) || !standsOnBeats(puts, replaced)) return []
-    const goal = replaced.at(-1)!.next
-    return [{
-      rule: rule.id, name: rule.name, intent: rule.intent, index: spot.index, span, puts, why: result.why, mood: rule.mood, school: schoolOf(rule.id), depth: 1,
-      landsOn: rule.leads && goal ? pitchClass(goal.chord.root) : null,
-    }]
-  }))
+  const colours = coloursOf({ slot: spot.slot, role: spot.role })
+    .slice(1)
+    .map((colour): Change => ({
+      rule: colour.rule,
+      name: colour.special ? 'special colour' : 'colour',
+      intent: 'colour',
+      index: spot.index,
+      span: 1,
+      puts: [{ chord: colour.chord, beats: spot.beats }],
+      why: colour.why,
+      mood: colour.mood,
+      school: schoolOf(colour.rule),
+      depth: 1,
+      // An altered dominant is only safe where it goes on to resolve.
+      landsOn:
+        ALTERED.includes(colour.rule) && spot.next && resolves(spot)
+          ? pitchClass(spot.next.chord.root)
+          : null,
+    }))
+  const others = RULES.flatMap((rule) =>
+    resultsOf(rule.put(spot)).flatMap((result): Change[] => {
+      const span = rule.span ?? 1
+      const replaced = following(spot, span)
+      if (!replaced) return []
+      const puts = putsOf(
+        result,
+        replaced.reduce((sum, one) => sum + one.beats, 0),
+        rule.room ?? LEAST_BEATS,
+      )
+      if (!puts || isPlain(puts, replaced) || !standsOnBeats(puts, replaced)) return []
+      const goal = replaced.at(-1)!.next
+      return [
+        {
+          rule: rule.id,
+          name: rule.name,
+          intent: rule.intent,
+          index: spot.index,
+          span,
+          puts,
+          why: result.why,
+          mood: rule.mood,
+          school: schoolOf(rule.id),
+          depth: 1,
+          landsOn: rule.leads && goal ? pitchClass(goal.chord.root) : null,
+        },
+      ]
+    }),
+  )
   return [...colours, ...others]
 }
 
@@ -96,17 +131,25 @@ function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean
   let offset = 0
   return puts.every((put, order) => {
     let [left, at] = [offset, 0]
-    while (at < places.length - 1 && left >= places[at]!.beats - 1e-6) { left -= places[at]!.beats; at += 1 }
+    while (at < places.length - 1 && left >= places[at]!.beats - 1e-6) {
+      left -= places[at]!.beats
+      at += 1
+    }
     offset += put.beats
     const { beat, bar, beats } = places[at]!
     const starts = beat + left
-    const crosses = left + put.beats > beats + 1e-6 && places[at + 1] !== undefined && places[at + 1]!.bar !== bar && left > 1e-6
+    const crosses =
+      left + put.beats > beats + 1e-6 &&
+      places[at + 1] !== undefined &&
+      places[at + 1]!.bar !== bar &&
+      left > 1e-6
     return (order === 0 || Math.abs(starts - Math.round(starts)) < 1e-6) && !crosses
   })
 }
 
 const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
-  puts.length === replaced.length && puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
+  puts.length === replaced.length &&
+  puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
 
 /** Chords before and behind that a composed change is read with. */
 const AROUND = 3
@@ -119,8 +162,18 @@ function deepened(change: Change, spots: readonly (Spot | null)[], depth: number
   if (depth < 2) return []
   const here = spots[change.index]!
   const last = spots[change.index + change.span - 1]!
-  const [first, ...others] = orNone(last.nexts).map((next) => deepenedOnce(change, chainOf(here.previous, ({ previous }) => previous).reverse(), chainOf(next, (spot) => spot.next), here))
-  return others.reduce((all, way) => { const there = new Set(way.map(sameChange)); return all.filter((deeper) => there.has(sameChange(deeper))) }, first!)
+  const [first, ...others] = orNone(last.nexts).map((next) =>
+    deepenedOnce(
+      change,
+      chainOf(here.previous, ({ previous }) => previous).reverse(),
+      chainOf(next, (spot) => spot.next),
+      here,
+    ),
+  )
+  return others.reduce((all, way) => {
+    const there = new Set(way.map(sameChange))
+    return all.filter((deeper) => there.has(sameChange(deeper)))
+  }, first!)
 }
 
 /** So many chords as a change is read with, one after the other as they are played. */
@@ -130,7 +183,12 @@ function chainOf(from: Spot | null, on: (spot: Spot) => Spot | null): Spot[] {
   return chain
 }
 
-function deepenedOnce(change: Change, before: readonly Spot[], behind: readonly Spot[], here: Spot): Change[] {
+function deepenedOnce(
+  change: Change,
+  before: readonly Spot[],
+  behind: readonly Spot[],
+  here: Spot,
+): Change[] {
   const cell = (symbol: string, beats: number) => ({ symbol, beats })
   const excerpt = [
     ...before.map((spot) => cell(spot.chord.canonical, spot.beats)),
@@ -138,17 +196,26 @@ function deepenedOnce(change: Change, before: readonly Spot[], behind: readonly 
     ...behind.map((spot) => cell(spot.chord.canonical, spot.beats)),
   ]
   // A bar of its own for every chord: lengths are put right below, only the neighbours matter for the reading.
-  const chart = parseChart(`key: ${keyName(here.key)}\n| ${excerpt.map(({ symbol }) => symbol).join(' | ')} |`)
+  const chart = parseChart(
+    `key: ${keyName(here.key)}\n| ${excerpt.map(({ symbol }) => symbol).join(' | ')} |`,
+  )
   const read = spotsOf(chart, analyse(chart))
   return change.puts.flatMap((put, at) => {
     const spot = read[before.length + at]
     if (!spot) return []
     return changesAt({ ...spot, beats: put.beats, stands: put.beats })
-      .filter((next) => next.span === 1 && (next.intent === 'colour' || next.rule === 'c1' || next.rule === 'b1'))
+      .filter(
+        (next) => next.span === 1 && (next.intent === 'colour' || next.rule === 'c1' || next.rule === 'b1'),
+      )
       .map((next): Change => ({
-        ...change, depth: change.depth + 1, rule: `${change.rule}+${next.rule}`, name: `${change.name}, then ${next.name}`,
+        ...change,
+        depth: change.depth + 1,
+        rule: `${change.rule}+${next.rule}`,
+        name: `${change.name}, then ${next.name}`,
         puts: [...change.puts.slice(0, at), ...next.puts, ...change.puts.slice(at + 1)],
-        why: `${change.why} ${next.why}`, mood: `${change.mood}; ${next.mood}`, school: change.school,
+        why: `${change.why} ${next.why}`,
+        mood: `${change.mood}; ${next.mood}`,
+        school: change.school,
         landsOn: at === change.puts.length - 1 ? (next.landsOn ?? change.landsOn) : change.landsOn,
       }))
   })
@@ -168,10 +235,17 @@ export function optionsAt(text: string, index: number, asked: OptionsAsked = {})
   return optionsOf(chart, spotsOf(chart, analyse(chart)), index, asked)
 }
 
-export function optionsOf(chart: Chart, spots: readonly (Spot | null)[], index: number, { rules, depth = 1, melody = [] }: OptionsAsked = {}): Option[] {
+export function optionsOf(
+  chart: Chart,
+  spots: readonly (Spot | null)[],
+  index: number,
+  { rules, depth = 1, melody = [] }: OptionsAsked = {},
+): Option[] {
   const spot = spots[index]
   if (!spot) return []
-  const wanted = (change: Change) => !rules || change.rule.split('+').every((rule) => rules.some((one) => rule === one || rule.startsWith(one)))
+  const wanted = (change: Change) =>
+    !rules ||
+    change.rule.split('+').every((rule) => rules.some((one) => rule === one || rule.startsWith(one)))
   let layer = changesAt(spot)
   const all = [...layer]
   for (let at = 2; at <= depth; at += 1) {
@@ -184,8 +258,10 @@ export function optionsOf(chart: Chart, spots: readonly (Spot | null)[], index: 
     const known = byResult.get(key)
     const bass = change.puts[0]!.chord.canonical
     if (!known) byResult.set(key, described(change, chart, spots, melody))
-    else if (putsKey(known) !== putsKey(change)) { if (!known.basses.includes(bass)) known.basses.push(bass) }
-    else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name) known.also.push({ rule: change.rule, name: change.name, why: change.why })
+    else if (putsKey(known) !== putsKey(change)) {
+      if (!known.basses.includes(bass)) known.basses.push(bass)
+    } else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name)
+      known.also.push({ rule: change.rule, name: change.name, why: change.why })
   }
   // Special colours come last: they are for those who look for them.
   const found = [...byResult.values()]
@@ -198,25 +274,46 @@ const SPECIAL = 'special colour'
 const soundKey = (change: Change): string => {
   const [{ chord, beats }] = change.puts as [Put]
   return change.puts.length === 1 && !chord.bass && SYMMETRIC.includes(chord.suffix)
-    ? `${change.index}+${change.span}:${chord.suffix} ${chord.tones.map(({ note }) => pitchClass(note)).sort((a, b) => a - b).join(' ')}*${beats}` : putsKey(change)
+    ? `${change.index}+${change.span}:${chord.suffix} ${chord.tones
+        .map(({ note }) => pitchClass(note))
+        .sort((a, b) => a - b)
+        .join(' ')}*${beats}`
+    : putsKey(change)
 }
 const SYMMETRIC: readonly string[] = ['dim7', 'aug']
 
-function described(change: Change, chart: Chart, spots: readonly (Spot | null)[], melody: readonly MelodyNote[]): Option {
+function described(
+  change: Change,
+  chart: Chart,
+  spots: readonly (Spot | null)[],
+  melody: readonly MelodyNote[],
+): Option {
   const replaced = spots.slice(change.index, change.index + change.span) as Spot[]
   const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
   const [first, last] = [replaced[0]!, replaced.at(-1)!]
-  const tonesOf = (puts: readonly Put[]) => new Map(puts.flatMap(({ chord }) => chord.tones.map((tone) => [pitchClass(tone.note), tone.note] as const)))
+  const tonesOf = (puts: readonly Put[]) =>
+    new Map(
+      puts.flatMap(({ chord }) => chord.tones.map((tone) => [pitchClass(tone.note), tone.note] as const)),
+    )
   const [old, now] = [tonesOf(plain), tonesOf(change.puts)]
-  const names = (sounds: Map<number, ChordSymbol['root']>, keep: (sound: number) => boolean) => [...sounds].filter(([sound]) => keep(sound)).map(([, note]) => noteName(note))
+  const names = (sounds: Map<number, ChordSymbol['root']>, keep: (sound: number) => boolean) =>
+    [...sounds].filter(([sound]) => keep(sound)).map(([, note]) => noteName(note))
   return {
     ...change,
     distance: distanceFrom(change.puts, first.key),
     reach: reachOf(plain, change.puts, first.key),
-    kept: names(old, (sound) => now.has(sound)), lost: names(old, (sound) => !now.has(sound)), added: names(now, (sound) => !old.has(sound)),
+    kept: names(old, (sound) => now.has(sound)),
+    lost: names(old, (sound) => !now.has(sound)),
+    added: names(now, (sound) => !old.has(sound)),
     into: first.previous ? motionBetween(first.previous.chord, change.puts[0]!.chord) : null,
     out: last.next ? motionBetween(change.puts.at(-1)!.chord, last.next.chord) : null,
-    melody: fitOf(change.puts, slotsOf(chart).slice(change.index, change.index + change.span), melody, barStarts(chart), last.next ? pitchClass(last.next.chord.root) : null),
+    melody: fitOf(
+      change.puts,
+      slotsOf(chart).slice(change.index, change.index + change.span),
+      melody,
+      barStarts(chart),
+      last.next ? pitchClass(last.next.chord.root) : null,
+    ),
     basses: [],
     also: [],
   }
@@ -226,4 +323,3 @@ const motionBetween = (a: ChordSymbol, b: ChordSymbol): number => {
   const sounds = (chord: ChordSymbol) => [...new Set(chord.tones.map((tone) => pitchClass(tone.note)))]
   return leastClassMotion(sounds(a), sounds(b)).reduce((sum, step) => sum + Math.abs(step.semitones), 0)
 }
-

@@ -5,19 +5,34 @@ import { between, type Arc } from './lattice'
 import type { Spot } from './spot'
 import type { Taste } from './taste'
 
-interface State { cost: number; arc: Arc; from: number; weight: number }
+interface State {
+  cost: number
+  arc: Arc
+  from: number
+  weight: number
+}
 
 /** All that the next arc asks of the one before, as one number: what has to come, the bass it leaves, whether it swapped. */
-export const signatureOf = ({ landsOn, lastBass, swaps, goesOn }: Arc): number => (goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0)
+export const signatureOf = ({ landsOn, lastBass, swaps, goesOn }: Arc): number =>
+  goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0
 const SIGNATURES = 13 * 13 * 2
 
-interface Path { arcs: Arc[]; weight: number }
+interface Path {
+  arcs: Arc[]
+  weight: number
+}
 
 /**
  * The cheapest path whose weight comes near the goal. Weight is paid for at a price found by halving: at no price the plain
  * chart wins, at the highest the farthest path; between them the path grows with the price, however long the tune is.
  */
-export function bestPath(arcs: readonly (readonly Arc[])[], slots: number, goal: number, taste: Taste, extra: (arc: Arc) => number): Arc[] {
+export function bestPath(
+  arcs: readonly (readonly Arc[])[],
+  slots: number,
+  goal: number,
+  taste: Taste,
+  extra: (arc: Arc) => number,
+): Arc[] {
   const prices = arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
   const signatures = arcs.map((list) => list.map(signatureOf))
   let [low, high] = [0, HIGHEST_REWARD]
@@ -38,7 +53,14 @@ export const HIGHEST_REWARD = 64
 export const HALVINGS = 14
 
 /** The cheapest path when weight is worth so much: for each slot and signature the best way there. */
-export function pathAt(arcs: readonly (readonly Arc[])[], slots: number, taste: Taste, prices: readonly (readonly number[])[], signatures: readonly (readonly number[])[], reward: number): Path {
+export function pathAt(
+  arcs: readonly (readonly Arc[])[],
+  slots: number,
+  taste: Taste,
+  prices: readonly (readonly number[])[],
+  signatures: readonly (readonly number[])[],
+  reward: number,
+): Path {
   const states: State[] = []
   /** At each slot, by signature, the state that ends there; and which there are. */
   const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES).fill(-1))
@@ -78,7 +100,9 @@ export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]):
   return path.filter(({ landsOn, index, span }) => {
     if (landsOn === null) return false
     const end = index + span
-    return spots[end - 1]?.nexts.some((next) => next.index !== end && beginning.get(next.index)?.firstRoot !== landsOn)
+    return spots[end - 1]?.nexts.some(
+      (next) => next.index !== end && beginning.get(next.index)?.firstRoot !== landsOn,
+    )
   })
 }
 
@@ -86,19 +110,34 @@ export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]):
 export function standing(path: readonly Arc[], spots: readonly (Spot | null)[]): Arc[] {
   return path.flatMap((arc, at) => {
     const next = path[at + 1]
-    if (!next || !arc.goesOn || (!arc.change && !next.change) || arc.puts.length === 0 || next.puts.length === 0) return []
+    if (
+      !next ||
+      !arc.goesOn ||
+      (!arc.change && !next.change) ||
+      arc.puts.length === 0 ||
+      next.puts.length === 0
+    )
+      return []
     const [here, there] = [spots[arc.index + arc.span - 1], spots[next.index]]
-    return here && there && standsStill(arc.puts.at(-1)!, next.puts[0]!, here, there) ? [next.change ? next : arc] : []
+    return here && there && standsStill(arc.puts.at(-1)!, next.puts[0]!, here, there)
+      ? [next.change ? next : arc]
+      : []
   })
 }
 
 /** What is played along a path, chord by chord, at its place. */
-export function soundingsOf(path: readonly Arc[], slots: readonly Slot[]): { put: Put; slot: Slot; changed: boolean }[] {
+export function soundingsOf(
+  path: readonly Arc[],
+  slots: readonly Slot[],
+): { put: Put; slot: Slot; changed: boolean }[] {
   return path.flatMap(({ puts, index, span, change }) => {
     let offset = 0
     return puts.map((put) => {
       let [left, at] = [offset, index]
-      while (at < index + span - 1 && left >= slots[at]!.beats - 1e-6) { left -= slots[at]!.beats; at += 1 }
+      while (at < index + span - 1 && left >= slots[at]!.beats - 1e-6) {
+        left -= slots[at]!.beats
+        at += 1
+      }
       offset += put.beats
       return { put, slot: slots[at]!, changed: change !== null }
     })

@@ -10,8 +10,12 @@ import { latticeOf, reharmonise } from './reharmonise'
 import { spotsOf } from './spot'
 import { bassWalk } from './thread'
 
-const spots = (text: string) => { const chart = parseChart(text); return spotsOf(chart, analyse(chart)) }
-const namesAt = (text: string, index: number) => optionsAt(text, index).map(({ puts }) => puts.map(({ chord }) => chord.canonical).join(' '))
+const spots = (text: string) => {
+  const chart = parseChart(text)
+  return spotsOf(chart, analyse(chart))
+}
+const namesAt = (text: string, index: number) =>
+  optionsAt(text, index).map(({ puts }) => puts.map(({ chord }) => chord.canonical).join(' '))
 
 describe('what comes next is what is played next, on all times through', () => {
   const endings = 'key: C\n|: Dm7 | G7 | Cmaj7 |1. G7 :|2. Cmaj7 |'
@@ -35,34 +39,52 @@ describe('what comes next is what is played next, on all times through', () => {
   test('nothing that takes the place of several chords is laid over the end of a first time', () => {
     // ii and V of the first ending, I of the second: on the page a ii V I, never played as one.
     const split = 'key: C\n|: Cmaj7 | Am7 |1. Dm7 | G7 :|2. Cmaj7 | % |'
-    for (const index of [2, 3]) for (const { span, index: from } of changesAt(spots(split)[index]!)) expect(from + span).toBeLessThanOrEqual(4)
+    for (const index of [2, 3])
+      for (const { span, index: from } of changesAt(spots(split)[index]!))
+        expect(from + span).toBeLessThanOrEqual(4)
   })
   test('in whole-tune searches every chord that is led to is there when it is due', () => {
     const chord = fc.constantFrom('C', 'Am7', 'Dm7', 'G7', 'Fmaj7', 'E7', 'A7')
-    fc.assert(fc.property(fc.array(chord, { minLength: 6, maxLength: 6 }), fc.constantFrom(0.3, 0.7, 1), ([a, b, c, d, e, f], distance) => {
-      const text = `key: C\n|: ${a} | ${b} |1. ${c} | ${d} :|2. ${e} | ${f} |`
-      const { spots: all } = latticeOf(text, {})
-      for (const { changes } of reharmonise(text, { distance, count: 2 })) {
-        const roots = new Map(all.flatMap((spot) => (spot ? [[spot.index, pitchClass(spot.chord.root)] as const] : [])))
-        for (const change of changes) {
-          roots.set(change.index, pitchClass(change.puts[0]!.chord.root))
-          for (let at = change.index + 1; at < change.index + change.span; at += 1) roots.delete(at)
-        }
-        const chart = parseChart(text)
-        const slots = slotsOf(chart)
-        const order = playOrder(chart).map((bar) => slots.findIndex((slot) => slot.bar === chart.bars[bar]!.number))
-        for (const { landsOn, index, span } of changes) {
-          if (landsOn === null) continue
-          const ends = order.flatMap((slot, at) => (slot === index + span - 1 && at + 1 < order.length ? [order[at + 1]!] : []))
-          for (const next of ends) expect(roots.get(next)).toBe(landsOn)
-        }
-      }
-    }), { numRuns: 15 })
+    fc.assert(
+      fc.property(
+        fc.array(chord, { minLength: 6, maxLength: 6 }),
+        fc.constantFrom(0.3, 0.7, 1),
+        ([a, b, c, d, e, f], distance) => {
+          const text = `key: C\n|: ${a} | ${b} |1. ${c} | ${d} :|2. ${e} | ${f} |`
+          const { spots: all } = latticeOf(text, {})
+          for (const { changes } of reharmonise(text, { distance, count: 2 })) {
+            const roots = new Map(
+              all.flatMap((spot) => (spot ? [[spot.index, pitchClass(spot.chord.root)] as const] : [])),
+            )
+            for (const change of changes) {
+              roots.set(change.index, pitchClass(change.puts[0]!.chord.root))
+              for (let at = change.index + 1; at < change.index + change.span; at += 1) roots.delete(at)
+            }
+            const chart = parseChart(text)
+            const slots = slotsOf(chart)
+            const order = playOrder(chart).map((bar) =>
+              slots.findIndex((slot) => slot.bar === chart.bars[bar]!.number),
+            )
+            for (const { landsOn, index, span } of changes) {
+              if (landsOn === null) continue
+              const ends = order.flatMap((slot, at) =>
+                slot === index + span - 1 && at + 1 < order.length ? [order[at + 1]!] : [],
+              )
+              for (const next of ends) expect(roots.get(next)).toBe(landsOn)
+            }
+          }
+        },
+      ),
+      { numRuns: 15 },
+    )
   })
   test('a path that breaks such a promise is found out', () => {
     const { arcs, spots: all } = latticeOf('key: C\n|: Cmaj7 | G7 :|', { guards: { home: false } })
     const leading = arcs[1]!.find(({ landsOn }) => landsOn !== null)!
-    const [plain, other] = [arcs[0]![0]!, arcs[0]!.find(({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn)!]
+    const [plain, other] = [
+      arcs[0]![0]!,
+      arcs[0]!.find(({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn)!,
+    ]
     expect(unlanded([plain, leading], all)).toEqual([])
     expect(unlanded([other, leading], all)).toEqual([leading])
   })

@@ -7,7 +7,17 @@ import { CHARACTERS, directionInWords } from './direction'
 import { isOn, type Guards } from './guards'
 import { between, lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
-import { bestPath, HALVINGS, HIGHEST_REWARD, pathAt, signatureOf, soundingsOf, standing, unlanded, weightOfPath } from './paths'
+import {
+  bestPath,
+  HALVINGS,
+  HIGHEST_REWARD,
+  pathAt,
+  signatureOf,
+  soundingsOf,
+  standing,
+  unlanded,
+  weightOfPath,
+} from './paths'
 import { random } from './random'
 import { spotsOf, type Spot } from './spot'
 import { DEFAULT_TASTE, type Liking, type Taste } from './taste'
@@ -48,7 +58,22 @@ export interface Reharmonisation {
  * where a chord that is led to has to come, neighbours have their price, and going far is worth as much as the wanted distance asks. Each further
  * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
  */
-export function reharmonise(text: string, { distance, count = 1, seed = 1, taste = DEFAULT_TASTE, liking = {}, melody = [], oneForOne = false, keep = new Set(), guards = {}, onProgress = () => true, onFound }: Asked): Reharmonisation[] {
+export function reharmonise(
+  text: string,
+  {
+    distance,
+    count = 1,
+    seed = 1,
+    taste = DEFAULT_TASTE,
+    liking = {},
+    melody = [],
+    oneForOne = false,
+    keep = new Set(),
+    guards = {},
+    onProgress = () => true,
+    onFound,
+  }: Asked,
+): Reharmonisation[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
   if (distance <= 0) return [{ text, distance: 0, reached: true, says: 'as it is', changes: [] }]
@@ -67,7 +92,14 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
     let wider = 1
     const banned = new Set<Arc>()
     let unlike = 1
-    const extra = (arc: Arc) => (banned.has(arc) ? Infinity : arc.change ? (used.get(arc.key) ?? 0) * PRICE.usedBefore * unlike + chance() * PRICE.chance * wider + (character.drawnTo(arc.change) ? PRICE.drawn : 0) : 0)
+    const extra = (arc: Arc) =>
+      banned.has(arc)
+        ? Infinity
+        : arc.change
+          ? (used.get(arc.key) ?? 0) * PRICE.usedBefore * unlike +
+            chance() * PRICE.chance * wider +
+            (character.drawnTo(arc.change) ? PRICE.drawn : 0)
+          : 0
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
     let path = bestPath(arcs, spots.length, goal, taste, extra)
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
@@ -77,7 +109,10 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
       if (offBy(other) < offBy(path)) path = other
     }
     // What leads back over a repeat has to land there too.
-    const broken = (one: readonly Arc[]) => [...unlanded(one, spots), ...(isOn(guards, 'moving') ? standing(one, spots) : [])]
+    const broken = (one: readonly Arc[]) => [
+      ...unlanded(one, spots),
+      ...(isOn(guards, 'moving') ? standing(one, spots) : []),
+    ]
     for (let wrong = broken(path); wrong.length > 0; wrong = broken(path)) {
       wrong.forEach((arc) => banned.add(arc))
       path = bestPath(arcs, spots.length, goal, taste, extra)
@@ -87,8 +122,21 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
       unlike = UNLIKE_PRICES[tries]!
       wider = 1 + tries
       // At the very end of the scale there is one path; a little before it there are many.
-      const other = bestPath(arcs, spots.length, Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable), taste, extra)
-      if (broken(other).length === 0 && (goal > MOST_ASKED * reachable ? weightOfPath(other) >= (MOST_ASKED - UNLIKE_AT_THE_END) * reachable : offBy(other) <= UNLIKE_WITHIN * most) && likeness(other, found) < likeness(path, found)) path = other
+      const other = bestPath(
+        arcs,
+        spots.length,
+        Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable),
+        taste,
+        extra,
+      )
+      if (
+        broken(other).length === 0 &&
+        (goal > MOST_ASKED * reachable
+          ? weightOfPath(other) >= (MOST_ASKED - UNLIKE_AT_THE_END) * reachable
+          : offBy(other) <= UNLIKE_WITHIN * most) &&
+        likeness(other, found) < likeness(path, found)
+      )
+        path = other
     }
     found.push(path)
     const changes = path.flatMap((arc) => arc.change ?? [])
@@ -97,7 +145,13 @@ export function reharmonise(text: string, { distance, count = 1, seed = 1, taste
     const result = applyChanges(text, changes)
     if (results.some((other) => other.text === result)) continue
     const went = most > 0 ? Math.min(1, weight / most) : 0
-    results.push({ text: result, distance: went, reached: Math.abs(went - distance) <= REACHED, says: directionInWords(soundingsOf(path, slots), changes), changes })
+    results.push({
+      text: result,
+      distance: went,
+      reached: Math.abs(went - distance) <= REACHED,
+      says: directionInWords(soundingsOf(path, slots), changes),
+      changes,
+    })
     onFound?.(results.at(-1)!)
   }
   return results
@@ -110,7 +164,13 @@ export const REACHED = 0.1
 function likeness(path: readonly Arc[], others: readonly (readonly Arc[])[]): number {
   const changed = path.filter(({ change }) => change)
   const chords = (arcs: readonly Arc[]) => arcs.reduce((sum, { span }) => sum + span, 0)
-  return Math.max(0, ...others.map((other) => { const theirs = new Set(other.map(({ key }) => key)); return chords(changed.filter(({ key }) => theirs.has(key))) / Math.max(1, chords(changed)) }))
+  return Math.max(
+    0,
+    ...others.map((other) => {
+      const theirs = new Set(other.map(({ key }) => key))
+      return chords(changed.filter(({ key }) => theirs.has(key))) / Math.max(1, chords(changed))
+    }),
+  )
 }
 /** Ways that share more of their changes are looked for anew, at prices for what was used that rise, and within this share of the most from the goal, which at the very end no path may reach. */
 const MOST_ALIKE = 0.6
@@ -137,19 +197,41 @@ export interface Lattice {
 }
 
 /** For searches that choose chords together with something else. */
-export function latticeOf(text: string, { taste = DEFAULT_TASTE, liking = {}, melody = [], keep = new Set<number>(), guards = {}, distance = 0.5 }: Pick<Asked, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number }): Lattice {
+export function latticeOf(
+  text: string,
+  {
+    taste = DEFAULT_TASTE,
+    liking = {},
+    melody = [],
+    keep = new Set<number>(),
+    guards = {},
+    distance = 0.5,
+  }: Pick<Asked, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number },
+): Lattice {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
-  const { arcs, most } = lattice(chart, spots, { taste, liking, melody, keep, guards, allowed: () => true, distance })
+  const { arcs, most } = lattice(chart, spots, {
+    taste,
+    liking,
+    melody,
+    keep,
+    guards,
+    allowed: () => true,
+    distance,
+  })
   const prices = arcs.map((list) => list.map((arc) => arc.price))
   const signatures = arcs.map((list) => list.map(signatureOf))
   return {
-    arcs, spots, most, between: (a, b) => between(a, b, taste),
+    arcs,
+    spots,
+    most,
+    between: (a, b) => between(a, b, taste),
     reward: (distance) => {
       let [low, high] = [0, HIGHEST_REWARD]
       for (let step = 0; step < HALVINGS; step += 1) {
         const reward = (low + high) / 2
-        if (pathAt(arcs, spots.length, taste, prices, signatures, reward).weight < distance * most) low = reward
+        if (pathAt(arcs, spots.length, taste, prices, signatures, reward).weight < distance * most)
+          low = reward
         else high = reward
       }
       return high

@@ -34,15 +34,22 @@ export const says = (note: Note) => noteName(note)
 export const keySays = (spot: Spot) => `${noteName(spot.key.tonic)} ${spot.key.mode}`
 export const inMajor = (spot: Spot) => spot.key.mode === 'major'
 export const tonicOf = (spot: Spot, degree: Degree) => noteAt(spot.key.tonic, degree)
-export const isOne = (spot: Spot) => spot.rel === 0 && (spot.kind === 'major' || (spot.kind === 'minor' && !inMajor(spot)))
+export const isOne = (spot: Spot) =>
+  spot.rel === 0 && (spot.kind === 'major' || (spot.kind === 'minor' && !inMajor(spot)))
 /** A seventh chord stays one, a triad a triad. */
-export const fuller = (spot: Spot, triad: string, seventh: string) => (hasSeventh(spot.chord) ? seventh : triad)
+export const fuller = (spot: Spot, triad: string, seventh: string) =>
+  hasSeventh(spot.chord) ? seventh : triad
 export const dominantGoing = (spot: Spot) => resolves(spot) && spot.next !== null
 /** A chord that stands where another is asked to come in has to give it room, and to be another chord. */
-export const goesOn = (spot: Spot): spot is Spot & { next: Spot } => spot.next !== null && spot.next.chord.canonical !== spot.chord.canonical
+export const goesOn = (spot: Spot): spot is Spot & { next: Spot } =>
+  spot.next !== null && spot.next.chord.canonical !== spot.chord.canonical
 
 /** The chords of a result with their lengths, or null where there is no room for them. */
-export function putsOf({ chords, shares }: Pick<Result, 'chords' | 'shares'>, beats: number, room: number): Put[] | null {
+export function putsOf(
+  { chords, shares }: Pick<Result, 'chords' | 'shares'>,
+  beats: number,
+  room: number,
+): Put[] | null {
   const lengths = shares ?? sharesOf(beats, chords.length)
   if (chords.length > 1 && lengths.some((length) => length < room)) return null
   return chords.map((chord, at) => ({ chord, beats: lengths[at]! }))
@@ -54,4 +61,5 @@ function sharesOf(beats: number, chords: number): number[] {
   return Array.from({ length: chords }, (_, at) => Math.floor(beats / chords) + (at < beats % chords ? 1 : 0))
 }
 
-export const resultsOf = (result: ReturnType<Rule['put']>): readonly Result[] => (result === null ? [] : 'chords' in result ? [result] : result)
+export const resultsOf = (result: ReturnType<Rule['put']>): readonly Result[] =>
+  result === null ? [] : 'chords' in result ? [result] : result

@@ -1,4 +1,5 @@
 /** Manners of re-harmonising that players lean to. The division is ours (common practice, no source); every rule belongs to one. */
+// prettier-ignore
 export const SCHOOLS = {
   functional: 'Chords by their job: extensions, shared tones, secondary dominants, turnarounds.',
   bebop: 'ii-V everywhere, substitute dominants, diminished chords on the dominant, the sixth-diminished scale.',
@@ -10,6 +11,7 @@ export type School = keyof typeof SCHOOLS
 export const SCHOOL_NAMES = Object.keys(SCHOOLS) as School[]
 
 /** The school of each rule by its number in the catalogue; colours, inversions and reductions belong to all and count as functional. */
+// prettier-ignore
 const OF_RULE: Readonly<Record<string, School>> = {
   b1: 'bebop', b3: 'bebop', c1: 'bebop', c3: 'bebop', d3: 'bebop', e6: 'bebop',
   b4: 'romantic', b5: 'romantic', c5: 'romantic', c7: 'romantic', d1: 'romantic', d2: 'romantic', e4: 'romantic',

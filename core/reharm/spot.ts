@@ -44,12 +44,25 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
     const { chord } = slot.symbol
     const key = keyAt(slot.bar)
     return {
-      index, slot, chord, kind: kindOf(chord), role: reading.role, function: reading.function, key, rel: modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12),
-      beats: slot.beats, stands: slot.beats, previous: null, next: null, befores: [], nexts: [],
+      index,
+      slot,
+      chord,
+      kind: kindOf(chord),
+      role: reading.role,
+      function: reading.function,
+      key,
+      rel: modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12),
+      beats: slot.beats,
+      stands: slot.beats,
+      previous: null,
+      next: null,
+      befores: [],
+      nexts: [],
     }
   })
   const { behind, before } = neighboursPlayed(chart)
-  const those = (indexes: ReadonlySet<number> | undefined) => [...(indexes ?? [])].flatMap((index) => spots[index] ?? [])
+  const those = (indexes: ReadonlySet<number> | undefined) =>
+    [...(indexes ?? [])].flatMap((index) => spots[index] ?? [])
   for (const [at, here] of spots.entries()) {
     if (!here) continue
     here.nexts = those(behind.get(at))
@@ -59,16 +72,23 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
   }
   for (let at = spots.length - 1; at >= 0; at -= 1) {
     const [here, after] = [spots[at], spots[at + 1]]
-    if (here && after && isOnlyNext(here, after) && after.chord.canonical === here.chord.canonical) here.stands += after.stands
+    if (here && after && isOnlyNext(here, after) && after.chord.canonical === here.chord.canonical)
+      here.stands += after.stands
   }
   return spots
 }
 
 /** For each slot, by its place on the page, those that are played right behind and right before it, on all times through. Bars that are never reached go on as they are written. */
-function neighboursPlayed(chart: Chart): { behind: Map<number, Set<number>>; before: Map<number, Set<number>> } {
+function neighboursPlayed(chart: Chart): {
+  behind: Map<number, Set<number>>
+  before: Map<number, Set<number>>
+} {
   const first: number[] = []
   let count = 0
-  for (const bar of chart.bars) { first.push(count); count += bar.slots.length }
+  for (const bar of chart.bars) {
+    first.push(count)
+    count += bar.slots.length
+  }
   const slotsIn = (bar: number) => chart.bars[bar]!.slots.map((_, at) => first[bar]! + at)
   const [behind, before] = [new Map<number, Set<number>>(), new Map<number, Set<number>>()]
   const follow = (order: readonly number[]) => {
@@ -82,12 +102,15 @@ function neighboursPlayed(chart: Chart): { behind: Map<number, Set<number>>; bef
   const order = playOrder(chart)
   follow(order)
   const reached = new Set(order)
-  chart.bars.forEach((_, bar) => { if (!reached.has(bar)) follow(bar > 0 && !reached.has(bar - 1) ? [bar - 1, bar] : [bar]) })
+  chart.bars.forEach((_, bar) => {
+    if (!reached.has(bar)) follow(bar > 0 && !reached.has(bar - 1) ? [bar - 1, bar] : [bar])
+  })
   return { behind, before }
 }
 
 /** The one chord is played right behind the other, and nothing else is. */
-export const isOnlyNext = (here: Spot, after: Spot): boolean => after.index === here.index + 1 && here.nexts.length === 1 && here.nexts[0] === after
+export const isOnlyNext = (here: Spot, after: Spot): boolean =>
+  after.index === here.index + 1 && here.nexts.length === 1 && here.nexts[0] === after
 
 /** Roots nobody wants to read where the same sound has a plain name. */
 const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb', 'Cb']
@@ -95,23 +118,31 @@ const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb', 'Cb']
 /** A note some degree above another, without double accidentals and awkward names. */
 export function noteAt(from: Note, degree: Degree): Note {
   const note = spellDegree(from, degree)
-  return Math.abs(note.alter) <= 1 && !AWKWARD.includes(noteName(note)) ? note : plainSpelling(pitchClass(note))
+  return Math.abs(note.alter) <= 1 && !AWKWARD.includes(noteName(note))
+    ? note
+    : plainSpelling(pitchClass(note))
 }
 
 /** A chord of some suffix on a note; over a bass where one is given. */
-export const chordOn = (root: Note, suffix: string, bass?: Note): ChordSymbol => must(parseChord(noteName(root) + suffix + (bass ? `/${noteName(bass)}` : '')))
+export const chordOn = (root: Note, suffix: string, bass?: Note): ChordSymbol =>
+  must(parseChord(noteName(root) + suffix + (bass ? `/${noteName(bass)}` : '')))
 
 /** Semitones the root falls to the next chord, 0 to 11, or -1 where none follows. */
-export const fallsBy = (spot: Spot): number => (spot.next ? modulo(pitchClass(spot.chord.root) - pitchClass(spot.next.chord.root), 12) : -1)
+export const fallsBy = (spot: Spot): number =>
+  spot.next ? modulo(pitchClass(spot.chord.root) - pitchClass(spot.next.chord.root), 12) : -1
 
 /** Semitones the root rises to the next chord, 0 to 11, or -1 where none follows. */
-export const risesBy = (spot: Spot): number => (spot.next ? modulo(pitchClass(spot.next.chord.root) - pitchClass(spot.chord.root), 12) : -1)
+export const risesBy = (spot: Spot): number =>
+  spot.next ? modulo(pitchClass(spot.next.chord.root) - pitchClass(spot.chord.root), 12) : -1
 
 /** A dominant seventh, or a plain major V, that goes down a fifth to what follows. */
 export const resolves = (spot: Spot): boolean =>
-  fallsBy(spot) === 7 && (spot.kind === 'dominant' || (spot.kind === 'major' && (spot.role === 'dominant to major' || spot.role === 'dominant to minor')))
+  fallsBy(spot) === 7 &&
+  (spot.kind === 'dominant' ||
+    (spot.kind === 'major' && (spot.role === 'dominant to major' || spot.role === 'dominant to minor')))
 
-export const isMinorish = (kind: Kind): boolean => kind === 'minor' || kind === 'half-diminished' || kind === 'diminished'
+export const isMinorish = (kind: Kind): boolean =>
+  kind === 'minor' || kind === 'half-diminished' || kind === 'diminished'
 
 /** Quality words of a chord without its extensions, for a shape that is moved. */
 export const shapeOf = ({ chord }: Spot): string => chord.suffix

@@ -11,40 +11,64 @@ const text = 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | C7 | Fmaj7 | Fm7 |'
 const nothingAround = () => ({ before: null, behind: null })
 const share = fc.double({ min: 0, max: 1, noNaN: true })
 const anyTaste: fc.Arbitrary<Taste> = fc.record({
-  far: share, busy: share, bassSteps: share,
-  schools: fc.record(Object.fromEntries(SCHOOL_NAMES.map((school) => [school, fc.constantFrom(...LEANINGS)])) as Record<School, fc.Arbitrary<(typeof LEANINGS)[number]>>),
+  far: share,
+  busy: share,
+  bassSteps: share,
+  schools: fc.record(
+    Object.fromEntries(SCHOOL_NAMES.map((school) => [school, fc.constantFrom(...LEANINGS)])) as Record<
+      School,
+      fc.Arbitrary<(typeof LEANINGS)[number]>
+    >,
+  ),
 })
 
 describe('the order in which options are offered', () => {
   const options = optionsAt(text, 3, { depth: 2 })
   test('best first, each score the sum of its parts, only schools never wanted left out', () => {
-    fc.assert(fc.property(anyTaste, fc.dictionary(fc.constantFrom('b1', 'b5', 'c1'), fc.nat(9)), (taste, liking) => {
-      const list = ranked(options, taste, liking, nothingAround)
-      expect(list.map(({ score }) => score)).toEqual(list.map(({ score }) => score).sort((a, b) => b - a))
-      for (const { score, parts } of list) expect(score).toBeCloseTo(Object.values(parts).reduce((sum, part) => sum + part, 0))
-      expect(list).toHaveLength(options.filter(({ rule }) => taste.schools[schoolOf(rule)] !== 'never').length)
-    }))
+    fc.assert(
+      fc.property(anyTaste, fc.dictionary(fc.constantFrom('b1', 'b5', 'c1'), fc.nat(9)), (taste, liking) => {
+        const list = ranked(options, taste, liking, nothingAround)
+        expect(list.map(({ score }) => score)).toEqual(list.map(({ score }) => score).sort((a, b) => b - a))
+        for (const { score, parts } of list)
+          expect(score).toBeCloseTo(Object.values(parts).reduce((sum, part) => sum + part, 0))
+        expect(list).toHaveLength(
+          options.filter(({ rule }) => taste.schools[schoolOf(rule)] !== 'never').length,
+        )
+      }),
+    )
   })
   test('a rule kept often rises by at most what five times are worth', () => {
-    const partOf = (times: number) => ranked(options, DEFAULT_TASTE, { b1: times }, nothingAround).find(({ option }) => option.rule === 'b1')!.parts.liking
+    const partOf = (times: number) =>
+      ranked(options, DEFAULT_TASTE, { b1: times }, nothingAround).find(({ option }) => option.rule === 'b1')!
+        .parts.liking
     expect([0, 1, 5, 50].map(partOf)).toEqual([0, 0.08, 0.4, 0.4])
   })
   test('a bass that steps on both sides is worth its full share', () => {
     // B natural and C lie a half step from Db7's neighbours D and C.
     const list = ranked(options, { ...DEFAULT_TASTE, bassSteps: 1 }, {}, () => ({ before: 2, behind: 0 }))
     expect(list.find(({ option }) => option.rule === 'b1')!.parts.bass).toBeCloseTo(0.4)
-    expect(list.find(({ option }) => option.rule === 'b5' && option.puts[0]!.chord.canonical === 'Fm6')!.parts.bass).toBe(0)
+    expect(
+      list.find(({ option }) => option.rule === 'b5' && option.puts[0]!.chord.canonical === 'Fm6')!.parts
+        .bass,
+    ).toBe(0)
   })
 })
 
 describe('taste in the search over the whole tune', () => {
-  const rulesUsed = (taste: Partial<Taste>, liking = {}) => reharmonise(text, { distance: 0.6, count: 3, taste: { ...DEFAULT_TASTE, ...taste }, liking }).flatMap(({ changes }) => changes.map(({ rule }) => rule))
-  const leaning = (school: School, how: (typeof LEANINGS)[number]) => ({ schools: { ...DEFAULT_TASTE.schools, [school]: how } })
+  const rulesUsed = (taste: Partial<Taste>, liking = {}) =>
+    reharmonise(text, { distance: 0.6, count: 3, taste: { ...DEFAULT_TASTE, ...taste }, liking }).flatMap(
+      ({ changes }) => changes.map(({ rule }) => rule),
+    )
+  const leaning = (school: School, how: (typeof LEANINGS)[number]) => ({
+    schools: { ...DEFAULT_TASTE.schools, [school]: how },
+  })
   test('a school never wanted does not come', () => {
-    for (const school of SCHOOL_NAMES) expect(rulesUsed(leaning(school, 'never')).filter((rule) => schoolOf(rule) === school)).toEqual([])
+    for (const school of SCHOOL_NAMES)
+      expect(rulesUsed(leaning(school, 'never')).filter((rule) => schoolOf(rule) === school)).toEqual([])
   })
   test('a school leaned to comes more often than one leaned away from', () => {
-    const times = (how: 'less' | 'more') => rulesUsed(leaning('bebop', how)).filter((rule) => schoolOf(rule) === 'bebop').length
+    const times = (how: 'less' | 'more') =>
+      rulesUsed(leaning('bebop', how)).filter((rule) => schoolOf(rule) === 'bebop').length
     expect(times('more')).toBeGreaterThan(times('less'))
   })
   test('each result is told as it is found', () => {
@@ -57,7 +81,14 @@ describe('taste in the search over the whole tune', () => {
 test('wanted bass notes: each chord that can have its note below gets it, the others say so', () => {
   const note = (name: string) => must(parseNote(name))
   const found = wantedBass('key: C\n| C | G7 | Am7 | F |', [null, note('B'), note('A'), note('G')])
-  expect(found.map((one) => one && one.chord.canonical)).toEqual([null, 'G7/B', 'Am7', expect.stringMatching(/\/G$|^G/)])
-  found.forEach((one, at) => { if (one) expect(pitchClass(one.chord.bass ?? one.chord.root)).toBe([0, 11, 9, 7][at]) })
+  expect(found.map((one) => one && one.chord.canonical)).toEqual([
+    null,
+    'G7/B',
+    'Am7',
+    expect.stringMatching(/\/G$|^G/),
+  ])
+  found.forEach((one, at) => {
+    if (one) expect(pitchClass(one.chord.bass ?? one.chord.root)).toBe([0, 11, 9, 7][at])
+  })
   expect(wantedBass('key: C\n| C |', [note('F#')])).toEqual([null])
 })

@@ -18,7 +18,13 @@ export interface Taste {
 }
 
 export const DEFAULT_TASTE: Taste = {
-  far: 0.25, busy: 0.5, bassSteps: 0.5, schools: Object.fromEntries(SCHOOL_NAMES.map((school) => [school, 'as it comes'])) as Record<School, Leaning>,
+  far: 0.25,
+  busy: 0.5,
+  bassSteps: 0.5,
+  schools: Object.fromEntries(SCHOOL_NAMES.map((school) => [school, 'as it comes'])) as Record<
+    School,
+    Leaning
+  >,
 }
 
 /** How often the player has kept a change of each rule, by its number in the catalogue. */
@@ -50,7 +56,15 @@ const WORTH = {
 export interface Ranked {
   option: Option
   score: number
-  parts: { far: number; busy: number; bass: number; school: number; special: number; liking: number; melody: number }
+  parts: {
+    far: number
+    busy: number
+    bass: number
+    school: number
+    special: number
+    liking: number
+    melody: number
+  }
 }
 
 /** The number of the rule, those put on top of one another each. */
@@ -63,29 +77,55 @@ export const likingOf = (rule: string, liking: Liking): number =>
 /** What leaning to a school is worth; minus infinity for never. */
 export const leaningWorth = (rule: string, { schools }: Pick<Taste, 'schools'>): number => {
   const leaning = schools[schoolOf(rule)]
-  return leaning === 'never' ? -Infinity : leaning === 'less' ? WORTH.less : leaning === 'more' ? WORTH.more : 0
+  return leaning === 'never'
+    ? -Infinity
+    : leaning === 'less'
+      ? WORTH.less
+      : leaning === 'more'
+        ? WORTH.more
+        : 0
 }
 
-const stepsTo = (from: number, to: number): boolean => { const up = modulo(to - from, 12); const move = Math.min(up, 12 - up); return move > 0 && move <= 2 }
+const stepsTo = (from: number, to: number): boolean => {
+  const up = modulo(to - from, 12)
+  const move = Math.min(up, 12 - up)
+  return move > 0 && move <= 2
+}
 
 /**
  * Options in the order of a player's taste, best first; those of a school never wanted are left out. Equal ones keep the order of the catalogue.
  * @param around bass notes, as pitch classes, of the chords before and behind; null where there is none
  */
-export function ranked(options: readonly Option[], taste: Taste, liking: Liking, around: (option: Option) => { before: number | null; behind: number | null }): Ranked[] {
-  return options.map((option): Ranked => {
-    const { before, behind } = around(option)
-    const bassOf = (at: number) => { const { chord } = option.puts.at(at)!; return pitchClass(chord.bass ?? chord.root) }
-    const steps = (before !== null && stepsTo(before, bassOf(0)) ? 0.5 : 0) + (behind !== null && stepsTo(bassOf(-1), behind) ? 0.5 : 0)
-    const parts = {
-      far: WORTH.far * (1 - Math.abs(option.reach - taste.far)),
-      busy: WORTH.added * Math.max(0, option.puts.length - option.span) * (2 * taste.busy - 1),
-      bass: WORTH.bass * taste.bassSteps * steps,
-      school: leaningWorth(option.rule, taste),
-      special: option.name === 'special colour' ? WORTH.special : 0,
-      liking: likingOf(option.rule, liking),
-      melody: option.melody.reduce((sum, { heard }) => sum + (heard === 'sour' ? WORTH.sour : heard === 'avoid' ? WORTH.avoid : 0), 0),
-    }
-    return { option, parts, score: Object.values(parts).reduce((sum, part) => sum + part, 0) }
-  }).filter(({ score }) => score > -Infinity).sort((a, b) => b.score - a.score)
+export function ranked(
+  options: readonly Option[],
+  taste: Taste,
+  liking: Liking,
+  around: (option: Option) => { before: number | null; behind: number | null },
+): Ranked[] {
+  return options
+    .map((option): Ranked => {
+      const { before, behind } = around(option)
+      const bassOf = (at: number) => {
+        const { chord } = option.puts.at(at)!
+        return pitchClass(chord.bass ?? chord.root)
+      }
+      const steps =
+        (before !== null && stepsTo(before, bassOf(0)) ? 0.5 : 0) +
+        (behind !== null && stepsTo(bassOf(-1), behind) ? 0.5 : 0)
+      const parts = {
+        far: WORTH.far * (1 - Math.abs(option.reach - taste.far)),
+        busy: WORTH.added * Math.max(0, option.puts.length - option.span) * (2 * taste.busy - 1),
+        bass: WORTH.bass * taste.bassSteps * steps,
+        school: leaningWorth(option.rule, taste),
+        special: option.name === 'special colour' ? WORTH.special : 0,
+        liking: likingOf(option.rule, liking),
+        melody: option.melody.reduce(
+          (sum, { heard }) => sum + (heard === 'sour' ? WORTH.sour : heard === 'avoid' ? WORTH.avoid : 0),
+          0,
+        ),
+      }
+      return { option, parts, score: Object.values(parts).reduce((sum, part) => sum + part, 0) }
+    })
+    .filter(({ score }) => score > -Infinity)
+    .sort((a, b) => b.score - a.score)
 }

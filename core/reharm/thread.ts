@@ -20,14 +20,23 @@ export interface Threaded {
 /** One chord put in place of one, with how much it changes; the plain chord first. */
 function ways(spot: Spot): (Threaded & { reach: number })[] {
   const plain = [{ chord: spot.chord, beats: spot.beats }]
-  const changes = changesAt(spot).filter((change) => change.span === 1 && change.puts.length === 1 && change.intent !== 'simplify')
+  const changes = changesAt(spot).filter(
+    (change) => change.span === 1 && change.puts.length === 1 && change.intent !== 'simplify',
+  )
   return [
     { index: spot.index, chord: spot.chord, change: null, reach: 0 },
-    ...changes.map((change) => ({ index: spot.index, chord: change.puts[0]!.chord, change, reach: reachOf(plain, change.puts, spot.key) })),
+    ...changes.map((change) => ({
+      index: spot.index,
+      chord: change.puts[0]!.chord,
+      change,
+      reach: reachOf(plain, change.puts, spot.key),
+    })),
   ]
 }
 
-const has = (chord: ChordSymbol, held: Note): boolean => chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held)) || (chord.bass !== null && pitchClass(chord.bass) === pitchClass(held))
+const has = (chord: ChordSymbol, held: Note): boolean =>
+  chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held)) ||
+  (chord.bass !== null && pitchClass(chord.bass) === pitchClass(held))
 
 /** Those of some ways that keep a sound; all of them where none does. */
 function holding<Way extends { chord: ChordSymbol }>(all: Way[], held: Note | null): Way[] {
@@ -41,7 +50,10 @@ function holding<Way extends { chord: ChordSymbol }>(all: Way[], held: Note | nu
 export function heldThrough(chords: readonly ChordSymbol[]): Note[] {
   if (chords.length < 2) return []
   const [{ tones, bass }] = chords as [ChordSymbol]
-  const sounds = [...tones.map(({ note }) => note), ...(bass && !tones.some(({ note }) => pitchClass(note) === pitchClass(bass)) ? [bass] : [])]
+  const sounds = [
+    ...tones.map(({ note }) => note),
+    ...(bass && !tones.some(({ note }) => pitchClass(note) === pitchClass(bass)) ? [bass] : []),
+  ]
   return sounds.filter((note) => chords.every((chord) => has(chord, note)))
 }
 
@@ -54,7 +66,9 @@ export function commonThread(text: string, held: Note): ((Threaded & { degree: D
   const sound = pitchClass(held)
   return spotsOf(chart, analyse(chart)).map((spot) => {
     if (!spot) return null
-    const [nearest] = ways(spot).filter(({ chord }) => chord.tones.some((tone) => pitchClass(tone.note) === sound)).sort((a, b) => a.reach - b.reach)
+    const [nearest] = ways(spot)
+      .filter(({ chord }) => chord.tones.some((tone) => pitchClass(tone.note) === sound))
+      .sort((a, b) => a.reach - b.reach)
     if (!nearest) return null
     const tone = nearest.chord.tones.find((one) => pitchClass(one.note) === sound)!
     return { index: nearest.index, chord: nearest.chord, change: nearest.change, degree: tone.degree }
@@ -77,7 +91,11 @@ const REACH_WEIGHT = 2
  * little as it takes.
  * @param held a sound that every chord keeps where it can: a drone over the walking bass
  */
-export function bassWalk(text: string, direction: BassDirection, held: Note | null = null): (Threaded | null)[] {
+export function bassWalk(
+  text: string,
+  direction: BassDirection,
+  held: Note | null = null,
+): (Threaded | null)[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
   const layers = spots.map((spot) => (spot ? holding(ways(spot), held) : []))
@@ -89,16 +107,27 @@ export function bassWalk(text: string, direction: BassDirection, held: Note | nu
     return Math.abs(move) > 2 ? LEAPS : Math.sign(move) === wanted ? 0 : AGAINST
   }
   /** The bass goes on where the page does; over the end of a first time through it does not. */
-  const goesOn = (index: number) => { const spot = spots[index]; return !spot || spot.nexts.length === 0 || spot.nexts.some((next) => next.index === index + 1) }
-  let before: { cost: number; path: (Threaded | null)[]; chord: ChordSymbol | null }[] = [{ cost: 0, path: [], chord: null }]
+  const goesOn = (index: number) => {
+    const spot = spots[index]
+    return !spot || spot.nexts.length === 0 || spot.nexts.some((next) => next.index === index + 1)
+  }
+  let before: { cost: number; path: (Threaded | null)[]; chord: ChordSymbol | null }[] = [
+    { cost: 0, path: [], chord: null },
+  ]
   for (const [at, layer] of layers.entries()) {
     if (layer.length === 0) {
       before = before.map((one) => ({ ...one, path: [...one.path, null], chord: null }))
       continue
     }
     before = layer.map((way) => {
-      const best = before.map((one) => ({ one, cost: one.cost + (one.chord ? price(one.chord, way.chord) : 0) })).reduce((a, b) => (b.cost < a.cost ? b : a))
-      return { cost: best.cost + way.reach * REACH_WEIGHT, chord: goesOn(at) ? way.chord : null, path: [...best.one.path, { index: way.index, chord: way.chord, change: way.change }] }
+      const best = before
+        .map((one) => ({ one, cost: one.cost + (one.chord ? price(one.chord, way.chord) : 0) }))
+        .reduce((a, b) => (b.cost < a.cost ? b : a))
+      return {
+        cost: best.cost + way.reach * REACH_WEIGHT,
+        chord: goesOn(at) ? way.chord : null,
+        path: [...best.one.path, { index: way.index, chord: way.chord, change: way.change }],
+      }
     })
   }
   return before.reduce((a, b) => (b.cost < a.cost ? b : a)).path
@@ -110,16 +139,24 @@ export function bassWalk(text: string, direction: BassDirection, held: Note | nu
  * @param held a sound that every chord keeps where it can
  * @returns for each slot what was found; null where nothing is wanted, nobody plays, or no change has that bass
  */
-export function wantedBass(text: string, wanted: readonly (Note | null)[], held: Note | null = null): (Threaded | null)[] {
+export function wantedBass(
+  text: string,
+  wanted: readonly (Note | null)[],
+  held: Note | null = null,
+): (Threaded | null)[] {
   const chart = parseChart(text)
   return spotsOf(chart, analyse(chart)).map((spot, index) => {
     const note = wanted[index]
     if (!spot || !note) return null
-    const [nearest] = holding(ways(spot).filter(({ chord }) => bassOf(chord) === pitchClass(note)), held).sort((a, b) => a.reach - b.reach)
+    const [nearest] = holding(
+      ways(spot).filter(({ chord }) => bassOf(chord) === pitchClass(note)),
+      held,
+    ).sort((a, b) => a.reach - b.reach)
     return nearest ? { index: nearest.index, chord: nearest.chord, change: nearest.change } : null
   })
 }
 
 /** What a sound is to a chord, whether the chord has it or not: a drone says what it is to each chord it goes through. */
 export const nameOver = (held: Note, chord: ChordSymbol): Degree =>
-  chord.tones.find((tone) => pitchClass(tone.note) === pitchClass(held))?.degree ?? degreeBetween(chord.root, held)
+  chord.tones.find((tone) => pitchClass(tone.note) === pitchClass(held))?.degree ??
+  degreeBetween(chord.root, held)

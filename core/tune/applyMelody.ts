@@ -8,7 +8,12 @@ import type { TuneDocument } from './document'
 import type { ChordMelody, KeptNote } from './melodySchema'
 
 export const read = ({ note, ...place }: KeptNote): MelodyNote => ({ ...place, note: must(parsePitch(note)) })
-export const keep = ({ bar, beat, beats, note }: MelodyNote): KeptNote => ({ bar, beat, beats, note: pitchName(note) })
+export const keep = ({ bar, beat, beats, note }: MelodyNote): KeptNote => ({
+  bar,
+  beat,
+  beats,
+  note: pitchName(note),
+})
 
 const readBefore = new WeakMap<readonly KeptNote[], MelodyNote[]>()
 /** The notes of a tune as the core reads them; the same list for the same melody. */
@@ -24,40 +29,73 @@ export function withMelody(document: TuneDocument, melody: KeptNote[]): TuneDocu
   const after = new Map(melody.map((one) => [placeKey(one), one.note]))
   const stays = (place: string) => before.get(place) === after.get(place)
   const { chordMelody } = document
-  return { ...document, melody, chordMelody: { ...chordMelody, line: 0, fixed: Object.fromEntries(Object.entries(chordMelody.fixed).filter(([place]) => stays(place))) } }
+  return {
+    ...document,
+    melody,
+    chordMelody: {
+      ...chordMelody,
+      line: 0,
+      fixed: Object.fromEntries(Object.entries(chordMelody.fixed).filter(([place]) => stays(place))),
+    },
+  }
 }
 
 /** Grips put under notes, or set free. */
-export function withFixed(chordMelody: ChordMelody, changed: Readonly<Record<string, ChordMelody['fixed'][string] | null>>): ChordMelody {
+export function withFixed(
+  chordMelody: ChordMelody,
+  changed: Readonly<Record<string, ChordMelody['fixed'][string] | null>>,
+): ChordMelody {
   const fixed = { ...chordMelody.fixed }
-  for (const [place, under] of Object.entries(changed)) { if (under) fixed[place] = under; else delete fixed[place] }
+  for (const [place, under] of Object.entries(changed)) {
+    if (under) fixed[place] = under
+    else delete fixed[place]
+  }
   return { ...chordMelody, line: 0, fixed }
 }
 
 /** The melody with the tune in another key, by the shorter way; grips belong to the old key. */
-export function transposedMelody({ melody, chordMelody }: Pick<TuneDocument, 'melody' | 'chordMelody'>, from: Key, to: Key): Pick<TuneDocument, 'melody' | 'chordMelody'> {
+export function transposedMelody(
+  { melody, chordMelody }: Pick<TuneDocument, 'melody' | 'chordMelody'>,
+  from: Key,
+  to: Key,
+): Pick<TuneDocument, 'melody' | 'chordMelody'> {
   const up = modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12)
-  const [shorter, other] = [up > 6 ? up - 12 : up, up > 6 ? up : up - 12].map((semitones) => inKey(melody.map(read), from, to, semitones))
+  const [shorter, other] = [up > 6 ? up - 12 : up, up > 6 ? up : up - 12].map((semitones) =>
+    inKey(melody.map(read), from, to, semitones),
+  )
   // A melody at the very edge of what can be written goes the longer way.
   const goes = shorter!.every(({ note }) => parsePitch(pitchName(note)).ok) ? shorter! : other!
   return { melody: goes.map(keep), chordMelody: withoutGrips(chordMelody) }
 }
 
-export const withoutGrips = (chordMelody: ChordMelody): ChordMelody => ({ ...chordMelody, line: 0, fixed: {}, kept: [] })
+export const withoutGrips = (chordMelody: ChordMelody): ChordMelody => ({
+  ...chordMelody,
+  line: 0,
+  fixed: {},
+  kept: [],
+})
 
 /**
  * Notes, phrases and grips follow the chords they stand over when bars are put in, taken out or moved along. What stands over nothing that is left keeps its
  * distance from what stood before it, so that no note is lost.
  * @param move the new place of an old one
  */
-export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases'>>(made: Made, move: (place: { bar: number; beat: number }) => { bar: number; beat: number }): Pick<TuneDocument, 'melody' | 'phrases'> {
+export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases'>>(
+  made: Made,
+  move: (place: { bar: number; beat: number }) => { bar: number; beat: number },
+): Pick<TuneDocument, 'melody' | 'phrases'> {
   return {
     melody: made.melody.map((one) => ({ ...one, ...move(one) })),
-    phrases: Object.fromEntries(Object.entries(made.phrases).map(([key, begins]) => [movedKey(key, move), begins])),
+    phrases: Object.fromEntries(
+      Object.entries(made.phrases).map(([key, begins]) => [movedKey(key, move), begins]),
+    ),
   }
 }
 
-export function movedKey(key: string, move: (place: { bar: number; beat: number }) => { bar: number; beat: number }): string {
+export function movedKey(
+  key: string,
+  move: (place: { bar: number; beat: number }) => { bar: number; beat: number },
+): string {
   const [bar, beat] = key.split(':').map(Number)
   return placeKey(move({ bar: bar!, beat: beat! }))
 }

@@ -18,7 +18,8 @@ function stepsOf(letters: string, pauses: Readonly<Record<number, number>> = {})
   return steps
 }
 
-test('a word with the sign behind it is one step', () => expect(stepsOf('Dm7 G7 | C')).toEqual(['Dm7 ', 'Dm7 G7 | ', 'Dm7 G7 | C']))
+test('a word with the sign behind it is one step', () =>
+  expect(stepsOf('Dm7 G7 | C')).toEqual(['Dm7 ', 'Dm7 G7 | ', 'Dm7 G7 | C']))
 test('a pause begins another', () => expect(stepsOf('Dm7', { 1: 2_000 })).toEqual(['D', 'Dm7']))
 test('deleting is a step of its own', () => expect(stepsOf('Dm7<<sus')).toEqual(['Dm7', 'D', 'Dsus']))
 test('what was pasted stands alone', () => {
@@ -26,4 +27,5 @@ test('what was pasted stands alone', () => {
   expect(pasted.joins).toBe(false)
   expect(typedOn(pasted, 'C | Am | F', 'C | Am | F7', 100).joins).toBe(false)
 })
-test('another text in between (undo, another tab) ends the word', () => expect(typedOn({ text: 'Dm', at: 0, kind: 'word' }, 'C', 'C7', 50).joins).toBe(false))
+test('another text in between (undo, another tab) ends the word', () =>
+  expect(typedOn({ text: 'Dm', at: 0, kind: 'word' }, 'C', 'C7', 50).joins).toBe(false))

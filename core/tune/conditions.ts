@@ -4,27 +4,51 @@ import type { LineChord } from './decisions'
 import type { Condition } from './document'
 
 type Kind = Condition['kind']
-const place = (key: string) => { const [bar, beat] = key.split(':').map(Number); return { bar: bar!, beat: beat! } }
+const place = (key: string) => {
+  const [bar, beat] = key.split(':').map(Number)
+  return { bar: bar!, beat: beat! }
+}
 
-type Asked = Condition extends infer One ? (One extends { from: string; to: string } ? Omit<One, 'from' | 'to'> : never) : never
+type Asked = Condition extends infer One
+  ? One extends { from: string; to: string }
+    ? Omit<One, 'from' | 'to'>
+    : never
+  : never
 
 /** A condition as it is typed; null where it cannot be read. */
 export function readCondition(kind: Kind, text: string, strings: number): Asked | null {
-  const words = text.trim().split(/[\s,–]+|(?<=\d)-/).filter(Boolean)
-  const pitches = words.map((word) => { const pitch = parsePitch(word); return pitch.ok ? midiOf(pitch.value) : NaN })
+  const words = text
+    .trim()
+    .split(/[\s,–]+|(?<=\d)-/)
+    .filter(Boolean)
+  const pitches = words.map((word) => {
+    const pitch = parsePitch(word)
+    return pitch.ok ? midiOf(pitch.value) : NaN
+  })
   const numbers = words.map((word) => (/^\d+$/.test(word) ? Number(word) : NaN))
   const string = strings - numbers[0]!
-  const pair = (list: readonly number[], least: number, most: number) => list.length === 2 && list[0]! <= list[1]! && list.every((one) => one >= least && one <= most)
+  const pair = (list: readonly number[], least: number, most: number) =>
+    list.length === 2 && list[0]! <= list[1]! && list.every((one) => one >= least && one <= most)
   switch (kind) {
-    case 'top': case 'sounds': return words.length === 1 && pitches[0]! >= 0 ? { kind, midi: pitches[0]! } : null
-    case 'silent': case 'open': return words.length === 1 && string >= 0 && string < strings ? { kind, string } : null
-    case 'frets': return pair(numbers, 1, 36) ? { kind, low: numbers[0]!, high: numbers[1]! } : null
-    case 'range': return pair(pitches, 0, 127) ? { kind, low: pitches[0]!, high: pitches[1]! } : null
+    case 'top':
+    case 'sounds':
+      return words.length === 1 && pitches[0]! >= 0 ? { kind, midi: pitches[0]! } : null
+    case 'silent':
+    case 'open':
+      return words.length === 1 && string >= 0 && string < strings ? { kind, string } : null
+    case 'frets':
+      return pair(numbers, 1, 36) ? { kind, low: numbers[0]!, high: numbers[1]! } : null
+    case 'range':
+      return pair(pitches, 0, 127) ? { kind, low: pitches[0]!, high: pitches[1]! } : null
   }
 }
 
 /** Conditions as the search takes them: by the places of the sounding chords. Strings the instrument lacks are passed over. */
-export function constraintsOf(conditions: readonly Condition[], sounding: readonly LineChord[], strings: number): Constraint[] {
+export function constraintsOf(
+  conditions: readonly Condition[],
+  sounding: readonly LineChord[],
+  strings: number,
+): Constraint[] {
   const order = ({ bar, beat }: { bar: number; beat: number }) => bar * 1000 + beat
   return conditions.flatMap((one): Constraint[] => {
     if ('string' in one && one.string >= strings) return []

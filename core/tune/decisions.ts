@@ -77,7 +77,11 @@ export interface LineChord {
 type Made = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>
 
 /** What was decided for every readable chord of a chart: by hand, by a way through the tune, or by the one control. */
-export function decisionsOf(chart: Chart, analysis: Analysis, { colour, choices }: Pick<Made, 'colour' | 'choices'>): Decision[] {
+export function decisionsOf(
+  chart: Chart,
+  analysis: Analysis,
+  { colour, choices }: Pick<Made, 'colour' | 'choices'>,
+): Decision[] {
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
   const slots = slotsOf(chart)
   const decisions: Decision[] = []
@@ -85,7 +89,12 @@ export function decisionsOf(chart: Chart, analysis: Analysis, { colour, choices 
     const key = slotKey(slots[index]!)
     const made = choices[key]
     const replaced = made && slots.slice(index, index + made.span)
-    if (made && replaced && replaced.length === made.span && replaced.every((slot) => readings.has(slotKey(slot)))) {
+    if (
+      made &&
+      replaced &&
+      replaced.length === made.span &&
+      replaced.every((slot) => readings.has(slotKey(slot)))
+    ) {
       decisions.push(chosenDecision(key, index, made, replaced, readings.get(key)!, chart, analysis))
       index += made.span - 1
     } else if (readings.has(key)) decisions.push(controlled(key, index, readings.get(key)!, colour))
@@ -96,58 +105,151 @@ export function decisionsOf(chart: Chart, analysis: Analysis, { colour, choices 
 function controlled(key: string, index: number, reading: Reading, colour: Made['colour']): Decision {
   const option = colourAt(coloursOf(reading), colour)
   return {
-    key, index, span: 1, puts: [{ chord: option.chord, beats: reading.slot.beats }], rule: option.rule, by: 'control', at: 0,
-    because: { name: option.rule === 'plain' ? 'as it is' : 'colour', intent: 'colour', why: option.why, mood: option.mood, added: option.added, distance: null },
+    key,
+    index,
+    span: 1,
+    puts: [{ chord: option.chord, beats: reading.slot.beats }],
+    rule: option.rule,
+    by: 'control',
+    at: 0,
+    because: {
+      name: option.rule === 'plain' ? 'as it is' : 'colour',
+      intent: 'colour',
+      why: option.why,
+      mood: option.mood,
+      added: option.added,
+      distance: null,
+    },
   }
 }
 
-function chosenDecision(key: string, index: number, made: Choice, replaced: readonly Slot[], reading: Reading, chart: Chart, analysis: Analysis): Decision {
-  const puts = stretched(made.chords.map(({ symbol, beats }) => ({ chord: chordOf(symbol), beats })), replaced.reduce((sum, slot) => sum + slot.beats, 0))
+function chosenDecision(
+  key: string,
+  index: number,
+  made: Choice,
+  replaced: readonly Slot[],
+  reading: Reading,
+  chart: Chart,
+  analysis: Analysis,
+): Decision {
+  const puts = stretched(
+    made.chords.map(({ symbol, beats }) => ({ chord: chordOf(symbol), beats })),
+    replaced.reduce((sum, slot) => sum + slot.beats, 0),
+  )
   let known: Because | null = null
   return {
-    key, index, span: made.span, puts, rule: made.rule, by: made.by ?? 'hand', at: made.at,
-    get because() { return known ??= becauseOf(index, made, puts, reading, chart, analysis) },
+    key,
+    index,
+    span: made.span,
+    puts,
+    rule: made.rule,
+    by: made.by ?? 'hand',
+    at: made.at,
+    get because() {
+      return (known ??= becauseOf(index, made, puts, reading, chart, analysis))
+    },
   }
 }
 
-const chordOf = (symbol: string) => { const chord = parseChord(symbol); if (!chord.ok) throw new Error(chord.fault.message); return chord.value }
+const chordOf = (symbol: string) => {
+  const chord = parseChord(symbol)
+  if (!chord.ok) throw new Error(chord.fault.message)
+  return chord.value
+}
 
 /** The reason of a choice, when a rule still gives it where it stands. */
-function becauseOf(index: number, { span, rule }: Choice, puts: readonly Put[], reading: Reading, chart: Chart, analysis: Analysis): Because {
+function becauseOf(
+  index: number,
+  { span, rule }: Choice,
+  puts: readonly Put[],
+  reading: Reading,
+  chart: Chart,
+  analysis: Analysis,
+): Because {
   const [one] = puts
-  const colour = span === 1 && puts.length === 1 ? coloursOf(reading).find((option) => option.chord.canonical === one!.chord.canonical) : undefined
+  const colour =
+    span === 1 && puts.length === 1
+      ? coloursOf(reading).find((option) => option.chord.canonical === one!.chord.canonical)
+      : undefined
   if (colour) return becauseOfColour(colour)
   const key = putsKey({ index, span, puts })
   const option = optionsAtSpot(chart, analysis, index, depthOf(rule)).find((other) => putsKey(other) === key)
   if (option) return becauseOfOption(option)
-  if (rule === 'pulled') return { name: 'a note pulled', intent: 'swap', why: `A note of the grip was pulled, and ${one!.chord.canonical} is what it made.`, mood: '', added: [], distance: null }
+  if (rule === 'pulled')
+    return {
+      name: 'a note pulled',
+      intent: 'swap',
+      why: `A note of the grip was pulled, and ${one!.chord.canonical} is what it made.`,
+      mood: '',
+      added: [],
+      distance: null,
+    }
   const way = ON_THE_WAY[rule]
   if (way) return { name: rule, intent: 'insert', why: way, mood: '', added: [], distance: null }
-  return { name: 'as chosen', intent: 'swap', why: 'Chosen when this chord stood elsewhere or had another job.', mood: '', added: [], distance: null }
+  return {
+    name: 'as chosen',
+    intent: 'swap',
+    why: 'Chosen when this chord stood elsewhere or had another job.',
+    mood: '',
+    added: [],
+    distance: null,
+  }
 }
 
 /** Grips on a beat between two chords. */
 const ON_THE_WAY: Readonly<Record<string, string>> = {
-  'late resolution': 'A voice of the chord before stays and resolves a beat later.', 'early arrival': 'A voice of the next chord is there a beat before it.',
-  'half step approach': 'The next grip slides in from a half step off.', 'passing diminished': 'The diminished chord on the note between two roots leads from one to the other.',
+  'late resolution': 'A voice of the chord before stays and resolves a beat later.',
+  'early arrival': 'A voice of the next chord is there a beat before it.',
+  'half step approach': 'The next grip slides in from a half step off.',
+  'passing diminished': 'The diminished chord on the note between two roots leads from one to the other.',
 }
 
-const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Because =>
-  ({ name: rule === 'plain' ? 'as it is' : special ? 'special colour' : 'colour', intent: 'colour', why, mood, added, distance: null })
+const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Because => ({
+  name: rule === 'plain' ? 'as it is' : special ? 'special colour' : 'colour',
+  intent: 'colour',
+  why,
+  mood,
+  added,
+  distance: null,
+})
 
-export const becauseOfOption = ({ name, intent, why, mood, distance }: Option): Because => ({ name, intent, why, mood, added: [], distance })
+export const becauseOfOption = ({ name, intent, why, mood, distance }: Option): Because => ({
+  name,
+  intent,
+  why,
+  mood,
+  added: [],
+  distance,
+})
 
 /** Rules put on top of one another are written with `+`. */
 const depthOf = (rule: string): number => rule.split('+').length
 
 /** Spots and options of the chart read last: the drawer, the line and the reasons ask for many of one chart. */
-let last: { chart: Chart; melody: readonly MelodyNote[]; spots: (Spot | null)[]; options: Map<string, Option[]> } | null = null
+let last: {
+  chart: Chart
+  melody: readonly MelodyNote[]
+  spots: (Spot | null)[]
+  options: Map<string, Option[]>
+} | null = null
 
 const NO_MELODY: readonly MelodyNote[] = []
 
 /** Everything one chord of the home line can become by the rules, to a depth, with how the melody's notes are heard over it. */
-export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, depth: number, melody: readonly MelodyNote[] = NO_MELODY): Option[] {
-  if (last?.chart !== chart || last.melody !== melody) last = { chart, melody, spots: last?.chart === chart ? last.spots : spotsOf(chart, analysis), options: new Map() }
+export function optionsAtSpot(
+  chart: Chart,
+  analysis: Analysis,
+  index: number,
+  depth: number,
+  melody: readonly MelodyNote[] = NO_MELODY,
+): Option[] {
+  if (last?.chart !== chart || last.melody !== melody)
+    last = {
+      chart,
+      melody,
+      spots: last?.chart === chart ? last.spots : spotsOf(chart, analysis),
+      options: new Map(),
+    }
   const asked = `${index}:${depth}`
   const options = last.options.get(asked) ?? optionsOf(chart, last.spots, index, { depth, melody })
   last.options.set(asked, options)
@@ -155,8 +257,15 @@ export function optionsAtSpot(chart: Chart, analysis: Analysis, index: number, d
 }
 
 /** How far some decisions go, over the slots from one to another: 0 plain to 1 far out, one measure for a change, a way and a version. */
-export function howFarGone(chart: Chart, analysis: Analysis, decisions: readonly Pick<Decision, 'index' | 'span' | 'puts'>[], from?: number, to?: number): number {
-  if (last?.chart !== chart) last = { chart, melody: NO_MELODY, spots: spotsOf(chart, analysis), options: new Map() }
+export function howFarGone(
+  chart: Chart,
+  analysis: Analysis,
+  decisions: readonly Pick<Decision, 'index' | 'span' | 'puts'>[],
+  from?: number,
+  to?: number,
+): number {
+  if (last?.chart !== chart)
+    last = { chart, melody: NO_MELODY, spots: spotsOf(chart, analysis), options: new Map() }
   return howFar(chart, last.spots, decisions, from, to)
 }
 
@@ -168,15 +277,29 @@ export function lineOf(chart: Chart, decisions: readonly Decision[], fixed: Made
   const line: LineChord[] = []
   const add = (slot: Slot, home: number, decision: Decision | null, first: boolean) => {
     const key = slotKey(slot)
-    line.push({ key, index: line.length, slot, home, decision, first, fixed: key in fixed, lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit) })
+    line.push({
+      key,
+      index: line.length,
+      slot,
+      home,
+      decision,
+      first,
+      fixed: key in fixed,
+      lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
+    })
   }
   for (let index = 0; index < slots.length; index += 1) {
     const decision = byIndex.get(index)
-    if (!decision) { add(slots[index]!, index, null, true); continue }
+    if (!decision) {
+      add(slots[index]!, index, null, true)
+      continue
+    }
     const replaced = slots.slice(index, index + decision.span)
     const placed = laidOut(decision.puts, replaced)
     placed.forEach((slot, at) => {
-      const under = replaced.findIndex((home) => home.bar === slot.bar && slot.beat < home.beat + home.beats - 1e-6)
+      const under = replaced.findIndex(
+        (home) => home.bar === slot.bar && slot.beat < home.beat + home.beats - 1e-6,
+      )
       add(slot, index + Math.max(0, under), decision, at === 0)
     })
     index += decision.span - 1

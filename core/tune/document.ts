@@ -9,7 +9,11 @@ import { TEXTURE_NAMES } from '../leading/textureNames'
 
 /** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
 export const MOST_TITLE = 120
-export const title = z.string().trim().min(1, 'a title of 1 to 120 letters').max(MOST_TITLE, 'a title of 1 to 120 letters')
+export const title = z
+  .string()
+  .trim()
+  .min(1, 'a title of 1 to 120 letters')
+  .max(MOST_TITLE, 'a title of 1 to 120 letters')
 /** 100,000 letters is about 3,000 bars. */
 export const text = z.string().max(100_000, 'a chart of at most 100,000 letters')
 export const colour = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
@@ -76,11 +80,21 @@ export const leading = z.strictObject({
   texture: z.enum(TEXTURE_NAMES).nullable().default(null),
 })
 export type Leading = z.infer<typeof leading>
-export const PLAIN_LEADING: Leading = { own: null, loop: false, window: null, drone: null, contour: null, texture: null }
+export const PLAIN_LEADING: Leading = {
+  own: null,
+  loop: false,
+  window: null,
+  drone: null,
+  contour: null,
+  texture: null,
+}
 
 /** What is made of a chart. */
 const made = {
-  colour, bass, style, line,
+  colour,
+  bass,
+  style,
+  line,
   /** Chords chosen by hand, by slot of the home line. */
   choices: z.record(place, choice),
   /** Grips chosen by hand. */
@@ -99,14 +113,28 @@ const made = {
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
-export const versionName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
+export const versionName = z
+  .string()
+  .trim()
+  .min(1, 'a name of 1 to 40 letters')
+  .max(40, 'a name of 1 to 40 letters')
 /** What was made of a chart, kept under a name. */
 export const version = z.strictObject({ name: versionName, at: z.int().min(0), ...made })
 export type VersionKept = z.infer<typeof version>
 /** The melody belongs to the chart and is the same for every version. */
-const withVersions = { text, ...made, melody: melody.default([]), phrases: phrases.default({}), versions: z.array(version).max(MOST_VERSIONS).default([]) }
+const withVersions = {
+  text,
+  ...made,
+  melody: melody.default([]),
+  phrases: phrases.default({}),
+  versions: z.array(version).max(MOST_VERSIONS).default([]),
+}
 
-export const chartName = z.string().trim().min(1, 'a name of 1 to 40 letters').max(40, 'a name of 1 to 40 letters')
+export const chartName = z
+  .string()
+  .trim()
+  .min(1, 'a name of 1 to 40 letters')
+  .max(40, 'a name of 1 to 40 letters')
 /** Charts one tune can have. */
 export const MOST_CHARTS = 20
 const otherChart = z.strictObject({ name: chartName, ...withVersions })
@@ -114,13 +142,22 @@ export type OtherChart = z.infer<typeof otherChart>
 export const FIRST_CHART_NAME = 'Plain'
 
 export const tuneDocument = z.strictObject({
-  title, tempo, ...withVersions,
+  title,
+  tempo,
+  ...withVersions,
   /** Name of the chart that is worked on. */
   chart: chartName.default(FIRST_CHART_NAME),
   /** Its place among the tune's charts, from 0. */
-  at: z.int().min(0).max(MOST_CHARTS - 1).default(0),
+  at: z
+    .int()
+    .min(0)
+    .max(MOST_CHARTS - 1)
+    .default(0),
   /** The tune's other charts, in their order. */
-  others: z.array(otherChart).max(MOST_CHARTS - 1).default([]),
+  others: z
+    .array(otherChart)
+    .max(MOST_CHARTS - 1)
+    .default([]),
 })
 export type TuneDocument = z.infer<typeof tuneDocument>
 export type Bass = TuneDocument['bass']
@@ -128,8 +165,25 @@ export type Bass = TuneDocument['bass']
 export const DEFAULT_TEMPO = 96
 
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
-  title: name, text: chartText, colour: 0, bass: 'chord', style: 'smooth', line: 0,
-  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO), choices: {}, fixed: {}, grips: {}, gripsOn: {}, called: {}, versions: [], conditions: [], leading: PLAIN_LEADING, chordMelody: PLAIN_CHORD_MELODY, melody: [], phrases: {},
-  chart: FIRST_CHART_NAME, at: 0, others: [],
+  title: name,
+  text: chartText,
+  colour: 0,
+  bass: 'chord',
+  style: 'smooth',
+  line: 0,
+  tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO),
+  choices: {},
+  fixed: {},
+  grips: {},
+  gripsOn: {},
+  called: {},
+  versions: [],
+  conditions: [],
+  leading: PLAIN_LEADING,
+  chordMelody: PLAIN_CHORD_MELODY,
+  melody: [],
+  phrases: {},
+  chart: FIRST_CHART_NAME,
+  at: 0,
+  others: [],
 })
-

@@ -6,7 +6,12 @@ import { lineEdits } from './edits/lines'
 import { melodyEdits } from './edits/melody'
 
 /** One thing the player does to a tune: a file an area in `edits`, joined here. */
-export const tuneEdit = z.discriminatedUnion('kind', [...chartEdits.schemas, ...colourEdits.schemas, ...lineEdits.schemas, ...melodyEdits.schemas])
+export const tuneEdit = z.discriminatedUnion('kind', [
+  ...chartEdits.schemas,
+  ...colourEdits.schemas,
+  ...lineEdits.schemas,
+  ...melodyEdits.schemas,
+])
 export type TuneEdit = z.infer<typeof tuneEdit>
 
 const APPLY = { ...chartEdits.apply, ...colourEdits.apply, ...lineEdits.apply, ...melodyEdits.apply }

@@ -19,7 +19,10 @@ export interface Fold {
 
 export const foldOf = (document: TuneDocument): Fold => ({ stack: [{ document, edit: null }], undone: [] })
 export const shownBy = ({ stack }: Fold): TuneDocument => stack.at(-1)!.document
-export const undoLabel = ({ stack }: Fold, onDisk: string | null): string | null => { const { edit } = stack.at(-1)!; return edit ? labelOf(edit) : onDisk }
+export const undoLabel = ({ stack }: Fold, onDisk: string | null): string | null => {
+  const { edit } = stack.at(-1)!
+  return edit ? labelOf(edit) : onDisk
+}
 export const redoLabel = ({ stack, undone }: Fold, onDisk: string | null): string | null => {
   const next = undone.at(-1)?.edit
   return next ? labelOf(next) : stack.length > 1 ? null : onDisk
@@ -32,14 +35,17 @@ export const joinsTyping = (edit: TuneEdit): boolean => edit.kind === 'text' && 
 export function folded(fold: Fold, write: Write): Fold | { refused: string } {
   const { stack, undone } = fold
   if ('step' in write) {
-    if (write.step === 'undo') return stack.length > 1 ? { stack: stack.slice(0, -1), undone: [...undone, stack.at(-1)!] } : fold
+    if (write.step === 'undo')
+      return stack.length > 1 ? { stack: stack.slice(0, -1), undone: [...undone, stack.at(-1)!] } : fold
     return undone.length > 0 ? { stack: [...stack, undone.at(-1)!], undone: undone.slice(0, -1) } : fold
   }
   const tried = tryEdit(shownBy(fold), write.edit)
   if (!tried.ok) return { refused: tried.message }
   const top = stack.at(-1)!
-  if (isFound(write.edit)) return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
-  if (joinsTyping(write.edit) && undone.length === 0 && (top.edit === null || top.edit.kind === 'text')) return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
+  if (isFound(write.edit))
+    return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
+  if (joinsTyping(write.edit) && undone.length === 0 && (top.edit === null || top.edit.kind === 'text'))
+    return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
   return { stack: [...stack, { document: tried.document, edit: write.edit }], undone: [] }
 }
 
@@ -48,7 +54,11 @@ export function netEdits(writes: readonly Write[]): TuneEdit[] {
   const made: TuneEdit[] = []
   const undone: TuneEdit[] = []
   for (const write of writes) {
-    if ('edit' in write) { made.push(write.edit); if (!isFound(write.edit)) undone.length = 0; continue }
+    if ('edit' in write) {
+      made.push(write.edit)
+      if (!isFound(write.edit)) undone.length = 0
+      continue
+    }
     const [from, to] = write.step === 'undo' ? [made, undone] : [undone, made]
     const at = from.findLastIndex((edit) => !isFound(edit))
     if (at >= 0) to.push(...from.splice(at, 1))

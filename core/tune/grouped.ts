@@ -1,5 +1,8 @@
 /** Things by what they have in common, in their order. */
-export function groupedBy<Thing, Key>(things: Iterable<Thing>, keyOf: (thing: Thing) => Key): Map<Key, Thing[]> {
+export function groupedBy<Thing, Key>(
+  things: Iterable<Thing>,
+  keyOf: (thing: Thing) => Key,
+): Map<Key, Thing[]> {
   const groups = new Map<Key, Thing[]>()
   for (const thing of things) {
     const group = groups.get(keyOf(thing))

@@ -32,7 +32,12 @@ function knownVoicing(frets: Frets, chord: ChordSymbol, limits: Limits, body: st
  * The grips kept with the tune, read against the chords that stand there now, on the instrument at hand: grips made for another one are moved to the same
  * pitches where they can be. A grip whose chord has changed since, or that cannot be moved, is left out until the search has found another.
  */
-export function keptVoicings(document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led, chords: readonly LineChord[], capo: number, body: Body): Map<string, Voicing> {
+export function keptVoicings(
+  document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led,
+  chords: readonly LineChord[],
+  capo: number,
+  body: Body,
+): Map<string, Voicing> {
   const limits = limitsFor(body, capo, document.bass)
   const bodyKey = JSON.stringify([body.instrument, body.hand])
   const kept = new Map<string, Voicing>()
@@ -52,12 +57,21 @@ type Led = Partial<Pick<TuneDocument, 'style' | 'leading' | 'line'>>
 function isFree({ style = 'smooth', leading, line = 0 }: Led, limits: Limits): boolean {
   if (line > 0 && !leading?.texture) return true
   const { coloured, inversions, texture } = STYLES[leading?.own?.base ?? style]
-  const { coloured: colours, rootless, noBass } = TEXTURES[leading?.texture ?? texture?.(limits) ?? 'as it comes']
+  const {
+    coloured: colours,
+    rootless,
+    noBass,
+  } = TEXTURES[leading?.texture ?? texture?.(limits) ?? 'as it comes']
   return [coloured, inversions, colours, rootless, noBass, style === 'drone'].some(Boolean)
 }
 
 /** The frets of the grip that is kept for a chord, on the instrument at hand; null where there is none for it. */
-export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led, chord: LineChord, symbol: ChordSymbol, limits: Limits): Frets | null {
+export function gripHere(
+  document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led,
+  chord: LineChord,
+  symbol: ChordSymbol,
+  limits: Limits,
+): Frets | null {
   const madeOn = document.gripsOn?.[chord.key]
   const byHand = document.fixed[chord.key]
   const own = byHand && fretsHere(byHand, madeOn, chord.sounding?.meant ?? symbol, limits)
@@ -65,5 +79,10 @@ export function gripHere(document: Pick<TuneDocument, 'grips' | 'fixed'> & Parti
   const line = document.grips[chord.key]
   // Where the grip by hand cannot be had here, what the search found in its place is for this instrument.
   const here = line && fretsHere(line, byHand ? undefined : madeOn, symbol, limits)
-  return here && (soundsLike(here.frets, symbol, limits) || (isFree(document, limits) && standsFor(here.frets, symbol, limits, document.leading?.texture === 'upper structures'))) ? here.frets : null
+  return here &&
+    (soundsLike(here.frets, symbol, limits) ||
+      (isFree(document, limits) &&
+        standsFor(here.frets, symbol, limits, document.leading?.texture === 'upper structures')))
+    ? here.frets
+    : null
 }

@@ -6,9 +6,17 @@ import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
 import { TEXTURE_NAMES } from '../melody/textures'
 
 /** What a tune keeps of its melody and of the chord melody that is made under it. */
-const pitch = z.string().max(6).refine((text) => parsePitch(text).ok, 'a pitch such as Eb4')
+const pitch = z
+  .string()
+  .max(6)
+  .refine((text) => parsePitch(text).ok, 'a pitch such as Eb4')
 
-export const melodyNote = z.strictObject({ bar: z.int().min(0).max(100_000), beat: z.number().min(1).max(100), beats: z.number().positive().max(10_000), note: pitch })
+export const melodyNote = z.strictObject({
+  bar: z.int().min(0).max(100_000),
+  beat: z.number().min(1).max(100),
+  beats: z.number().positive().max(10_000),
+  note: pitch,
+})
 export type KeptNote = z.infer<typeof melodyNote>
 export const melody = z.array(melodyNote).max(MOST_NOTES_READ, `a melody of at most ${MOST_NOTES_READ} notes`)
 /** Places where a phrase begins, or does not, whatever is found. */
@@ -18,16 +26,27 @@ export const phrases = z.record(place, z.boolean())
 export const under = z.strictObject({ frets, symbol: symbol.nullable(), on: stringing.optional() })
 /** One event of the chord melody that is kept. */
 export const event = z.strictObject({
-  bar: z.int().min(0), beat: z.number(), beats: z.number(), again: z.boolean(), frets, symbol: symbol.nullable(), on: stringing.optional(),
+  bar: z.int().min(0),
+  beat: z.number(),
+  beats: z.number(),
+  again: z.boolean(),
+  frets,
+  symbol: symbol.nullable(),
+  on: stringing.optional(),
   /** Null where the melody rests. */
   note: pitch.nullable(),
-  under: z.enum(['chord', 'held', 'single', 'line']), kind: z.string().max(40).transform((kind) => kind as NoteKind),
+  under: z.enum(['chord', 'held', 'single', 'line']),
+  kind: z
+    .string()
+    .max(40)
+    .transform((kind) => kind as NoteKind),
 })
 export type KeptEvent = z.infer<typeof event>
 
 const fret = z.int().min(0).max(HIGHEST_FRET)
 export const chordMelodySettings = z.strictObject({
-  density: z.enum(DENSITIES), texture: z.enum(TEXTURE_NAMES),
+  density: z.enum(DENSITIES),
+  texture: z.enum(TEXTURE_NAMES),
   /** Chords that begin under a long note or in a rest are struck too. */
   fills: z.boolean(),
   /** Frets the hand stays in; null for the whole neck. */
@@ -44,4 +63,13 @@ export const chordMelody = z.strictObject({
   kept: z.array(event).max(3 * MOST_NOTES_READ),
 })
 export type ChordMelody = z.infer<typeof chordMelody>
-export const PLAIN_CHORD_MELODY: ChordMelody = { density: 'chord', texture: 'full', fills: false, window: null, topString: 1, line: 0, fixed: {}, kept: [] }
+export const PLAIN_CHORD_MELODY: ChordMelody = {
+  density: 'chord',
+  texture: 'full',
+  fills: false,
+  window: null,
+  topString: 1,
+  line: 0,
+  fixed: {},
+  kept: [],
+}

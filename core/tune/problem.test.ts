@@ -16,7 +16,10 @@ describe('a grip for every chord', () => {
     expect(missingGrips(whole, reading(whole), DEFAULT_PLAYER)).toBeNull()
   })
   test('grips that are there stay, by hand or found', () => {
-    const some = applyEdit(applyEdit(tune, { kind: 'grips', grips: { '4:1': [6, null, 6, 7, null, null] } }), { kind: 'fix', slot: '3:1', frets: [1, null, 1, 1, null, null] })
+    const some = applyEdit(
+      applyEdit(tune, { kind: 'grips', grips: { '4:1': [6, null, 6, 7, null, null] } }),
+      { kind: 'fix', slot: '3:1', frets: [1, null, 1, 1, null, null] },
+    )
     const whole = withEveryGrip(some, reading(some), DEFAULT_PLAYER)
     expect(whole.grips['4:1']).toEqual([6, null, 6, 7, null, null])
     expect(gripped(whole).get('3:1')!.frets).toEqual([1, null, 1, 1, null, null])
@@ -26,7 +29,8 @@ describe('a grip for every chord', () => {
     const none = newDocument('None', '| C7b9#9b13sus4add6 |')
     expect(withEveryGrip(none, reading(none), DEFAULT_PLAYER)).toBe(none)
   })
-  test('an empty chart asks for nothing', () => expect(missingGrips(newDocument('Empty'), reading(newDocument('Empty')), DEFAULT_PLAYER)).toBeNull())
+  test('an empty chart asks for nothing', () =>
+    expect(missingGrips(newDocument('Empty'), reading(newDocument('Empty')), DEFAULT_PLAYER)).toBeNull())
   test('the chords asked for are those of the new line', () => {
     const asked = missingGrips(tune, reading(tune), DEFAULT_PLAYER)!
     expect(asked.question.symbols).toEqual(asked.sounding.map((one) => madeChord(one)!.canonical))

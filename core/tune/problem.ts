@@ -9,22 +9,55 @@ import { newQuestion } from './questions'
 import type { LinesQuestion } from './linesQuestion'
 
 /** A question about lines, as plain data, as the core has it. */
-export const problemOf = ({ symbols, fixed, bass, capo, style, leading: { weights, texture, ...leading }, body, constraints, count }: LinesQuestion): StyledProblem => ({
-  chords: symbols.map(chord), fixed: new Map(fixed), count, limits: limitsFor(body, capo, bass), style, constraints, ...leading, ...(weights ? { weights } : {}), ...(texture ? { texture } : {}),
+export const problemOf = ({
+  symbols,
+  fixed,
+  bass,
+  capo,
+  style,
+  leading: { weights, texture, ...leading },
+  body,
+  constraints,
+  count,
+}: LinesQuestion): StyledProblem => ({
+  chords: symbols.map(chord),
+  fixed: new Map(fixed),
+  count,
+  limits: limitsFor(body, capo, bass),
+  style,
+  constraints,
+  ...leading,
+  ...(weights ? { weights } : {}),
+  ...(texture ? { texture } : {}),
 })
 
 /** What has to be looked for so that every chord of the new line has a grip; null where each has one. The grips that are there stay. */
-export function missingGrips(document: TuneDocument, { chart, line }: Pick<TuneReading, 'chart' | 'line'>, body: Body): { question: LinesQuestion; sounding: LineChord[] } | null {
+export function missingGrips(
+  document: TuneDocument,
+  { chart, line }: Pick<TuneReading, 'chart' | 'line'>,
+  body: Body,
+): { question: LinesQuestion; sounding: LineChord[] } | null {
   const sounding = line.filter((one) => madeChord(one))
   const kept = keptVoicings(document, line, chart.capo, body)
   if (sounding.every(({ key }) => kept.has(key))) return null
-  const question = newQuestion(sounding, { ...document, fixed: { ...document.grips, ...document.fixed } }, chart.capo, body)
+  const question = newQuestion(
+    sounding,
+    { ...document, fixed: { ...document.grips, ...document.fixed } },
+    chart.capo,
+    body,
+  )
   return question && { question: { ...question, count: 1 }, sounding }
 }
 
 /** A tune with a grip for every chord of its line, looked for where there is none, for those who have no page to search on; as it is where no line can be led. */
-export function withEveryGrip(document: TuneDocument, reading: Pick<TuneReading, 'chart' | 'line'>, body: Body): TuneDocument {
+export function withEveryGrip(
+  document: TuneDocument,
+  reading: Pick<TuneReading, 'chart' | 'line'>,
+  body: Body,
+): TuneDocument {
   const missing = missingGrips(document, reading, body)
   const lines = missing && leadInStyle(problemOf(missing.question))
-  return missing && lines?.ok && lines.value[0] ? { ...document, grips: gripsOfLine(lines.value[0], missing.sounding), gripsOn: {} } : document
+  return missing && lines?.ok && lines.value[0]
+    ? { ...document, grips: gripsOfLine(lines.value[0], missing.sounding), gripsOn: {} }
+    : document
 }

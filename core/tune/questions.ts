@@ -10,43 +10,119 @@ import type { Voicing } from '../voicing/voicing'
 /** How many lines are looked for. */
 export const LINES_WANTED = 5
 
-const AS_NAMED: LeadingAsked = { weights: null, loop: false, window: null, drone: null, contour: null, texture: null }
+const AS_NAMED: LeadingAsked = {
+  weights: null,
+  loop: false,
+  window: null,
+  drone: null,
+  contour: null,
+  texture: null,
+}
 
-type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> & Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line'>>
+type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> &
+  Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line'>>
 
 /** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
-export function newQuestion(sounding: readonly LineChord[], made: MadeForLines, capo: number, body: Body): LinesQuestion | null {
+export function newQuestion(
+  sounding: readonly LineChord[],
+  made: MadeForLines,
+  capo: number,
+  body: Body,
+): LinesQuestion | null {
   if (sounding.length === 0) return null
   const strings = body.instrument.tuning.length
   const limits = limitsFor(body, capo, made.bass)
-  const around = { fixed: made.fixed, style: made.style, leading: made.leading, grips: made.line === STAYS ? made.grips ?? {} : {}, ...(made.gripsOn ? { gripsOn: made.gripsOn } : {}) }
+  const around = {
+    fixed: made.fixed,
+    style: made.style,
+    leading: made.leading,
+    grips: made.line === STAYS ? (made.grips ?? {}) : {},
+    ...(made.gripsOn ? { gripsOn: made.gripsOn } : {}),
+  }
   const fixed = sounding.flatMap((chord, at): LinesQuestion['fixed'] => {
     const frets = gripHere(around, chord, madeChord(chord)!, limits)
     return frets ? [[at, [...frets]]] : []
   })
   const { own, loop, window, drone, contour, texture } = made.leading
   return {
-    symbols: sounding.map((chord) => madeChord(chord)!.canonical), fixed, bass: made.bass, capo, style: made.style, count: LINES_WANTED, body, constraints: constraintsOf(made.conditions, sounding, strings),
-    leading: { weights: own?.weights ?? null, loop, window, drone: drone && 'string' in drone && drone.string >= strings ? null : drone, contour: made.style === 'top' || own ? contour : null, texture },
+    symbols: sounding.map((chord) => madeChord(chord)!.canonical),
+    fixed,
+    bass: made.bass,
+    capo,
+    style: made.style,
+    count: LINES_WANTED,
+    body,
+    constraints: constraintsOf(made.conditions, sounding, strings),
+    leading: {
+      weights: own?.weights ?? null,
+      loop,
+      window,
+      drone: drone && 'string' in drone && drone.string >= strings ? null : drone,
+      contour: made.style === 'top' || own ? contour : null,
+      texture,
+    },
   }
 }
 
 /** The plain version is heard in its own smooth grips, with the roots below. */
-export function plainQuestion(sounding: readonly TuneChord[], capo: number, body: Body): LinesQuestion | null {
+export function plainQuestion(
+  sounding: readonly TuneChord[],
+  capo: number,
+  body: Body,
+): LinesQuestion | null {
   if (sounding.length === 0) return null
-  return { symbols: sounding.map((chord) => plainChord(chord)!.canonical), fixed: [], bass: 'chord', capo, style: 'smooth', leading: AS_NAMED, count: 1, body, constraints: [] }
+  return {
+    symbols: sounding.map((chord) => plainChord(chord)!.canonical),
+    fixed: [],
+    bass: 'chord',
+    capo,
+    style: 'smooth',
+    leading: AS_NAMED,
+    count: 1,
+    body,
+    constraints: [],
+  }
 }
 
 /** A few chords heard by themselves. */
-export const excerptQuestion = (symbols: string[], fixed: LinesQuestion['fixed'], made: Pick<TuneDocument, 'bass' | 'style'>, capo: number, body: Body): LinesQuestion =>
-  ({ symbols, fixed, bass: made.bass, capo, style: made.style, leading: AS_NAMED, count: 1, body, constraints: [] })
+export const excerptQuestion = (
+  symbols: string[],
+  fixed: LinesQuestion['fixed'],
+  made: Pick<TuneDocument, 'bass' | 'style'>,
+  capo: number,
+  body: Body,
+): LinesQuestion => ({
+  symbols,
+  fixed,
+  bass: made.bass,
+  capo,
+  style: made.style,
+  leading: AS_NAMED,
+  count: 1,
+  body,
+  constraints: [],
+})
 
 /** Grips of one chord by how they lie between their neighbours. */
-export function nearQuestion(focus: LineChord, sounding: readonly LineChord[], voicings: ReadonlyMap<string, Voicing>, bass: 'chord' | 'any', capo: number, body: Body) {
+export function nearQuestion(
+  focus: LineChord,
+  sounding: readonly LineChord[],
+  voicings: ReadonlyMap<string, Voicing>,
+  bass: 'chord' | 'any',
+  capo: number,
+  body: Body,
+) {
   const at = sounding.indexOf(focus)
   const midisOf = (chord: LineChord | undefined) => {
     const voicing = chord && voicings.get(chord.key)
     return voicing ? [...voicing.midis] : null
   }
-  return { symbol: madeChord(focus)!.canonical, bass, capo, before: midisOf(sounding[at - 1]), after: midisOf(sounding[at + 1]), body }
+  return {
+    symbol: madeChord(focus)!.canonical,
+    bass,
+    capo,
+    before: midisOf(sounding[at - 1]),
+    after: midisOf(sounding[at + 1]),
+    body,
+  }
 }

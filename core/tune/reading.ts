@@ -41,32 +41,55 @@ export interface TuneReading {
 }
 
 /** What of a document makes its lines. */
-export type MadeOfLines = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
+export type MadeOfLines = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'> &
+  Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
 
 /** Home line and new line of a document. Pure and quick: it runs on every key press. */
-export function readTuneDocument(document: Pick<TuneDocument, 'text'> & MadeOfLines, school: NumeralSchool = 'case', body: Body | null = null): TuneReading {
+export function readTuneDocument(
+  document: Pick<TuneDocument, 'text'> & MadeOfLines,
+  school: NumeralSchool = 'case',
+  body: Body | null = null,
+): TuneReading {
   const chart = parseChart(document.text)
   const analysis = analyse(chart, school)
   return { chart, analysis, ...linesOf(chart, analysis, document, body) }
 }
 
 /** Home line and new line over a chart that is read already. */
-export function linesOf(chart: Chart, analysis: Analysis, document: MadeOfLines, body: Body | null): Pick<TuneReading, 'chords' | 'decisions' | 'line' | 'body'> {
+export function linesOf(
+  chart: Chart,
+  analysis: Analysis,
+  document: MadeOfLines,
+  body: Body | null,
+): Pick<TuneReading, 'chords' | 'decisions' | 'line' | 'body'> {
   const shape = shapeUnderCapo(chart, analysis.key)
   const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
   const decisions = decisionsOf(chart, analysis, document)
-  const byHome = new Map(decisions.flatMap((decision) => Array.from({ length: decision.span }, (_, at) => [decision.index + at, decision] as const)))
+  const byHome = new Map(
+    decisions.flatMap((decision) =>
+      Array.from({ length: decision.span }, (_, at) => [decision.index + at, decision] as const),
+    ),
+  )
   const chords = slotsOf(chart).map((slot, index): TuneChord => {
     const key = slotKey(slot)
     return {
-      key, index, slot, reading: readings.get(key) ?? null, decision: byHome.get(index) ?? null,
+      key,
+      index,
+      slot,
+      reading: readings.get(key) ?? null,
+      decision: byHome.get(index) ?? null,
       played: slot.symbol?.kind === 'chord' ? shape(slot.symbol.chord) : null,
       lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
     }
   })
   const line = lineOf(chart, decisions, document.fixed)
-  return { chords, decisions, line: body ? namedBySound(line, document, chart.capo, analysis.key, body) : line, body }
+  return {
+    chords,
+    decisions,
+    line: body ? namedBySound(line, document, chart.capo, analysis.key, body) : line,
+    body,
+  }
 }
 
 /** Names the shape that is fingered when a capo lies on the neck. */
@@ -80,8 +103,10 @@ export function shapeUnderCapo({ capo }: Chart, key: Key): (chord: ChordSymbol) 
 }
 
 /** The same chart with other decisions: a trial, or a version that was kept. */
-export const readingWith = (reading: TuneReading, made: MadeOfLines): TuneReading =>
-  ({ ...reading, ...linesOf(reading.chart, reading.analysis, made, reading.body) })
+export const readingWith = (reading: TuneReading, made: MadeOfLines): TuneReading => ({
+  ...reading,
+  ...linesOf(reading.chart, reading.analysis, made, reading.body),
+})
 
 /** The plain chord of a slot; null where none could be read. */
 export const plainChord = ({ slot, reading }: Pick<TuneChord, 'slot' | 'reading'>): ChordSymbol | null =>

@@ -1,6 +1,12 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
-import { movedTo, parseStringing, sameStringing, stringingName, type Stringing } from '../neck/otherInstrument'
+import {
+  movedTo,
+  parseStringing,
+  sameStringing,
+  stringingName,
+  type Stringing,
+} from '../neck/otherInstrument'
 import type { Key } from '../pitch/key'
 import { parseChord } from '../chord/parse'
 import { calledOf } from '../voicing/called'
@@ -12,21 +18,39 @@ import type { TuneDocument } from './document'
 import type { TuneEdit } from './edit'
 
 /** The stringing of the player's instrument under a tune's capo, as grips remember it. */
-export const stringingOf = (body: Body, capo: number): string => stringingName(limitsFor(body, capo, 'any').instrument)
+export const stringingOf = (body: Body, capo: number): string =>
+  stringingName(limitsFor(body, capo, 'any').instrument)
 
 /** An edit that puts grips in says for which instrument. */
 export function onInstrument(edit: TuneEdit, on: string): TuneEdit {
   switch (edit.kind) {
-    case 'fix': return edit.frets ? { ...edit, on } : edit
-    case 'fix-many': case 'extra-beat': case 'grips': return { ...edit, on }
-    case 'melody-fix': return { ...edit, fixed: Object.fromEntries(Object.entries(edit.fixed).map(([place, under]) => [place, under && { ...under, on }])) }
-    case 'melody-kept': return { ...edit, kept: edit.kept.map((one) => ({ ...one, on })) }
-    default: return edit
+    case 'fix':
+      return edit.frets ? { ...edit, on } : edit
+    case 'fix-many':
+    case 'extra-beat':
+    case 'grips':
+      return { ...edit, on }
+    case 'melody-fix':
+      return {
+        ...edit,
+        fixed: Object.fromEntries(
+          Object.entries(edit.fixed).map(([place, under]) => [place, under && { ...under, on }]),
+        ),
+      }
+    case 'melody-kept':
+      return { ...edit, kept: edit.kept.map((one) => ({ ...one, on })) }
+    default:
+      return edit
   }
 }
 
 /** The frets of a grip on the instrument at hand: as made, or moved to the same pitches; null where they cannot be had on it. */
-export function fretsHere(frets: Frets, madeOn: string | undefined, chord: ChordSymbol, limits: Limits): { frets: Frets; moved: boolean } | null {
+export function fretsHere(
+  frets: Frets,
+  madeOn: string | undefined,
+  chord: ChordSymbol,
+  limits: Limits,
+): { frets: Frets; moved: boolean } | null {
   const { instrument, hand } = limits
   const strings = instrument.tuning.length
   const from = madeOn === undefined ? supposed(frets, chord, limits) : parseStringing(madeOn)
@@ -38,7 +62,9 @@ export function fretsHere(frets: Frets, madeOn: string | undefined, chord: Chord
 
 /** A grip kept before instruments were written down is taken for the one on which it is its chord: this one, else a guitar in standard tuning. */
 function supposed(frets: Frets, chord: ChordSymbol, { instrument, ...limits }: Limits): Stringing {
-  const fits = (one: Stringing) => frets.length === one.tuning.length && soundsLike(frets, chord, { ...limits, bass: 'any', instrument: { ...instrument, ...one } })
+  const fits = (one: Stringing) =>
+    frets.length === one.tuning.length &&
+    soundsLike(frets, chord, { ...limits, bass: 'any', instrument: { ...instrument, ...one } })
   const standard = { tuning: STANDARD_GUITAR.tuning, capo: instrument.capo }
   return !fits(instrument) && fits(standard) ? standard : instrument
 }
@@ -46,7 +72,13 @@ function supposed(frets: Frets, chord: ChordSymbol, { instrument, ...limits }: L
 type Made = Pick<TuneDocument, 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
 
 /** The new line with its chords named by what grips by hand sound, on the instrument at hand. */
-export function namedBySound(line: readonly LineChord[], made: Made, capo: number, songKey: Key, body: Body): LineChord[] {
+export function namedBySound(
+  line: readonly LineChord[],
+  made: Made,
+  capo: number,
+  songKey: Key,
+  body: Body,
+): LineChord[] {
   if (Object.keys(made.fixed).length === 0) return [...line]
   const limits = limitsFor(body, capo, 'any')
   return line.map((one) => {
@@ -56,12 +88,19 @@ export function namedBySound(line: readonly LineChord[], made: Made, capo: numbe
     const madeOn = made.gripsOn?.[one.key]
     const here = fretsHere(frets, madeOn, meant, limits)
     if (!here) return { ...one, fixed: false, elsewhere: madeOn ?? stringingName(STANDARD_GUITAR) }
-    const midis = here.frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(limits.instrument, string, fret)]))
-    const { sounds, foreign, missing } = midis.length > 0 ? calledOf(midis, meant, songKey) : { sounds: meant, foreign: [], missing: [] }
+    const midis = here.frets.flatMap((fret, string) =>
+      fret === null ? [] : [soundAt(limits.instrument, string, fret)],
+    )
+    const { sounds, foreign, missing } =
+      midis.length > 0 ? calledOf(midis, meant, songKey) : { sounds: meant, foreign: [], missing: [] }
     if (sounds === meant) return one
     const kept = made.called?.[one.key]
     const own = kept === undefined ? null : parseChord(kept)
-    const shown = own?.ok ? own.value : sounds ?? meant
-    return { ...one, slot: { ...one.slot, text: shown.canonical, symbol: { kind: 'chord', chord: shown } }, sounding: { meant, named: sounds, foreign, missing, byPlayer: own?.ok ?? false } }
+    const shown = own?.ok ? own.value : (sounds ?? meant)
+    return {
+      ...one,
+      slot: { ...one.slot, text: shown.canonical, symbol: { kind: 'chord', chord: shown } },
+      sounding: { meant, named: sounds, foreign, missing, byPlayer: own?.ok ?? false },
+    }
   })
 }

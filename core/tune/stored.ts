@@ -20,7 +20,8 @@ export interface Opened {
   unread: string[]
 }
 
-const isObject = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value)
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  value !== null && typeof value === 'object' && !Array.isArray(value)
 
 /** Records of which each entry stands by itself. */
 const BY_ENTRY = ['choices', 'fixed', 'grips', 'phrases'] as const
@@ -31,25 +32,43 @@ const LISTS = ['melody', 'versions', 'conditions', 'others'] as const
  * its title and chart text.
  */
 export function openDocument(stored: unknown, version: number = DOCUMENT_VERSION): Opened {
-  const given = isObject(stored) ? READERS.slice(version).reduce((document, reader) => reader(document), stored) : {}
+  const given = isObject(stored)
+    ? READERS.slice(version).reduce((document, reader) => reader(document), stored)
+    : {}
   const whole = tuneDocument.safeParse(given)
   if (whole.success) return { document: whole.data, unread: [] }
   const unread: string[] = []
   const shape = tuneDocument.shape as Readonly<Record<string, z.ZodType>>
-  const plain = newDocument(typeof given.title === 'string' && given.title.trim() ? given.title.trim().slice(0, 120) : 'Untitled')
+  const plain = newDocument(
+    typeof given.title === 'string' && given.title.trim() ? given.title.trim().slice(0, 120) : 'Untitled',
+  )
   const parts: Record<string, unknown> = { ...plain }
-  const leave = (name: string, error: z.ZodError, value: unknown) => unread.push(refusalInWords({ ...error, issues: error.issues.map((issue) => ({ ...issue, path: [name, ...issue.path] })) } as z.ZodError, { [name]: value }))
+  const leave = (name: string, error: z.ZodError, value: unknown) =>
+    unread.push(
+      refusalInWords(
+        {
+          ...error,
+          issues: error.issues.map((issue) => ({ ...issue, path: [name, ...issue.path] })),
+        } as z.ZodError,
+        { [name]: value },
+      ),
+    )
   for (const name of Object.keys(shape)) {
     const value = given[name]
     if (value === undefined) continue
     const part = shape[name]!.safeParse(value)
-    if (part.success) { parts[name] = part.data; continue }
+    if (part.success) {
+      parts[name] = part.data
+      continue
+    }
     if ((BY_ENTRY as readonly string[]).includes(name) && isObject(value)) {
-      parts[name] = Object.fromEntries(Object.entries(value).filter(([key, one]) => {
-        const read = shape[name]!.safeParse({ [key]: one })
-        if (!read.success) leave(name, read.error, { [key]: one })
-        return read.success
-      }))
+      parts[name] = Object.fromEntries(
+        Object.entries(value).filter(([key, one]) => {
+          const read = shape[name]!.safeParse({ [key]: one })
+          if (!read.success) leave(name, read.error, { [key]: one })
+          return read.success
+        }),
+      )
     } else if ((LISTS as readonly string[]).includes(name) && Array.isArray(value)) {
       parts[name] = value.filter((one) => {
         const read = shape[name]!.safeParse([one])
@@ -61,5 +80,8 @@ export function openDocument(stored: unknown, version: number = DOCUMENT_VERSION
   const pieces = tuneDocument.safeParse(parts)
   if (pieces.success) return { document: pieces.data, unread }
   const text = typeof given.text === 'string' ? given.text.slice(0, 100_000) : ''
-  return { document: { ...plain, text }, unread: [...unread, 'Only the title and the chart text could be read.'] }
+  return {
+    document: { ...plain, text },
+    unread: [...unread, 'Only the title and the chart text could be read.'],
+  }
 }

@@ -8,12 +8,27 @@ export type Tried = { ok: true; document: TuneDocument } | { ok: false; message:
 /** Where a tune holds no more of something: said, and not answered by doing nothing. */
 function limitReached({ conditions, versions, others }: TuneDocument, edit: TuneEdit): string | null {
   switch (edit.kind) {
-    case 'condition-add': return conditions.length >= MOST_CONDITIONS ? `There are ${MOST_CONDITIONS} conditions, as many as a chart can have: take one away first.` : null
-    case 'version-keep': return versions.length >= MOST_VERSIONS && !versions.some(({ name }) => name === edit.name) ? `There are ${MOST_VERSIONS} versions, as many as a chart can keep: delete one first.` : null
-    case 'version-take': case 'version-remove': return versions.some(({ name }) => name === edit.name) ? null : `There is no version “${edit.name}” any more.`
-    case 'chart-add': return others.length + 1 >= MOST_CHARTS ? `There are ${MOST_CHARTS} charts, as many as a tune can have: take one out first.` : null
-    case 'chart-remove': return others.length === 0 ? 'This is the only chart of the tune: it stays.' : null
-    default: return null
+    case 'condition-add':
+      return conditions.length >= MOST_CONDITIONS
+        ? `There are ${MOST_CONDITIONS} conditions, as many as a chart can have: take one away first.`
+        : null
+    case 'version-keep':
+      return versions.length >= MOST_VERSIONS && !versions.some(({ name }) => name === edit.name)
+        ? `There are ${MOST_VERSIONS} versions, as many as a chart can keep: delete one first.`
+        : null
+    case 'version-take':
+    case 'version-remove':
+      return versions.some(({ name }) => name === edit.name)
+        ? null
+        : `There is no version “${edit.name}” any more.`
+    case 'chart-add':
+      return others.length + 1 >= MOST_CHARTS
+        ? `There are ${MOST_CHARTS} charts, as many as a tune can have: take one out first.`
+        : null
+    case 'chart-remove':
+      return others.length === 0 ? 'This is the only chart of the tune: it stays.' : null
+    default:
+      return null
   }
 }
 
@@ -31,18 +46,29 @@ export function tryEdit(document: TuneDocument, given: unknown): Tried {
   try {
     next = applyEdit(document, read.data)
   } catch (error) {
-    return { ok: false, message: `This cannot be done to the tune as it is: ${error instanceof Error ? error.message : String(error)}` }
+    return {
+      ok: false,
+      message: `This cannot be done to the tune as it is: ${error instanceof Error ? error.message : String(error)}`,
+    }
   }
   // Only what the edit changed can be wrong in what comes of it.
   const shape = tuneDocument.shape as Readonly<Record<string, z.ZodType>>
   for (const name of Object.keys(shape) as (keyof TuneDocument)[]) {
     if (next[name] === document[name]) continue
     const part = shape[name]!.safeParse(next[name])
-    if (!part.success) return { ok: false, message: `It would leave what cannot be kept: ${lowered(refusalInWords(withPath(part.error, name), next))}` }
+    if (!part.success)
+      return {
+        ok: false,
+        message: `It would leave what cannot be kept: ${lowered(refusalInWords(withPath(part.error, name), next))}`,
+      }
   }
   return { ok: true, document: next }
 }
 
 const lowered = (words: string): string => words[0]!.toLowerCase() + words.slice(1)
 
-const withPath = (error: z.ZodError, name: string): z.ZodError => ({ ...error, issues: error.issues.map((issue) => ({ ...issue, path: [name, ...issue.path] })) }) as z.ZodError
+const withPath = (error: z.ZodError, name: string): z.ZodError =>
+  ({
+    ...error,
+    issues: error.issues.map((issue) => ({ ...issue, path: [name, ...issue.path] })),
+  }) as z.ZodError

@@ -4,8 +4,12 @@ import { parseKey } from '../pitch/key'
 import { must } from '../result'
 import { calledOf } from './called'
 
-const midis = (frets: Frets) => frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)]))
-const called = (frets: Frets, symbol: string, key = 'C') => { const { sounds, foreign, missing } = calledOf(midis(frets), chord(symbol), must(parseKey(key))); return [sounds?.canonical ?? null, foreign, missing] }
+const midis = (frets: Frets) =>
+  frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)]))
+const called = (frets: Frets, symbol: string, key = 'C') => {
+  const { sounds, foreign, missing } = calledOf(midis(frets), chord(symbol), must(parseKey(key)))
+  return [sounds?.canonical ?? null, foreign, missing]
+}
 
 test('a grip of the chord is the chord, also without its fifth or its root', () => {
   expect(called([3, null, 3, 4, null, null], 'G7')).toEqual(['G7', [], []])

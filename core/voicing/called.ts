@@ -34,11 +34,20 @@ export function calledOf(midis: readonly number[], chord: ChordSymbol, key?: Key
   const foreign = [...new Set(midis.filter((midi) => !own.has(midi % 12)).map((midi) => names.of(midi)[0]))]
   const { required, oneOf } = requirementOf(chord, { bass: 'any', omit: [] })
   const bits = [...sounds].reduce((all, sound) => all | (1 << sound), 0)
-  const missing = chord.tones.filter(({ note }) => (required & ~bits & (1 << pitchClass(note))) !== 0).map(({ degree }) => degree)
-  if (foreign.length === 0 && missing.length === 0 && oneOf.every((set) => (set & bits) !== 0)) return { sounds: chord, foreign, missing }
+  const missing = chord.tones
+    .filter(({ note }) => (required & ~bits & (1 << pitchClass(note))) !== 0)
+    .map(({ degree }) => degree)
+  if (foreign.length === 0 && missing.length === 0 && oneOf.every((set) => (set & bits) !== 0))
+    return { sounds: chord, foreign, missing }
   const options = key ? { key } : {}
   const [onRoot] = namesOf(midis, { ...options, over: chord.root })
   const [likeliest] = namesOf(midis, options)
-  const name = onRoot && (!likeliest || onRoot.score <= likeliest.score + (Math.min(...midis) % 12 === pitchClass(chord.root) ? OWN_BASS : OWN_ROOT)) ? onRoot : likeliest
+  const name =
+    onRoot &&
+    (!likeliest ||
+      onRoot.score <=
+        likeliest.score + (Math.min(...midis) % 12 === pitchClass(chord.root) ? OWN_BASS : OWN_ROOT))
+      ? onRoot
+      : likeliest
   return { sounds: name && name.outside === 0 ? name.chord : null, foreign, missing }
 }

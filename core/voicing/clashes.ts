@@ -16,7 +16,12 @@ export interface Clash {
 export function mudIn(midis: readonly number[]): Clash[] {
   const clashes: Clash[] = []
   for (let high = 1; high < midis.length; high += 1)
-    if (midis[high - 1]! < MUD_LINE && midis[high]! - midis[high - 1]! < PERFECT_FOURTH && midis[high] !== midis[high - 1]) clashes.push({ kind: 'mud', low: high - 1, high })
+    if (
+      midis[high - 1]! < MUD_LINE &&
+      midis[high]! - midis[high - 1]! < PERFECT_FOURTH &&
+      midis[high] !== midis[high - 1]
+    )
+      clashes.push({ kind: 'mud', low: high - 1, high })
   return clashes
 }
 
@@ -38,6 +43,11 @@ export function soursIn(midis: readonly number[], chord: ChordSymbol): Clash[] {
   const clashes: Clash[] = []
   for (let low = 0; low < midis.length; low += 1)
     for (let high = low + 1; high < midis.length; high += 1)
-      if ((midis[high]! - midis[low]!) % 12 === 1 && midis[high]! - midis[low]! > 12 && !(dominant && midis[low]! % 12 === root)) clashes.push({ kind: 'sour', low, high })
+      if (
+        (midis[high]! - midis[low]!) % 12 === 1 &&
+        midis[high]! - midis[low]! > 12 &&
+        !(dominant && midis[low]! % 12 === root)
+      )
+        clashes.push({ kind: 'sour', low, high })
   return clashes
 }

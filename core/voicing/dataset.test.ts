@@ -11,16 +11,27 @@ import { soundsLike } from './fits'
 import { DEFAULT_LIMITS, type Limits } from './limits'
 import type { Press } from '../neck/press'
 
-interface Shape { frets: number[]; fingers: number[]; barres: number[]; baseFret: number }
-const entries = Object.values(guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>).flat()
-const fretsOf = (shape: Shape) => shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
-const symbolOf = (entry: { key: string; suffix: string }) => entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
+interface Shape {
+  frets: number[]
+  fingers: number[]
+  barres: number[]
+  baseFret: number
+}
+const entries = Object.values(
+  guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>,
+).flat()
+const fretsOf = (shape: Shape) =>
+  shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
+const symbolOf = (entry: { key: string; suffix: string }) =>
+  entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
 
 const HAND = { ...DEFAULT_HAND, thumb: true }
 const LIMITS: Limits = { ...DEFAULT_LIMITS, frets: [0, 20], notes: [1, 6], bass: 'any', hand: HAND }
 const shapes = entries.flatMap((entry) => {
   const chord = parseChord(symbolOf(entry))
-  return chord.ok ? entry.positions.map((shape) => ({ chord: chord.value, frets: fretsOf(shape), shape })) : []
+  return chord.ok
+    ? entry.positions.map((shape) => ({ chord: chord.value, frets: fretsOf(shape), shape }))
+    : []
 })
 
 const spanMm = (frets: readonly (number | null)[]) => {
@@ -33,18 +44,29 @@ const limitsFor = (chord: ChordSymbol): Limits => (chord.bass ? { ...LIMITS, bas
 const onItsPlace = (limits: Limits, frets: readonly (number | null)[]): Limits => {
   const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
   const strings = frets.flatMap((fret, string) => (fret === null ? [] : [string]))
-  return { ...limits, strings, notes: [strings.length, strings.length], frets: held.length > 0 ? [Math.min(...held), Math.max(...held)] : [0, 1] }
+  return {
+    ...limits,
+    strings,
+    notes: [strings.length, strings.length],
+    frets: held.length > 0 ? [Math.min(...held), Math.max(...held)] : [0, 1],
+  }
 }
 
 describe('against an open dataset of fingered chord shapes (@tombatossals/chords-db 0.5.1)', () => {
   const within = shapes.filter(({ frets }) => spanMm(frets) <= HAND.reachMm)
-  test('nearly all of its shapes lie within the reach of a usual hand', () => expect(within.length / shapes.length).toBeGreaterThan(0.99))
+  test('nearly all of its shapes lie within the reach of a usual hand', () =>
+    expect(within.length / shapes.length).toBeGreaterThan(0.99))
 
   test('of those that hold their chord as we read it, at least 99 in 100 are in our enumeration', () => {
     const sounding = within.filter(({ chord, frets }) => soundsLike(frets, chord, limitsFor(chord)))
     // The others hold a foreign note or leave out a tone that the symbol names: counted below, and listed in docs/checks.md.
     // Asked on the shape's own strings and frets, the enumeration answers quickly; what it finds there it finds on the whole neck.
-    const missing = sounding.filter(({ chord, frets }) => !voicingsOf(chord, onItsPlace(limitsFor(chord), frets)).some((one) => one.frets.join() === frets.join()))
+    const missing = sounding.filter(
+      ({ chord, frets }) =>
+        !voicingsOf(chord, onItsPlace(limitsFor(chord), frets)).some(
+          (one) => one.frets.join() === frets.join(),
+        ),
+    )
     expect(sounding.length / within.length).toBeGreaterThan(0.8)
     expect(1 - missing.length / sounding.length).toBeGreaterThanOrEqual(0.99)
     // What is missing cannot be held, by our fingering; nothing that can be held is left out.
@@ -62,8 +84,13 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
       const ours = easiestFingering(frets, STANDARD_GUITAR, HAND)
       const presses = pressesOf(frets, shape.fingers)
       if (!ours || !presses) continue
-      const theirs = Object.values(difficultyOf(presses, frets, spanMm(frets), STANDARD_GUITAR, HAND)).reduce((sum, part) => sum + part, 0)
-      const numbers = frets.map((fret, string) => (fret === null ? null : fret === 0 ? 0 : shape.fingers[string]!))
+      const theirs = Object.values(difficultyOf(presses, frets, spanMm(frets), STANDARD_GUITAR, HAND)).reduce(
+        (sum, part) => sum + part,
+        0,
+      )
+      const numbers = frets.map((fret, string) =>
+        fret === null ? null : fret === 0 ? 0 : shape.fingers[string]!,
+      )
       if (ours.fingers.join() === numbers.join()) same += 1
       else if (ours.difficulty <= theirs + 1e-9) easier += 1
       else harder += 1
@@ -93,6 +120,8 @@ function pressesOf(frets: readonly (number | null)[], fingers: readonly number[]
 }
 
 test('the reader of symbols knows all of the dataset but its own invention', () => {
-  expect([...new Set(entries.filter((entry) => !parseChord(symbolOf(entry)).ok).map(({ suffix }) => suffix))]).toEqual(['7sg'])
+  expect([
+    ...new Set(entries.filter((entry) => !parseChord(symbolOf(entry)).ok).map(({ suffix }) => suffix)),
+  ]).toEqual(['7sg'])
   expect(must(parseChord('C7')).canonical).toBe('C7')
 })

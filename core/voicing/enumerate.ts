@@ -11,7 +11,11 @@ import { soundingOf, ToneNames, type SoundingGrip, type Voicing } from './voicin
  * held fret, then string by string).
  * @param accept further limits by what a grip sounds, asked before it is known who could hold it
  */
-export function voicingsOf(chord: ChordSymbol, limits: Limits, accept?: (grip: SoundingGrip) => boolean): Voicing[] {
+export function voicingsOf(
+  chord: ChordSymbol,
+  limits: Limits,
+  accept?: (grip: SoundingGrip) => boolean,
+): Voicing[] {
   const requirement = requirementOf(chord, limits)
   const names = new ToneNames(chord)
   const found: Voicing[] = []
@@ -30,19 +34,30 @@ export function voicingsOf(chord: ChordSymbol, limits: Limits, accept?: (grip: S
  * Every set of frets whose sounds meet the requirement within the limits, before asking whether fingers can hold it.
  * Goes through the neck window by window: each window begins at the lowest held fret and ends where the hand does.
  */
-export function* gripsOf(chord: ChordSymbol, requirement: Requirement, limits: Limits): Generator<(number | null)[]> {
+export function* gripsOf(
+  chord: ChordSymbol,
+  requirement: Requirement,
+  limits: Limits,
+): Generator<(number | null)[]> {
   const { instrument, hand } = limits
   const lowest = Math.max(limits.frets[0], instrument.capo + 1)
   yield* windowGrips(chord, requirement, limits, null, lowest)
   for (let first = lowest; first <= limits.frets[1]; first += 1) {
     let last = first
-    while (last < limits.frets[1] && reachMm(first, last + 1, instrument.scaleLengthMm) <= hand.reachMm) last += 1
+    while (last < limits.frets[1] && reachMm(first, last + 1, instrument.scaleLengthMm) <= hand.reachMm)
+      last += 1
     yield* windowGrips(chord, requirement, limits, first, last)
   }
 }
 
 /** Frets of one string that sound an allowed tone inside a window. */
-function choicesFor(string: number, requirement: Requirement, limits: Limits, first: number | null, last: number): (number | null)[] {
+function choicesFor(
+  string: number,
+  requirement: Requirement,
+  limits: Limits,
+  first: number | null,
+  last: number,
+): (number | null)[] {
   const { instrument, range, top } = limits
   const choices: (number | null)[] = [null]
   if (limits.strings && !limits.strings.includes(string)) return choices
@@ -62,7 +77,11 @@ function choicesFor(string: number, requirement: Requirement, limits: Limits, fi
 
 /** Grips whose lowest held fret is exactly `first` (null: nothing is held), the rest up to `last`. */
 function* windowGrips(
-  chord: ChordSymbol, requirement: Requirement, limits: Limits, first: number | null, last: number,
+  chord: ChordSymbol,
+  requirement: Requirement,
+  limits: Limits,
+  first: number | null,
+  last: number,
 ): Generator<(number | null)[]> {
   const { instrument, notes, top } = limits
   const count = instrument.tuning.length
@@ -71,9 +90,13 @@ function* windowGrips(
   const later = new Array<number>(count + 1).fill(0)
   for (let string = count - 1; string >= 0; string -= 1)
     later[string] = choices[string]!.reduce<number>(
-      (bits, fret) => (fret === null ? bits : bits | (1 << (soundAt(instrument, string, fret) % 12))), later[string + 1]!)
+      (bits, fret) => (fret === null ? bits : bits | (1 << (soundAt(instrument, string, fret) % 12))),
+      later[string + 1]!,
+    )
   const bassChord = pitchClass(chord.bass ?? chord.root)
-  const bassOnlyAtBottom = limits.bass === 'chord' && chord.bass !== null &&
+  const bassOnlyAtBottom =
+    limits.bass === 'chord' &&
+    chord.bass !== null &&
     !chord.tones.some((tone) => pitchClass(tone.note) === bassChord)
 
   const frets: (number | null)[] = []
@@ -108,8 +131,12 @@ function* windowGrips(
       if (midi > high) high = midi
       if (midi % 12 === bassChord) bassTones += 1
     }
-    return touchesFirst && (requirement.bass & (1 << (low % 12))) !== 0 && (top === null || high === top) &&
+    return (
+      touchesFirst &&
+      (requirement.bass & (1 << (low % 12))) !== 0 &&
+      (top === null || high === top) &&
       !(bassOnlyAtBottom && bassTones > 1)
+    )
   }
 
   yield* place(0, 0, 0)

@@ -2,8 +2,21 @@ import type { Degree } from '../pitch/degree'
 
 /** The trade's families of voicings. */
 export const FAMILIES = [
-  'guide tones', 'double stop', 'tenth', 'shell', 'quartal', 'triad', 'triad over bass',
-  'close', 'drop 2', 'drop 3', 'drop 2 and 4', 'cluster', 'open string', 'rootless', 'spread',
+  'guide tones',
+  'double stop',
+  'tenth',
+  'shell',
+  'quartal',
+  'triad',
+  'triad over bass',
+  'close',
+  'drop 2',
+  'drop 3',
+  'drop 2 and 4',
+  'cluster',
+  'open string',
+  'rootless',
+  'spread',
 ] as const
 export type Family = (typeof FAMILIES)[number]
 
@@ -27,8 +40,11 @@ export function familiesOf({ notes, openAmongFretted }: Sounding): Family[] {
   const distinct = new Set(midis.map((midi) => midi % 12))
   const gaps = midis.slice(1).map((midi, index) => midi - midis[index]!)
   const families: Family[] = []
-  const add = (family: Family, when: boolean) => { if (when && !families.includes(family)) families.push(family) }
-  const isShellTone = (degree: Degree) => degree === '1' || THIRDS.includes(degree) || SEVENTHS.includes(degree)
+  const add = (family: Family, when: boolean) => {
+    if (when && !families.includes(family)) families.push(family)
+  }
+  const isShellTone = (degree: Degree) =>
+    degree === '1' || THIRDS.includes(degree) || SEVENTHS.includes(degree)
 
   if (notes.length === 2) {
     const span = midis[1]! - midis[0]!
@@ -36,22 +52,46 @@ export function familiesOf({ notes, openAmongFretted }: Sounding): Family[] {
     add('tenth', span === 15 || span === 16)
     add('double stop', true)
   }
-  add('shell', notes.length === 3 && distinct.size === 3 && degrees[0] === '1' && degrees.every(isShellTone) && degrees.some((d) => SEVENTHS.includes(d)))
-  add('quartal', notes.length >= 3 && gaps.every((gap) => gap === 5 || gap === 6) && gaps.filter((gap) => gap === 6).length <= 1)
+  add(
+    'shell',
+    notes.length === 3 &&
+      distinct.size === 3 &&
+      degrees[0] === '1' &&
+      degrees.every(isShellTone) &&
+      degrees.some((d) => SEVENTHS.includes(d)),
+  )
+  add(
+    'quartal',
+    notes.length >= 3 &&
+      gaps.every((gap) => gap === 5 || gap === 6) &&
+      gaps.filter((gap) => gap === 6).length <= 1,
+  )
   add('triad', distinct.size === 3 && isTriad(distinct))
-  add('triad over bass', notes.length >= 4 && !distinctWithout(midis, 0).has(midis[0]! % 12) && isTriad(distinctWithout(midis, 0)))
+  add(
+    'triad over bass',
+    notes.length >= 4 && !distinctWithout(midis, 0).has(midis[0]! % 12) && isTriad(distinctWithout(midis, 0)),
+  )
 
   if (notes.length === 4 && distinct.size === 4) {
     const drops: readonly [Family, readonly number[]][] = [
-      ['close', []], ['drop 2', [2]], ['drop 3', [3]], ['drop 2 and 4', [2, 4]],
+      ['close', []],
+      ['drop 2', [2]],
+      ['drop 3', [3]],
+      ['drop 2 and 4', [2, 4]],
     ]
     for (const [family, dropped] of drops) add(family, isDrop(midis, dropped))
   }
   add('close', notes.length === 3 && distinct.size === 3 && midis.at(-1)! - midis[0]! < 12)
-  add('cluster', gaps.some((gap) => gap === 1 || gap === 2))
+  add(
+    'cluster',
+    gaps.some((gap) => gap === 1 || gap === 2),
+  )
   add('open string', openAmongFretted)
   add('rootless', !degrees.includes('1'))
-  add('spread', families.length === 0 || (distinct.size === 3 && notes.length === 3 && midis.at(-1)! - midis[0]! > 12))
+  add(
+    'spread',
+    families.length === 0 || (distinct.size === 3 && notes.length === 3 && midis.at(-1)! - midis[0]! > 12),
+  )
   return families
 }
 
@@ -63,7 +103,10 @@ function isTriad(sounds: Set<number>): boolean {
   if (sounds.size !== 3) return false
   const shapes = ['4,7', '3,7', '3,6', '4,8']
   return [...sounds].some((root) => {
-    const above = [...sounds].filter((pc) => pc !== root).map((pc) => (pc - root + 12) % 12).sort((a, b) => a - b)
+    const above = [...sounds]
+      .filter((pc) => pc !== root)
+      .map((pc) => (pc - root + 12) % 12)
+      .sort((a, b) => a - b)
     return shapes.includes(above.join(','))
   })
 }

@@ -16,20 +16,48 @@ import { WRITTEN_MOVABLE, WRITTEN_OPEN } from './writtenShapes'
 /** What a tone is in its chord, as far as idiom goes. */
 export type ToneClass = 'root' | 'third' | 'fifth' | 'seventh' | 'tension'
 const CLASS: Partial<Record<Degree, ToneClass>> = {
-  '1': 'root', '2': 'third', b3: 'third', '3': 'third', '4': 'third', b5: 'fifth', '5': 'fifth', '#5': 'fifth', '6': 'seventh', bb7: 'seventh', b7: 'seventh', '7': 'seventh',
+  '1': 'root',
+  '2': 'third',
+  b3: 'third',
+  '3': 'third',
+  '4': 'third',
+  b5: 'fifth',
+  '5': 'fifth',
+  '#5': 'fifth',
+  '6': 'seventh',
+  bb7: 'seventh',
+  b7: 'seventh',
+  '7': 'seventh',
 }
 export const toneClass = (degree: Degree): ToneClass => CLASS[degree] ?? 'tension'
 
 /** Names of features that have a number or a tone in them, made once: they are asked for at every grip of the neck. */
-const numbered = (name: (number: number) => string, most: number): readonly string[] => Array.from({ length: most + 1 }, (_, number) => name(number))
-const toned = (name: string): Readonly<Record<ToneClass, string>> => ({ root: `${name} root`, third: `${name} third`, fifth: `${name} fifth`, seventh: `${name} seventh`, tension: `${name} tension` })
+const numbered = (name: (number: number) => string, most: number): readonly string[] =>
+  Array.from({ length: most + 1 }, (_, number) => name(number))
+const toned = (name: string): Readonly<Record<ToneClass, string>> => ({
+  root: `${name} root`,
+  third: `${name} third`,
+  fifth: `${name} fifth`,
+  seventh: `${name} seventh`,
+  tension: `${name} tension`,
+})
 const NAMED = {
-  notes: numbered((count) => `${count} notes`, 8), lowest: numbered((string) => `lowest string ${string}`, 8), highest: numbered((string) => `highest string ${string}`, 8),
-  silent: numbered((count) => `silent strings inside ${count}`, 3), span: numbered((frets) => `span ${frets}`, 36), fingers: numbered((count) => `fingers ${count}`, 5),
-  position: numbered((fret) => `position ${fret}`, 12), open: numbered((count) => `open strings ${count}`, 8), openPosition: numbered((fret) => `open position ${fret}`, 12),
+  notes: numbered((count) => `${count} notes`, 8),
+  lowest: numbered((string) => `lowest string ${string}`, 8),
+  highest: numbered((string) => `highest string ${string}`, 8),
+  silent: numbered((count) => `silent strings inside ${count}`, 3),
+  span: numbered((frets) => `span ${frets}`, 36),
+  fingers: numbered((count) => `fingers ${count}`, 5),
+  position: numbered((fret) => `position ${fret}`, 12),
+  open: numbered((count) => `open strings ${count}`, 8),
+  openPosition: numbered((fret) => `open position ${fret}`, 12),
   rootless: numbered((count) => `rootless ${count} notes`, 8),
   second: numbered((gap) => `second note ${gap}`, 17),
-  doubled: toned('doubled'), thrice: toned('three times'), missing: toned('missing'), bass: toned('bass'), top: toned('top'),
+  doubled: toned('doubled'),
+  thrice: toned('three times'),
+  missing: toned('missing'),
+  bass: toned('bass'),
+  top: toned('top'),
 }
 
 /** Layouts that count by themselves. */
@@ -50,14 +78,23 @@ const LOW_LINE = 50
  * The features of a grip, each with how much of it there is. Names are those of the table of weights.
  * @param known how many keys the shape is written in; looked up where it is not said
  */
-export function idiomFeatures(voicing: Voicing, chord: ChordSymbol, instrument: Instrument, known = writtenIn(voicing.frets, chord, instrument), count: (feature: string, amount: number) => void): void {
+export function idiomFeatures(
+  voicing: Voicing,
+  chord: ChordSymbol,
+  instrument: Instrument,
+  known = writtenIn(voicing.frets, chord, instrument),
+  count: (feature: string, amount: number) => void,
+): void {
   const { frets, midis, strings, fingering, families } = voicing
   const notes = midis.length
   const [low, high] = [strings[0]!.string, strings[notes - 1]!.string]
   let [lowest, highest, open] = [0, 0, 0]
   for (const fret of frets) {
     if (fret === 0) open += 1
-    else if (fret !== null) { if (lowest === 0 || fret < lowest) lowest = fret; if (fret > highest) highest = fret }
+    else if (fret !== null) {
+      if (lowest === 0 || fret < lowest) lowest = fret
+      if (fret > highest) highest = fret
+    }
   }
   const hand = lowest === 0 ? 0 : lowest - instrument.capo
   count(NAMED.notes[notes]!, 1)
@@ -69,10 +106,13 @@ export function idiomFeatures(voicing: Voicing, chord: ChordSymbol, instrument: 
   count('stretch', fingering.parts.stretch)
   count('placement', fingering.parts.placement)
   count(NAMED.fingers[fingering.presses.length]!, 1)
-  for (const { finger, from, to } of fingering.barres) count(`${finger === 1 ? 'index' : 'other'} barre ${from - to + 1}`, 1)
+  for (const { finger, from, to } of fingering.barres)
+    count(`${finger === 1 ? 'index' : 'other'} barre ${from - to + 1}`, 1)
 
-  if (open === 0) { count('movable', 1); count(NAMED.position[Math.min(hand, 12)]!, 1) }
-  else {
+  if (open === 0) {
+    count('movable', 1)
+    count(NAMED.position[Math.min(hand, 12)]!, 1)
+  } else {
     count(NAMED.open[open]!, 1)
     count(NAMED.openPosition[Math.min(hand, 12)]!, 1)
     count('open far', open * Math.max(0, hand - NEAR_OPEN))
@@ -95,7 +135,8 @@ export function idiomFeatures(voicing: Voicing, chord: ChordSymbol, instrument: 
     if (times === 2) count(NAMED.doubled[toneClass(degree)], 1)
     if (times > 2) count(NAMED.thrice[toneClass(degree)], 1)
   }
-  for (const { degree, note } of chord.tones) if (!sounding.has(pitchClass(note))) count(NAMED.missing[toneClass(degree)], 1)
+  for (const { degree, note } of chord.tones)
+    if (!sounding.has(pitchClass(note))) count(NAMED.missing[toneClass(degree)], 1)
   // Without a root somebody else has the bass: other grips are usual then.
   if (!classes.has('1')) {
     count(NAMED.rootless[notes]!, 1)
@@ -118,9 +159,15 @@ export function idiomFeatures(voicing: Voicing, chord: ChordSymbol, instrument: 
   const mud = mudBelow(midis)
   if (mud > 0) count('mud', mud)
   const [down, up] = [(midis[0]! - BASS_PITCH) / OCTAVE, (midis[notes - 1]! - TOP_PITCH) / OCTAVE]
-  count('bass pitch', down); count('bass pitch squared', down * down); count('top pitch', up); count('top pitch squared', up * up)
+  count('bass pitch', down)
+  count('bass pitch squared', down * down)
+  count('top pitch', up)
+  count('top pitch squared', up * up)
   if (crossed) count('crossing', 1)
-  if (known > 0) { count('written', 1); count('written often', Math.min(known, OFTEN)) }
+  if (known > 0) {
+    count('written', 1)
+    count('written often', Math.min(known, OFTEN))
+  }
 }
 /** Keys from which on a shape counts as written in all of them. */
 const OFTEN = 3
@@ -128,7 +175,9 @@ const OFTEN = 3
 /** The idiom of a grip: higher is more usual. Differences mean something, the number by itself does not. */
 export function idiomOf(voicing: Voicing, chord: ChordSymbol, instrument: Instrument): number {
   let sum = 0
-  idiomFeatures(voicing, chord, instrument, undefined, (feature, amount) => { sum += amount * (IDIOM_WEIGHTS[feature] ?? 0) })
+  idiomFeatures(voicing, chord, instrument, undefined, (feature, amount) => {
+    sum += amount * (IDIOM_WEIGHTS[feature] ?? 0)
+  })
   return sum
 }
 
@@ -161,7 +210,10 @@ export function writtenIn(frets: Frets, chord: ChordSymbol, instrument: Instrume
   const six = onSixStrings(frets, instrument)
   if (!six) return 0
   if (!six.includes(0)) return WRITTEN_MOVABLE[chord.suffix]?.[movableShape(six)] ?? 0
-  const root = modulo(pitchClass(chord.root) - instrument.capo - (instrument.tuning.at(-1)! - STANDARD_GUITAR.tuning.at(-1)!), 12)
+  const root = modulo(
+    pitchClass(chord.root) - instrument.capo - (instrument.tuning.at(-1)! - STANDARD_GUITAR.tuning.at(-1)!),
+    12,
+  )
   return WRITTEN_OPEN[chord.suffix]?.[root]?.includes(six.map((fret) => fret ?? 'x').join(' ')) ? OFTEN : 0
 }
 
@@ -170,7 +222,9 @@ function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null 
   const six: (number | null)[] = []
   for (let down = 0; down < tuning.length; down += 1) {
     const fret = frets[frets.length - 1 - down]!
-    if (down >= STRINGS.length || tuning[tuning.length - 1 - down]! !== tuning.at(-1)! - STRINGS[down]!) { if (fret !== null) return null }
+    if (down >= STRINGS.length || tuning[tuning.length - 1 - down]! !== tuning.at(-1)! - STRINGS[down]!) {
+      if (fret !== null) return null
+    }
     if (down < STRINGS.length) six.unshift(fret === null || fret === 0 ? fret : fret - capo)
   }
   while (six.length < STRINGS.length) six.unshift(null)
@@ -178,7 +232,16 @@ function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null 
 }
 
 /** Movable shapes without their lowest note, where that is a fifth below the root: x 2 4 4 3 2 is played as often as 2 2 4 4 3 2. */
-const WITHOUT_LOWEST = new Map(Object.entries(WRITTEN_MOVABLE).map(([suffix, shapes]) => [suffix, new Set(Object.keys(shapes).map((shape) => movableShape(withoutLowest(shape.split(' ').map((fret) => (fret === 'x' ? null : Number(fret)))))))]))
+const WITHOUT_LOWEST = new Map(
+  Object.entries(WRITTEN_MOVABLE).map(([suffix, shapes]) => [
+    suffix,
+    new Set(
+      Object.keys(shapes).map((shape) =>
+        movableShape(withoutLowest(shape.split(' ').map((fret) => (fret === 'x' ? null : Number(fret))))),
+      ),
+    ),
+  ]),
+)
 function withoutLowest(frets: Frets): Frets {
   const lowest = frets.findIndex((fret) => fret !== null)
   return frets.map((fret, string) => (string === lowest ? null : fret))
@@ -188,11 +251,14 @@ function withoutLowest(frets: Frets): Frets {
 export function isKnownShape(frets: Frets, chord: ChordSymbol, instrument: Instrument): boolean {
   if (isWritten(frets, chord, instrument)) return true
   const six = chord.bass ? null : onSixStrings(frets, instrument)
-  return six !== null && !six.includes(0) && (WITHOUT_LOWEST.get(chord.suffix)?.has(movableShape(six)) ?? false)
+  return (
+    six !== null && !six.includes(0) && (WITHOUT_LOWEST.get(chord.suffix)?.has(movableShape(six)) ?? false)
+  )
 }
 
 /** Whether a set of frets is a shape people write down for a chord. */
-export const isWritten = (frets: Frets, chord: ChordSymbol, instrument: Instrument): boolean => writtenIn(frets, chord, instrument) > 0
+export const isWritten = (frets: Frets, chord: ChordSymbol, instrument: Instrument): boolean =>
+  writtenIn(frets, chord, instrument) > 0
 
 /** Grips in whose low register nothing is muddy come first: so many of them. */
 const CLEAR_FIRST = 10
@@ -201,8 +267,18 @@ const CLEAR_FIRST = 10
  * Grips of a chord, the usual ones first (common practice: known shapes before unknown ones). Muddy ones are not among the first ten, but for the full open
  * chords that everybody plays.
  */
-export function usualFirst(voicings: readonly Voicing[], chord: ChordSymbol, instrument: Instrument): Voicing[] {
-  const judged = voicings.map((voicing, order) => ({ voicing, order, idiom: idiomOf(voicing, chord, instrument), muddy: mudBelow(voicing.midis) > 0 && !isKnownByAll(voicing, chord, instrument) }))
+export function usualFirst(
+  voicings: readonly Voicing[],
+  chord: ChordSymbol,
+  instrument: Instrument,
+): Voicing[] {
+  const judged = voicings
+    .map((voicing, order) => ({
+      voicing,
+      order,
+      idiom: idiomOf(voicing, chord, instrument),
+      muddy: mudBelow(voicing.midis) > 0 && !isKnownByAll(voicing, chord, instrument),
+    }))
     .sort((a, b) => b.idiom - a.idiom || a.order - b.order)
   const clear = judged.filter(({ muddy }) => !muddy)
   const first = new Set(clear.slice(0, CLEAR_FIRST))

@@ -14,8 +14,8 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'bass seventh': 0.194, // the lowest note is the seventh
   'bass tension': -0.234, // the lowest note is a tension
   'bass third': 0.388, // the lowest note is the third
-  'close': 0.902, // the layout is close
-  'crossing': -0.618, // a higher string sounds a lower note
+  close: 0.902, // the layout is close
+  crossing: -0.618, // a higher string sounds a lower note
   'doubled fifth': 0.388, // the fifth sounds twice
   'doubled root': 0.638, // the root sounds twice
   'doubled seventh': -0.236, // the seventh sounds twice
@@ -47,8 +47,8 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'missing fifth': -1.041, // the fifth is left out
   'missing root': -1.923, // the root is left out
   'missing tension': -1.44, // the tension is left out
-  'movable': 0.194, // no open string: the shape can be moved
-  'mud': -0.196, // an interval under a fourth below D3
+  movable: 0.194, // no open string: the shape can be moved
+  mud: -0.196, // an interval under a fourth below D3
   'open bass': 0.668, // an open string is the lowest
   'open far': -0.239, // for each open string, frets by which the hand is beyond the second
   'open inside': 0.224, // an open string is between others
@@ -75,7 +75,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'other barre 2': -0.872, // another finger lies across 2 strings
   'other barre 3': -0.782, // another finger lies across 3 strings
   'other barre 4': -1.663, // another finger lies across 4 strings
-  'placement': -0.712, // for each point the fingers are off one finger a fret
+  placement: -0.712, // for each point the fingers are off one finger a fret
   'position 1': 0.692, // without open strings the hand is at fret 1
   'position 2': 0.813, // without open strings the hand is at fret 2
   'position 3': 0.163, // without open strings the hand is at fret 3
@@ -88,7 +88,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'position 10': -0.252, // without open strings the hand is at fret 10
   'position 11': -0.184, // without open strings the hand is at fret 11
   'position 12': 0.393, // without open strings the hand is at fret 12 or above
-  'quartal': -0.523, // the layout is quartal
+  quartal: -0.523, // the layout is quartal
   'rootless 3 notes': -0.74, // without the root, 3 notes sound
   'rootless 4 notes': 1.117, // without the root, 4 notes sound
   'rootless 5 notes': -1.412, // without the root, 5 notes sound
@@ -113,7 +113,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'second note 15': 0.826, // the second note lies a minor tenth above the lowest
   'second note 16': 0.246, // the second note lies a tenth above the lowest
   'second note 17': -0.272, // the second note lies an eleventh or more above the lowest
-  'shell': 0.159, // the layout is shell
+  shell: 0.159, // the layout is shell
   'silent strings inside 1': -1.124, // 1 strings between sounding ones are muted
   'silent strings inside 2': -1.727, // 2 strings between sounding ones are muted
   'silent strings inside 3': -0.331, // 3 or more strings between sounding ones are muted
@@ -122,7 +122,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'span 2': 0.204, // from the lowest held fret to the highest it is 2
   'span 3': -0.307, // from the lowest held fret to the highest it is 3
   'span 4': -1.459, // from the lowest held fret to the highest it is 4
-  'stretch': -0.398, // for each point of stretch in the difficulty
+  stretch: -0.398, // for each point of stretch in the difficulty
   'three times fifth': 0.081, // the fifth sounds three times or more
   'three times root': 0.912, // the root sounds three times or more
   'three times seventh': 0.196, // the seventh sounds three times or more
@@ -135,11 +135,11 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'top seventh': 0.101, // the highest note is the seventh
   'top tension': 0.042, // the highest note is a tension
   'top third': 0.022, // the highest note is the third
-  'triad': -0.206, // the layout is triad
-  'unison': -0.661, // a pitch sounds on two strings
+  triad: -0.206, // the layout is triad
+  unison: -0.661, // a pitch sounds on two strings
   'whole step': -0.075, // neighbouring voices a whole step apart
   'wide gap': -0.148, // neighbouring voices a sixth to an octave apart
-  'written': 0.722, // people write this shape for this kind of chord in another key
+  written: 0.722, // people write this shape for this kind of chord in another key
   'written often': 0.405, // for each key it is written in, up to three
 }
 

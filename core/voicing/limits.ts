@@ -50,6 +50,16 @@ export const DEFAULT_LIMITS: Limits = {
 export const TUNE_LIMITS: Limits = { ...DEFAULT_LIMITS, notes: [3, 5] }
 
 /** The same with a capo, on some instrument and for some hand: twelve frets above the capo, open strings sounding at it, as far as the hand gets. */
-export const tuneLimits = (capo: number, bass: BassRule, { tuning, scaleLengthMm }: Pick<Instrument, 'tuning' | 'scaleLengthMm'> = STANDARD_GUITAR, hand: Hand = DEFAULT_HAND, cutaway = Infinity): Limits => ({
-  ...TUNE_LIMITS, bass, hand, instrument: { tuning, scaleLengthMm, capo }, frets: [0, Math.min(cutaway, TUNE_LIMITS.frets[1] + capo)],
+export const tuneLimits = (
+  capo: number,
+  bass: BassRule,
+  { tuning, scaleLengthMm }: Pick<Instrument, 'tuning' | 'scaleLengthMm'> = STANDARD_GUITAR,
+  hand: Hand = DEFAULT_HAND,
+  cutaway = Infinity,
+): Limits => ({
+  ...TUNE_LIMITS,
+  bass,
+  hand,
+  instrument: { tuning, scaleLengthMm, capo },
+  frets: [0, Math.min(cutaway, TUNE_LIMITS.frets[1] + capo)],
 })

@@ -26,26 +26,44 @@ describe('every set over every root has a name', () => {
     expect(types.length).toBeGreaterThan(80)
     for (const { aliases } of types)
       for (const [up, root] of NOTES.entries()) {
-        const sounds = TonalChord.getChord(aliases[0]!, root).notes.map((note) => NOTES.findIndex((one) => chroma(one) === chroma(note)))
+        const sounds = TonalChord.getChord(aliases[0]!, root).notes.map((note) =>
+          NOTES.findIndex((one) => chroma(one) === chroma(note)),
+        )
         const midis = sounds.map((sound) => 48 + sound)
         expect(over(midis, root).length).toBeGreaterThan(0)
-        if (midis.length > 2) expect(over(midis.slice(1), root)[0]!.rootless || midis.slice(1).some((midi) => (midi - 48) % 12 === up)).toBe(true)
+        if (midis.length > 2)
+          expect(
+            over(midis.slice(1), root)[0]!.rootless || midis.slice(1).some((midi) => (midi - 48) % 12 === up),
+          ).toBe(true)
       }
   })
 })
 const chroma = (note: string): number => {
   const natural = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 }[note[0]!]!
-  return (((natural + [...note.slice(1)].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)) % 12) + 12) % 12
+  return (
+    (((natural + [...note.slice(1)].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)) % 12) + 12) % 12
+  )
 }
 
 describe('usual spellings (common practice, no source)', () => {
   const best = (symbol: string, key?: string) => {
-    const tones = chord(symbol).tones.map(({ note }) => chroma('CDEFGAB'[note.letter]! + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter))))
+    const tones = chord(symbol).tones.map(({ note }) =>
+      chroma('CDEFGAB'[note.letter]! + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter))),
+    )
     const [root, ...others] = tones
     const midis = [36 + root!, ...others.map((sound) => 48 + sound)].sort((a, b) => a - b)
     return namesOf(midis, key ? { key: must(parseKey(key)) } : {})[0]!.chord.canonical
   }
-  test.each([['Gbm7', 'F#m7'], ['Dbm7', 'C#m7'], ['Abm7', 'G#m7'], ['A#m7', 'Bbm7'], ['Cbmaj7', 'Bmaj7'], ['A#aug', 'Bbaug'], ['Gb7', 'F#7'], ['D#7', 'Eb7']])('%s without a key is %s', (from, to) => expect(best(from)).toBe(to))
+  test.each([
+    ['Gbm7', 'F#m7'],
+    ['Dbm7', 'C#m7'],
+    ['Abm7', 'G#m7'],
+    ['A#m7', 'Bbm7'],
+    ['Cbmaj7', 'Bmaj7'],
+    ['A#aug', 'Bbaug'],
+    ['Gb7', 'F#7'],
+    ['D#7', 'Eb7'],
+  ])('%s without a key is %s', (from, to) => expect(best(from)).toBe(to))
   test('a key decides where it can', () => {
     expect(best('F#7', 'Db')).toBe('Gb7')
     expect(best('F#m7', 'E')).toBe('F#m7')
@@ -58,7 +76,12 @@ describe('usual spellings (common practice, no source)', () => {
   })
   test('no name stands there twice, over any root', () => {
     for (const over of ['A', 'C', 'Eb', 'F#', 'B'])
-      for (const midis of [[48, 52, 55, 59], [43, 53, 59, 64], [45, 49, 56], [48, 54, 58, 63]]) {
+      for (const midis of [
+        [48, 52, 55, 59],
+        [43, 53, 59, 64],
+        [45, 49, 56],
+        [48, 54, 58, 63],
+      ]) {
         const names = namesOf(midis, { over: must(parseNote(over)) }).map((one) => one.chord.canonical)
         expect(new Set(names).size).toBe(names.length)
         expect(names.length).toBeGreaterThan(0)

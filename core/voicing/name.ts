@@ -26,6 +26,7 @@ export interface ChordName {
  * Every suffix a grip may be called by, the plainest first. The place in the list is part of the score: of two names
  * that fit equally the plainer one is likelier.
  */
+// prettier-ignore
 const SUFFIXES = [
   '', 'm', '7', 'maj7', 'm7', '6', 'm6', 'dim', 'dim7', 'm7b5', 'aug', 'sus4', 'sus2', '7sus4', '5',
   '9', 'maj9', 'm9', '6/9', 'm6/9', 'add9', 'madd9', 'm(maj7)', '7b9', '7#9', '7#5', '7b5', '13', '9sus4', 'm11', 'maj7#11', '11',
@@ -35,12 +36,15 @@ const SUFFIXES = [
 
 /** Price of what makes a name less likely, in places of the list above. Common practice, no source. */
 const PRICE = {
-  missing: 6, slash: 9,
+  missing: 6,
+  slash: 9,
   /** A bass that is a stranger to the chord: altered names and #11 names come before it. */
   foreignBass: 48,
-  rootless: 24, rootlessGiven: 6,
+  rootless: 24,
+  rootlessGiven: 6,
   /** A name put together tone by tone, and each sound that even it does not hold. */
-  built: 70, outside: 20,
+  built: 70,
+  outside: 20,
 } as const
 
 /** Chords of every root, spelled as they are usually read, by suffix. */
@@ -52,7 +56,9 @@ function usually(pc: number, suffix: string, key: Key | undefined): ChordSymbol 
   const known = KNOWN.get(id)
   if (known) return known
   const sharps = key ? signatureOf(key) > 0 : pc === F_SHARP
-  const both = [plainSpelling(pc, sharps), plainSpelling(pc, !sharps)].map((root) => must(parseChord(noteName(root) + suffix)))
+  const both = [plainSpelling(pc, sharps), plainSpelling(pc, !sharps)].map((root) =>
+    must(parseChord(noteName(root) + suffix)),
+  )
   const [first, second] = both.map((chord) => ({ chord, awkward: awkwardness(chord) }))
   const inKey = key !== undefined && signatureOf(key) !== 0
   const chosen = first!.awkward <= second!.awkward + (inKey ? KEY_FIRST : 0) ? first!.chord : second!.chord
@@ -67,7 +73,12 @@ const F_SHARP = 6
 const KEY_FIRST = 2
 const AWKWARD_NOTES: readonly string[] = ['Cb', 'Fb', 'E#', 'B#']
 const awkwardness = ({ tones }: ChordSymbol): number =>
-  tones.reduce((sum, { note }) => sum + (Math.abs(note.alter) > 1 ? 5 : AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)), 0)
+  tones.reduce(
+    (sum, { note }) =>
+      sum +
+      (Math.abs(note.alter) > 1 ? 5 : AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)),
+    0,
+  )
 
 /**
  * The names a set of sounding notes can have, likeliest first.
@@ -89,16 +100,32 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
     const pc = pitchClass(plain.root)
     const sounding = (sounds & (1 << pc)) !== 0
     const bassIsTone = plain.tones.some(({ note }) => pitchClass(note) === bass)
-    const slash = bass !== pc && sounding ? plain.tones.find(({ note }) => pitchClass(note) === bass)?.note ?? plainSpelling(bass, sharps || plain.tones.some(({ note }) => note.alter > 0)) : null
-    const chord = slash ? must(parseChord(`${plain.canonical}/${noteName(AWKWARD_NOTES.includes(noteName(slash)) || Math.abs(slash.alter) > 1 ? plainSpelling(bass) : slash)}`)) : plain
+    const slash =
+      bass !== pc && sounding
+        ? (plain.tones.find(({ note }) => pitchClass(note) === bass)?.note ??
+          plainSpelling(bass, sharps || plain.tones.some(({ note }) => note.alter > 0)))
+        : null
+    const chord = slash
+      ? must(
+          parseChord(
+            `${plain.canonical}/${noteName(AWKWARD_NOTES.includes(noteName(slash)) || Math.abs(slash.alter) > 1 ? plainSpelling(bass) : slash)}`,
+          ),
+        )
+      : plain
     const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0)
-    let score = price + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length + PRICE.outside * outside
+    let score =
+      price + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length + PRICE.outside * outside
     if (!sounding) score += over ? PRICE.rootlessGiven : PRICE.rootless
     else if (bass !== pc) score += bassIsTone ? PRICE.slash : PRICE.foreignBass
     const toneNames = new ToneNames(chord)
     const degrees = midis.map((midi) => toneNames.of(midi)[0])
     names.push({
-      chord, score, outside, rootless: !sounding, degrees, missing: missing.map((tone) => tone.degree),
+      chord,
+      score,
+      outside,
+      rootless: !sounding,
+      degrees,
+      missing: missing.map((tone) => tone.degree),
       doubled: [...new Set(degrees.filter((degree, at) => degrees.indexOf(degree) !== at))],
     })
   }
@@ -110,7 +137,8 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
       // A bass outside the chord is a slash chord, provided nothing else is outside it.
       if ((sounds & ~tones & ~(1 << bass)) !== 0 || ((tones & (1 << bass)) === 0 && !sounding)) return
       const { required, oneOf } = requirementOf(plain, { bass: 'any', omit: [] })
-      if ((required & ~sounds) === 0 && oneOf.every((set) => (set & sounds) !== 0)) add(plain, Math.min(plainness, USUAL) + Math.max(0, plainness - USUAL) / 2)
+      if ((required & ~sounds) === 0 && oneOf.every((set) => (set & sounds) !== 0))
+        add(plain, Math.min(plainness, USUAL) + Math.max(0, plainness - USUAL) / 2)
     })
   if ((over || names.length === 0) && countBits(sounds) >= 2) {
     const { chord, outside } = builtOver(over ?? plainSpelling(bass, sharps), sounds)
@@ -123,10 +151,22 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
 }
 
 const overRoot = (root: Note, suffix: string): ChordSymbol => must(parseChord(noteName(root) + suffix))
-const countBits = (bits: number): number => { let count = 0; for (let rest = bits; rest; rest &= rest - 1) count += 1; return count }
+const countBits = (bits: number): number => {
+  let count = 0
+  for (let rest = bits; rest; rest &= rest - 1) count += 1
+  return count
+}
 
 /** Tensions by the semitones they lie above the root, as they are written in brackets. */
-const TENSIONS: Readonly<Record<number, string>> = { 1: 'b9', 2: '9', 3: '#9', 5: '11', 6: '#11', 8: 'b13', 9: '13' }
+const TENSIONS: Readonly<Record<number, string>> = {
+  1: 'b9',
+  2: '9',
+  3: '#9',
+  5: '11',
+  6: '#11',
+  8: 'b13',
+  9: '13',
+}
 
 /**
  * A name for any set of sounds over a root, put together from what sounds: third, seventh or sixth, fifth, then the tensions in brackets, and what is
@@ -143,15 +183,27 @@ function builtOver(root: Note, sounds: number): { chord: ChordSymbol; outside: n
   let base = third === 'b3' ? 'm' : ''
   if (seventh) base += seventh === 'b7' ? '7' : base === 'm' ? '(maj7)' : 'maj7'
   else if (left.has(1) || left.has(3) || left.has(8)) base += '7'
-  else if (left.has(9)) { base += '6'; left.delete(9) }
+  else if (left.has(9)) {
+    base += '6'
+    left.delete(9)
+  }
   if (third === '4') base += 'sus4'
-  const omitted = [...(third === null ? ['no3'] : []), ...(has(7) || left.has(6) || left.has(8) ? [] : ['no5'])]
+  const omitted = [
+    ...(third === null ? ['no3'] : []),
+    ...(has(7) || left.has(6) || left.has(8) ? [] : ['no5']),
+  ]
   const tensions = [...left].map((semitones) => TENSIONS[semitones]!)
   const tries = [
-    `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}${omitted.join('')}`, `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}`,
-    `${base}${omitted.join('')}`, base, '',
+    `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}${omitted.join('')}`,
+    `${base}${tensions.length > 0 ? `(${tensions.join(',')})` : ''}`,
+    `${base}${omitted.join('')}`,
+    base,
+    '',
   ]
-  const chord = tries.flatMap((suffix) => { const read = parseChord(noteName(root) + suffix); return read.ok ? [read.value] : [] })[0]!
+  const chord = tries.flatMap((suffix) => {
+    const read = parseChord(noteName(root) + suffix)
+    return read.ok ? [read.value] : []
+  })[0]!
   const held = chord.tones.reduce((bits, { note }) => bits | (1 << pitchClass(note)), 0)
   return { chord, outside: countBits(sounds & ~held) }
 }

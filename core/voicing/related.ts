@@ -10,7 +10,11 @@ import type { Voicing } from './voicing'
 
 const stringsOf = (voicing: Voicing) => voicing.strings.map(({ string }) => string)
 /** Degrees from the lowest note up, as numbers: `b3` and `3` are both 3, so that a type of grip can be followed through a key. */
-export const stepsOf = (voicing: Voicing): string => [...voicing.strings].sort((a, b) => a.midi - b.midi).map(({ degree }) => SAME[degree.replace(/[b#]/g, '')] ?? degree.replace(/[b#]/g, '')).join(' ')
+export const stepsOf = (voicing: Voicing): string =>
+  [...voicing.strings]
+    .sort((a, b) => a.midi - b.midi)
+    .map(({ degree }) => SAME[degree.replace(/[b#]/g, '')] ?? degree.replace(/[b#]/g, ''))
+    .join(' ')
 /** The ninth is the second an octave up and so on; a sixth stands where another chord has its seventh. */
 const SAME: Readonly<Record<string, string>> = { '9': '2', '11': '4', '13': '6' }
 
@@ -18,7 +22,8 @@ const SAME: Readonly<Record<string, string>> = { '9': '2', '11': '4', '13': '6' 
 export const isMovable = (voicing: Voicing): boolean => !voicing.frets.includes(0)
 
 const sameSounds = (a: Voicing, b: Voicing): boolean => {
-  const sounds = (one: Voicing) => [...new Set(one.midis.map((midi) => midi % 12))].sort((x, y) => x - y).join()
+  const sounds = (one: Voicing) =>
+    [...new Set(one.midis.map((midi) => midi % 12))].sort((x, y) => x - y).join()
   return a.midis.length === b.midis.length && sounds(a) === sounds(b)
 }
 
@@ -29,9 +34,16 @@ const layoutOf = ({ families }: Voicing) => LAYOUTS.find((family) => families.in
 /** The inversions of a grip on its own strings, from low to high: the same sounds, another one lowest, of one family where the grip has one. */
 export function inversionsOf(voicing: Voicing, chord: ChordSymbol, limits: Limits): Voicing[] {
   const strings = stringsOf(voicing)
-  const all = voicingsOf(chord, { ...limits, bass: 'any', strings, notes: [strings.length, strings.length], families: null })
-    .filter((one) => sameSounds(one, voicing) && layoutOf(one) === layoutOf(voicing))
-  const byHeight = [...all].sort((a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty)
+  const all = voicingsOf(chord, {
+    ...limits,
+    bass: 'any',
+    strings,
+    notes: [strings.length, strings.length],
+    families: null,
+  }).filter((one) => sameSounds(one, voicing) && layoutOf(one) === layoutOf(voicing))
+  const byHeight = [...all].sort(
+    (a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty,
+  )
   // One for each height: the easiest of those with the same notes.
   return byHeight.filter((one, at) => at === 0 || one.midis.join() !== byHeight[at - 1]!.midis.join())
 }
@@ -40,8 +52,12 @@ export function inversionsOf(voicing: Voicing, chord: ChordSymbol, limits: Limit
 export function onOtherStrings(voicing: Voicing, chord: ChordSymbol, limits: Limits): Voicing[] {
   const here = stringsOf(voicing).join()
   const steps = stepsOf(voicing)
-  const all = voicingsOf(chord, { ...limits, bass: 'any', notes: [voicing.midis.length, voicing.midis.length], families: null })
-    .filter((one) => stepsOf(one) === steps && stringsOf(one).join() !== here && sameSounds(one, voicing))
+  const all = voicingsOf(chord, {
+    ...limits,
+    bass: 'any',
+    notes: [voicing.midis.length, voicing.midis.length],
+    families: null,
+  }).filter((one) => stepsOf(one) === steps && stringsOf(one).join() !== here && sameSounds(one, voicing))
   const sets = new Map<string, Voicing>()
   const price = (one: Voicing) => leastMotion(voicing.midis, one.midis) + one.fingering.difficulty
   for (const one of all) {
@@ -58,9 +74,22 @@ export function chordsOfKey(key: Key, sevenths: boolean): ChordSymbol[] {
   return notes.map((root, step) => {
     const above = (steps: number) => modulo(pitchClass(notes[(step + steps) % 7]!) - pitchClass(root), 12)
     const [third, fifth, seventh] = [above(2), above(4), above(6)]
-    const suffix = fifth === 6 ? (sevenths ? (seventh === 10 ? 'm7b5' : 'dim7') : 'dim')
-      : third === 3 ? (sevenths ? 'm7' : 'm')
-      : sevenths ? (seventh === 11 ? 'maj7' : '7') : ''
+    const suffix =
+      fifth === 6
+        ? sevenths
+          ? seventh === 10
+            ? 'm7b5'
+            : 'dim7'
+          : 'dim'
+        : third === 3
+          ? sevenths
+            ? 'm7'
+            : 'm'
+          : sevenths
+            ? seventh === 11
+              ? 'maj7'
+              : '7'
+            : ''
     return must(parseChord(noteName(root) + suffix))
   })
 }
@@ -69,18 +98,36 @@ export function chordsOfKey(key: Key, sevenths: boolean): ChordSymbol[] {
  * The harmonised scale of a key in one type of grip: the same strings and the same degrees from the lowest up for the chord of each step,
  * going up the neck. A step whose grip no hand holds within the limits is null.
  */
-export function harmonisedScale(voicing: Voicing, key: Key, limits: Limits): { chord: ChordSymbol; voicing: Voicing | null }[] {
+export function harmonisedScale(
+  voicing: Voicing,
+  key: Key,
+  limits: Limits,
+): { chord: ChordSymbol; voicing: Voicing | null }[] {
   const strings = stringsOf(voicing)
   const steps = stepsOf(voicing)
   const sevenths = /[67]/.test(steps)
   let below = -Infinity
   const scale = chordsOfKey(key, sevenths).map((chord) => {
-    const grips = voicingsOf(chord, { ...limits, bass: 'any', strings, notes: [strings.length, strings.length], families: null, omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', 'bb7'] })
-      .filter((one) => stepsOf(one) === steps && isMovable(one) === isMovable(voicing)).sort((a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty)
+    const grips = voicingsOf(chord, {
+      ...limits,
+      bass: 'any',
+      strings,
+      notes: [strings.length, strings.length],
+      families: null,
+      omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', 'bb7'],
+    })
+      .filter((one) => stepsOf(one) === steps && isMovable(one) === isMovable(voicing))
+      .sort((a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty)
     return { chord, grips }
   })
   // Begin with the step that lies lowest on the neck, and go up from there.
-  const lowest = scale.reduce((best, { grips }, at) => (grips[0] && (!scale[best]!.grips[0] || grips[0].midis[0]! < scale[best]!.grips[0].midis[0]!) ? at : best), 0)
+  const lowest = scale.reduce(
+    (best, { grips }, at) =>
+      grips[0] && (!scale[best]!.grips[0] || grips[0].midis[0]! < scale[best]!.grips[0].midis[0]!)
+        ? at
+        : best,
+    0,
+  )
   return [...scale.slice(lowest), ...scale.slice(0, lowest)].map(({ chord, grips }) => {
     const next = grips.find((one) => one.midis[0]! > below) ?? null
     if (next) below = next.midis[0]!

@@ -28,7 +28,10 @@ export function requirementOf(chord: ChordSymbol, limits: Pick<Limits, 'bass' | 
       .reduce((bits, tone) => bits | bit(pitchClass(tone.note)), 0)
   const all = chord.tones.reduce((bits, tone) => bits | bit(pitchClass(tone.note)), 0)
   const root = chord.tones.some((tone) => tone.degree === '1') ? bit(pitchClass(chord.root)) : 0
-  const shared = { required: bitsOf('named'), oneOf: [bitsOf('one-ninth'), bitsOf('one-fifth')].filter((set) => set !== 0) }
+  const shared = {
+    required: bitsOf('named'),
+    oneOf: [bitsOf('one-ninth'), bitsOf('one-fifth')].filter((set) => set !== 0),
+  }
 
   switch (limits.bass) {
     case 'chord': {

@@ -47,7 +47,11 @@ export class ToneNames {
 const LOOSE: readonly Degree[] = ['1', 'b9', '9', 'b3', '3', '11', '#11', '5', 'b13', '13', 'b7', '7']
 
 /** What a grip sounds, whoever holds it. */
-export function soundingOf(frets: Frets, names: ToneNames, instrument: Instrument): Pick<Voicing, 'midis' | 'strings' | 'families'> {
+export function soundingOf(
+  frets: Frets,
+  names: ToneNames,
+  instrument: Instrument,
+): Pick<Voicing, 'midis' | 'strings' | 'families'> {
   const strings = frets.flatMap((fret, string) => {
     if (fret === null) return []
     const midi = soundAt(instrument, string, fret)
@@ -64,7 +68,11 @@ export function soundingOf(frets: Frets, names: ToneNames, instrument: Instrumen
 }
 
 /** A given grip read against a chord, or null when the hand cannot hold it. The grip need not be a full voicing of the chord. */
-export function voicingOf(frets: Frets, chord: ChordSymbol, limits: Pick<Limits, 'instrument' | 'hand'>): Voicing | null {
+export function voicingOf(
+  frets: Frets,
+  chord: ChordSymbol,
+  limits: Pick<Limits, 'instrument' | 'hand'>,
+): Voicing | null {
   const fingering = easiestFingering(frets, limits.instrument, limits.hand)
   return fingering && { frets, fingering, ...soundingOf(frets, new ToneNames(chord), limits.instrument) }
 }

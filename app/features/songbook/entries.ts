@@ -20,9 +20,21 @@ export const ROWS_A_PAGE = 60
 /** The words of a search, each of which must be in the title or the chart. */
 export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
 
-export function rowOf({ id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry, now: number): SongbookRow {
+export function rowOf(
+  { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry,
+  now: number,
+): SongbookRow {
   const known = key === null ? null : parseKey(key)
-  return { id, title, touchedAt, key: known?.ok ? known.value : null, meter, bars, far, touched: daysAgo(touchedAt, now) }
+  return {
+    id,
+    title,
+    touchedAt,
+    key: known?.ok ? known.value : null,
+    meter,
+    bars,
+    far,
+    touched: daysAgo(touchedAt, now),
+  }
 }
 
 const DAY_MS = 86_400_000
@@ -32,5 +44,7 @@ export function daysAgo(then: number, now: number): string {
   const days = Math.ceil((midnight - then) / DAY_MS)
   if (days <= 0) return 'today'
   if (days === 1) return 'yesterday'
-  return days < 30 ? `${days} days ago` : new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(then)
+  return days < 30
+    ? `${days} days ago`
+    : new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(then)
 }

@@ -42,7 +42,9 @@ export function Bar({ label, children }: { label: string; children: ReactNode })
   return (
     <BarContext.Provider value={value}>
       <div ref={box} className="bar-box">
-        <Roving role="toolbar" aria-label={label} className="control-bar">{children}</Roving>
+        <Roving role="toolbar" aria-label={label} className="control-bar">
+          {children}
+        </Roving>
         <div ref={setHost} />
       </div>
     </BarContext.Provider>
@@ -67,10 +69,25 @@ export function Word({ name, says, title, keeps = false, children }: WordProps) 
   const here = open === id
   return (
     <>
-      <button id={id} type="button" className="word" title={title} aria-expanded={here} aria-controls={`${id}-panel`} onClick={() => setOpen(here ? null : id)}>
+      <button
+        id={id}
+        type="button"
+        className="word"
+        title={title}
+        aria-expanded={here}
+        aria-controls={`${id}-panel`}
+        onClick={() => setOpen(here ? null : id)}
+      >
         <span className="word-name">{name}</span> <b>{says}</b>
       </button>
-      {host && (here || keeps) && createPortal(<div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>{children}</div>, host)}
+      {host &&
+        (here || keeps) &&
+        createPortal(
+          <div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>
+            {children}
+          </div>,
+          host,
+        )}
     </>
   )
 }

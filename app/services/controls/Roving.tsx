@@ -12,14 +12,23 @@ interface Props extends HTMLAttributes<HTMLElement> {
 /** Several controls with one Tab stop: the arrows, Home and End go from one to the next. The stop is the one that was used last, else the chosen one, else the first. */
 export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props) {
   const box = useRef<HTMLElement>(null)
-  const itemsOf = () => [...(box.current?.querySelectorAll<HTMLElement>(ITEMS) ?? [])].filter((one) => one.offsetParent !== null)
+  const itemsOf = () =>
+    [...(box.current?.querySelectorAll<HTMLElement>(ITEMS) ?? [])].filter((one) => one.offsetParent !== null)
   const stopAt = (wanted?: HTMLElement) => {
     const items = itemsOf()
-    const stop = wanted ?? items.find((one) => one === document.activeElement) ?? items.find((one) => one.dataset.used !== undefined) ?? items.find((one) => one.matches(CHOSEN)) ?? items[0]
+    const stop =
+      wanted ??
+      items.find((one) => one === document.activeElement) ??
+      items.find((one) => one.dataset.used !== undefined) ??
+      items.find((one) => one.matches(CHOSEN)) ??
+      items[0]
     for (const one of items) {
       if (one === stop) one.removeAttribute('tabindex')
       else one.tabIndex = -1
-      if (wanted) { if (one === wanted) one.dataset.used = ''; else delete one.dataset.used }
+      if (wanted) {
+        if (one === wanted) one.dataset.used = ''
+        else delete one.dataset.used
+      }
     }
     if (stop && stop.getAttribute('role') === 'combobox') stop.tabIndex = 0
   }
@@ -33,14 +42,29 @@ export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props)
     onKeyDown?.(event)
     const items = itemsOf()
     const at = items.indexOf(event.target as HTMLElement)
-    const to = at < 0 || !cameByTab() || event.altKey || event.ctrlKey || event.metaKey ? undefined : placeAfter(event.key, at, items.length)
+    const to =
+      at < 0 || !cameByTab() || event.altKey || event.ctrlKey || event.metaKey
+        ? undefined
+        : placeAfter(event.key, at, items.length)
     if (to === undefined) return
     event.preventDefault()
     event.stopPropagation()
     stopAt(items[to])
     items[to]!.focus()
   }
-  return <Box {...rest} ref={box as never} onKeyDown={onKey} onFocus={(event) => { const target = event.target as HTMLElement; if (itemsOf().includes(target)) stopAt(target) }}>{children}</Box>
+  return (
+    <Box
+      {...rest}
+      ref={box as never}
+      onKeyDown={onKey}
+      onFocus={(event) => {
+        const target = event.target as HTMLElement
+        if (itemsOf().includes(target)) stopAt(target)
+      }}
+    >
+      {children}
+    </Box>
+  )
 }
 
 function placeAfter(key: string, at: number, count: number): number | undefined {

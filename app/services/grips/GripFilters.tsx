@@ -24,20 +24,35 @@ export const NO_FILTER: GripFilter = { family: '', top: '', strings: '', effort:
 
 const byPitch = (voicing: Voicing) => [...voicing.strings].sort((a, b) => a.midi - b.midi)
 export const topOf = (voicing: Voicing): string => byPitch(voicing).at(-1)!.degree
-export const stringSetOf = (voicing: Voicing): string => voicing.strings.map(({ string }) => voicing.frets.length - string).join('')
-export const degreesLowToHigh = (voicing: Voicing): string => byPitch(voicing).map(({ degree }) => degree).join(' ')
-export const notesInWords = (voicing: Voicing): string => voicing.strings.map(({ midi, note }) => { const name = pitchName(pitchAt(midi, note)); return name[0]! + name.slice(1).replace(/b/g, '♭').replace(/#/g, '♯') }).join(' ')
+export const stringSetOf = (voicing: Voicing): string =>
+  voicing.strings.map(({ string }) => voicing.frets.length - string).join('')
+export const degreesLowToHigh = (voicing: Voicing): string =>
+  byPitch(voicing)
+    .map(({ degree }) => degree)
+    .join(' ')
+export const notesInWords = (voicing: Voicing): string =>
+  voicing.strings
+    .map(({ midi, note }) => {
+      const name = pitchName(pitchAt(midi, note))
+      return name[0]! + name.slice(1).replace(/b/g, '♭').replace(/#/g, '♯')
+    })
+    .join(' ')
 
 /** Whether a grip has everything that is looked for. */
-export function passes(voicing: Voicing, { family, top, strings, effort, shape, degrees }: GripFilter): boolean {
+export function passes(
+  voicing: Voicing,
+  { family, top, strings, effort, shape, degrees }: GripFilter,
+): boolean {
   const wanted = degrees.trim().split(/\s+/).filter(Boolean).join(' ')
   return (
-    (family === '' || voicing.families.includes(family)) && (top === '' || topOf(voicing) === top) && (strings === '' || stringSetOf(voicing) === strings) &&
-    (effort === '' || voicing.fingering.difficulty <= Number(effort)) && (shape === '' || isMovable(voicing) === (shape === 'movable')) &&
+    (family === '' || voicing.families.includes(family)) &&
+    (top === '' || topOf(voicing) === top) &&
+    (strings === '' || stringSetOf(voicing) === strings) &&
+    (effort === '' || voicing.fingering.difficulty <= Number(effort)) &&
+    (shape === '' || isMovable(voicing) === (shape === 'movable')) &&
     (wanted === '' || degreesLowToHigh(voicing) === wanted)
   )
 }
-
 
 interface Props {
   /** What there is to choose from. */
@@ -49,22 +64,56 @@ interface Props {
 /** Fields to look for grips by, each with what there is. */
 export function GripFilters({ grips, filter, onFilter }: Props) {
   const set = (changed: Partial<GripFilter>) => onFilter({ ...filter, ...changed })
-  const there = (of: (voicing: Voicing) => string) => [...new Set(grips.map(of))].sort((a, b) => b.length - a.length || a.localeCompare(b))
+  const there = (of: (voicing: Voicing) => string) =>
+    [...new Set(grips.map(of))].sort((a, b) => b.length - a.length || a.localeCompare(b))
   const families = FAMILIES.filter((family) => grips.some((one) => one.families.includes(family)))
   const choice = (name: keyof GripFilter, label: string, options: readonly (readonly [string, string])[]) => (
-    <TextField select size="small" label={label} value={options.some(([value]) => value === filter[name]) ? filter[name] : ''} onChange={(event) => set({ [name]: event.target.value })} className="grip-filter">
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={options.some(([value]) => value === filter[name]) ? filter[name] : ''}
+      onChange={(event) => set({ [name]: event.target.value })}
+      className="grip-filter"
+    >
       <MenuItem value="">any</MenuItem>
-      {options.map(([value, words]) => <MenuItem key={value} value={value}>{words}</MenuItem>)}
+      {options.map(([value, words]) => (
+        <MenuItem key={value} value={value}>
+          {words}
+        </MenuItem>
+      ))}
     </TextField>
   )
   return (
     <div className="grip-filters">
-      {choice('family', 'Family', families.map((family) => [family, family]))}
-      {choice('top', 'On top', there(topOf).map((degree) => [degree, engraved(degree)]))}
-      {choice('strings', 'Strings', there(stringSetOf).map((set) => [set, [...set].join(' ')]))}
+      {choice(
+        'family',
+        'Family',
+        families.map((family) => [family, family]),
+      )}
+      {choice(
+        'top',
+        'On top',
+        there(topOf).map((degree) => [degree, engraved(degree)]),
+      )}
+      {choice(
+        'strings',
+        'Strings',
+        there(stringSetOf).map((set) => [set, [...set].join(' ')]),
+      )}
       {choice('effort', 'At most', MOST_TO_HOLD)}
-      {choice('shape', 'Shape', [['movable', 'movable'], ['open', 'with open strings']])}
-      <TextField size="small" label="Degrees, low to high" placeholder="1 7 3 5" value={filter.degrees} onChange={(event) => set({ degrees: event.target.value })} className="grip-filter" />
+      {choice('shape', 'Shape', [
+        ['movable', 'movable'],
+        ['open', 'with open strings'],
+      ])}
+      <TextField
+        size="small"
+        label="Degrees, low to high"
+        placeholder="1 7 3 5"
+        value={filter.degrees}
+        onChange={(event) => set({ degrees: event.target.value })}
+        className="grip-filter"
+      />
     </div>
   )
 }

@@ -33,32 +33,64 @@ const CHANGE_PAUSE_MS = 120
 const GripsContext = createContext<KnownGrips | null>(null)
 
 export function GripsProvider({ children }: { children: ReactNode }) {
-  const { document, settled, reading: { chart, chords, line }, body, stringing, edit } = useKnownTune()
+  const {
+    document,
+    settled,
+    reading: { chart, chords, line },
+    body,
+    stringing,
+    edit,
+  } = useKnownTune()
   const [hurried, hurry] = useState(false)
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = useLastChange(document.text) === 'text' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
-  const search = useLines(useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]), pause, hurried)
-  const plain = useLines(useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]), pause)
+  const search = useLines(
+    useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]),
+    pause,
+    hurried,
+  )
+  const plain = useLines(
+    useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]),
+    pause,
+  )
   const { lines: found, current } = search
   const kept = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
   const chosen = Math.max(0, Math.min(document.line, found.length - 1))
   // Where a grip by hand cannot be had on these strings, what the search plays in its place is shown while it is theirs; it is not kept over the player's own.
   const voicings = useMemo(() => {
     const stand = current ? found[chosen]?.voicings : undefined
-    const elsewhere = stand ? sounding.flatMap((one, at) => (one.elsewhere && stand[at] ? [[one.key, stand[at]] as const] : [])) : []
+    const elsewhere = stand
+      ? sounding.flatMap((one, at) => (one.elsewhere && stand[at] ? [[one.key, stand[at]] as const] : []))
+      : []
     return elsewhere.length > 0 ? new Map([...kept, ...elsewhere]) : kept
   }, [kept, current, found, chosen, sounding])
   useKeepLine(search, chosen, sounding, settled, stringing, (grips) => edit({ kind: 'grips', grips }))
-  const plainSounds = useMemo(() => new Map(plain.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis] as const) ?? []), [plain.lines, soundingHome])
-  return <GripsContext.Provider value={{ sounding, soundingHome, search, plain, chosen, voicings, plainSounds, hurry }}>{children}</GripsContext.Provider>
+  const plainSounds = useMemo(
+    () =>
+      new Map(
+        plain.lines[0]?.voicings.map(
+          (voicing, at) => [soundingHome[at]?.key ?? '', voicing.midis] as const,
+        ) ?? [],
+      ),
+    [plain.lines, soundingHome],
+  )
+  return (
+    <GripsContext.Provider
+      value={{ sounding, soundingHome, search, plain, chosen, voicings, plainSounds, hurry }}
+    >
+      {children}
+    </GripsContext.Provider>
+  )
 }
 
 /** Whether the text was what changed last: more letters may be coming. */
 function useLastChange(text: string): 'text' | 'other' {
   const before = useRef(text)
   const changed = before.current !== text
-  useEffect(() => { before.current = text }, [text])
+  useEffect(() => {
+    before.current = text
+  }, [text])
   return changed ? 'text' : 'other'
 }
 

@@ -7,7 +7,8 @@ import { degreesLowToHigh, NO_FILTER, passes, stringSetOf, topOf } from './GripF
 const grips = voicingsOf(chord('Cmaj7'), wholeNeck(DEFAULT_PLAYER))
 
 test('each field of the filter keeps exactly the grips that have it', () => {
-  const keeps = (filter: Partial<typeof NO_FILTER>) => grips.filter((one) => passes(one, { ...NO_FILTER, ...filter }))
+  const keeps = (filter: Partial<typeof NO_FILTER>) =>
+    grips.filter((one) => passes(one, { ...NO_FILTER, ...filter }))
   expect(keeps({})).toHaveLength(grips.length)
   for (const one of keeps({ family: 'drop 2' })) expect(one.families).toContain('drop 2')
   for (const one of keeps({ top: '7' })) expect(topOf(one)).toBe('7')
@@ -21,14 +22,19 @@ test('each field of the filter keeps exactly the grips that have it', () => {
 })
 
 test('the limits of a tune follow the player: hand, strings, scale, and no higher than the hand gets', () => {
-  const body = { ...DEFAULT_PLAYER, hand: { ...DEFAULT_PLAYER.hand, reachMm: 70 }, instrument: { ...DEFAULT_PLAYER.instrument, cutaway: 9 } }
+  const body = {
+    ...DEFAULT_PLAYER,
+    hand: { ...DEFAULT_PLAYER.hand, reachMm: 70 },
+    instrument: { ...DEFAULT_PLAYER.instrument, cutaway: 9 },
+  }
   const limits = limitsFor(body, 2, 'chord')
   expect([limits.frets, limits.hand.reachMm, limits.instrument.capo]).toEqual([[0, 9], 70, 2])
   for (const one of voicingsOf(chord('Dm7'), limits)) expect(one.fingering.reachMm).toBeLessThanOrEqual(70)
 })
 
 test('an instrument needs 4 to 8 strings that are pitches, and a highest fret that it has', () => {
-  const message = (changed: object) => instrumentSettings.safeParse({ ...DEFAULT_PLAYER.instrument, ...changed }).error?.issues[0]?.message
+  const message = (changed: object) =>
+    instrumentSettings.safeParse({ ...DEFAULT_PLAYER.instrument, ...changed }).error?.issues[0]?.message
   expect(message({})).toBeUndefined()
   expect(message({ tuning: ['E2', 'A2', 'D3'] })).toBe('4 to 8 strings')
   expect(message({ tuning: ['E2', 'A2', 'D3', 'H3'] })).toBe('a pitch such as E2')

@@ -6,7 +6,11 @@ import type { LinesAsked } from '../workers/useLines'
 
 /** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
 export function useKeepLine(
-  { lines, current }: Pick<LinesAsked, 'lines' | 'current'>, chosen: number, sounding: readonly LineChord[], kept: Pick<TuneDocument, 'grips' | 'gripsOn' | 'fixed'>, on: string,
+  { lines, current }: Pick<LinesAsked, 'lines' | 'current'>,
+  chosen: number,
+  sounding: readonly LineChord[],
+  kept: Pick<TuneDocument, 'grips' | 'gripsOn' | 'fixed'>,
+  on: string,
   keep: (grips: TuneDocument['grips']) => void,
 ): void {
   useEffect(() => {
@@ -14,7 +18,11 @@ export function useKeepLine(
     if (!current || !line) return
     const grips = { ...gripsOfLine(line, sounding), ...kept.fixed }
     // The same frets on another instrument are other grips; those by hand go on saying for which they were made.
-    if (!sameGrips(grips, kept.grips) || Object.keys(grips).some((key) => !(key in kept.fixed) && (kept.gripsOn[key] ?? on) !== on)) keep(grips)
+    if (
+      !sameGrips(grips, kept.grips) ||
+      Object.keys(grips).some((key) => !(key in kept.fixed) && (kept.gripsOn[key] ?? on) !== on)
+    )
+      keep(grips)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
   }, [lines, current, chosen, sounding, kept.grips, kept.gripsOn, kept.fixed, on])
 }

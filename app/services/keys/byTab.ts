@@ -2,11 +2,15 @@
 let tab = false
 
 export const cameByTab = (): boolean => tab
-export const focusTaken = (): void => { tab = false }
+export const focusTaken = (): void => {
+  tab = false
+}
 
 /** Begins to watch; once for the page. */
 export function watchTab(): () => void {
-  const press = (event: KeyboardEvent) => { if (event.key === 'Tab') tab = true }
+  const press = (event: KeyboardEvent) => {
+    if (event.key === 'Tab') tab = true
+  }
   window.addEventListener('keydown', press, true)
   window.addEventListener('pointerdown', focusTaken, true)
   return () => {

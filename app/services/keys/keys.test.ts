@@ -1,12 +1,25 @@
 import { actOn, pressOf, type KeyRow } from './keys'
 
-const press = (key: string, more: Partial<KeyboardEvent> = {}) => ({ key, code: /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : /^\d$/.test(key) ? `Digit${key}` : key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }) as KeyboardEvent
+const press = (key: string, more: Partial<KeyboardEvent> = {}) =>
+  ({
+    key,
+    code: /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : /^\d$/.test(key) ? `Digit${key}` : key,
+    ctrlKey: false,
+    metaKey: false,
+    altKey: false,
+    shiftKey: false,
+    ...more,
+  }) as KeyboardEvent
 
 test.each([
   ['a letter, small or not', press('G', { shiftKey: true }), 'g'],
   ['Space by its name', press(' ', { code: 'Space' }), 'Space'],
   ['an arrow with Shift', press('ArrowUp', { shiftKey: true }), 'Shift+ArrowUp'],
-  ['a digit with Shift, whatever sign the layout gives', press('"', { code: 'Digit2', shiftKey: true }), 'Shift+2'],
+  [
+    'a digit with Shift, whatever sign the layout gives',
+    press('"', { code: 'Digit2', shiftKey: true }),
+    'Shift+2',
+  ],
   ['a sign that needs Shift, by itself', press('?', { code: 'Slash', shiftKey: true }), '?'],
   ['plus on its key', press('+', { code: 'Equal', shiftKey: true }), '+'],
   ['Alt by the place of the key', press('ß', { code: 'KeyS', altKey: true }), 'Alt+s'],
@@ -18,8 +31,20 @@ test.each([
 
 test('the first row that has something to do does it; a row that has nothing to do gives the key on', () => {
   const done: string[] = []
-  const row = (name: string, on: string[], act: () => boolean | void): KeyRow => ({ on, shown: name, says: name, act: () => { done.push(name); return act() } })
-  const rows = [row('shy', ['b'], () => false), row('bold', ['b', 'c'], () => undefined), row('late', ['b'], () => true)]
+  const row = (name: string, on: string[], act: () => boolean | void): KeyRow => ({
+    on,
+    shown: name,
+    says: name,
+    act: () => {
+      done.push(name)
+      return act()
+    },
+  })
+  const rows = [
+    row('shy', ['b'], () => false),
+    row('bold', ['b', 'c'], () => undefined),
+    row('late', ['b'], () => true),
+  ]
   expect(actOn(rows, press('b'))).toBe(true)
   expect(done).toEqual(['shy', 'bold'])
   expect(actOn(rows, press('x'))).toBe(false)

@@ -13,12 +13,22 @@ export interface KeyRow {
  * The name of a key press: `Ctrl+Shift+z`, `Alt+i`, `Shift+ArrowUp`, `Shift+1`, `Space`, `g`, `?`.
  * Letters are small whatever Shift is, but for Ctrl and Alt; with Alt, and for digits with Shift, the place of the key counts, since layouts give other signs there.
  */
-export function pressOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string {
+export function pressOf(
+  event: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>,
+): string {
   const { key, code, altKey, shiftKey } = event
   const control = event.ctrlKey || event.metaKey
   const digit = /^Digit(\d)$/.exec(code)?.[1]
   const letter = altKey ? /^Key([A-Z])$/.exec(code)?.[1]?.toLowerCase() : undefined
-  const sign = letter ?? ((altKey || shiftKey) && digit ? digit : key === ' ' ? 'Space' : /^[a-z]$/i.test(key) ? key.toLowerCase() : key)
+  const sign =
+    letter ??
+    ((altKey || shiftKey) && digit
+      ? digit
+      : key === ' '
+        ? 'Space'
+        : /^[a-z]$/i.test(key)
+          ? key.toLowerCase()
+          : key)
   const shifts = shiftKey && (control || altKey || sign.length > 1 || digit !== undefined)
   return [control && 'Ctrl', altKey && 'Alt', shifts && 'Shift', sign].filter(Boolean).join('+')
 }

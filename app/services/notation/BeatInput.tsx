@@ -36,19 +36,39 @@ function BeatField({ editing }: { editing: Editing }) {
     const field = event.currentTarget
     const atEnd = field.selectionStart === field.value.length && field.selectionEnd === field.value.length
     const atStart = field.selectionStart === 0 && field.selectionEnd === 0
-    const move = event.key === 'Enter' ? 0
-      : (event.key === 'Tab' && !event.shiftKey) || (event.key === ' ' && !field.value.includes('(')) || (event.key === 'ArrowRight' && atEnd) ? 1
-      : (event.key === 'Tab' && event.shiftKey) || (event.key === 'ArrowLeft' && atStart) ? -1
-      : null
-    if (event.key === 'Escape') { event.preventDefault(); done.current = true; editing.onLeave() }
+    const move =
+      event.key === 'Enter'
+        ? 0
+        : (event.key === 'Tab' && !event.shiftKey) ||
+            (event.key === ' ' && !field.value.includes('(')) ||
+            (event.key === 'ArrowRight' && atEnd)
+          ? 1
+          : (event.key === 'Tab' && event.shiftKey) || (event.key === 'ArrowLeft' && atStart)
+            ? -1
+            : null
+    if (event.key === 'Escape') {
+      event.preventDefault()
+      done.current = true
+      editing.onLeave()
+    }
     if (move === null) return
     event.preventDefault()
     take(field.value, move)
   }
   return (
     <input
-      autoFocus defaultValue={editing.word} maxLength={60} spellCheck={false} autoCapitalize="off" autoComplete="off" aria-label={`Chord on beat ${editing.beat}`}
-      onFocus={(event) => { if (editing.marked) event.target.select() }} onKeyDown={onKey} onBlur={(event) => take(event.target.value, 0)}
+      autoFocus
+      defaultValue={editing.word}
+      maxLength={60}
+      spellCheck={false}
+      autoCapitalize="off"
+      autoComplete="off"
+      aria-label={`Chord on beat ${editing.beat}`}
+      onFocus={(event) => {
+        if (editing.marked) event.target.select()
+      }}
+      onKeyDown={onKey}
+      onBlur={(event) => take(event.target.value, 0)}
     />
   )
 }

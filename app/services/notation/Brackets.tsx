@@ -26,7 +26,9 @@ interface Props {
 
 /** What belongs together over the home line: each group with its key, whole when it lands, broken when it does not. */
 export const Brackets = memo(function Brackets({ groups, system, onSelect }: Props) {
-  const rows = packed(groups.flatMap((group) => (IN_WORDS.includes(group.kind) ? [] : spanOf(group, system) ?? [])))
+  const rows = packed(
+    groups.flatMap((group) => (IN_WORDS.includes(group.kind) ? [] : (spanOf(group, system) ?? []))),
+  )
   if (rows.length === 0) return null
   return (
     <div className="brackets">
@@ -34,9 +36,13 @@ export const Brackets = memo(function Brackets({ groups, system, onSelect }: Pro
         <div className="bracket-row" key={at}>
           {row.map(({ group, from, to, open }) => (
             <button
-              key={`${group.kind}${group.from.bar}:${group.from.beat}`} type="button" tabIndex={-1} title={engravedWords(group.why)}
+              key={`${group.kind}${group.from.bar}:${group.from.beat}`}
+              type="button"
+              tabIndex={-1}
+              title={engravedWords(group.why)}
               className={`bracket${group.resolves || group.atTop ? '' : ' unresolved'}${open ? ' open' : ''}`}
-              style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }} onClick={() => onSelect(group)}
+              style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }}
+              onClick={() => onSelect(group)}
             >
               <span>{groupInWords(group)}</span>
             </button>
@@ -48,10 +54,22 @@ export const Brackets = memo(function Brackets({ groups, system, onSelect }: Pro
 })
 
 /** Groups that end something, or only fill, point nowhere. */
-const POINTS_NOWHERE: readonly Group['kind'][] = ['line cliché', 'passing diminished', 'half cadence', 'deceptive cadence', 'blues form']
+const POINTS_NOWHERE: readonly Group['kind'][] = [
+  'line cliché',
+  'passing diminished',
+  'half cadence',
+  'deceptive cadence',
+  'blues form',
+]
 
 export function groupInWords({ kind, key, resolves, atTop }: Group): string {
-  const lands = POINTS_NOWHERE.includes(kind) ? '' : resolves && !atTop ? '' : atTop ? ', lands at the top' : ', does not land'
+  const lands = POINTS_NOWHERE.includes(kind)
+    ? ''
+    : resolves && !atTop
+      ? ''
+      : atTop
+        ? ', lands at the top'
+        : ', does not land'
   return `${kind} in ${engravedWords(keyName(key))}${lands}`
 }
 
@@ -66,7 +84,9 @@ function spanOf(group: Group, system: System): Span | null {
   return {
     group,
     from: before ? 0 : across(system, index(group.from.bar), group.from.beat),
-    to: after ? system.edges.at(-1)! : across(system, index(group.to.bar), final ? endOf(final) : group.to.beat),
+    to: after
+      ? system.edges.at(-1)!
+      : across(system, index(group.to.bar), final ? endOf(final) : group.to.beat),
     open: before || after,
   }
 }
@@ -74,8 +94,10 @@ function spanOf(group: Group, system: System): Span | null {
 /** Groups that overlap go one above the other on as few rows as it takes, the short ones nearest to their chords. */
 function packed(spans: readonly Span[]): Span[][] {
   const rows: Span[][] = []
-  for (const span of [...spans].sort((a, b) => (a.to - a.from) - (b.to - b.from) || a.from - b.from)) {
-    const free = rows.find((row) => row.every((other) => other.to <= span.from + 1e-6 || other.from >= span.to - 1e-6))
+  for (const span of [...spans].sort((a, b) => a.to - a.from - (b.to - b.from) || a.from - b.from)) {
+    const free = rows.find((row) =>
+      row.every((other) => other.to <= span.from + 1e-6 || other.from >= span.to - 1e-6),
+    )
     if (free) free.push(span)
     else rows.push([span])
   }

@@ -3,11 +3,16 @@ import type { Key } from '../../../core/pitch/key'
 import { noteName, type Note } from '../../../core/pitch/note'
 
 /** Flats and sharps as musicians write them. */
-export const engraved = (text: string): string => text.replace(/b(?=b?[\dIViv]|$|\/)/g, '♭').replace(/#/g, '♯')
+export const engraved = (text: string): string =>
+  text.replace(/b(?=b?[\dIViv]|$|\/)/g, '♭').replace(/#/g, '♯')
 
 /** The same inside a sentence, where only what is surely a note or a degree may change. */
 export const engravedWords = (text: string): string =>
-  text.replace(/\b([A-G])b(?=$|[^a-z]|m|dim|sus|add|aug|alt)/g, '$1♭').replace(/\b([A-G])#/g, '$1♯').replace(/b(?=\d)/g, '♭').replace(/#(?=\d)/g, '♯')
+  text
+    .replace(/\b([A-G])b(?=$|[^a-z]|m|dim|sus|add|aug|alt)/g, '$1♭')
+    .replace(/\b([A-G])#/g, '$1♯')
+    .replace(/b(?=\d)/g, '♭')
+    .replace(/#(?=\d)/g, '♯')
 
 export const engravedNote = (note: Note): string => {
   const name = noteName(note)

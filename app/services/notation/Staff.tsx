@@ -37,9 +37,33 @@ const TOP_LINE_STEP = 5 * 7 + 3 - 7
 const FIGHTS: readonly string[] = ['avoid', 'sour']
 
 /** The melody on a staff under its bars: notes to touch, what each is over the new chord, where phrases begin, and the caret. */
-export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, x, showMeter, over, phraseStarts, selected, sounding, caret, writing, grid, onSelect, onPut }: Props) {
+export const Staff = memo(function Staff({
+  bars,
+  pieces,
+  songKey,
+  width,
+  edges,
+  x,
+  showMeter,
+  over,
+  phraseStarts,
+  selected,
+  sounding,
+  caret,
+  writing,
+  grid,
+  onSelect,
+  onPut,
+}: Props) {
   const drawing = useRef<HTMLDivElement>(null)
-  const picture = JSON.stringify([bars.map(({ slots: _, source: __, ...bar }) => bar), pieces, songKey, edges, width, showMeter])
+  const picture = JSON.stringify([
+    bars.map(({ slots: _, source: __, ...bar }) => bar),
+    pieces,
+    songKey,
+    edges,
+    width,
+    showMeter,
+  ])
   useEffect(() => {
     let left = false
     const element = drawing.current!
@@ -48,15 +72,21 @@ export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, 
     aside.className = 'staff-drawn'
     aside.style.position = 'absolute'
     element.append(aside)
-    void drawStaff(aside, { bars, pieces, key: songKey, edges, x, width, showMeter }).then(() => { if (!left) element.replaceChildren(aside) })
-    return () => { left = true; if (element.childElementCount > 1) aside.remove() }
+    void drawStaff(aside, { bars, pieces, key: songKey, edges, x, width, showMeter }).then(() => {
+      if (!left) element.replaceChildren(aside)
+    })
+    return () => {
+      left = true
+      if (element.childElementCount > 1) aside.remove()
+    }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- everything drawn is in the picture
   }, [picture])
   useEffect(() => {
-    const mark = () => drawing.current?.querySelectorAll('.vf-stavenote').forEach((note) => {
-      note.classList.toggle('selected', selected !== null && note.id === `vf-${noteId(selected)}`)
-      note.classList.toggle('sounding', sounding !== null && note.id === `vf-${noteId(sounding)}`)
-    })
+    const mark = () =>
+      drawing.current?.querySelectorAll('.vf-stavenote').forEach((note) => {
+        note.classList.toggle('selected', selected !== null && note.id === `vf-${noteId(selected)}`)
+        note.classList.toggle('sounding', sounding !== null && note.id === `vf-${noteId(sounding)}`)
+      })
     mark()
     const watch = new MutationObserver(mark)
     watch.observe(drawing.current!, { childList: true, subtree: true })
@@ -71,31 +101,74 @@ export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, 
     if (at < 0) return
     const step = TOP_LINE_STEP - Math.round((py - TOP_LINE) / (LINE_GAP / 2))
     const note = scaleNotes(songKey).find(({ letter }) => letter === ((step % 7) + 7) % 7)!
-    onPut(at, (px - x(at, bars[at]!.from)) / (x(at, bars[at]!.from + bars[at]!.beats) - x(at, bars[at]!.from)), { ...note, octave: Math.floor(step / 7) })
+    onPut(
+      at,
+      (px - x(at, bars[at]!.from)) / (x(at, bars[at]!.from + bars[at]!.beats) - x(at, bars[at]!.from)),
+      { ...note, octave: Math.floor(step / 7) },
+    )
   }
   const heads = pieces.filter(({ tiedFrom }) => !tiedFrom)
   return (
     <div className={writing ? 'staff writing' : 'staff'} style={{ height: STAFF_HEIGHT }}>
       <div ref={drawing} className="staff-drawing" aria-hidden />
-      <svg className="staff-over" width={width} height={STAFF_HEIGHT} role="group" aria-label={staffInWords(heads)} onClick={place}>
-        {writing && bars.map((bar, at) => Array.from({ length: Math.round(bar.beats * grid) }, (_, part) => (
-          <path key={`${bar.number}:${part}`} className="staff-grid" d={`M${x(at, bar.from + part / grid) + 6} ${TOP_LINE + 4 * LINE_GAP + 4}v${part % grid === 0 ? 8 : 4}`} />
-        )))}
-        {caret !== null && <path className="staff-caret" d={`M${caret} ${TOP_LINE - 14}v${4 * LINE_GAP + 28}m-5 5l5 -6l5 6`} />}
+      <svg
+        className="staff-over"
+        width={width}
+        height={STAFF_HEIGHT}
+        role="group"
+        aria-label={staffInWords(heads)}
+        onClick={place}
+      >
+        {writing &&
+          bars.map((bar, at) =>
+            Array.from({ length: Math.round(bar.beats * grid) }, (_, part) => (
+              <path
+                key={`${bar.number}:${part}`}
+                className="staff-grid"
+                d={`M${x(at, bar.from + part / grid) + 6} ${TOP_LINE + 4 * LINE_GAP + 4}v${part % grid === 0 ? 8 : 4}`}
+              />
+            )),
+          )}
+        {caret !== null && (
+          <path className="staff-caret" d={`M${caret} ${TOP_LINE - 14}v${4 * LINE_GAP + 28}m-5 5l5 -6l5 6`} />
+        )}
         {heads.map((piece) => {
           const key = placeKey(piece)
-          const px = x(bars.findIndex(({ number }) => number === piece.bar), piece.beat)
+          const px = x(
+            bars.findIndex(({ number }) => number === piece.bar),
+            piece.beat,
+          )
           const reading = over.get(key)
           const heard = reading?.made
           const fights = FIGHTS.includes(heard?.heard ?? '')
-          const y = TOP_LINE + (TOP_LINE_STEP - (piece.note.note.octave * 7 + piece.note.note.letter)) * (LINE_GAP / 2)
+          const y =
+            TOP_LINE +
+            (TOP_LINE_STEP - (piece.note.note.octave * 7 + piece.note.note.letter)) * (LINE_GAP / 2)
           return (
             <g key={key} className={`staff-note${key === selected ? ' selected' : ''}`}>
               {phraseStarts.has(key) && <path className="phrase-mark" d={`M${px - 3} 8v-5h14`} />}
-              <rect x={px - 6} width={24} y={y - 12} height={24} onClick={(event) => { event.stopPropagation(); onSelect(key) }}>
+              <rect
+                x={px - 6}
+                width={24}
+                y={y - 12}
+                height={24}
+                onClick={(event) => {
+                  event.stopPropagation()
+                  onSelect(key)
+                }}
+              >
                 <title>{`${pitchName(piece.note.note)}${heard?.degree ? `, ${heard.degree} of ${heard.chord!.canonical}, ${heard.heard}` : ''}`}</title>
               </rect>
-              {heard?.degree && <text className={fights ? 'staff-degree fights' : 'staff-degree'} x={px + 6} y={STAFF_HEIGHT - 4}>{engraved(heard.degree)}{fights && heard!.remedies[0]?.kind !== 'passing note' ? '!' : ''}</text>}
+              {heard?.degree && (
+                <text
+                  className={fights ? 'staff-degree fights' : 'staff-degree'}
+                  x={px + 6}
+                  y={STAFF_HEIGHT - 4}
+                >
+                  {engraved(heard.degree)}
+                  {fights && heard!.remedies[0]?.kind !== 'passing note' ? '!' : ''}
+                </text>
+              )}
             </g>
           )
         })}
@@ -104,4 +177,7 @@ export const Staff = memo(function Staff({ bars, pieces, songKey, width, edges, 
   )
 })
 
-const staffInWords = (pieces: readonly Piece[]): string => (pieces.length === 0 ? 'Melody: rests' : `Melody: ${pieces.map(({ note: { note }, bar, beat }) => `${pitchName(note)} on bar ${bar} beat ${Math.round(beat * 100) / 100}`).join('; ')}`)
+const staffInWords = (pieces: readonly Piece[]): string =>
+  pieces.length === 0
+    ? 'Melody: rests'
+    : `Melody: ${pieces.map(({ note: { note }, bar, beat }) => `${pitchName(note)} on bar ${bar} beat ${Math.round(beat * 100) / 100}`).join('; ')}`

@@ -23,7 +23,19 @@ const GAP = 11
 const TOP = 8
 
 /** The chord melody as tablature, the highest string on top, with the chords above: what is struck stands as its fret; what is held on does not stand again. */
-export const TabStrip = memo(function TabStrip({ events, before, strings, capo, width, left, edges, at, selected, sounding, onSelect }: Props) {
+export const TabStrip = memo(function TabStrip({
+  events,
+  before,
+  strings,
+  capo,
+  width,
+  left,
+  edges,
+  at,
+  selected,
+  sounding,
+  onSelect,
+}: Props) {
   const height = TOP * 2 + (strings - 1) * GAP
   const y = (string: number) => TOP + (strings - 1 - string) * GAP
   const named = (index: number): ChordSymbol | null => {
@@ -36,25 +48,51 @@ export const TabStrip = memo(function TabStrip({ events, before, strings, capo, 
       <div className="tab-chords">
         {events.map((event, index) => {
           const chord = named(index)
-          return chord && <span key={event.key} style={{ left: at(event) - 4 }}><ChordName chord={chord} />{event.fixed && <span className="by-hand">by hand</span>}</span>
+          return (
+            chord && (
+              <span key={event.key} style={{ left: at(event) - 4 }}>
+                <ChordName chord={chord} />
+                {event.fixed && <span className="by-hand">by hand</span>}
+              </span>
+            )
+          )
         })}
       </div>
       <svg width={width} height={height} role="group" aria-label="Tablature of the chord melody">
-        {Array.from({ length: strings }, (_, string) => <line key={string} className="tab-line" x1={left} x2={edges.at(-1)} y1={y(string)} y2={y(string)} />)}
-        {edges.map((edge) => <line key={edge} className="tab-line" x1={edge} x2={edge} y1={y(strings - 1)} y2={y(0)} />)}
+        {Array.from({ length: strings }, (_, string) => (
+          <line key={string} className="tab-line" x1={left} x2={edges.at(-1)} y1={y(string)} y2={y(string)} />
+        ))}
+        {edges.map((edge) => (
+          <line key={edge} className="tab-line" x1={edge} x2={edge} y1={y(strings - 1)} y2={y(0)} />
+        ))}
         {events.map((event) => {
           const { voicing, under, note } = event.made
           const highest = voicing.midis.at(-1)
-          const struck = voicing.strings.filter(({ midi }) => (under === 'held' ? midi === highest : under === 'line' ? midi !== highest : true))
+          const struck = voicing.strings.filter(({ midi }) =>
+            under === 'held' ? midi === highest : under === 'line' ? midi !== highest : true,
+          )
           return (
-            <g key={event.key} className={`tab-event${event.key === selected ? ' selected' : ''}${event.key === sounding ? ' sounding' : ''}`} onClick={() => onSelect(event.key)}>
-              <rect x={at(event) - 8} width={22} y={0} height={height}><title>{tabInWords(event)}</title></rect>
+            <g
+              key={event.key}
+              className={`tab-event${event.key === selected ? ' selected' : ''}${event.key === sounding ? ' sounding' : ''}`}
+              onClick={() => onSelect(event.key)}
+            >
+              <rect x={at(event) - 8} width={22} y={0} height={height}>
+                <title>{tabInWords(event)}</title>
+              </rect>
               {struck.map(({ string, midi }) => {
                 const fret = String(Math.max(0, (voicing.frets[string] ?? 0) - capo))
                 return (
                   <g key={string} className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}>
-                    <rect x={at(event) - 1} y={y(string) - 5.5} width={fret.length > 1 ? 14 : 9} height={11} />
-                    <text x={at(event)} y={y(string) + 4}>{fret}</text>
+                    <rect
+                      x={at(event) - 1}
+                      y={y(string) - 5.5}
+                      width={fret.length > 1 ? 14 : 9}
+                      height={11}
+                    />
+                    <text x={at(event)} y={y(string) + 4}>
+                      {fret}
+                    </text>
                   </g>
                 )
               })}

@@ -64,41 +64,109 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
     midis.forEach((midi, voice) => {
       const tone = here.melody && voice === midis.length - 1 ? 'melody-thread' : toneOf(voice, midis.length)
       const held = steps.some((step) => step.from === midi && step.semitones === 0)
-      marks.push(<line key={`${here.key}n${voice}`} className={`thread ${tone}`} x1={x0 + 4} x2={held ? x1 + 4 : x1 - TURN} y1={y(midi)} y2={y(midi)} />)
+      marks.push(
+        <line
+          key={`${here.key}n${voice}`}
+          className={`thread ${tone}`}
+          x1={x0 + 4}
+          x2={held ? x1 + 4 : x1 - TURN}
+          y1={y(midi)}
+          y2={y(midi)}
+        />,
+      )
       const sounding = here.voicing.strings.find((string) => string.midi === midi)!
       const x = x0 + LABEL * (1.2 + 2 * asideOf(midis, voice))
       labels.push(
         <g
-          key={`${here.key}d${voice}`} className={taken?.key === here.key && taken.string === sounding.string ? 'thread-label taken' : 'thread-label'}
+          key={`${here.key}d${voice}`}
+          className={
+            taken?.key === here.key && taken.string === sounding.string
+              ? 'thread-label taken'
+              : 'thread-label'
+          }
           onPointerDown={(event) => {
             onTake(here.key, sounding.string)
             const svg = event.currentTarget.ownerSVGElement!
-            drag.current = { y: event.clientY, scale: svg.getBoundingClientRect().height / svg.viewBox.baseVal.height }
+            drag.current = {
+              y: event.clientY,
+              scale: svg.getBoundingClientRect().height / svg.viewBox.baseVal.height,
+            }
             event.currentTarget.setPointerCapture(event.pointerId)
           }}
-          onPointerMove={(event) => { if (drag.current) onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale))) }}
-          onPointerUp={() => { drag.current = null }}
+          onPointerMove={(event) => {
+            if (drag.current)
+              onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale)))
+          }}
+          onPointerUp={() => {
+            drag.current = null
+          }}
         >
           <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
           <circle cx={x} cy={y(midi)} r={LABEL} className={here.key === selected ? 'selected' : ''} />
-          <text x={x} y={y(midi) + 4}>{engraved(sounding.degree)}</text>
+          <text x={x} y={y(midi) + 4}>
+            {engraved(sounding.degree)}
+          </text>
         </g>,
       )
     })
-    steps.filter((step) => step.semitones !== 0).forEach((step, at) => {
-      const leap = Math.abs(step.semitones) > STEP
-      const tone = here.melody && step.from === midis.at(-1) ? 'melody-thread' : toneOf(midis.indexOf(step.from), midis.length)
-      const resolves = wants[step.from % 12]?.includes(step.semitones) ?? false
-      marks.push(<line key={`${here.key}s${at}`} className={`thread-move ${leap ? 'leap' : 'step'} ${tone}`} x1={x1 - TURN} y1={y(step.from)} x2={x1 + 4} y2={y(step.to)} />)
-      if (leap && (!here.melody || (x1 - x0 > ROOM_FOR_SIZE && step.from === midis.at(-1)))) labels.push(<text key={`${here.key}l${at}`} className="thread-leap" x={x1 - TURN / 2} y={(y(step.from) + y(step.to)) / 2 - 3}>{Math.abs(step.semitones)}</text>)
-      if (resolves) marks.push(<path key={`${here.key}r${at}`} className={`thread-notch ${tone}`} d={`M${x1 - 3} ${y(step.to) - 6}v12`} />)
-    })
+    steps
+      .filter((step) => step.semitones !== 0)
+      .forEach((step, at) => {
+        const leap = Math.abs(step.semitones) > STEP
+        const tone =
+          here.melody && step.from === midis.at(-1)
+            ? 'melody-thread'
+            : toneOf(midis.indexOf(step.from), midis.length)
+        const resolves = wants[step.from % 12]?.includes(step.semitones) ?? false
+        marks.push(
+          <line
+            key={`${here.key}s${at}`}
+            className={`thread-move ${leap ? 'leap' : 'step'} ${tone}`}
+            x1={x1 - TURN}
+            y1={y(step.from)}
+            x2={x1 + 4}
+            y2={y(step.to)}
+          />,
+        )
+        if (leap && (!here.melody || (x1 - x0 > ROOM_FOR_SIZE && step.from === midis.at(-1))))
+          labels.push(
+            <text
+              key={`${here.key}l${at}`}
+              className="thread-leap"
+              x={x1 - TURN / 2}
+              y={(y(step.from) + y(step.to)) / 2 - 3}
+            >
+              {Math.abs(step.semitones)}
+            </text>,
+          )
+        if (resolves)
+          marks.push(
+            <path
+              key={`${here.key}r${at}`}
+              className={`thread-notch ${tone}`}
+              d={`M${x1 - 3} ${y(step.to) - 6}v12`}
+            />,
+          )
+      })
   })
 
   return (
-    <svg className="threads" viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={threadsInWords(chords)}>
+    <svg
+      className="threads"
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      role="img"
+      aria-label={threadsInWords(chords)}
+    >
       {chords.map((chord) => (
-        <rect key={chord.key} className={`thread-column${chord.key === selected ? ' selected' : ''}`} x={chord.from * WIDTH} width={(chord.to - chord.from) * WIDTH} y={0} height={height} onClick={() => onSelect(chord.key)} />
+        <rect
+          key={chord.key}
+          className={`thread-column${chord.key === selected ? ' selected' : ''}`}
+          x={chord.from * WIDTH}
+          width={(chord.to - chord.from) * WIDTH}
+          y={0}
+          height={height}
+          onClick={() => onSelect(chord.key)}
+        />
       ))}
       {marks}
       {labels}
@@ -122,7 +190,8 @@ const toneOf = (voice: number, voices: number): string =>
 /** Degrees of voices too close to stand above one another step aside: how many places to the right. */
 function asideOf(midis: readonly number[], voice: number): number {
   let aside = 0
-  for (let low = 1; low <= voice; low += 1) aside = (midis[low]! - midis[low - 1]!) * SEMITONE < 2 * LABEL ? (aside + 1) % 2 : 0
+  for (let low = 1; low <= voice; low += 1)
+    aside = (midis[low]! - midis[low - 1]!) * SEMITONE < 2 * LABEL ? (aside + 1) % 2 : 0
   return aside
 }
 

@@ -12,7 +12,13 @@ export const LINE_GAP = 10
 /** The library's own distance from the top of a stave to its highest line. */
 const HEADROOM = 40
 
-const DURATIONS: Readonly<Record<string, string>> = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16' }
+const DURATIONS: Readonly<Record<string, string>> = {
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+}
 const LETTERS = 'cdefgab'
 const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': 'bb', '-1': 'b', '0': '', '1': '#', '2': '##' }
 
@@ -32,8 +38,12 @@ export interface StaffPicture {
  * Draws the melody with a notation library: guitar pitch, an octave above what sounds. Every note carries its place as an id, so that the page can mark it.
  * @returns once the picture stands; nothing is drawn when the element is gone by then
  */
-export async function drawStaff(element: HTMLDivElement, { bars, pieces, key, edges, x, width, showMeter }: StaffPicture): Promise<void> {
-  const { Accidental, Beam, Dot, Formatter, Fraction, Renderer, Stave, StaveNote, StaveTie, Tuplet, Voice } = await import('vexflow')
+export async function drawStaff(
+  element: HTMLDivElement,
+  { bars, pieces, key, edges, x, width, showMeter }: StaffPicture,
+): Promise<void> {
+  const { Accidental, Beam, Dot, Formatter, Fraction, Renderer, Stave, StaveNote, StaveTie, Tuplet, Voice } =
+    await import('vexflow')
   if (!element.isConnected) return
   element.replaceChildren()
   const renderer = new Renderer(element, Renderer.Backends.SVG)
@@ -60,16 +70,21 @@ export async function drawStaff(element: HTMLDivElement, { bars, pieces, key, ed
       const values = noteValues(quarters(beats)).filter(({ type }) => type !== null)
       values.forEach((value, order) => {
         const note = new StaveNote({
-          keys: [piece ? keyOf(piece) : 'b/4'], duration: `${DURATIONS[value.type!]!}${piece ? '' : 'r'}`, dots: value.dots, clef: 'treble', auto_stem: true,
+          keys: [piece ? keyOf(piece) : 'b/4'],
+          duration: `${DURATIONS[value.type!]!}${piece ? '' : 'r'}`,
+          dots: value.dots,
+          clef: 'treble',
+          auto_stem: true,
         })
         if (piece && order === 0 && !piece.tiedFrom) note.setAttribute('id', noteId(placeKey(piece)))
         for (let dot = 0; dot < value.dots; dot += 1) Dot.buildAndAttach([note])
         note.setStave(stave)
         inBar.push({ note, beat: at, rest: piece === null, triplet: value.triplet ? value.length : 0 })
-        if (piece && (order > 0 || piece.tiedFrom)) ties.push([order > 0 ? inBar.at(-2)!.note : tiedFrom, note])
+        if (piece && (order > 0 || piece.tiedFrom))
+          ties.push([order > 0 ? inBar.at(-2)!.note : tiedFrom, note])
         at += (value.length * bar.meter.unit) / (4 * DIVISIONS)
       })
-      if (piece) tiedFrom = piece.tiedOn ? inBar.at(-1)?.note ?? null : null
+      if (piece) tiedFrom = piece.tiedOn ? (inBar.at(-1)?.note ?? null) : null
     }
     let beat = bar.from
     for (const piece of here) {
@@ -84,11 +99,21 @@ export async function drawStaff(element: HTMLDivElement, { bars, pieces, key, ed
       inBar.push({ note: rest, beat: bar.from, rest: true, triplet: 0 })
     }
     const notes = inBar.map(({ note }) => note)
-    const voice = new Voice({ num_beats: bar.beats, beat_value: bar.meter.unit }).setStrict(false).addTickables(notes)
+    const voice = new Voice({ num_beats: bar.beats, beat_value: bar.meter.unit })
+      .setStrict(false)
+      .addTickables(notes)
     Accidental.applyAccidentals([voice], signature)
     // Brackets first: they change how long the notes are, and beams go by that.
-    const tuplets = tripletsIn(inBar).map((group) => new Tuplet(group, { num_notes: 3, notes_occupied: 2, location: 1 }))
-    const beams = Beam.generateBeams(notes.filter((_, at) => !inBar[at]!.rest), { groups: bar.meter.unit === 8 && bar.meter.beats % 3 === 0 ? [new Fraction(3, 8)] : [new Fraction(1, 4)] })
+    const tuplets = tripletsIn(inBar).map(
+      (group) => new Tuplet(group, { num_notes: 3, notes_occupied: 2, location: 1 }),
+    )
+    const beams = Beam.generateBeams(
+      notes.filter((_, at) => !inBar[at]!.rest),
+      {
+        groups:
+          bar.meter.unit === 8 && bar.meter.beats % 3 === 0 ? [new Fraction(3, 8)] : [new Fraction(1, 4)],
+      },
+    )
     new Formatter().joinVoices([voice]).format([voice], Math.max(10, edges[index + 1]! - edges[index]! - 20))
     inBar.forEach(({ note, beat: place, rest }) => {
       const tick = note.getTickContext()
@@ -99,12 +124,25 @@ export async function drawStaff(element: HTMLDivElement, { bars, pieces, key, ed
     voice.draw(context, stave)
     beams.forEach((beam) => beam.setContext(context).draw())
     tuplets.forEach((tuplet) => tuplet.setContext(context).draw())
-    ties.forEach(([first, last]) => new StaveTie({ ...(first ? { first_note: first } : {}), ...(last ? { last_note: last } : {}), first_indices: [0], last_indices: [0] }).setContext(context).draw())
+    ties.forEach(([first, last]) =>
+      new StaveTie({
+        ...(first ? { first_note: first } : {}),
+        ...(last ? { last_note: last } : {}),
+        first_indices: [0],
+        last_indices: [0],
+      })
+        .setContext(context)
+        .draw(),
+    )
   })
 }
 
 /** Guitar is written an octave above what sounds. */
-const keyOf = ({ note: { note: { letter, alter, octave } } }: Piece): string => `${LETTERS[letter]!}${ACCIDENTALS[String(alter)] ?? ''}/${octave + 1}`
+const keyOf = ({
+  note: {
+    note: { letter, alter, octave },
+  },
+}: Piece): string => `${LETTERS[letter]!}${ACCIDENTALS[String(alter)] ?? ''}/${octave + 1}`
 
 export const noteId = (key: string): string => `note-${key.replace(/[:.]/g, '-')}`
 
@@ -114,10 +152,19 @@ function tripletsIn<Note>(notes: readonly { note: Note; triplet: number }[]): No
   let open: Note[] = []
   let length = 0
   for (const { note, triplet } of notes) {
-    if (triplet === 0) { if (open.length > 1) groups.push(open); open = []; length = 0; continue }
+    if (triplet === 0) {
+      if (open.length > 1) groups.push(open)
+      open = []
+      length = 0
+      continue
+    }
     open.push(note)
     length += triplet
-    if (length % DIVISIONS === 0) { groups.push(open); open = []; length = 0 }
+    if (length % DIVISIONS === 0) {
+      groups.push(open)
+      open = []
+      length = 0
+    }
   }
   return open.length > 1 ? [...groups, open] : groups
 }

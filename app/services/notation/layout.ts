@@ -17,7 +17,10 @@ export function systemsOf(bars: readonly Bar[]): System[] {
   const systems: Bar[][] = []
   let full = 0
   for (const bar of bars) {
-    if (systems.length === 0 || full === BARS_IN_SYSTEM || (bar.opensSection && full > 0)) { systems.push([]); full = 0 }
+    if (systems.length === 0 || full === BARS_IN_SYSTEM || (bar.opensSection && full > 0)) {
+      systems.push([])
+      full = 0
+    }
     systems.at(-1)!.push(bar)
     if (bar.number > 0) full += 1
   }
@@ -25,7 +28,13 @@ export function systemsOf(bars: readonly Bar[]): System[] {
     const pickup = inside[0]!.number === 0
     const left = pickup ? PICKUP_SHARE : 0
     const width = (1 - left) / BARS_IN_SYSTEM
-    return { bars: inside, edges: [...(pickup ? [0] : []), ...Array.from({ length: inside.length + (pickup ? 0 : 1) }, (_, at) => left + at * width)] }
+    return {
+      bars: inside,
+      edges: [
+        ...(pickup ? [0] : []),
+        ...Array.from({ length: inside.length + (pickup ? 0 : 1) }, (_, at) => left + at * width),
+      ],
+    }
   })
 }
 
@@ -33,7 +42,9 @@ export function systemsOf(bars: readonly Bar[]): System[] {
 export function columnsOf({ bars, edges }: System): string {
   const widths = bars.map((_, at) => edges[at + 1]! - edges[at]!)
   const blank = 1 - edges.at(-1)!
-  return [...widths, ...(blank > 0.001 ? [blank] : [])].map((width) => `minmax(0, ${width.toFixed(4)}fr)`).join(' ')
+  return [...widths, ...(blank > 0.001 ? [blank] : [])]
+    .map((width) => `minmax(0, ${width.toFixed(4)}fr)`)
+    .join(' ')
 }
 
 /** How far across its system a beat lies, 0 to 1. */

@@ -17,5 +17,12 @@ export interface KnownPlayer {
   forget: (rule?: string) => void
 }
 
-export const PlayerContext = createContext<KnownPlayer>({ settings: DEFAULT_PLAYER, liking: {}, keeping: 'saved', change: () => {}, liked: () => {}, forget: () => {} })
+export const PlayerContext = createContext<KnownPlayer>({
+  settings: DEFAULT_PLAYER,
+  liking: {},
+  keeping: 'saved',
+  change: () => {},
+  liked: () => {},
+  forget: () => {},
+})
 export const usePlayerSettings = () => useContext(PlayerContext)

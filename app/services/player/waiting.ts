@@ -1,5 +1,10 @@
 import { dropWaiting, keepWaiting, waitingFor } from '../tune/drafts'
-import { bothChanges, playerChange, type PlayerChange, type PlayerSettings } from '../../../core/player/settings'
+import {
+  bothChanges,
+  playerChange,
+  type PlayerChange,
+  type PlayerSettings,
+} from '../../../core/player/settings'
 
 export type KeepingState = 'saved' | 'saving' | 'waiting' | { refused: string }
 
@@ -17,7 +22,10 @@ export class PlayerKeeping {
   private timer: ReturnType<typeof setTimeout> | undefined
 
   /** @param onState what is said of the saving; @param onKept the settings as the database has them, where nothing of this tab waits */
-  constructor(private readonly onState: (state: KeepingState) => void, private readonly onKept: (settings: PlayerSettings) => void) {}
+  constructor(
+    private readonly onState: (state: KeepingState) => void,
+    private readonly onKept: (settings: PlayerSettings) => void,
+  ) {}
 
   /** Takes up what an earlier visit could not send. */
   async resume(): Promise<PlayerChange> {
@@ -37,7 +45,10 @@ export class PlayerKeeping {
   }
 
   /** Sends at once what waits for a pause: the page is left. */
-  readonly flush = (): void => { clearTimeout(this.timer); this.send() }
+  readonly flush = (): void => {
+    clearTimeout(this.timer)
+    this.send()
+  }
 
   private send(): void {
     if (this.sending || isEmpty(this.unsent)) return
@@ -70,7 +81,12 @@ export class PlayerKeeping {
 /** Null where no answer says what became of it. */
 async function post(body: unknown): Promise<{ settings: PlayerSettings } | { refused: string } | null> {
   try {
-    const response = await fetch('/player/edits', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), keepalive: true })
+    const response = await fetch('/player/edits', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+      keepalive: true,
+    })
     const answer = JSON.parse(await response.text()) as { settings?: PlayerSettings; message?: string }
     if (response.ok && answer.settings) return { settings: answer.settings }
     return response.status === 400 && answer.message ? { refused: answer.message } : null
@@ -79,4 +95,10 @@ async function post(body: unknown): Promise<{ settings: PlayerSettings } | { ref
   }
 }
 
-export const forgetOnServer = (rule: string | undefined): void => void fetch('/player/edits', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ forget: rule ?? 'all' }), keepalive: true }).catch(() => null)
+export const forgetOnServer = (rule: string | undefined): void =>
+  void fetch('/player/edits', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ forget: rule ?? 'all' }),
+    keepalive: true,
+  }).catch(() => null)

@@ -18,10 +18,21 @@ export function SearchState({ state, label, onStop, onAgain }: Props) {
         <>
           <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />
           <span>Searching, {Math.round((100 * state.done) / state.of)}%</span>
-          <Button size="small" onClick={onStop}>Stop the search</Button>
+          <Button size="small" onClick={onStop}>
+            Stop the search
+          </Button>
         </>
       )}
-      {state.kind === 'stopped' && <>The search was stopped; what was found before stays. {onAgain && <Button size="small" onClick={onAgain}>Search again</Button>}</>}
+      {state.kind === 'stopped' && (
+        <>
+          The search was stopped; what was found before stays.{' '}
+          {onAgain && (
+            <Button size="small" onClick={onAgain}>
+              Search again
+            </Button>
+          )}
+        </>
+      )}
       {state.kind === 'fault' && <span className="fault">{state.message}</span>}
     </div>
   )

@@ -27,23 +27,57 @@ export type Bank = 'home' | 'line'
 const SelectionContext = createContext<KnownSelection | null>(null)
 
 export function SelectionProvider({ children }: { children: ReactNode }) {
-  const { reading: { chords, line } } = useKnownTune()
+  const {
+    reading: { chords, line },
+  } = useKnownTune()
   const [picked, setPicked] = useState<Selection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
   const [pickedLine, setPickedLine] = useState<Selection | null>(null)
-  const lineSelection = useMemo(() => (pickedLine ? moved(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)), [pickedLine, selection, line])
+  const lineSelection = useMemo(
+    () => (pickedLine ? moved(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)),
+    [pickedLine, selection, line],
+  )
   const [kept] = useState(() => new Map<string, unknown>())
 
-  const pickHome = useSteady((next: Selection) => { setPickedLine(null); setPicked(next) })
-  const pickLine = useSteady((next: Selection) => { setPickedLine(next); setPicked(inHome(next, line)) })
-  const select = useSteady((index: number, stretch: boolean) => pickHome({ anchor: stretch ? selection.anchor : index, focus: index }))
+  const pickHome = useSteady((next: Selection) => {
+    setPickedLine(null)
+    setPicked(next)
+  })
+  const pickLine = useSteady((next: Selection) => {
+    setPickedLine(next)
+    setPicked(inHome(next, line))
+  })
+  const select = useSteady((index: number, stretch: boolean) =>
+    pickHome({ anchor: stretch ? selection.anchor : index, focus: index }),
+  )
   const selectRange = useSteady((from: number, to: number) => pickHome({ anchor: from, focus: to }))
-  const selectLine = useSteady((index: number, stretch: boolean) => pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }))
-  const move = useSteady((bank: Bank, by: number, stretch: boolean) => (bank === 'line' ? pickLine(moved(lineSelection, by, stretch, line.length)) : pickHome(moved(selection, by, stretch, chords.length))))
-  const narrow = useSteady((bank: Bank) => (bank === 'line' ? pickLine({ anchor: lineSelection.focus, focus: lineSelection.focus }) : pickHome({ anchor: selection.focus, focus: selection.focus })))
+  const selectLine = useSteady((index: number, stretch: boolean) =>
+    pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }),
+  )
+  const move = useSteady((bank: Bank, by: number, stretch: boolean) =>
+    bank === 'line'
+      ? pickLine(moved(lineSelection, by, stretch, line.length))
+      : pickHome(moved(selection, by, stretch, chords.length)),
+  )
+  const narrow = useSteady((bank: Bank) =>
+    bank === 'line'
+      ? pickLine({ anchor: lineSelection.focus, focus: lineSelection.focus })
+      : pickHome({ anchor: selection.focus, focus: selection.focus }),
+  )
   const value = useMemo(
-    () => ({ selection, lineSelection, range: rangeOf(selection), select, selectRange, selectLine, move, narrow, kept }),
-    [selection, lineSelection, select, selectRange, selectLine, move, narrow, kept])
+    () => ({
+      selection,
+      lineSelection,
+      range: rangeOf(selection),
+      select,
+      selectRange,
+      selectLine,
+      move,
+      narrow,
+      kept,
+    }),
+    [selection, lineSelection, select, selectRange, selectLine, move, narrow, kept],
+  )
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>
 }
 
@@ -57,6 +91,9 @@ export function useSelection(): KnownSelection {
 export function useKeptState<Value>(name: string, initial: Value): [Value, (next: Value) => void] {
   const { kept } = useSelection()
   const [value, setValue] = useState<Value>(() => (kept.has(name) ? (kept.get(name) as Value) : initial))
-  const set = useSteady((next: Value) => { kept.set(name, next); setValue(next) })
+  const set = useSteady((next: Value) => {
+    kept.set(name, next)
+    setValue(next)
+  })
   return [value, set]
 }

@@ -22,13 +22,29 @@ export function moved(selection: Selection, by: number, stretch: boolean, chords
 /** The chords of the new line that stand where some chords of the home line do; the focus is the first of the focused chord. */
 export function inLine(selection: Selection, line: readonly { home: number }[]): Selection {
   const [from, to] = rangeOf(selection)
-  const first = (home: number) => { const at = line.findIndex((one) => one.home === home); return at >= 0 ? at : Math.max(0, line.findLastIndex((one) => one.home < home)) }
-  const last = (home: number) => Math.max(first(home), line.findLastIndex((one) => one.home <= home))
+  const first = (home: number) => {
+    const at = line.findIndex((one) => one.home === home)
+    return at >= 0
+      ? at
+      : Math.max(
+          0,
+          line.findLastIndex((one) => one.home < home),
+        )
+  }
+  const last = (home: number) =>
+    Math.max(
+      first(home),
+      line.findLastIndex((one) => one.home <= home),
+    )
   const focus = first(selection.focus)
   if (from === to) return { anchor: focus, focus }
-  return selection.focus === to ? { anchor: first(from), focus: last(to) } : { anchor: last(to), focus: first(from) }
+  return selection.focus === to
+    ? { anchor: first(from), focus: last(to) }
+    : { anchor: last(to), focus: first(from) }
 }
 
 /** The chords of the home line under some chords of the new one. */
-export const inHome = ({ anchor, focus }: Selection, line: readonly { home: number }[]): Selection =>
-  ({ anchor: line[anchor]?.home ?? 0, focus: line[focus]?.home ?? 0 })
+export const inHome = ({ anchor, focus }: Selection, line: readonly { home: number }[]): Selection => ({
+  anchor: line[anchor]?.home ?? 0,
+  focus: line[focus]?.home ?? 0,
+})

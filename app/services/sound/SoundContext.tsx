@@ -1,4 +1,13 @@
-import { createContext, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react'
 import { useKnownTune } from '../tune/TuneContext'
 import { useSteady } from '../words/steady'
 import type { Heard, Schedule, Version } from './schedule'
@@ -34,13 +43,20 @@ export interface KnownSound {
 const SoundContext = createContext<KnownSound | null>(null)
 
 export function SoundProvider({ children }: { children: ReactNode }) {
-  const { document: { tempo }, reading: { chart } } = useKnownTune()
+  const {
+    document: { tempo },
+    reading: { chart },
+  } = useKnownTune()
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true, speed: 100 })
   const [heard, setHeard] = useState<Schedule | null>(null)
   const heardTempo = (tempo * hearing.speed) / 100
   const waits = useRef(false)
-  const play = useSteady(() => { if (heard && heard.strikes.length > 0) void SOUND.playTune(heard, heardTempo, hearing.loop) })
-  const playWhenChanged = useSteady(() => { waits.current = true })
+  const play = useSteady(() => {
+    if (heard && heard.strikes.length > 0) void SOUND.playTune(heard, heardTempo, hearing.loop)
+  })
+  const playWhenChanged = useSteady(() => {
+    waits.current = true
+  })
   const playPart = useSteady((schedule: Schedule) => SOUND.play(schedule, heardTempo))
   useEffect(() => SOUND.setTempo(heardTempo), [heardTempo])
   useEffect(() => SOUND.stop, [])
@@ -57,7 +73,10 @@ export function SoundProvider({ children }: { children: ReactNode }) {
     SOUND.swap(heard, hearing.loop, switched ? 1 : chart.meter.beats)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is heard, and how, is waited for
   }, [heard, hearing])
-  const value = useMemo(() => ({ hearing, setHearing, heard, setHeard, heardTempo, play, playWhenChanged, playPart }), [hearing, heard, heardTempo, play, playWhenChanged, playPart])
+  const value = useMemo(
+    () => ({ hearing, setHearing, heard, setHeard, heardTempo, play, playWhenChanged, playPart }),
+    [hearing, heard, heardTempo, play, playWhenChanged, playPart],
+  )
   return <SoundContext.Provider value={value}>{children}</SoundContext.Provider>
 }
 
@@ -71,4 +90,8 @@ export const usePlaying = () => useSyncExternalStore(SOUND.subscribe, SOUND.read
 
 /** The chord of one line that sounds now, by its index: only what draws it is drawn again. */
 export const useSoundingIn = (version: Heard, from = 0, to = Infinity): number | null =>
-  useSyncExternalStore(SOUND.subscribe, () => SOUND.soundingIn(version, from, to), () => null)
+  useSyncExternalStore(
+    SOUND.subscribe,
+    () => SOUND.soundingIn(version, from, to),
+    () => null,
+  )

@@ -31,7 +31,20 @@ interface Props {
 }
 
 /** Plain, new or both in turn; loop; count-in; tempo. */
-export const Transport = memo(function Transport({ hearing, beside, onHearing, tempo, onTempo, playing, says, ready, trouble, onPlay, onStop, onSave }: Props) {
+export const Transport = memo(function Transport({
+  hearing,
+  beside,
+  onHearing,
+  tempo,
+  onTempo,
+  playing,
+  says,
+  ready,
+  trouble,
+  onPlay,
+  onStop,
+  onSave,
+}: Props) {
   const [saving, setSaving] = useState(false)
   const save = async () => {
     setSaving(true)
@@ -39,24 +52,70 @@ export const Transport = memo(function Transport({ hearing, beside, onHearing, t
   }
   return (
     <footer className="transport" aria-label="Transport">
-      <Button variant="contained" color={playing ? 'secondary' : 'primary'} startIcon={playing ? <Stop /> : <PlayArrow />} disabled={!playing && !ready} onClick={playing ? onStop : onPlay} className="play-button">
+      <Button
+        variant="contained"
+        color={playing ? 'secondary' : 'primary'}
+        startIcon={playing ? <Stop /> : <PlayArrow />}
+        disabled={!playing && !ready}
+        onClick={playing ? onStop : onPlay}
+        className="play-button"
+      >
         {playing ? 'Stop' : 'Play'}
       </Button>
-      <ToggleButtonGroup exclusive size="small" value={hearing.version} aria-label="Version heard" onChange={(_, version: Version | null) => version && onHearing({ ...hearing, version })}>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={hearing.version}
+        aria-label="Version heard"
+        onChange={(_, version: Version | null) => version && onHearing({ ...hearing, version })}
+      >
         <ToggleButton value="plain">Plain</ToggleButton>
         <ToggleButton value="new">New</ToggleButton>
         <ToggleButton value="both">Both in turn</ToggleButton>
         {beside && <ToggleButton value="turn">New, then {beside}</ToggleButton>}
       </ToggleButtonGroup>
-      <ToggleButton size="small" value="loop" selected={hearing.loop} onChange={() => onHearing({ ...hearing, loop: !hearing.loop })}>Loop</ToggleButton>
-      <ToggleButton size="small" value="count" selected={hearing.countIn} onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}>Count-in</ToggleButton>
+      <ToggleButton
+        size="small"
+        value="loop"
+        selected={hearing.loop}
+        onChange={() => onHearing({ ...hearing, loop: !hearing.loop })}
+      >
+        Loop
+      </ToggleButton>
+      <ToggleButton
+        size="small"
+        value="count"
+        selected={hearing.countIn}
+        onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}
+      >
+        Count-in
+      </ToggleButton>
       <TempoField tempo={tempo} onTempo={onTempo} />
-      <TextField select className="speed" label="Heard at" value={hearing.speed} slotProps={{ select: { SelectDisplayProps: { title: 'The tempo at which it is heard; the tune keeps its own' } } }} onChange={(event) => onHearing({ ...hearing, speed: Number(event.target.value) })}>
-        {SPEEDS.map((speed) => <MenuItem key={speed} value={speed}>{speed === 100 ? 'tempo' : `${speed}%, ${Math.round((tempo * speed) / 100)}`}</MenuItem>)}
+      <TextField
+        select
+        className="speed"
+        label="Heard at"
+        value={hearing.speed}
+        slotProps={{
+          select: { SelectDisplayProps: { title: 'The tempo at which it is heard; the tune keeps its own' } },
+        }}
+        onChange={(event) => onHearing({ ...hearing, speed: Number(event.target.value) })}
+      >
+        {SPEEDS.map((speed) => (
+          <MenuItem key={speed} value={speed}>
+            {speed === 100 ? 'tempo' : `${speed}%, ${Math.round((tempo * speed) / 100)}`}
+          </MenuItem>
+        ))}
       </TextField>
-      <span className="transport-says" aria-live="polite">{trouble ?? says}</span>
+      <span className="transport-says" aria-live="polite">
+        {trouble ?? says}
+      </span>
       <Tooltip describeChild title="Save what would be heard as a sound file (WAV)">
-        <span><IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}><FileDownloadOutlined /></IconButton></span>
+        <span>
+          <IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}>
+            <FileDownloadOutlined />
+          </IconButton>
+        </span>
       </Tooltip>
     </footer>
   )
@@ -73,10 +132,16 @@ function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number
   const [low, high] = TEMPO_RANGE
   const isTempo = (value: number) => Number.isInteger(value) && value >= low && value <= high
   const wrong = !isTempo(Number(typed))
-  const take = (text: string) => { if (isTempo(Number(text)) && Number(text) !== tempo) onTempo(Number(text)) }
+  const take = (text: string) => {
+    if (isTempo(Number(text)) && Number(text) !== tempo) onTempo(Number(text))
+  }
   return (
     <TextField
-      className="tempo" type="number" label={wrong ? `${low} to ${high}` : 'Tempo'} value={typed} error={wrong}
+      className="tempo"
+      type="number"
+      label={wrong ? `${low} to ${high}` : 'Tempo'}
+      value={typed}
+      error={wrong}
       slotProps={{ htmlInput: { min: low, max: high, step: 1, 'aria-label': 'Tempo in beats a minute' } }}
       onChange={(event) => {
         setTyped(event.target.value)
@@ -87,7 +152,11 @@ function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number
         if (whole) take(text)
         else pause.current = setTimeout(() => take(text), TYPING_PAUSE_MS)
       }}
-      onBlur={() => { clearTimeout(pause.current); take(typed) }} onKeyDown={(event) => event.key === 'Enter' && take(typed)}
+      onBlur={() => {
+        clearTimeout(pause.current)
+        take(typed)
+      }}
+      onKeyDown={(event) => event.key === 'Enter' && take(typed)}
     />
   )
 }

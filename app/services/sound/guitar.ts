@@ -27,7 +27,12 @@ export class Guitar {
     const filter = (type: BiquadFilterType, frequency: number, gain: number, Q: number) =>
       new Tone.Filter({ context, type, frequency, gain, Q })
     // Air and top-plate resonances of a wooden body, and the loss of the highest partials. Common practice.
-    this.body = [filter('peaking', 105, 4, 1.4), filter('peaking', 205, 3, 1.6), filter('peaking', 2400, -3, 0.8), filter('lowpass', 6500, 0, 0.6)]
+    this.body = [
+      filter('peaking', 105, 4, 1.4),
+      filter('peaking', 205, 3, 1.6),
+      filter('peaking', 2400, -3, 0.8),
+      filter('lowpass', 6500, 0, 0.6),
+    ]
     this.output = new Tone.Gain({ context, gain: 1 })
     this.body.reduce((from, to) => (from.connect(to), to))
     this.body.at(-1)!.chain(this.output, this.context.destination)
@@ -46,14 +51,21 @@ export class Guitar {
   }
 
   /** Strums a chord, a down stroke from its lowest note and an up stroke from its highest. Times in seconds of the context. */
-  strum({ midis, levels, velocity, stroke }: Pick<Strike, 'midis' | 'levels' | 'velocity' | 'stroke'>, time: number, seconds: number): void {
+  strum(
+    { midis, levels, velocity, stroke }: Pick<Strike, 'midis' | 'levels' | 'velocity' | 'stroke'>,
+    time: number,
+    seconds: number,
+  ): void {
     this.prepare(midis)
     midis.forEach((midi, order) => {
       const level = STRING_LEVEL * velocity * (levels?.[order] ?? 1)
       if (level === 0) return
       const start = time + (stroke === 'down' ? order : midis.length - 1 - order) * STRUM_SECONDS
       const gain = new Tone.Gain({ context: this.context, gain: level }).connect(this.body[0]!)
-      const source = new Tone.ToneBufferSource({ context: this.context, url: this.buffers.get(midi)! }).connect(gain)
+      const source = new Tone.ToneBufferSource({
+        context: this.context,
+        url: this.buffers.get(midi)!,
+      }).connect(gain)
       const end = Math.min(time + seconds, start + RING_SECONDS - DAMP_SECONDS)
       gain.gain.setValueAtTime(level, end)
       gain.gain.linearRampToValueAtTime(0, end + DAMP_SECONDS)
@@ -72,11 +84,18 @@ export class Guitar {
 
   /** A short click for the count-in. */
   click(strong: boolean, time: number): void {
-    const oscillator = new Tone.Oscillator({ context: this.context, type: 'triangle', frequency: strong ? 1560 : 1040 })
+    const oscillator = new Tone.Oscillator({
+      context: this.context,
+      type: 'triangle',
+      frequency: strong ? 1560 : 1040,
+    })
     const gain = new Tone.Gain({ context: this.context, gain: 0 }).connect(this.output)
     gain.gain.setValueAtTime(strong ? 0.4 : 0.25, time)
     gain.gain.exponentialRampToValueAtTime(0.001, time + 0.05)
-    oscillator.connect(gain).start(time).stop(time + 0.06)
+    oscillator
+      .connect(gain)
+      .start(time)
+      .stop(time + 0.06)
     if (this.context.isOffline) return
     oscillator.onstop = () => {
       oscillator.dispose()
@@ -132,7 +151,12 @@ export class Player {
    * @param onStrike called when a chord is heard (null at the end)
    * @returns when its first beat is heard, on the clock of performance.now(): the library schedules ahead, and the sound takes its time to the ear
    */
-  async play(schedule: Schedule, beatsPerMinute: number, loop: boolean, onStrike: (strike: Strike | null) => void): Promise<number> {
+  async play(
+    schedule: Schedule,
+    beatsPerMinute: number,
+    loop: boolean,
+    onStrike: (strike: Strike | null) => void,
+  ): Promise<number> {
     await Tone.start()
     this.stop()
     const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
@@ -153,19 +177,40 @@ export class Player {
   private now: { schedule: Schedule; shift: number; onStrike: (strike: Strike | null) => void } | null = null
 
   /** Puts a schedule on the transport, so many beats later than it says. */
-  private lay(guitar: Guitar, schedule: Schedule, shift: number, loop: boolean, onStrike: (strike: Strike | null) => void): void {
+  private lay(
+    guitar: Guitar,
+    schedule: Schedule,
+    shift: number,
+    loop: boolean,
+    onStrike: (strike: Strike | null) => void,
+  ): void {
     const transport = Tone.getTransport()
     const draw = Tone.getDraw()
     // A page that is busy, or behind another, shows late what sounded; it never forgets that the playing has ended.
     draw.expiration = Infinity
-    for (const click of schedule.clicks) transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat + shift))
-    for (const strike of schedule.strikes) transport.schedule((time) => this.strike(guitar, strike, time, onStrike), ticks(strike.beat + shift))
+    for (const click of schedule.clicks)
+      transport.schedule((time) => guitar.click(click.strong, time), ticks(click.beat + shift))
+    for (const strike of schedule.strikes)
+      transport.schedule((time) => this.strike(guitar, strike, time, onStrike), ticks(strike.beat + shift))
     transport.loop = loop
     transport.setLoopPoints(ticks(schedule.countIn + shift), ticks(schedule.length + shift))
-    if (!loop) transport.schedule((time) => draw.schedule(() => { this.stop(); onStrike(null) }, time), ticks(schedule.length + shift))
+    if (!loop)
+      transport.schedule(
+        (time) =>
+          draw.schedule(() => {
+            this.stop()
+            onStrike(null)
+          }, time),
+        ticks(schedule.length + shift),
+      )
   }
 
-  private strike(guitar: Guitar, strike: Strike, time: number, onStrike: (strike: Strike | null) => void): void {
+  private strike(
+    guitar: Guitar,
+    strike: Strike,
+    time: number,
+    onStrike: (strike: Strike | null) => void,
+  ): void {
     guitar.strum(strike, time, (strike.beats * 60) / Tone.getTransport().bpm.value)
     Tone.getDraw().schedule(() => onStrike(strike), time)
   }
@@ -208,7 +253,11 @@ export class Player {
     await Tone.start()
     const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
     guitar.open()
-    guitar.strum(struck({ beat: 0, beats: 1, midis, index: -1, version: 'new' }), Tone.getContext().currentTime + 0.01, TOUCH_SECONDS)
+    guitar.strum(
+      struck({ beat: 0, beats: 1, midis, index: -1, version: 'new' }),
+      Tone.getContext().currentTime + 0.01,
+      TOUCH_SECONDS,
+    )
   }
 
   stop(): void {
@@ -224,10 +273,16 @@ export class Player {
 /** Renders a schedule faster than it sounds, through the offline audio context. */
 export async function renderSchedule(schedule: Schedule, beatsPerMinute: number): Promise<AudioBuffer> {
   const secondsPerBeat = 60 / beatsPerMinute
-  const rendered = await Tone.Offline((context) => {
-    const guitar = new Guitar(context)
-    for (const click of schedule.clicks) guitar.click(click.strong, click.beat * secondsPerBeat)
-    for (const strike of schedule.strikes) guitar.strum(strike, strike.beat * secondsPerBeat, strike.beats * secondsPerBeat)
-  }, schedule.length * secondsPerBeat + 0.3, 1, 44100)
+  const rendered = await Tone.Offline(
+    (context) => {
+      const guitar = new Guitar(context)
+      for (const click of schedule.clicks) guitar.click(click.strong, click.beat * secondsPerBeat)
+      for (const strike of schedule.strikes)
+        guitar.strum(strike, strike.beat * secondsPerBeat, strike.beats * secondsPerBeat)
+    },
+    schedule.length * secondsPerBeat + 0.3,
+    1,
+    44100,
+  )
   return rendered.get()!
 }

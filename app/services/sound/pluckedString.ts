@@ -25,7 +25,7 @@ function noiseFrom(seed: number): () => number {
     state = (state + 0x6d2b79f5) >>> 0
     let mixed = Math.imul(state ^ (state >>> 15), state | 1)
     mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)
-    return (((mixed ^ (mixed >>> 14)) >>> 0) / 2147483648) - 1
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2147483648 - 1
   }
 }
 

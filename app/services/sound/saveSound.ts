@@ -2,13 +2,17 @@ import type { Schedule } from './schedule'
 
 /** Renders a schedule and hands it to the browser as a WAV file. */
 export async function saveSound(schedule: Schedule, beatsPerMinute: number, title: string): Promise<void> {
-  const [{ renderSchedule }, { default: toWav }] = await Promise.all([import('./guitar'), import('audiobuffer-to-wav')])
+  const [{ renderSchedule }, { default: toWav }] = await Promise.all([
+    import('./guitar'),
+    import('audiobuffer-to-wav'),
+  ])
   const wav = toWav(await renderSchedule(schedule, beatsPerMinute))
   saveFile(new Blob([wav], { type: 'audio/wav' }), `${fileNameFrom(title)}.wav`)
 }
 
 /** A title as a file name that every system takes. */
-export const fileNameFrom = (title: string): string => title.replace(/[^\p{L}\p{N} ,'-]+/gu, ' ').trim() || 'tune'
+export const fileNameFrom = (title: string): string =>
+  title.replace(/[^\p{L}\p{N} ,'-]+/gu, ' ').trim() || 'tune'
 
 export function saveFile(blob: Blob, name: string): void {
   const link = document.createElement('a')

@@ -3,7 +3,12 @@ export type Heard = 'plain' | 'new' | 'beside'
 /** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
 export type Version = 'plain' | 'new' | 'both' | 'turn'
 
-const LINES_OF: Readonly<Record<Version, readonly Heard[]>> = { plain: ['plain'], new: ['new'], both: ['plain', 'new'], turn: ['new', 'beside'] }
+const LINES_OF: Readonly<Record<Version, readonly Heard[]>> = {
+  plain: ['plain'],
+  new: ['new'],
+  both: ['plain', 'new'],
+  turn: ['new', 'beside'],
+}
 
 /** A chord to be struck or passed over in silence. */
 export interface Played {
@@ -37,7 +42,12 @@ export interface Strike {
 }
 
 /** A strike as the guitar plays it where nothing else is said: a down stroke at full strength. */
-export const struck = (strike: Omit<Strike, 'part' | 'velocity' | 'stroke'> & Partial<Strike>): Strike => ({ part: 'guitar', velocity: 1, stroke: 'down', ...strike })
+export const struck = (strike: Omit<Strike, 'part' | 'velocity' | 'stroke'> & Partial<Strike>): Strike => ({
+  part: 'guitar',
+  velocity: 1,
+  stroke: 'down',
+  ...strike,
+})
 
 /** A few chords, or notes, one after the other, that are no part of a tune: something tried. */
 export function excerptOf(chords: readonly { beats: number; midis: readonly number[] }[]): Schedule {
@@ -73,9 +83,13 @@ export function placeIn(next: Schedule, from: Schedule, beat: number): number {
 
 /** The chord that has been sounding at a beat, cut to what is left of it; null where one is struck just there, or nothing sounds. */
 export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
-  const begun = strikes.filter((strike) => strike.beat < beat - 1e-6 && strike.beat + strike.beats > beat + 1e-6)
+  const begun = strikes.filter(
+    (strike) => strike.beat < beat - 1e-6 && strike.beat + strike.beats > beat + 1e-6,
+  )
   const last = begun.at(-1)
-  return last && !strikes.some((strike) => Math.abs(strike.beat - beat) < 1e-6) ? { ...last, beat, beats: last.beat + last.beats - beat } : null
+  return last && !strikes.some((strike) => Math.abs(strike.beat - beat) < 1e-6)
+    ? { ...last, beat, beats: last.beat + last.beats - beat }
+    : null
 }
 
 /**
@@ -84,16 +98,27 @@ export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
  * @param countInBeats beats clicked before the music, 0 for none
  * @param barBeats beats in a bar, of which the first is stressed
  */
-export function scheduleOf(lines: Readonly<Record<Heard, readonly Played[]>>, version: Version, countInBeats: number, barBeats = countInBeats): Schedule {
+export function scheduleOf(
+  lines: Readonly<Record<Heard, readonly Played[]>>,
+  version: Version,
+  countInBeats: number,
+  barBeats = countInBeats,
+): Schedule {
   const strikes: Strike[] = []
   let beat = countInBeats
   for (const which of LINES_OF[version])
     for (const { index, lasts, midis, levels } of lines[which]) {
-      if (midis) strikes.push(struck({ beat, beats: lasts, midis, index, version: which, ...(levels ? { levels } : {}) }))
+      if (midis)
+        strikes.push(
+          struck({ beat, beats: lasts, midis, index, version: which, ...(levels ? { levels } : {}) }),
+        )
       beat += lasts
     }
   return {
-    strikes, countIn: countInBeats, length: beat,
-    clicks: clicksFor(countInBeats, barBeats), pass: lines[LINES_OF[version][0]!].reduce((sum, { lasts }) => sum + lasts, 0),
+    strikes,
+    countIn: countInBeats,
+    length: beat,
+    clicks: clicksFor(countInBeats, barBeats),
+    pass: lines[LINES_OF[version][0]!].reduce((sum, { lasts }) => sum + lasts, 0),
   }
 }

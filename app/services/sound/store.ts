@@ -27,29 +27,35 @@ export class SoundStore {
 
   /** The chord of one line that sounds now, by its index, where it lies between two; null else. */
   readonly soundingIn = (version: Heard, from = 0, to = Infinity): number | null =>
-    this.sounding?.version === version && this.sounding.index >= from && this.sounding.index <= to ? this.sounding.index : null
+    this.sounding?.version === version && this.sounding.index >= from && this.sounding.index <= to
+      ? this.sounding.index
+      : null
 
   /**
    * Plays something once, from its beginning.
    * @returns when its first beat is heard, on the clock of performance.now(); null where no sound could be made
    */
-  readonly play = (schedule: Schedule, beatsPerMinute: number): Promise<number | null> => this.begin(schedule, beatsPerMinute, false, false)
+  readonly play = (schedule: Schedule, beatsPerMinute: number): Promise<number | null> =>
+    this.begin(schedule, beatsPerMinute, false, false)
 
   /** Plays the tune: what is heard of it can be changed on the way. */
-  readonly playTune = (schedule: Schedule, beatsPerMinute: number, loop: boolean): Promise<number | null> => this.begin(schedule, beatsPerMinute, loop, true)
+  readonly playTune = (schedule: Schedule, beatsPerMinute: number, loop: boolean): Promise<number | null> =>
+    this.begin(schedule, beatsPerMinute, loop, true)
 
   /**
    * Another schedule in place of the one that plays, at the same place of the music; nothing where the tune does not play.
    * @param everyBeats it begins at the next multiple of so many beats
    */
   readonly swap = (schedule: Schedule, loop: boolean, everyBeats: number): void => {
-    if (this.view.playing && this.tunePlays && schedule.strikes.length > 0) this.player?.swap(schedule, loop, everyBeats)
+    if (this.view.playing && this.tunePlays && schedule.strikes.length > 0)
+      this.player?.swap(schedule, loop, everyBeats)
   }
 
   readonly setTempo = (beatsPerMinute: number): void => this.player?.setTempo(beatsPerMinute)
 
   /** One chord at once, as when a grip is touched. */
-  readonly strumNow = (midis: readonly number[]): Promise<unknown> => this.withPlayer((player) => player.strumNow(midis))
+  readonly strumNow = (midis: readonly number[]): Promise<unknown> =>
+    this.withPlayer((player) => player.strumNow(midis))
 
   readonly stop = (): void => {
     this.player?.stop()
@@ -57,7 +63,12 @@ export class SoundStore {
     this.show(SILENT)
   }
 
-  private begin(schedule: Schedule, beatsPerMinute: number, loop: boolean, tune: boolean): Promise<number | null> {
+  private begin(
+    schedule: Schedule,
+    beatsPerMinute: number,
+    loop: boolean,
+    tune: boolean,
+  ): Promise<number | null> {
     this.tunePlays = tune
     return this.withPlayer((player) => {
       this.sounding = null
@@ -74,7 +85,10 @@ export class SoundStore {
       this.player ??= new (await import('./guitar')).Player()
       return await act(this.player)
     } catch (error) {
-      this.show({ playing: false, trouble: `The sound could not be started: ${error instanceof Error ? error.message : String(error)}` })
+      this.show({
+        playing: false,
+        trouble: `The sound could not be started: ${error instanceof Error ? error.message : String(error)}`,
+      })
       return null
     }
   }

@@ -38,12 +38,30 @@ export function TuneProvider({ state, children }: { state: TuneState; children: 
   // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
   const settled = document.text.length > READ_AT_ONCE && document.text !== deferred.text ? deferred : document
-  const { settings: { instrument, hand } } = usePlayerSettings()
+  const {
+    settings: { instrument, hand },
+  } = usePlayerSettings()
   const body = useMemo((): Body => ({ instrument, hand }), [instrument, hand])
   const reading = useTuneReading(settled, body)
   const stringing = useMemo(() => stringingOf(body, reading.chart.capo), [body, reading.chart.capo])
   const edit = useSteady((one: TuneEdit) => session.edit(onInstrument(one, stringing)))
-  return <TuneContext.Provider value={{ ...view, id: state.id, session, settled, reading, body, stringing, edit, unread: state.unread }}>{children}</TuneContext.Provider>
+  return (
+    <TuneContext.Provider
+      value={{
+        ...view,
+        id: state.id,
+        session,
+        settled,
+        reading,
+        body,
+        stringing,
+        edit,
+        unread: state.unread,
+      }}
+    >
+      {children}
+    </TuneContext.Provider>
+  )
 }
 
 export function useKnownTune(): KnownTune {

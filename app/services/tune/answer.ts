@@ -3,7 +3,11 @@ import type { TuneState } from '../../../db/tunes'
 
 /** What became of a write that was sent. */
 export type Answer =
-  | { kind: 'done'; state: TuneState; /** The revision it made, where it was known from before. */ made?: string }
+  | {
+      kind: 'done'
+      state: TuneState
+      /** The revision it made, where it was known from before. */ made?: string
+    }
   | { kind: 'copied' }
   | { kind: 'conflict'; theirs: TuneState }
   | { kind: 'refused'; message: string }
@@ -17,13 +21,24 @@ const ANSWER_MS = 20_000
 /** A request may go on when the page is left, up to the browser's limit. */
 const KEEPALIVE_LETTERS = 60_000
 
-const state = z.looseObject({ id: z.string(), revision: z.string(), document: z.looseObject({ title: z.string(), text: z.string() }), undo: z.string().nullable(), redo: z.string().nullable() })
+const state = z.looseObject({
+  id: z.string(),
+  revision: z.string(),
+  document: z.looseObject({ title: z.string(), text: z.string() }),
+  undo: z.string().nullable(),
+  redo: z.string().nullable(),
+})
 const said = z.looseObject({ message: z.string() })
 
 /** Sends a write and reads what comes back, whatever it is: JSON, text, half of either, or nothing. Never rejects. */
 export async function sendWrite(address: string, body: unknown): Promise<Answer> {
   const content = JSON.stringify(body)
-  return ask(address, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: content, keepalive: content.length < KEEPALIVE_LETTERS })
+  return ask(address, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: content,
+    keepalive: content.length < KEEPALIVE_LETTERS,
+  })
 }
 
 export const askState = (address: string): Promise<Answer> => ask(address, {})
@@ -43,15 +58,24 @@ async function ask(address: string, request: RequestInit): Promise<Answer> {
 
 export function answerOf(status: number, text: string): Answer {
   const json = readJson(text)
-  const message = said.safeParse(json).data?.message ?? (text.trimStart().startsWith('<') ? '' : text.trim().slice(0, 400))
+  const message =
+    said.safeParse(json).data?.message ?? (text.trimStart().startsWith('<') ? '' : text.trim().slice(0, 400))
   const present = state.safeParse(json)
   if (status === 200) {
-    if (present.success) return { kind: 'done', state: json as TuneState, ...(typeof present.data.made === 'string' ? { made: present.data.made } : {}) }
-    return json !== null && typeof json === 'object' && 'copied' in json ? { kind: 'copied' } : { kind: 'unreachable' }
+    if (present.success)
+      return {
+        kind: 'done',
+        state: json as TuneState,
+        ...(typeof present.data.made === 'string' ? { made: present.data.made } : {}),
+      }
+    return json !== null && typeof json === 'object' && 'copied' in json
+      ? { kind: 'copied' }
+      : { kind: 'unreachable' }
   }
   if (status === 409 && present.success) return { kind: 'conflict', theirs: json as TuneState }
   // What is no fault of the write waits: another address, another site, a tune deleted elsewhere, a disk that is full.
-  if ([401, 403, 404, 408, 421, 429, 502, 503, 504].includes(status)) return { kind: 'unreachable', ...(message ? { message } : {}) }
+  if ([401, 403, 404, 408, 421, 429, 502, 503, 504].includes(status))
+    return { kind: 'unreachable', ...(message ? { message } : {}) }
   if (status >= 500) return { kind: 'failed', message: message || `The server failed (${status}).` }
   if (status >= 400) return { kind: 'refused', message: message || `The server refused it (${status}).` }
   return { kind: 'unreachable' }

@@ -39,14 +39,21 @@ let opened: Promise<IDBPDatabase<Kept>> | null = null
 function store(): Promise<IDBPDatabase<Kept>> {
   opened ??= openDB<Kept>(NAME, 1, {
     upgrade(db) {
-      for (const name of ['drafts', 'aside'] as const) db.createObjectStore(name, { keyPath: name === 'drafts' ? 'key' : 'id' }).createIndex('tune', 'tune')
+      for (const name of ['drafts', 'aside'] as const)
+        db.createObjectStore(name, { keyPath: name === 'drafts' ? 'key' : 'id' }).createIndex('tune', 'tune')
       db.createObjectStore('waiting', { keyPath: 'key' })
     },
-  }).catch((error: unknown) => { opened = null; throw error })
+  }).catch((error: unknown) => {
+    opened = null
+    throw error
+  })
   return opened
 }
 
-async function durably<Name extends 'drafts' | 'aside' | 'waiting'>(name: Name, value: Kept[Name]['value'] | string): Promise<void> {
+async function durably<Name extends 'drafts' | 'aside' | 'waiting'>(
+  name: Name,
+  value: Kept[Name]['value'] | string,
+): Promise<void> {
   const transaction = (await store()).transaction(name, 'readwrite', DURABLE)
   const change = typeof value === 'string' ? transaction.store.delete(value) : transaction.store.put(value)
   await Promise.all([change, transaction.done])
@@ -54,15 +61,19 @@ async function durably<Name extends 'drafts' | 'aside' | 'waiting'>(name: Name, 
 
 export const keepDraft = (draft: Draft): Promise<void> => durably('drafts', draft)
 export const dropDraft = (key: string): Promise<void> => durably('drafts', key)
-export const draftsOf = async (tune: string): Promise<Draft[]> => (await store()).getAllFromIndex('drafts', 'tune', tune)
+export const draftsOf = async (tune: string): Promise<Draft[]> =>
+  (await store()).getAllFromIndex('drafts', 'tune', tune)
 
 export const keepAside = (one: SetAside): Promise<void> => durably('aside', one)
 export const dropAside = (id: string): Promise<void> => durably('aside', id)
-export const asideOf = async (tune: string): Promise<SetAside[]> => (await (await store()).getAllFromIndex('aside', 'tune', tune)).sort((a, b) => a.at - b.at)
+export const asideOf = async (tune: string): Promise<SetAside[]> =>
+  (await (await store()).getAllFromIndex('aside', 'tune', tune)).sort((a, b) => a.at - b.at)
 
-export const keepWaiting = (key: string, change: unknown): Promise<void> => durably('waiting', { key, change })
+export const keepWaiting = (key: string, change: unknown): Promise<void> =>
+  durably('waiting', { key, change })
 export const dropWaiting = (key: string): Promise<void> => durably('waiting', key)
-export const waitingFor = async (key: string): Promise<unknown> => (await (await store()).get('waiting', key))?.change
+export const waitingFor = async (key: string): Promise<unknown> =>
+  (await (await store()).get('waiting', key))?.change
 
 /** Drafts of versions before this store, in the browser's older one: `heron-draft:<tune>:<tab>` with edits that had no ids. */
 const BEFORE = 'heron-draft:'
@@ -74,7 +85,13 @@ export async function takeOver(tune: string): Promise<void> {
   for (const key of Object.keys(localStorage).filter((name) => name.startsWith(prefix))) {
     const read = oldDraft.safeParse(readJson(localStorage.getItem(key)))
     if (read.success && read.data.edits.length > 0)
-      await keepDraft({ key: `${tune}:${key.slice(prefix.length)}`, tune, tab: key.slice(prefix.length), base: read.data.base, writes: read.data.edits.map((edit) => ({ id: crypto.randomUUID(), edit })) })
+      await keepDraft({
+        key: `${tune}:${key.slice(prefix.length)}`,
+        tune,
+        tab: key.slice(prefix.length),
+        base: read.data.base,
+        writes: read.data.edits.map((edit) => ({ id: crypto.randomUUID(), edit })),
+      })
     localStorage.removeItem(key)
   }
 }

@@ -1,12 +1,25 @@
 import 'fake-indexeddb/auto'
 import { openDatabase, type Db } from '../../../db/connect'
-import { copyTune, createTune, editTune, listTunes, newDocument, readTune, stepHistory } from '../../../db/tunes'
+import {
+  copyTune,
+  createTune,
+  editTune,
+  listTunes,
+  newDocument,
+  readTune,
+  stepHistory,
+} from '../../../db/tunes'
 import { writeRequest } from '../../routes/tune.edits'
 import { asideOf, draftsOf, keepDraft } from './drafts'
 import { TuneSession } from './session'
 import type { TuneEdit } from '../../../core/tune/edit'
 
-jest.mock('../../database.server', () => ({ database: () => { throw new Error('the session only speaks through fetch') }, withBook: () => null }))
+jest.mock('../../database.server', () => ({
+  database: () => {
+    throw new Error('the session only speaks through fetch')
+  },
+  withBook: () => null,
+}))
 
 /** A browser's stores and locks, and a server in the same process that can be unplugged, or cut off in the middle of its answers. */
 let db: Db
@@ -26,15 +39,29 @@ beforeEach(() => {
   storage.clear()
   locks.clear()
   // Own keys of the storage are its entries, as in a browser.
-  const localStorage = new Proxy({}, {
-    ownKeys: () => [...storage.keys()],
-    getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
-    get: (_, name) => ({ getItem: (key: string) => storage.get(key) ?? null, setItem: (key: string, value: string) => void storage.set(key, value), removeItem: (key: string) => void storage.delete(key) })[name as 'getItem'],
-  })
-  const navigator = { locks: {
-    request: async (name: string, held: () => Promise<void>) => { locks.add(name); await held(); locks.delete(name) },
-    query: async () => ({ held: [...locks].map((name) => ({ name })) }),
-  } }
+  const localStorage = new Proxy(
+    {},
+    {
+      ownKeys: () => [...storage.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+      get: (_, name) =>
+        ({
+          getItem: (key: string) => storage.get(key) ?? null,
+          setItem: (key: string, value: string) => void storage.set(key, value),
+          removeItem: (key: string) => void storage.delete(key),
+        })[name as 'getItem'],
+    },
+  )
+  const navigator = {
+    locks: {
+      request: async (name: string, held: () => Promise<void>) => {
+        locks.add(name)
+        await held()
+        locks.delete(name)
+      },
+      query: async () => ({ held: [...locks].map((name) => ({ name })) }),
+    },
+  }
   Object.defineProperty(globalThis, 'localStorage', { value: localStorage, configurable: true })
   Object.defineProperty(globalThis, 'navigator', { value: navigator, configurable: true })
   globalThis.fetch = (async (_url: string, options?: { body?: string }) => {
@@ -55,21 +82,39 @@ function serve(body: unknown): Response {
   const write = wanted.data
   if ('copy' in write) {
     const outcome = copyTune(db, id, write, write.copy)
-    return outcome.kind === 'copied' ? Response.json({ copied: outcome.id }) : Response.json({ message: 'no' }, { status: 400 })
+    return outcome.kind === 'copied'
+      ? Response.json({ copied: outcome.id })
+      : Response.json({ message: 'no' }, { status: 400 })
   }
-  const outcome = 'edit' in write ? editTune(db, id, write, write.edit) : stepHistory(db, id, write, write.step)
+  const outcome =
+    'edit' in write ? editTune(db, id, write, write.edit) : stepHistory(db, id, write, write.step)
   switch (outcome.kind) {
-    case 'missing': return Response.json({ message: 'gone' }, { status: 404 })
-    case 'refused': return Response.json({ message: outcome.message }, { status: 400 })
-    case 'repeated': return Response.json({ ...outcome.state, made: outcome.made })
-    default: return Response.json(outcome.state, { status: outcome.kind === 'conflict' ? 409 : 200 })
+    case 'missing':
+      return Response.json({ message: 'gone' }, { status: 404 })
+    case 'refused':
+      return Response.json({ message: outcome.message }, { status: 400 })
+    case 'repeated':
+      return Response.json({ ...outcome.state, made: outcome.made })
+    default:
+      return Response.json(outcome.state, { status: outcome.kind === 'conflict' ? 409 : 200 })
   }
 }
 
 /** The server does it, and its answer does not come, or comes in part. */
-const lost = (answer: () => Response): Response => { answer(); throw new TypeError('the connection was cut') }
+const lost = (answer: () => Response): Response => {
+  answer()
+  throw new TypeError('the connection was cut')
+}
 const cutAfterHeaders = (answer: () => Response): Response =>
-  new Response(new ReadableStream({ start: (body) => { body.enqueue(new TextEncoder().encode('{"id":"')); body.error(new TypeError('cut')) } }), { status: answer().status })
+  new Response(
+    new ReadableStream({
+      start: (body) => {
+        body.enqueue(new TextEncoder().encode('{"id":"'))
+        body.error(new TypeError('cut'))
+      },
+    }),
+    { status: answer().status },
+  )
 /** Refused before anything is done. */
 const text = (words: string, status: number) => (): Response => new Response(words, { status })
 
@@ -81,12 +126,14 @@ async function open(): Promise<TuneSession> {
 }
 const stored = () => readTune(db, id)!.document
 async function until(reached: () => boolean): Promise<void> {
-  for (let tries = 0; tries < 400 && !reached(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 10))
+  for (let tries = 0; tries < 400 && !reached(); tries += 1)
+    await new Promise((resolve) => setTimeout(resolve, 10))
   expect(reached()).toBe(true)
 }
 
 const settled = async (reached: () => Promise<boolean>): Promise<void> => {
-  for (let tries = 0; tries < 200 && !(await reached()); tries += 1) await new Promise((resolve) => setTimeout(resolve, 10))
+  for (let tries = 0; tries < 200 && !(await reached()); tries += 1)
+    await new Promise((resolve) => setTimeout(resolve, 10))
   expect(await reached()).toBe(true)
 }
 const saved = (session: TuneSession) => until(() => session.read().status.kind === 'saved')
@@ -169,20 +216,26 @@ test('grips found by a search give way in silence to another tab’s change', as
 })
 
 describe('answers that do not come whole', () => {
-  test.each([['lost', lost], ['cut after its headers', cutAfterHeaders]])('an answer %s after the commit: the write is known by its id, done once, and no other tab is blamed', async (_, spoil) => {
-    const session = await open()
-    spoiled = [spoil]
-    session.edit(colour(2))
-    session.edit({ kind: 'tempo', tempo: 70 })
-    await until(() => session.read().status.kind === 'waiting')
-    await saved(session)
-    expect(stored()).toMatchObject({ colour: 2, tempo: 70 })
-    await session.step('undo')
-    expect(stored()).toMatchObject({ colour: 2, tempo: 96 })
-    await session.step('undo')
-    expect(stored().colour).toBe(0)
-    expect(session.read().undo).toBeNull()
-  })
+  test.each([
+    ['lost', lost],
+    ['cut after its headers', cutAfterHeaders],
+  ])(
+    'an answer %s after the commit: the write is known by its id, done once, and no other tab is blamed',
+    async (_, spoil) => {
+      const session = await open()
+      spoiled = [spoil]
+      session.edit(colour(2))
+      session.edit({ kind: 'tempo', tempo: 70 })
+      await until(() => session.read().status.kind === 'waiting')
+      await saved(session)
+      expect(stored()).toMatchObject({ colour: 2, tempo: 70 })
+      await session.step('undo')
+      expect(stored()).toMatchObject({ colour: 2, tempo: 96 })
+      await session.step('undo')
+      expect(stored().colour).toBe(0)
+      expect(session.read().undo).toBeNull()
+    },
+  )
   test('where another tab wrote after the lost answer, that is told, and nothing is applied twice', async () => {
     const [one, two] = [await open(), await open()]
     spoiled = [lost]
@@ -199,7 +252,9 @@ describe('answers that do not come whole', () => {
     expect(stored().versions).toHaveLength(1)
   })
   test.each([
-    [403, 'This change came from another site and was refused.'], [421, 'This server answers only to its own address.'], [503, 'The disk is full.'],
+    [403, 'This change came from another site and was refused.'],
+    [421, 'This server answers only to its own address.'],
+    [503, 'The disk is full.'],
   ])('a %d in plain text waits, says why, and is saved when it is taken', async (status, words) => {
     const session = await open()
     spoiled = [text(words, status)]
@@ -218,7 +273,10 @@ describe('what is refused', () => {
     session.edit({ kind: 'title', title: 'Too large' })
     session.edit(colour(4))
     await saved(session)
-    expect(session.read()).toMatchObject({ document: { title: 'Test', colour: 4 }, aside: [{ what: 'title', message: 'This is over 16 MB.' }] })
+    expect(session.read()).toMatchObject({
+      document: { title: 'Test', colour: 4 },
+      aside: [{ what: 'title', message: 'This is over 16 MB.' }],
+    })
     expect(stored()).toMatchObject({ title: 'Test', colour: 4 })
     // It is still there at the next visit, until the player has understood.
     const next = await open()
@@ -230,10 +288,22 @@ describe('what is refused', () => {
   test('cannot be made here at all: a note without length is refused before it is sent, in a player’s words', async () => {
     const session = await open()
     session.edit({ kind: 'melody', did: 'note', melody: [{ bar: 1, beat: 1, beats: 4, note: 'E4' }] })
-    session.edit({ kind: 'melody', did: 'one more', melody: [{ bar: 1, beat: 1, beats: 4, note: 'E4' }, { bar: 1, beat: 5, beats: 0, note: 'F4' }] })
+    session.edit({
+      kind: 'melody',
+      did: 'one more',
+      melody: [
+        { bar: 1, beat: 1, beats: 4, note: 'E4' },
+        { bar: 1, beat: 5, beats: 0, note: 'F4' },
+      ],
+    })
     await saved(session)
     expect(session.read().document.melody).toHaveLength(1)
-    expect(session.read().aside).toMatchObject([{ what: 'one more', message: 'The length in beats of note 2 of the melody (bar 1, beat 5) is 0; accepted is more than 0.' }])
+    expect(session.read().aside).toMatchObject([
+      {
+        what: 'one more',
+        message: 'The length in beats of note 2 of the melody (bar 1, beat 5) is 0; accepted is more than 0.',
+      },
+    ])
     session.edit(colour(2))
     await saved(session)
     expect(stored()).toMatchObject({ colour: 2, melody: [{ note: 'E4' }] })
@@ -259,14 +329,26 @@ describe('what is refused', () => {
 
 describe('drafts', () => {
   test('one that cannot be applied is set aside and said; the tune opens', async () => {
-    await keepDraft({ key: `${id}:gone`, tune: id, tab: 'gone', base: readTune(db, id)!.revision, writes: [{ id: crypto.randomUUID(), edit: { kind: 'from later', it: 1 } }, { id: crypto.randomUUID(), edit: colour(3) }] })
+    await keepDraft({
+      key: `${id}:gone`,
+      tune: id,
+      tab: 'gone',
+      base: readTune(db, id)!.revision,
+      writes: [
+        { id: crypto.randomUUID(), edit: { kind: 'from later', it: 1 } },
+        { id: crypto.randomUUID(), edit: colour(3) },
+      ],
+    })
     const session = await open()
     await saved(session)
     expect(stored().colour).toBe(3)
     expect(session.read().aside).toMatchObject([{ edits: [{ kind: 'from later' }] }])
   })
   test('those an earlier version left in the browser’s older storage are taken up', async () => {
-    storage.set(`heron-draft:${id}:some-tab`, JSON.stringify({ base: readTune(db, id)!.revision, edits: [colour(2)] }))
+    storage.set(
+      `heron-draft:${id}:some-tab`,
+      JSON.stringify({ base: readTune(db, id)!.revision, edits: [colour(2)] }),
+    )
     const session = await open()
     await until(() => stored().colour === 2)
     await saved(session)
@@ -275,7 +357,9 @@ describe('drafts', () => {
   test('where the browser has no room the page does not say that they are kept, and saving goes on', async () => {
     const session = await open()
     const { put } = IDBObjectStore.prototype
-    IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError') }
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('full', 'QuotaExceededError')
+    }
     plugged = false
     session.edit(colour(2))
     await until(() => session.read().status.kind === 'waiting' && !session.read().keptHere)
@@ -315,7 +399,10 @@ test('a copy is made of what the tab made on the state it saw, and where it cann
   await until(() => one.read().status.kind === 'conflict')
   spoiled = [text('This is over 16 MB.', 413)]
   await one.keepMineAsCopy()
-  expect(one.read()).toMatchObject({ document: { text: '| Dm |' }, status: { kind: 'conflict', trouble: expect.stringContaining('over 16 MB') } })
+  expect(one.read()).toMatchObject({
+    document: { text: '| Dm |' },
+    status: { kind: 'conflict', trouble: expect.stringContaining('over 16 MB') },
+  })
   spoiled = [lost]
   await one.keepMineAsCopy()
   await one.keepMineAsCopy()
@@ -328,9 +415,15 @@ test('a copy is made of what the tab made on the state it saw, and where it cann
 test('undo takes typing back word by word, and a pause ends a word too, whatever was sent in between', async () => {
   const session = await open()
   const begin = session.read().document.text
-  for (const letters of [' D', ' Dm', ' Dm7', ' Dm7 ', ' Dm7 G', ' Dm7 G7']) { session.edit({ kind: 'text', text: begin + letters }); await session.flush() }
+  for (const letters of [' D', ' Dm', ' Dm7', ' Dm7 ', ' Dm7 G', ' Dm7 G7']) {
+    session.edit({ kind: 'text', text: begin + letters })
+    await session.flush()
+  }
   const texts: string[] = []
-  for (let at = 0; at < 3; at += 1) { await session.step('undo'); texts.push(session.read().document.text) }
+  for (let at = 0; at < 3; at += 1) {
+    await session.step('undo')
+    texts.push(session.read().document.text)
+  }
   expect(texts).toEqual([`${begin} Dm7 `, begin, begin])
   await session.step('redo')
   expect(session.read().document.text).toBe(`${begin} Dm7 `)

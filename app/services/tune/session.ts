@@ -2,14 +2,35 @@ import type { TuneState } from '../../../db/tunes'
 import { askState, sendWrite, type Answer } from './answer'
 import { type TuneDocument } from '../../../core/tune/document'
 import { typedOn, type Typed } from '../../../core/tune/burst'
-import { asideOf, draftsOf, dropAside, dropDraft, keepAside, keepDraft, takeOver, type Draft, type SetAside } from './drafts'
-import { folded, foldOf, joinsTyping, netEdits, redoLabel, shownBy, undoLabel, type Fold, type Write } from '../../../core/tune/fold'
+import {
+  asideOf,
+  draftsOf,
+  dropAside,
+  dropDraft,
+  keepAside,
+  keepDraft,
+  takeOver,
+  type Draft,
+  type SetAside,
+} from './drafts'
+import {
+  folded,
+  foldOf,
+  joinsTyping,
+  netEdits,
+  redoLabel,
+  shownBy,
+  undoLabel,
+  type Fold,
+  type Write,
+} from '../../../core/tune/fold'
 import { isFound, labelOf, tuneEdit, type TuneEdit } from '../../../core/tune/edit'
 
 export type SaveStatus =
   /** As the server sends the page: nothing listens to the player yet. */
   | { kind: 'opening' }
-  | { kind: 'saved' } | { kind: 'saving' }
+  | { kind: 'saved' }
+  | { kind: 'saving' }
   /** The server does not take it now; what was made waits in this browser. `message` where it says why. */
   | { kind: 'waiting'; message?: string | undefined }
   /** Another tab wrote first. `theirs` is what it made. `trouble`: what the player chose could not be done. */
@@ -59,10 +80,20 @@ export class TuneSession {
   private draftTurn: Promise<void> = Promise.resolve()
   private draftDue = false
 
-  constructor(private readonly id: string, state: TuneState) {
+  constructor(
+    private readonly id: string,
+    state: TuneState,
+  ) {
     this.onDisk = state
     this.fold = this.before = foldOf(state.document)
-    this.view = { document: state.document, undo: state.undo, redo: state.redo, status: { kind: 'saved' }, keptHere: true, aside: [] }
+    this.view = {
+      document: state.document,
+      undo: state.undo,
+      redo: state.redo,
+      status: { kind: 'saved' },
+      keptHere: true,
+      aside: [],
+    }
     this.initial = { ...this.view, status: { kind: 'opening' } }
   }
 
@@ -87,7 +118,8 @@ export class TuneSession {
     if (unread.length > 0) this.setAside('edits that waited here', 'This version does not know them.', unread)
     const onlyFound = writes.every((write) => 'edit' in write && isFound(write.edit))
     // What a search found is found again; what the player made waits for the next visit when this one has begun its own work.
-    if (writes.length === 0 || (onlyFound && draft.base !== this.onDisk.revision)) return void dropDraft(draft.key).catch(() => null)
+    if (writes.length === 0 || (onlyFound && draft.base !== this.onDisk.revision))
+      return void dropDraft(draft.key).catch(() => null)
     if (this.pending.length > 0 || this.closed) return
     this.pending.push(...writes)
     this.refold()
@@ -112,9 +144,20 @@ export class TuneSession {
     const last = this.pending.at(-1)
     const edit = this.asTyped(given)
     // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
-    const replaces = last && 'edit' in last && edit.kind === last.edit.kind && (joinsTyping(edit) || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) && !(this.sending && this.pending.length === 1)
+    const replaces =
+      last &&
+      'edit' in last &&
+      edit.kind === last.edit.kind &&
+      (joinsTyping(edit) || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) &&
+      !(this.sending && this.pending.length === 1)
     // What takes the place of a letter not yet sent joins what that one joined.
-    const write: Write = { id: crypto.randomUUID(), edit: replaces && last.edit.kind === 'text' && edit.kind === 'text' ? { ...edit, joins: last.edit.joins ?? false } : edit }
+    const write: Write = {
+      id: crypto.randomUUID(),
+      edit:
+        replaces && last.edit.kind === 'text' && edit.kind === 'text'
+          ? { ...edit, joins: last.edit.joins ?? false }
+          : edit,
+    }
     const from = replaces ? this.before : this.fold
     const next = folded(from, write)
     if ('refused' in next) {
@@ -128,7 +171,8 @@ export class TuneSession {
     void this.keepPending()
     this.showFold(this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status)
     clearTimeout(this.timer)
-    if (edit.kind === 'text' || edit.kind === 'tempo') this.timer = setTimeout(() => this.send(), TYPING_PAUSE_MS)
+    if (edit.kind === 'text' || edit.kind === 'tempo')
+      this.timer = setTimeout(() => this.send(), TYPING_PAUSE_MS)
     else this.send()
   }
 
@@ -136,7 +180,10 @@ export class TuneSession {
 
   /** Text with whether it goes on with what was typed last. */
   private asTyped(edit: TuneEdit): TuneEdit {
-    if (edit.kind !== 'text') { if (!isFound(edit)) this.typed = null; return edit }
+    if (edit.kind !== 'text') {
+      if (!isFound(edit)) this.typed = null
+      return edit
+    }
     // Nothing typed is joined to what undo has brought back, or to a state another edit made.
     this.typed = typedOn(this.typed, this.view.document.text, edit.text, Date.now())
     return { ...edit, joins: (this.typed as ReturnType<typeof typedOn>).joins }
@@ -160,7 +207,10 @@ export class TuneSession {
   /** Resolves when everything made so far is on disk, or cannot be at present. */
   async flush(): Promise<void> {
     clearTimeout(this.timer)
-    while (this.sending || (this.pending.length > 0 && (this.view.status.kind === 'saved' || this.view.status.kind === 'saving'))) {
+    while (
+      this.sending ||
+      (this.pending.length > 0 && (this.view.status.kind === 'saved' || this.view.status.kind === 'saving'))
+    ) {
       if (this.sending) await new Promise((resolve) => setTimeout(resolve, 15))
       else this.send()
     }
@@ -172,8 +222,17 @@ export class TuneSession {
     const { theirs } = this.view.status
     const edits = netEdits(this.pending)
     // A write keeps its id: where it was done before, it is not done again.
-    const ids = new Map(this.pending.flatMap((write) => ('edit' in write ? [[write.edit, write.id] as const] : [])))
-    this.pending.splice(0, this.pending.length, ...edits.map((edit): Write => ({ id: ids.get(edit) ?? crypto.randomUUID(), edit: edit.kind === 'text' ? { ...edit, joins: false } : edit })))
+    const ids = new Map(
+      this.pending.flatMap((write) => ('edit' in write ? [[write.edit, write.id] as const] : [])),
+    )
+    this.pending.splice(
+      0,
+      this.pending.length,
+      ...edits.map((edit): Write => ({
+        id: ids.get(edit) ?? crypto.randomUUID(),
+        edit: edit.kind === 'text' ? { ...edit, joins: false } : edit,
+      })),
+    )
     this.onDisk = theirs
     this.refold()
     void this.keepPending()
@@ -187,10 +246,20 @@ export class TuneSession {
   readonly keepMineAsCopy = async (): Promise<void> => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
-    const answer = await this.post({ id: this.copyId, base: this.onDisk.revision, copy: netEdits(this.pending) })
+    const answer = await this.post({
+      id: this.copyId,
+      base: this.onDisk.revision,
+      copy: netEdits(this.pending),
+    })
     if (answer.kind !== 'copied') {
       const why = 'message' in answer && answer.message ? answer.message : 'The server does not answer.'
-      return this.show({ status: { kind: 'conflict', theirs, trouble: `The copy could not be made: ${why} What you made is still here; it can be taken out as a file.` } })
+      return this.show({
+        status: {
+          kind: 'conflict',
+          theirs,
+          trouble: `The copy could not be made: ${why} What you made is still here; it can be taken out as a file.`,
+        },
+      })
     }
     this.copyId = crypto.randomUUID()
     this.pending.length = 0
@@ -206,7 +275,18 @@ export class TuneSession {
 
   /** Everything of this tab that is not on the server's disk, and the tune as it is shown, as a file to keep. */
   readonly asFile = (): string =>
-    JSON.stringify({ yellowHeron: 'kept by hand', tune: this.id, title: this.view.document.title, document: this.view.document, notSaved: this.pending, notTaken: this.view.aside }, null, 1)
+    JSON.stringify(
+      {
+        yellowHeron: 'kept by hand',
+        tune: this.id,
+        title: this.view.document.title,
+        document: this.view.document,
+        notSaved: this.pending,
+        notTaken: this.view.aside,
+      },
+      null,
+      1,
+    )
 
   private send(): void {
     const write = this.pending[0]
@@ -220,22 +300,28 @@ export class TuneSession {
   }
 
   private take(write: Write, answer: Answer): void {
-    const later = () => { clearTimeout(this.timer); this.timer = setTimeout(() => this.send(), RETRY_MS) }
+    const later = () => {
+      clearTimeout(this.timer)
+      this.timer = setTimeout(() => this.send(), RETRY_MS)
+    }
     switch (answer.kind) {
       case 'done': {
         this.failures = 0
         this.pending.shift()
         void this.keepPending()
         // Known from before, and another tab has written since: what is still to come was not made on that.
-        if (answer.made && answer.made !== answer.state.revision && this.pending.length > 0) return this.conflict(answer.state, answer.made)
+        if (answer.made && answer.made !== answer.state.revision && this.pending.length > 0)
+          return this.conflict(answer.state, answer.made)
         this.onDisk = answer.state
         if (this.pending.length === 0) return this.adopt(answer.state)
         if ('step' in write) this.refold()
         this.showFold({ kind: 'saving' })
         return this.send()
       }
-      case 'conflict': return this.conflict(answer.theirs)
-      case 'refused': return this.leaveOut(write, answer.message)
+      case 'conflict':
+        return this.conflict(answer.theirs)
+      case 'refused':
+        return this.leaveOut(write, answer.message)
       case 'failed': {
         this.failures += 1
         if (this.failures >= MOST_FAILURES) return this.leaveOut(write, answer.message)
@@ -246,7 +332,8 @@ export class TuneSession {
         this.show({ status: { kind: 'waiting', message: answer.message } })
         return later()
       }
-      case 'copied': return this.leaveOut(write, 'The server answered something else.')
+      case 'copied':
+        return this.leaveOut(write, 'The server answered something else.')
     }
   }
 
@@ -287,7 +374,8 @@ export class TuneSession {
       const next = folded(fold, write)
       if ('refused' in next) {
         this.pending.splice(this.pending.indexOf(write), 1)
-        if ('edit' in write && !isFound(write.edit)) this.setAside(labelOf(write.edit), next.refused, [write.edit])
+        if ('edit' in write && !isFound(write.edit))
+          this.setAside(labelOf(write.edit), next.refused, [write.edit])
         continue
       }
       this.before = fold
@@ -297,7 +385,12 @@ export class TuneSession {
   }
 
   private showFold(status: SaveStatus): void {
-    this.show({ document: shownBy(this.fold), undo: undoLabel(this.fold, this.onDisk.undo), redo: redoLabel(this.fold, this.onDisk.redo), status })
+    this.show({
+      document: shownBy(this.fold),
+      undo: undoLabel(this.fold, this.onDisk.undo),
+      redo: redoLabel(this.fold, this.onDisk.redo),
+      status,
+    })
   }
 
   private adopt(state: TuneState): void {
@@ -314,7 +407,13 @@ export class TuneSession {
   readonly look = async (): Promise<void> => {
     if (this.pending.length > 0 || this.sending || this.closed) return
     const answer = await askState(`/tunes/${this.id}/edits`)
-    if (answer.kind === 'done' && this.pending.length === 0 && !this.sending && answer.state.revision !== this.onDisk.revision) this.adopt(answer.state)
+    if (
+      answer.kind === 'done' &&
+      this.pending.length === 0 &&
+      !this.sending &&
+      answer.state.revision !== this.onDisk.revision
+    )
+      this.adopt(answer.state)
   }
 
   private show(change: Partial<SessionView>): void {
@@ -322,7 +421,9 @@ export class TuneSession {
     this.listeners.forEach((listener) => listener())
   }
 
-  private get draftKey() { return `${this.id}:${this.tab}` }
+  private get draftKey() {
+    return `${this.id}:${this.tab}`
+  }
 
   /** Writes what waits into the browser's store, the latest state of it; says so where that does not go. */
   private keepPending(): Promise<void> {
@@ -332,7 +433,14 @@ export class TuneSession {
       this.draftDue = false
       try {
         if (this.pending.length === 0) await dropDraft(this.draftKey)
-        else await keepDraft({ key: this.draftKey, tune: this.id, tab: this.tab, base: this.onDisk.revision, writes: [...this.pending] })
+        else
+          await keepDraft({
+            key: this.draftKey,
+            tune: this.id,
+            tab: this.tab,
+            base: this.onDisk.revision,
+            writes: [...this.pending],
+          })
         if (!this.view.keptHere) this.show({ keptHere: true })
       } catch {
         if (this.view.keptHere && this.pending.length > 0) this.show({ keptHere: false })
@@ -345,7 +453,9 @@ export class TuneSession {
     await new Promise<void>((held) => {
       void navigator.locks.request(TABS + this.tab, () => {
         held()
-        return new Promise<void>((release) => { this.release = release })
+        return new Promise<void>((release) => {
+          this.release = release
+        })
       })
     })
   }
@@ -354,7 +464,9 @@ export class TuneSession {
   private async takeOrphan(): Promise<Draft | null> {
     await takeOver(this.id)
     const open = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
-    return (await draftsOf(this.id)).find(({ key, tab }) => key !== this.draftKey && !open.has(TABS + tab)) ?? null
+    return (
+      (await draftsOf(this.id)).find(({ key, tab }) => key !== this.draftKey && !open.has(TABS + tab)) ?? null
+    )
   }
 }
 

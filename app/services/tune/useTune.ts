@@ -7,7 +7,9 @@ export function useTune(state: TuneState): SessionView & { session: TuneSession 
   // eslint-disable-next-line react-hooks/exhaustive-deps -- a new state of the same tune must not end the session
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])
   useEffect(() => {
-    const look = () => { if (document.visibilityState === 'visible') void session.look() }
+    const look = () => {
+      if (document.visibilityState === 'visible') void session.look()
+    }
     // Another tab may have written between the sending of the page and now.
     void session.resume().then(look)
     document.addEventListener('visibilitychange', look)

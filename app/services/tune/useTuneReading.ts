@@ -14,5 +14,11 @@ export function useTuneReading(document: TuneDocument, body: Body): TuneReading 
     const chart = parseChart(text)
     return { chart, analysis: analyse(chart, school) }
   }, [text, school])
-  return useMemo(() => ({ ...read, ...linesOf(read.chart, read.analysis, { colour, choices, fixed, gripsOn, called }, body) }), [read, colour, choices, fixed, gripsOn, called, body])
+  return useMemo(
+    () => ({
+      ...read,
+      ...linesOf(read.chart, read.analysis, { colour, choices, fixed, gripsOn, called }, body),
+    }),
+    [read, colour, choices, fixed, gripsOn, called, body],
+  )
 }

@@ -22,7 +22,9 @@ export function Fact({ name, why, children }: { name: string; why: string; child
   return (
     <div className="fact">
       <dt>{name}</dt>
-      <dd>{children} <Why>{why}</Why></dd>
+      <dd>
+        {children} <Why>{why}</Why>
+      </dd>
     </div>
   )
 }

@@ -6,14 +6,26 @@ import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/
 
 /** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
 export function chordInWords({ slot, reading, decision }: TuneChord, { line }: TuneReading): string {
-  const became = decision && decision.rule !== 'plain' ? `, now ${line.filter((one) => one.decision?.key === decision.key).map((one) => madeChord(one)!.canonical).join(' ')}` : ''
+  const became =
+    decision && decision.rule !== 'plain'
+      ? `, now ${line
+          .filter((one) => one.decision?.key === decision.key)
+          .map((one) => madeChord(one)!.canonical)
+          .join(' ')}`
+      : ''
   return `${placeName(slot)}: ${slot.text}${reading ? `, ${reading.roman}` : ''}${became}`
 }
 
-export function placeInWords(chords: readonly TuneChord[], selection: Selection, made: LineChord | undefined): string {
+export function placeInWords(
+  chords: readonly TuneChord[],
+  selection: Selection,
+  made: LineChord | undefined,
+): string {
   if (made) return placeName(made.slot)
   const [from, to] = rangeOf(selection)
-  return from === to ? placeName(chords[from]!.slot) : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+  return from === to
+    ? placeName(chords[from]!.slot)
+    : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
 }
 
 /** One bar clicked; before a pickup also the beats of its bar that stay silent. */
@@ -24,5 +36,7 @@ export function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefi
 export function hearingInWords({ home: chords, range }: Sequence): string {
   const [first, last] = [chords[0], chords.at(-1)]
   if (!first || !last || range === 'all') return 'The whole tune'
-  return range === 'from' ? `From ${placeName(first.slot)} to the end` : `${placeName(first.slot)} to ${placeName(last.slot)}`
+  return range === 'from'
+    ? `From ${placeName(first.slot)} to the end`
+    : `${placeName(first.slot)} to ${placeName(last.slot)}`
 }

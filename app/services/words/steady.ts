@@ -1,7 +1,9 @@
 import { useCallback, useRef } from 'react'
 
 /** A function that is the same at every drawing and does what the latest one would: parts that only take it need not be drawn again. */
-export function useSteady<Arguments extends unknown[], Result>(act: (...args: Arguments) => Result): (...args: Arguments) => Result {
+export function useSteady<Arguments extends unknown[], Result>(
+  act: (...args: Arguments) => Result,
+): (...args: Arguments) => Result {
   const latest = useRef(act)
   latest.current = act
   return useCallback((...args: Arguments) => latest.current(...args), [])

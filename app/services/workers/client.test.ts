@@ -17,24 +17,50 @@ class FakeWorker extends EventTarget {
     port2.start()
     FakeWorker.made.push(this)
   }
-  postMessage(message: unknown, transfer: Transferable[] = []) { this.near.postMessage(message, transfer) }
-  override addEventListener(type: string, listener: never, options?: AddEventListenerOptions) {
-    if (type === 'message') { this.near.addEventListener(type, listener, options); this.near.start() } else super.addEventListener(type, listener, options)
+  postMessage(message: unknown, transfer: Transferable[] = []) {
+    this.near.postMessage(message, transfer)
   }
-  override removeEventListener(type: string, listener: never) { if (type === 'message') this.near.removeEventListener(type, listener); else super.removeEventListener(type, listener) }
-  start() { this.near.start() }
-  terminate() { this.ended = true; this.near.close(); this.far.close() }
+  override addEventListener(type: string, listener: never, options?: AddEventListenerOptions) {
+    if (type === 'message') {
+      this.near.addEventListener(type, listener, options)
+      this.near.start()
+    } else super.addEventListener(type, listener, options)
+  }
+  override removeEventListener(type: string, listener: never) {
+    if (type === 'message') this.near.removeEventListener(type, listener)
+    else super.removeEventListener(type, listener)
+  }
+  start() {
+    this.near.start()
+  }
+  terminate() {
+    this.ended = true
+    this.near.close()
+    this.far.close()
+  }
 }
 
 const answers = {
   twice: (n: number) => 2 * n,
   never: (_: number) => new Promise<number>(() => undefined),
-  counted: (to: number, tell: (told: { done: number; of: number }) => void) => { for (let done = 1; done <= to; done += 1) tell({ done, of: to }); return to },
-  refused: (_: number): number => { throw new Error('There is no grip. Accepted: fewer notes.') },
+  counted: (to: number, tell: (told: { done: number; of: number }) => void) => {
+    for (let done = 1; done <= to; done += 1) tell({ done, of: to })
+    return to
+  },
+  refused: (_: number): number => {
+    throw new Error('There is no grip. Accepted: fewer notes.')
+  },
 }
-const office = (keeps = false) => new Office<typeof answers>(() => new FakeWorker(answers) as unknown as Worker, 'The search', keeps)
-beforeEach(() => { FakeWorker.made = [] })
-afterEach(() => FakeWorker.made.forEach((worker) => { if (!worker.ended) worker.terminate() }))
+const office = (keeps = false) =>
+  new Office<typeof answers>(() => new FakeWorker(answers) as unknown as Worker, 'The search', keeps)
+beforeEach(() => {
+  FakeWorker.made = []
+})
+afterEach(() =>
+  FakeWorker.made.forEach((worker) => {
+    if (!worker.ended) worker.terminate()
+  }),
+)
 
 test('a question is answered, and the worker that has answered is asked the next one', async () => {
   const here = office()

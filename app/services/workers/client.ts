@@ -5,13 +5,18 @@ import type { MelodyAnswers } from '../../../workers/melody'
 import type { SearchAnswers } from '../../../workers/search'
 
 /** Something in a worker broke off: its code did not load, or an answer could not be read. */
-export class WorkerFault extends Error { override name = 'WorkerFault' }
+export class WorkerFault extends Error {
+  override name = 'WorkerFault'
+}
 
 /** Workers that have answered and rest, at most: they have read their code, and know the grips they found. */
 const RESTING = 2
 
 /** A worker with the half of it that is asked. */
-interface Desk<All extends Answers> { worker: Worker; remote: Remote<All> }
+interface Desk<All extends Answers> {
+  worker: Worker
+  remote: Remote<All>
+}
 
 /** The workers of one kind. A question takes one for itself; to stop it the worker is ended, so that it stops at once. */
 export class Office<All extends Answers> {
@@ -23,14 +28,23 @@ export class Office<All extends Answers> {
    * @param what is being done, as the beginning of a sentence: "The search"
    * @param keeps one worker answers all questions in turn and is never ended, since it keeps what it worked out; the answer to a question that was stopped is passed over
    */
-  constructor(private readonly start: () => Worker, private readonly what: string, private readonly keeps = false) {}
+  constructor(
+    private readonly start: () => Worker,
+    private readonly what: string,
+    private readonly keeps = false,
+  ) {}
 
   /**
    * Asks a question. Rejects with the reason where there is no answer, with `WorkerFault` where the worker broke, and with the signal's reason when it was stopped.
    * @param question plain data
    * @param onTold what is known before the whole answer is
    */
-  async ask<Kind extends keyof All & string>(kind: Kind, question: QuestionOf<All, Kind>, signal?: AbortSignal, onTold: (told: ToldOf<All, Kind>) => void = () => undefined): Promise<AnswerOf<All, Kind>> {
+  async ask<Kind extends keyof All & string>(
+    kind: Kind,
+    question: QuestionOf<All, Kind>,
+    signal?: AbortSignal,
+    onTold: (told: ToldOf<All, Kind>) => void = () => undefined,
+  ): Promise<AnswerOf<All, Kind>> {
     signal?.throwIfAborted()
     const desk = this.take()
     const done = new AbortController()
@@ -38,22 +52,39 @@ export class Office<All extends Answers> {
     let broken = false
     try {
       return await new Promise<AnswerOf<All, Kind>>((resolve, reject) => {
-        const broke = (why: string) => { broken = true; reject(new WorkerFault(`${this.what} broke off: ${why}.`)) }
-        desk.worker.addEventListener('error', (event) => broke(event.message || 'its code could not be loaded'), { signal: done.signal })
-        desk.worker.addEventListener('messageerror', () => broke('its answer could not be read'), { signal: done.signal })
+        const broke = (why: string) => {
+          broken = true
+          reject(new WorkerFault(`${this.what} broke off: ${why}.`))
+        }
+        desk.worker.addEventListener(
+          'error',
+          (event) => broke(event.message || 'its code could not be loaded'),
+          { signal: done.signal },
+        )
+        desk.worker.addEventListener('messageerror', () => broke('its answer could not be read'), {
+          signal: done.signal,
+        })
         signal?.addEventListener('abort', () => reject(signal.reason as Error), { signal: done.signal })
         let heard = 0
         let whole: Counted<AnswerOf<All, Kind>> | null = null
         // The answer is whole when everything told before it has come too.
-        const settle = () => { if (whole && heard >= whole.told) resolve(whole.answer) }
+        const settle = () => {
+          if (whole && heard >= whole.told) resolve(whole.answer)
+        }
         ear.onmessage = ({ data }: MessageEvent<ToldOf<All, Kind>>) => {
           heard += 1
           if (!signal?.aborted) onTold(data)
           settle()
         }
-        const asking = desk.remote as unknown as Record<string, (question: unknown, port: MessagePort) => Promise<Counted<AnswerOf<All, Kind>>>>
+        const asking = desk.remote as unknown as Record<
+          string,
+          (question: unknown, port: MessagePort) => Promise<Counted<AnswerOf<All, Kind>>>
+        >
         const asked = asking[kind]!(question, transfer(mouth, [mouth]))
-        asked.then((answer) => { whole = answer; settle() }, reject)
+        asked.then((answer) => {
+          whole = answer
+          settle()
+        }, reject)
       })
     } finally {
       done.abort()
@@ -63,7 +94,10 @@ export class Office<All extends Answers> {
   }
 
   private take(): Desk<All> {
-    const fresh = (): Desk<All> => { const worker = this.start(); return { worker, remote: wrap<All>(worker) } }
+    const fresh = (): Desk<All> => {
+      const worker = this.start()
+      return { worker, remote: wrap<All>(worker) }
+    }
     if (this.keeps) return (this.keeping ??= fresh())
     return this.resting.pop() ?? fresh()
   }
@@ -80,11 +114,24 @@ export class Office<All extends Answers> {
 }
 
 export const OFFICES = {
-  search: new Office<SearchAnswers>(() => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'The search'),
+  search: new Office<SearchAnswers>(
+    () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }),
+    'The search',
+  ),
   /** The best line alone, from a search that only looks at what changed. */
-  first: new Office<SearchAnswers>(() => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }), 'The search', true),
-  melody: new Office<MelodyAnswers>(() => new Worker(new URL('../../../workers/melody.worker.ts', import.meta.url), { type: 'module' }), 'The search'),
-  import: new Office<ImportAnswers>(() => new Worker(new URL('../../../workers/import.worker.ts', import.meta.url), { type: 'module' }), 'Reading it'),
+  first: new Office<SearchAnswers>(
+    () => new Worker(new URL('../../../workers/search.worker.ts', import.meta.url), { type: 'module' }),
+    'The search',
+    true,
+  ),
+  melody: new Office<MelodyAnswers>(
+    () => new Worker(new URL('../../../workers/melody.worker.ts', import.meta.url), { type: 'module' }),
+    'The search',
+  ),
+  import: new Office<ImportAnswers>(
+    () => new Worker(new URL('../../../workers/import.worker.ts', import.meta.url), { type: 'module' }),
+    'Reading it',
+  ),
 } as const
 export type Offices = typeof OFFICES
 export type AnswersOf<Name extends keyof Offices> = Offices[Name] extends Office<infer All> ? All : never

@@ -4,7 +4,12 @@ import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from 
 import { sayFault } from './workerFault'
 
 /** How far an answer is. */
-export type AskedState = { kind: 'none' } | { kind: 'searching'; done: number; of: number } | { kind: 'stopped' } | { kind: 'fault'; message: string } | { kind: 'found' }
+export type AskedState =
+  | { kind: 'none' }
+  | { kind: 'searching'; done: number; of: number }
+  | { kind: 'stopped' }
+  | { kind: 'fault'; message: string }
+  | { kind: 'found' }
 
 export interface Asked<Answer> {
   /** The last answer; it stays while the next one is looked for. */
@@ -31,14 +36,18 @@ interface Ways<Told> {
   onAsked?: () => void
 }
 
-const isProgress = (told: unknown): told is { done: number; of: number } => typeof told === 'object' && told !== null && 'done' in told && 'of' in told
+const isProgress = (told: unknown): told is { done: number; of: number } =>
+  typeof told === 'object' && told !== null && 'done' in told && 'of' in told
 
 /**
  * What a worker answers to a question, asked whenever it changes.
  * @param question plain data; null asks nothing
  */
 export function useAnswer<Name extends keyof Offices, Kind extends keyof AnswersOf<Name> & string>(
-  name: Name, kind: Kind, question: QuestionOf<AnswersOf<Name>, Kind> | null, { pauseMs = 0, quiet = false, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
+  name: Name,
+  kind: Kind,
+  question: QuestionOf<AnswersOf<Name>, Kind> | null,
+  { pauseMs = 0, quiet = false, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
 ): Asked<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
   const [state, setState] = useState<AskedState>({ kind: 'none' })
@@ -78,7 +87,8 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
           const message = error instanceof Error ? error.message : String(error)
           setState({ kind: 'fault', message })
           if (quiet && error instanceof WorkerFault) sayFault(message)
-        })
+        },
+      )
     }, pauseMs)
     return () => {
       clearTimeout(timer)

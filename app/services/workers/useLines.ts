@@ -26,5 +26,10 @@ export function useLines(question: LinesQuestion | null, pauseMs: number, firstA
   const alone = first.current && !all.current ? first.answer : null
   const early = useMemo(() => (alone ? [alone] : null), [alone])
   if (question === null) return { ...all, lines: NO_LINES, taken: null, current: false }
-  return { ...all, lines: early ?? all.answer?.lines ?? NO_LINES, taken: all.answer, current: all.current || early !== null }
+  return {
+    ...all,
+    lines: early ?? all.answer?.lines ?? NO_LINES,
+    taken: all.answer,
+    current: all.current || early !== null,
+  }
 }

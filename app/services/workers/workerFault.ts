@@ -18,6 +18,13 @@ export function faultsOnly(error: unknown): void {
 
 /** What broke off, and how the notice is put away. */
 export function useWorkerFault(): [string | null, () => void] {
-  const message = useSyncExternalStore((listener) => { listeners.add(listener); return () => void listeners.delete(listener) }, () => fault, () => null)
+  const message = useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => void listeners.delete(listener)
+    },
+    () => fault,
+    () => null,
+  )
   return [message, () => sayFault(null)]
 }

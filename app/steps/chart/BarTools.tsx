@@ -29,20 +29,39 @@ interface Props {
 
 /** What can be done with the selected bars, each with its key. */
 export const BarTools = memo(function BarTools({ from, to, empty, canPaste, says, onAct }: Props) {
-  if (empty) return <div className="bar-tools"><button type="button" className="tool" onClick={() => onAct('after')}>Put in a bar</button></div>
+  if (empty)
+    return (
+      <div className="bar-tools">
+        <button type="button" className="tool" onClick={() => onAct('after')}>
+          Put in a bar
+        </button>
+      </div>
+    )
   if (from === null || to === null) return null
   return (
     <div className="bar-tools" role="toolbar" aria-label="Bars">
       <b>{barsInWords(from, to)}</b>
       {ACTS.map(({ act, label, key, says: title }) => (
-        <button key={act} type="button" className="tool" title={`${title} (${key})`} disabled={act === 'paste' && !canPaste} onClick={() => onAct(act)}>{label}</button>
+        <button
+          key={act}
+          type="button"
+          className="tool"
+          title={`${title} (${key})`}
+          disabled={act === 'paste' && !canPaste}
+          onClick={() => onAct(act)}
+        >
+          {label}
+        </button>
       ))}
-      <span className="visually-hidden" aria-live="polite">{says}</span>
+      <span className="visually-hidden" aria-live="polite">
+        {says}
+      </span>
     </div>
   )
 })
 
 /** The selected bars by their numbers. */
-export const barsInWords = (from: number, to: number): string => (from === to ? capital(barName(from)) : `${from === 0 ? 'Pickup' : `Bars ${from}`} to ${to}`)
+export const barsInWords = (from: number, to: number): string =>
+  from === to ? capital(barName(from)) : `${from === 0 ? 'Pickup' : `Bars ${from}`} to ${to}`
 
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)

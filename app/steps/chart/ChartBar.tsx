@@ -28,31 +28,70 @@ const sameNames = (a: readonly string[], b: readonly string[]) => a.join('\n') =
 export function ChartBar({ document, session, reading, editing, shown, onShown }: Props) {
   const { chart, analysis } = reading
   const [bringing, setBringing] = useState(false)
-  const names = useSame(chartsOf(document).map((one) => one.name), sameNames)
+  const names = useSame(
+    chartsOf(document).map((one) => one.name),
+    sameNames,
+  )
   const keyNow = useSame(analysis.key, sameKey)
   const onTranspose = useSteady((to: string) => session.edit({ kind: 'transpose', to }))
-  const onCapo = useSteady((fret: number) => session.edit({ kind: 'bars', text: withSetting(document.text, 'capo', fret === 0 ? null : String(fret)), did: fret === 0 ? 'no capo' : `capo ${fret}` }))
+  const onCapo = useSteady((fret: number) =>
+    session.edit({
+      kind: 'bars',
+      text: withSetting(document.text, 'capo', fret === 0 ? null : String(fret)),
+      did: fret === 0 ? 'no capo' : `capo ${fret}`,
+    }),
+  )
   const [from, to] = editing.bars ?? []
-  const numberAt = (index: number | undefined) => (index === undefined ? null : (chart.bars[index]?.number ?? null))
+  const numberAt = (index: number | undefined) =>
+    index === undefined ? null : (chart.bars[index]?.number ?? null)
   const [first, last] = [numberAt(from), numberAt(to)]
   return (
     <Bar label="The chart">
-      <Word name="Chart" says={names[document.at] ?? ''}><ChartsMenu names={names} at={document.at} onEdit={session.edit} /></Word>
+      <Word name="Chart" says={names[document.at] ?? ''}>
+        <ChartsMenu names={names} at={document.at} onEdit={session.edit} />
+      </Word>
       {chart.bars.length > 0 && (
         <>
-          <Word name="Shown" says={SHOWN.find(({ value }) => value === shown)!.label}><ShownControl shown={shown} onShown={onShown} /></Word>
+          <Word name="Shown" says={SHOWN.find(({ value }) => value === shown)!.label}>
+            <ShownControl shown={shown} onShown={onShown} />
+          </Word>
           <NumeralsControl />
           <KeyAndCapo keyNow={keyNow} capo={chart.capo} onTranspose={onTranspose} onCapo={onCapo} />
         </>
       )}
       {shown === 0 && (
-        <Word name="Bars" says={chart.bars.length === 0 ? 'none yet' : first !== null && last !== null ? barsInWords(first, last) : 'none selected'}>
-          <BarTools from={first} to={last} empty={chart.bars.length === 0} canPaste={editing.canPaste} says={editing.says} onAct={editing.act} />
+        <Word
+          name="Bars"
+          says={
+            chart.bars.length === 0
+              ? 'none yet'
+              : first !== null && last !== null
+                ? barsInWords(first, last)
+                : 'none selected'
+          }
+        >
+          <BarTools
+            from={first}
+            to={last}
+            empty={chart.bars.length === 0}
+            canPaste={editing.canPaste}
+            says={editing.says}
+            onAct={editing.act}
+          />
         </Word>
       )}
-      <button type="button" className="tool" onClick={() => setBringing(true)}>Bring in chords</button>
-      <Word name="Signs" says="of the text"><Signs /></Word>
-      {bringing && <ImportDialog onClose={() => setBringing(false)} onText={(text) => session.edit({ kind: 'text', text })} />}
+      <button type="button" className="tool" onClick={() => setBringing(true)}>
+        Bring in chords
+      </button>
+      <Word name="Signs" says="of the text">
+        <Signs />
+      </Word>
+      {bringing && (
+        <ImportDialog
+          onClose={() => setBringing(false)}
+          onText={(text) => session.edit({ kind: 'text', text })}
+        />
+      )}
     </Bar>
   )
 }
@@ -61,8 +100,9 @@ export function ChartBar({ document, session, reading, editing, shown, onShown }
 function Signs() {
   return (
     <p>
-      <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section, <code>N.C.</code> silence,{' '}
-      <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>
+      <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar
+      again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section,{' '}
+      <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>
     </p>
   )
 }

@@ -24,7 +24,11 @@ export function ChartEditor({ text, reading, onText, onLeave, onStep }: Props) {
   const [refused, setRefused] = useState<string | null>(null)
   const type = (next: string) => {
     const room = next.length <= MOST_TYPED || next.length <= text.length
-    setRefused(room ? null : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this would make ${next.length.toLocaleString('en')}: it was not put in.`)
+    setRefused(
+      room
+        ? null
+        : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this would make ${next.length.toLocaleString('en')}: it was not put in.`,
+    )
     if (room) onText(next)
   }
   const onKey = (event: KeyboardEvent) => {
@@ -35,21 +39,54 @@ export function ChartEditor({ text, reading, onText, onLeave, onStep }: Props) {
   }
   return (
     <div className="chart-editor">
-      <label htmlFor="chart-text" className="visually-hidden">Chart text</label>
-      <div className="chart-text"><div>
-        <div className="chart-marks" aria-hidden>{marked(text, chart)}{'\u200b'}</div>
-        <textarea
-          id="chart-text" ref={area} value={text} readOnly={!listening} spellCheck={false} autoCapitalize="off" autoCorrect="off"
-          aria-describedby="chart-help" aria-invalid={chart.problems.length > 0}
-          onChange={(event) => type(event.target.value)} onBlur={onLeave} onKeyDown={onKey}
-        />
-      </div></div>
-      {refused && <p className="fault" role="alert">{refused}</p>}
+      <label htmlFor="chart-text" className="visually-hidden">
+        Chart text
+      </label>
+      <div className="chart-text">
+        <div>
+          <div className="chart-marks" aria-hidden>
+            {marked(text, chart)}
+            {'\u200b'}
+          </div>
+          <textarea
+            id="chart-text"
+            ref={area}
+            value={text}
+            readOnly={!listening}
+            spellCheck={false}
+            autoCapitalize="off"
+            autoCorrect="off"
+            aria-describedby="chart-help"
+            aria-invalid={chart.problems.length > 0}
+            onChange={(event) => type(event.target.value)}
+            onBlur={onLeave}
+            onKeyDown={onKey}
+          />
+        </div>
+      </div>
+      {refused && (
+        <p className="fault" role="alert">
+          {refused}
+        </p>
+      )}
       {text.trim() === '' ? (
-        <p id="chart-help" className="quiet chart-help">Type chords between bar lines, one or more to a bar, and see them laid out below.</p>
+        <p id="chart-help" className="quiet chart-help">
+          Type chords between bar lines, one or more to a bar, and see them laid out below.
+        </p>
       ) : (
         <p id="chart-help" className="quiet chart-help">
-          {analysis.keyGuessed && chart.bars.length > 0 && <>{keyInWords(analysis.key)} was found. <button type="button" className="plain-button" onClick={() => onText(withSetting(text, 'key', keyName(analysis.key)))}>Write it into the chart</button></>}
+          {analysis.keyGuessed && chart.bars.length > 0 && (
+            <>
+              {keyInWords(analysis.key)} was found.{' '}
+              <button
+                type="button"
+                className="plain-button"
+                onClick={() => onText(withSetting(text, 'key', keyName(analysis.key)))}
+              >
+                Write it into the chart
+              </button>
+            </>
+          )}
         </p>
       )}
     </div>
@@ -60,13 +97,20 @@ export function ChartEditor({ text, reading, onText, onLeave, onStep }: Props) {
 function marked(text: string, chart: Chart) {
   const offset = offsetsOf(text)
   const spans = chart.problems
-    .map((problem) => ({ from: offset(problem), length: Math.max(1, problem.text.length), message: problem.message }))
+    .map((problem) => ({
+      from: offset(problem),
+      length: Math.max(1, problem.text.length),
+      message: problem.message,
+    }))
     .sort((a, b) => a.from - b.from)
   const pieces = []
   let at = 0
   for (const span of spans) {
     if (span.from < at) continue
-    pieces.push(text.slice(at, span.from), <mark key={span.from}>{text.slice(span.from, span.from + span.length)}</mark>)
+    pieces.push(
+      text.slice(at, span.from),
+      <mark key={span.from}>{text.slice(span.from, span.from + span.length)}</mark>,
+    )
     at = span.from + span.length
   }
   return [...pieces, text.slice(at)]

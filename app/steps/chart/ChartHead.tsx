@@ -5,7 +5,15 @@ import { useSteady } from '../../services/words/steady'
 import { ChartEditor } from './ChartEditor'
 
 /** What stands over the systems of the chart: its text. Redrawn at every key press, so it is handed only what concerns it. */
-export function ChartHead({ document, session, reading }: { document: TuneDocument; session: TuneSession; reading: TuneReading }) {
+export function ChartHead({
+  document,
+  session,
+  reading,
+}: {
+  document: TuneDocument
+  session: TuneSession
+  reading: TuneReading
+}) {
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
   const onStep = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onLeave = useSteady(() => void session.flush())

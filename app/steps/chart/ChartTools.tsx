@@ -16,6 +16,7 @@ import { useNumerals } from '../../services/notation/numerals'
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
 export type Shown = 0 | SkeletonLevel
 
+// prettier-ignore
 export const SHOWN: readonly { value: Shown; label: string; says: string }[] = [
   { value: 0, label: 'As written', says: 'The whole chart' },
   { value: 1, label: 'Without passing chords', says: 'Each V takes the time of its ii; passing and approach chords are left out' },
@@ -37,8 +38,18 @@ const TONICS: Readonly<Record<Key['mode'], readonly string[]>> = {
 /** How much of the chart is shown. */
 export function ShownControl({ shown, onShown }: { shown: Shown; onShown: (shown: Shown) => void }) {
   return (
-    <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Shown of the chart" onChange={(_, next: Shown | null) => next !== null && onShown(next)}>
-      {SHOWN.map(({ value, label: name, says }) => <ToggleButton key={value} value={value} title={says}>{name}</ToggleButton>)}
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      value={shown}
+      aria-label="Shown of the chart"
+      onChange={(_, next: Shown | null) => next !== null && onShown(next)}
+    >
+      {SHOWN.map(({ value, label: name, says }) => (
+        <ToggleButton key={value} value={value} title={says}>
+          {name}
+        </ToggleButton>
+      ))}
     </ToggleButtonGroup>
   )
 }
@@ -49,8 +60,18 @@ export function NumeralsControl() {
   const now = SCHOOLS.find(({ value }) => value === school)!
   return (
     <Word name="Numerals" says={now.label}>
-      <ToggleButtonGroup exclusive size="small" value={school} aria-label="Numerals" onChange={(_, next: NumeralSchool | null) => next && choose(next)}>
-        {SCHOOLS.map(({ value, label: name, says }) => <ToggleButton key={value} value={value} title={says}>{name}</ToggleButton>)}
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={school}
+        aria-label="Numerals"
+        onChange={(_, next: NumeralSchool | null) => next && choose(next)}
+      >
+        {SCHOOLS.map(({ value, label: name, says }) => (
+          <ToggleButton key={value} value={value} title={says}>
+            {name}
+          </ToggleButton>
+        ))}
       </ToggleButtonGroup>
     </Word>
   )
@@ -68,17 +89,39 @@ export const KeyAndCapo = memo(function KeyAndCapo({ keyNow, capo, onTranspose, 
   return (
     <>
       <span className="word-choice">
-        <label id="transpose-label" className="word-name">Key </label>
-        <Select size="small" variant="standard" labelId="transpose-label" value={keyName(keyNow)} onChange={(event) => onTranspose(event.target.value)}>
-          {TONICS[keyNow.mode].map((name) => <MenuItem key={name} value={name}>{keyInWords(must(parseKey(name)))}</MenuItem>)}
+        <label id="transpose-label" className="word-name">
+          Key{' '}
+        </label>
+        <Select
+          size="small"
+          variant="standard"
+          labelId="transpose-label"
+          value={keyName(keyNow)}
+          onChange={(event) => onTranspose(event.target.value)}
+        >
+          {TONICS[keyNow.mode].map((name) => (
+            <MenuItem key={name} value={name}>
+              {keyInWords(must(parseKey(name)))}
+            </MenuItem>
+          ))}
         </Select>
       </span>
       <span className="word-choice">
-        <label id="capo-label" className="word-name">Capo </label>
-        <Select size="small" variant="standard" labelId="capo-label" value={capo} onChange={(event) => onCapo(Number(event.target.value))}>
+        <label id="capo-label" className="word-name">
+          Capo{' '}
+        </label>
+        <Select
+          size="small"
+          variant="standard"
+          labelId="capo-label"
+          value={capo}
+          onChange={(event) => onCapo(Number(event.target.value))}
+        >
           <MenuItem value={0}>none</MenuItem>
           {Array.from({ length: MOST_CAPO }, (_, at) => (
-            <MenuItem key={at + 1} value={at + 1}>{at + 1}, played in {keyInWords(keyAbove(keyNow, -(at + 1)))}</MenuItem>
+            <MenuItem key={at + 1} value={at + 1}>
+              {at + 1}, played in {keyInWords(keyAbove(keyNow, -(at + 1)))}
+            </MenuItem>
           ))}
         </Select>
       </span>

@@ -23,12 +23,49 @@ export const ChartsMenu = memo(function ChartsMenu({ names, at: shown, onEdit }:
     <div className="charts-menu" role="group" aria-label="Charts of this tune">
       <span className="quiet">Chart</span>
       {names.map((name, at) => (
-        <button key={at} type="button" className="chart-tab" aria-pressed={at === shown} onClick={() => at !== shown && onEdit({ kind: 'chart-show', at })}>{name}</button>
+        <button
+          key={at}
+          type="button"
+          className="chart-tab"
+          aria-pressed={at === shown}
+          onClick={() => at !== shown && onEdit({ kind: 'chart-show', at })}
+        >
+          {name}
+        </button>
       ))}
-      <button type="button" className="tool" disabled={names.length >= MOST_CHARTS} title="A copy of this chart with all that was made of it, to change" onClick={() => setNaming('chart-add')}>New chart</button>
-      <button type="button" className="tool" onClick={() => setNaming('chart-name')}>Rename</button>
-      {names.length > 1 && <button type="button" className="tool" title="Undo brings it back" onClick={() => onEdit({ kind: 'chart-remove' })}>Take out</button>}
-      {naming && <NameDialog kind={naming} now={naming === 'chart-name' ? names[shown]! : `Chart ${names.length + 1}`} onClose={() => setNaming(null)} onName={(name) => { onEdit({ kind: naming, name }); setNaming(null) }} />}
+      <button
+        type="button"
+        className="tool"
+        disabled={names.length >= MOST_CHARTS}
+        title="A copy of this chart with all that was made of it, to change"
+        onClick={() => setNaming('chart-add')}
+      >
+        New chart
+      </button>
+      <button type="button" className="tool" onClick={() => setNaming('chart-name')}>
+        Rename
+      </button>
+      {names.length > 1 && (
+        <button
+          type="button"
+          className="tool"
+          title="Undo brings it back"
+          onClick={() => onEdit({ kind: 'chart-remove' })}
+        >
+          Take out
+        </button>
+      )}
+      {naming && (
+        <NameDialog
+          kind={naming}
+          now={naming === 'chart-name' ? names[shown]! : `Chart ${names.length + 1}`}
+          onClose={() => setNaming(null)}
+          onName={(name) => {
+            onEdit({ kind: naming, name })
+            setNaming(null)
+          }}
+        />
+      )}
     </div>
   )
 })
@@ -49,14 +86,30 @@ function NameDialog({ kind, now, onName, onClose }: NameProps) {
   return (
     <Dialog open onClose={onClose} aria-labelledby="chart-name-title">
       <form onSubmit={take}>
-        <DialogTitle id="chart-name-title" component="h2">{kind === 'chart-add' ? 'New chart of this tune' : 'Name of this chart'}</DialogTitle>
+        <DialogTitle id="chart-name-title" component="h2">
+          {kind === 'chart-add' ? 'New chart of this tune' : 'Name of this chart'}
+        </DialogTitle>
         <DialogContent>
-          {kind === 'chart-add' && <p className="quiet">It begins as a copy of the one you see. Both stay.</p>}
-          <TextField autoFocus fullWidth label="Name" value={name} error={name.trim() === ''} helperText={name.trim() === '' ? '1 to 40 letters' : ' '} slotProps={{ htmlInput: { maxLength: 40 } }} onFocus={(event) => event.target.select()} onChange={(event) => setName(event.target.value)} />
+          {kind === 'chart-add' && (
+            <p className="quiet">It begins as a copy of the one you see. Both stay.</p>
+          )}
+          <TextField
+            autoFocus
+            fullWidth
+            label="Name"
+            value={name}
+            error={name.trim() === ''}
+            helperText={name.trim() === '' ? '1 to 40 letters' : ' '}
+            slotProps={{ htmlInput: { maxLength: 40 } }}
+            onFocus={(event) => event.target.select()}
+            onChange={(event) => setName(event.target.value)}
+          />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" color="primary" disabled={name.trim() === ''}>{kind === 'chart-add' ? 'Make it' : 'Rename'}</Button>
+          <Button type="submit" variant="contained" color="primary" disabled={name.trim() === ''}>
+            {kind === 'chart-add' ? 'Make it' : 'Rename'}
+          </Button>
         </DialogActions>
       </form>
     </Dialog>

@@ -12,6 +12,7 @@ import { guessFormat, importChart, type ImportFormat } from '../../../core/forma
 import { parseKey } from '../../../core/pitch/key'
 import { MOST_TYPED } from './limits'
 
+// prettier-ignore
 const FORMATS: readonly { value: ImportFormat; label: string; example: string }[] = [
   { value: 'text', label: 'Chords', example: 'C - Am - F - G\nor chords over lyrics, or bars: | C | Am F |' },
   { value: 'chordpro', label: 'ChordPro', example: '{title: …}\n[G]words with [D7]chords' },
@@ -19,7 +20,34 @@ const FORMATS: readonly { value: ImportFormat; label: string; example: string }[
 ]
 
 /** Keys offered, major and minor, flats and sharps in turn. */
-const KEY_NAMES = ['C', 'Am', 'F', 'Dm', 'G', 'Em', 'Bb', 'Gm', 'D', 'Bm', 'Eb', 'Cm', 'A', 'F#m', 'Ab', 'Fm', 'E', 'C#m', 'Db', 'Bbm', 'B', 'G#m', 'Gb', 'Ebm', 'F#', 'D#m'] as const
+const KEY_NAMES = [
+  'C',
+  'Am',
+  'F',
+  'Dm',
+  'G',
+  'Em',
+  'Bb',
+  'Gm',
+  'D',
+  'Bm',
+  'Eb',
+  'Cm',
+  'A',
+  'F#m',
+  'Ab',
+  'Fm',
+  'E',
+  'C#m',
+  'Db',
+  'Bbm',
+  'B',
+  'G#m',
+  'Gb',
+  'Ebm',
+  'F#',
+  'D#m',
+] as const
 
 /** Things left out that are named at once. */
 const WARNINGS_SHOWN = 30
@@ -33,7 +61,10 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
   // What is pasted shows at once; what is made of it follows as soon as the page has time.
   const content = useDeferredValue(typed)
   const format = useMemo(() => chosen ?? guessFormat(content), [chosen, content])
-  const made = useMemo(() => { const key = parseKey(keyText); return importChart(content, format, { key: key.ok ? key.value : null }) }, [content, format, keyText])
+  const made = useMemo(() => {
+    const key = parseKey(keyText)
+    return importChart(content, format, { key: key.ok ? key.value : null })
+  }, [content, format, keyText])
   // What the player changes in the chart counts until something else is pasted or chosen.
   const [changed, setChanged] = useState<{ of: string; text: string } | null>(null)
   const text = changed?.of === made.text ? changed.text : made.text
@@ -41,43 +72,104 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
   const setFormat = setChosen
   const paste = (next: string) => {
     const room = next.length <= MOST_TYPED
-    setRefused(room ? null : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this has ${next.length.toLocaleString('en')}: it was not put in. Paste a part of it.`)
+    setRefused(
+      room
+        ? null
+        : `A chart has room for ${MOST_TYPED.toLocaleString('en')} letters, and this has ${next.length.toLocaleString('en')}: it was not put in. Paste a part of it.`,
+    )
     if (room) setTyped(next)
   }
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="import-title">
-      <DialogTitle id="import-title" component="h2">Bring in chords</DialogTitle>
+      <DialogTitle id="import-title" component="h2">
+        Bring in chords
+      </DialogTitle>
       <DialogContent>
-        <ToggleButtonGroup exclusive size="small" value={format} aria-label="What it is" onChange={(_, next: ImportFormat | null) => next && setFormat(next)}>
-          {FORMATS.map(({ value, label }) => <ToggleButton key={value} value={value}>{label}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={format}
+          aria-label="What it is"
+          onChange={(_, next: ImportFormat | null) => next && setFormat(next)}
+        >
+          {FORMATS.map(({ value, label }) => (
+            <ToggleButton key={value} value={value}>
+              {label}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
-        {chosen === null && content.trim() !== '' && <p className="quiet" role="status">Read as {FORMATS.find(({ value }) => value === format)!.label}, by what is in it. If that is wrong, choose above.</p>}
+        {chosen === null && content.trim() !== '' && (
+          <p className="quiet" role="status">
+            Read as {FORMATS.find(({ value }) => value === format)!.label}, by what is in it. If that is
+            wrong, choose above.
+          </p>
+        )}
         {format === 'numerals' && !/^\s*key\s*:/im.test(content) && (
-          <TextField select size="small" label="In the key of" value={keyText} onChange={(event) => setKeyText(event.target.value)} sx={{ minWidth: 160, marginTop: 1 }}>
+          <TextField
+            select
+            size="small"
+            label="In the key of"
+            value={keyText}
+            onChange={(event) => setKeyText(event.target.value)}
+            sx={{ minWidth: 160, marginTop: 1 }}
+          >
             <MenuItem value="">as guessed</MenuItem>
-            {KEY_NAMES.map((name) => <MenuItem key={name} value={name}>{name}</MenuItem>)}
+            {KEY_NAMES.map((name) => (
+              <MenuItem key={name} value={name}>
+                {name}
+              </MenuItem>
+            ))}
           </TextField>
         )}
         <div className="import-columns">
-          <label>Paste here
-            <textarea value={typed} spellCheck={false} placeholder={FORMATS.find((one) => one.value === format)!.example} onChange={(event) => paste(event.target.value)} />
+          <label>
+            Paste here
+            <textarea
+              value={typed}
+              spellCheck={false}
+              placeholder={FORMATS.find((one) => one.value === format)!.example}
+              onChange={(event) => paste(event.target.value)}
+            />
           </label>
-          <label>The chart it makes; it can be changed here
-            <textarea value={text} spellCheck={false} onChange={(event) => setChanged({ of: made.text, text: event.target.value })} />
+          <label>
+            The chart it makes; it can be changed here
+            <textarea
+              value={text}
+              spellCheck={false}
+              onChange={(event) => setChanged({ of: made.text, text: event.target.value })}
+            />
           </label>
         </div>
-        {refused && <p className="fault" role="alert">{refused}</p>}
+        {refused && (
+          <p className="fault" role="alert">
+            {refused}
+          </p>
+        )}
         <div aria-live="polite">
           {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
           <ul className="import-warnings">
-            {warnings.slice(0, WARNINGS_SHOWN).map(({ line, column, message }, at) => <li key={at}>Line {line}, column {column}: {message}</li>)}
+            {warnings.slice(0, WARNINGS_SHOWN).map(({ line, column, message }, at) => (
+              <li key={at}>
+                Line {line}, column {column}: {message}
+              </li>
+            ))}
             {warnings.length > WARNINGS_SHOWN && <li>and {warnings.length - WARNINGS_SHOWN} more</li>}
           </ul>
         </div>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" color="primary" disabled={text.trim() === ''} onClick={() => { onText(text); onClose() }}>Put it in place of the chart</Button>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={text.trim() === ''}
+          onClick={() => {
+            onText(text)
+            onClose()
+          }}
+        >
+          Put it in place of the chart
+        </Button>
       </DialogActions>
     </Dialog>
   )

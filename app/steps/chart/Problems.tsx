@@ -25,18 +25,42 @@ export function Problems({ text, reading: { chart }, onText }: Props) {
   }
   if (chart.problems.length === 0) return null
   return (
-        <ul className="problems" aria-live="polite">
-          {chart.problems.slice(0, PROBLEMS_SHOWN).map((problem) => (
-            <li key={`${problem.line}:${problem.column}:${problem.code}`}>
-              <button type="button" className="plain-button" onClick={() => show(problem)}>
-                {problem.bar ? `Bar ${problem.bar}, beat ${Math.round(problem.beat! * 100) / 100}` : `Line ${problem.line}`} (line {problem.line}, column {problem.column})
-              </button>
-              : {problem.message} <span className="quiet">Accepted: {problem.accepted}.</span>
-              {problem.near && <> Is it {problem.near.map((symbol, at) => <span key={symbol}>{at > 0 && ' or '}<button type="button" className="plain-button" title={`Put ${symbol} in its place`} onClick={() => take(problem, symbol)}>{symbol}</button></span>)}?</>}
-            </li>
-          ))}
-          {chart.problems.length > PROBLEMS_SHOWN && <li>and {chart.problems.length - PROBLEMS_SHOWN} more, each marked in the text.</li>}
-        </ul>
+    <ul className="problems" aria-live="polite">
+      {chart.problems.slice(0, PROBLEMS_SHOWN).map((problem) => (
+        <li key={`${problem.line}:${problem.column}:${problem.code}`}>
+          <button type="button" className="plain-button" onClick={() => show(problem)}>
+            {problem.bar
+              ? `Bar ${problem.bar}, beat ${Math.round(problem.beat! * 100) / 100}`
+              : `Line ${problem.line}`}{' '}
+            (line {problem.line}, column {problem.column})
+          </button>
+          : {problem.message} <span className="quiet">Accepted: {problem.accepted}.</span>
+          {problem.near && (
+            <>
+              {' '}
+              Is it{' '}
+              {problem.near.map((symbol, at) => (
+                <span key={symbol}>
+                  {at > 0 && ' or '}
+                  <button
+                    type="button"
+                    className="plain-button"
+                    title={`Put ${symbol} in its place`}
+                    onClick={() => take(problem, symbol)}
+                  >
+                    {symbol}
+                  </button>
+                </span>
+              ))}
+              ?
+            </>
+          )}
+        </li>
+      ))}
+      {chart.problems.length > PROBLEMS_SHOWN && (
+        <li>and {chart.problems.length - PROBLEMS_SHOWN} more, each marked in the text.</li>
+      )}
+    </ul>
   )
 }
 

@@ -1,6 +1,15 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
-import { barsAsText, insertBars, joinBars, moveBars, removeBars, splitBar, transposeBars, withBeat } from '../../../core/chart/edit'
+import {
+  barsAsText,
+  insertBars,
+  joinBars,
+  moveBars,
+  removeBars,
+  splitBar,
+  transposeBars,
+  withBeat,
+} from '../../../core/chart/edit'
 import { parseChart } from '../../../core/chart/parse'
 import { beatWords } from '../../../core/chart/print'
 import { withCapitals } from '../../../core/chord/near'
@@ -9,7 +18,19 @@ import type { Key } from '../../../core/pitch/key'
 import type { Editing } from '../../services/notation/BeatInput'
 
 /** What can be done to the selected bars. */
-export type BarAct = 'before' | 'after' | 'split' | 'join' | 'earlier' | 'later' | 'down' | 'up' | 'copy' | 'cut' | 'paste' | 'remove'
+export type BarAct =
+  | 'before'
+  | 'after'
+  | 'split'
+  | 'join'
+  | 'earlier'
+  | 'later'
+  | 'down'
+  | 'up'
+  | 'copy'
+  | 'cut'
+  | 'paste'
+  | 'remove'
 
 interface Given {
   /** False on the other steps, and while only the skeleton is shown. */
@@ -53,75 +74,123 @@ export function useChartEditing(given: Given): ChartEditing {
     setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
   }, [])
 
-  const onTake = useCallback((typed: string, move: -1 | 0 | 1) => {
-    if (!open) return
-    const word = typed.split(/([_\s])/).map(withCapitals).join('')
-    const { text, onText, onSelect } = latest.current
-    const before = parseChart(text)
-    const index = before.bars.findIndex((bar) => bar.number === open.bar)
-    const bar = before.bars[index]
-    if (!bar) return setOpen(null)
-    const was = beatWords(bar)[open.beat - bar.from] ?? '.'
-    const next = (word.trim() || '.') === was ? text : withBeat(text, index, open.beat, word)
-    if (next !== text) onText(next, `${word.trim() || 'hold'} in ${barName(open.bar)}`)
-    const after = parseChart(next)
-    const there = placeAfter(after, index, open.beat, move)
-    const slots = slotsOf(after)
-    const chosen = slots.findIndex((slot) => slot.bar === open.bar && slot.beat <= open.beat + 0.999 && slot.beat + slot.beats > open.beat + 1e-6)
-    if (chosen >= 0) onSelect(chosen, chosen)
-    setOpen(there && { ...there, word: wordAt(after, there), marked: true })
-  }, [open])
-  const onLeave = useCallback(() => setOpen(null), [])
-  const editing = useMemo(() => (open && can ? { ...open, onTake, onLeave } : null), [open, can, onTake, onLeave])
-
-  const act = useCallback((what: BarAct) => {
-    const { text, chart: shown, keyNow, range: [first, last], onText, onSelect, can: allowed } = latest.current
-    if (!allowed) return
-    const now = parseChart(text)
-    const chosen = selectedBars(now, [first, last])
-    if (!chosen && what !== 'paste' && what !== 'after') return
-    const [from, to] = chosen ?? [0, now.bars.length - 1]
-    const words = barsAsText(now, from, to)
-    const put = (next: string, begin: number, end: number, done: string) => {
-      if (next === text) return
-      onText(next, done)
+  const onTake = useCallback(
+    (typed: string, move: -1 | 0 | 1) => {
+      if (!open) return
+      const word = typed
+        .split(/([_\s])/)
+        .map(withCapitals)
+        .join('')
+      const { text, onText, onSelect } = latest.current
+      const before = parseChart(text)
+      const index = before.bars.findIndex((bar) => bar.number === open.bar)
+      const bar = before.bars[index]
+      if (!bar) return setOpen(null)
+      const was = beatWords(bar)[open.beat - bar.from] ?? '.'
+      const next = (word.trim() || '.') === was ? text : withBeat(text, index, open.beat, word)
+      if (next !== text) onText(next, `${word.trim() || 'hold'} in ${barName(open.bar)}`)
       const after = parseChart(next)
-      onSelect(firstSlotOf(after, begin), lastSlotOf(after, end))
-      setSays(done)
-    }
-    const count = to - from + 1
-    const named = count === 1 ? barName(now.bars[from]?.number ?? 1) : `${count} bars`
-    switch (what) {
-      case 'before': return put(insertBars(text, from), from, from, 'bar put in before')
-      case 'after': return put(insertBars(text, to + 1), to + 1, to + 1, 'bar put in behind')
-      case 'split': return put(splitBar(text, from), from, from + 1, `${named} split into two`)
-      case 'join': return put(joinBars(text, from), from, from, `${named} joined with the next`)
-      case 'earlier': return put(moveBars(text, from, to, -1), from - 1, to - 1, `${named} moved a bar earlier`)
-      case 'later': return put(moveBars(text, from, to, 1), from + 1, to + 1, `${named} moved a bar later`)
-      case 'down': return put(transposeBars(text, from, to, -1, keyNow), from, to, `${named} a half step down`)
-      case 'up': return put(transposeBars(text, from, to, 1, keyNow), from, to, `${named} a half step up`)
-      case 'remove': return put(removeBars(text, from, to), Math.max(0, from - 1), Math.max(0, from - 1), `${named} taken out`)
-      case 'copy': case 'cut':
-        setCopied(words)
-        // The copy works inside the page in any case; elsewhere only where the browser lets it.
-        void navigator.clipboard?.writeText(`| ${words.join(' | ')} |`).catch(() => undefined)
-        setSays(`${named} copied`)
-        if (what === 'cut') put(removeBars(text, from, to), Math.max(0, from - 1), Math.max(0, from - 1), `${named} cut`)
-        return
-      case 'paste':
-        if (copied.length > 0 && shown) put(insertBars(text, to + 1, copied), to + 1, to + copied.length, `${copied.length} bars pasted`)
-    }
-  }, [copied])
+      const there = placeAfter(after, index, open.beat, move)
+      const slots = slotsOf(after)
+      const chosen = slots.findIndex(
+        (slot) =>
+          slot.bar === open.bar &&
+          slot.beat <= open.beat + 0.999 &&
+          slot.beat + slot.beats > open.beat + 1e-6,
+      )
+      if (chosen >= 0) onSelect(chosen, chosen)
+      setOpen(there && { ...there, word: wordAt(after, there), marked: true })
+    },
+    [open],
+  )
+  const onLeave = useCallback(() => setOpen(null), [])
+  const editing = useMemo(
+    () => (open && can ? { ...open, onTake, onLeave } : null),
+    [open, can, onTake, onLeave],
+  )
+
+  const act = useCallback(
+    (what: BarAct) => {
+      const {
+        text,
+        chart: shown,
+        keyNow,
+        range: [first, last],
+        onText,
+        onSelect,
+        can: allowed,
+      } = latest.current
+      if (!allowed) return
+      const now = parseChart(text)
+      const chosen = selectedBars(now, [first, last])
+      if (!chosen && what !== 'paste' && what !== 'after') return
+      const [from, to] = chosen ?? [0, now.bars.length - 1]
+      const words = barsAsText(now, from, to)
+      const put = (next: string, begin: number, end: number, done: string) => {
+        if (next === text) return
+        onText(next, done)
+        const after = parseChart(next)
+        onSelect(firstSlotOf(after, begin), lastSlotOf(after, end))
+        setSays(done)
+      }
+      const count = to - from + 1
+      const named = count === 1 ? barName(now.bars[from]?.number ?? 1) : `${count} bars`
+      switch (what) {
+        case 'before':
+          return put(insertBars(text, from), from, from, 'bar put in before')
+        case 'after':
+          return put(insertBars(text, to + 1), to + 1, to + 1, 'bar put in behind')
+        case 'split':
+          return put(splitBar(text, from), from, from + 1, `${named} split into two`)
+        case 'join':
+          return put(joinBars(text, from), from, from, `${named} joined with the next`)
+        case 'earlier':
+          return put(moveBars(text, from, to, -1), from - 1, to - 1, `${named} moved a bar earlier`)
+        case 'later':
+          return put(moveBars(text, from, to, 1), from + 1, to + 1, `${named} moved a bar later`)
+        case 'down':
+          return put(transposeBars(text, from, to, -1, keyNow), from, to, `${named} a half step down`)
+        case 'up':
+          return put(transposeBars(text, from, to, 1, keyNow), from, to, `${named} a half step up`)
+        case 'remove':
+          return put(
+            removeBars(text, from, to),
+            Math.max(0, from - 1),
+            Math.max(0, from - 1),
+            `${named} taken out`,
+          )
+        case 'copy':
+        case 'cut':
+          setCopied(words)
+          // The copy works inside the page in any case; elsewhere only where the browser lets it.
+          void navigator.clipboard?.writeText(`| ${words.join(' | ')} |`).catch(() => undefined)
+          setSays(`${named} copied`)
+          if (what === 'cut')
+            put(removeBars(text, from, to), Math.max(0, from - 1), Math.max(0, from - 1), `${named} cut`)
+          return
+        case 'paste':
+          if (copied.length > 0 && shown)
+            put(insertBars(text, to + 1, copied), to + 1, to + copied.length, `${copied.length} bars pasted`)
+      }
+    },
+    [copied],
+  )
 
   useClipboard(can, latest, setCopied, setSays)
   return { editing, openAt, act, bars, canPaste: copied.length > 0, says }
 }
 
 /** The system's own copy, cut and paste on bars: plain chart text goes out, and chords as players have them come in. */
-function useClipboard(can: boolean, latest: { current: Given }, keep: (bars: readonly string[]) => void, say: (words: string) => void): void {
+function useClipboard(
+  can: boolean,
+  latest: { current: Given },
+  keep: (bars: readonly string[]) => void,
+  say: (words: string) => void,
+): void {
   useEffect(() => {
     if (!can) return
-    const isField = (target: EventTarget | null) => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
+    const isField = (target: EventTarget | null) =>
+      target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
     const take = (event: ClipboardEvent) => {
       const { text, range, onText } = latest.current
       const chart = parseChart(text)
@@ -166,11 +235,17 @@ function selectedBars(chart: Chart, [from, to]: readonly [number, number]): read
   return [index(slots[Math.min(from, last)]!.bar), index(slots[last]!.bar)]
 }
 
-const firstSlotOf = (chart: Chart, index: number): number => chart.bars.slice(0, index).reduce((sum, bar) => sum + bar.slots.length, 0)
+const firstSlotOf = (chart: Chart, index: number): number =>
+  chart.bars.slice(0, index).reduce((sum, bar) => sum + bar.slots.length, 0)
 const lastSlotOf = (chart: Chart, index: number): number => Math.max(0, firstSlotOf(chart, index + 1) - 1)
 
 /** The beat a step away, over the bar line if need be; null where the tune ends. */
-function placeAfter(chart: Chart, index: number, beat: number, move: -1 | 0 | 1): { bar: number; beat: number } | null {
+function placeAfter(
+  chart: Chart,
+  index: number,
+  beat: number,
+  move: -1 | 0 | 1,
+): { bar: number; beat: number } | null {
   const bar = chart.bars[index]
   if (move === 0 || !bar) return null
   const next = beat + move

@@ -48,18 +48,35 @@ export function useChartRoom(): RoomView {
   const [shown, setShown] = useKeptState<Shown>('chart.shown', 0)
   const [reasons, setReasons] = useKeptState('chart.reasons', false)
   const skeleton = useMemo(
-    () => (shown > 0 ? readTuneDocument({ text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} }, school) : null),
-    [shown, chart, school])
+    () =>
+      shown > 0
+        ? readTuneDocument(
+            { text: printChart(skeletonOf(chart, shown as 1)), colour: 0, choices: {}, fixed: {} },
+            school,
+          )
+        : null,
+    [shown, chart, school],
+  )
   const read = skeleton ?? reading
   const focus = read.chords[selection.focus]
   const writes = shown === 0
   const editing = useChartEditing({
-    can: writes, text: document.text, chart, keyNow: reading.analysis.key, range, onText: (text, did) => edit({ kind: 'bars', text, did: did.slice(0, 80) }), onSelect: selectRange,
+    can: writes,
+    text: document.text,
+    chart,
+    keyNow: reading.analysis.key,
+    range,
+    onText: (text, did) => edit({ kind: 'bars', text, did: did.slice(0, 80) }),
+    onSelect: selectRange,
   })
 
   const groupSelected = useRef<Group | null>(null)
   const selectGroup = useSteady((group: Group, within?: number) => {
-    const indexOf = ({ bar, beat }: Group['from']) => Math.max(0, chords.findIndex((chord) => chord.slot.bar === bar && sameBeat(chord.slot.beat, beat)))
+    const indexOf = ({ bar, beat }: Group['from']) =>
+      Math.max(
+        0,
+        chords.findIndex((chord) => chord.slot.bar === bar && sameBeat(chord.slot.beat, beat)),
+      )
     const [from, to] = [indexOf(group.from), indexOf(group.to)]
     // The chord the drawer speaks of stays at the end it is nearer to, so that the key can be pressed again.
     if (within !== undefined && to - within < within - from) selectRange(from, to)
@@ -69,7 +86,9 @@ export function useChartRoom(): RoomView {
   /** The groups around a chord in turn, the smallest first: each press selects the next one. */
   const selectNextGroup = (chord: TuneChord) => {
     const chordsIn = (group: Group) => chords.filter((one) => isPartOf(one, group)).length
-    const around = read.analysis.groups.filter((group) => isPartOf(chord, group)).sort((a, b) => chordsIn(a) - chordsIn(b))
+    const around = read.analysis.groups
+      .filter((group) => isPartOf(chord, group))
+      .sort((a, b) => chordsIn(a) - chordsIn(b))
     const now = around.findIndex((group) => group === groupSelected.current)
     const next = around[(now + 1) % Math.max(1, around.length)]
     groupSelected.current = next ?? null
@@ -82,30 +101,83 @@ export function useChartRoom(): RoomView {
 
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
   const onBeat = writes ? editing.openAt : undefined
-  const form = useMemo(() => ({ editing: editing.editing, onBeat, onGroup }), [editing.editing, onBeat, onGroup])
+  const form = useMemo(
+    () => ({ editing: editing.editing, onBeat, onGroup }),
+    [editing.editing, onBeat, onGroup],
+  )
   const keys: KeyRow[] = [
-    { on: [...BEGIN_A_CHORD, 'Enter'], shown: 'A to G, N, Enter', says: 'Type a chord (or N.C.) on the beat of the selected one', act: (press, event) => typeOn(press === 'Enter' ? undefined : event.key) },
-    { on: [], shown: 'Space or Tab, Shift Tab', says: 'While typing a beat: take it and go a beat on, or back', act: () => false },
-    { on: [], shown: 'Enter, Escape', says: 'While typing a beat: take it, or leave it as it was', act: () => false },
-    { on: ['Alt+g', 'g'], shown: 'Alt G', says: 'Select the group around the chord (ii-V, turnaround, …), then the next', act: () => { if (!focus) return false; selectNextGroup(focus) } },
+    {
+      on: [...BEGIN_A_CHORD, 'Enter'],
+      shown: 'A to G, N, Enter',
+      says: 'Type a chord (or N.C.) on the beat of the selected one',
+      act: (press, event) => typeOn(press === 'Enter' ? undefined : event.key),
+    },
+    {
+      on: [],
+      shown: 'Space or Tab, Shift Tab',
+      says: 'While typing a beat: take it and go a beat on, or back',
+      act: () => false,
+    },
+    {
+      on: [],
+      shown: 'Enter, Escape',
+      says: 'While typing a beat: take it, or leave it as it was',
+      act: () => false,
+    },
+    {
+      on: ['Alt+g', 'g'],
+      shown: 'Alt G',
+      says: 'Select the group around the chord (ii-V, turnaround, …), then the next',
+      act: () => {
+        if (!focus) return false
+        selectNextGroup(focus)
+      },
+    },
     { on: ['w', 'Alt+w'], shown: 'W', says: 'Every reason shown or hidden', act: () => setReasons(!reasons) },
-    ...BAR_KEYS.map(({ on, shown: sign, says, act }): KeyRow => ({ on: [on, ...(ALSO[on] ? [ALSO[on]] : [])], shown: sign, says, act: () => { if (!writes || !focus) return false; editing.act(act) } })),
+    ...BAR_KEYS.map(({ on, shown: sign, says, act }): KeyRow => ({
+      on: [on, ...(ALSO[on] ? [ALSO[on]] : [])],
+      shown: sign,
+      says,
+      act: () => {
+        if (!writes || !focus) return false
+        editing.act(act)
+      },
+    })),
     { on: [], shown: 'Ctrl C  Ctrl X  Ctrl V', says: 'Copy, cut, paste bars', act: () => false },
   ]
 
   return {
-    bar: <ChartBar document={document} session={session} reading={reading} editing={editing} shown={shown} onShown={setShown} />,
+    bar: (
+      <ChartBar
+        document={document}
+        session={session}
+        reading={reading}
+        editing={editing}
+        shown={shown}
+        onShown={setShown}
+      />
+    ),
     head: <ChartHead document={document} session={session} reading={reading} />,
-    lead: <WhyContext.Provider value={reasons}><Problems text={document.text} reading={reading} onText={onText} /><FormLine reading={reading} /></WhyContext.Provider>,
+    lead: (
+      <WhyContext.Provider value={reasons}>
+        <Problems text={document.text} reading={reading} onText={onText} />
+        <FormLine reading={reading} />
+      </WhyContext.Provider>
+    ),
     music: { reading: read, newLine: 'none', form },
     drawer: {
       name: focus ? `${focus.slot.text}, ${placeName(focus.slot)}` : 'Chord',
       content: focus && (
         <WhyContext.Provider value={reasons}>
-          <ReadingDrawer key={focus.key} chord={focus} groups={read.analysis.groups.filter((group) => isPartOf(focus, group))} />
+          <ReadingDrawer
+            key={focus.key}
+            chord={focus}
+            groups={read.analysis.groups.filter((group) => isPartOf(focus, group))}
+          />
         </WhyContext.Provider>
       ),
     },
-    keys, cursor: 'home',
+    keys,
+    cursor: 'home',
   }
 }

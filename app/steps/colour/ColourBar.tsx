@@ -29,20 +29,67 @@ interface Props {
 }
 
 /** How coloured, how far, and what was made so far. */
-export function ColourBar({ document, reading, range, beside, onBeside, onEdit, joint, onLiftOut, onSelect, onReasons }: Props) {
+export function ColourBar({
+  document,
+  reading,
+  range,
+  beside,
+  onBeside,
+  onEdit,
+  joint,
+  onLiftOut,
+  onSelect,
+  onReasons,
+}: Props) {
   const { chart, analysis, chords, decisions } = reading
   const chosen = decisions.filter(({ by }) => by !== 'control')
   const byHand = chosen.filter(({ by }) => by === 'hand').length
   const far = chosen.length > 0 ? farInWords(howFarGone(chart, analysis, decisions)) : 'not yet'
   return (
     <Bar label="Colour and changes">
-      <ColourControl value={document.colour} byHand={byHand} onChange={(colour) => onEdit({ kind: 'colour', colour })} />
-      {chords.length > 0 && <Word name="Take me further" says={far} keeps><FarControl document={document} reading={reading} stretch={range[0] === range[1] ? null : range} joint={joint} onEdit={onEdit} /></Word>}
-      <Word name="Trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}><TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} /></Word>
-      <Word name="Versions" says={document.versions.length === 0 ? 'none kept' : (beside ?? document.versions.length)}><VersionsPanel document={document} reading={reading} beside={beside} onBeside={onBeside} onEdit={onEdit} onReasons={onReasons} /></Word>
-      <Word name="Thread" says="held note, bass line"><CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} /></Word>
-      <Word name="Taste" says="of yours"><TastePanel /></Word>
-      {decisions.some(({ rule }) => rule !== 'plain') && <button type="button" className="tool" onClick={() => onReasons()}>All reasons on a page</button>}
+      <ColourControl
+        value={document.colour}
+        byHand={byHand}
+        onChange={(colour) => onEdit({ kind: 'colour', colour })}
+      />
+      {chords.length > 0 && (
+        <Word name="Take me further" says={far} keeps>
+          <FarControl
+            document={document}
+            reading={reading}
+            stretch={range[0] === range[1] ? null : range}
+            joint={joint}
+            onEdit={onEdit}
+          />
+        </Word>
+      )}
+      <Word name="Trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}>
+        <TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} />
+      </Word>
+      <Word
+        name="Versions"
+        says={document.versions.length === 0 ? 'none kept' : (beside ?? document.versions.length)}
+      >
+        <VersionsPanel
+          document={document}
+          reading={reading}
+          beside={beside}
+          onBeside={onBeside}
+          onEdit={onEdit}
+          onReasons={onReasons}
+        />
+      </Word>
+      <Word name="Thread" says="held note, bass line">
+        <CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} />
+      </Word>
+      <Word name="Taste" says="of yours">
+        <TastePanel />
+      </Word>
+      {decisions.some(({ rule }) => rule !== 'plain') && (
+        <button type="button" className="tool" onClick={() => onReasons()}>
+          All reasons on a page
+        </button>
+      )}
     </Bar>
   )
 }

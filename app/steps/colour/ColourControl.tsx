@@ -10,13 +10,35 @@ const STOPS: readonly { value: ColourSetting; label: string; says: string }[] = 
 ]
 
 /** The one control that takes every chord from plain to coloured by its function. */
-export function ColourControl({ value, byHand, onChange }: { value: ColourSetting; byHand: number; onChange: (value: ColourSetting) => void }) {
+export function ColourControl({
+  value,
+  byHand,
+  onChange,
+}: {
+  value: ColourSetting
+  byHand: number
+  onChange: (value: ColourSetting) => void
+}) {
   return (
-    <div className="colour-control" title={`${STOPS[value]!.says}${byHand > 0 ? ` ${byHand} ${byHand === 1 ? 'chord was' : 'chords were'} chosen by hand and ${byHand === 1 ? 'stays' : 'stay'}.` : ''}`}>
-      <span className="word-name" aria-hidden>Colour</span>
+    <div
+      className="colour-control"
+      title={`${STOPS[value]!.says}${byHand > 0 ? ` ${byHand} ${byHand === 1 ? 'chord was' : 'chords were'} chosen by hand and ${byHand === 1 ? 'stays' : 'stay'}.` : ''}`}
+    >
+      <span className="word-name" aria-hidden>
+        Colour
+      </span>
       <Slider
-        size="small" aria-label="Colour of the whole tune" value={value} min={0} max={4} step={null} marks={STOPS.map(({ value: at }) => ({ value: at }))}
-        getAriaValueText={(at) => STOPS[at]!.label} onChange={(_, next) => { if (next !== value) onChange(next as ColourSetting) }}
+        size="small"
+        aria-label="Colour of the whole tune"
+        value={value}
+        min={0}
+        max={4}
+        step={null}
+        marks={STOPS.map(({ value: at }) => ({ value: at }))}
+        getAriaValueText={(at) => STOPS[at]!.label}
+        onChange={(_, next) => {
+          if (next !== value) onChange(next as ColourSetting)
+        }}
       />
       <b>{STOPS[value]!.label}</b>
     </div>

@@ -16,7 +16,12 @@ const SHOWN = 14
 const HOVER_MS = 160
 
 const INTENT_WORDS: Readonly<Record<Intent, string>> = {
-  colour: 'Colour', swap: 'Swap: another chord with the same job', insert: 'Insert: more on the way', borrow: 'Borrow: from another key', 'bass and texture': 'Bass and texture', simplify: 'Simplify',
+  colour: 'Colour',
+  swap: 'Swap: another chord with the same job',
+  insert: 'Insert: more on the way',
+  borrow: 'Borrow: from another key',
+  'bass and texture': 'Bass and texture',
+  simplify: 'Simplify',
 }
 
 interface Props {
@@ -38,10 +43,14 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
   const [looked, setLooked] = useState<number | null>(null)
   const hover = useRef<ReturnType<typeof setTimeout>>(undefined)
   const list = useRef<HTMLDivElement>(null)
-  useEffect(() => { if (at !== null) list.current?.querySelector(`[data-option='${at}']`)?.scrollIntoView({ block: 'nearest' }) }, [at])
+  useEffect(() => {
+    if (at !== null)
+      list.current?.querySelector(`[data-option='${at}']`)?.scrollIntoView({ block: 'nearest' })
+  }, [at])
   useEffect(() => () => clearTimeout(hover.current), [])
   const first = chords[0]
-  if (!first || !chords.some((chord) => chord.decision)) return <p className="quiet">Nothing to change here.</p>
+  if (!first || !chords.some((chord) => chord.decision))
+    return <p className="quiet">Nothing to change here.</p>
   const decision = chords.length === 1 ? first.decision : null
   const now = decision && keyOf(decision)
   const chosen = chords.some((chord) => chord.decision && chord.decision.by !== 'control')
@@ -50,17 +59,43 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
   const intents = INTENTS.filter((intent) => offered.some((one) => one.intent === intent))
   return (
     <div ref={list}>
-      <h2>{chords.map((chord) => { const plain = plainChord(chord); return plain && <span className="reason-chord" key={chord.key}><ChordName chord={plain} /></span> })} can become</h2>
+      <h2>
+        {chords.map((chord) => {
+          const plain = plainChord(chord)
+          return (
+            plain && (
+              <span className="reason-chord" key={chord.key}>
+                <ChordName chord={plain} />
+              </span>
+            )
+          )
+        })}{' '}
+        can become
+      </h2>
       {reason && (
         <div className="option-reason" id="option-reason">
-          <p>{!reason.why.startsWith(reason.puts[0]!.chord.canonical) && <b>{engravedWords(reason.puts.map(({ chord }) => chord.canonical).join(' '))} </b>}{engravedWords(reason.why)} <i>{reason.mood}</i></p>
+          <p>
+            {!reason.why.startsWith(reason.puts[0]!.chord.canonical) && (
+              <b>{engravedWords(reason.puts.map(({ chord }) => chord.canonical).join(' '))} </b>
+            )}
+            {engravedWords(reason.why)} <i>{reason.mood}</i>
+          </p>
           {reason.option && <OptionFacts key={`${reason.key}${reason.name}`} offered={reason} />}
         </div>
       )}
-      {tried && at !== null && <p className="trying" role="status"><b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried. <kbd>Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it.</p>}
+      {tried && at !== null && (
+        <p className="trying" role="status">
+          <b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried. <kbd>Enter</kbd>{' '}
+          keeps it, <kbd>Esc</kbd> leaves it.
+        </p>
+      )}
       {intents.map((intent) => {
-        const inside = offered.map((one, order) => ({ one, order })).filter(({ one }) => one.intent === intent)
-        const shown = all.has(intent) ? inside : inside.filter(({ order }, place) => place < SHOWN || order === at)
+        const inside = offered
+          .map((one, order) => ({ one, order }))
+          .filter(({ one }) => one.intent === intent)
+        const shown = all.has(intent)
+          ? inside
+          : inside.filter(({ order }, place) => place < SHOWN || order === at)
         return (
           <section key={intent} aria-label={intent}>
             <h3>{INTENT_WORDS[intent]}</h3>
@@ -68,25 +103,60 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
               {shown.map(({ one, order }) => (
                 <li key={`${one.key}${one.name}`}>
                   <button
-                    type="button" data-option={order} className={['option', one.key === now && 'taken', order === at && 'at', one.puts.length > 1 && 'long'].filter(Boolean).join(' ')} aria-pressed={one.key === now}
-                    onPointerEnter={() => { setLooked(order); hover.current = setTimeout(() => onHear(one), HOVER_MS) }} onPointerLeave={() => clearTimeout(hover.current)}
-                    onFocus={() => setLooked(order)} aria-describedby={order === looked ? 'option-reason' : undefined}
-                    onClick={() => { clearTimeout(hover.current); onKeep(one) }}
+                    type="button"
+                    data-option={order}
+                    className={[
+                      'option',
+                      one.key === now && 'taken',
+                      order === at && 'at',
+                      one.puts.length > 1 && 'long',
+                    ]
+                      .filter(Boolean)
+                      .join(' ')}
+                    aria-pressed={one.key === now}
+                    onPointerEnter={() => {
+                      setLooked(order)
+                      hover.current = setTimeout(() => onHear(one), HOVER_MS)
+                    }}
+                    onPointerLeave={() => clearTimeout(hover.current)}
+                    onFocus={() => setLooked(order)}
+                    aria-describedby={order === looked ? 'option-reason' : undefined}
+                    onClick={() => {
+                      clearTimeout(hover.current)
+                      onKeep(one)
+                    }}
                   >
                     <kbd>{order <= MOST_DIGIT ? order : ''}</kbd>
-                    <span className="option-chord">{one.puts.map(({ chord }, place) => <span className="reason-chord" key={place}><ChordName chord={chord} /></span>)}</span>
+                    <span className="option-chord">
+                      {one.puts.map(({ chord }, place) => (
+                        <span className="reason-chord" key={place}>
+                          <ChordName chord={chord} />
+                        </span>
+                      ))}
+                    </span>
                     <span className="option-added">{sideNote(one)}</span>
                     {one.far !== null && <span className="option-far">{farInWords(one.far)}</span>}
                   </button>
                 </li>
               ))}
             </Roving>
-            {shown.length < inside.length && <Button size="small" onClick={() => setAll(new Set([...all, intent]))}>All {inside.length}</Button>}
+            {shown.length < inside.length && (
+              <Button size="small" onClick={() => setAll(new Set([...all, intent]))}>
+                All {inside.length}
+              </Button>
+            )}
           </section>
         )
       })}
-      {offered.length === 0 && <p className="quiet">No rule takes the place of these chords together. “Take me this far” above goes through this stretch alone; a single chord has options of its own.</p>}
-      <Button disabled={!chosen} onClick={onPutBack}>Take my choice away (Backspace)</Button>
+      {offered.length === 0 && (
+        <p className="quiet">
+          No rule takes the place of these chords together. “Take me this far” above goes through this stretch
+          alone; a single chord has options of its own.
+        </p>
+      )}
+      <Button disabled={!chosen} onClick={onPutBack}>
+        Take my choice away (Backspace)
+      </Button>
     </div>
   )
 }
@@ -100,18 +170,36 @@ function sideNote({ intent, added, special, name }: Offered): string {
 
 /** How far it lies from home, what stays and goes, how it leads in and out, the melody over it, and why it stands here in the list: laid open. */
 function OptionFacts({ offered: { option, parts, far } }: { offered: Offered }) {
-  const { distance: { tones, root }, lost, kept, also, into, out, melody, school } = option!
+  const {
+    distance: { tones, root },
+    lost,
+    kept,
+    also,
+    into,
+    out,
+    melody,
+    school,
+  } = option!
   const beyond = melody.filter(({ heard }) => heard !== 'chord tone')
   const facts = [
     `${Math.round(far! * 100)} of 100, where 100 changes as much as any rule could here. ${tones === 0 ? 'All its tones are in the key' : `${tidy(tones)} of its tones ${tones === 1 ? 'is' : 'are'} outside the key`}, and its root is ${root === 0 ? 'the tonic' : `${tidy(root)} ${root === 1 ? 'fifth' : 'fifths'} from the tonic`}.`,
-    kept.length > 0 ? `Of the plain chord ${kept.join(' ')} ${kept.length === 1 ? 'stays' : 'stay'}${lost.length > 0 ? ` and ${lost.join(' ')} ${lost.length === 1 ? 'goes' : 'go'}` : ''}.` : `Nothing of the plain chord stays.`,
-    into !== null || out !== null ? `The voices move at least ${[into !== null && `${halfSteps(into)} into it`, out !== null && `${halfSteps(out)} out of it`].filter(Boolean).join(' and ')}, all together.` : '',
+    kept.length > 0
+      ? `Of the plain chord ${kept.join(' ')} ${kept.length === 1 ? 'stays' : 'stay'}${lost.length > 0 ? ` and ${lost.join(' ')} ${lost.length === 1 ? 'goes' : 'go'}` : ''}.`
+      : `Nothing of the plain chord stays.`,
+    into !== null || out !== null
+      ? `The voices move at least ${[into !== null && `${halfSteps(into)} into it`, out !== null && `${halfSteps(out)} out of it`].filter(Boolean).join(' and ')}, all together.`
+      : '',
     ...also.map(({ name, why }) => `Also as ${name}: ${why}`),
     parts && placeInWords(parts, school),
-  ].filter(Boolean).join(' ')
+  ]
+    .filter(Boolean)
+    .join(' ')
   return (
     <div className="option-facts">
-      {farInWords(far!)}{beyond.length > 0 && `; melody: ${beyond.map(({ note, heard }) => `${engravedWords(note)} ${heard}`).join(', ')}`} <Why>{facts}</Why>
+      {farInWords(far!)}
+      {beyond.length > 0 &&
+        `; melody: ${beyond.map(({ note, heard }) => `${engravedWords(note)} ${heard}`).join(', ')}`}{' '}
+      <Why>{facts}</Why>
     </div>
   )
 }
@@ -120,8 +208,26 @@ const halfSteps = (count: number): string => `${count} half ${count === 1 ? 'ste
 
 /** What raised and what lowered it in the list, from what the player said under Taste. */
 function placeInWords(parts: NonNullable<Offered['parts']>, school: string): string {
-  const up = [parts.far > 0.8 && 'goes as far as you like to go', parts.busy > 0.01 && 'adds chords', parts.bass > 0.01 && 'its bass steps', parts.school > 0.01 && `you lean to ${school}`, parts.liking > 0.01 && 'you kept its like before'].filter(Boolean)
-  const down = [parts.far < 0.5 && 'goes farther, or less far, than you like', parts.busy < -0.01 && 'adds chords', parts.school < -0.01 && `you lean away from ${school}`, parts.special < -0.01 && 'a special colour', parts.melody < -0.01 && 'the melody fights it'].filter(Boolean)
-  return [`Manner: ${school}.`, up.length > 0 && `Higher in the list: ${up.join(', ')}.`, down.length > 0 && `Lower in the list: ${down.join(', ')}.`].filter(Boolean).join(' ')
+  const up = [
+    parts.far > 0.8 && 'goes as far as you like to go',
+    parts.busy > 0.01 && 'adds chords',
+    parts.bass > 0.01 && 'its bass steps',
+    parts.school > 0.01 && `you lean to ${school}`,
+    parts.liking > 0.01 && 'you kept its like before',
+  ].filter(Boolean)
+  const down = [
+    parts.far < 0.5 && 'goes farther, or less far, than you like',
+    parts.busy < -0.01 && 'adds chords',
+    parts.school < -0.01 && `you lean away from ${school}`,
+    parts.special < -0.01 && 'a special colour',
+    parts.melody < -0.01 && 'the melody fights it',
+  ].filter(Boolean)
+  return [
+    `Manner: ${school}.`,
+    up.length > 0 && `Higher in the list: ${up.join(', ')}.`,
+    down.length > 0 && `Lower in the list: ${down.join(', ')}.`,
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 const tidy = (value: number) => String(Math.round(value * 10) / 10)

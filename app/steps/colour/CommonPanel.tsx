@@ -4,7 +4,14 @@ import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import { parseNote, pitchClass, type Note } from '../../../core/pitch/note'
-import { bassWalk, commonThread, heldThrough, nameOver, wantedBass, type Threaded } from '../../../core/reharm/thread'
+import {
+  bassWalk,
+  commonThread,
+  heldThrough,
+  nameOver,
+  wantedBass,
+  type Threaded,
+} from '../../../core/reharm/thread'
 import { ChordName, engraved, engravedNote } from '../../services/notation/ChordName'
 import { type TuneDocument } from '../../../core/tune/document'
 import type { TuneChord } from '../../../core/tune/reading'
@@ -16,7 +23,10 @@ const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] a
 const OPEN_STRINGS = 5
 
 /** A note through all chords, a way for the bass, or both at once. */
-interface Wanted { note: string | null; bass: { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'notes'; notes: string } | null }
+interface Wanted {
+  note: string | null
+  bass: { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'notes'; notes: string } | null
+}
 
 interface Props {
   document: TuneDocument
@@ -29,7 +39,10 @@ interface Props {
 /** What is taken away, at most so many places by name. */
 const PLACES_SAID = 4
 const placesInWords = (chords: readonly TuneChord[]): string =>
-  `${chords.slice(0, PLACES_SAID).map(({ slot }) => placeName(slot)).join('; ')}${chords.length > PLACES_SAID ? ` and ${chords.length - PLACES_SAID} more` : ''}`
+  `${chords
+    .slice(0, PLACES_SAID)
+    .map(({ slot }) => placeName(slot))
+    .join('; ')}${chords.length > PLACES_SAID ? ` and ${chords.length - PLACES_SAID} more` : ''}`
 
 /** One note through all chords, a bass that goes where it is wanted, or both: what each chord has to become for it, and what that takes away. */
 export function CommonPanel({ document, chords, range, onEdit }: Props) {
@@ -43,35 +56,110 @@ export function CommonPanel({ document, chords, range, onEdit }: Props) {
     const sound = note === null ? null : noteOf(note)
     if (!bass) return sound ? commonThread(text, sound) : []
     if (bass.kind === 'walk') return bassWalk(text, bass.direction, sound)
-    return typed?.ok ? wantedBass(text, chords.map((_, index) => typed.notes[index - from] ?? null), sound) : []
+    return typed?.ok
+      ? wantedBass(
+          text,
+          chords.map((_, index) => typed.notes[index - from] ?? null),
+          sound,
+        )
+      : []
   }, [wanted, text, typed, chords, from])
   const byHand = decidedByHand(document)
-  const missing = chords.filter((chord, index) => chord.decision && !found[index] && (wanted.bass?.kind !== 'notes' || (typed?.ok && index >= from && index - from < typed.notes.length)))
+  const missing = chords.filter(
+    (chord, index) =>
+      chord.decision &&
+      !found[index] &&
+      (wanted.bass?.kind !== 'notes' || (typed?.ok && index >= from && index - from < typed.notes.length)),
+  )
   const choices = found.flatMap((one, index) => {
     const change = one?.change
-    return change && !byHand.has(index) ? [[chords[index]!.key, { chords: change.puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })), span: 1, rule: change.rule, at: 0 }] as const] : []
+    return change && !byHand.has(index)
+      ? [
+          [
+            chords[index]!.key,
+            {
+              chords: change.puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
+              span: 1,
+              rule: change.rule,
+              at: 0,
+            },
+          ] as const,
+        ]
+      : []
   })
   const take = () => {
     const at = Date.now()
-    onEdit({ kind: 'way', choices: Object.fromEntries(choices.map(([key, choice]) => [key, { ...choice, at }])), did: inWords(wanted) })
+    onEdit({
+      kind: 'way',
+      choices: Object.fromEntries(choices.map(([key, choice]) => [key, { ...choice, at }])),
+      did: inWords(wanted),
+    })
   }
   const taken = new Map(choices)
   /** Chords a way through the tune put there before, which this takes away or changes. */
-  const replaced = chords.filter(({ key }) => { const now = document.choices[key]; return now?.by === 'tune' && symbols(now.chords) !== symbols(taken.get(key)?.chords ?? []) })
-  const after = chords.flatMap(({ decision }, index) => (decision ? [byHand.has(index) ? decision.puts.at(-1)!.chord : found[index]?.chord ?? decision.puts.at(-1)!.chord] : []))
+  const replaced = chords.filter(({ key }) => {
+    const now = document.choices[key]
+    return now?.by === 'tune' && symbols(now.chords) !== symbols(taken.get(key)?.chords ?? [])
+  })
+  const after = chords.flatMap(({ decision }, index) =>
+    decision
+      ? [
+          byHand.has(index)
+            ? decision.puts.at(-1)!.chord
+            : (found[index]?.chord ?? decision.puts.at(-1)!.chord),
+        ]
+      : [],
+  )
   const before = chords.flatMap(({ decision }) => (decision ? [decision.puts.at(-1)!.chord] : []))
   const kept = heldThrough(after)
   const lost = heldThrough(before).filter((note) => !kept.some((one) => pitchClass(one) === pitchClass(note)))
-  const without = held ? chords.filter((_, index) => { const one = found[index]; return one && nameOver(held, one.chord) && !one.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held)) }) : []
+  const without = held
+    ? chords.filter((_, index) => {
+        const one = found[index]
+        return (
+          one &&
+          nameOver(held, one.chord) &&
+          !one.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(held))
+        )
+      })
+    : []
   return (
     <section className="panel" aria-label="Held note and bass line">
       <div className="common-choice">
-        <TextField select label="Note held through all chords" size="small" value={wanted.note ?? ''} onChange={(event) => setWanted({ ...wanted, note: event.target.value || null })} sx={{ minWidth: 210 }}>
+        <TextField
+          select
+          label="Note held through all chords"
+          size="small"
+          value={wanted.note ?? ''}
+          onChange={(event) => setWanted({ ...wanted, note: event.target.value || null })}
+          sx={{ minWidth: 210 }}
+        >
           <MenuItem value="">none</MenuItem>
-          {HELD.map((note, at) => <MenuItem key={note} value={note}>{engraved(note)}{at < OPEN_STRINGS ? ', an open string' : ''}</MenuItem>)}
+          {HELD.map((note, at) => (
+            <MenuItem key={note} value={note}>
+              {engraved(note)}
+              {at < OPEN_STRINGS ? ', an open string' : ''}
+            </MenuItem>
+          ))}
         </TextField>
-        <TextField select label="Bass line" size="small" value={wanted.bass?.kind === 'walk' ? wanted.bass.direction : wanted.bass ? 'notes' : ''} sx={{ minWidth: 190 }}
-          onChange={({ target: { value } }) => setWanted({ ...wanted, bass: value === 'notes' ? { kind: 'notes', notes: '' } : value === '' ? null : { kind: 'walk', direction: value as 'down' | 'up' } })}>
+        <TextField
+          select
+          label="Bass line"
+          size="small"
+          value={wanted.bass?.kind === 'walk' ? wanted.bass.direction : wanted.bass ? 'notes' : ''}
+          sx={{ minWidth: 190 }}
+          onChange={({ target: { value } }) =>
+            setWanted({
+              ...wanted,
+              bass:
+                value === 'notes'
+                  ? { kind: 'notes', notes: '' }
+                  : value === ''
+                    ? null
+                    : { kind: 'walk', direction: value as 'down' | 'up' },
+            })
+          }
+        >
           <MenuItem value="">as the chords have it</MenuItem>
           <MenuItem value="down">down by step</MenuItem>
           <MenuItem value="up">up by step</MenuItem>
@@ -79,37 +167,80 @@ export function CommonPanel({ document, chords, range, onEdit }: Props) {
         </TextField>
         {wanted.bass?.kind === 'notes' && (
           <TextField
-            label={typed && !typed.ok ? `${typed.text} is no note` : 'Bass notes from the selected chord on'} error={typed !== null && !typed.ok} size="small" placeholder="G F# E D" value={wanted.bass.notes}
-            onChange={(event) => setWanted({ ...wanted, bass: { kind: 'notes', notes: event.target.value } })} sx={{ minWidth: 250 }}
+            label={typed && !typed.ok ? `${typed.text} is no note` : 'Bass notes from the selected chord on'}
+            error={typed !== null && !typed.ok}
+            size="small"
+            placeholder="G F# E D"
+            value={wanted.bass.notes}
+            onChange={(event) => setWanted({ ...wanted, bass: { kind: 'notes', notes: event.target.value } })}
+            sx={{ minWidth: 250 }}
           />
         )}
       </div>
       <ol className="common-chords">
-        {found.map((one, index) => one && <li key={index} className={one.change ? 'changed' : ''}><ChordName chord={one.chord} /> <small>{held && engraved(nameOver(held, one.chord))}{held && wanted.bass ? ', ' : ''}{wanted.bass && engravedNote(one.chord.bass ?? one.chord.root)}</small></li>)}
+        {found.map(
+          (one, index) =>
+            one && (
+              <li key={index} className={one.change ? 'changed' : ''}>
+                <ChordName chord={one.chord} />{' '}
+                <small>
+                  {held && engraved(nameOver(held, one.chord))}
+                  {held && wanted.bass ? ', ' : ''}
+                  {wanted.bass && engravedNote(one.chord.bass ?? one.chord.root)}
+                </small>
+              </li>
+            ),
+        )}
       </ol>
-      {missing.length > 0 && <p className="quiet">Nothing found at {placesInWords(missing)}: the chord stays as it is there.</p>}
-      {held && wanted.bass && without.length > 0 && <p className="quiet">The {engravedNote(held)} cannot be held at {placesInWords(without)}: no chord there has both.</p>}
-      {replaced.length > 0 && <p className="quiet">Takes the place of what a change of the whole tune put in before, at {placesInWords(replaced)}.</p>}
+      {missing.length > 0 && (
+        <p className="quiet">Nothing found at {placesInWords(missing)}: the chord stays as it is there.</p>
+      )}
+      {held && wanted.bass && without.length > 0 && (
+        <p className="quiet">
+          The {engravedNote(held)} cannot be held at {placesInWords(without)}: no chord there has both.
+        </p>
+      )}
+      {replaced.length > 0 && (
+        <p className="quiet">
+          Takes the place of what a change of the whole tune put in before, at {placesInWords(replaced)}.
+        </p>
+      )}
       {lost.length > 0 && (
         <p className="quiet">
           The {lost.map(engravedNote).join(' and ')} that sounds through all chords now would not any more.{' '}
-          {wanted.bass && <Button size="small" onClick={() => setWanted({ ...wanted, note: nameHere(lost[0]!) })}>Hold the {engravedNote(lost[0]!)} as well</Button>}
+          {wanted.bass && (
+            <Button size="small" onClick={() => setWanted({ ...wanted, note: nameHere(lost[0]!) })}>
+              Hold the {engravedNote(lost[0]!)} as well
+            </Button>
+          )}
         </p>
       )}
-      <Button disabled={choices.length === 0} onClick={take}>Take {choices.length === 1 ? 'this change' : `these ${choices.length} changes`}</Button>
+      <Button disabled={choices.length === 0} onClick={take}>
+        Take {choices.length === 1 ? 'this change' : `these ${choices.length} changes`}
+      </Button>
     </section>
   )
 }
 
-const symbols = (chords: readonly { symbol: string }[]): string => chords.map(({ symbol }) => symbol).join(' ')
+const symbols = (chords: readonly { symbol: string }[]): string =>
+  chords.map(({ symbol }) => symbol).join(' ')
 
 /** The name a sound has in the list of notes that can be held. */
 const nameHere = (note: Note): string => HELD.find((name) => pitchClass(noteOf(name)) === pitchClass(note))!
 
 const inWords = ({ note, bass }: Wanted): string =>
-  [...(note ? [`${note} through the tune`] : []), ...(bass ? [bass.kind === 'walk' ? `bass ${bass.direction} by step` : 'bass as typed'] : [])].join(', ').slice(0, 80)
+  [
+    ...(note ? [`${note} through the tune`] : []),
+    ...(bass ? [bass.kind === 'walk' ? `bass ${bass.direction} by step` : 'bass as typed'] : []),
+  ]
+    .join(', ')
+    .slice(0, 80)
 
-const noteOf = (name: string): Note => { const note = parseNote(name); if (!note.ok) throw new Error(note.fault.message); return note.value }
+const noteOf = (name: string): Note => {
+  const note = parseNote(name)
+  if (!note.ok) throw new Error(note.fault.message)
+  return note.value
+}
 
 function readNotes(text: string): { ok: true; notes: Note[] } | { ok: false; text: string } {
   const notes: Note[] = []

@@ -24,11 +24,22 @@ import type { TuneEdit } from '../../../core/tune/edit'
 const WAYS_WANTED = 3
 /** Changes named on a card; the new line shows them all. */
 const NAMED = 3
-const STOPS = [{ value: 0, label: 'Plain' }, { value: 0.25, label: '' }, { value: 0.5, label: 'Half way' }, { value: 0.75, label: '' }, { value: 1, label: 'Far out' }]
+const STOPS = [
+  { value: 0, label: 'Plain' },
+  { value: 0.25, label: '' },
+  { value: 0.5, label: 'Half way' },
+  { value: 0.75, label: '' },
+  { value: 1, label: 'Far out' },
+]
 
 /** What each guard keeps, as the switch says it; its reason is the title. */
 const GUARD_LABELS: Readonly<Record<GuardName, string>> = {
-  home: 'Begins and ends at home', 'way home': 'A way home before the end', form: 'The form’s own chords', 'written bass': 'Written bass stays', moving: 'What moves goes on moving', melody: 'Nothing sour under the melody',
+  home: 'Begins and ends at home',
+  'way home': 'A way home before the end',
+  form: 'The form’s own chords',
+  'written bass': 'Written bass stays',
+  moving: 'What moves goes on moving',
+  melody: 'Nothing sour under the melody',
 }
 
 interface Props {
@@ -48,80 +59,204 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
   const [distance, setDistance] = useState(0)
   const [together, setTogether] = useState(false)
   const [guards, setGuards] = useState<Guards>({})
-  const { settings: { taste }, liking } = usePlayerSettings()
+  const {
+    settings: { taste },
+    liking,
+  } = usePlayerSettings()
   const { text, choices, fixed, melody } = document
   const byHand = useMemo(() => decidedByHand({ text, choices, fixed }), [text, choices, fixed])
   const [from, to] = stretch ?? [0, chords.length - 1]
-  const keep = useMemo(() => chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index), [chords, byHand, from, to])
-  const { ways, none, state, stop } = useWays(distance > 0 ? { text, distances: [distance], keep, count: WAYS_WANTED, taste, liking, melody, guards, joint: together ? joint : null } : null)
+  const keep = useMemo(
+    () =>
+      chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index),
+    [chords, byHand, from, to],
+  )
+  const { ways, none, state, stop } = useWays(
+    distance > 0
+      ? {
+          text,
+          distances: [distance],
+          keep,
+          count: WAYS_WANTED,
+          taste,
+          liking,
+          melody,
+          guards,
+          joint: together ? joint : null,
+        }
+      : null,
+  )
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
-  const isInside = (place: string) => { const at = homeIndexAt(slots, place); return at >= from && at <= to }
+  const isInside = (place: string) => {
+    const at = homeIndexAt(slots, place)
+    return at >= from && at <= to
+  }
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')
   const byOthers = Object.fromEntries(Object.entries(choices).filter(([, one]) => one.by !== 'tune'))
   /** A way through a stretch leaves what an earlier one put elsewhere. */
-  const choicesOf = (way: Way, at: number): TuneDocument['choices'] => Object.fromEntries([
-    ...byTune.filter(([place]) => !isInside(place)),
-    ...way.changes.map(({ index, span, chords: put, rule }) => [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const }] as const),
-  ])
+  const choicesOf = (way: Way, at: number): TuneDocument['choices'] =>
+    Object.fromEntries([
+      ...byTune.filter(([place]) => !isInside(place)),
+      ...way.changes.map(
+        ({ index, span, chords: put, rule }) =>
+          [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const }] as const,
+      ),
+    ])
   const isTaken = (way: Way) => {
     const here = byTune.filter(([place]) => isInside(place))
-    return here.length === way.changes.length && way.changes.every(({ index, chords: put }) => JSON.stringify(choices[chords[index]!.key]?.chords) === JSON.stringify(put))
+    return (
+      here.length === way.changes.length &&
+      way.changes.every(
+        ({ index, chords: put }) =>
+          JSON.stringify(choices[chords[index]!.key]?.chords) === JSON.stringify(put),
+      )
+    )
   }
   const { chart, analysis } = reading
   /** How far the tune goes, or the stretch, once the way is taken: the same number that a version kept then has. */
-  const farOf = (way: Way) => howFarGone(chart, analysis, decisionsOf(chart, analysis, { colour: document.colour, choices: { ...byOthers, ...choicesOf(way, 0) } }), from, to)
-  const where = stretch ? `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}` : 'the whole tune'
+  const farOf = (way: Way) =>
+    howFarGone(
+      chart,
+      analysis,
+      decisionsOf(chart, analysis, {
+        colour: document.colour,
+        choices: { ...byOthers, ...choicesOf(way, 0) },
+      }),
+      from,
+      to,
+    )
+  const where = stretch
+    ? `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+    : 'the whole tune'
   return (
     <div className="far-control">
       <div className="colour-control">
         <span id="far-label">Other chords for {where}: take me this far</span>
         <Slider
-          aria-labelledby="far-label" value={distance} min={0} max={1} step={0.05} marks={STOPS} getAriaValueText={farInFull}
+          aria-labelledby="far-label"
+          value={distance}
+          min={0}
+          max={1}
+          step={0.05}
+          marks={STOPS}
+          getAriaValueText={farInFull}
           onChange={(_, next) => setDistance(next as number)}
         />
-        {distance > 0 && <FormControlLabel control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />} label="Chosen together with the grips: slower, smoother; weighs 7 changes and 14 grips a chord" />}
+        {distance > 0 && (
+          <FormControlLabel
+            control={<Switch size="small" checked={together} onChange={(_, next) => setTogether(next)} />}
+            label="Chosen together with the grips: slower, smoother; weighs 7 changes and 14 grips a chord"
+          />
+        )}
       </div>
       {distance > 0 && (
         <details className="guards">
-          <summary>The tune stays recognisable: {GUARD_NAMES.every((name) => isOn(guards, name)) ? 'all of it' : `${GUARD_NAMES.filter((name) => isOn(guards, name)).length} of ${GUARD_NAMES.length} kept`}</summary>
+          <summary>
+            The tune stays recognisable:{' '}
+            {GUARD_NAMES.every((name) => isOn(guards, name))
+              ? 'all of it'
+              : `${GUARD_NAMES.filter((name) => isOn(guards, name)).length} of ${GUARD_NAMES.length} kept`}
+          </summary>
           {GUARD_NAMES.map((name) => (
-            <FormControlLabel key={name} title={GUARDS[name]} control={<Switch size="small" checked={isOn(guards, name)} onChange={(_, on) => setGuards({ ...guards, [name]: on })} />} label={GUARD_LABELS[name]} />
+            <FormControlLabel
+              key={name}
+              title={GUARDS[name]}
+              control={
+                <Switch
+                  size="small"
+                  checked={isOn(guards, name)}
+                  onChange={(_, on) => setGuards({ ...guards, [name]: on })}
+                />
+              }
+              label={GUARD_LABELS[name]}
+            />
           ))}
         </details>
       )}
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">
           {ways.map((way, at) => (
-            <button key={at} type="button" role="radio" aria-checked={isTaken(way)} className="line-card" onClick={() => onEdit({ kind: 'way', choices: choicesOf(way, Date.now()), did: `way ${at + 1}, ${farInWords(farOf(way))}` })}>
+            <button
+              key={at}
+              type="button"
+              role="radio"
+              aria-checked={isTaken(way)}
+              className="line-card"
+              onClick={() =>
+                onEdit({
+                  kind: 'way',
+                  choices: choicesOf(way, Date.now()),
+                  did: `way ${at + 1}, ${farInWords(farOf(way))}`,
+                })
+              }
+            >
               <b>Way {at + 1}</b>
               <span>{farInFull(farOf(way))}</span>
               <span>{engravedWords(way.says)}</span>
               {!way.reached && <span>as far as the rules reach here</span>}
-              <span>{way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}</span>
+              <span>
+                {way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}
+              </span>
               <span className="way-chords">
-                {way.changes.filter((one) => !one.rule.startsWith('a')).slice(0, NAMED).map((one) => (
-                  <span key={one.index}>{one.chords.slice(0, 2).map(({ symbol }, place) => <ChordName key={place} chord={chord(symbol)} />)} <small>{engravedWords(one.name)}</small></span>
-                ))}
+                {way.changes
+                  .filter((one) => !one.rule.startsWith('a'))
+                  .slice(0, NAMED)
+                  .map((one) => (
+                    <span key={one.index}>
+                      {one.chords.slice(0, 2).map(({ symbol }, place) => (
+                        <ChordName key={place} chord={chord(symbol)} />
+                      ))}{' '}
+                      <small>{engravedWords(one.name)}</small>
+                    </span>
+                  ))}
               </span>
             </button>
           ))}
         </div>
       )}
-      {ways.length > 0 && (document.colour > 0 || byHand.size > 0) && <p className="quiet">How far each goes is said of the tune as it then is: {[...(document.colour > 0 ? ['its colours'] : []), ...(byHand.size > 0 ? ['what you chose by hand'] : [])].join(' and ')} {document.colour > 0 || byHand.size !== 1 ? 'are' : 'is'} counted.</p>}
+      {ways.length > 0 && (document.colour > 0 || byHand.size > 0) && (
+        <p className="quiet">
+          How far each goes is said of the tune as it then is:{' '}
+          {[
+            ...(document.colour > 0 ? ['its colours'] : []),
+            ...(byHand.size > 0 ? ['what you chose by hand'] : []),
+          ].join(' and ')}{' '}
+          {document.colour > 0 || byHand.size !== 1 ? 'are' : 'is'} counted.
+        </p>
+      )}
       {(state.kind !== 'none' || byTune.length > 0) && (
         <div className="lines-state" aria-live="polite">
           {state.kind === 'searching' && (
             <>
-              <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label="Search for ways" />
+              <LinearProgress
+                variant="determinate"
+                value={(100 * state.done) / state.of}
+                aria-label="Search for ways"
+              />
               <span>Looking for ways</span>
-              <Button size="small" onClick={stop}>Stop</Button>
+              <Button size="small" onClick={stop}>
+                Stop
+              </Button>
             </>
           )}
           {state.kind === 'stopped' && 'Stopped; what was found stays. Move the slider to look again.'}
           {state.kind === 'fault' && <span className="fault">{state.message}</span>}
-          {state.kind === 'found' && ways.length > 0 && ways.length < WAYS_WANTED && `There ${ways.length === 1 ? 'is' : 'are'} no more than ${ways.length} unlike each other at this distance.`}
+          {state.kind === 'found' &&
+            ways.length > 0 &&
+            ways.length < WAYS_WANTED &&
+            `There ${ways.length === 1 ? 'is' : 'are'} no more than ${ways.length} unlike each other at this distance.`}
           {state.kind === 'found' && ways.length === 0 && (none ?? 'Nothing can be changed here.')}
-          {byTune.length > 0 && <Button size="small" onClick={() => { onEdit({ kind: 'way', choices: {}, did: 'plain chords back' }); setDistance(0) }}>Put the plain chords back</Button>}
+          {byTune.length > 0 && (
+            <Button
+              size="small"
+              onClick={() => {
+                onEdit({ kind: 'way', choices: {}, did: 'plain chords back' })
+                setDistance(0)
+              }}
+            >
+              Put the plain chords back
+            </Button>
+          )}
         </div>
       )}
     </div>

@@ -13,17 +13,32 @@ const SLIDERS = [
   { name: 'bassSteps', label: 'Bass by step', low: 'no matter', high: 'as often as it can' },
 ] as const
 
-const DEPTHS = [[1, 'One rule'], [2, 'Two'], [3, 'Three']] as const
+const DEPTHS = [
+  [1, 'One rule'],
+  [2, 'Two'],
+  [3, 'Three'],
+] as const
 
 /** Names of the rules by number; several rules of one number are named by their first. */
 const RULE_NAMES: Readonly<Record<string, string>> = {
-  a1: 'colours of major chords', a2: 'colours of minor chords', a3: 'colours of dominants', a4: 'altered dominants', a5: 'colours of dominants that stay', a6: 'colours of half-diminished and diminished chords', a7: 'the dominant with a raised ninth',
+  a1: 'colours of major chords',
+  a2: 'colours of minor chords',
+  a3: 'colours of dominants',
+  a4: 'altered dominants',
+  a5: 'colours of dominants that stay',
+  a6: 'colours of half-diminished and diminished chords',
+  a7: 'the dominant with a raised ninth',
   ...Object.fromEntries([...RULES].reverse().map(({ id, name }) => [id, name])),
 }
 
 /** What the player likes, which orders what is offered and weighs in the search; and what was counted of what they kept. */
 export function TastePanel() {
-  const { settings: { taste, depth }, liking, change, forget } = usePlayerSettings()
+  const {
+    settings: { taste, depth },
+    liking,
+    change,
+    forget,
+  } = usePlayerSettings()
   const counted = Object.entries(liking).sort((a, b) => b[1] - a[1])
   return (
     <section className="panel" aria-label="Taste">
@@ -32,15 +47,34 @@ export function TastePanel() {
           <div key={name}>
             <span id={`taste-${name}`}>{label}</span>
             <Slider
-              aria-labelledby={`taste-${name}`} size="small" value={taste[name]} min={0} max={1} step={0.05} marks={[{ value: 0, label: low }, { value: 1, label: high }]}
+              aria-labelledby={`taste-${name}`}
+              size="small"
+              value={taste[name]}
+              min={0}
+              max={1}
+              step={0.05}
+              marks={[
+                { value: 0, label: low },
+                { value: 1, label: high },
+              ]}
               onChange={(_, value) => change({ taste: { ...taste, [name]: value as number } })}
             />
           </div>
         ))}
         <div>
           <span id="taste-depth">Rules on top of one another</span>
-          <ToggleButtonGroup exclusive size="small" value={depth} aria-labelledby="taste-depth" onChange={(_, next: 1 | 2 | 3 | null) => next && change({ depth: next })}>
-            {DEPTHS.map(([value, label]) => <ToggleButton key={value} value={value}>{label}</ToggleButton>)}
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={depth}
+            aria-labelledby="taste-depth"
+            onChange={(_, next: 1 | 2 | 3 | null) => next && change({ depth: next })}
+          >
+            {DEPTHS.map(([value, label]) => (
+              <ToggleButton key={value} value={value}>
+                {label}
+              </ToggleButton>
+            ))}
           </ToggleButtonGroup>
         </div>
       </div>
@@ -48,19 +82,47 @@ export function TastePanel() {
         {SCHOOL_NAMES.map((school) => (
           <div key={school} className="taste-school">
             <b>{school}</b>
-            <ToggleButtonGroup exclusive size="small" value={taste.schools[school]} aria-label={school} onChange={(_, next: Leaning | null) => next && change({ taste: { ...taste, schools: { ...taste.schools, [school]: next } } })}>
-              {LEANINGS.map((leaning) => <ToggleButton key={leaning} value={leaning}>{leaning}</ToggleButton>)}
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={taste.schools[school]}
+              aria-label={school}
+              onChange={(_, next: Leaning | null) =>
+                next && change({ taste: { ...taste, schools: { ...taste.schools, [school]: next } } })
+              }
+            >
+              {LEANINGS.map((leaning) => (
+                <ToggleButton key={leaning} value={leaning}>
+                  {leaning}
+                </ToggleButton>
+              ))}
             </ToggleButtonGroup>
             <span className="quiet">{SCHOOLS[school]}</span>
           </div>
         ))}
       </div>
       <p className="quiet">
-        {counted.length === 0 ? 'Nothing is counted yet: each change you keep by hand raises others of its rule a little, five times at most.' : 'Kept by hand, and so raised a little in the lists: '}
+        {counted.length === 0
+          ? 'Nothing is counted yet: each change you keep by hand raises others of its rule a little, five times at most.'
+          : 'Kept by hand, and so raised a little in the lists: '}
         {counted.map(([rule, times]) => (
-          <span key={rule} className="counted">{RULE_NAMES[rule] ?? rule} {times}× <button type="button" className="plain-button" aria-label={`Forget ${RULE_NAMES[rule] ?? rule}`} onClick={() => forget(rule)}>forget</button></span>
+          <span key={rule} className="counted">
+            {RULE_NAMES[rule] ?? rule} {times}×{' '}
+            <button
+              type="button"
+              className="plain-button"
+              aria-label={`Forget ${RULE_NAMES[rule] ?? rule}`}
+              onClick={() => forget(rule)}
+            >
+              forget
+            </button>
+          </span>
         ))}
-        {counted.length > 0 && <Button size="small" onClick={() => forget()}>Forget all</Button>}
+        {counted.length > 0 && (
+          <Button size="small" onClick={() => forget()}>
+            Forget all
+          </Button>
+        )}
       </p>
     </section>
   )

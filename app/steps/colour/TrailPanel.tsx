@@ -15,20 +15,57 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 
 /** What was chosen, the latest first: which rule, where, why and when. Each can be lifted out alone. */
 export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
-  const trail = reasonsOf(reading).filter(({ decision }) => decision.by !== 'control').sort((a, b) => b.decision.at - a.decision.at)
+  const trail = reasonsOf(reading)
+    .filter(({ decision }) => decision.by !== 'control')
+    .sort((a, b) => b.decision.at - a.decision.at)
   return (
     <section className="panel" aria-label="Trail">
-      {trail.length === 0 && <p className="quiet">Nothing is chosen yet. Keep a change from the drawer, or take a way through the tune: it stands here with its reason.</p>}
+      {trail.length === 0 && (
+        <p className="quiet">
+          Nothing is chosen yet. Keep a change from the drawer, or take a way through the tune: it stands here
+          with its reason.
+        </p>
+      )}
       {trail.length > 0 && (
         <table className="trail">
           <tbody>
             {trail.map(({ decision, homes, byWhom }) => (
               <tr key={decision.key}>
-                <td><button type="button" className="plain-button" onClick={() => onSelect(decision.index)}>{placeName(homes[0]!.slot)}</button></td>
-                <td>{homes.map((home) => <span className="reason-chord" key={home.key}><ChordName chord={plainChord(home)!} /></span>)} → {decision.puts.map(({ chord }, at) => <span className="reason-chord" key={at}><ChordName chord={chord} /></span>)}</td>
-                <td><b>{engravedWords(decision.because.name)}</b> {engravedWords(decision.because.why)}</td>
-                <td className="quiet">{byWhom}{decision.at > 0 && <><br />{WHEN.format(decision.at)}</>}</td>
-                <td><Button size="small" onClick={() => onLiftOut(decision)}>Back to the plain chord</Button></td>
+                <td>
+                  <button type="button" className="plain-button" onClick={() => onSelect(decision.index)}>
+                    {placeName(homes[0]!.slot)}
+                  </button>
+                </td>
+                <td>
+                  {homes.map((home) => (
+                    <span className="reason-chord" key={home.key}>
+                      <ChordName chord={plainChord(home)!} />
+                    </span>
+                  ))}{' '}
+                  →{' '}
+                  {decision.puts.map(({ chord }, at) => (
+                    <span className="reason-chord" key={at}>
+                      <ChordName chord={chord} />
+                    </span>
+                  ))}
+                </td>
+                <td>
+                  <b>{engravedWords(decision.because.name)}</b> {engravedWords(decision.because.why)}
+                </td>
+                <td className="quiet">
+                  {byWhom}
+                  {decision.at > 0 && (
+                    <>
+                      <br />
+                      {WHEN.format(decision.at)}
+                    </>
+                  )}
+                </td>
+                <td>
+                  <Button size="small" onClick={() => onLiftOut(decision)}>
+                    Back to the plain chord
+                  </Button>
+                </td>
               </tr>
             ))}
           </tbody>

@@ -33,24 +33,63 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
   }
   return (
     <section className="panel" aria-label="Versions">
-      <form className="version-keep" onSubmit={(event) => { event.preventDefault(); keep() }}>
-        <TextField label="Keep what stands now as" value={name} size="small" slotProps={{ htmlInput: { maxLength: 40 } }} onChange={(event) => setName(event.target.value)} />
-        <Button type="submit" disabled={!wanted || full}>{replaces ? 'Keep in its place' : 'Keep'}</Button>
-        {full && <span className="fault">A chart keeps at most {MOST_VERSIONS} versions: delete one first.</span>}
+      <form
+        className="version-keep"
+        onSubmit={(event) => {
+          event.preventDefault()
+          keep()
+        }}
+      >
+        <TextField
+          label="Keep what stands now as"
+          value={name}
+          size="small"
+          slotProps={{ htmlInput: { maxLength: 40 } }}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" disabled={!wanted || full}>
+          {replaces ? 'Keep in its place' : 'Keep'}
+        </Button>
+        {full && (
+          <span className="fault">A chart keeps at most {MOST_VERSIONS} versions: delete one first.</span>
+        )}
       </form>
       <table className="trail">
         <tbody>
-          <tr><th scope="row">Now</th><td>{inNumbers(reading)}</td><td /><td /></tr>
+          <tr>
+            <th scope="row">Now</th>
+            <td>{inNumbers(reading)}</td>
+            <td />
+            <td />
+          </tr>
           {document.versions.map((version) => (
             <tr key={version.name}>
               <th scope="row">{version.name}</th>
               <td>{inNumbers(readingWith(reading, version))}</td>
               <td className="quiet">{version.at > 0 ? WHEN.format(version.at) : ''}</td>
               <td className="row-tools">
-                <Button size="small" aria-pressed={beside === version.name} onClick={() => onBeside(beside === version.name ? null : version.name)}>{beside === version.name ? 'Hide' : 'Show beside'}</Button>
-                <Button size="small" onClick={() => onReasons(version.name)}>Reasons</Button>
-                <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>Work on this version</Button>
-                <Button size="small" onClick={() => { if (beside === version.name) onBeside(null); onEdit({ kind: 'version-remove', name: version.name }) }}>Delete this version</Button>
+                <Button
+                  size="small"
+                  aria-pressed={beside === version.name}
+                  onClick={() => onBeside(beside === version.name ? null : version.name)}
+                >
+                  {beside === version.name ? 'Hide' : 'Show beside'}
+                </Button>
+                <Button size="small" onClick={() => onReasons(version.name)}>
+                  Reasons
+                </Button>
+                <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>
+                  Work on this version
+                </Button>
+                <Button
+                  size="small"
+                  onClick={() => {
+                    if (beside === version.name) onBeside(null)
+                    onEdit({ kind: 'version-remove', name: version.name })
+                  }}
+                >
+                  Delete this version
+                </Button>
               </td>
             </tr>
           ))}

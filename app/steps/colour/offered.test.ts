@@ -7,8 +7,10 @@ import { reasonsOf } from './reasons'
 const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 0 })
 const read = (text: string, choices = {}) => readTuneDocument({ text, colour: 0, choices, fixed: {} })
 const player = { settings: DEFAULT_PLAYER, liking: {} }
-const offered = (text: string, from: number, to = from, more: object = {}) => offeredFor(read(text), from, to, { ...player, ...more })
-const chords = ({ puts }: ReturnType<typeof offered>[number]) => puts.map(({ chord }) => chord.canonical).join(' ')
+const offered = (text: string, from: number, to = from, more: object = {}) =>
+  offeredFor(read(text), from, to, { ...player, ...more })
+const chords = ({ puts }: ReturnType<typeof offered>[number]) =>
+  puts.map(({ chord }) => chord.canonical).join(' ')
 
 describe('what the drawer offers for one chord', () => {
   const text = 'key: C\n| Dm7 | G7 | Cmaj7 |'
@@ -20,14 +22,28 @@ describe('what the drawer offers for one chord', () => {
     expect(new Set(list.map((each) => each.key)).size).toBe(list.length)
   })
   test('within an intent in the order of the taste: how far out decides, and a rule often kept rises', () => {
-    const firstSwap = (more: object) => chords(offered(text, 1, 1, more).find((each) => each.intent === 'swap')!)
-    const taste = (far: number) => ({ settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, far } } })
+    const firstSwap = (more: object) =>
+      chords(offered(text, 1, 1, more).find((each) => each.intent === 'swap')!)
+    const taste = (far: number) => ({
+      settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, far } },
+    })
     expect(firstSwap(taste(0))).not.toBe(firstSwap(taste(1)))
-    const placeOf = (liking: object) => offered(text, 1, 1, { liking }).filter((each) => each.intent === 'swap').findIndex((each) => each.rule === 'b1')
+    const placeOf = (liking: object) =>
+      offered(text, 1, 1, { liking })
+        .filter((each) => each.intent === 'swap')
+        .findIndex((each) => each.rule === 'b1')
     expect(placeOf({ b1: 5 })).toBeLessThan(placeOf({}))
   })
   test('a school never wanted is left out', () => {
-    const never = { settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, schools: { ...DEFAULT_PLAYER.taste.schools, bebop: 'never' as const } } } }
+    const never = {
+      settings: {
+        ...DEFAULT_PLAYER,
+        taste: {
+          ...DEFAULT_PLAYER.taste,
+          schools: { ...DEFAULT_PLAYER.taste.schools, bebop: 'never' as const },
+        },
+      },
+    }
     expect(offered(text, 1).some((each) => each.rule === 'b1')).toBe(true)
     expect(offered(text, 1, 1, never).some((each) => each.rule === 'b1')).toBe(false)
   })
@@ -51,19 +67,48 @@ describe('choices in the new line', () => {
     expect([madeChord(line[1]!)!.canonical, decisions[1]!.by]).toEqual(['Db7', 'hand'])
     expect(decisions[1]!.because.why).toContain('has the third and seventh of G7, swapped')
     const moved = read('key: C\n| Dm7 | G7 | F |', choices)
-    expect([madeChord(moved.line[1]!)!.canonical, moved.decisions[1]!.because.why]).toEqual(['Db7', 'Chosen when this chord stood elsewhere or had another job.'])
+    expect([madeChord(moved.line[1]!)!.canonical, moved.decisions[1]!.because.why]).toEqual([
+      'Db7',
+      'Chosen when this chord stood elsewhere or had another job.',
+    ])
   })
   test('rules put on one another keep the reasons of both', () => {
-    const { decisions } = read(text, { '2:1': { chords: [{ symbol: 'Abm7', beats: 2 }, { symbol: 'Db7', beats: 2 }], span: 1, rule: 'b1+c1', at: 0 } })
-    expect(decisions[1]!.because).toMatchObject({ name: 'tritone substitution, then its ii before a dominant' })
+    const { decisions } = read(text, {
+      '2:1': {
+        chords: [
+          { symbol: 'Abm7', beats: 2 },
+          { symbol: 'Db7', beats: 2 },
+        ],
+        span: 1,
+        rule: 'b1+c1',
+        at: 0,
+      },
+    })
+    expect(decisions[1]!.because).toMatchObject({
+      name: 'tritone substitution, then its ii before a dominant',
+    })
   })
 })
 
 test('the page of reasons: every chord changed, how, and by whom', () => {
   const choices = { '2:1': one('Db7', 'b1'), '3:1': { ...one('Em7', 'b2'), by: 'tune' as const } }
-  const reading = readTuneDocument({ text: 'key: C\n| Dm7 | G7 | Cmaj7 | N.C. |', colour: 2, choices, fixed: {} })
-  expect(reasonsOf(reading).map(({ homes, decision, byWhom }) => [homes[0]!.slot.text, decision.puts[0]!.chord.canonical, decision.because.name, byWhom])).toEqual([
-    ['Dm7', 'Dm9', 'colour', ''], ['G7', 'Db7', 'tritone substitution', 'by hand'], ['Cmaj7', 'Em7', 'shared tones: iii for I', 'with the whole tune'],
+  const reading = readTuneDocument({
+    text: 'key: C\n| Dm7 | G7 | Cmaj7 | N.C. |',
+    colour: 2,
+    choices,
+    fixed: {},
+  })
+  expect(
+    reasonsOf(reading).map(({ homes, decision, byWhom }) => [
+      homes[0]!.slot.text,
+      decision.puts[0]!.chord.canonical,
+      decision.because.name,
+      byWhom,
+    ]),
+  ).toEqual([
+    ['Dm7', 'Dm9', 'colour', ''],
+    ['G7', 'Db7', 'tritone substitution', 'by hand'],
+    ['Cmaj7', 'Em7', 'shared tones: iii for I', 'with the whole tune'],
   ])
   expect(reasonsOf(readTuneDocument({ text: '| C |', colour: 0, choices: {}, fixed: {} }))).toEqual([])
 })

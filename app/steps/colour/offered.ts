@@ -36,8 +36,15 @@ export interface Offered {
 }
 
 /** What the tune keeps of something offered. */
-export const choiceOf = ({ puts, span, rule }: Pick<Offered, 'puts' | 'span' | 'rule'>, at: number): Choice =>
-  ({ chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })), span, rule, at })
+export const choiceOf = (
+  { puts, span, rule }: Pick<Offered, 'puts' | 'span' | 'rule'>,
+  at: number,
+): Choice => ({
+  chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
+  span,
+  rule,
+  at,
+})
 
 type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
 
@@ -46,17 +53,41 @@ type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
  * one first. For a stretch only what stands for two or more of its chords, or puts several in the place of one.
  * @param to the same as `from` for a single chord
  */
-export function offeredFor(reading: Asking, from: number, to: number, { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>, melody?: readonly MelodyNote[]): Offered[] {
+export function offeredFor(
+  reading: Asking,
+  from: number,
+  to: number,
+  { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>,
+  melody?: readonly MelodyNote[],
+): Offered[] {
   const { chart, analysis, chords } = reading
   const options: Option[] = []
   for (let index = from; index <= to; index += 1)
-    options.push(...optionsAtSpot(chart, analysis, index, settings.depth, melody).filter((option) =>
-      index + option.span - 1 <= Math.max(to, from === to ? chords.length : to) && (from === to || option.span > 1)))
-  const bassAt = (index: number) => { const chord = chords[index] && plainChord(chords[index]); return chord ? pitchClass(chord.bass ?? chord.root) : null }
-  const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({ before: bassAt(index - 1), behind: bassAt(index + span) }))
+    options.push(
+      ...optionsAtSpot(chart, analysis, index, settings.depth, melody).filter(
+        (option) =>
+          index + option.span - 1 <= Math.max(to, from === to ? chords.length : to) &&
+          (from === to || option.span > 1),
+      ),
+    )
+  const bassAt = (index: number) => {
+    const chord = chords[index] && plainChord(chords[index])
+    return chord ? pitchClass(chord.bass ?? chord.root) : null
+  }
+  const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({
+    before: bassAt(index - 1),
+    behind: bassAt(index + span),
+  }))
   const slots = slotsOf(chart)
   const offered = inOrder.map(({ option, parts }): Offered => ({
-    ...option, key: putsKey(option), place: slotKey(slots[option.index]!), special: option.name === 'special colour', added: addedBy(reading, option), option, parts, far: howFarGone(chart, analysis, [option], option.index, option.index + option.span - 1),
+    ...option,
+    key: putsKey(option),
+    place: slotKey(slots[option.index]!),
+    special: option.name === 'special colour',
+    added: addedBy(reading, option),
+    option,
+    parts,
+    far: howFarGone(chart, analysis, [option], option.index, option.index + option.span - 1),
   }))
   offered.sort((a, b) => INTENTS.indexOf(a.intent) - INTENTS.indexOf(b.intent))
   const plain = from === to ? plainOffered(reading, from) : null
@@ -70,8 +101,21 @@ function plainOffered({ chords }: Asking, index: number): Offered | null {
   if (!chord) return null
   const puts = [{ chord, beats: here.slot.beats }]
   return {
-    key: putsKey({ index, span: 1, puts }), place: here.key, index, span: 1, puts, rule: 'plain', intent: 'colour', name: 'as it is',
-    why: 'As the band plays it.', mood: 'plain', added: [], special: false, option: null, parts: null, far: null,
+    key: putsKey({ index, span: 1, puts }),
+    place: here.key,
+    index,
+    span: 1,
+    puts,
+    rule: 'plain',
+    intent: 'colour',
+    name: 'as it is',
+    why: 'As the band plays it.',
+    mood: 'plain',
+    added: [],
+    special: false,
+    option: null,
+    parts: null,
+    far: null,
   }
 }
 

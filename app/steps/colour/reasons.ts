@@ -10,10 +10,18 @@ export interface ChangeReason {
   byWhom: string
 }
 
-const BY_WHOM: Readonly<Record<Decision['by'], string>> = { control: '', hand: 'by hand', tune: 'with the whole tune' }
+const BY_WHOM: Readonly<Record<Decision['by'], string>> = {
+  control: '',
+  hand: 'by hand',
+  tune: 'with the whole tune',
+}
 
 /** Everything in the new line that is not the home line's, in the order of the chart. */
 export const reasonsOf = ({ chords, decisions }: TuneReading): ChangeReason[] =>
-  decisions.filter((decision) => decision.rule !== 'plain').map((decision) => ({
-    decision, homes: chords.slice(decision.index, decision.index + decision.span), byWhom: BY_WHOM[decision.by],
-  }))
+  decisions
+    .filter((decision) => decision.rule !== 'plain')
+    .map((decision) => ({
+      decision,
+      homes: chords.slice(decision.index, decision.index + decision.span),
+      byWhom: BY_WHOM[decision.by],
+    }))

@@ -32,19 +32,60 @@ export function useColourRoom(): RoomView {
   // A kept version beside the new line, in grips of its own.
   const kept = document.versions.find((version) => version.name === besideName)
   const besideReading = useMemo(() => (kept ? readingWith(reading, kept) : null), [kept, reading])
-  const besideSounding = useMemo(() => besideReading?.line.filter((chord) => madeChord(chord)) ?? [], [besideReading])
-  const besideLines = useLines(useMemo(() => (kept ? newQuestion(besideSounding, kept, chart.capo, body) : null), [besideSounding, kept, chart.capo, body]), PAUSE_MS)
-  const shownBeside = useMemo(() => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null), [kept, besideReading])
+  const besideSounding = useMemo(
+    () => besideReading?.line.filter((chord) => madeChord(chord)) ?? [],
+    [besideReading],
+  )
+  const besideLines = useLines(
+    useMemo(
+      () => (kept ? newQuestion(besideSounding, kept, chart.capo, body) : null),
+      [besideSounding, kept, chart.capo, body],
+    ),
+    PAUSE_MS,
+  )
+  const shownBeside = useMemo(
+    () => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null),
+    [kept, besideReading],
+  )
   const besideLine = besideLines.lines[0]
   const beside = useMemo(
-    () => (kept && besideReading ? { name: kept.name, reading: besideReading, midis: new Map(besideLine?.voicings.map((voicing, at) => [besideSounding[at]?.key ?? '', voicing.midis])) } : null),
-    [kept, besideReading, besideLine, besideSounding])
+    () =>
+      kept && besideReading
+        ? {
+            name: kept.name,
+            reading: besideReading,
+            midis: new Map(
+              besideLine?.voicings.map((voicing, at) => [besideSounding[at]?.key ?? '', voicing.midis]),
+            ),
+          }
+        : null,
+    [kept, besideReading, besideLine, besideSounding],
+  )
 
-  const hearInPlace = useHearInPlace({ reading, voicings, document, capo: chart.capo, body, play: (schedule) => void playPart(schedule) })
-  const trying = useTrying({ document, reading, selection, onEdit: edit, onHear: ({ index, span, puts }) => hearInPlace(index, span, puts) })
-  const onSelectLine = useSteady((index: number, stretch: boolean) => select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch))
-  const onReasons = (name?: string) => void session.flush().then(() => navigate(`/tunes/${id}/why${name ? `?version=${encodeURIComponent(name)}` : ''}`))
+  const hearInPlace = useHearInPlace({
+    reading,
+    voicings,
+    document,
+    capo: chart.capo,
+    body,
+    play: (schedule) => void playPart(schedule),
+  })
+  const trying = useTrying({
+    document,
+    reading,
+    selection,
+    onEdit: edit,
+    onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
+  })
+  const onSelectLine = useSteady((index: number, stretch: boolean) =>
+    select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch),
+  )
+  const onReasons = (name?: string) =>
+    void session
+      .flush()
+      .then(() => navigate(`/tunes/${id}/why${name ? `?version=${encodeURIComponent(name)}` : ''}`))
 
+  // prettier-ignore
   const keys: KeyRow[] = [
     { on: DIGITS, shown: '0 to 9', says: 'Try that option, heard where it would stand', act: trying.onKey },
     { on: ['ArrowUp', 'ArrowDown'], shown: '↑ ↓', says: 'Hear the options one after the other', act: trying.onKey },
@@ -57,20 +98,45 @@ export function useColourRoom(): RoomView {
   return {
     bar: (
       <ColourBar
-        document={document} reading={reading} range={range} beside={besideName} onBeside={setBeside} onEdit={edit} joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }}
-        onLiftOut={({ key }) => edit({ kind: 'choose', slot: key, choice: null })} onSelect={(index) => select(index, false)} onReasons={onReasons}
+        document={document}
+        reading={reading}
+        range={range}
+        beside={besideName}
+        onBeside={setBeside}
+        onEdit={edit}
+        joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }}
+        onLiftOut={({ key }) => edit({ kind: 'choose', slot: key, choice: null })}
+        onSelect={(index) => select(index, false)}
+        onReasons={onReasons}
       />
     ),
-    music: { reading: trying.shown, newLine: 'reasons', beside: shownBeside, onSelectLine, ...(trying.tried ? { lineSelection: inLine(selection, trying.shown.line) } : {}) },
+    music: {
+      reading: trying.shown,
+      newLine: 'reasons',
+      beside: shownBeside,
+      onSelectLine,
+      ...(trying.tried ? { lineSelection: inLine(selection, trying.shown.line) } : {}),
+    },
     drawer: {
-      name: first && last ? `${selected.map((chord) => plainChord(chord)?.canonical ?? chord.slot.text).join(' ')}, ${placeName(first.slot)}${first === last ? '' : ` to ${placeName(last.slot)}`}` : 'Options',
+      name:
+        first && last
+          ? `${selected.map((chord) => plainChord(chord)?.canonical ?? chord.slot.text).join(' ')}, ${placeName(first.slot)}${first === last ? '' : ` to ${placeName(last.slot)}`}`
+          : 'Options',
       content: first && (
         <ColourDrawer
-          key={first.key} chords={selected} offered={trying.offered} at={trying.at} tried={trying.tried}
-          onHear={({ index, span, puts }) => hearInPlace(index, span, puts)} onKeep={trying.keep} onPutBack={trying.putBack}
+          key={first.key}
+          chords={selected}
+          offered={trying.offered}
+          at={trying.at}
+          tried={trying.tried}
+          onHear={({ index, span, puts }) => hearInPlace(index, span, puts)}
+          onKeep={trying.keep}
+          onPutBack={trying.putBack}
         />
       ),
     },
-    keys, cursor: 'home', played: { beside },
+    keys,
+    cursor: 'home',
+    played: { beside },
   }
 }

@@ -25,25 +25,57 @@ interface Surroundings {
 }
 
 /** Sounds chords where they would stand: the chord before, they, and the chord behind, led together with the grips that are there. */
-export function useHearInPlace({ reading, voicings, document, capo, body, play }: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
+export function useHearInPlace({
+  reading,
+  voicings,
+  document,
+  capo,
+  body,
+  play,
+}: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
   const asking = useRef<AbortController | null>(null)
   const latest = useRef(play)
   latest.current = play
   const { bass, style } = document
   useEffect(() => () => asking.current?.abort(), [])
-  return useCallback((index, span, puts) => {
-    const before = reading.line.findLast((one) => one.home < index && madeChord(one))
-    const behind = reading.line.find((one) => one.home >= index + span && madeChord(one))
-    const whole = puts.reduce((sum, { beats }) => sum + beats, 0)
-    const scale = Math.min(MOST, Math.max(LEAST, whole)) / whole
-    const around = (one: typeof before) => (one ? [{ symbol: madeChord(one)!.canonical, beats: AROUND_BEATS, grip: voicings.get(one.key)?.frets ?? null }] : [])
-    const chords = [...around(before), ...puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats: beats * scale, grip: null })), ...around(behind)]
-    const question = excerptQuestion(chords.map(({ symbol }) => symbol), chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [number, (number | null)[]][], { bass, style }, capo, body)
-    asking.current?.abort()
-    const here = (asking.current = new AbortController())
-    OFFICES.search.ask('lines', question, here.signal).then(({ lines: [line] }) => {
-      if (!line || here.signal.aborted) return
-      latest.current(excerptOf(line.voicings.map(({ midis }, at) => ({ beats: chords[at]!.beats, midis }))))
-    }, faultsOnly)
-  }, [reading.line, voicings, bass, style, capo, body])
+  return useCallback(
+    (index, span, puts) => {
+      const before = reading.line.findLast((one) => one.home < index && madeChord(one))
+      const behind = reading.line.find((one) => one.home >= index + span && madeChord(one))
+      const whole = puts.reduce((sum, { beats }) => sum + beats, 0)
+      const scale = Math.min(MOST, Math.max(LEAST, whole)) / whole
+      const around = (one: typeof before) =>
+        one
+          ? [
+              {
+                symbol: madeChord(one)!.canonical,
+                beats: AROUND_BEATS,
+                grip: voicings.get(one.key)?.frets ?? null,
+              },
+            ]
+          : []
+      const chords = [
+        ...around(before),
+        ...puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats: beats * scale, grip: null })),
+        ...around(behind),
+      ]
+      const question = excerptQuestion(
+        chords.map(({ symbol }) => symbol),
+        chords.flatMap(({ grip }, at) => (grip ? [[at, grip] as const] : [])) as [
+          number,
+          (number | null)[],
+        ][],
+        { bass, style },
+        capo,
+        body,
+      )
+      asking.current?.abort()
+      const here = (asking.current = new AbortController())
+      OFFICES.search.ask('lines', question, here.signal).then(({ lines: [line] }) => {
+        if (!line || here.signal.aborted) return
+        latest.current(excerptOf(line.voicings.map(({ midis }, at) => ({ beats: chords[at]!.beats, midis }))))
+      }, faultsOnly)
+    },
+    [reading.line, voicings, bass, style, capo, body],
+  )
 }

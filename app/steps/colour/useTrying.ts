@@ -23,16 +23,26 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Aske
   const [from, to] = rangeOf(selection)
   const melody = melodyOf(document)
   // Liking changes as changes are kept: the list is put in order anew when another chord is selected, not under the player's hand.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const offered = useMemo(() => (reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }, melody) : []), [reading.chart, reading.analysis, from, to, settings, melody])
+  const offered = useMemo(
+    () => (reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }, melody) : []),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- not by liking, see above
+    [reading.chart, reading.analysis, from, to, settings, melody],
+  )
   const of = `${from}-${to}:${offered.length}`
   const [cursor, setCursor] = useState<{ of: string; at: number; tried: boolean } | null>(null)
   const here = cursor?.of === of && offered[cursor.at] ? cursor : null
   const tried = here?.tried ? offered[here.at]! : null
 
   const shown = useMemo(
-    () => (tried ? readingWith(reading, applyEdit(document, { kind: 'choose', slot: tried.place, choice: choiceOf(tried, 0) })) : reading),
-    [tried, reading, document])
+    () =>
+      tried
+        ? readingWith(
+            reading,
+            applyEdit(document, { kind: 'choose', slot: tried.place, choice: choiceOf(tried, 0) }),
+          )
+        : reading,
+    [tried, reading, document],
+  )
 
   const go = (at: number, trying: boolean) => {
     const one = offered[at]
@@ -48,20 +58,42 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Aske
   }
   const putBack = () => {
     setCursor(null)
-    const chosen = reading.decisions.filter(({ index, span, by }) => by !== 'control' && index <= to && index + span > from)
+    const chosen = reading.decisions.filter(
+      ({ index, span, by }) => by !== 'control' && index <= to && index + span > from,
+    )
     if (chosen.length === 0) return
     if (chosen.length === 1) return onEdit({ kind: 'choose', slot: chosen[0]!.key, choice: null })
     const [first, last] = [reading.chords[from]!, reading.chords[to]!]
-    onEdit({ kind: 'choose-many', choices: Object.fromEntries(chosen.map(({ key }) => [key, null])), did: `plain chords back from ${plainChord(first)?.canonical ?? ''} to ${plainChord(last)?.canonical ?? ''}`.slice(0, 80) })
+    onEdit({
+      kind: 'choose-many',
+      choices: Object.fromEntries(chosen.map(({ key }) => [key, null])),
+      did: `plain chords back from ${plainChord(first)?.canonical ?? ''} to ${plainChord(last)?.canonical ?? ''}`.slice(
+        0,
+        80,
+      ),
+    })
   }
 
   /** Keys of the Colour step; true when one was used. */
   const onKey = (key: string): boolean => {
     if (/^\d$/.test(key)) return go(Number(key), true)
-    if (key === 'ArrowDown' || key === 'ArrowUp') return go(Math.max(0, Math.min(offered.length - 1, here ? here.at + (key === 'ArrowDown' ? 1 : -1) : 0)), false)
-    if (key === 'Enter' && here) { keep(offered[here.at]!); return true }
-    if (key === 'Escape' && here) { setCursor(null); return true }
-    if (key === 'Backspace') { putBack(); return true }
+    if (key === 'ArrowDown' || key === 'ArrowUp')
+      return go(
+        Math.max(0, Math.min(offered.length - 1, here ? here.at + (key === 'ArrowDown' ? 1 : -1) : 0)),
+        false,
+      )
+    if (key === 'Enter' && here) {
+      keep(offered[here.at]!)
+      return true
+    }
+    if (key === 'Escape' && here) {
+      setCursor(null)
+      return true
+    }
+    if (key === 'Backspace') {
+      putBack()
+      return true
+    }
     return false
   }
   return { offered, at: here?.at ?? null, tried: tried !== null, shown, keep, putBack, onKey }

@@ -6,10 +6,19 @@ import { useAnswer, type AskedState } from '../../services/workers/useAnswer'
 const PAUSE_MS = 180
 
 /** Ways through the tune at some distances, searched whenever the question changes; null asks nothing. What was found when it is stopped stays. `none`: why there are none, where that is known. */
-export function useWays(question: WaysQuestion | null): { ways: Way[]; none: string | null; state: AskedState; stop: () => void } {
+export function useWays(question: WaysQuestion | null): {
+  ways: Way[]
+  none: string | null
+  state: AskedState
+  stop: () => void
+} {
   const [ways, setWays] = useState<Way[]>([])
   const { answer, current, state, stop } = useAnswer('search', 'ways', question, {
-    pauseMs: PAUSE_MS, onAsked: () => setWays([]), onTold: (told) => { if ('way' in told) setWays((now) => [...now, told.way]) },
+    pauseMs: PAUSE_MS,
+    onAsked: () => setWays([]),
+    onTold: (told) => {
+      if ('way' in told) setWays((now) => [...now, told.way])
+    },
   })
   return { ways, none: current ? (answer?.none ?? null) : null, state, stop }
 }

@@ -33,7 +33,18 @@ interface Props {
 }
 
 /** The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest to the neighbours first. */
-export function GripDrawer({ chord, voicing, grips, related, capo, songKey, onFix, onHear, book, onCall }: Props) {
+export function GripDrawer({
+  chord,
+  voicing,
+  grips,
+  related,
+  capo,
+  songKey,
+  onFix,
+  onHear,
+  book,
+  onCall,
+}: Props) {
   const [shown, setShown] = useState(GRIPS_AT_ONCE)
   const [filter, setFilter] = useState<GripFilter>(NO_FILTER)
   const symbol = madeChord(chord)
@@ -42,7 +53,9 @@ export function GripDrawer({ chord, voicing, grips, related, capo, songKey, onFi
   const found = grips?.filter((one) => passes(one.voicing, filter)) ?? null
   return (
     <>
-      <h2><ChordName chord={symbol} /></h2>
+      <h2>
+        <ChordName chord={symbol} />
+      </h2>
       {voicing && (
         <div className="present-grip">
           <GripDiagram voicing={voicing} scale={1.6} capo={capo} />
@@ -51,44 +64,125 @@ export function GripDrawer({ chord, voicing, grips, related, capo, songKey, onFi
       )}
       <div className="drawer-buttons">
         {voicing && <Button onClick={() => onHear(voicing)}>Hear it</Button>}
-        {voicing && (book.isKept(symbol.canonical, voicing.frets)
-          ? <span className="in-book">In the grip book</span>
-          : <Button onClick={() => void book.keep(symbol.canonical, voicing.frets)}>Keep in the grip book</Button>)}
-        <Button disabled={!chord.fixed && !chord.elsewhere} onClick={() => onFix(null)}>Let the search choose (Backspace)</Button>
+        {voicing &&
+          (book.isKept(symbol.canonical, voicing.frets) ? (
+            <span className="in-book">In the grip book</span>
+          ) : (
+            <Button onClick={() => void book.keep(symbol.canonical, voicing.frets)}>
+              Keep in the grip book
+            </Button>
+          ))}
+        <Button disabled={!chord.fixed && !chord.elsewhere} onClick={() => onFix(null)}>
+          Let the search choose (Backspace)
+        </Button>
       </div>
-      {book.trouble && <p className="fault" role="alert">{book.trouble}</p>}
+      {book.trouble && (
+        <p className="fault" role="alert">
+          {book.trouble}
+        </p>
+      )}
       {chord.sounding && <SoundingWords sounding={chord.sounding} onCall={onCall} />}
-      {chord.elsewhere && <p className="fault">The grip you chose here is for other open strings ({chord.elsewhere.replace(' capo 0', '')}) and cannot be played on these. It is kept for when you tune back; the search plays another here until then.</p>}
-      <h3>{grips?.length === 0 ? 'No grip of this chord fits your hand and the limits of the line' : found ? `${found.length === grips!.length ? 'All' : `${found.length} of`} ${grips!.length} grips, nearest first` : 'Finding grips'}</h3>
-      {grips && <GripFilters grips={grips.map((one) => one.voicing)} filter={filter} onFilter={(next) => { setFilter(next); setShown(GRIPS_AT_ONCE) }} />}
+      {chord.elsewhere && (
+        <p className="fault">
+          The grip you chose here is for other open strings ({chord.elsewhere.replace(' capo 0', '')}) and
+          cannot be played on these. It is kept for when you tune back; the search plays another here until
+          then.
+        </p>
+      )}
+      <h3>
+        {grips?.length === 0
+          ? 'No grip of this chord fits your hand and the limits of the line'
+          : found
+            ? `${found.length === grips!.length ? 'All' : `${found.length} of`} ${grips!.length} grips, nearest first`
+            : 'Finding grips'}
+      </h3>
+      {grips && (
+        <GripFilters
+          grips={grips.map((one) => one.voicing)}
+          filter={filter}
+          onFilter={(next) => {
+            setFilter(next)
+            setShown(GRIPS_AT_ONCE)
+          }}
+        />
+      )}
       <div className="grip-list">
         {found?.slice(0, shown).map(({ voicing: other, motion }) => {
           const digit = grips!.findIndex((one) => one.voicing === other)
           return (
-            <button key={other.frets.join()} type="button" className="grip-choice" aria-pressed={other.frets.join() === now} aria-label={`${gripInWords(other)}; voices move ${motion} half steps from and to its neighbours`} onClick={() => onFix(other)}>
+            <button
+              key={other.frets.join()}
+              type="button"
+              className="grip-choice"
+              aria-pressed={other.frets.join() === now}
+              aria-label={`${gripInWords(other)}; voices move ${motion} half steps from and to its neighbours`}
+              onClick={() => onFix(other)}
+            >
               <kbd>{digit < 9 ? digit + 1 : ''}</kbd>
               <GripDiagram voicing={other} capo={capo} />
-              <span title="How far all voices together move from the grip before and to the grip after">{motion === 1 ? 'moves 1 half step' : `moves ${motion} half steps`}{book.isKept(symbol.canonical, other.frets) ? ', in the book' : ''}</span>
+              <span title="How far all voices together move from the grip before and to the grip after">
+                {motion === 1 ? 'moves 1 half step' : `moves ${motion} half steps`}
+                {book.isKept(symbol.canonical, other.frets) ? ', in the book' : ''}
+              </span>
             </button>
           )
         })}
       </div>
-      {found && shown < found.length && <Button onClick={() => setShown(shown + GRIPS_AT_ONCE)}>Show {Math.min(GRIPS_AT_ONCE, found.length - shown)} more</Button>}
+      {found && shown < found.length && (
+        <Button onClick={() => setShown(shown + GRIPS_AT_ONCE)}>
+          Show {Math.min(GRIPS_AT_ONCE, found.length - shown)} more
+        </Button>
+      )}
       {voicing && <RelatedGrips related={related} capo={capo} now={now} onTake={onFix} />}
-      {voicing && <><h3>It can also be called</h3><GripNames midis={voicing.midis} songKey={songKey} /></>}
-      <p className="quiet caution">Stop when it hurts. Wide stretches and hard barres tire a hand: near its limit the reach stands under the grip, and an easier grip is in the list.</p>
+      {voicing && (
+        <>
+          <h3>It can also be called</h3>
+          <GripNames midis={voicing.midis} songKey={songKey} />
+        </>
+      )}
+      <p className="quiet caution">
+        Stop when it hurts. Wide stretches and hard barres tire a hand: near its limit the reach stands under
+        the grip, and an easier grip is in the list.
+      </p>
     </>
   )
 }
 
 /** What a grip by hand sounds where it is not the chord it was put in for, and the other name it can have. */
-function SoundingWords({ sounding: { meant, named, foreign, missing, byPlayer }, onCall }: { sounding: SoundsAs; onCall: (symbol: string | null) => void }) {
-  const apart = [...(foreign.length > 0 ? [`${foreign.map(engraved).join(', ')} not of ${engraved(meant.canonical)}`] : []), ...(missing.length > 0 ? [`no ${missing.map(engraved).join(', ')} of it`] : [])].join('; ')
+function SoundingWords({
+  sounding: { meant, named, foreign, missing, byPlayer },
+  onCall,
+}: {
+  sounding: SoundsAs
+  onCall: (symbol: string | null) => void
+}) {
+  const apart = [
+    ...(foreign.length > 0
+      ? [`${foreign.map(engraved).join(', ')} not of ${engraved(meant.canonical)}`]
+      : []),
+    ...(missing.length > 0 ? [`no ${missing.map(engraved).join(', ')} of it`] : []),
+  ].join('; ')
   return (
     <p className="sounding" role="note">
-      {byPlayer
-        ? <>You call it {engraved(meant.canonical)}; what sounds is {named ? <ChordName chord={named} /> : 'no usual chord'} ({apart}). {named && <Button size="small" onClick={() => onCall(null)}>Call it {engraved(named.canonical)}</Button>}</>
-        : <>The grip was put in for <ChordName chord={meant} /> and sounds {named ? <ChordName chord={named} /> : 'no usual chord'} ({apart}). <Button size="small" onClick={() => onCall(meant.canonical)}>Keep calling it {engraved(meant.canonical)}</Button></>}
+      {byPlayer ? (
+        <>
+          You call it {engraved(meant.canonical)}; what sounds is{' '}
+          {named ? <ChordName chord={named} /> : 'no usual chord'} ({apart}).{' '}
+          {named && (
+            <Button size="small" onClick={() => onCall(null)}>
+              Call it {engraved(named.canonical)}
+            </Button>
+          )}
+        </>
+      ) : (
+        <>
+          The grip was put in for <ChordName chord={meant} /> and sounds{' '}
+          {named ? <ChordName chord={named} /> : 'no usual chord'} ({apart}).{' '}
+          <Button size="small" onClick={() => onCall(meant.canonical)}>
+            Keep calling it {engraved(meant.canonical)}
+          </Button>
+        </>
+      )}
     </p>
   )
 }

@@ -49,18 +49,44 @@ interface Props {
 }
 
 const BASS_LABELS: Readonly<Record<Bass, { label: string; title: string }>> = {
-  chord: { label: 'Guitar plays the bass', title: 'The lowest note of each grip is the chord’s bass: for playing alone or in a duo' },
-  any: { label: 'Bass player has it', title: 'Any chord tone may be lowest and the root may be left out: a bass player has it' },
+  chord: {
+    label: 'Guitar plays the bass',
+    title: 'The lowest note of each grip is the chord’s bass: for playing alone or in a duo',
+  },
+  any: {
+    label: 'Bass player has it',
+    title: 'Any chord tone may be lowest and the root may be left out: a bass player has it',
+  },
 }
 
-const perChange = (line: Line, total: number): string => (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
-const totalsOf = (line: Line): string => `voices move ${perChange(line, line.measures.motion)} a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
+const perChange = (line: Line, total: number): string =>
+  (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
+const totalsOf = (line: Line): string =>
+  `voices move ${perChange(line, line.measures.motion)} a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
 
 /** Things said of a line where it is compared. */
 const WORDS_SHOWN = 2
 
 /** What the lines are led by, in words that open, and the lines found. */
-export function LinesBar({ document: { bass, style, leading }, search, chosen, stays, onStays, songKey, onEdit, onHearLine, neck, onNeck, beside, onBeside, voice, onVoice, spots, onSpot, onEasier }: Props) {
+export function LinesBar({
+  document: { bass, style, leading },
+  search,
+  chosen,
+  stays,
+  onStays,
+  songKey,
+  onEdit,
+  onHearLine,
+  neck,
+  onNeck,
+  beside,
+  onBeside,
+  voice,
+  onVoice,
+  spots,
+  onSpot,
+  onEasier,
+}: Props) {
   const [chart, setChart] = useState(false)
   const { lines, taken, state } = search
   // Where every grip stays there is one line; ways that differ in nothing are not shown beside it.
@@ -70,21 +96,61 @@ export function LinesBar({ document: { bass, style, leading }, search, chosen, s
   const texture = leading.texture ?? taken?.texture
   return (
     <Bar label="How the lines are led">
-      <Word name="Style" says={`${leading.own?.name ?? STYLE_LABELS[style]}${leading.loop ? ', round again' : ''}`}>
-        <StyleControl style={style} leading={leading} songKey={songKey} onStyle={(next) => onEdit({ kind: 'style', style: next })} onLeading={(next) => onEdit({ kind: 'leading', leading: next })} />
+      <Word
+        name="Style"
+        says={`${leading.own?.name ?? STYLE_LABELS[style]}${leading.loop ? ', round again' : ''}`}
+      >
+        <StyleControl
+          style={style}
+          leading={leading}
+          songKey={songKey}
+          onStyle={(next) => onEdit({ kind: 'style', style: next })}
+          onLeading={(next) => onEdit({ kind: 'leading', leading: next })}
+        />
       </Word>
-      <Word name="Texture" says={texture ? `${TEXTURE_LABELS[texture]}${leading.texture ? '' : ', by the chart'}` : 'by the chart'}>
-        <TextureControl texture={leading.texture} onTexture={(next) => onEdit({ kind: 'leading', leading: { ...leading, texture: next } })} />
-        {state.kind === 'found' && !stays && taken && taken.says.length > 0 && <p className="quiet">{engravedWords(taken.says.join(' '))}</p>}
+      <Word
+        name="Texture"
+        says={
+          texture ? `${TEXTURE_LABELS[texture]}${leading.texture ? '' : ', by the chart'}` : 'by the chart'
+        }
+      >
+        <TextureControl
+          texture={leading.texture}
+          onTexture={(next) => onEdit({ kind: 'leading', leading: { ...leading, texture: next } })}
+        />
+        {state.kind === 'found' && !stays && taken && taken.says.length > 0 && (
+          <p className="quiet">{engravedWords(taken.says.join(' '))}</p>
+        )}
       </Word>
       <Word name="Bass" says={BASS_LABELS[bass].label}>
-        <ToggleButtonGroup exclusive size="small" value={bass} aria-label="Who plays the bass" onChange={(_, next: Bass | null) => next && onEdit({ kind: 'bass', bass: next })}>
-          {(Object.keys(BASS_LABELS) as Bass[]).map((one) => <ToggleButton key={one} value={one} title={BASS_LABELS[one].title}>{BASS_LABELS[one].label}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={bass}
+          aria-label="Who plays the bass"
+          onChange={(_, next: Bass | null) => next && onEdit({ kind: 'bass', bass: next })}
+        >
+          {(Object.keys(BASS_LABELS) as Bass[]).map((one) => (
+            <ToggleButton key={one} value={one} title={BASS_LABELS[one].title}>
+              {BASS_LABELS[one].label}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
       </Word>
       <span className="line-marks" role="radiogroup" aria-label="Lines found">
         {shown.map((line, at) => (
-          <button key={at} type="button" role="radio" aria-checked={at === chosen} className="line-mark" aria-label={`${stays ? 'Your line' : `Line ${at + 1}`}: ${totalsOf(line)}`} title={totalsOf(line)} onClick={() => { if (!stays) onEdit({ kind: 'line', line: at }) }}>
+          <button
+            key={at}
+            type="button"
+            role="radio"
+            aria-checked={at === chosen}
+            className="line-mark"
+            aria-label={`${stays ? 'Your line' : `Line ${at + 1}`}: ${totalsOf(line)}`}
+            title={totalsOf(line)}
+            onClick={() => {
+              if (!stays) onEdit({ kind: 'line', line: at })
+            }}
+          >
             {stays ? 'Your line' : at + 1}
           </button>
         ))}
@@ -94,24 +160,62 @@ export function LinesBar({ document: { bass, style, leading }, search, chosen, s
           <Word name="Compare" says={shown.length === 1 ? 'one line' : `${shown.length} lines`}>
             <div className="line-cards">
               {shown.map((line, at) => (
-                <button key={at} type="button" className="line-card" aria-pressed={at === chosen} onClick={() => { if (!stays) onEdit({ kind: 'line', line: at }) }}>
+                <button
+                  key={at}
+                  type="button"
+                  className="line-card"
+                  aria-pressed={at === chosen}
+                  onClick={() => {
+                    if (!stays) onEdit({ kind: 'line', line: at })
+                  }}
+                >
                   <b>{stays ? 'Your line' : `Line ${at + 1}`}</b>
-                  <span title="Semitones that all voices move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">{totalsOf(line)}</span>
+                  <span title="Semitones that all voices move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">
+                    {totalsOf(line)}
+                  </span>
                   <SmallThreads line={line} range={range} />
-                  <span className="line-words">{lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}</span>
+                  <span className="line-words">
+                    {lineInWords(line, lines).slice(0, WORDS_SHOWN).join('; ')}
+                  </span>
                 </button>
               ))}
             </div>
-            <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>Chart of all lines</Button>
+            <Button size="small" aria-expanded={chart} onClick={() => setChart(!chart)}>
+              Chart of all lines
+            </Button>
             {chart && <LinesChart lines={lines} chosen={chosen} onLine={onHearLine} />}
           </Word>
           <Word name="Hear" says={VOICES.find(({ name }) => name === voice)!.label}>
-            <ToggleButtonGroup exclusive size="small" value={voice} aria-label="Voices heard" onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}>
-              {VOICES.map(({ name, label, title }) => <ToggleButton key={name} value={name} title={title}>{label}</ToggleButton>)}
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={voice}
+              aria-label="Voices heard"
+              onChange={(_, next: VoiceHeard | null) => next && onVoice(next)}
+            >
+              {VOICES.map(({ name, label, title }) => (
+                <ToggleButton key={name} value={name} title={title}>
+                  {label}
+                </ToggleButton>
+              ))}
             </ToggleButtonGroup>
-            <TextField select size="small" label="Compare by ear with" value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''} onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))} sx={{ minWidth: 190 }}>
+            <TextField
+              select
+              size="small"
+              label="Compare by ear with"
+              value={beside !== null && lines[beside] && beside !== chosen ? String(beside) : ''}
+              onChange={(event) => onBeside(event.target.value === '' ? null : Number(event.target.value))}
+              sx={{ minWidth: 190 }}
+            >
               <MenuItem value="">no other line</MenuItem>
-              {lines.map((_, at) => at !== chosen && <MenuItem key={at} value={String(at)}>Line {at + 1}</MenuItem>)}
+              {lines.map(
+                (_, at) =>
+                  at !== chosen && (
+                    <MenuItem key={at} value={String(at)}>
+                      Line {at + 1}
+                    </MenuItem>
+                  ),
+              )}
             </TextField>
           </Word>
           {spots.length > 0 && (
@@ -119,15 +223,46 @@ export function LinesBar({ document: { bass, style, leading }, search, chosen, s
               <ul className="plain-list">
                 {spots.map(({ place, effort, line, easier }) => (
                   <li key={line}>
-                    <button type="button" className="plain-button" onClick={() => onSpot(line)}>{place}</button> ({holdInWords(effort)})
-                    {easier && <> (<button type="button" className="plain-button" title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`} onClick={() => onEasier(line, easier.voicing)}>take an easier grip</button>)</>}
+                    <button type="button" className="plain-button" onClick={() => onSpot(line)}>
+                      {place}
+                    </button>{' '}
+                    ({holdInWords(effort)})
+                    {easier && (
+                      <>
+                        {' '}
+                        (
+                        <button
+                          type="button"
+                          className="plain-button"
+                          title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`}
+                          onClick={() => onEasier(line, easier.voicing)}
+                        >
+                          take an easier grip
+                        </button>
+                        )
+                      </>
+                    )}
                   </li>
                 ))}
               </ul>
             </Word>
           )}
-          <button type="button" className="tool" aria-pressed={stays} title={stays ? 'The grips you chose stay; all others are looked for again around them' : 'No grip changes but those you change'} onClick={() => onStays(!stays)}>{stays ? 'Lead the rest anew (R)' : 'Hold every grip (R)'}</button>
-          <button type="button" className="tool" aria-pressed={neck} onClick={() => onNeck(!neck)}>Neck (K)</button>
+          <button
+            type="button"
+            className="tool"
+            aria-pressed={stays}
+            title={
+              stays
+                ? 'The grips you chose stay; all others are looked for again around them'
+                : 'No grip changes but those you change'
+            }
+            onClick={() => onStays(!stays)}
+          >
+            {stays ? 'Lead the rest anew (R)' : 'Hold every grip (R)'}
+          </button>
+          <button type="button" className="tool" aria-pressed={neck} onClick={() => onNeck(!neck)}>
+            Neck (K)
+          </button>
         </>
       )}
       <SearchState state={state} label="Search for lines" onStop={search.stop} onAgain={search.again} />

@@ -23,21 +23,65 @@ export function LinesChart({ lines, chosen, onLine }: Props) {
     // The library is large and only wanted when the chart is shown.
     void import('plotly.js-basic-dist-min').then(async ({ default: Plotly }) => {
       if (gone) return
-      const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
+      const colour = (name: string) =>
+        getComputedStyle(document.documentElement).getPropertyValue(name).trim()
       const [ink, soft, mist, reed, pond] = ['--ink', '--soft', '--mist', '--reed', '--pond'].map(colour)
-      const axis = (title: string) => ({ title: { text: title, font: { size: 12, color: soft! } }, color: soft!, gridcolor: mist!, zeroline: false, fixedrange: true })
-      const plot = await Plotly.newPlot(here, [{
-        type: 'scatter', mode: 'text+markers', x: lines.map((line) => line.measures.hand / 10), y: lines.map(colourOf), text: lines.map((_, at) => String(at + 1)), textposition: 'top center',
-        textfont: { color: ink!, size: 13 }, marker: { size: 15, color: lines.map((_, at) => (at === chosen ? reed! : pond!)), line: { color: ink!, width: lines.map((_, at) => (at === chosen ? 2 : 0)) } },
-        hovertemplate: 'Line %{text}: hand travels %{x:.0f} cm, %{y:.1f} tensions a chord<extra></extra>',
-      }], {
-        margin: { l: 52, r: 16, t: 10, b: 40 }, height: 210, paper_bgcolor: 'transparent', plot_bgcolor: 'transparent', showlegend: false, hovermode: 'closest',
-        xaxis: axis('how far the hand travels, cm'), yaxis: axis('tensions a chord'), font: { family: 'Source Sans 3 Variable, sans-serif' },
-      }, { displayModeBar: false, responsive: true })
-      plot.on('plotly_click', ({ points }) => { const at = points[0]?.pointNumber; if (at !== undefined) take.current(at) })
+      const axis = (title: string) => ({
+        title: { text: title, font: { size: 12, color: soft! } },
+        color: soft!,
+        gridcolor: mist!,
+        zeroline: false,
+        fixedrange: true,
+      })
+      const plot = await Plotly.newPlot(
+        here,
+        [
+          {
+            type: 'scatter',
+            mode: 'text+markers',
+            x: lines.map((line) => line.measures.hand / 10),
+            y: lines.map(colourOf),
+            text: lines.map((_, at) => String(at + 1)),
+            textposition: 'top center',
+            textfont: { color: ink!, size: 13 },
+            marker: {
+              size: 15,
+              color: lines.map((_, at) => (at === chosen ? reed! : pond!)),
+              line: { color: ink!, width: lines.map((_, at) => (at === chosen ? 2 : 0)) },
+            },
+            hovertemplate: 'Line %{text}: hand travels %{x:.0f} cm, %{y:.1f} tensions a chord<extra></extra>',
+          },
+        ],
+        {
+          margin: { l: 52, r: 16, t: 10, b: 40 },
+          height: 210,
+          paper_bgcolor: 'transparent',
+          plot_bgcolor: 'transparent',
+          showlegend: false,
+          hovermode: 'closest',
+          xaxis: axis('how far the hand travels, cm'),
+          yaxis: axis('tensions a chord'),
+          font: { family: 'Source Sans 3 Variable, sans-serif' },
+        },
+        { displayModeBar: false, responsive: true },
+      )
+      plot.on('plotly_click', ({ points }) => {
+        const at = points[0]?.pointNumber
+        if (at !== undefined) take.current(at)
+      })
       away = () => Plotly.purge(here)
     })
-    return () => { gone = true; away() }
+    return () => {
+      gone = true
+      away()
+    }
   }, [lines, chosen, theme])
-  return <div ref={box} className="lines-chart" role="img" aria-label={`Chart of the lines: ${lines.map((line, at) => `line ${at + 1}, hand travels ${Math.round(line.measures.hand / 10)} cm, ${colourOf(line).toFixed(1)} tensions a chord`).join('; ')}`} />
+  return (
+    <div
+      ref={box}
+      className="lines-chart"
+      role="img"
+      aria-label={`Chart of the lines: ${lines.map((line, at) => `line ${at + 1}, hand travels ${Math.round(line.measures.hand / 10)} cm, ${colourOf(line).toFixed(1)} tensions a chord`).join('; ')}`}
+    />
+  )
 }

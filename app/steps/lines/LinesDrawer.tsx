@@ -35,29 +35,79 @@ interface Props {
 }
 
 /** What the drawer says of a chord of the line: the pulled note, its grip and others, what is asked of it, and how it goes on. */
-export function LinesDrawer({ document, line, focus, next, range, voicings, near, related, between, pulling, acts, capo, strings, book, songKey, onEdit, onFix, onHear }: Props) {
+export function LinesDrawer({
+  document,
+  line,
+  focus,
+  next,
+  range,
+  voicings,
+  near,
+  related,
+  between,
+  pulling,
+  acts,
+  capo,
+  strings,
+  book,
+  songKey,
+  onEdit,
+  onFix,
+  onHear,
+}: Props) {
   const grip = voicings.get(focus.key)
   return (
     <>
       {pulling.shown && (
         <PulledPanel
-          pulled={pulling.shown} canName={focus.decision?.span === 1 && focus.decision.puts.length === 1} onKeep={acts.keep} onName={acts.name}
-          onCarry={next ? acts.carry : null} onLetGo={pulling.letGo}
+          pulled={pulling.shown}
+          canName={focus.decision?.span === 1 && focus.decision.puts.length === 1}
+          onKeep={acts.keep}
+          onName={acts.name}
+          onCarry={next ? acts.carry : null}
+          onLetGo={pulling.letGo}
         />
       )}
-      <GripDrawer key={focus.key} chord={focus} voicing={grip} grips={near} related={related} capo={capo} songKey={songKey} onFix={onFix} book={book} onCall={(called) => grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called })} onHear={({ midis }) => onHear(midis)} />
+      <GripDrawer
+        key={focus.key}
+        chord={focus}
+        voicing={grip}
+        grips={near}
+        related={related}
+        capo={capo}
+        songKey={songKey}
+        onFix={onFix}
+        book={book}
+        onCall={(called) => grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called })}
+        onHear={({ midis }) => onHear(midis)}
+      />
       <ConditionsPanel
-        conditions={document.conditions} from={line[range[0]]!} to={line[range[1]]!} grip={grip ?? null} strings={strings} songKey={songKey}
-        taken={pulling.taken?.string ?? null} onAdd={(condition) => onEdit({ kind: 'condition-add', condition })} onRemove={(at) => onEdit({ kind: 'condition-remove', at })}
+        conditions={document.conditions}
+        from={line[range[0]]!}
+        to={line[range[1]]!}
+        grip={grip ?? null}
+        strings={strings}
+        songKey={songKey}
+        taken={pulling.taken?.string ?? null}
+        onAdd={(condition) => onEdit({ kind: 'condition-add', condition })}
+        onRemove={(at) => onEdit({ kind: 'condition-remove', at })}
       />
       {next && grip && (
         <WaysOn
-          found={between} capo={capo} now={voicings.get(next.key)?.frets.join() ?? ''} room={{ 'end of first': hasRoom(focus, line), 'beginning of second': hasRoom(next, line) }}
+          found={between}
+          capo={capo}
+          now={voicings.get(next.key)?.frets.join() ?? ''}
+          room={{ 'end of first': hasRoom(focus, line), 'beginning of second': hasRoom(next, line) }}
           onTake={(way) => {
-            onEdit({ kind: 'fix-many', grips: { [focus.key]: [...grip.frets], [next.key]: [...way.voicing.frets] }, did: `way on from bar ${focus.slot.bar}` })
+            onEdit({
+              kind: 'fix-many',
+              grips: { [focus.key]: [...grip.frets], [next.key]: [...way.voicing.frets] },
+              did: `way on from bar ${focus.slot.bar}`,
+            })
             onHear(way.voicing.midis)
           }}
-          onHear={(stop) => onHear(stop.voicing.midis)} onStop={(stop) => acts.stopOnTheWay(focus, stop)}
+          onHear={(stop) => onHear(stop.voicing.midis)}
+          onStop={(stop) => acts.stopOnTheWay(focus, stop)}
         />
       )}
     </>

@@ -13,11 +13,21 @@ export function SmallThreads({ line, range: [low, high] }: { line: Line; range: 
       {line.voicings.map(({ midis }, at) => {
         const next = line.voicings[at + 1]
         const x = at * step
-        const tone = (voice: number) => `tone${midis.length <= 1 ? 0 : Math.round((voice * 5) / (midis.length - 1))}`
+        const tone = (voice: number) =>
+          `tone${midis.length <= 1 ? 0 : Math.round((voice * 5) / (midis.length - 1))}`
         return (
           <g key={at}>
-            {midis.map((midi, voice) => <path key={voice} className={`thread ${tone(voice)}`} d={`M${x} ${y(midi)}h${step * 0.7}`} />)}
-            {next && voiceSteps(midis, next.midis).map(({ from, to }, move) => <path key={`m${move}`} className={`thread-move ${tone(midis.indexOf(from))}`} d={`M${x + step * 0.7} ${y(from)}L${x + step} ${y(to)}`} />)}
+            {midis.map((midi, voice) => (
+              <path key={voice} className={`thread ${tone(voice)}`} d={`M${x} ${y(midi)}h${step * 0.7}`} />
+            ))}
+            {next &&
+              voiceSteps(midis, next.midis).map(({ from, to }, move) => (
+                <path
+                  key={`m${move}`}
+                  className={`thread-move ${tone(midis.indexOf(from))}`}
+                  d={`M${x + step * 0.7} ${y(from)}L${x + step} ${y(to)}`}
+                />
+              ))}
           </g>
         )
       })}

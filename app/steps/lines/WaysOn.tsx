@@ -30,9 +30,12 @@ export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props
           <li key={way.voicing.frets.join()}>
             <GripDiagram voicing={way.voicing} capo={capo} />
             <div>
-              <b>voices move {halfSteps(way.motion)}</b>{way.voicing.frets.join() === now && ' (as it is)'}
+              <b>voices move {halfSteps(way.motion)}</b>
+              {way.voicing.frets.join() === now && ' (as it is)'}
               <p>{engravedWords(way.words)}.</p>
-              <Button size="small" disabled={way.voicing.frets.join() === now} onClick={() => onTake(way)}>Take this way</Button>
+              <Button size="small" disabled={way.voicing.frets.join() === now} onClick={() => onTake(way)}>
+                Take this way
+              </Button>
             </div>
           </li>
         ))}
@@ -40,16 +43,29 @@ export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props
       {found && (
         <>
           <h3>A beat between</h3>
-          {stops.length === 0 && <p className="quiet">{room['end of first'] || room['beginning of second'] ? 'No voice that moves by step can come late or early here, and nothing lies between.' : 'Neither chord has two beats to give one away.'}</p>}
+          {stops.length === 0 && (
+            <p className="quiet">
+              {room['end of first'] || room['beginning of second']
+                ? 'No voice that moves by step can come late or early here, and nothing lies between.'
+                : 'Neither chord has two beats to give one away.'}
+            </p>
+          )}
           <ol className="ways-on" aria-label="A beat between">
             {stops.map((stop) => (
               <li key={`${stop.kind} ${stop.takes} ${stop.voicing.frets.join()}`}>
                 <GripDiagram voicing={stop.voicing} capo={capo} />
                 <div>
-                  <b><ChordName chord={stop.chord} /></b>, {stop.kind}
+                  <b>
+                    <ChordName chord={stop.chord} />
+                  </b>
+                  , {stop.kind}
                   <p>{engravedWords(stop.words)}.</p>
-                  <Button size="small" onClick={() => onHear(stop)}>Hear it</Button>
-                  <Button size="small" onClick={() => onStop(stop)}>Put it there</Button>
+                  <Button size="small" onClick={() => onHear(stop)}>
+                    Hear it
+                  </Button>
+                  <Button size="small" onClick={() => onStop(stop)}>
+                    Put it there
+                  </Button>
                 </div>
               </li>
             ))}

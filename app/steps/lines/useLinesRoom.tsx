@@ -39,7 +39,10 @@ export function useLinesRoom(): RoomView {
   const [neck, setNeck] = useKeptState('lines.neck', false)
   const [besideLine, setBesideLine] = useKeptState<number | null>('lines.beside', null)
   const [voice, setVoice] = useKeptState<VoiceHeard>('lines.voice', 'all')
-  useEffect(() => { hurry(true); return () => hurry(false) }, [hurry])
+  useEffect(() => {
+    hurry(true)
+    return () => hurry(false)
+  }, [hurry])
   const { bass } = document
   const { capo } = chart
   const { lines: found, current } = search
@@ -49,11 +52,45 @@ export function useLinesRoom(): RoomView {
   const symbol = focus && madeChord(focus)
   const grip = focus && voicings.get(focus.key)
   const next = useMemo(() => focus && playedBehind(chart, sounding, focus), [chart, sounding, focus])
-  const near = useAnswer('search', 'grips', focus && symbol ? nearQuestion(focus, sounding, voicings, bass, capo, body) : null, { quiet: true })
-  const related = useAnswer('search', 'related', grip && symbol ? { symbol: symbol.canonical, frets: [...grip.frets], capo, bass, key: keyName(analysis.key), body } : null, { quiet: true })
-  const between = useAnswer('search', 'between', grip && symbol && next ? { symbol: symbol.canonical, frets: [...grip.frets], next: { symbol: madeChord(next)!.canonical, frets: voicings.get(next.key)?.frets ?? null }, capo, bass, body } : null, { quiet: true })
+  const near = useAnswer(
+    'search',
+    'grips',
+    focus && symbol ? nearQuestion(focus, sounding, voicings, bass, capo, body) : null,
+    { quiet: true },
+  )
+  const related = useAnswer(
+    'search',
+    'related',
+    grip && symbol
+      ? { symbol: symbol.canonical, frets: [...grip.frets], capo, bass, key: keyName(analysis.key), body }
+      : null,
+    { quiet: true },
+  )
+  const between = useAnswer(
+    'search',
+    'between',
+    grip && symbol && next
+      ? {
+          symbol: symbol.canonical,
+          frets: [...grip.frets],
+          next: { symbol: madeChord(next)!.canonical, frets: voicings.get(next.key)?.frets ?? null },
+          capo,
+          bass,
+          body,
+        }
+      : null,
+    { quiet: true },
+  )
 
-  const pulling = usePulling({ voicings, focus, bass, capo, body, songKey: analysis.key, onHear: (midis) => void SOUND.strumNow(midis) })
+  const pulling = usePulling({
+    voicings,
+    focus,
+    bass,
+    capo,
+    body,
+    songKey: analysis.key,
+    onHear: (midis) => void SOUND.strumNow(midis),
+  })
   const acts = usePulledActs({ pulling, voicings, line, next, bass, capo, body, onEdit: edit })
   const onTake = useSteady((key: string, string: number) => {
     const at = line.findIndex((one) => one.key === key)
@@ -77,38 +114,128 @@ export function useLinesRoom(): RoomView {
   }
 
   const taken = found[chosen]
-  const spots = useMemo(() => (taken && current ? hardestSpots(taken, sounding.map((one) => madeChord(one)!), HARD_SPOTS) : []), [taken, current, sounding])
-  const spotGrips = spots.flatMap(({ index, chord }) => { const voicing = taken?.voicings[index]; return voicing ? [{ symbol: chord.canonical, frets: [...voicing.frets] }] : [] })
-  const easier = useAnswer('search', 'easier', spotGrips.length > 0 ? { grips: spotGrips, capo, bass, body } : null, { quiet: true }).now
+  const spots = useMemo(
+    () =>
+      taken && current
+        ? hardestSpots(
+            taken,
+            sounding.map((one) => madeChord(one)!),
+            HARD_SPOTS,
+          )
+        : [],
+    [taken, current, sounding],
+  )
+  const spotGrips = spots.flatMap(({ index, chord }) => {
+    const voicing = taken?.voicings[index]
+    return voicing ? [{ symbol: chord.canonical, frets: [...voicing.frets] }] : []
+  })
+  const easier = useAnswer(
+    'search',
+    'easier',
+    spotGrips.length > 0 ? { grips: spotGrips, capo, bass, body } : null,
+    { quiet: true },
+  ).now
 
   const other = besideLine !== null && besideLine !== chosen && current ? found[besideLine] : undefined
-  const beside = useMemo(() => (other ? { name: `line ${besideLine! + 1}`, reading, midis: new Map(other.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis])) } : null), [other, besideLine, reading, sounding])
+  const beside = useMemo(
+    () =>
+      other
+        ? {
+            name: `line ${besideLine! + 1}`,
+            reading,
+            midis: new Map(other.voicings.map((voicing, at) => [sounding[at]?.key ?? '', voicing.midis])),
+          }
+        : null,
+    [other, besideLine, reading, sounding],
+  )
   const book = useBook(true, stringing)
 
   const keys: KeyRow[] = [
-    { on: ['ArrowUp', 'ArrowDown'], shown: '↑ ↓', says: 'Take hold of the top or lowest note; then pull it', act: (press) => pulling.onKey(press, false) },
-    { on: ['Shift+ArrowUp', 'Shift+ArrowDown'], shown: 'Shift ↑ ↓', says: 'Hold the next voice', act: (press) => pulling.onKey(press.replace('Shift+', ''), true) },
-    { on: ['Enter', 'Shift+Enter'], shown: 'Enter', says: 'Keep what was pulled; the other grips stay. With Shift the rest is led anew around it', act: (press) => { if (!pulling.shown) return false; acts.keep(press === 'Enter' ? 'stays' : 'leads') } },
-    { on: ['Escape'], shown: 'Escape', says: 'Put the pulled note back', act: () => { if (!pulling.taken) return false; pulling.letGo() } },
     {
-      on: [...DIGITS.slice(1), ...SHIFT_DIGITS.slice(1)], shown: '1 to 9', says: 'Take that grip. With Shift the rest is led anew around it',
+      on: ['ArrowUp', 'ArrowDown'],
+      shown: '↑ ↓',
+      says: 'Take hold of the top or lowest note; then pull it',
+      act: (press) => pulling.onKey(press, false),
+    },
+    {
+      on: ['Shift+ArrowUp', 'Shift+ArrowDown'],
+      shown: 'Shift ↑ ↓',
+      says: 'Hold the next voice',
+      act: (press) => pulling.onKey(press.replace('Shift+', ''), true),
+    },
+    {
+      on: ['Enter', 'Shift+Enter'],
+      shown: 'Enter',
+      says: 'Keep what was pulled; the other grips stay. With Shift the rest is led anew around it',
+      act: (press) => {
+        if (!pulling.shown) return false
+        acts.keep(press === 'Enter' ? 'stays' : 'leads')
+      },
+    },
+    {
+      on: ['Escape'],
+      shown: 'Escape',
+      says: 'Put the pulled note back',
+      act: () => {
+        if (!pulling.taken) return false
+        pulling.letGo()
+      },
+    },
+    {
+      on: [...DIGITS.slice(1), ...SHIFT_DIGITS.slice(1)],
+      shown: '1 to 9',
+      says: 'Take that grip. With Shift the rest is led anew around it',
       act: (press) => {
         const one = near.now?.[Number(press.at(-1)) - 1]
         if (!one || !focus) return false
         fix(focus, one.voicing, press.startsWith('Shift'))
       },
     },
-    { on: ['Backspace'], shown: 'Backspace', says: 'The grip is left to the search again', act: () => { if (focus?.fixed) fix(focus, null) } },
-    { on: ['r', 'Alt+r'], shown: 'R', says: 'Lead the rest anew, or hold every grip as it is', act: () => hold(!stays) },
+    {
+      on: ['Backspace'],
+      shown: 'Backspace',
+      says: 'The grip is left to the search again',
+      act: () => {
+        if (focus?.fixed) fix(focus, null)
+      },
+    },
+    {
+      on: ['r', 'Alt+r'],
+      shown: 'R',
+      says: 'Lead the rest anew, or hold every grip as it is',
+      act: () => hold(!stays),
+    },
     { on: ['k', 'Alt+k'], shown: 'K', says: 'The neck shown or hidden', act: () => setNeck(!neck) },
   ]
 
   return {
     bar: (
       <LinesBar
-        document={document} search={search} chosen={chosen} stays={stays} onStays={hold} songKey={analysis.key} onEdit={edit} onHearLine={hearLine} neck={neck} onNeck={setNeck}
-        beside={besideLine} onBeside={setBesideLine} voice={voice} onVoice={setVoice} onSpot={(at) => selectLine(at, false)}
-        spots={spots.map(({ index, effort }, at) => ({ place: placeName(sounding[index]!.slot), effort, line: sounding[index]!.index, easier: easier?.[at] ?? null }))} onEasier={(at, voicing) => { const chord = line[at]; if (chord) fix(chord, voicing) }}
+        document={document}
+        search={search}
+        chosen={chosen}
+        stays={stays}
+        onStays={hold}
+        songKey={analysis.key}
+        onEdit={edit}
+        onHearLine={hearLine}
+        neck={neck}
+        onNeck={setNeck}
+        beside={besideLine}
+        onBeside={setBesideLine}
+        voice={voice}
+        onVoice={setVoice}
+        onSpot={(at) => selectLine(at, false)}
+        spots={spots.map(({ index, effort }, at) => ({
+          place: placeName(sounding[index]!.slot),
+          effort,
+          line: sounding[index]!.index,
+          easier: easier?.[at] ?? null,
+        }))}
+        onEasier={(at, voicing) => {
+          const chord = line[at]
+          if (chord) fix(chord, voicing)
+        }}
       />
     ),
     head: neck && symbol && <NeckView chord={symbol} voicing={grip} capo={capo} />,
@@ -117,11 +244,29 @@ export function useLinesRoom(): RoomView {
       name: symbol ? `${symbol.canonical}, ${placeName(focus.slot)}` : 'Grip',
       content: focus && (
         <LinesDrawer
-          document={document} line={line} focus={focus} next={next} range={rangeOf(lineSelection)} voicings={voicings} near={near.now} related={related.now} between={between.now} pulling={pulling} acts={acts}
-          capo={capo} strings={body.instrument.tuning.length} book={book} songKey={analysis.key} onEdit={edit} onFix={(voicing) => fix(focus, voicing)} onHear={(midis) => void SOUND.strumNow(midis)}
+          document={document}
+          line={line}
+          focus={focus}
+          next={next}
+          range={rangeOf(lineSelection)}
+          voicings={voicings}
+          near={near.now}
+          related={related.now}
+          between={between.now}
+          pulling={pulling}
+          acts={acts}
+          capo={capo}
+          strings={body.instrument.tuning.length}
+          book={book}
+          songKey={analysis.key}
+          onEdit={edit}
+          onFix={(voicing) => fix(focus, voicing)}
+          onHear={(midis) => void SOUND.strumNow(midis)}
         />
       ),
     },
-    keys, cursor: 'line', played: { beside, voice },
+    keys,
+    cursor: 'line',
+    played: { beside, voice },
   }
 }

@@ -30,7 +30,12 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
   /** The grip is kept; the rest of the line stays as it is, or is led anew around it. */
   const keep = (rest: 'leads' | 'stays') => {
     if (!shown?.voicing) return
-    onEdit({ kind: 'fix-many', grips: { [shown.chord.key]: shown.frets }, ...(rest === 'leads' ? { anew: true } : {}), did: `note pulled in bar ${shown.chord.slot.bar}` })
+    onEdit({
+      kind: 'fix-many',
+      grips: { [shown.chord.key]: shown.frets },
+      ...(rest === 'leads' ? { anew: true } : {}),
+      did: `note pulled in bar ${shown.chord.slot.bar}`,
+    })
     pulling.letGo()
   }
 
@@ -38,8 +43,16 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
   const name = (chord: ChordSymbol) => {
     if (!shown?.chord.decision) return
     onEdit({
-      kind: 'extra-beat', slot: shown.chord.decision.key, grips: { [shown.chord.key]: shown.frets }, did: `${chord.canonical} by a pulled note in bar ${shown.chord.slot.bar}`,
-      choice: { chords: [{ symbol: chord.canonical, beats: shown.chord.slot.beats }], span: 1, rule: 'pulled', at: Date.now() },
+      kind: 'extra-beat',
+      slot: shown.chord.decision.key,
+      grips: { [shown.chord.key]: shown.frets },
+      did: `${chord.canonical} by a pulled note in bar ${shown.chord.slot.bar}`,
+      choice: {
+        chords: [{ symbol: chord.canonical, beats: shown.chord.slot.beats }],
+        span: 1,
+        rule: 'pulled',
+        at: Date.now(),
+      },
     })
     pulling.letGo()
   }
@@ -48,9 +61,20 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
   const carry = () => {
     const sound = shown && soundAt(limitsFor(body, capo, 'any').instrument, shown.string, shown.fret)
     if (!shown?.voicing || !next || sound === null) return
-    const [nearest] = constrained(madeChord(next)!, limitsFor(body, capo, bass), [{ kind: 'sounds', midi: sound, from: 0, to: 0 }])
-      .sort((a, b) => leastMotion(shown.midis, a.midis) + a.fingering.difficulty - leastMotion(shown.midis, b.midis) - b.fingering.difficulty)
-    onEdit({ kind: 'fix-many', grips: { [shown.chord.key]: shown.frets, ...(nearest ? { [next.key]: [...nearest.frets] } : {}) }, did: `note carried from bar ${shown.chord.slot.bar}` })
+    const [nearest] = constrained(madeChord(next)!, limitsFor(body, capo, bass), [
+      { kind: 'sounds', midi: sound, from: 0, to: 0 },
+    ]).sort(
+      (a, b) =>
+        leastMotion(shown.midis, a.midis) +
+        a.fingering.difficulty -
+        leastMotion(shown.midis, b.midis) -
+        b.fingering.difficulty,
+    )
+    onEdit({
+      kind: 'fix-many',
+      grips: { [shown.chord.key]: shown.frets, ...(nearest ? { [next.key]: [...nearest.frets] } : {}) },
+      did: `note carried from bar ${shown.chord.slot.bar}`,
+    })
     pulling.letGo()
   }
 
@@ -64,13 +88,23 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
     const extra = { symbol: stop.chord.canonical, beats: EXTRA_BEAT }
     const first = stop.takes === 'beginning of second'
     const at = putIndex(host, line)
-    const chords = decision.puts.flatMap(({ chord, beats }, index) => (index !== at ? [{ symbol: chord.canonical, beats }] : first ? [extra, own] : [own, extra]))
+    const chords = decision.puts.flatMap(({ chord, beats }, index) =>
+      index !== at ? [{ symbol: chord.canonical, beats }] : first ? [extra, own] : [own, extra],
+    )
     const gripOf = (chord: LineChord) => voicings.get(chord.key)?.frets
-    const kept = Object.fromEntries([from, next, ...line.filter((one) => one.fixed && one.decision === decision)].flatMap((chord) => { const frets = gripOf(chord); return frets ? [[chord.key, [...frets]]] : [] }))
+    const kept = Object.fromEntries(
+      [from, next, ...line.filter((one) => one.fixed && one.decision === decision)].flatMap((chord) => {
+        const frets = gripOf(chord)
+        return frets ? [[chord.key, [...frets]]] : []
+      }),
+    )
     const extraKey = slotKey({ bar: slot.bar, beat: first ? slot.beat : slot.beat + slot.beats - EXTRA_BEAT })
     const moved = first ? { [slotKey({ bar: slot.bar, beat: slot.beat + EXTRA_BEAT })]: kept[host.key]! } : {}
     onEdit({
-      kind: 'extra-beat', slot: decision.key, did: `${stop.kind} in bar ${slot.bar}`, grips: { ...kept, ...moved, [extraKey]: [...stop.voicing.frets] },
+      kind: 'extra-beat',
+      slot: decision.key,
+      did: `${stop.kind} in bar ${slot.bar}`,
+      grips: { ...kept, ...moved, [extraKey]: [...stop.voicing.frets] },
       choice: { chords, span: decision.span, rule: stop.kind, at: Date.now() },
     })
   }
@@ -82,7 +116,12 @@ const EXTRA_BEAT = 1
 
 /** A chord gives a beat away when it has two, and is not part of one that sounds over a bar line. */
 export const hasRoom = (chord: LineChord, line: readonly LineChord[]): boolean =>
-  chord.decision !== null && !chord.slot.held && !line[chord.index + 1]?.slot.held && chord.slot.beats >= 2 * EXTRA_BEAT && chord.decision.puts.length === line.filter((one) => one.decision === chord.decision).length
+  chord.decision !== null &&
+  !chord.slot.held &&
+  !line[chord.index + 1]?.slot.held &&
+  chord.slot.beats >= 2 * EXTRA_BEAT &&
+  chord.decision.puts.length === line.filter((one) => one.decision === chord.decision).length
 
 /** Its place among the chords of its decision. */
-const putIndex = (chord: LineChord, line: readonly LineChord[]): number => line.filter((one) => one.decision === chord.decision).indexOf(chord)
+const putIndex = (chord: LineChord, line: readonly LineChord[]): number =>
+  line.filter((one) => one.decision === chord.decision).indexOf(chord)

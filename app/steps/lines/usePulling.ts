@@ -29,17 +29,29 @@ export interface PullShown extends Pulled {
 /** One note taken hold of and pulled: nothing is written until it is kept, and the line shows what it would be. */
 export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear }: Asked) {
   const [held, setHeld] = useState<{ key: string; string: number; from: number; fret: number } | null>(null)
-  const limits = useMemo(() => ({ ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const }), [body, capo, bass])
+  const limits = useMemo(
+    () => ({ ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const }),
+    [body, capo, bass],
+  )
   const here = held && held.key === focus?.key ? held : null
   const grip = here && voicings.get(here.key)
   const shown = useMemo((): PullShown | null => {
     const symbol = focus && madeChord(focus)
     if (!here || !grip || !focus || !symbol || here.fret === here.from) return null
     const result = pulled(grip.frets, here.string, here.fret, symbol, limits, songKey)
-    return { ...result, chord: focus, string: here.string, fret: here.fret, voicing: result.playable ? voicingOf(result.frets, symbol, limits) : null }
+    return {
+      ...result,
+      chord: focus,
+      string: here.string,
+      fret: here.fret,
+      voicing: result.playable ? voicingOf(result.frets, symbol, limits) : null,
+    }
   }, [here, grip, focus, limits, songKey])
 
-  const withPulled = useMemo(() => (shown?.voicing ? new Map(voicings).set(shown.chord.key, shown.voicing) : voicings), [shown, voicings])
+  const withPulled = useMemo(
+    () => (shown?.voicing ? new Map(voicings).set(shown.chord.key, shown.voicing) : voicings),
+    [shown, voicings],
+  )
 
   const fretOf = (key: string, string: number) => voicings.get(key)?.frets[string] ?? null
   const take = (key: string, string: number) => {
@@ -55,25 +67,44 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
     const fret = above === 0 ? 0 : Math.min(body.instrument.cutaway, above + capo)
     if (fret === here.fret) return
     setHeld({ ...here, fret })
-    const midis = voicings.get(here.key)!.frets.flatMap((now: Frets[number], string) => { const at = string === here.string ? fret : now; return at === null ? [] : [soundAt(limits.instrument, string, at)] })
+    const midis = voicings.get(here.key)!.frets.flatMap((now: Frets[number], string) => {
+      const at = string === here.string ? fret : now
+      return at === null ? [] : [soundAt(limits.instrument, string, at)]
+    })
     onHear(midis.sort((a, b) => a - b))
   }
-  const pulledBy = here ? soundAt(limits.instrument, here.string, here.fret) - soundAt(limits.instrument, here.string, here.from) : 0
+  const pulledBy = here
+    ? soundAt(limits.instrument, here.string, here.fret) - soundAt(limits.instrument, here.string, here.from)
+    : 0
 
   /** Keys: Shift with an arrow goes from voice to voice, an arrow pulls; true when one was used. */
   const onKey = (key: string, shift: boolean): boolean => {
     if (!focus) return false
     if (key !== 'ArrowUp' && key !== 'ArrowDown') return false
-    const strings = [...(voicings.get(focus.key)?.strings ?? [])].sort((a, b) => a.midi - b.midi).map(({ string }) => string)
+    const strings = [...(voicings.get(focus.key)?.strings ?? [])]
+      .sort((a, b) => a.midi - b.midi)
+      .map(({ string }) => string)
     if (strings.length === 0) return false
     const up = key === 'ArrowUp'
     if (!here || shift) {
       const now = here ? strings.indexOf(here.string) : -1
-      const next = here ? Math.max(0, Math.min(strings.length - 1, now + (up ? 1 : -1))) : up ? strings.length - 1 : 0
+      const next = here
+        ? Math.max(0, Math.min(strings.length - 1, now + (up ? 1 : -1)))
+        : up
+          ? strings.length - 1
+          : 0
       take(focus.key, strings[next]!)
     } else pullTo(pulledBy + (up ? 1 : -1))
     return true
   }
   const letGo = () => setHeld(null)
-  return { taken: here && { key: here.key, string: here.string }, shown, voicings: withPulled, take, pullTo, onKey, letGo }
+  return {
+    taken: here && { key: here.key, string: here.string },
+    shown,
+    voicings: withPulled,
+    take,
+    pullTo,
+    onKey,
+    letGo,
+  }
 }

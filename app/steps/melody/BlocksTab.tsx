@@ -20,7 +20,12 @@ import type { TuneEdit } from '../../../core/tune/edit'
 const FAMILIES = ['drop 2', 'drop 3', 'close', 'drop 2 and 4'] as const
 type FamilyChoice = (typeof FAMILIES)[number] | 'any'
 type Kind = 'sevenths' | 'sixth-diminished major' | 'sixth-diminished minor' | 'fourths'
-const KINDS: Readonly<Record<Kind, string>> = { sevenths: 'Sevenths of the key', 'sixth-diminished major': 'Sixth-diminished, major', 'sixth-diminished minor': 'Sixth-diminished, minor', fourths: 'Fourths of the key' }
+const KINDS: Readonly<Record<Kind, string>> = {
+  sevenths: 'Sevenths of the key',
+  'sixth-diminished major': 'Sixth-diminished, major',
+  'sixth-diminished minor': 'Sixth-diminished, minor',
+  fourths: 'Fourths of the key',
+}
 /** Octave in which a scale begins where there is no melody. */
 const OCTAVE = 4
 
@@ -35,7 +40,15 @@ interface Props {
 }
 
 /** One kind of chord under every note of a scale or a phrase: sevenths in a family, the sixth-diminished scale, fourths. */
-export function BlocksTab({ view: { notes, phrases, selected, clock }, text, songKey, capo, body, onEdit, onHear }: Props) {
+export function BlocksTab({
+  view: { notes, phrases, selected, clock },
+  text,
+  songKey,
+  capo,
+  body,
+  onEdit,
+  onHear,
+}: Props) {
   const [kind, setKind] = useState<Kind>('sevenths')
   const [family, setFamily] = useState<FamilyChoice>('drop 2')
   const [tone, setTone] = useState<1 | 3 | 5 | 7>(1)
@@ -44,42 +57,124 @@ export function BlocksTab({ view: { notes, phrases, selected, clock }, text, son
   const minor = kind === 'sixth-diminished minor'
   const scale = useMemo(() => {
     const tonic = songKey.tonic
-    const eight = kind.startsWith('sixth') ? scaleNotes({ tonic, mode: minor ? 'minor' : 'major' }) : scaleNotes(songKey)
+    const eight = kind.startsWith('sixth')
+      ? scaleNotes({ tonic, mode: minor ? 'minor' : 'major' })
+      : scaleNotes(songKey)
     return scaleFrom([...eight, tonic], OCTAVE)
   }, [songKey, kind, minor])
   const wanted: readonly Pitch[] = over === 'phrase' ? phrase.map(({ note }) => note) : scale
   const asFamily = family === 'any' ? null : family
-  const block: BlockAsked = kind === 'sevenths' ? { kind, key: keyName(songKey), tone, family: asFamily } : kind === 'fourths' ? { kind, key: keyName(songKey) } : { kind: 'sixth-diminished', chord: `${noteName(songKey.tonic)}${minor ? 'm6' : '6'}`, family: asFamily }
-  const found = useAnswer('melody', 'blocks', wanted.length > 0 ? { asked: { body, text }, notes: wanted.map(pitchName), block } : null)
+  const block: BlockAsked =
+    kind === 'sevenths'
+      ? { kind, key: keyName(songKey), tone, family: asFamily }
+      : kind === 'fourths'
+        ? { kind, key: keyName(songKey) }
+        : {
+            kind: 'sixth-diminished',
+            chord: `${noteName(songKey.tonic)}${minor ? 'm6' : '6'}`,
+            family: asFamily,
+          }
+  const found = useAnswer(
+    'melody',
+    'blocks',
+    wanted.length > 0 ? { asked: { body, text }, notes: wanted.map(pitchName), block } : null,
+  )
   const blocks = found.current ? found.answer! : []
   return (
     <>
       <div className="melody-row">
-        <TextField select size="small" label="Under" value={over} sx={{ minWidth: 150 }} onChange={(event) => setOver(event.target.value as 'scale' | 'phrase')}>
+        <TextField
+          select
+          size="small"
+          label="Under"
+          value={over}
+          sx={{ minWidth: 150 }}
+          onChange={(event) => setOver(event.target.value as 'scale' | 'phrase')}
+        >
           <MenuItem value="scale">a scale going up</MenuItem>
-          <MenuItem value="phrase" disabled={phrase.length === 0}>the phrase of the note</MenuItem>
+          <MenuItem value="phrase" disabled={phrase.length === 0}>
+            the phrase of the note
+          </MenuItem>
         </TextField>
-        <TextField select size="small" label="Chords" value={kind} sx={{ minWidth: 210 }} onChange={(event) => setKind(event.target.value as Kind)}>
-          {Object.entries(KINDS).map(([one, name]) => <MenuItem key={one} value={one}>{name}</MenuItem>)}
+        <TextField
+          select
+          size="small"
+          label="Chords"
+          value={kind}
+          sx={{ minWidth: 210 }}
+          onChange={(event) => setKind(event.target.value as Kind)}
+        >
+          {Object.entries(KINDS).map(([one, name]) => (
+            <MenuItem key={one} value={one}>
+              {name}
+            </MenuItem>
+          ))}
         </TextField>
         {kind !== 'fourths' && (
-          <TextField select size="small" label="Family" value={family} sx={{ minWidth: 130 }} onChange={(event) => setFamily(event.target.value as FamilyChoice)}>
-            {[...FAMILIES, 'any' as const].map((one) => <MenuItem key={one} value={one}>{one}</MenuItem>)}
+          <TextField
+            select
+            size="small"
+            label="Family"
+            value={family}
+            sx={{ minWidth: 130 }}
+            onChange={(event) => setFamily(event.target.value as FamilyChoice)}
+          >
+            {[...FAMILIES, 'any' as const].map((one) => (
+              <MenuItem key={one} value={one}>
+                {one}
+              </MenuItem>
+            ))}
           </TextField>
         )}
         {kind === 'sevenths' && (
-          <TextField select size="small" label="On top" value={tone} sx={{ minWidth: 110 }} onChange={(event) => setTone(Number(event.target.value) as 1)}>
-            {[1, 3, 5, 7].map((one) => <MenuItem key={one} value={one}>the {one}</MenuItem>)}
+          <TextField
+            select
+            size="small"
+            label="On top"
+            value={tone}
+            sx={{ minWidth: 110 }}
+            onChange={(event) => setTone(Number(event.target.value) as 1)}
+          >
+            {[1, 3, 5, 7].map((one) => (
+              <MenuItem key={one} value={one}>
+                the {one}
+              </MenuItem>
+            ))}
           </TextField>
         )}
         {over === 'phrase' && blocks.length === phrase.length && phrase.length > 0 && (
-          <Button size="small" variant="contained" color="primary" onClick={() => onEdit({
-            kind: 'melody-fix', did: `${KINDS[kind].toLowerCase()} from ${placeName(phrase[0]!)}`.slice(0, 80),
-            fixed: Object.fromEntries(phrase.map((note, at) => [placeKey(note), { frets: [...blocks[at]!.voicing.frets], symbol: blocks[at]!.chord.tones.length > 0 ? blocks[at]!.chord.canonical : null }])),
-          })}>Put them under the phrase</Button>
+          <Button
+            size="small"
+            variant="contained"
+            color="primary"
+            onClick={() =>
+              onEdit({
+                kind: 'melody-fix',
+                did: `${KINDS[kind].toLowerCase()} from ${placeName(phrase[0]!)}`.slice(0, 80),
+                fixed: Object.fromEntries(
+                  phrase.map((note, at) => [
+                    placeKey(note),
+                    {
+                      frets: [...blocks[at]!.voicing.frets],
+                      symbol: blocks[at]!.chord.tones.length > 0 ? blocks[at]!.chord.canonical : null,
+                    },
+                  ]),
+                ),
+              })
+            }
+          >
+            Put them under the phrase
+          </Button>
         )}
       </div>
-      {found.state.kind !== 'found' && <SearchState state={found.state} onStop={found.stop} onAgain={found.again} label="Search for block chords" />}
+      {found.state.kind !== 'found' && (
+        <SearchState
+          state={found.state}
+          onStop={found.stop}
+          onAgain={found.again}
+          label="Search for block chords"
+        />
+      )}
       <ol className="block-list" aria-label="Block chords">
         {blocks.map(({ note, chord, kind: what, voicing }, at) => (
           <li key={at}>
@@ -96,10 +191,19 @@ export function BlocksTab({ view: { notes, phrases, selected, clock }, text, son
 }
 
 /** Notes of the phrase the selected note belongs to. */
-function phraseOf(notes: readonly MelodyNote[], phrases: MelodyView['phrases'], selected: string | null, clock: MelodyView['clock']): MelodyNote[] {
+function phraseOf(
+  notes: readonly MelodyNote[],
+  phrases: MelodyView['phrases'],
+  selected: string | null,
+  clock: MelodyView['clock'],
+): MelodyNote[] {
   const note = notes.find((one) => placeKey(one) === selected) ?? notes[0]
   if (!note) return []
   const at = clock.at(note)
   const phrase = phrases.findLast(({ from }) => clock.at(from) <= at + 1e-6)
-  return phrase ? notes.filter((one) => clock.at(one) >= clock.at(phrase.from) - 1e-6 && clock.at(one) <= clock.at(phrase.to) + 1e-6) : [note]
+  return phrase
+    ? notes.filter(
+        (one) => clock.at(one) >= clock.at(phrase.from) - 1e-6 && clock.at(one) <= clock.at(phrase.to) + 1e-6,
+      )
+    : [note]
 }

@@ -30,15 +30,23 @@ interface Props {
 
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
 export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey, tempo }: Props) {
-  const [typed, setTyped] = useState(() => (notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes })))
+  const [typed, setTyped] = useState(() =>
+    notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes }),
+  )
   const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
   const [tooLarge, setTooLarge] = useState<string | null>(null)
   const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })
-  const read = useAnswer('import', 'tune', asked && { content: asked.content, format: asked.format }, { pauseMs: TYPING_PAUSE_MS })
+  const read = useAnswer('import', 'tune', asked && { content: asked.content, format: asked.format }, {
+    pauseMs: TYPING_PAUSE_MS,
+  })
   const reading = read.state.kind === 'searching'
-  const found: Result<ImportedTune> | null = tooLarge ? bad({ code: 'too-large', message: tooLarge, accepted: `at most ${MOST_BYTES} bytes` })
-    : read.state.kind === 'fault' ? bad({ code: 'broken', message: read.state.message, accepted: 'another file, or ABC that is typed' })
-    : asked ? read.answer : null
+  const found: Result<ImportedTune> | null = tooLarge
+    ? bad({ code: 'too-large', message: tooLarge, accepted: `at most ${MOST_BYTES} bytes` })
+    : read.state.kind === 'fault'
+      ? bad({ code: 'broken', message: read.state.message, accepted: 'another file, or ABC that is typed' })
+      : asked
+        ? read.answer
+        : null
 
   const open = async (file: File | undefined) => {
     if (!file) return
@@ -49,35 +57,97 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
     let binary = ''
     if (midi) for (const byte of bytes) binary += String.fromCharCode(byte)
     const text = midi ? '' : new TextDecoder().decode(bytes)
-    setSource({ name: file.name, content: midi ? btoa(binary) : text, format: midi ? 'midi' : /^\s*(?:<|PK)/.test(text) ? 'musicxml' : 'abc' })
+    setSource({
+      name: file.name,
+      content: midi ? btoa(binary) : text,
+      format: midi ? 'midi' : /^\s*(?:<|PK)/.test(text) ? 'musicxml' : 'abc',
+    })
   }
   const tune = found?.ok ? found.value : null
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="bring-in-title">
-      <DialogTitle id="bring-in-title" component="h2">Bring in a melody</DialogTitle>
+      <DialogTitle id="bring-in-title" component="h2">
+        Bring in a melody
+      </DialogTitle>
       <DialogContent>
-        <Button component="label" variant="outlined" size="small">Open a MIDI, MusicXML or ABC file
-          <input type="file" hidden accept=".mid,.midi,.musicxml,.xml,.abc,.txt,audio/midi" onChange={(event) => void open(event.target.files?.[0])} />
+        <Button component="label" variant="outlined" size="small">
+          Open a MIDI, MusicXML or ABC file
+          <input
+            type="file"
+            hidden
+            accept=".mid,.midi,.musicxml,.xml,.abc,.txt,audio/midi"
+            onChange={(event) => void open(event.target.files?.[0])}
+          />
         </Button>
-        {source && <> {source.name} <Button size="small" onClick={() => setSource(null)}>Back to typing</Button></>}
+        {source && (
+          <>
+            {' '}
+            {source.name}{' '}
+            <Button size="small" onClick={() => setSource(null)}>
+              Back to typing
+            </Button>
+          </>
+        )}
         <div className="import-columns">
-          <label>{source ? 'From the file' : 'Type ABC here'}
-            <textarea value={source ? (source.format === 'midi' ? 'A MIDI file' : source.content.slice(0, SHOWN_LETTERS)) : typed} readOnly={source !== null} spellCheck={false} placeholder={'X:1\nM:4/4\nL:1/8\nK:G\n"G"B2 d2 "D7"c2 A2 | "G"G8 |'} onChange={(event) => setTyped(event.target.value)} />
+          <label>
+            {source ? 'From the file' : 'Type ABC here'}
+            <textarea
+              value={
+                source
+                  ? source.format === 'midi'
+                    ? 'A MIDI file'
+                    : source.content.slice(0, SHOWN_LETTERS)
+                  : typed
+              }
+              readOnly={source !== null}
+              spellCheck={false}
+              placeholder={'X:1\nM:4/4\nL:1/8\nK:G\n"G"B2 d2 "D7"c2 A2 | "G"G8 |'}
+              onChange={(event) => setTyped(event.target.value)}
+            />
           </label>
-          <label>The chart it makes
+          <label>
+            The chart it makes
             <textarea value={tune?.text ?? ''} readOnly />
           </label>
         </div>
         <div aria-live="polite">
           {reading ? <p>Reading what was brought…</p> : tune && <p>{tune.melody.length} notes.</p>}
-          {found && !found.ok && <p className="fault">{found.fault.message} Accepted: {found.fault.accepted}.</p>}
-          {tune && tune.warnings.length > 0 && <ul className="import-warnings">{tune.warnings.map((one) => <li key={one}>{one}</li>)}</ul>}
+          {found && !found.ok && (
+            <p className="fault">
+              {found.fault.message} Accepted: {found.fault.accepted}.
+            </p>
+          )}
+          {tune && tune.warnings.length > 0 && (
+            <ul className="import-warnings">
+              {tune.warnings.map((one) => (
+                <li key={one}>{one}</li>
+              ))}
+            </ul>
+          )}
         </div>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button disabled={!tune || reading} onClick={() => { onBringIn(tune!, true); onClose() }}>Chords and melody in place of the chart</Button>
-        <Button variant="contained" color="primary" disabled={!tune || reading || tune.melody.length === 0} onClick={() => { onBringIn(tune!, false); onClose() }}>Only the melody</Button>
+        <Button
+          disabled={!tune || reading}
+          onClick={() => {
+            onBringIn(tune!, true)
+            onClose()
+          }}
+        >
+          Chords and melody in place of the chart
+        </Button>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={!tune || reading || tune.melody.length === 0}
+          onClick={() => {
+            onBringIn(tune!, false)
+            onClose()
+          }}
+        >
+          Only the melody
+        </Button>
       </DialogActions>
     </Dialog>
   )

@@ -21,7 +21,11 @@ export function EndsTab({ text, songKey, onEdit, onHear }: Props) {
         <section key={where} aria-label={where === 'before' ? 'Introductions' : 'Endings'}>
           <h3>{where === 'before' ? 'Introductions' : 'Endings'}</h3>
           <ul className="melody-list">
-            {ends.filter((end) => end.where === where).map((end) => <EndRow key={end.name} end={end} made={withEnd(text, end)} onEdit={onEdit} onHear={onHear} />)}
+            {ends
+              .filter((end) => end.where === where)
+              .map((end) => (
+                <EndRow key={end.name} end={end} made={withEnd(text, end)} onEdit={onEdit} onHear={onHear} />
+              ))}
           </ul>
         </section>
       ))}
@@ -29,16 +33,55 @@ export function EndsTab({ text, songKey, onEdit, onHear }: Props) {
   )
 }
 
-function EndRow({ end: { name, why, where, bars }, made, onEdit, onHear }: { end: End; made: string | null; onEdit: Props['onEdit']; onHear: Props['onHear'] }) {
+function EndRow({
+  end: { name, why, where, bars },
+  made,
+  onEdit,
+  onHear,
+}: {
+  end: End
+  made: string | null
+  onEdit: Props['onEdit']
+  onHear: Props['onHear']
+}) {
   const symbols = bars.map((bar) => bar.split(' '))
   return (
     <li>
       <b>{name}</b>
-      <span className="end-chords">{symbols.map((bar, at) => <span key={at}>{at > 0 && <i>|</i>}{bar.map((symbol, place) => <ChordName key={place} chord={chord(symbol)} />)}</span>)}</span>
+      <span className="end-chords">
+        {symbols.map((bar, at) => (
+          <span key={at}>
+            {at > 0 && <i>|</i>}
+            {bar.map((symbol, place) => (
+              <ChordName key={place} chord={chord(symbol)} />
+            ))}
+          </span>
+        ))}
+      </span>
       <small>{why}</small>
       <span>
-        <Button size="small" onClick={() => onHear(symbols.flat())}>Hear it</Button>
-        <Button size="small" disabled={made === null} title={made === null ? 'The tune begins with an upbeat: put an introduction in front of it in the Chart step.' : undefined} onClick={() => made !== null && onEdit({ kind: 'bars', text: made, did: `${name} ${where === 'before' ? 'in front' : 'at the end'}` })}>Put it {where === 'before' ? 'in front' : 'at the end'}</Button>
+        <Button size="small" onClick={() => onHear(symbols.flat())}>
+          Hear it
+        </Button>
+        <Button
+          size="small"
+          disabled={made === null}
+          title={
+            made === null
+              ? 'The tune begins with an upbeat: put an introduction in front of it in the Chart step.'
+              : undefined
+          }
+          onClick={() =>
+            made !== null &&
+            onEdit({
+              kind: 'bars',
+              text: made,
+              did: `${name} ${where === 'before' ? 'in front' : 'at the end'}`,
+            })
+          }
+        >
+          Put it {where === 'before' ? 'in front' : 'at the end'}
+        </Button>
       </span>
     </li>
   )

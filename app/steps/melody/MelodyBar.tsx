@@ -29,26 +29,94 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
   const under = view.lines.length > 1 ? `, way ${view.chosen + 1} of ${view.lines.length}` : ''
   return (
     <Bar label="Melody and what is under it">
-      <button type="button" className="tool" title="Keys put notes in; so do clicks on the staff" onClick={state.takeUpPen}>Write notes (E)</button>
+      <button
+        type="button"
+        className="tool"
+        title="Keys put notes in; so do clicks on the staff"
+        onClick={state.takeUpPen}
+      >
+        Write notes (E)
+      </button>
       <Word name="Notes" says={view.notes.length === 0 ? 'none yet' : view.notes.length}>
-        <WriteTab view={view} writing={writing} playing={playing} limits={state.limits} onBringIn={() => state.setBringIn(true)} />
+        <WriteTab
+          view={view}
+          writing={writing}
+          playing={playing}
+          limits={state.limits}
+          onBringIn={() => state.setBringIn(true)}
+        />
       </Word>
-      <Word name="Under it" says={`${TEXTURE_LABELS[texture]}, ${DENSITY_NAMES[density]}${under}`} title={TEXTURES[texture].says}><UnderTab document={document} view={view} onEdit={onEdit} /></Word>
+      <Word
+        name="Under it"
+        says={`${TEXTURE_LABELS[texture]}, ${DENSITY_NAMES[density]}${under}`}
+        title={TEXTURES[texture].says}
+      >
+        <UnderTab document={document} view={view} onEdit={onEdit} />
+      </Word>
       {view.troubles.length > 0 && (
         <Word name="To check" says={view.troubles.length} title="Hard to play, or harsh">
           <ul className="melody-list" aria-label="Trouble spots">
             {view.troubles.map(({ at, says, remedy }) => (
-              <li key={`${at}${says}`}><button type="button" className="plain-button" onClick={() => view.select(view.events[at]?.key ?? null)}>Bar {view.events[at]?.made.bar}: {says}</button> <span>Try {remedy}.</span></li>
+              <li key={`${at}${says}`}>
+                <button
+                  type="button"
+                  className="plain-button"
+                  onClick={() => view.select(view.events[at]?.key ?? null)}
+                >
+                  Bar {view.events[at]?.made.bar}: {says}
+                </button>{' '}
+                <span>Try {remedy}.</span>
+              </li>
             ))}
           </ul>
         </Word>
       )}
-      <Word name="Elsewhere" says="on the neck" keeps><ElsewhereTab document={document} notes={view.notes} asked={view.asked} onEdit={onEdit} onHear={state.hearLine} /></Word>
-      <Word name="Blocks" says="scale or phrase"><BlocksTab view={view} text={document.text} songKey={songKey} capo={capo} body={body} onEdit={onEdit} onHear={onHear} /></Word>
-      <Word name="Ends" says="intros, endings"><EndsTab text={document.text} songKey={songKey} onEdit={onEdit} onHear={state.hearChords} /></Word>
-      <button type="button" className="tool" aria-pressed={state.threads} title="The voices between staff and tablature" onClick={() => state.setThreads(!state.threads)}>Threads (K)</button>
-      <button type="button" className="tool" aria-pressed={state.neck} onClick={() => state.setNeck(!state.neck)}>Neck</button>
-      <SearchState state={view.state} label="Search for chords under the melody" onStop={view.stop} onAgain={view.again} />
+      <Word name="Elsewhere" says="on the neck" keeps>
+        <ElsewhereTab
+          document={document}
+          notes={view.notes}
+          asked={view.asked}
+          onEdit={onEdit}
+          onHear={state.hearLine}
+        />
+      </Word>
+      <Word name="Blocks" says="scale or phrase">
+        <BlocksTab
+          view={view}
+          text={document.text}
+          songKey={songKey}
+          capo={capo}
+          body={body}
+          onEdit={onEdit}
+          onHear={onHear}
+        />
+      </Word>
+      <Word name="Ends" says="intros, endings">
+        <EndsTab text={document.text} songKey={songKey} onEdit={onEdit} onHear={state.hearChords} />
+      </Word>
+      <button
+        type="button"
+        className="tool"
+        aria-pressed={state.threads}
+        title="The voices between staff and tablature"
+        onClick={() => state.setThreads(!state.threads)}
+      >
+        Threads (K)
+      </button>
+      <button
+        type="button"
+        className="tool"
+        aria-pressed={state.neck}
+        onClick={() => state.setNeck(!state.neck)}
+      >
+        Neck
+      </button>
+      <SearchState
+        state={view.state}
+        label="Search for chords under the melody"
+        onStop={view.stop}
+        onAgain={view.again}
+      />
     </Bar>
   )
 }

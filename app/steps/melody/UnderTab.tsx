@@ -13,8 +13,20 @@ import { settingsOf, type MelodyView } from './useMelody'
 import type { TuneEdit } from '../../../core/tune/edit'
 import { TEXTURE_NAMES } from '../../../core/melody/textures'
 
-export const DENSITY_NAMES: Readonly<Record<Density, string>> = { bar: 'each bar', chord: 'each chord', beat: 'each beat', note: 'every note' }
-export const TEXTURE_LABELS: Readonly<Record<Texture, string>> = { full: 'Full', shells: 'Shells', 'drop 2': 'Drop 2', fourths: 'Fourths', 'two voices': 'Two voices', 'two lines': 'Two lines' }
+export const DENSITY_NAMES: Readonly<Record<Density, string>> = {
+  bar: 'each bar',
+  chord: 'each chord',
+  beat: 'each beat',
+  note: 'every note',
+}
+export const TEXTURE_LABELS: Readonly<Record<Texture, string>> = {
+  full: 'Full',
+  shells: 'Shells',
+  'drop 2': 'Drop 2',
+  fourths: 'Fourths',
+  'two voices': 'Two voices',
+  'two lines': 'Two lines',
+}
 /** Frets of a position, and the lowest frets that are offered. */
 const POSITION = 6
 const POSITIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]
@@ -28,34 +40,130 @@ interface Props {
 /** How chords come under the melody: how often, how full, where on the neck; the ways found, and what is troublesome in the one that is kept. */
 export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
   const settings = settingsOf(chordMelody)
-  const { settings: { instrument } } = usePlayerSettings()
-  const stringName = (string: number) => engravedWords(`${string} (${instrument.tuning.at(-string)?.replace(/\d/, '') ?? ''})`)
-  const set = (changed: Partial<typeof settings>) => onEdit({ kind: 'chord-melody', settings: { ...settings, ...changed } })
+  const {
+    settings: { instrument },
+  } = usePlayerSettings()
+  const stringName = (string: number) =>
+    engravedWords(`${string} (${instrument.tuning.at(-string)?.replace(/\d/, '') ?? ''})`)
+  const set = (changed: Partial<typeof settings>) =>
+    onEdit({ kind: 'chord-melody', settings: { ...settings, ...changed } })
   const fixed = Object.keys(chordMelody.fixed).length
   return (
     <>
       <div className="melody-row">
         <span className="quiet">A chord with</span>
-        <ToggleButtonGroup exclusive size="small" value={settings.density} aria-label="A chord with" disabled={settings.texture === 'two lines'} onChange={(_, density: Density | null) => density && set({ density })}>
-          {DENSITIES.map((one) => <ToggleButton key={one} value={one} title={`A chord with the first note of ${DENSITY_NAMES[one]}`}>{DENSITY_NAMES[one]}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={settings.density}
+          aria-label="A chord with"
+          disabled={settings.texture === 'two lines'}
+          onChange={(_, density: Density | null) => density && set({ density })}
+        >
+          {DENSITIES.map((one) => (
+            <ToggleButton
+              key={one}
+              value={one}
+              title={`A chord with the first note of ${DENSITY_NAMES[one]}`}
+            >
+              {DENSITY_NAMES[one]}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
-        <ToggleButtonGroup exclusive size="small" value={settings.texture} aria-label="Texture" onChange={(_, texture: Texture | null) => texture && set({ texture })}>
-          {TEXTURE_NAMES.map((one) => <ToggleButton key={one} value={one} title={TEXTURES[one].says}>{TEXTURE_LABELS[one]}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={settings.texture}
+          aria-label="Texture"
+          onChange={(_, texture: Texture | null) => texture && set({ texture })}
+        >
+          {TEXTURE_NAMES.map((one) => (
+            <ToggleButton key={one} value={one} title={TEXTURES[one].says}>
+              {TEXTURE_LABELS[one]}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
-        <ToggleButton size="small" value="fills" selected={settings.fills} disabled={settings.texture === 'two lines'} title="Chords that begin where the melody rests are struck too; those that come under a long note always are" onChange={() => set({ fills: !settings.fills })}>Chords in rests</ToggleButton>
-        <TextField select size="small" label="Position" value={settings.window?.[0] ?? 0} sx={{ minWidth: 120 }} onChange={(event) => { const low = Number(event.target.value); set({ window: low ? [low, low + POSITION - 1] : null }) }}>
+        <ToggleButton
+          size="small"
+          value="fills"
+          selected={settings.fills}
+          disabled={settings.texture === 'two lines'}
+          title="Chords that begin where the melody rests are struck too; those that come under a long note always are"
+          onChange={() => set({ fills: !settings.fills })}
+        >
+          Chords in rests
+        </ToggleButton>
+        <TextField
+          select
+          size="small"
+          label="Position"
+          value={settings.window?.[0] ?? 0}
+          sx={{ minWidth: 120 }}
+          onChange={(event) => {
+            const low = Number(event.target.value)
+            set({ window: low ? [low, low + POSITION - 1] : null })
+          }}
+        >
           <MenuItem value={0}>whole neck</MenuItem>
-          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => <MenuItem key={low} value={low}>frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}</MenuItem>)}
+          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => (
+            <MenuItem key={low} value={low}>
+              frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}
+            </MenuItem>
+          ))}
         </TextField>
-        <TextField select size="small" label="Melody on" value={settings.topString} sx={{ minWidth: 130 }} onChange={(event) => set({ topString: Number(event.target.value) })}>
-          {[1, 2, 3].map((string) => <MenuItem key={string} value={string}>{string === 1 ? 'any string' : `string ${stringName(string)} and lower`}</MenuItem>)}
+        <TextField
+          select
+          size="small"
+          label="Melody on"
+          value={settings.topString}
+          sx={{ minWidth: 130 }}
+          onChange={(event) => set({ topString: Number(event.target.value) })}
+        >
+          {[1, 2, 3].map((string) => (
+            <MenuItem key={string} value={string}>
+              {string === 1 ? 'any string' : `string ${stringName(string)} and lower`}
+            </MenuItem>
+          ))}
         </TextField>
-        {fixed > 0 && <Button size="small" onClick={() => onEdit({ kind: 'melody-fix', fixed: Object.fromEntries(Object.keys(chordMelody.fixed).map((place) => [place, null])), did: 'all grips under the melody left to the search' })}>Let the search choose all ({fixed} by hand)</Button>}
+        {fixed > 0 && (
+          <Button
+            size="small"
+            onClick={() =>
+              onEdit({
+                kind: 'melody-fix',
+                fixed: Object.fromEntries(Object.keys(chordMelody.fixed).map((place) => [place, null])),
+                did: 'all grips under the melody left to the search',
+              })
+            }
+          >
+            Let the search choose all ({fixed} by hand)
+          </Button>
+        )}
         {view.lines.length > 0 && (
-          <ToggleButtonGroup exclusive size="small" value={view.chosen} aria-label="Ways found" onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={view.chosen}
+            aria-label="Ways found"
+            onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}
+          >
             {view.lines.map((line, at) => {
-              const alone = line.notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
-              return <ToggleButton key={at} value={at} title={`${line.notes.filter(({ under }) => under === 'chord').length} grips`}>Way {at + 1}<small>{handInWords(view.efforts[at]!)}{aloneInWords(alone)}</small></ToggleButton>
+              const alone = line.notes.filter(
+                ({ kind, chord }) => kind === 'single note' && chord !== null,
+              ).length
+              return (
+                <ToggleButton
+                  key={at}
+                  value={at}
+                  title={`${line.notes.filter(({ under }) => under === 'chord').length} grips`}
+                >
+                  Way {at + 1}
+                  <small>
+                    {handInWords(view.efforts[at]!)}
+                    {aloneInWords(alone)}
+                  </small>
+                </ToggleButton>
+              )
             })}
           </ToggleButtonGroup>
         )}

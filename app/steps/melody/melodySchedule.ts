@@ -3,7 +3,13 @@ import { Clock, NEAR, sungIn } from '../../../core/melody/clock'
 import { layersOf } from '../../../core/melody/layers'
 import type { HarmonisedNote } from '../../../core/melody/line'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import { clicksFor, struck as struckAs, type Schedule, type Strike, type Version } from '../../services/sound/schedule'
+import {
+  clicksFor,
+  struck as struckAs,
+  type Schedule,
+  type Strike,
+  type Version,
+} from '../../services/sound/schedule'
 import type { TuneChord } from '../../../core/tune/reading'
 
 interface Asked {
@@ -24,7 +30,16 @@ interface Asked {
 const UNDER = 0.55
 
 /** What is heard on the Melody step: the melody over the plain chords, the chord melody, or the one and then the other. Grips ring on while the melody moves over them. */
-export function melodySchedule({ chart, home, plain, melody, made, version, countIn, barBeats = countIn }: Asked): Schedule {
+export function melodySchedule({
+  chart,
+  home,
+  plain,
+  melody,
+  made,
+  version,
+  countIn,
+  barBeats = countIn,
+}: Asked): Schedule {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   const { upper, lower } = layersOf(chart, made)
@@ -38,16 +53,54 @@ export function melodySchedule({ chart, home, plain, melody, made, version, coun
       beat += chord.lasts
     }
   }
-  if (version !== 'new' && version !== 'turn') pass((chord, from, to, shift) => {
-    const midis = plain.get(chord.key)
-    if (midis) strikes.push(struckAs({ beat: from + shift, beats: chord.lasts, midis, velocity: UNDER, index: chord.index, version: 'plain' }))
-    for (const one of sung) if (one.from >= from - NEAR && one.from < to - NEAR) strikes.push(struckAs({ beat: one.from + shift, beats: one.to - one.from, midis: [one.midi], index: chord.index, version: 'plain', part: 'melody' }))
-  })
-  if (version !== 'plain') pass((_, from, to, shift) => {
-    for (const { at, voicing, struck, ...one } of [...lower, ...upper])
-      if (one.from >= from - NEAR && one.from < to - NEAR) strikes.push(struckAs({ beat: one.from + shift, beats: one.to - one.from, midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b), index: at, version: 'new' }))
-  })
-  return { strikes, countIn, length: beat, clicks: clicksFor(countIn, barBeats), pass: home.reduce((sum, { lasts }) => sum + lasts, 0) }
+  if (version !== 'new' && version !== 'turn')
+    pass((chord, from, to, shift) => {
+      const midis = plain.get(chord.key)
+      if (midis)
+        strikes.push(
+          struckAs({
+            beat: from + shift,
+            beats: chord.lasts,
+            midis,
+            velocity: UNDER,
+            index: chord.index,
+            version: 'plain',
+          }),
+        )
+      for (const one of sung)
+        if (one.from >= from - NEAR && one.from < to - NEAR)
+          strikes.push(
+            struckAs({
+              beat: one.from + shift,
+              beats: one.to - one.from,
+              midis: [one.midi],
+              index: chord.index,
+              version: 'plain',
+              part: 'melody',
+            }),
+          )
+    })
+  if (version !== 'plain')
+    pass((_, from, to, shift) => {
+      for (const { at, voicing, struck, ...one } of [...lower, ...upper])
+        if (one.from >= from - NEAR && one.from < to - NEAR)
+          strikes.push(
+            struckAs({
+              beat: one.from + shift,
+              beats: one.to - one.from,
+              midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b),
+              index: at,
+              version: 'new',
+            }),
+          )
+    })
+  return {
+    strikes,
+    countIn,
+    length: beat,
+    clicks: clicksFor(countIn, barBeats),
+    pass: home.reduce((sum, { lasts }) => sum + lasts, 0),
+  }
 }
 
 /** A whole chord melody by itself, as it is written. */
@@ -55,7 +108,18 @@ export function lineSchedule(chart: Chart, made: readonly HarmonisedNote[]): Sch
   const { upper, lower } = layersOf(chart, made)
   const end = new Clock(chart).end
   return {
-    strikes: [...lower, ...upper].map(({ from, to, voicing, struck }) => struckAs({ beat: from, beats: to - from, midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b), index: -1, version: 'new' })),
-    clicks: [], countIn: 0, length: end, pass: end,
+    strikes: [...lower, ...upper].map(({ from, to, voicing, struck }) =>
+      struckAs({
+        beat: from,
+        beats: to - from,
+        midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b),
+        index: -1,
+        version: 'new',
+      }),
+    ),
+    clicks: [],
+    countIn: 0,
+    length: end,
+    pass: end,
   }
 }

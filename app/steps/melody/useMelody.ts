@@ -68,51 +68,137 @@ export function useMelody({ document, reading, body, writing, onEdit }: Asked): 
     const { line: _, fixed, kept: __, ...settings } = chordMelody
     if (pieces.length === 0) return null
     return {
-      text, melody, settings, style, weights: leading.own?.weights ?? null, bass, body, tempo,
-      places: line.map((one) => ({ symbol: madeChord(one)?.canonical ?? null, bar: one.slot.bar, beat: one.slot.beat, beats: one.slot.beats })),
+      text,
+      melody,
+      settings,
+      style,
+      weights: leading.own?.weights ?? null,
+      bass,
+      body,
+      tempo,
+      places: line.map((one) => ({
+        symbol: madeChord(one)?.canonical ?? null,
+        bar: one.slot.bar,
+        beat: one.slot.beat,
+        beats: one.slot.beats,
+      })),
       fixed: fixedHere(fixed, chart.capo, body),
     }
   }, [chordMelody, pieces, text, melody, style, leading, bass, body, tempo, line, chart.capo])
-  const search = useAnswer('melody', 'lines', useMemo(() => (asked ? { asked, count: WAYS_WANTED } : null), [asked]), { pauseMs: writing ? WRITING_PAUSE_MS : PAUSE_MS })
+  const search = useAnswer(
+    'melody',
+    'lines',
+    useMemo(() => (asked ? { asked, count: WAYS_WANTED } : null), [asked]),
+    { pauseMs: writing ? WRITING_PAUSE_MS : PAUSE_MS },
+  )
   const lines = useMemo(() => search.answer ?? [], [search.answer])
   const chosen = Math.min(chordMelody.line, Math.max(0, lines.length - 1))
-  useKeepEvents(search.current ? lines[chosen] : undefined, chordMelody.kept, stringingOf(body, chart.capo), (kept) => onEdit({ kind: 'melody-kept', kept }))
+  useKeepEvents(
+    search.current ? lines[chosen] : undefined,
+    chordMelody.kept,
+    stringingOf(body, chart.capo),
+    (kept) => onEdit({ kind: 'melody-kept', kept }),
+  )
 
-  const fixedNow = useMemo(() => new Set(fixedHere(chordMelody.fixed, chart.capo, body).map(([place]) => place)), [chordMelody.fixed, chart.capo, body])
-  const made = useMemo(() => keptNotes({ chordMelody, melody }, chart, body), [chordMelody, melody, chart, body])
+  const fixedNow = useMemo(
+    () => new Set(fixedHere(chordMelody.fixed, chart.capo, body).map(([place]) => place)),
+    [chordMelody.fixed, chart.capo, body],
+  )
+  const made = useMemo(
+    () => keptNotes({ chordMelody, melody }, chart, body),
+    [chordMelody, melody, chart, body],
+  )
   const shown = search.current && lines[chosen] ? lines[chosen].notes : made
-  const events = useMemo(() => shown.map((one, index): EventShown => {
-    const from = clock.at(one)
-    return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: fixedNow.has(placeKey(one)), elsewhere: placeKey(one) in chordMelody.fixed && !fixedNow.has(placeKey(one)) }
-  }), [shown, clock, chordMelody.fixed, fixedNow])
-  const selected = picked !== null && (events.some(({ key }) => key === picked) || notes.some((note) => placeKey(note) === picked)) ? picked : events[0]?.key ?? (notes[0] ? placeKey(notes[0]) : null)
+  const events = useMemo(
+    () =>
+      shown.map((one, index): EventShown => {
+        const from = clock.at(one)
+        return {
+          key: placeKey(one),
+          index,
+          from,
+          to: from + one.beats,
+          made: one,
+          fixed: fixedNow.has(placeKey(one)),
+          elsewhere: placeKey(one) in chordMelody.fixed && !fixedNow.has(placeKey(one)),
+        }
+      }),
+    [shown, clock, chordMelody.fixed, fixedNow],
+  )
+  const selected =
+    picked !== null &&
+    (events.some(({ key }) => key === picked) || notes.some((note) => placeKey(note) === picked))
+      ? picked
+      : (events[0]?.key ?? (notes[0] ? placeKey(notes[0]) : null))
 
   const limits = useMemo(() => melodyLimits(body, chart.capo, bass), [body, chart.capo, bass])
   const efforts = useMemo(() => lines.map((one) => handEffort(one.notes, limits)), [lines, limits])
   const found = useMemo(() => troubles(shown, tempo, limits), [shown, tempo, limits])
 
-  const plain = useAnswer('melody', 'reading', useMemo(() => (pieces.length > 0 ? { asked: { text, melody, places: plainPlaces(chart) } } : null), [text, melody, chart, pieces.length]), { pauseMs: PAUSE_MS, quiet: true })
-  const over = useAnswer('melody', 'reading', useMemo(() => (asked ? { asked: { text, melody, places: asked.places } } : null), [asked, text, melody]), { pauseMs: PAUSE_MS, quiet: true })
+  const plain = useAnswer(
+    'melody',
+    'reading',
+    useMemo(
+      () => (pieces.length > 0 ? { asked: { text, melody, places: plainPlaces(chart) } } : null),
+      [text, melody, chart, pieces.length],
+    ),
+    { pauseMs: PAUSE_MS, quiet: true },
+  )
+  const over = useAnswer(
+    'melody',
+    'reading',
+    useMemo(() => (asked ? { asked: { text, melody, places: asked.places } } : null), [asked, text, melody]),
+    { pauseMs: PAUSE_MS, quiet: true },
+  )
   const readings = useMemo(() => {
     const all = new Map<string, { plain: NoteReading | null; made: NoteReading | null }>()
     for (const one of plain.answer ?? []) all.set(placeKey(one.note), { plain: one, made: null })
-    for (const one of over.answer ?? []) all.set(placeKey(one.note), { plain: all.get(placeKey(one.note))?.plain ?? null, made: one })
+    for (const one of over.answer ?? [])
+      all.set(placeKey(one.note), { plain: all.get(placeKey(one.note))?.plain ?? null, made: one })
     return all
   }, [plain.answer, over.answer])
 
   const at = events.findIndex(({ key }) => key === selected)
-  const under = useAnswer('melody', 'under', useMemo(() => {
-    const event = events[at]
-    if (!asked || !event || writing) return null
-    const around = (one: EventShown | undefined) => (one ? [...one.made.voicing.midis] : null)
-    return { asked, place: { bar: event.made.bar, beat: event.made.beat }, before: around(events[at - 1]), after: around(events[at + 1]), all: allFor === selected }
-  }, [asked, events, at, writing, allFor, selected]), { pauseMs: PAUSE_MS, quiet: true })
+  const under = useAnswer(
+    'melody',
+    'under',
+    useMemo(() => {
+      const event = events[at]
+      if (!asked || !event || writing) return null
+      const around = (one: EventShown | undefined) => (one ? [...one.made.voicing.midis] : null)
+      return {
+        asked,
+        place: { bar: event.made.bar, beat: event.made.beat },
+        before: around(events[at - 1]),
+        after: around(events[at + 1]),
+        all: allFor === selected,
+      }
+    }, [asked, events, at, writing, allFor, selected]),
+    { pauseMs: PAUSE_MS, quiet: true },
+  )
 
   return {
-    chart, clock, notes, pieces, beyond: notes.filter((note) => Number.isNaN(clock.at(note)) || clock.at(note) >= clock.end - NEAR).length, over: readings,
+    chart,
+    clock,
+    notes,
+    pieces,
+    beyond: notes.filter((note) => Number.isNaN(clock.at(note)) || clock.at(note) >= clock.end - NEAR).length,
+    over: readings,
     phrases: useMemo(() => phrasesOf(chart, notes, document.phrases), [chart, notes, document.phrases]),
-    events, lines, efforts, chosen, state: search.state, stop: search.stop, again: search.again, troubles: found, selected, select,
-    choices: useMemo(() => under.now && withPresent(under.now.choices, events[at]), [under.now, events, at]), choicesLeft: under.answer?.left ?? 0, askAll: () => setAllFor(selected), asked,
+    events,
+    lines,
+    efforts,
+    chosen,
+    state: search.state,
+    stop: search.stop,
+    again: search.again,
+    troubles: found,
+    selected,
+    select,
+    choices: useMemo(() => under.now && withPresent(under.now.choices, events[at]), [under.now, events, at]),
+    choicesLeft: under.answer?.left ?? 0,
+    askAll: () => setAllFor(selected),
+    asked,
   }
 }
 
@@ -122,18 +208,33 @@ function withPresent(choices: Choice[], event: EventShown | undefined): Choice[]
   return !event?.fixed || choices.some(isPresent) ? choices : [{ note: event.made, motion: 0 }, ...choices]
 }
 
-const plainPlaces = (chart: Chart): MelodyAsked['places'] => placesOf(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
+const plainPlaces = (chart: Chart): MelodyAsked['places'] =>
+  placesOf(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
 
 /** Keeps the way that is chosen as soon as it is found. */
-function useKeepEvents(line: HarmonisedLine | undefined, kept: readonly KeptEvent[], on: string, keep: (kept: KeptEvent[]) => void): void {
+function useKeepEvents(
+  line: HarmonisedLine | undefined,
+  kept: readonly KeptEvent[],
+  on: string,
+  keep: (kept: KeptEvent[]) => void,
+): void {
   useEffect(() => {
     if (!line) return
     const next = line.notes.map(keepEvent)
-    if (JSON.stringify(next) !== JSON.stringify(kept.map(({ on: _, ...one }) => one)) || kept.some((one) => one.on !== undefined && one.on !== on)) keep(next)
+    if (
+      JSON.stringify(next) !== JSON.stringify(kept.map(({ on: _, ...one }) => one)) ||
+      kept.some((one) => one.on !== undefined && one.on !== on)
+    )
+      keep(next)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
   }, [line, kept, on])
 }
 
 /** The settings alone, of everything kept about a chord melody. */
-export const settingsOf = ({ density, texture, fills, window, topString }: ChordMelodySettings): ChordMelodySettings => ({ density, texture, fills, window, topString })
-
+export const settingsOf = ({
+  density,
+  texture,
+  fills,
+  window,
+  topString,
+}: ChordMelodySettings): ChordMelodySettings => ({ density, texture, fills, window, topString })

@@ -22,7 +22,10 @@ import { PlayingBar, WritingBar } from './WritingBar'
 /** Beyond this fret a neck that is touched becomes too small to be touched, whatever the instrument has. */
 const MOST_FRETS_TOUCHED = 17
 
-interface Shown { shown: MelodyShown; range: readonly [number, number] }
+interface Shown {
+  shown: MelodyShown
+  range: readonly [number, number]
+}
 const MelodyContext = createContext<Shown | null>(null)
 
 /** Staff, threads and tablature of one system. */
@@ -41,20 +44,54 @@ export function useMelodyRoom(): RoomView {
   const sequence = useMemo(() => sequenceOf(reading, selection), [reading, selection])
   const onHear = (midis: readonly number[]) => void SOUND.strumNow(midis)
   const melody = useMelodyStep({
-    document, reading, songKey: analysis.key, body, tempo: heardTempo, sounding: useSoundingIn('new'),
+    document,
+    reading,
+    songKey: analysis.key,
+    body,
+    tempo: heardTempo,
+    sounding: useSoundingIn('new'),
     accompaniment: () => {
       const countIn = countInBeats(chart, sequence.home[0])
-      return { countIn, schedule: melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: [], made: [], version: 'plain', countIn, barBeats: chart.meter.beats }) }
+      return {
+        countIn,
+        schedule: melodySchedule({
+          chart,
+          home: sequence.home,
+          plain: plainSounds,
+          melody: [],
+          made: [],
+          version: 'plain',
+          countIn,
+          barBeats: chart.meter.beats,
+        }),
+      }
     },
-    onEdit: edit, onHear, onPlay: playPart, onStop: SOUND.stop, onHome: (index) => select(index, false),
+    onEdit: edit,
+    onHear,
+    onPlay: playPart,
+    onStop: SOUND.stop,
+    onHome: (index) => select(index, false),
   })
   const { view, writing, playing } = melody
   const { notes, events, selected } = view
   const made = useMemo(() => events.map((one) => one.made), [events])
   const score = useMemo(
-    () => (notes.length === 0 ? null : ({ version, countIn }: { version: 'plain' | 'new' | 'both'; countIn: number }) =>
-      melodySchedule({ chart, home: sequence.home, plain: plainSounds, melody: notes, made, version, countIn, barBeats: chart.meter.beats })),
-    [notes, chart, sequence, plainSounds, made])
+    () =>
+      notes.length === 0
+        ? null
+        : ({ version, countIn }: { version: 'plain' | 'new' | 'both'; countIn: number }) =>
+            melodySchedule({
+              chart,
+              home: sequence.home,
+              plain: plainSounds,
+              melody: notes,
+              made,
+              version,
+              countIn,
+              barBeats: chart.meter.beats,
+            }),
+    [notes, chart, sequence, plainSounds, made],
+  )
   const range = useMemo((): readonly [number, number] => {
     const midis = made.flatMap(({ voicing }) => voicing.midis)
     return midis.length > 0 ? [Math.min(...midis) - 1, Math.max(...midis) + 1] : [40, 64]
@@ -65,36 +102,124 @@ export function useMelodyRoom(): RoomView {
   const event = events.find(({ key }) => key === selected)
   const { instrument } = body
   const bringIn = ({ text, melody: read }: ImportedTune, withChords: boolean) =>
-    edit(withChords ? { kind: 'bring-in', text, melody: read, did: 'tune brought in' } : { kind: 'melody', melody: read, did: `${read.length} notes brought in` })
+    edit(
+      withChords
+        ? { kind: 'bring-in', text, melody: read, did: 'tune brought in' }
+        : { kind: 'melody', melody: read, did: `${read.length} notes brought in` },
+    )
 
   const act: KeyRow['act'] = (_, pressed) => melody.onKey(pressed)
-  const written = (row: Omit<KeyRow, 'act'>): KeyRow => ({ ...row, act: (_, pressed) => writing.onKey(pressed) })
+  const written = (row: Omit<KeyRow, 'act'>): KeyRow => ({
+    ...row,
+    act: (_, pressed) => writing.onKey(pressed),
+  })
   const keys: KeyRow[] = [
-    written({ on: [...'abcdefg', 'r', '0'], shown: 'A to G, R', says: 'While writing: that note nearest to the last, a rest' }),
-    written({ on: ['1', '2', '4', '8', '6', '.', 't'], shown: '1 2 4 8 6, .  T', says: 'While writing: whole, half, quarter, eighth, sixteenth; dotted; triplet' }),
-    written({ on: ['ArrowUp', 'ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowDown'], shown: '↑ ↓, Shift ↑ ↓', says: 'While writing: the last note a half step, an octave' }),
-    written({ on: ['=', '+', 'Backspace', 'Delete', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'PageUp', 'PageDown', 'Escape', 'Enter'], shown: '=, Backspace, ← → Home End, Page keys', says: 'While writing: the last note longer, taken out; the place moved, by bars' }),
-    { on: [], shown: 'Four rows of keys', says: 'While playing in: neighbouring strings, a fret a key; the arrows move them on the neck, Space ends', act: () => false },
-    { on: ['ArrowLeft', 'ArrowRight'], shown: '← →', says: 'Note before, note after, heard with what is under it', act },
-    { on: ['ArrowUp', 'ArrowDown', 'Enter'], shown: '↑ ↓, Enter', says: 'Hear what the note could have under it; keep it', act },
-    { on: [...DIGITS.slice(1), 'Backspace'], shown: '1 to 9, Backspace', says: 'Take that grip; leave it to the search again', act },
+    written({
+      on: [...'abcdefg', 'r', '0'],
+      shown: 'A to G, R',
+      says: 'While writing: that note nearest to the last, a rest',
+    }),
+    written({
+      on: ['1', '2', '4', '8', '6', '.', 't'],
+      shown: '1 2 4 8 6, .  T',
+      says: 'While writing: whole, half, quarter, eighth, sixteenth; dotted; triplet',
+    }),
+    written({
+      on: ['ArrowUp', 'ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowDown'],
+      shown: '↑ ↓, Shift ↑ ↓',
+      says: 'While writing: the last note a half step, an octave',
+    }),
+    written({
+      on: [
+        '=',
+        '+',
+        'Backspace',
+        'Delete',
+        'ArrowLeft',
+        'ArrowRight',
+        'Home',
+        'End',
+        'PageUp',
+        'PageDown',
+        'Escape',
+        'Enter',
+      ],
+      shown: '=, Backspace, ← → Home End, Page keys',
+      says: 'While writing: the last note longer, taken out; the place moved, by bars',
+    }),
+    {
+      on: [],
+      shown: 'Four rows of keys',
+      says: 'While playing in: neighbouring strings, a fret a key; the arrows move them on the neck, Space ends',
+      act: () => false,
+    },
+    {
+      on: ['ArrowLeft', 'ArrowRight'],
+      shown: '← →',
+      says: 'Note before, note after, heard with what is under it',
+      act,
+    },
+    {
+      on: ['ArrowUp', 'ArrowDown', 'Enter'],
+      shown: '↑ ↓, Enter',
+      says: 'Hear what the note could have under it; keep it',
+      act,
+    },
+    {
+      on: [...DIGITS.slice(1), 'Backspace'],
+      shown: '1 to 9, Backspace',
+      says: 'Take that grip; leave it to the search again',
+      act,
+    },
     { on: ['Escape'], shown: 'Escape', says: 'Leave what is tried', act },
     { on: ['e'], shown: 'E', says: 'Write notes; Escape leaves', act },
     { on: ['k'], shown: 'K', says: 'The threads shown or hidden', act },
   ]
   return {
-    bar: playing.on ? <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
-      : writing.pen.on ? <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
-      : <MelodyBar state={melody} document={document} songKey={analysis.key} capo={chart.capo} body={body} onEdit={edit} onHear={onHear} />,
+    bar: playing.on ? (
+      <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
+    ) : writing.pen.on ? (
+      <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
+    ) : (
+      <MelodyBar
+        state={melody}
+        document={document}
+        songKey={analysis.key}
+        capo={chart.capo}
+        body={body}
+        onEdit={edit}
+        onHear={onHear}
+      />
+    ),
     head: (
       <>
         {melody.neck && (
           <Neck
-            strings={instrument.tuning.length} frets={Math.min(instrument.frets, MOST_FRETS_TOUCHED)} marks={event ? marksOfGrip(event.made.voicing.frets, (string) => event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '') : []}
-            onTouch={melody.putFret} label="Touch the neck to put a note in"
+            strings={instrument.tuning.length}
+            frets={Math.min(instrument.frets, MOST_FRETS_TOUCHED)}
+            marks={
+              event
+                ? marksOfGrip(
+                    event.made.voicing.frets,
+                    (string) => event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '',
+                  )
+                : []
+            }
+            onTouch={melody.putFret}
+            label="Touch the neck to put a note in"
           />
         )}
-        {melody.bringIn && <BringInDialog onClose={() => melody.setBringIn(false)} onBringIn={bringIn} title={document.title} chart={view.chart} notes={notes} songKey={analysis.key} tempo={document.tempo} />}
+        {melody.bringIn && (
+          <BringInDialog
+            onClose={() => melody.setBringIn(false)}
+            onBringIn={bringIn}
+            title={document.title}
+            chart={view.chart}
+            notes={notes}
+            songKey={analysis.key}
+            tempo={document.tempo}
+          />
+        )}
       </>
     ),
     music: { reading, newLine: 'none', Between: MelodyRow, gutter: gutterFor(analysis.key) },
@@ -103,11 +228,20 @@ export function useMelodyRoom(): RoomView {
       name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
       content: (
         <MelodyDrawer
-          key={selected ?? ''} view={view} capo={chart.capo} cursor={melody.cursor} slotKeys={chords.map(({ key }) => key)} phrases={document.phrases}
-          onEdit={edit} onHear={onHear} onTake={melody.take}
+          key={selected ?? ''}
+          view={view}
+          capo={chart.capo}
+          cursor={melody.cursor}
+          slotKeys={chords.map(({ key }) => key)}
+          phrases={document.phrases}
+          onEdit={edit}
+          onHear={onHear}
+          onTake={melody.take}
         />
       ),
     },
-    keys, cursor: null, played: { score },
+    keys,
+    cursor: null,
+    played: { score },
   }
 }

@@ -25,17 +25,32 @@ export interface OnNeck {
 export const atTheNut = (strings: number): OnNeck => ({ string: Math.max(0, strings - ROWS.length), fret: 0 })
 
 /** The string and fret that a key lies on; null for other keys, and where the neck ends. */
-export function onNeck(code: string, { string, fret }: OnNeck, strings: number, frets: number): { string: number; fret: number } | null {
+export function onNeck(
+  code: string,
+  { string, fret }: OnNeck,
+  strings: number,
+  frets: number,
+): { string: number; fret: number } | null {
   const row = ROWS.findIndex((keys) => keys.includes(code))
   const there = { string: string + row, fret: fret + (ROWS[row]?.indexOf(code) ?? 0) }
   return row >= 0 && there.string < strings && there.fret <= frets ? there : null
 }
 
 /** The keys moved along the neck by the arrows, or over to other strings. */
-export function movedOnNeck(code: string, { string, fret }: OnNeck, strings: number, frets: number): OnNeck | null {
+export function movedOnNeck(
+  code: string,
+  { string, fret }: OnNeck,
+  strings: number,
+  frets: number,
+): OnNeck | null {
   const within = (value: number, most: number) => Math.max(0, Math.min(most, value))
-  if (code === 'ArrowLeft' || code === 'ArrowRight') return { string, fret: within(fret + (code === 'ArrowRight' ? 1 : -1), frets) }
-  if (code === 'ArrowUp' || code === 'ArrowDown') return { string: within(string + (code === 'ArrowUp' ? 1 : -1), Math.max(0, strings - ROWS.length)), fret }
+  if (code === 'ArrowLeft' || code === 'ArrowRight')
+    return { string, fret: within(fret + (code === 'ArrowRight' ? 1 : -1), frets) }
+  if (code === 'ArrowUp' || code === 'ArrowDown')
+    return {
+      string: within(string + (code === 'ArrowUp' ? 1 : -1), Math.max(0, strings - ROWS.length)),
+      fret,
+    }
   return null
 }
 
@@ -60,7 +75,20 @@ interface Asked {
 }
 
 /** A melody played in time on the computer's keys over the plain chords; what was played goes on the grid when it is stopped. */
-export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, open, frets, onStart, onStop, onHear, onPlayed }: Asked) {
+export function usePlayingIn({
+  chart,
+  notes,
+  place,
+  songKey,
+  grid,
+  tempo,
+  open,
+  frets,
+  onStart,
+  onStop,
+  onHear,
+  onPlayed,
+}: Asked) {
   const [on, setOn] = useState(false)
   /** The count-in is over: what is played now counts. */
   const [counted, setCounted] = useState(false)
@@ -87,9 +115,16 @@ export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, open, 
     clearTimeout(timer.current)
     setOn(false)
     const now = (performance.now() - begun.current) / 1000
-    for (const { from, midi } of down.current.values()) taps.current.push({ from, to: now, pitch: pitchNear(midi, songKey, true) })
+    for (const { from, midi } of down.current.values())
+      taps.current.push({ from, to: now, pitch: pitchNear(midi, songKey, true) })
     down.current.clear()
-    const passage = playedIn(chart, place, taps.current.sort((a, b) => a.from - b.from), tempo, grid)
+    const passage = playedIn(
+      chart,
+      place,
+      taps.current.sort((a, b) => a.from - b.from),
+      tempo,
+      grid,
+    )
     if (passage.length > 0) onPlayed(withPassage(chart, notes, passage), passage.length)
   }
   latest.current = { finish, onHear, songKey, where, open, frets }
@@ -99,7 +134,12 @@ export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, open, 
     const seconds = (event: KeyboardEvent) => (event.timeStamp - begun.current) / 1000
     const press = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey) return
-      if (event.code === 'Escape' || event.code === 'Space') { event.preventDefault(); event.stopImmediatePropagation(); latest.current.finish(); return }
+      if (event.code === 'Escape' || event.code === 'Space') {
+        event.preventDefault()
+        event.stopImmediatePropagation()
+        latest.current.finish()
+        return
+      }
       const { where: here, open: strings, frets: most } = latest.current
       const moved = movedOnNeck(event.code, here, strings.length, most)
       const place = onNeck(event.code, here, strings.length, most)
@@ -117,12 +157,19 @@ export function usePlayingIn({ chart, notes, place, songKey, grid, tempo, open, 
       const held = down.current.get(event.code)
       if (!held) return
       down.current.delete(event.code)
-      taps.current.push({ from: held.from, to: seconds(event), pitch: pitchNear(held.midi, latest.current.songKey, true) })
+      taps.current.push({
+        from: held.from,
+        to: seconds(event),
+        pitch: pitchNear(held.midi, latest.current.songKey, true),
+      })
       setCount(taps.current.length)
     }
     window.addEventListener('keydown', press, true)
     window.addEventListener('keyup', release, true)
-    return () => { window.removeEventListener('keydown', press, true); window.removeEventListener('keyup', release, true) }
+    return () => {
+      window.removeEventListener('keydown', press, true)
+      window.removeEventListener('keyup', release, true)
+    }
   }, [on])
   return { on, counted, count, where, start, finish }
 }

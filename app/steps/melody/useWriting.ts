@@ -44,7 +44,10 @@ export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSel
     const was = known.current
     known.current = notes
     if (was === notes) return
-    if (mine.current > 0) { mine.current = 0; return }
+    if (mine.current > 0) {
+      mine.current = 0
+      return
+    }
     const there = firstDifference(clock, was, notes)
     if (there !== null) setPen((now) => ({ ...now, caret: there }))
   }, [notes, clock])
@@ -58,15 +61,38 @@ export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSel
     if (stroke.pen.on === false && before) onSelect(null)
     return true
   }
-  const ontoGrid = () => write(quantised(chart, notes, pen.grid), `melody put on ${pen.grid === 1 ? 'beats' : `1/${pen.grid} beats`}`)
-  const offGrid = notes.filter((note) => { const at = clock.at(note); return !Number.isNaN(at) && Math.abs(at * pen.grid - Math.round(at * pen.grid)) > 1e-3 }).length
+  const ontoGrid = () =>
+    write(
+      quantised(chart, notes, pen.grid),
+      `melody put on ${pen.grid === 1 ? 'beats' : `1/${pen.grid} beats`}`,
+    )
+  const offGrid = notes.filter((note) => {
+    const at = clock.at(note)
+    return !Number.isNaN(at) && Math.abs(at * pen.grid - Math.round(at * pen.grid)) > 1e-3
+  }).length
   return {
-    pen, change, caret, place, beats, onKey, write, ontoGrid, offGrid, says, atEnd,
+    pen,
+    change,
+    caret,
+    place,
+    beats,
+    onKey,
+    write,
+    ontoGrid,
+    offGrid,
+    says,
+    atEnd,
     /** Where playing in begins: at the caret, and at the beginning once the tune is full. */
     begin: atEnd ? clock.place(0) : place,
-    takeUp: (selected: { bar: number; beat: number } | null) => { setSays(null); change(takenUp(pen, paper, selected)) },
+    takeUp: (selected: { bar: number; beat: number } | null) => {
+      setSays(null)
+      change(takenUp(pen, paper, selected))
+    },
     put: (pitch: Pitch, at?: { bar: number; beat: number }) => draw(putNote(pen, paper, pitch, at)),
-    putRest: () => { const stroke = keyStroke(pen, paper, { key: 'r', shiftKey: false }); if (stroke) draw(stroke) },
+    putRest: () => {
+      const stroke = keyStroke(pen, paper, { key: 'r', shiftKey: false })
+      if (stroke) draw(stroke)
+    },
   }
 }
 export type Writing = ReturnType<typeof useWriting>

@@ -22,16 +22,36 @@ const nothing = () => {}
 export function SheetMelody({ chart, songKey, melody, made, strings }: Props) {
   const shown = useMemo((): MelodyShown => {
     const clock = new Clock(chart)
-    const events = made.map((one, index) => { const from = clock.at(one); return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: false } })
+    const events = made.map((one, index) => {
+      const from = clock.at(one)
+      return { key: placeKey(one), index, from, to: from + one.beats, made: one, fixed: false }
+    })
     return {
-      view: { pieces: piecesOf(chart, melody), events, over: new Map(), phrases: [], selected: null, clock }, songKey, strings, capo: chart.capo, sounding: null, writing: false, grid: 1, caret: null, threads: false,
-      onSelect: nothing, onPut: nothing,
+      view: { pieces: piecesOf(chart, melody), events, over: new Map(), phrases: [], selected: null, clock },
+      songKey,
+      strings,
+      capo: chart.capo,
+      sounding: null,
+      writing: false,
+      grid: 1,
+      caret: null,
+      threads: false,
+      onSelect: nothing,
+      onPut: nothing,
     }
   }, [chart, songKey, melody, made, strings])
   return (
     <section className="sheet-melody" aria-label={made.length > 0 ? 'Chord melody' : 'Melody'}>
       <h2>{made.length > 0 ? 'Chord melody' : 'Melody'}</h2>
-      {systemsOf(chart.bars).map((system, at) => <MelodySystem key={system.bars[0]!.number} system={system} first={at === 0} range={[0, 127]} shown={shown} />)}
+      {systemsOf(chart.bars).map((system, at) => (
+        <MelodySystem
+          key={system.bars[0]!.number}
+          system={system}
+          first={at === 0}
+          range={[0, 127]}
+          shown={shown}
+        />
+      ))}
     </section>
   )
 }

@@ -10,7 +10,12 @@ import { onInstrument, stringingOf } from '../../../core/tune/sounding'
 import { readTuneDocument } from '../../../core/tune/reading'
 
 /** The tune with a grip for every chord of its line: what is missing is looked for in a worker, shown, and kept with the tune. */
-export function useEveryGrip(id: string, revision: string, document: TuneDocument, body: Body): { document: TuneDocument; state: AskedState; stop: () => void; again: () => void } {
+export function useEveryGrip(
+  id: string,
+  revision: string,
+  document: TuneDocument,
+  body: Body,
+): { document: TuneDocument; state: AskedState; stop: () => void; again: () => void } {
   const reading = useMemo(() => readTuneDocument(document, 'case', body), [document, body])
   const missing = useMemo(() => missingGrips(document, reading, body), [document, reading, body])
   const search = useLines(missing?.question ?? null, 0)
@@ -19,14 +24,27 @@ export function useEveryGrip(id: string, revision: string, document: TuneDocumen
   const filled = useMemo((): TuneDocument => {
     if (!line || !missing) return document
     const grips = gripsOfLine(line, missing.sounding)
-    return { ...document, grips, gripsOn: Object.fromEntries(Object.keys(grips).map((place) => [place, place in document.fixed ? document.gripsOn[place] ?? on : on])) }
+    return {
+      ...document,
+      grips,
+      gripsOn: Object.fromEntries(
+        Object.keys(grips).map((place) => [
+          place,
+          place in document.fixed ? (document.gripsOn[place] ?? on) : on,
+        ]),
+      ),
+    }
   }, [document, line, missing, on])
   // Kept once, so that files have them too. Where the tune has changed since, or the server is away, they are found again next time.
   const kept = useRef<TuneDocument | null>(null)
   useEffect(() => {
     if (filled === document || kept.current === filled) return
     kept.current = filled
-    void sendWrite(`/tunes/${id}/edits`, { id: crypto.randomUUID(), base: revision, edit: onInstrument({ kind: 'grips', grips: filled.grips }, on) })
+    void sendWrite(`/tunes/${id}/edits`, {
+      id: crypto.randomUUID(),
+      base: revision,
+      edit: onInstrument({ kind: 'grips', grips: filled.grips }, on),
+    })
   }, [filled, document, id, revision, on])
   return { document: filled, state: search.state, stop: search.stop, again: search.again }
 }

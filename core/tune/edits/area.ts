@@ -13,4 +13,8 @@ export interface Area<Schemas extends Edits> {
 }
 
 /** Holds an area to its own schemas: a kind that has no way to be done, or no name, does not compile. */
-export const area = <const Schemas extends Edits>(schemas: Schemas, apply: Area<Schemas>['apply'], label: Area<Schemas>['label']): Area<Schemas> => ({ schemas, apply, label })
+export const area = <const Schemas extends Edits>(
+  schemas: Schemas,
+  apply: Area<Schemas>['apply'],
+  label: Area<Schemas>['label'],
+): Area<Schemas> => ({ schemas, apply, label })

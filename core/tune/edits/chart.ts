@@ -6,7 +6,17 @@ import { transposeSymbol, transposeText } from '../../chart/transpose'
 import { parseKey, type Key } from '../../pitch/key'
 import { must } from '../../result'
 import { followed, movedKey, transposedMelody, withMelody, withoutGrips } from '../applyMelody'
-import { chartName, MOST_CHARTS, MOST_TITLE, tempo, text, title, type OtherChart, type TuneDocument, type VersionKept } from '../document'
+import {
+  chartName,
+  MOST_CHARTS,
+  MOST_TITLE,
+  tempo,
+  text,
+  title,
+  type OtherChart,
+  type TuneDocument,
+  type VersionKept,
+} from '../document'
 import { following, placeFollowing } from '../following'
 import { melody } from '../melodySchema'
 import { did } from '../places'
@@ -21,12 +31,24 @@ export const chartEdits = area(
     z.strictObject({ kind: z.literal('text'), text, joins: z.boolean().optional() }),
     /** One thing done to beats or bars: a step of its own for undo, with what was done. */
     z.strictObject({ kind: z.literal('bars'), text, did }),
-    z.strictObject({ kind: z.literal('transpose'), to: z.string().max(20).refine((name) => parseKey(name).ok, 'a key such as Bb or F#m') }),
+    z.strictObject({
+      kind: z.literal('transpose'),
+      to: z
+        .string()
+        .max(20)
+        .refine((name) => parseKey(name).ok, 'a key such as Bb or F#m'),
+    }),
     /** The tune with another one's text and melody: a file brought in. */
     z.strictObject({ kind: z.literal('bring-in'), text, melody, did }),
     /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
     z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
-    z.strictObject({ kind: z.literal('chart-show'), at: z.int().min(0).max(MOST_CHARTS - 1) }),
+    z.strictObject({
+      kind: z.literal('chart-show'),
+      at: z
+        .int()
+        .min(0)
+        .max(MOST_CHARTS - 1),
+    }),
     z.strictObject({ kind: z.literal('chart-name'), name: chartName }),
     /** Takes the chart shown out of the tune; undo brings it back. The last one stays. */
     z.strictObject({ kind: z.literal('chart-remove') }),
@@ -41,7 +63,10 @@ export const chartEdits = area(
     'chart-add': (document, edit) => withChartAdded(document, edit.name),
     'chart-show': (document, edit) => showing(document, chartsOf(document), edit.at),
     'chart-name': (document, edit) => ({ ...document, chart: edit.name }),
-    'chart-remove': (document) => (document.others.length === 0 ? document : showing(document, document.others, Math.max(0, document.at - 1))),
+    'chart-remove': (document) =>
+      document.others.length === 0
+        ? document
+        : showing(document, document.others, Math.max(0, document.at - 1)),
   },
   {
     title: () => 'title',
@@ -58,7 +83,14 @@ export const chartEdits = area(
 )
 
 /** All charts of a tune in their order, the one shown among them. */
-export function chartsOf({ others, at, chart, title: _title, tempo: _tempo, ...made }: TuneDocument): OtherChart[] {
+export function chartsOf({
+  others,
+  at,
+  chart,
+  title: _title,
+  tempo: _tempo,
+  ...made
+}: TuneDocument): OtherChart[] {
   const shown: OtherChart = { name: chart, ...made }
   return [...others.slice(0, at), shown, ...others.slice(at)]
 }
@@ -67,13 +99,23 @@ export function chartsOf({ others, at, chart, title: _title, tempo: _tempo, ...m
 function showing(document: TuneDocument, charts: readonly OtherChart[], at: number): TuneDocument {
   const { name, ...made } = charts[Math.min(at, charts.length - 1)]!
   const place = Math.min(at, charts.length - 1)
-  return { ...document, ...made, chart: name, at: place, others: charts.filter((_, index) => index !== place) }
+  return {
+    ...document,
+    ...made,
+    chart: name,
+    at: place,
+    others: charts.filter((_, index) => index !== place),
+  }
 }
 
 function withChartAdded(document: TuneDocument, name: string): TuneDocument {
   const charts = chartsOf(document)
   const copy = { ...charts[document.at]!, name }
-  return showing(document, [...charts.slice(0, document.at + 1), copy, ...charts.slice(document.at + 1)], document.at + 1)
+  return showing(
+    document,
+    [...charts.slice(0, document.at + 1), copy, ...charts.slice(document.at + 1)],
+    document.at + 1,
+  )
 }
 
 /** Choices, grips and versions follow their chords when bars are put in, taken out or moved along; a title or tempo changed in the text counts. */
@@ -81,12 +123,29 @@ function withText(document: TuneDocument, next: string): TuneDocument {
   const before = parseChart(document.text)
   const after = parseChart(next)
   const follow = following(slotsOf(before), slotsOf(after))
-  const newTempo = after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
-  const newTitle = after.title !== null && after.title !== '' && after.title !== before.title ? after.title.slice(0, MOST_TITLE) : document.title
+  const newTempo =
+    after.tempo !== null && after.tempo !== before.tempo ? Math.round(after.tempo) : document.tempo
+  const newTitle =
+    after.title !== null && after.title !== '' && after.title !== before.title
+      ? after.title.slice(0, MOST_TITLE)
+      : document.title
   const move = placeFollowing(slotsOf(before), slotsOf(after))
-  const under = ({ chordMelody: made }: Pick<TuneDocument, 'chordMelody'>) => ({ chordMelody: { ...made, fixed: Object.fromEntries(Object.entries(made.fixed).map(([place, one]) => [movedKey(place, move), one])) } })
+  const under = ({ chordMelody: made }: Pick<TuneDocument, 'chordMelody'>) => ({
+    chordMelody: {
+      ...made,
+      fixed: Object.fromEntries(
+        Object.entries(made.fixed).map(([place, one]) => [movedKey(place, move), one]),
+      ),
+    },
+  })
   return {
-    ...document, ...follow(document), ...followed(document, move), ...under(document), text: next, tempo: newTempo, title: newTitle,
+    ...document,
+    ...follow(document),
+    ...followed(document, move),
+    ...under(document),
+    text: next,
+    tempo: newTempo,
+    title: newTitle,
     versions: document.versions.map((one) => ({ ...one, ...follow(one), ...under(one) })),
   }
 }
@@ -97,10 +156,31 @@ function transposed(document: TuneDocument, to: Key): TuneDocument {
   const turned = ({ choices, conditions }: Pick<TuneDocument, 'choices' | 'conditions'>) => ({
     // Pitches that were asked for belong to the old key.
     conditions: conditions.filter(({ kind }) => kind === 'silent' || kind === 'frets'),
-    choices: Object.fromEntries(Object.entries(choices).map(([place, one]) =>
-      [place, { ...one, chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })) }])),
-    fixed: {}, grips: {}, gripsOn: {}, called: {}, line: 0,
+    choices: Object.fromEntries(
+      Object.entries(choices).map(([place, one]) => [
+        place,
+        {
+          ...one,
+          chords: one.chords.map((chord) => ({ ...chord, symbol: transposeSymbol(chord.symbol, from, to) })),
+        },
+      ]),
+    ),
+    fixed: {},
+    grips: {},
+    gripsOn: {},
+    called: {},
+    line: 0,
   })
-  const ofVersion = (one: VersionKept) => ({ ...one, ...turned(one), chordMelody: withoutGrips(one.chordMelody) })
-  return { ...document, ...turned(document), ...transposedMelody(document, from, to), text: transposeText(document.text, from, to), versions: document.versions.map(ofVersion) }
+  const ofVersion = (one: VersionKept) => ({
+    ...one,
+    ...turned(one),
+    chordMelody: withoutGrips(one.chordMelody),
+  })
+  return {
+    ...document,
+    ...turned(document),
+    ...transposedMelody(document, from, to),
+    text: transposeText(document.text, from, to),
+    versions: document.versions.map(ofVersion),
+  }
 }

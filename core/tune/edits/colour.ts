@@ -24,18 +24,29 @@ export const colourEdits = area(
   {
     colour: (document, edit) => ({ ...document, colour: edit.colour, ...unfixed(document), line: 0 }),
     choose: (document, edit) => withChoice(document, edit.slot, edit.choice),
-    'choose-many': (document, edit) => Object.entries(edit.choices).reduce((now, [at, made]) => withChoice(now, at, made), document),
+    'choose-many': (document, edit) =>
+      Object.entries(edit.choices).reduce((now, [at, made]) => withChoice(now, at, made), document),
     way: (document, edit) => withWay(document, edit.choices),
     'version-keep': (document, edit) => withVersionKept(document, edit.name, edit.at),
     'version-take': (document, edit) => {
-      const { name: _, at: __, ...made } = document.versions.find((one) => one.name === edit.name) ?? { name: '', at: 0 }
+      const {
+        name: _,
+        at: __,
+        ...made
+      } = document.versions.find((one) => one.name === edit.name) ?? { name: '', at: 0 }
       return { ...document, ...made }
     },
-    'version-remove': (document, edit) => ({ ...document, versions: document.versions.filter((one) => one.name !== edit.name) }),
+    'version-remove': (document, edit) => ({
+      ...document,
+      versions: document.versions.filter((one) => one.name !== edit.name),
+    }),
   },
   {
     colour: () => 'colour of the whole tune',
-    choose: (edit) => (edit.choice ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}` : `plain chord back in bar ${edit.slot.split(':')[0]!}`),
+    choose: (edit) =>
+      edit.choice
+        ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}`
+        : `plain chord back in bar ${edit.slot.split(':')[0]!}`,
     'choose-many': (edit) => edit.did,
     way: (edit) => edit.did,
     'version-keep': (edit) => `kept as ${edit.name}`,
@@ -45,38 +56,91 @@ export const colourEdits = area(
 )
 
 /** Chords of the home line, by index, where the player decided something: a choice or a grip. */
-export function decidedByHand({ text, choices, fixed }: Pick<TuneDocument, 'text' | 'choices' | 'fixed'>): Set<number> {
+export function decidedByHand({
+  text,
+  choices,
+  fixed,
+}: Pick<TuneDocument, 'text' | 'choices' | 'fixed'>): Set<number> {
   const slots = slotsOf(parseChart(text))
-  const choicesByHand = Object.entries(choices).filter(([, one]) => one.by !== 'tune').flatMap(([place, one]) => {
-    const from = homeIndexAt(slots, place)
-    return Array.from({ length: one.span }, (_, at) => from + at)
-  })
-  return new Set([...choicesByHand, ...Object.keys(fixed).map((place) => homeIndexAt(slots, place))].filter((index) => index >= 0))
+  const choicesByHand = Object.entries(choices)
+    .filter(([, one]) => one.by !== 'tune')
+    .flatMap(([place, one]) => {
+      const from = homeIndexAt(slots, place)
+      return Array.from({ length: one.span }, (_, at) => from + at)
+    })
+  return new Set(
+    [...choicesByHand, ...Object.keys(fixed).map((place) => homeIndexAt(slots, place))].filter(
+      (index) => index >= 0,
+    ),
+  )
 }
 
 /** A choice put in, or taken out; others that stood on the same chords give way, and so do grips fixed in their time. */
 export function withChoice(document: TuneDocument, place: string, made: Choice | null): TuneDocument {
   const slots = slotsOf(parseChart(document.text))
   const from = homeIndexAt(slots, place)
-  const covers = (key: string, span: number, to: number) => { const at = homeIndexAt(slots, key); return at >= 0 && at < to && at + span > from }
+  const covers = (key: string, span: number, to: number) => {
+    const at = homeIndexAt(slots, key)
+    return at >= 0 && at < to && at + span > from
+  }
   const span = made?.span ?? document.choices[place]?.span ?? 1
-  const choices = Object.fromEntries(Object.entries(document.choices).filter(([key, one]) => key !== place && !(made && covers(key, one.span, from + span))))
-  const fixed = Object.fromEntries(Object.entries(document.fixed).filter(([key]) => key !== place && !covers(key, 1, from + span)))
+  const choices = Object.fromEntries(
+    Object.entries(document.choices).filter(
+      ([key, one]) => key !== place && !(made && covers(key, one.span, from + span)),
+    ),
+  )
+  const fixed = Object.fromEntries(
+    Object.entries(document.fixed).filter(([key]) => key !== place && !covers(key, 1, from + span)),
+  )
   return { ...document, fixed, choices: made ? { ...choices, [place]: made } : choices }
 }
 
 function withWay(document: TuneDocument, way: TuneDocument['choices']): TuneDocument {
   const slots = slotsOf(parseChart(document.text))
   const byHand = decidedByHand(document)
-  const isFree = ([place, one]: [string, Choice]) => { const from = homeIndexAt(slots, place); return !Array.from({ length: one.span }, (_, at) => from + at).some((index) => byHand.has(index)) }
+  const isFree = ([place, one]: [string, Choice]) => {
+    const from = homeIndexAt(slots, place)
+    return !Array.from({ length: one.span }, (_, at) => from + at).some((index) => byHand.has(index))
+  }
   const kept = Object.entries(document.choices).filter(([, one]) => one.by !== 'tune')
-  const taken = Object.entries(way).filter(isFree).map(([place, one]) => [place, { ...one, by: 'tune' as const }] as const)
+  const taken = Object.entries(way)
+    .filter(isFree)
+    .map(([place, one]) => [place, { ...one, by: 'tune' as const }] as const)
   return { ...document, choices: Object.fromEntries([...kept, ...taken]), line: 0 }
 }
 
 function withVersionKept(document: TuneDocument, name: string, at: number): TuneDocument {
-  const { colour, bass, style, line, choices, fixed, grips, gripsOn, called, conditions, leading, chordMelody: under, versions } = document
-  const kept: VersionKept = { name, at, colour, bass, style, line, choices, fixed, grips, gripsOn, called, conditions, leading, chordMelody: under }
+  const {
+    colour,
+    bass,
+    style,
+    line,
+    choices,
+    fixed,
+    grips,
+    gripsOn,
+    called,
+    conditions,
+    leading,
+    chordMelody: under,
+    versions,
+  } = document
+  const kept: VersionKept = {
+    name,
+    at,
+    colour,
+    bass,
+    style,
+    line,
+    choices,
+    fixed,
+    grips,
+    gripsOn,
+    called,
+    conditions,
+    leading,
+    chordMelody: under,
+  }
   const others = versions.filter((one) => one.name !== name)
   return { ...document, versions: [...others, kept] }
 }
@@ -85,5 +149,9 @@ function withVersionKept(document: TuneDocument, name: string, at: number): Tune
 function unfixed(document: TuneDocument): Pick<TuneDocument, 'fixed'> {
   const byHand = decidedByHand({ ...document, fixed: {} })
   const slots = slotsOf(parseChart(document.text))
-  return { fixed: Object.fromEntries(Object.entries(document.fixed).filter(([place]) => byHand.has(homeIndexAt(slots, place)))) }
+  return {
+    fixed: Object.fromEntries(
+      Object.entries(document.fixed).filter(([place]) => byHand.has(homeIndexAt(slots, place))),
+    ),
+  }
 }

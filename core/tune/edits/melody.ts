@@ -20,15 +20,28 @@ export const melodyEdits = area(
   {
     melody: (document, edit) => withMelody(document, edit.melody),
     phrases: (document, edit) => ({ ...document, phrases: edit.phrases }),
-    'chord-melody': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, ...edit.settings, line: 0 } }),
-    'melody-line': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, line: edit.line } }),
-    'melody-fix': (document, edit) => ({ ...document, chordMelody: withFixed(document.chordMelody, edit.fixed) }),
-    'melody-kept': (document, edit) => ({ ...document, chordMelody: { ...document.chordMelody, kept: edit.kept } }),
+    'chord-melody': (document, edit) => ({
+      ...document,
+      chordMelody: { ...document.chordMelody, ...edit.settings, line: 0 },
+    }),
+    'melody-line': (document, edit) => ({
+      ...document,
+      chordMelody: { ...document.chordMelody, line: edit.line },
+    }),
+    'melody-fix': (document, edit) => ({
+      ...document,
+      chordMelody: withFixed(document.chordMelody, edit.fixed),
+    }),
+    'melody-kept': (document, edit) => ({
+      ...document,
+      chordMelody: { ...document.chordMelody, kept: edit.kept },
+    }),
   },
   {
     melody: (edit) => edit.did,
     phrases: () => 'phrases',
-    'chord-melody': (edit) => `chord melody: ${edit.settings.texture}, a chord with each ${edit.settings.density}`,
+    'chord-melody': (edit) =>
+      `chord melody: ${edit.settings.texture}, a chord with each ${edit.settings.density}`,
     'melody-line': (edit) => `way ${edit.line + 1} of the chord melody`,
     'melody-fix': (edit) => edit.did,
     'melody-kept': () => 'chord melody',
