@@ -23,7 +23,11 @@ interface Entry {
 const symbolOf = ({ key, suffix }: Entry) =>
   key + (suffix === 'major' ? '' : suffix === 'minor' ? 'm' : suffix)
 const fretsOf = ({ frets, baseFret }: Shape) =>
-  frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + baseFret - 1))
+  frets.map((fret) => {
+    if (fret < 0) return null
+    if (fret === 0) return 0
+    return fret + baseFret - 1
+  })
 
 /** Every chord of the dataset that is a chord symbol. */
 export const WRITTEN: readonly Written[] = Object.values(guitar.chords as unknown as Record<string, Entry[]>)

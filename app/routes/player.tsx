@@ -248,8 +248,11 @@ function HandSection() {
     setAnswers(next)
     if (next.every((one) => one !== null)) set({ reachMm: reachFrom(next, instrument.scaleLengthMm) })
   }
-  const stateOf = (finger: Finger) =>
-    hand.missing.includes(finger) ? 'missing' : hand.weak.includes(finger) ? 'weak' : 'fine'
+  const stateOf = (finger: Finger) => {
+    if (hand.missing.includes(finger)) return 'missing'
+    if (hand.weak.includes(finger)) return 'weak'
+    return 'fine'
+  }
   return (
     <section aria-labelledby="hand">
       <h2 id="hand">Hand</h2>

@@ -34,11 +34,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     const write = wanted.data
     if ('copy' in write) {
       const outcome = copyTune(db, params.tuneId, write, write.copy)
-      return outcome.kind === 'copied'
-        ? { copied: outcome.id }
-        : outcome.kind === 'refused'
-          ? data({ message: outcome.message }, 400)
-          : missing()
+      if (outcome.kind === 'copied') return { copied: outcome.id }
+      if (outcome.kind === 'refused') return data({ message: outcome.message }, 400)
+      return missing()
     }
     const outcome: WriteOutcome =
       'edit' in write

@@ -81,13 +81,18 @@ function suffixAt(chord: ChordSymbol, level: 2 | 3): string {
     if (has('b5') && !has('5'))
       return has('bb7') ? (seventh ? 'dim7' : 'dim') : has('b7') ? (seventh ? 'm7b5' : 'dim') : 'dim'
     if (!seventh) return 'm'
-    return has('7') ? 'm(maj7)' : has('b7') ? 'm7' : has('6') ? 'm6' : 'm'
+    if (has('7')) return 'm(maj7)'
+    if (has('b7')) return 'm7'
+    if (has('6')) return 'm6'
+    return 'm'
   }
   if (has('3')) {
     if (has('b7')) return seventh ? '7' : ''
     if (has('#5') && !has('5')) return has('7') && seventh ? 'maj7#5' : 'aug'
     if (!seventh) return ''
-    return has('7') ? 'maj7' : has('6') ? '6' : ''
+    if (has('7')) return 'maj7'
+    if (has('6')) return '6'
+    return ''
   }
   if (has('4', '11')) return has('b7') && seventh ? '7sus4' : 'sus4'
   if (has('2')) return has('b7') && seventh ? '7sus2' : 'sus2'

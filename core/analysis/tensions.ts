@@ -60,12 +60,12 @@ export function whyTension(chord: ChordSymbol, role: Role, degree: Degree): stri
   const [half, whole] = [against(1), against(2)]
   const clash = half ? `a half step above the ${half}, a minor ninth with it when it lies higher` : null
   const stands = whole ? `a whole step above the ${whole}` : 'it lies no half step above a chord tone'
-  if (free.includes(degree))
-    return clash && degree !== 'b9'
-      ? `${degree}: ${clash}, but it belongs to this job (${role}).`
-      : degree === 'b9'
-        ? `b9: the one minor ninth that is welcome, over the root of a dominant that falls a fifth.`
-        : `${degree}: ${stands}, and it belongs to this job (${role}).`
+  if (free.includes(degree)) {
+    if (clash && degree !== 'b9') return `${degree}: ${clash}, but it belongs to this job (${role}).`
+    if (degree === 'b9')
+      return `b9: the one minor ninth that is welcome, over the root of a dominant that falls a fifth.`
+    return `${degree}: ${stands}, and it belongs to this job (${role}).`
+  }
   if (special.includes(degree))
     return `${degree}: ${clash ?? stands}; a colour on purpose, not by habit, for this job (${role}).`
   return `${degree}: ${clash ?? `not of the scale of this job (${role})`}.`

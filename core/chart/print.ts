@@ -94,7 +94,9 @@ export function beatWords({ slots, from, beats }: Pick<Bar, 'slots' | 'from' | '
     const parts = partsOfBeat(here, beat)
     return Array.from({ length: parts }, (__, part) => {
       const slot = here.find((one) => Math.abs(one.beat - beat - part / parts) < NEAR)
-      return slot && !slot.held ? slot.text : parts === 1 ? '.' : ''
+      if (slot && !slot.held) return slot.text
+      if (parts === 1) return '.'
+      return ''
     }).join('_')
   })
 }

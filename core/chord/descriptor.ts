@@ -191,4 +191,8 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
   return good(d)
 }
 
-const plainSign = (sign: string): string => (sign === '-' ? 'b' : sign === '+' ? '#' : sign)
+const plainSign = (sign: string): string => {
+  if (sign === '-') return 'b'
+  if (sign === '+') return '#'
+  return sign
+}

@@ -77,9 +77,11 @@ function alter(needs: DegreeNeeds, degree: Degree): void {
 }
 
 function withoutOmitted(needs: DegreeNeeds, d: Descriptor): DegreeNeeds {
-  const gone: Degree[] = d.omits.flatMap((omit): Degree[] =>
-    omit === '1' ? ['1'] : omit === '3' ? ['b3', '3'] : ['b5', '5', '#5'],
-  )
+  const gone: Degree[] = d.omits.flatMap((omit): Degree[] => {
+    if (omit === '1') return ['1']
+    if (omit === '3') return ['b3', '3']
+    return ['b5', '5', '#5']
+  })
   gone.forEach((degree) => needs.delete(degree))
   return new Map([...needs].sort(([a], [b]) => inDegreeOrder(a, b)))
 }

@@ -20,8 +20,11 @@ interface XmlNote {
   rest?: unknown
   tie?: unknown
 }
-const list = <T>(value: T | T[] | undefined): T[] =>
-  value === undefined ? [] : Array.isArray(value) ? value : [value]
+const list = <T>(value: T | T[] | undefined): T[] => {
+  if (value === undefined) return []
+  if (Array.isArray(value)) return value
+  return [value]
+}
 
 function written(text: string) {
   const chart = parseChart(text)

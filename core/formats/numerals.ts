@@ -56,12 +56,11 @@ export function chordOfNumeral(text: string, key: Key): Result<string> {
 }
 
 /** What a small numeral's suffix means: `ii7` is m7, `vii°7` and `viiø7` say their own quality. */
-const minorSuffix = (suffix: string): string =>
-  /^(°|o|dim|ø|h|m(?!aj)|-)/.test(suffix)
-    ? suffix
-    : /^(maj|Δ|M)/.test(suffix)
-      ? `m(${suffix.replace(/^Δ7?/, 'maj7')})`
-      : `m${suffix}`
+const minorSuffix = (suffix: string): string => {
+  if (/^(°|o|dim|ø|h|m(?!aj)|-)/.test(suffix)) return suffix
+  if (/^(maj|Δ|M)/.test(suffix)) return `m(${suffix.replace(/^Δ7?/, 'maj7')})`
+  return `m${suffix}`
+}
 
 const NATURAL_MINOR_STEPS = [3, 6, 7]
 

@@ -284,7 +284,9 @@ function droneOver(
   const { free, special } = availableTensions(chord, role)
   const among = (degrees: readonly Parameters<typeof semitonesOf>[0][]) =>
     degrees.some((degree) => (pitchClass(chord.root) + semitonesOf(degree)) % 12 === sound)
-  return among(free) ? 'free' : among(special) ? 'special' : 'avoid'
+  if (among(free)) return 'free'
+  if (among(special)) return 'special'
+  return 'avoid'
 }
 
 /**

@@ -65,5 +65,7 @@ export function pulled(
 /** Names are spelled with flats where the chord is, with sharps where it is, else as the key does. */
 function spelledLike({ root }: ChordSymbol, key?: Key): Key {
   const tonic = (name: string): Key => ({ tonic: must(parseNote(name)), mode: 'major' })
-  return root.alter < 0 ? tonic('F') : root.alter > 0 ? tonic('G') : (key ?? tonic('C'))
+  if (root.alter < 0) return tonic('F')
+  if (root.alter > 0) return tonic('G')
+  return key ?? tonic('C')
 }

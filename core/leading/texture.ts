@@ -106,13 +106,15 @@ const isGuitarTuning = ({ instrument }: Limits): boolean =>
 const layout =
   (family: 'drop 2' | 'drop 3'): Texture['near'] =>
   (voicing, _chord, limits) => {
-    if (!voicing.families.includes(family))
-      return voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') &&
+    if (!voicing.families.includes(family)) {
+      if (
+        voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') &&
         (!guitarHasBass(limits) || lowBass(voicing, limits))
-        ? 1
-        : voicing.midis.length === 4 && distinct(voicing) === 4
-          ? 2
-          : null
+      )
+        return 1
+      if (voicing.midis.length === 4 && distinct(voicing) === 4) return 2
+      return null
+    }
     return !guitarHasBass(limits) || lowBass(voicing, limits) ? 0 : 1
   }
 
@@ -146,20 +148,24 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     near: (voicing, chord, limits) => {
       const written = isWritten(voicing.frets, chord, limits.instrument)
       if (ringsOpen(voicing, limits) && (written || !isGuitarTuning(limits))) return 0
-      return voicing.midis.length >= 5 &&
+      if (
+        voicing.midis.length >= 5 &&
         isKnownShape(voicing.frets, chord, limits.instrument) &&
         lowestHeld(voicing) - limits.instrument.capo <= NEAR_NUT
-        ? 1
-        : written || ringsOpen(voicing, limits)
-          ? 2
-          : 3
+      )
+        return 1
+      if (written || ringsOpen(voicing, limits)) return 2
+      return 3
     },
   },
   shells: {
     says: 'Root, third and seventh, the roots on the two low strings; a tone more where the symbol names one.',
     notes: [3, 5],
-    near: (voicing, chord, limits) =>
-      isShell(voicing, chord, limits) ? 0 : voicing.midis.length <= 4 && lowBass(voicing, limits) ? 1 : 2,
+    near: (voicing, chord, limits) => {
+      if (isShell(voicing, chord, limits)) return 0
+      if (voicing.midis.length <= 4 && lowBass(voicing, limits)) return 1
+      return 2
+    },
   },
   'shells and colour': {
     says: 'A shell with one tone more on top: the fifth, or a tension.',
@@ -175,7 +181,9 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
         lowBass(voicing, limits) &&
         isNextAbove(low, next, limits) &&
         voicing.strings[3]!.string - next === 2
-      return whole && inside.includes('third') && inside.includes('seventh') ? 0 : whole ? 1 : 2
+      if (whole && inside.includes('third') && inside.includes('seventh')) return 0
+      if (whole) return 1
+      return 2
     },
   },
   'drop 2': {
@@ -198,12 +206,11 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     notes: [3, 4],
     rootless: true,
     coloured: true,
-    near: (voicing) =>
-      voicing.midis.length === 4 && distinct(voicing) === 4
-        ? 0
-        : distinct(voicing) >= 3 && distinct(voicing) === voicing.midis.length
-          ? 1
-          : 2,
+    near: (voicing) => {
+      if (voicing.midis.length === 4 && distinct(voicing) === 4) return 0
+      if (distinct(voicing) >= 3 && distinct(voicing) === voicing.midis.length) return 1
+      return 2
+    },
   },
   'upper structures': {
     says: 'A triad that is not the chord’s own, over its bass or over somebody else’s: it sounds the upper tones.',
@@ -214,12 +221,11 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     prices: (weights) => ({ ...weights, plain: UPPER_TONES }),
     coloured: true,
     omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
-    near: (voicing, _chord, limits) =>
-      isUpperTriad(voicing, limits)
-        ? 0
-        : voicing.families.includes('triad') || voicing.families.includes('triad over bass')
-          ? 1
-          : 2,
+    near: (voicing, _chord, limits) => {
+      if (isUpperTriad(voicing, limits)) return 0
+      if (voicing.families.includes('triad') || voicing.families.includes('triad over bass')) return 1
+      return 2
+    },
   },
   fourths: {
     says: 'Stacked fourths, one of them augmented where the chord asks for it.',
@@ -238,12 +244,11 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     noBass: true,
     families: ['triad'],
     omit: ['1', '5', '9', '11', '13'],
-    near: (voicing) =>
-      voicing.families.includes('triad') && neighbours(voicing)
-        ? 0
-        : neighbours(voicing) && distinct(voicing) === 3
-          ? 1
-          : 2,
+    near: (voicing) => {
+      if (voicing.families.includes('triad') && neighbours(voicing)) return 0
+      if (neighbours(voicing) && distinct(voicing) === 3) return 1
+      return 2
+    },
   },
   'two voices': {
     says: 'Guide tones, tenths and double stops: third and seventh, or root and third.',
@@ -253,13 +258,10 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     omit: ['1', '5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
     near: (voicing) => {
       const classes = classesOf(voicing)
-      return classes.size < 2 || !classes.has('third')
-        ? 2
-        : classes.has('seventh')
-          ? 0
-          : classes.has('root')
-            ? 1
-            : 2
+      if (classes.size < 2 || !classes.has('third')) return 2
+      if (classes.has('seventh')) return 0
+      if (classes.has('root')) return 1
+      return 2
     },
   },
 }
@@ -325,13 +327,10 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
   if (midis.length <= 2) return 'two voices'
   if (midis.length >= 5) return 'full'
   if (midis.length === 4) return 'four voices'
-  return families.includes('shell')
-    ? 'shell'
-    : families.includes('triad')
-      ? 'triad'
-      : families.includes('quartal')
-        ? 'fourths'
-        : 'three voices'
+  if (families.includes('shell')) return 'shell'
+  if (families.includes('triad')) return 'triad'
+  if (families.includes('quartal')) return 'fourths'
+  return 'three voices'
 }
 
 /** From this share of plain triads on a tune is a song of plain triads. */

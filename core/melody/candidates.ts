@@ -424,9 +424,11 @@ function heldWithout(voicing: Voicing, lifted: number | null, midi: number, limi
   for (let string = topString; string < instrument.tuning.length; string += 1) {
     const fret = fretWithin(midi, string, limits)
     if (fret === null) continue
-    const frets = voicing.frets.map((now, at) =>
-      at === string ? fret : at === topString || at === lifted ? null : now,
-    )
+    const frets = voicing.frets.map((now, at) => {
+      if (at === string) return fret
+      if (at === topString || at === lifted) return null
+      return now
+    })
     if (frets.some((one, at) => one !== null && soundAt(instrument, at, one) > midi)) continue
     const held = frets.filter((one): one is number => one !== null && one > 0)
     // Further apart than the whole hand reaches: no need to look for fingers.

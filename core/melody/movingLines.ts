@@ -208,13 +208,10 @@ function suspensionIn(
   if (over.some(({ midi, from: starts }) => midi - from < NEAREST && starts < (begins + ends) / 2))
     return null
   const above = modulo(to - pitchClass(chord.bass ?? chord.root), 12)
-  return (above === 3 && from - to === 2) || (above === 4 && from - to === 1)
-    ? 'suspension 4-3'
-    : above === 8 || above === 9
-      ? 'suspension 7-6'
-      : above === 0
-        ? 'suspension 9-8'
-        : null
+  if ((above === 3 && from - to === 2) || (above === 4 && from - to === 1)) return 'suspension 4-3'
+  if (above === 8 || above === 9) return 'suspension 7-6'
+  if (above === 0) return 'suspension 9-8'
+  return null
 }
 
 /** The note of the scale between two tones a third apart, where the chord left has room for it on a weak beat; null where there is none. */

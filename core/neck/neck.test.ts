@@ -113,7 +113,11 @@ const dataset = Object.values(
   guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>,
 ).flat()
 const fretsOf = (shape: Shape) =>
-  shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
+  shape.frets.map((fret) => {
+    if (fret < 0) return null
+    if (fret === 0) return 0
+    return fret + shape.baseFret - 1
+  })
 const symbolOf = (entry: { key: string; suffix: string }) =>
   entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
 

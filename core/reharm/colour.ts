@@ -100,7 +100,9 @@ function levelOf({ tones }: ChordSymbol): ColourSetting {
   const has = (...degrees: Degree[]) =>
     tones.some(({ degree, need }) => need !== 'free' && degrees.includes(degree))
   if (!has('6', '7', 'b7', 'bb7')) return 0
-  return has('11', '#11', 'b13') || (has('13') && has('b7', '7')) ? 3 : has('9', 'b9', '#9') ? 2 : 1
+  if (has('11', '#11', 'b13') || (has('13') && has('b7', '7'))) return 3
+  if (has('9', 'b9', '#9')) return 2
+  return 1
 }
 
 const SIXTH_OR_SEVENTH: readonly Degree[] = ['6', '7']

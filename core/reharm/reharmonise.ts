@@ -92,14 +92,16 @@ export function reharmonise(
     let wider = 1
     const banned = new Set<Arc>()
     let unlike = 1
-    const extra = (arc: Arc) =>
-      banned.has(arc)
-        ? Infinity
-        : arc.change
-          ? (used.get(arc.key) ?? 0) * PRICE.usedBefore * unlike +
-            chance() * PRICE.chance * wider +
-            (character.drawnTo(arc.change) ? PRICE.drawn : 0)
-          : 0
+    const extra = (arc: Arc) => {
+      if (banned.has(arc)) return Infinity
+      if (arc.change)
+        return (
+          (used.get(arc.key) ?? 0) * PRICE.usedBefore * unlike +
+          chance() * PRICE.chance * wider +
+          (character.drawnTo(arc.change) ? PRICE.drawn : 0)
+        )
+      return 0
+    }
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
     let path = bestPath(arcs, spots.length, goal, taste, extra)
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.

@@ -61,5 +61,8 @@ function sharesOf(beats: number, chords: number): number[] {
   return Array.from({ length: chords }, (_, at) => Math.floor(beats / chords) + (at < beats % chords ? 1 : 0))
 }
 
-export const resultsOf = (result: ReturnType<Rule['put']>): readonly Result[] =>
-  result === null ? [] : 'chords' in result ? [result] : result
+export const resultsOf = (result: ReturnType<Rule['put']>): readonly Result[] => {
+  if (result === null) return []
+  if ('chords' in result) return [result]
+  return result
+}

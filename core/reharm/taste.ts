@@ -77,13 +77,10 @@ export const likingOf = (rule: string, liking: Liking): number =>
 /** What leaning to a school is worth; minus infinity for never. */
 export const leaningWorth = (rule: string, { schools }: Pick<Taste, 'schools'>): number => {
   const leaning = schools[schoolOf(rule)]
-  return leaning === 'never'
-    ? -Infinity
-    : leaning === 'less'
-      ? WORTH.less
-      : leaning === 'more'
-        ? WORTH.more
-        : 0
+  if (leaning === 'never') return -Infinity
+  if (leaning === 'less') return WORTH.less
+  if (leaning === 'more') return WORTH.more
+  return 0
 }
 
 const stepsTo = (from: number, to: number): boolean => {

@@ -104,7 +104,9 @@ export function bassWalk(
     const up = modulo(bassOf(to) - bassOf(from), 12)
     const move = up > 6 ? up - 12 : up
     if (move === 0) return STAYS
-    return Math.abs(move) > 2 ? LEAPS : Math.sign(move) === wanted ? 0 : AGAINST
+    if (Math.abs(move) > 2) return LEAPS
+    if (Math.sign(move) === wanted) return 0
+    return AGAINST
   }
   /** The bass goes on where the page does; over the end of a first time through it does not. */
   const goesOn = (index: number) => {

@@ -25,7 +25,9 @@ export const undoLabel = ({ stack }: Fold, onDisk: string | null): string | null
 }
 export const redoLabel = ({ stack, undone }: Fold, onDisk: string | null): string | null => {
   const next = undone.at(-1)?.edit
-  return next ? labelOf(next) : stack.length > 1 ? null : onDisk
+  if (next) return labelOf(next)
+  if (stack.length > 1) return null
+  return onDisk
 }
 
 /** A letter more of what is being typed. */

@@ -21,7 +21,11 @@ const entries = Object.values(
   guitar.chords as unknown as Record<string, { key: string; suffix: string; positions: Shape[] }[]>,
 ).flat()
 const fretsOf = (shape: Shape) =>
-  shape.frets.map((fret) => (fret < 0 ? null : fret === 0 ? 0 : fret + shape.baseFret - 1))
+  shape.frets.map((fret) => {
+    if (fret < 0) return null
+    if (fret === 0) return 0
+    return fret + shape.baseFret - 1
+  })
 const symbolOf = (entry: { key: string; suffix: string }) =>
   entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
 
@@ -88,9 +92,11 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
         (sum, part) => sum + part,
         0,
       )
-      const numbers = frets.map((fret, string) =>
-        fret === null ? null : fret === 0 ? 0 : shape.fingers[string]!,
-      )
+      const numbers = frets.map((fret, string) => {
+        if (fret === null) return null
+        if (fret === 0) return 0
+        return shape.fingers[string]!
+      })
       if (ours.fingers.join() === numbers.join()) same += 1
       else if (ours.difficulty <= theirs + 1e-9) easier += 1
       else harder += 1

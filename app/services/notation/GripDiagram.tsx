@@ -13,7 +13,13 @@ const NEAR_LIMIT = 0.85
 
 /** What a grip is, in words, for those who listen to the page. */
 export function gripInWords(voicing: Voicing): string {
-  return `Grip, lowest string first: ${voicing.frets.map((fret) => (fret === null ? 'muted' : fret === 0 ? 'open' : fret)).join(', ')}`
+  return `Grip, lowest string first: ${voicing.frets
+    .map((fret) => {
+      if (fret === null) return 'muted'
+      if (fret === 0) return 'open'
+      return fret
+    })
+    .join(', ')}`
 }
 
 /** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below; mirrored for a left-handed player. */

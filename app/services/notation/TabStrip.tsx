@@ -68,9 +68,11 @@ export const TabStrip = memo(function TabStrip({
         {events.map((event) => {
           const { voicing, under, note } = event.made
           const highest = voicing.midis.at(-1)
-          const struck = voicing.strings.filter(({ midi }) =>
-            under === 'held' ? midi === highest : under === 'line' ? midi !== highest : true,
-          )
+          const struck = voicing.strings.filter(({ midi }) => {
+            if (under === 'held') return midi === highest
+            if (under === 'line') return midi !== highest
+            return true
+          })
           return (
             <g
               key={event.key}

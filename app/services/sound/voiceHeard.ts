@@ -15,7 +15,11 @@ const BEHIND = 0.25
 
 /** How loud each note of a grip is, lowest first, from 0 silent to 1. */
 export function levelsOf(notes: number, voice: VoiceHeard): number[] {
-  const place = (at: number) => (at === 0 ? 'bass' : at === notes - 1 ? 'top' : 'inner')
+  const place = (at: number) => {
+    if (at === 0) return 'bass'
+    if (at === notes - 1) return 'top'
+    return 'inner'
+  }
   return Array.from({ length: notes }, (_, at) => {
     // A note alone is the melody and the bass at once.
     const is = (wanted: string) => place(at) === wanted || (notes === 1 && wanted !== 'inner')

@@ -88,9 +88,11 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
     const extra = { symbol: stop.chord.canonical, beats: EXTRA_BEAT }
     const first = stop.takes === 'beginning of second'
     const at = putIndex(host, line)
-    const chords = decision.puts.flatMap(({ chord, beats }, index) =>
-      index !== at ? [{ symbol: chord.canonical, beats }] : first ? [extra, own] : [own, extra],
-    )
+    const chords = decision.puts.flatMap(({ chord, beats }, index) => {
+      if (index !== at) return [{ symbol: chord.canonical, beats }]
+      if (first) return [extra, own]
+      return [own, extra]
+    })
     const gripOf = (chord: LineChord) => voicings.get(chord.key)?.frets
     const kept = Object.fromEntries(
       [from, next, ...line.filter((one) => one.fixed && one.decision === decision)].flatMap((chord) => {
