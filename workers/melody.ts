@@ -1,3 +1,4 @@
+import { NEAR_WRITTEN } from '../core/chart/beats'
 import { analyse } from '../core/analysis/analyse'
 import { slotsOf } from '../core/chart/chart'
 import { parseChart } from '../core/chart/parse'
@@ -83,12 +84,12 @@ export type MelodyAnswers = typeof melodyAnswers
 
 /** Colours of the chord that stands at a place and chords that can take its place, those that take the melody note, nearest to home first. */
 function othersAt({ text, melody }: UnderAsked, { bar, beat }: { bar: number; beat: number }): ChordSymbol[] {
-  const note = melody.find((one) => one.bar === bar && Math.abs(one.beat - beat) < 1e-3)
+  const note = melody.find((one) => one.bar === bar && Math.abs(one.beat - beat) < NEAR_WRITTEN)
   if (!note) return []
   const sound = pitchClass(must(parsePitch(note.note)))
   const chart = parseChart(text)
   const index = slotsOf(chart).findLastIndex(
-    (slot) => slot.bar < bar || (slot.bar === bar && slot.beat <= beat + 1e-3),
+    (slot) => slot.bar < bar || (slot.bar === bar && slot.beat <= beat + NEAR_WRITTEN),
   )
   const spots = spotsOf(chart, analyse(chart))
   const chords = optionsOf(chart, spots, index, { depth: 1 })

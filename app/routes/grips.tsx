@@ -247,7 +247,7 @@ export default function GripsPage({
       )}
       <Neck
         strings={strings}
-        frets={Math.min(settings.instrument.frets, 17)}
+        frets={settings.instrument.frets}
         label="Neck: touch a place to hold it, again to let it go"
         marks={marksOfGrip(
           frets,

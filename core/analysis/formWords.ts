@@ -1,3 +1,4 @@
+import { sameBeat } from '../chart/beats'
 import { barName, meterName, type Bar, type Chart } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { keyName, scaleSounds, type Key } from '../pitch/key'
@@ -230,8 +231,7 @@ function visits(analysis: Analysis, parts: readonly Part[]): FormWords[] {
   const home = scaleSounds(analysis.key)
   const away = (group: Group) => {
     const inside = analysis.readings.find(
-      (reading) =>
-        reading.slot.bar === group.from.bar && Math.abs(reading.slot.beat - group.from.beat) < 1e-6,
+      (reading) => reading.slot.bar === group.from.bar && sameBeat(reading.slot.beat, group.from.beat),
     )
     return (
       ['ii-V', 'ii-V-I', 'minor ii-V'].includes(group.kind) &&

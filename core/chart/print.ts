@@ -1,3 +1,4 @@
+import { NEAR } from './beats'
 import { keyName } from '../pitch/key'
 import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
 
@@ -5,7 +6,6 @@ import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
 export const BARS_A_LINE = 4
 /** The finest part of a beat that is looked for. */
 const FINEST_PART = 48
-const NEAR = 1e-6
 
 /**
  * A chart as text. Reading the answer gives the same settings, sections, form, bars and chords (a property test holds

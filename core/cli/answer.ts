@@ -1,3 +1,4 @@
+import { NEAR_WRITTEN } from '../chart/beats'
 import { z } from 'zod'
 import { analyse } from '../analysis/analyse'
 import { availableTensions } from '../analysis/tensions'
@@ -241,7 +242,7 @@ const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>
   options({ text, bar, beat, melody, rules, depth }) {
     const chart = parseChart(text)
     const slots = slotsOf(chart)
-    const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < 1e-3)
+    const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < NEAR_WRITTEN)
     const unknown = rules?.find((rule) => !KNOWN_RULES.some((known) => known.startsWith(rule)))
     if (unknown !== undefined)
       return bad({

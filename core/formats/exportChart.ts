@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { meterName, slotKey, slotsOf, type Bar, type Chart } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
@@ -113,7 +114,7 @@ function toChordPro(chart: Chart): string {
       { length: Math.ceil(bar.beats) },
       (_, at) =>
         bar.slots
-          .filter(({ beat }) => Math.floor(beat - bar.from + 1e-6) === at)
+          .filter(({ beat }) => Math.floor(beat - bar.from + NEAR) === at)
           .map(({ text }) => text)
           .join('~') || '.',
     ).join(' ')

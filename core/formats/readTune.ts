@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
 import { MOST_BARS } from '../chart/parse'
 import { printBar } from '../chart/print'
@@ -72,8 +73,6 @@ export interface ReadHead {
   /** Quarter notes a minute. */
   tempo: number | null
 }
-
-const NEAR = 1e-6
 
 /** A chart text and a melody from what a file's reader found. */
 export function tuneOf(

@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
@@ -261,7 +262,7 @@ function placeAfter(
 ): { bar: number; beat: number } {
   let left = offset
   for (const { bar, beat, beats } of slots) {
-    if (left < beats - 1e-6) return { bar, beat: beat + left }
+    if (left < beats - NEAR) return { bar, beat: beat + left }
     left -= beats
   }
   const last = slots.at(-1)!
@@ -274,7 +275,7 @@ export function melodyNoteAt(
   { bar, beat }: { bar: number; beat: number },
 ): number | null {
   const one = melody.find(
-    (note) => note.bar === bar && note.beat <= beat + 1e-6 && note.beat + note.beats > beat + 1e-6,
+    (note) => note.bar === bar && note.beat <= beat + NEAR && note.beat + note.beats > beat + NEAR,
   )
   return one ? midiOf(one.note) : null
 }

@@ -1,9 +1,6 @@
 import type { BassRule, Limits } from '../voicing/limits'
 import { limitsFor, type Body } from './limits'
 
-/** A melody goes up to this fret, as far as the hand gets there. */
-const MELODY_FRETS = 17
-
 /**
  * What the grips under a melody keep to, for this player.
  * @param window frets the hand stays in; null for the whole neck
@@ -20,7 +17,7 @@ export function melodyLimits(
   const strings = limits.instrument.tuning.length
   return {
     ...limits,
-    frets: window ?? [0, Math.max(limits.frets[1], Math.min(body.instrument.cutaway, MELODY_FRETS))],
+    frets: window ?? [0, Math.max(limits.frets[1], body.instrument.cutaway)],
     notes: [2, limits.notes[1]],
     strings: topString > 1 ? Array.from({ length: strings - topString + 1 }, (_, at) => at) : null,
   }

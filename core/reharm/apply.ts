@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { withBars } from '../chart/edit'
 import { parseChart } from '../chart/parse'
@@ -29,8 +30,6 @@ export function applyChanges(text: string, changes: readonly Change[]): string {
   }
   return withBars(text, touched)
 }
-
-const NEAR = 1e-6
 
 /** The same chords in the same proportions over another time. */
 export function stretched(puts: readonly Put[], beats: number): Put[] {

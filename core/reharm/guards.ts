@@ -1,3 +1,4 @@
+import { NEAR, sameBeat } from '../chart/beats'
 import type { Analysis } from '../analysis/reading'
 import { slotsOf, type Chart } from '../chart/chart'
 import { playOrder } from '../chart/form'
@@ -43,7 +44,7 @@ export function guardedPlaces(
 ): Guarded {
   const slots = slotsOf(chart)
   const at = (bar: number, beat: number) =>
-    slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < 1e-6)
+    slots.findIndex((slot) => slot.bar === bar && sameBeat(slot.beat, beat))
   const sounding = playOrder(chart)
     .flatMap((bar) => chart.bars[bar]!.slots.map((slot) => slots.indexOf(slot)))
     .filter((index) => spots[index])
@@ -153,7 +154,7 @@ export function guardAgainst(
         let end = 0
         const there = change.puts.find((put) => {
           end += put.beats
-          return offset < end - 1e-6
+          return offset < end - NEAR
         })
         if (!there || rootOf(there) !== plainRoot(index)) return 'form'
       }

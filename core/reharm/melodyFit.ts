@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import type { Chart, Slot } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import { kindOf } from '../analysis/kind'
@@ -58,7 +59,7 @@ export function fitOf(
     return melody
       .filter((one) => {
         const sounds = starts(one.bar) + one.beat - 1
-        return sounds < from - EPSILON && sounds + one.beats > begins + EPSILON
+        return sounds < from - NEAR && sounds + one.beats > begins + NEAR
       })
       .map((one): MelodyFit => ({
         bar: one.bar,
@@ -70,7 +71,6 @@ export function fitOf(
   })
 }
 const FIFTH = 7
-const EPSILON = 1e-6
 
 /** Beats from the beginning of the tune to the first beat of a bar, by its number, as the page stands. */
 export type BarStarts = (bar: number) => number

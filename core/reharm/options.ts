@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parse'
@@ -131,7 +132,7 @@ function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean
   let offset = 0
   return puts.every((put, order) => {
     let [left, at] = [offset, 0]
-    while (at < places.length - 1 && left >= places[at]!.beats - 1e-6) {
+    while (at < places.length - 1 && left >= places[at]!.beats - NEAR) {
       left -= places[at]!.beats
       at += 1
     }
@@ -139,11 +140,11 @@ function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean
     const { beat, bar, beats } = places[at]!
     const starts = beat + left
     const crosses =
-      left + put.beats > beats + 1e-6 &&
+      left + put.beats > beats + NEAR &&
       places[at + 1] !== undefined &&
       places[at + 1]!.bar !== bar &&
-      left > 1e-6
-    return (order === 0 || Math.abs(starts - Math.round(starts)) < 1e-6) && !crosses
+      left > NEAR
+    return (order === 0 || Math.abs(starts - Math.round(starts)) < NEAR) && !crosses
   })
 }
 

@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import type { Slot } from '../chart/chart'
 import type { Put } from './change'
 import { standsStill } from './guards'
@@ -134,7 +135,7 @@ export function soundingsOf(
     let offset = 0
     return puts.map((put) => {
       let [left, at] = [offset, index]
-      while (at < index + span - 1 && left >= slots[at]!.beats - 1e-6) {
+      while (at < index + span - 1 && left >= slots[at]!.beats - NEAR) {
         left -= slots[at]!.beats
         at += 1
       }

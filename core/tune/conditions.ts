@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import type { Constraint } from '../leading/constraints'
 import { midiOf, parsePitch } from '../pitch/note'
 import type { LineChord } from './decisions'
@@ -52,8 +53,8 @@ export function constraintsOf(
   const order = ({ bar, beat }: { bar: number; beat: number }) => bar * 1000 + beat
   return conditions.flatMap((one): Constraint[] => {
     if ('string' in one && one.string >= strings) return []
-    const first = sounding.findIndex(({ slot }) => order(slot) >= order(place(one.from)) - 1e-6)
-    const last = sounding.findLastIndex(({ slot }) => order(slot) <= order(place(one.to)) + 1e-6)
+    const first = sounding.findIndex(({ slot }) => order(slot) >= order(place(one.from)) - NEAR)
+    const last = sounding.findLastIndex(({ slot }) => order(slot) <= order(place(one.to)) + NEAR)
     return first >= 0 && last >= first ? [{ ...one, from: first, to: last }] : []
   })
 }

@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { slotKey, slotsOf, type Chart, type Slot } from '../chart/chart'
 import type { Analysis, Reading } from '../analysis/reading'
 import { parseChord } from '../chord/parse'
@@ -298,7 +299,7 @@ export function lineOf(chart: Chart, decisions: readonly Decision[], fixed: Made
     const placed = laidOut(decision.puts, replaced)
     placed.forEach((slot, at) => {
       const under = replaced.findIndex(
-        (home) => home.bar === slot.bar && slot.beat < home.beat + home.beats - 1e-6,
+        (home) => home.bar === slot.bar && slot.beat < home.beat + home.beats - NEAR,
       )
       add(slot, index + Math.max(0, under), decision, at === 0)
     })

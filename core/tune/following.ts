@@ -1,9 +1,8 @@
+import { NEAR_WRITTEN } from '../chart/beats'
 import { carryOver } from '../chart/carryOver'
 import { slotKey, type Slot } from '../chart/chart'
 import type { TuneDocument } from './document'
 
-/** Beats are equal when they differ by less than a thousandth. */
-const NEAR = 1e-3
 const placeOf = (key: string) => {
   const [bar, beat] = key.split(':').map(Number)
   return { bar: bar!, beat: beat! }
@@ -13,7 +12,8 @@ const placeOf = (key: string) => {
 export function homeIndexAt(slots: readonly Slot[], key: string): number {
   const { bar, beat } = placeOf(key)
   return slots.findIndex(
-    (slot) => slot.bar === bar && beat > slot.beat - NEAR && beat < slot.beat + slot.beats - NEAR,
+    (slot) =>
+      slot.bar === bar && beat > slot.beat - NEAR_WRITTEN && beat < slot.beat + slot.beats - NEAR_WRITTEN,
   )
 }
 
@@ -25,7 +25,7 @@ export function placeFollowing(
   const moved = carryOver(before, after)
   return (place) => {
     const under = before.findLastIndex(
-      ({ bar, beat }) => bar < place.bar || (bar === place.bar && beat <= place.beat + NEAR),
+      ({ bar, beat }) => bar < place.bar || (bar === place.bar && beat <= place.beat + NEAR_WRITTEN),
     )
     for (let at = under; at >= 0; at -= 1) {
       const to = moved.get(slotKey(before[at]!))

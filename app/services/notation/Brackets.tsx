@@ -1,4 +1,4 @@
-import { NEAR } from '../../../core/chart/beats'
+import { NEAR, sameBeat } from '../../../core/chart/beats'
 import type { TuneChord } from '../../../core/tune/reading'
 import { memo } from 'react'
 import type { Group } from '../../../core/analysis/reading'
@@ -80,7 +80,7 @@ function spanOf(group: Group, system: System): Span | null {
   const before = group.from.bar < first.number
   const after = group.to.bar > last.number
   const index = (number: number) => number - first.number
-  const final = bars[index(group.to.bar)]?.slots.find((slot) => Math.abs(slot.beat - group.to.beat) < 1e-6)
+  const final = bars[index(group.to.bar)]?.slots.find((slot) => sameBeat(slot.beat, group.to.beat))
   return {
     group,
     from: before ? 0 : across(system, index(group.from.bar), group.from.beat),
@@ -96,7 +96,7 @@ function packed(spans: readonly Span[]): Span[][] {
   const rows: Span[][] = []
   for (const span of [...spans].sort((a, b) => a.to - a.from - (b.to - b.from) || a.from - b.from)) {
     const free = rows.find((row) =>
-      row.every((other) => other.to <= span.from + 1e-6 || other.from >= span.to - 1e-6),
+      row.every((other) => other.to <= span.from + NEAR || other.from >= span.to - NEAR),
     )
     if (free) free.push(span)
     else rows.push([span])

@@ -1,3 +1,4 @@
+import { NEAR } from '../../../core/chart/beats'
 import { memo, useCallback, useEffect, useRef, useState } from 'react'
 import type { Pitch } from '../../../core/pitch/note'
 import { signatureOf, type Key } from '../../../core/pitch/key'
@@ -100,12 +101,12 @@ export const MelodySystem = memo(function MelodySystem({
       to: next
         ? share(at(next) - INSET)
         : share(
-            event.to >= end - 1e-6
+            event.to >= end - NEAR
               ? edges.at(-1)!
               : Math.min(
                   edges.at(-1)!,
                   at(event) +
-                    ((event.to - event.from) / Math.max(1e-6, end - event.from)) *
+                    ((event.to - event.from) / Math.max(NEAR, end - event.from)) *
                       (edges.at(-1)! - at(event)),
                 ),
           ),

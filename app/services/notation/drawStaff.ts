@@ -1,3 +1,4 @@
+import { NEAR_WRITTEN } from '../../../core/chart/beats'
 import { DIVISIONS, noteValues } from '../../../core/formats/noteValues'
 import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
@@ -88,11 +89,12 @@ export async function drawStaff(
     }
     let beat = bar.from
     for (const piece of here) {
-      if (piece.beat > beat + 1e-3) add(beat, piece.beat - beat, null)
+      if (piece.beat > beat + NEAR_WRITTEN) add(beat, piece.beat - beat, null)
       add(piece.beat, piece.beats, piece)
       beat = piece.beat + piece.beats
     }
-    if (here.length > 0 && beat < bar.from + bar.beats - 1e-3) add(beat, bar.from + bar.beats - beat, null)
+    if (here.length > 0 && beat < bar.from + bar.beats - NEAR_WRITTEN)
+      add(beat, bar.from + bar.beats - beat, null)
     if (here.length === 0) {
       const rest = new StaveNote({ keys: ['d/5'], duration: 'wr', clef: 'treble' })
       rest.setStave(stave)

@@ -1,3 +1,4 @@
+import { NEAR, sameBeat } from '../../../core/chart/beats'
 /** One of the lines that can be heard: the home line, the new one, and a kept version shown beside it. */
 export type Heard = 'plain' | 'new' | 'beside'
 /** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
@@ -84,10 +85,10 @@ export function placeIn(next: Schedule, from: Schedule, beat: number): number {
 /** The chord that has been sounding at a beat, cut to what is left of it; null where one is struck just there, or nothing sounds. */
 export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
   const begun = strikes.filter(
-    (strike) => strike.beat < beat - 1e-6 && strike.beat + strike.beats > beat + 1e-6,
+    (strike) => strike.beat < beat - NEAR && strike.beat + strike.beats > beat + NEAR,
   )
   const last = begun.at(-1)
-  return last && !strikes.some((strike) => Math.abs(strike.beat - beat) < 1e-6)
+  return last && !strikes.some((strike) => sameBeat(strike.beat, beat))
     ? { ...last, beat, beats: last.beat + last.beats - beat }
     : null
 }

@@ -1,3 +1,4 @@
+import { NEAR } from '../../../core/chart/beats'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
 import {
@@ -96,7 +97,7 @@ export function useChartEditing(given: Given): ChartEditing {
         (slot) =>
           slot.bar === open.bar &&
           slot.beat <= open.beat + 0.999 &&
-          slot.beat + slot.beats > open.beat + 1e-6,
+          slot.beat + slot.beats > open.beat + NEAR,
       )
       if (chosen >= 0) onSelect(chosen, chosen)
       setOpen(there && { ...there, word: wordAt(after, there), marked: true })

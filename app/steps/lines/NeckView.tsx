@@ -6,9 +6,6 @@ import { Neck, type NeckMark } from '../../services/notation/Neck'
 import { limitsFor } from '../../../core/player/limits'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 
-/** Frets drawn at most. */
-const MOST_FRETS = 17
-
 /** All tones of the selected chord over the whole neck, with the grip that is held and the hand's reach from its lowest fret. */
 export function NeckView({
   chord,
@@ -23,7 +20,7 @@ export function NeckView({
   const { instrument } = limitsFor(settings, capo, 'any')
   const names = new ToneNames(chord)
   const tones = new Set(chord.tones.map((tone) => pitchClass(tone.note)))
-  const frets = Math.min(settings.instrument.frets, MOST_FRETS)
+  const frets = settings.instrument.frets
   const marks = instrument.tuning.flatMap((_, string) =>
     Array.from({ length: frets + 1 }, (__, fret): NeckMark | null => {
       if (fret > 0 && fret <= capo) return null

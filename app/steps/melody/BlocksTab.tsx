@@ -1,3 +1,4 @@
+import { NEAR } from '../../../core/chart/beats'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -200,10 +201,10 @@ function phraseOf(
   const note = notes.find((one) => placeKey(one) === selected) ?? notes[0]
   if (!note) return []
   const at = clock.at(note)
-  const phrase = phrases.findLast(({ from }) => clock.at(from) <= at + 1e-6)
+  const phrase = phrases.findLast(({ from }) => clock.at(from) <= at + NEAR)
   return phrase
     ? notes.filter(
-        (one) => clock.at(one) >= clock.at(phrase.from) - 1e-6 && clock.at(one) <= clock.at(phrase.to) + 1e-6,
+        (one) => clock.at(one) >= clock.at(phrase.from) - NEAR && clock.at(one) <= clock.at(phrase.to) + NEAR,
       )
     : [note]
 }

@@ -19,9 +19,6 @@ import { melodySchedule } from './melodySchedule'
 import { useMelodyStep } from './useMelodyStep'
 import { PlayingBar, WritingBar } from './WritingBar'
 
-/** Beyond this fret a neck that is touched becomes too small to be touched, whatever the instrument has. */
-const MOST_FRETS_TOUCHED = 17
-
 interface Shown {
   shown: MelodyShown
   range: readonly [number, number]
@@ -196,7 +193,7 @@ export function useMelodyRoom(): RoomView {
         {melody.neck && (
           <Neck
             strings={instrument.tuning.length}
-            frets={Math.min(instrument.frets, MOST_FRETS_TOUCHED)}
+            frets={instrument.frets}
             marks={
               event
                 ? marksOfGrip(

@@ -1,3 +1,4 @@
+import { NEAR_WRITTEN } from '../../../core/chart/beats'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Choice } from '../../../core/melody/harmonise'
 import { placeKey, type HarmonisedLine } from '../../../core/melody/line'
@@ -103,7 +104,9 @@ export function useMelodyStep({
     view.select(key)
     setCursor(null)
     const [bar, beat] = key.split(':').map(Number)
-    const home = reading.chords.findLastIndex(({ slot }) => slot.bar === bar && slot.beat <= beat! + 1e-3)
+    const home = reading.chords.findLastIndex(
+      ({ slot }) => slot.bar === bar && slot.beat <= beat! + NEAR_WRITTEN,
+    )
     if (home >= 0) onHome(home)
     if (writing.pen.on) writing.change({ caret: view.clock.at({ bar: bar!, beat: beat! }) })
   })

@@ -1,3 +1,4 @@
+import { NEAR_WRITTEN } from '../../../core/chart/beats'
 import { useEffect, useRef, useState } from 'react'
 import type { Clock } from '../../../core/melody/clock'
 import { quantised } from '../../../core/melody/melody'
@@ -68,7 +69,7 @@ export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSel
     )
   const offGrid = notes.filter((note) => {
     const at = clock.at(note)
-    return !Number.isNaN(at) && Math.abs(at * pen.grid - Math.round(at * pen.grid)) > 1e-3
+    return !Number.isNaN(at) && Math.abs(at * pen.grid - Math.round(at * pen.grid)) > NEAR_WRITTEN
   }).length
   return {
     pen,
