@@ -13,7 +13,7 @@ import './theme/windows.css'
 import './services/grips/grips.css'
 import './steps/melody/melody.css'
 import Button from '@mui/material/Button'
-import { ThemeProvider } from '@mui/material/styles'
+import { ThemeProvider, useColorScheme } from '@mui/material/styles'
 import { useContext, useEffect, useState, type ReactNode } from 'react'
 import {
   isRouteErrorResponse,
@@ -40,7 +40,7 @@ import { wasUnreachable } from './services/forms/unlessUnreachable'
 import { PlayerContext } from './services/player/PlayerContext'
 import { usePlayerState } from './services/player/usePlayerState'
 import { NonceContext } from './nonce'
-import { keepTheme, THEMES, themeFromCookies, type ThemeName } from './theme/theme'
+import { keepTheme, SCHEMES, THEME, themeFromCookies, type ThemeName } from './theme/theme'
 import { ThemeChoiceContext } from './theme/useTheme'
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -69,6 +69,13 @@ export function shouldRevalidate({
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
 
+/** Tells MUI which of the two is chosen; the choice itself is ours, in a cookie, so that the server sends the page in it. */
+function Scheme({ name }: { name: ThemeName }) {
+  const { setMode } = useColorScheme()
+  useEffect(() => setMode(SCHEMES[name]), [name, setMode])
+  return null
+}
+
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useContext(NonceContext)
   const loaded = useRouteLoaderData<typeof loader>('root')
@@ -87,7 +94,7 @@ export function Layout({ children }: { children: ReactNode }) {
     },
   }
   return (
-    <html lang="en" data-theme={name}>
+    <html lang="en" data-theme={name} data-scheme={SCHEMES[name]}>
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
@@ -100,7 +107,10 @@ export function Layout({ children }: { children: ReactNode }) {
       <body>
         <ThemeChoiceContext.Provider value={{ name, choose }}>
           <NumeralContext.Provider value={numerals}>
-            <ThemeProvider theme={THEMES[name]}>{children}</ThemeProvider>
+            <ThemeProvider theme={THEME} defaultMode={SCHEMES[name]} storageManager={null}>
+              <Scheme name={name} />
+              {children}
+            </ThemeProvider>
           </NumeralContext.Provider>
         </ThemeChoiceContext.Provider>
         <ScrollRestoration nonce={nonce} />

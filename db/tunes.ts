@@ -195,12 +195,12 @@ function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   })
 }
 
-type Arrangement = typeof arrangements.$inferInsert
+type ArrangementRow = typeof arrangements.$inferInsert
 
 /** One arrangement with its choices and grips. */
 function writeMade(
   tx: Tx,
-  where: Pick<Arrangement, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>,
+  where: Pick<ArrangementRow, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>,
   made: Omit<VersionKept, 'name' | 'at'>,
 ): void {
   const arrangementId = newId()

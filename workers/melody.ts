@@ -5,7 +5,7 @@ import { parseChart } from '../core/chart/parse'
 import { chord } from '../core/chord/parse'
 import { blockHarmonised, type Block } from '../core/melody/block'
 import { choicesUnder, harmonise } from '../core/melody/harmonise'
-import type { HarmoniseProblem, Place } from '../core/melody/line'
+import type { HarmoniseProblem, LinePlace } from '../core/melody/line'
 import { elsewhere, keysRanked } from '../core/melody/move'
 import { melodyReading } from '../core/melody/reading'
 import { parseKey } from '../core/pitch/key'
@@ -106,7 +106,7 @@ function othersAt({ text, melody }: UnderAsked, { bar, beat }: { bar: number; be
 /** Other chords tried under one note at first; the player can ask for the rest. */
 const OTHERS = 14
 
-const placesOf = ({ places }: MelodyAsked): Place[] =>
+const placesOf = ({ places }: MelodyAsked): LinePlace[] =>
   places.map(({ symbol, ...place }) => ({ ...place, chord: symbol === null ? null : chord(symbol) }))
 
 function problemOf(asked: UnderAsked, tell: Tell = () => undefined): HarmoniseProblem {

@@ -8,7 +8,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type Answer } from '../../core/neck/calibration'
+import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type ReachAnswer } from '../../core/neck/calibration'
 import { FINGER_NAMES, type Finger } from '../../core/neck/hand'
 import { reachMm } from '../../core/neck/instrument'
 import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM } from '../../core/neck/instruments'
@@ -241,9 +241,9 @@ function HandSection() {
     settings: { hand, instrument },
     change,
   } = usePlayerSettings()
-  const [answers, setAnswers] = useState<(Answer | null)[]>(STRETCHES.map(() => null))
+  const [answers, setAnswers] = useState<(ReachAnswer | null)[]>(STRETCHES.map(() => null))
   const set = (changed: Partial<PlayerSettings['hand']>) => change({ hand: { ...hand, ...changed } })
-  const answer = (at: number, said: Answer) => {
+  const answer = (at: number, said: ReachAnswer) => {
     const next = answers.map((one, index) => (index === at ? said : one))
     setAnswers(next)
     if (next.every((one) => one !== null)) set({ reachMm: reachFrom(next, instrument.scaleLengthMm) })
@@ -272,7 +272,7 @@ function HandSection() {
               size="small"
               value={answers[at]}
               aria-label={`Frets ${from} to ${to}`}
-              onChange={(_, said: Answer | null) => said && answer(at, said)}
+              onChange={(_, said: ReachAnswer | null) => said && answer(at, said)}
             >
               {ANSWERS.map((one) => (
                 <ToggleButton key={one} value={one}>

@@ -2,10 +2,9 @@ import { createTheme, type Theme } from '@mui/material/styles'
 
 export type ThemeName = 'morning' | 'dusk'
 
-/** Colours of the two themes. The same names are CSS variables in base.css for everything that is not MUI. */
+/** The one palette. MUI writes it as CSS variables (`--heron-palette-…`), which base.css gives short names for everything that is not MUI. */
 const PALETTES = {
   morning: {
-    mode: 'light',
     paper: '#FBF7EC',
     raised: '#FFFDF6',
     ink: '#1E2B2E',
@@ -18,7 +17,6 @@ const PALETTES = {
     mist: '#C9D3CF',
   },
   dusk: {
-    mode: 'dark',
     paper: '#12191B',
     raised: '#1A2427',
     ink: '#EDE6D3',
@@ -35,12 +33,14 @@ const PALETTES = {
 export const SERIF = "'Accidentals', 'Vollkorn Variable', Georgia, serif"
 export const SANS = "'Accidentals', 'Source Sans 3 Variable', system-ui, sans-serif"
 
-function themeFrom(name: ThemeName): Theme {
+/** What MUI calls the two. */
+export const SCHEMES: Readonly<Record<ThemeName, 'light' | 'dark'>> = { morning: 'light', dusk: 'dark' }
+
+const schemeOf = (name: ThemeName) => {
   const c = PALETTES[name]
-  const focus = { outline: `2px solid ${c.pond}`, outlineOffset: 2 }
-  return createTheme({
+  return {
     palette: {
-      mode: c.mode,
+      mode: SCHEMES[name],
       primary: { main: c.pond, contrastText: c.onPond },
       secondary: { main: c.reed, contrastText: c.onReed },
       error: { main: c.clay },
@@ -48,99 +48,102 @@ function themeFrom(name: ThemeName): Theme {
       text: { primary: c.ink, secondary: c.soft },
       divider: c.mist,
     },
-    shape: { borderRadius: 3 },
-    shadows: [
-      'none',
-      ...Array<string>(24).fill(
-        `0 6px 24px ${c.mode === 'light' ? 'rgb(30 43 46 / 14%)' : 'rgb(0 0 0 / 55%)'}`,
-      ),
-    ] as Theme['shadows'],
-    typography: {
-      fontFamily: SANS,
-      fontSize: 14,
-      h1: { fontFamily: SERIF, fontWeight: 560, fontSize: '2rem', lineHeight: 1.15 },
-      h2: { fontFamily: SERIF, fontWeight: 560, fontSize: '1.25rem', lineHeight: 1.2 },
-      button: { textTransform: 'none', fontWeight: 560, letterSpacing: 0 },
-    },
-    transitions: {
-      duration: {
-        shortest: 90,
-        shorter: 110,
-        short: 130,
-        standard: 150,
-        complex: 180,
-        enteringScreen: 130,
-        leavingScreen: 110,
-      },
-    },
-    components: {
-      MuiButtonBase: {
-        defaultProps: { disableRipple: true },
-        styleOverrides: { root: { '&.Mui-focusVisible': focus } },
-      },
-      MuiButton: {
-        defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
-        styleOverrides: {
-          root: {
-            minHeight: 36,
-            borderColor: c.mist,
-            paddingInline: 14,
-            '&.MuiButton-outlined:hover': { borderColor: c.pond, backgroundColor: 'transparent' },
-          },
-        },
-      },
-      MuiIconButton: {
-        styleOverrides: { root: { borderRadius: 3, minWidth: 36, minHeight: 36, color: c.ink } },
-      },
-      MuiToggleButton: {
-        styleOverrides: {
-          root: {
-            minHeight: 36,
-            paddingBlock: 4,
-            paddingInline: 12,
-            textTransform: 'none',
-            color: c.ink,
-            borderColor: c.mist,
-            '&.Mui-selected, &.Mui-selected:hover': {
-              color: c.ink,
-              backgroundColor: 'transparent',
-              boxShadow: `inset 0 -3px 0 ${c.reed}`,
-              fontWeight: 650,
-            },
-          },
-        },
-      },
-      MuiSlider: {
-        styleOverrides: {
-          root: { color: c.pond, height: 2 },
-          thumb: {
-            width: 18,
-            height: 18,
-            borderRadius: '50% 50% 50% 2px',
-            transform: 'translate(-50%, -50%) rotate(-45deg)',
-            backgroundColor: c.reed,
-            '&::before': { boxShadow: 'none' },
-            '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 5px ${c.mist}` },
-          },
-          rail: { opacity: 1, backgroundColor: c.mist },
-          mark: { height: 8, width: 2, backgroundColor: c.soft },
-          markLabel: { fontSize: '0.8rem', color: c.soft },
-        },
-      },
-      MuiTextField: { defaultProps: { variant: 'standard' } },
-      MuiTooltip: {
-        styleOverrides: { tooltip: { backgroundColor: c.ink, color: c.paper, fontSize: '0.8rem' } },
-      },
-      MuiDialog: { styleOverrides: { paper: { borderTop: `3px solid ${c.reed}` } } },
-      MuiSnackbarContent: { styleOverrides: { root: { backgroundColor: c.ink, color: c.paper } } },
-    },
-  })
+  }
 }
 
-export const THEMES: Readonly<Record<ThemeName, Theme>> = {
-  morning: themeFrom('morning'),
-  dusk: themeFrom('dusk'),
-}
+const SHADOW = '0 6px 24px var(--shade)'
+
+const FOCUS = { outline: '2px solid var(--pond)', outlineOffset: 2 }
+
+export const THEME: Theme = createTheme({
+  cssVariables: { cssVarPrefix: 'heron', colorSchemeSelector: '[data-scheme="%s"]' },
+  colorSchemes: { light: schemeOf('morning'), dark: schemeOf('dusk') },
+  shape: { borderRadius: 3 },
+  shadows: ['none', ...Array<string>(24).fill(SHADOW)] as Theme['shadows'],
+  typography: {
+    fontFamily: SANS,
+    fontSize: 14,
+    h1: { fontFamily: SERIF, fontWeight: 560, fontSize: '2rem', lineHeight: 1.15 },
+    h2: { fontFamily: SERIF, fontWeight: 560, fontSize: '1.25rem', lineHeight: 1.2 },
+    button: { textTransform: 'none', fontWeight: 560, letterSpacing: 0 },
+  },
+  transitions: {
+    duration: {
+      shortest: 90,
+      shorter: 110,
+      short: 130,
+      standard: 150,
+      complex: 180,
+      enteringScreen: 130,
+      leavingScreen: 110,
+    },
+  },
+  components: {
+    MuiButtonBase: {
+      defaultProps: { disableRipple: true },
+      styleOverrides: { root: { '&.Mui-focusVisible': FOCUS } },
+    },
+    MuiButton: {
+      defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
+      styleOverrides: {
+        root: {
+          minHeight: 36,
+          borderColor: 'var(--mist)',
+          paddingInline: 14,
+          '&.MuiButton-outlined:hover': { borderColor: 'var(--pond)', backgroundColor: 'transparent' },
+        },
+      },
+    },
+    MuiIconButton: {
+      styleOverrides: { root: { borderRadius: 3, minWidth: 36, minHeight: 36, color: 'var(--ink)' } },
+    },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          minHeight: 36,
+          paddingBlock: 4,
+          paddingInline: 12,
+          textTransform: 'none',
+          color: 'var(--ink)',
+          borderColor: 'var(--mist)',
+          '&.Mui-selected, &.Mui-selected:hover': {
+            color: 'var(--ink)',
+            backgroundColor: 'transparent',
+            boxShadow: 'inset 0 -3px 0 var(--reed)',
+            fontWeight: 650,
+          },
+        },
+      },
+    },
+    MuiSlider: {
+      styleOverrides: {
+        root: { color: 'var(--pond)', height: 2 },
+        thumb: {
+          width: 18,
+          height: 18,
+          borderRadius: '50% 50% 50% 2px',
+          transform: 'translate(-50%, -50%) rotate(-45deg)',
+          backgroundColor: 'var(--reed)',
+          '&::before': { boxShadow: 'none' },
+          '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: '0 0 0 5px var(--mist)' },
+        },
+        rail: { opacity: 1, backgroundColor: 'var(--mist)' },
+        mark: { height: 8, width: 2, backgroundColor: 'var(--soft)' },
+        markLabel: { fontSize: '0.8rem', color: 'var(--soft)' },
+      },
+    },
+    MuiTextField: { defaultProps: { variant: 'standard' } },
+    MuiTooltip: {
+      styleOverrides: {
+        tooltip: { backgroundColor: 'var(--ink)', color: 'var(--paper)', fontSize: '0.8rem' },
+      },
+    },
+    MuiDialog: { styleOverrides: { paper: { borderTop: '3px solid var(--reed)' } } },
+    MuiSnackbarContent: {
+      styleOverrides: { root: { backgroundColor: 'var(--ink)', color: 'var(--paper)' } },
+    },
+  },
+})
 
 const COOKIE = 'heron-theme'
 const YEAR_SECONDS = 31_536_000

@@ -26,14 +26,14 @@ import { across, columnsOf, endOf, systemsOf, type System } from '../services/no
 import { Threads, type ThreadChord } from '../services/notation/Threads'
 import type { FormShown, MusicShown, Pulling } from '../services/room/room'
 import type { Bank } from '../services/selection/SelectionContext'
-import { isWithin, rangeOf, type Selection } from '../services/selection/selection'
+import { isWithin, rangeOf, type ChordSelection } from '../services/selection/selection'
 import { useSoundingIn } from '../services/sound/SoundContext'
 
 interface Props {
   shown: MusicShown
   /** Of the home line, and of the new one. */
-  selection: Selection
-  lineSelection: Selection
+  selection: ChordSelection
+  lineSelection: ChordSelection
   /** The bank that the arrow keys go through. */
   cursor: Bank | null
   onSelect: (index: number, stretch: boolean) => void
@@ -136,9 +136,9 @@ export const Systems = memo(function Systems({
   )
 })
 
-const NOTHING: Selection = { anchor: -1, focus: -1 }
+const NOTHING: ChordSelection = { anchor: -1, focus: -1 }
 /** A selection as far as it concerns some chords in a row. */
-function near(selection: Selection, chords: readonly { index: number }[]): Selection {
+function near(selection: ChordSelection, chords: readonly { index: number }[]): ChordSelection {
   const [from, to] = rangeOf(selection)
   return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index ? NOTHING : selection
 }
@@ -158,8 +158,8 @@ interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
   onward: Voicing | null
   low: number
   high: number
-  selection: Selection
-  lineSelection: Selection
+  selection: ChordSelection
+  lineSelection: ChordSelection
   threads: Pulling | null
   beside: MusicShown['beside']
   /** Brackets, moves of the key and the feet of beats are shown. */
@@ -309,7 +309,7 @@ interface LineBankProps {
   columns: CSSProperties
   bars: readonly Bar[]
   line: readonly LineChord[]
-  selection: Selection
+  selection: ChordSelection
   sounding: number | null
   onSelect: Props['onSelect']
   children: (chord: LineChord) => ReactNode
@@ -365,7 +365,7 @@ function sameSystem(a: SystemProps, b: SystemProps): boolean {
     'onBeat',
   ]
   if (plain.some((prop) => a[prop] !== b[prop])) return false
-  const sameSelection = (one: Selection, other: Selection) =>
+  const sameSelection = (one: ChordSelection, other: ChordSelection) =>
     one.anchor === other.anchor && one.focus === other.focus
   if (
     !sameSelection(a.selection, b.selection) ||
@@ -492,7 +492,7 @@ function Beats({ bar, onBeat }: { bar: Bar; onBeat: NonNullable<FormShown['onBea
 interface SlotsProps<Chord extends { key: string; index: number; slot: Slot }> {
   bar: Bar
   chords: readonly Chord[]
-  selection: Selection
+  selection: ChordSelection
   /** The chord that sounds in this bank now. */
   sounding: number | null
   /** The bar was written as a repeat of the one before. */

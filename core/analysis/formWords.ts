@@ -29,7 +29,7 @@ export function formInWords(chart: Chart, analysis: Analysis): FormWords[] {
 /** As one sentence: "32 bars, A A B A; home G; bars 13 to 14 …". */
 export const formSentence = (words: readonly FormWords[]): string => words.map(({ says }) => says).join('; ')
 
-interface Part {
+interface FormPart {
   name: string
   bars: Bar[]
   /** The player named it; otherwise it was found by comparing bars. */
@@ -39,12 +39,12 @@ interface Part {
 const full = (bars: readonly Bar[]) => bars.filter((bar) => bar.number > 0)
 
 /** The parts of the form as written; of a chart without section marks its eight-bar stretches, alike ones by one letter. */
-function partsOf(chart: Chart): Part[] {
+function partsOf(chart: Chart): FormPart[] {
   const bars = full(chart.bars)
   const first = bars[0]
   if (!first) return []
   if (chart.bars.some((bar) => bar.opensSection)) {
-    const parts: Part[] = []
+    const parts: FormPart[] = []
     for (const bar of bars) {
       if (bar.opensSection || parts.length === 0)
         parts.push({ name: bar.section ?? 'intro', bars: [bar], written: true })
@@ -75,7 +75,7 @@ const count = (number: number, thing: string) => `${number} ${thing}${number ===
 const countInWords = (number: number, thing: string) =>
   `${SMALL[number] ?? number} ${thing}${number === 1 ? '' : 's'}`
 
-function lengthInWords(chart: Chart, parts: readonly Part[]): FormWords[] {
+function lengthInWords(chart: Chart, parts: readonly FormPart[]): FormWords[] {
   const written = full(chart.bars).length
   const order = playOrder(chart).map((index) => chart.bars[index]!)
   const playedBars = full(order).length
@@ -108,7 +108,7 @@ function lengthInWords(chart: Chart, parts: readonly Part[]): FormWords[] {
 }
 
 /** Section names as played, a section again when its first bar comes again. */
-function playedNames(order: readonly Bar[], parts: readonly Part[]): string {
+function playedNames(order: readonly Bar[], parts: readonly FormPart[]): string {
   if (parts.length < 2 && !parts[0]?.written) return ''
   const opens = new Map(parts.map((part) => [part.bars[0]!, part.name]))
   return order.flatMap((bar) => opens.get(bar) ?? []).join(' ')
@@ -134,9 +134,9 @@ function keyInForm({ key, keyGuessed, confidence, otherKeys, groups }: Analysis)
 const spanInWords = (from: number, to: number) => (from === to ? barName(from) : `bars ${from} to ${to}`)
 
 /** The part that a stretch of bars fills, or nearly. */
-function partFilled(from: number, to: number, parts: readonly Part[]): Part | undefined {
+function partFilled(from: number, to: number, parts: readonly FormPart[]): FormPart | undefined {
   const ENOUGH = 0.75
-  const inside = (part: Part) => part.bars.filter((bar) => bar.number >= from && bar.number <= to).length
+  const inside = (part: FormPart) => part.bars.filter((bar) => bar.number >= from && bar.number <= to).length
   const found = parts.filter(
     (part) =>
       part.name !== '' &&
@@ -146,9 +146,9 @@ function partFilled(from: number, to: number, parts: readonly Part[]): Part | un
   return found.length === 1 ? found[0] : undefined
 }
 
-const called = ({ name }: Part) => (name.length === 1 ? name : name.toLowerCase())
+const called = ({ name }: FormPart) => (name.length === 1 ? name : name.toLowerCase())
 
-function movesInWords(analysis: Analysis, parts: readonly Part[]): FormWords[] {
+function movesInWords(analysis: Analysis, parts: readonly FormPart[]): FormWords[] {
   return analysis.regions
     .filter((region) => !sameKey(region.key, analysis.key))
     .map((region) => {
@@ -167,7 +167,7 @@ const isHomeAt = ({ regions, key }: Analysis, bar: number): boolean =>
   sameKey(regions.filter((region) => region.from.bar <= bar).at(-1)?.key ?? key, key)
 
 /** Parts that stand on a chord other than home for half of their time, or begin on one. */
-function restingSteps(analysis: Analysis, parts: readonly Part[]): FormWords[] {
+function restingSteps(analysis: Analysis, parts: readonly FormPart[]): FormWords[] {
   const { readings, key } = analysis
   const told = new Set<string>()
   return parts.flatMap((part): FormWords[] => {
@@ -227,7 +227,7 @@ const triadOf = ({ tonic, mode }: Key) =>
   [0, mode === 'major' ? 4 : 3, 7].map((step) => modulo(pitchClass(tonic) + step, 12))
 
 /** ii-V's of keys whose I is no chord of the home scale: the surprises. */
-function visits(analysis: Analysis, parts: readonly Part[]): FormWords[] {
+function visits(analysis: Analysis, parts: readonly FormPart[]): FormWords[] {
   const home = scaleSounds(analysis.key)
   const away = (group: Group) => {
     const inside = analysis.readings.find(
@@ -256,7 +256,7 @@ function visits(analysis: Analysis, parts: readonly Part[]): FormWords[] {
   return visited.filter((one, at) => visited.findIndex((other) => other.says === one.says) === at)
 }
 
-function halfOf(part: Part, bar: number): string {
+function halfOf(part: FormPart, bar: number): string {
   const index = part.bars.findIndex((one) => one.number === bar)
   return index * 2 >= part.bars.length ? 'the second half of ' : ''
 }

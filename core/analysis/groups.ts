@@ -7,7 +7,7 @@ import type { Group, GroupKind } from './reading'
 import { isBackdoor } from './rules'
 
 /** A group before it has its place in the chart: the runs it is made of and what it points at. */
-interface Found {
+interface FoundGroup {
   kind: GroupKind
   key: Key
   chords: readonly Place[]
@@ -50,7 +50,7 @@ const before = (a: Place, b: Place) =>
   a.slot.bar < b.slot.bar || (a.slot.bar === b.slot.bar && a.slot.beat < b.slot.beat)
 
 /** A group stands in the chart as far as its chords follow one another there; what comes after a repeat sign is left to its own place. */
-function placed({ chords, kind, key, resolves, atTop = false, why }: Found): Group[] {
+function placed({ chords, kind, key, resolves, atTop = false, why }: FoundGroup): Group[] {
   let last = chords[0]!
   for (const chord of chords.slice(1)) {
     if (!before(last, chord)) break
@@ -70,7 +70,7 @@ const isOne = (place: Place) =>
   place.kind === 'major' || place.kind === 'minor' || (place.kind === 'dominant' && place.rel === 0)
 
 /** A minor or half-diminished chord and a dominant a fourth above; a plain major V only counts in the home key. */
-function twoFive(runs: readonly Place[], index: number): Found[] {
+function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
   const [two, five, one] = [runs[index]!, runs[index + 1], runs[index + 2]]
   if (!five || !isTwo(two) || !fallsFifth(two, five)) return []
   if (
@@ -99,7 +99,7 @@ function twoFive(runs: readonly Place[], index: number): Found[] {
 }
 
 /** The ii of a key with the substitute of its V: both go a half step down, ii to bII to I. */
-function substitutedTwoFive(runs: readonly Place[], index: number): Found[] {
+function substitutedTwoFive(runs: readonly Place[], index: number): FoundGroup[] {
   const [two, five, one] = [runs[index]!, runs[index + 1], runs[index + 2]]
   if (!five || !isTwo(two) || five.kind !== 'dominant' || falls(two, five) !== 1) return []
   const lands = one !== undefined && falls(five, one) === 1 && isOne(one)
@@ -122,8 +122,8 @@ function substitutedTwoFive(runs: readonly Place[], index: number): Found[] {
 const CHAIN_STEPS = [1, 2, 5, 7, 10, 11]
 
 /** Two or more ii-V's, one right behind the other. */
-function twoFiveChains(runs: readonly Place[], pairs: readonly Found[]): Found[] {
-  const chains: Found[][] = []
+function twoFiveChains(runs: readonly Place[], pairs: readonly FoundGroup[]): FoundGroup[] {
+  const chains: FoundGroup[][] = []
   for (const pair of pairs.filter((one) => one.kind !== 'substituted ii-V')) {
     const last = chains.at(-1)?.at(-1)
     const apart = last ? modulo(pitchClass(pair.key.tonic) - pitchClass(last.key.tonic), 12) : 0
@@ -137,7 +137,7 @@ function twoFiveChains(runs: readonly Place[], pairs: readonly Found[]): Found[]
   }
   return chains
     .filter((chain) => chain.length > 1)
-    .map((chain): Found => {
+    .map((chain): FoundGroup => {
       const last = chain.at(-1)!
       return {
         kind: 'ii-V chain',
@@ -163,7 +163,7 @@ const TURNAROUNDS: readonly (readonly number[])[] = [
   [0, 3, 8, 7],
 ]
 
-function turnaround(runs: readonly Place[], index: number): Found[] {
+function turnaround(runs: readonly Place[], index: number): FoundGroup[] {
   const four = runs.slice(index, index + 4)
   const [first] = four
   if (
@@ -188,7 +188,7 @@ function turnaround(runs: readonly Place[], index: number): Found[] {
 }
 
 /** iv and bVII7, or bVII7 alone, coming home from behind. */
-function backdoor(runs: readonly Place[], index: number): Found[] {
+function backdoor(runs: readonly Place[], index: number): FoundGroup[] {
   const [first, second, third] = [runs[index]!, runs[index + 1], runs[index + 2]]
   if (second && isBackdoor(first, second) && third?.rel === 0)
     return [
@@ -220,7 +220,7 @@ function backdoor(runs: readonly Place[], index: number): Found[] {
 }
 
 /** V of the key going to vi (or bVI) where home was expected. */
-function deceptiveCadence(runs: readonly Place[], index: number): Found[] {
+function deceptiveCadence(runs: readonly Place[], index: number): FoundGroup[] {
   const [five, goal] = [runs[index]!, runs[index + 1]]
   if (!goal || five.rel !== 7 || five.kind !== 'dominant' || !sameKey(five.key, goal.key)) return []
   const isGoal =
@@ -239,7 +239,7 @@ function deceptiveCadence(runs: readonly Place[], index: number): Found[] {
   ]
 }
 
-function passingDiminished(runs: readonly Place[], index: number): Found[] {
+function passingDiminished(runs: readonly Place[], index: number): FoundGroup[] {
   const [from, through, to] = [runs[index]!, runs[index + 1], runs[index + 2]]
   if (!through || !to || through.kind !== 'diminished') return []
   const [first, second] = [falls(through, from), falls(to, through)]
@@ -258,8 +258,8 @@ function passingDiminished(runs: readonly Place[], index: number): Found[] {
 const CHAIN_FROM = 3
 
 /** Dominants that fall into one another by fifths or half steps, each the V (or its substitute) of the next. */
-function dominantChains(runs: readonly Place[]): Found[] {
-  const chains: Found[] = []
+function dominantChains(runs: readonly Place[]): FoundGroup[] {
+  const chains: FoundGroup[] = []
   for (let begin = 0; begin < runs.length;) {
     let end = begin + 1
     while (
@@ -290,8 +290,8 @@ function dominantChains(runs: readonly Place[]): Found[] {
 const CLICHE_FROM = 3
 
 /** A standing chord with one tone walking by half steps through three or more of its forms. */
-function lineCliches(runs: readonly Place[]): Found[] {
-  const groups: Found[] = []
+function lineCliches(runs: readonly Place[]): FoundGroup[] {
+  const groups: FoundGroup[] = []
   for (let begin = 0; begin < runs.length;) {
     let end = begin + 1
     while (end < runs.length && root(runs[end]!) === root(runs[begin]!)) end += 1
@@ -344,7 +344,7 @@ function walkingTones(chords: readonly Place[]): string[] | null {
 }
 
 /** How sections end, where no ii-V-I, backdoor or turnaround says it already. */
-function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly Found[]): Found[] {
+function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly FoundGroup[]): FoundGroup[] {
   const lastBars = new Set(
     chart.bars
       .filter((_, index) => index === chart.bars.length - 1 || chart.bars[index + 1]!.opensSection)
@@ -353,7 +353,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
   const isLast = (index: number) =>
     lastBars.has(runs[index]!.slot.bar) && runs[index + 1]?.slot.bar !== runs[index]!.slot.bar
   const told = new Set(pairs.flatMap((pair) => pair.chords))
-  return runs.flatMap((last, index): Found[] => {
+  return runs.flatMap((last, index): FoundGroup[] => {
     const first = runs[index - 1]
     // The I of an ending may stand on for some bars: it counts where it is still sounding in the section's last bar.
     const ends =
@@ -410,10 +410,10 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
 const BLUES_BARS = 12
 
 /** Twelve bars with I, IV in the fifth, I in the seventh, and V or ii on the way home in the ninth or tenth. */
-function bluesForm(places: readonly Place[], chart: Chart): Found[] {
+function bluesForm(places: readonly Place[], chart: Chart): FoundGroup[] {
   const bars = chart.bars.filter((bar) => bar.number > 0)
   const openings = bars.filter((bar, index) => index === 0 || bar.opensSection).map((bar) => bar.number)
-  return openings.flatMap((first, index): Found[] => {
+  return openings.flatMap((first, index): FoundGroup[] => {
     const end = openings[index + 1] ?? bars.at(-1)!.number + 1
     const inBar = (number: number) => places.filter((place) => place.slot.bar === first + number - 1)
     const begins = (number: number, rel: number) => inBar(number)[0]?.rel === rel

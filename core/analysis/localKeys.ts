@@ -79,14 +79,14 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
   )
 }
 
-interface Found {
+interface FoundKey {
   tonic: number
   mode: Key['mode']
   named: Key | null
 }
 
 /** Passages without their own I go back home; the others get a spelling from their own roots. */
-function settled(sounding: readonly Sounding[], path: readonly Found[], home: Key): Key[] {
+function settled(sounding: readonly Sounding[], path: readonly FoundKey[], home: Key): Key[] {
   const result: Key[] = []
   for (let begin = 0; begin < path.length;) {
     let end = begin

@@ -4,7 +4,7 @@ import type { Role } from './role'
 import type { ChordScale } from './scales'
 
 /** The job of a chord in words a player uses. */
-export type Function =
+export type HarmonicFunction =
   | 'tonic'
   | 'subdominant'
   | 'dominant'
@@ -28,7 +28,7 @@ export interface Reading {
   key: Key
   /** All its tones are in the key the tune is in here (in minor: in its natural, harmonic or melodic scale). */
   diatonic: boolean
-  function: Function
+  function: HarmonicFunction
   role: Role
   /** One sentence, using the actual chords. */
   reason: string

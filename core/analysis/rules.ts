@@ -5,12 +5,12 @@ import { scaleHolding } from './keyFit'
 import type { Kind } from './kind'
 import { numeralAs, numeralOver, stepName, targetName, type NumeralSchool } from './numeral'
 import type { Place } from './places'
-import type { Function } from './reading'
+import type { HarmonicFunction } from './reading'
 import type { Role } from './role'
 
 /** What a rule makes of a chord; the numeral is the plain one unless it says otherwise. */
 export interface Finding {
-  function: Function
+  function: HarmonicFunction
   role: Role
   reason: string
   roman?: string
@@ -32,7 +32,7 @@ const roleOfPush = (target: Place): Role =>
 export const isInside = (place: Place, key: Key): boolean => scaleHolding(place.sounds, key) !== null
 
 /** Chords of the key itself, by mode and step. */
-const INSIDE: Record<Key['mode'], Partial<Record<number, readonly [Function, Role, string]>>> = {
+const INSIDE: Record<Key['mode'], Partial<Record<number, readonly [HarmonicFunction, Role, string]>>> = {
   major: {
     0: ['tonic', 'I major', 'home'],
     2: ['subdominant', 'ii minor', 'prepares the V'],
@@ -106,12 +106,12 @@ export interface Manner {
   blues: boolean
 }
 
-type Rule = (place: Place, key: Key, manner: Manner) => Finding | null
+type ReadingRule = (place: Place, key: Key, manner: Manner) => Finding | null
 
 /** A major or minor key on a chord's root, for the key a passing group speaks in. */
 const keyOn = (root: Note, minor: boolean): Key => ({ tonic: root, mode: minor ? 'minor' : 'major' })
 
-const relatedTwo: Rule = (place, key, { school }) => {
+const relatedTwo: ReadingRule = (place, key, { school }) => {
   if (place.kind !== 'minor' && place.kind !== 'half-diminished') return null
   const dominant = place.wraps ? null : fallsTo(place, 7)
   if (!dominant || dominant.kind !== 'dominant') return null
@@ -148,7 +148,7 @@ export function fifthBelow(root: Note): Note {
 }
 
 /** The V of a ii-V whose I does not come: it still names its key. */
-const dominantOfTwo: Rule = (place, key, { school }) => {
+const dominantOfTwo: ReadingRule = (place, key, { school }) => {
   const two = place.previous
   if (
     place.kind !== 'dominant' ||
@@ -176,7 +176,7 @@ const dominantOfTwo: Rule = (place, key, { school }) => {
   }
 }
 
-const secondaryDominant: Rule = (place, key, { school }) => {
+const secondaryDominant: ReadingRule = (place, key, { school }) => {
   const target = fallsTo(place, 7)
   if (!target || place.wraps || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished')
     return null
@@ -200,7 +200,7 @@ const insideKey = (place: Place, key: Key) =>
   isInside(place, key) && INSIDE[key.mode][place.rel] !== undefined
 
 /** A V of a minor chord of the key that goes up a half step instead: III7 to IV is V7/vi, deceptive. */
-const deceptiveDominant: Rule = (place, key, { school }) => {
+const deceptiveDominant: ReadingRule = (place, key, { school }) => {
   const next = place.wraps ? null : place.next
   if (
     place.kind !== 'dominant' ||
@@ -221,7 +221,7 @@ const deceptiveDominant: Rule = (place, key, { school }) => {
   }
 }
 
-const substituteDominant: Rule = (place, key, { school }) => {
+const substituteDominant: ReadingRule = (place, key, { school }) => {
   const target = fallsTo(place, 1)
   if (!target || place.kind !== 'dominant') return null
   const minor = isMinorKind(target.kind)
@@ -237,7 +237,7 @@ const substituteDominant: Rule = (place, key, { school }) => {
   }
 }
 
-const bluesSeventh: Rule = (place, key) => {
+const bluesSeventh: ReadingRule = (place, key) => {
   if (place.kind !== 'dominant' || (place.rel !== 0 && place.rel !== 5)) return null
   // Going to IV it is also the V of that chord.
   if (place.rel === 0 && fallsTo(place, 7))
@@ -253,7 +253,7 @@ const bluesSeventh: Rule = (place, key) => {
   }
 }
 
-const borrowedChord: Rule = (place, key) => {
+const borrowedChord: ReadingRule = (place, key) => {
   if (key.mode === 'minor') {
     if (place.rel === 5 && (place.kind === 'major' || place.kind === 'dominant'))
       return {
@@ -310,7 +310,7 @@ const BORROWED: Partial<Record<number, { kinds: Kind[]; role: (kind: Kind) => Ro
 }
 
 /** A standing chord with one tone on its way to the next: C C+ C6, Cm Cm(maj7) Cm7. */
-const lineChord: Rule = (place) => {
+const lineChord: ReadingRule = (place) => {
   const sameRoot = (other: Place | null) =>
     other !== null && pitchClass(other.chord.root) === pitchClass(place.chord.root)
   if (place.kind === 'dominant' || (!sameRoot(place.previous) && !(sameRoot(place.next) && !place.wraps)))
@@ -323,7 +323,7 @@ const lineChord: Rule = (place) => {
   }
 }
 
-const diminishedChord: Rule = (place, key, { school }) => {
+const diminishedChord: ReadingRule = (place, key, { school }) => {
   if (place.kind !== 'diminished' && !(place.kind === 'half-diminished' && !isInside(place, key))) return null
   const next = place.next && !place.wraps ? place.next : null
   if (!next) return null
@@ -373,7 +373,7 @@ const diminishedChord: Rule = (place, key, { school }) => {
   return null
 }
 
-const qualityFlip: Rule = (place, key) => {
+const qualityFlip: ReadingRule = (place, key) => {
   if (key.mode !== 'major' || (place.kind !== 'major' && place.kind !== 'dominant')) return null
   if (![2, 4, 9].includes(place.rel)) return null
   return {
@@ -383,7 +383,7 @@ const qualityFlip: Rule = (place, key) => {
   }
 }
 
-const chromaticApproach: Rule = (place) => {
+const chromaticApproach: ReadingRule = (place) => {
   if (!place.next || place.wraps || place.next.kind !== place.kind) return null
   const rise = modulo(pitchClass(place.next.chord.root) - pitchClass(place.chord.root), 12)
   if (rise !== 1 && rise !== 11) return null
@@ -395,7 +395,7 @@ const chromaticApproach: Rule = (place) => {
 }
 
 /** In the order in which a player would try them. */
-const OUTSIDE_RULES: readonly Rule[] = [
+const OUTSIDE_RULES: readonly ReadingRule[] = [
   relatedTwo,
   secondaryDominant,
   deceptiveDominant,

@@ -4,7 +4,7 @@ import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { noteName } from '../pitch/note'
 import { must } from '../result'
 import { analyse } from './analyse'
-import type { Function, GroupKind } from './reading'
+import type { HarmonicFunction, GroupKind } from './reading'
 
 /**
  * 1 drops the ii of each ii-V and passing and approach chords; 2 reduces what is left to sevenths; 3 to triads.
@@ -13,7 +13,7 @@ import type { Function, GroupKind } from './reading'
 export type SkeletonLevel = 1 | 2 | 3
 
 /** Chords that only lead to the next one. Common practice, no source. */
-const PASSING: readonly Function[] = [
+const PASSING: readonly HarmonicFunction[] = [
   'passing diminished',
   'common-tone diminished',
   'leading diminished',

@@ -1,4 +1,4 @@
-import type { Symbol } from '../chord/symbol'
+import type { ChartSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 
 /** One chord of a chart at its place. Beats count from 1 inside the bar; lengths are in beats of the metre. */
@@ -10,7 +10,7 @@ export interface Slot {
   /** As typed (for a repeated bar: as typed in the bar it repeats). */
   text: string
   /** `null` when the text could not be read; the reason is in the chart's problems. */
-  symbol: Symbol | null
+  symbol: ChartSymbol | null
   /** Written as a hold: the chord of the bar before goes on sounding. */
   held: boolean
 }

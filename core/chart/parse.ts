@@ -1,6 +1,6 @@
 import { nearSymbols } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
-import type { Symbol } from '../chord/symbol'
+import type { ChartSymbol } from '../chord/symbol'
 import { keyName, parseKey, type Key } from '../pitch/key'
 import {
   beginsBar,
@@ -349,7 +349,7 @@ const SPLIT = /_(?![^(]*\))/
 /** A word that is one beat: a hold, or a beat in parts. */
 const isBeat = (cell: Cell) => !cell.crowded && (isHold(cell.text) || SPLIT.test(cell.text))
 
-interface Frame {
+interface BarFrame {
   number: number
   from: number
   due: number
@@ -357,7 +357,7 @@ interface Frame {
 
 function readBar(
   cells: Cell[],
-  { number, from, due }: Frame,
+  { number, from, due }: BarFrame,
   chart: Chart,
 ): Pick<Bar, 'repeats' | 'slots' | 'beats'> {
   const before = chart.bars.at(-1)
@@ -464,7 +464,7 @@ function crowded(cell: Cell, bar: number, beat: number, chart: Chart): null {
   return null
 }
 
-function readCell(cell: Cell, bar: number, beat: number, chart: Chart): Symbol | null {
+function readCell(cell: Cell, bar: number, beat: number, chart: Chart): ChartSymbol | null {
   if (cell.text === '%') {
     chart.problems.push({
       ...problem(

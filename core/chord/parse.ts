@@ -3,7 +3,7 @@ import { noteName, parseNote, plainAccidentals, type Note } from '../pitch/note'
 import { bad, good, must, type Result } from '../result'
 import { canonicalSuffix } from './canonical'
 import { readDescriptor } from './descriptor'
-import type { ChordSymbol, Symbol } from './symbol'
+import type { ChordSymbol, ChartSymbol } from './symbol'
 import { degreesOf } from './tones'
 
 /** The longest symbol read; anything longer is not a chord. */
@@ -18,7 +18,7 @@ const plainSigns = (text: string): string =>
     .replace(/[Øϕφ]/g, 'ø')
 
 /** Symbols read before: a chart is read again at every key press, and its symbols are mostly the same. Emptied when full. */
-const KNOWN = new Map<string, Result<Symbol>>()
+const KNOWN = new Map<string, Result<ChartSymbol>>()
 const MOST_KNOWN = 5_000
 
 /**
@@ -27,7 +27,7 @@ const MOST_KNOWN = 5_000
  * and a C with a lowered fifth is written `C(b5)`.
  * @returns the chord or silence; or a fault with the offset and text of what could not be read
  */
-export function parseSymbol(text: string): Result<Symbol> {
+export function parseSymbol(text: string): Result<ChartSymbol> {
   let known = KNOWN.get(text)
   if (!known) {
     known = readSymbol(text)
@@ -37,7 +37,7 @@ export function parseSymbol(text: string): Result<Symbol> {
   return known
 }
 
-function readSymbol(text: string): Result<Symbol> {
+function readSymbol(text: string): Result<ChartSymbol> {
   const symbol = plainSigns(text.trim())
   if (/^n\.?c\.?$/i.test(symbol)) return good({ kind: 'silence', text, canonical: 'N.C.' })
   if (symbol === '')

@@ -36,7 +36,7 @@ export interface ChordSymbol {
 }
 
 /** A chord of the chart, or an explicit silence (`N.C.`). */
-export type Symbol =
+export type ChartSymbol =
   { kind: 'chord'; chord: ChordSymbol } | { kind: 'silence'; text: string; canonical: 'N.C.' }
 
 export const hasDegree = (chord: ChordSymbol, ...degrees: Degree[]): boolean =>

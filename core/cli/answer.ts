@@ -44,10 +44,10 @@ import {
 } from './parts'
 import { requestSchemas } from './requests'
 
-type Answer = Record<string, unknown>
+type CommandAnswer = Record<string, unknown>
 export type Reply =
-  ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
-type Request<Name extends keyof typeof requestSchemas> = z.output<(typeof requestSchemas)[Name]>
+  ({ ok: true } & CommandAnswer) | { ok: false; error: { code: string; message: string; where: unknown } }
+type RequestOf<Name extends keyof typeof requestSchemas> = z.output<(typeof requestSchemas)[Name]>
 
 /** One line of input to one line of output. Never throws on what a player sends. */
 export function answerLine(line: string): Reply {
@@ -74,7 +74,7 @@ export function answer(request: unknown): Reply {
   const name = wanted as keyof typeof HANDLERS
   const checked = requestSchemas[name].safeParse(request)
   if (!checked.success) return refuseIssue(checked.error.issues[0]!)
-  const result = (HANDLERS[name] as (request: never) => Result<Answer>)(checked.data as never)
+  const result = (HANDLERS[name] as (request: never) => Result<CommandAnswer>)(checked.data as never)
   return result.ok
     ? { ok: true, ...result.value }
     : refuse(result.fault.code, messageOf(result.fault), whereOf(result.fault))
@@ -98,7 +98,9 @@ function refuseIssue(issue: z.core.$ZodIssue): Reply {
   return refuse('bad-field', path ? `${path}: ${issue.message}` : issue.message, path || 'request')
 }
 
-const HANDLERS: { [Name in keyof typeof requestSchemas]: (request: Request<Name>) => Result<Answer> } = {
+const HANDLERS: {
+  [Name in keyof typeof requestSchemas]: (request: RequestOf<Name>) => Result<CommandAnswer>
+} = {
   ...MELODY_ANSWERS,
 
   parse({ symbol }) {

@@ -10,7 +10,7 @@ import { blocksOnOneSet, scaleFrom } from '../melody/block'
 import { endsOf } from '../melody/ends'
 import { harmonise } from '../melody/harmonise'
 import { SILENT, type HarmonisedNote } from '../melody/line'
-import { TEXTURES, type Texture } from '../melody/textures'
+import { TEXTURES, type MelodyTexture } from '../melody/textures'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
@@ -162,7 +162,7 @@ export const MELODY_ANSWERS: {
 }
 
 /** Why a grip is not in the layout asked for, where it is not. */
-function whyOther(texture: Texture, { voicing, chord, note, under }: HarmonisedNote): { why?: string } {
+function whyOther(texture: MelodyTexture, { voicing, chord, note, under }: HarmonisedNote): { why?: string } {
   const { families } = TEXTURES[texture]
   if (!families || under !== 'chord' || families.some((family) => voicing.families.includes(family)))
     return {}

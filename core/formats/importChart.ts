@@ -39,7 +39,7 @@ export function importChart(
   { key = null }: ImportAsked = {},
 ): ImportedChart {
   const lines = content.split(/\r\n|\r|\n/)
-  const draft = new Draft(format === 'text' && namesNotesBySyllables(lines))
+  const draft = new ChartDraft(format === 'text' && namesNotesBySyllables(lines))
   if (format === 'numerals') draft.beginIn(key, lines)
   if (format === 'chordpro') lines.forEach((line, at) => readChordPro(line, at + 1, draft))
   else lines.forEach((line, at) => readTextLine(line, at + 1, format === 'numerals', draft))
@@ -73,7 +73,7 @@ export function guessFormat(content: string): ImportFormat {
 }
 
 /** The chart text as it comes together. */
-class Draft {
+class ChartDraft {
   private readonly head: string[] = []
   private readonly body: string[] = []
   private section = ''
@@ -261,7 +261,7 @@ const wordsOf = (line: string, offset = 0): Word[] =>
     column: match.index + 1 + offset,
   }))
 
-function readTextLine(line: string, number: number, numerals: boolean, draft: Draft): void {
+function readTextLine(line: string, number: number, numerals: boolean, draft: ChartDraft): void {
   if (line.trim() === '') return
   const heading = HEADING.exec(line)
   const setting = heading ? null : SETTING.exec(line)
@@ -371,7 +371,7 @@ function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
 }
 
 /** A word as a chord symbol or a mark of the chart text, or null. */
-function readWord({ text }: Word, numerals: boolean, draft: Draft): string | null {
+function readWord({ text }: Word, numerals: boolean, draft: ChartDraft): string | null {
   if (MARKS.test(text)) return text
   if (numerals) {
     const chord = chordOfNumeral(bare(text), draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
@@ -390,7 +390,7 @@ function readWord({ text }: Word, numerals: boolean, draft: Draft): string | nul
 const BARLINE = /(?::\|{1,2}(?!:)(?:\s?x\d{1,2}(?=[\s|]|$))?|:?\|{1,2}\]?:?)(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
 const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(?=\s|$)/gi
 
-function readBars(line: string, number: number, offset: number, numerals: boolean, draft: Draft): void {
+function readBars(line: string, number: number, offset: number, numerals: boolean, draft: ChartDraft): void {
   let out = ''
   let read = 0
   let times = 1
@@ -478,7 +478,7 @@ const PART_NAMES: Readonly<Record<string, string>> = {
 }
 
 /** ChordPro (the open format of songs with chords in brackets): directives, `[C]` over words, and grids with bar lines. */
-function readChordPro(line: string, number: number, draft: Draft): void {
+function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (line.trim() === '' || /^\s*#/.test(line)) return
   const directive = DIRECTIVE.exec(line)
   if (directive) {

@@ -10,22 +10,23 @@ import { emptyBar, LONGEST_FILE, tuneOf, type ImportedTune, type ReadBar } from 
 const DEEPEST = 40
 
 /** An element as the XML reader gives it with its order kept: its name with its children, and its attributes. */
-type Node = Record<string, unknown>
+type XmlNode = Record<string, unknown>
 const ATTRIBUTES = ':@'
 
-const nameOf = (node: Node): string => Object.keys(node).find((key) => key !== ATTRIBUTES) ?? ''
-const childrenOf = (node: Node): Node[] => {
+const nameOf = (node: XmlNode): string => Object.keys(node).find((key) => key !== ATTRIBUTES) ?? ''
+const childrenOf = (node: XmlNode): XmlNode[] => {
   const inside = node[nameOf(node)]
-  return Array.isArray(inside) ? (inside as Node[]) : []
+  return Array.isArray(inside) ? (inside as XmlNode[]) : []
 }
-const all = (nodes: readonly Node[], name: string): Node[] => nodes.filter((node) => nameOf(node) === name)
-const find = (nodes: readonly Node[], name: string): Node | undefined =>
+const all = (nodes: readonly XmlNode[], name: string): XmlNode[] =>
+  nodes.filter((node) => nameOf(node) === name)
+const find = (nodes: readonly XmlNode[], name: string): XmlNode | undefined =>
   nodes.find((node) => nameOf(node) === name)
-const attribute = (node: Node | undefined, name: string): string | null => {
+const attribute = (node: XmlNode | undefined, name: string): string | null => {
   const value = (node?.[ATTRIBUTES] as Record<string, unknown> | undefined)?.[name]
   return value === undefined ? null : plain(String(value))
 }
-const textOf = (node: Node | undefined): string =>
+const textOf = (node: XmlNode | undefined): string =>
   node
     ? plain(
         all(childrenOf(node), '#text')
@@ -34,8 +35,8 @@ const textOf = (node: Node | undefined): string =>
           .trim(),
       )
     : ''
-const textIn = (nodes: readonly Node[], name: string): string => textOf(find(nodes, name))
-const numberIn = (nodes: readonly Node[], name: string): number | null => {
+const textIn = (nodes: readonly XmlNode[], name: string): string => textOf(find(nodes, name))
+const numberIn = (nodes: readonly XmlNode[], name: string): number | null => {
   const text = textIn(nodes, name)
   const value = Number(text)
   return text === '' || !Number.isFinite(value) ? null : value
@@ -67,7 +68,7 @@ export function importMusicXml(content: string): Result<ImportedTune> {
     return refuse('The file declares entities, which no score needs.')
   const deep = depthOf(content)
   if (deep > DEEPEST) return refuse(`The file has elements ${deep} deep inside one another.`)
-  let root: Node[]
+  let root: XmlNode[]
   try {
     root = new XMLParser({
       preserveOrder: true,
@@ -77,7 +78,7 @@ export function importMusicXml(content: string): Result<ImportedTune> {
       parseTagValue: false,
       parseAttributeValue: false,
       trimValues: true,
-    }).parse(content, true) as Node[]
+    }).parse(content, true) as XmlNode[]
   } catch (error) {
     return refuse(`The file is no well-formed XML: ${(error as Error).message.slice(0, 120)}`)
   }
@@ -144,7 +145,7 @@ export function importMusicXml(content: string): Result<ImportedTune> {
 
 const MELODIC = /melod|voice|voc|lead|sopran|flute|violin/i
 
-const countIn = (part: Node, name: string, test: (node: Node) => boolean = () => true): number =>
+const countIn = (part: XmlNode, name: string, test: (node: XmlNode) => boolean = () => true): number =>
   all(childrenOf(part), 'measure').reduce(
     (sum, measure) => sum + all(childrenOf(measure), name).filter(test).length,
     0,
@@ -176,7 +177,7 @@ class PartReader {
 
   constructor(private readonly warnings: string[]) {}
 
-  read(measure: Node): ReadBar {
+  read(measure: XmlNode): ReadBar {
     const bar = emptyBar()
     let at = 0
     let last = 0
@@ -224,7 +225,7 @@ class PartReader {
   }
 
   private readNote(
-    inside: readonly Node[],
+    inside: readonly XmlNode[],
     bar: ReadBar,
     at: number,
     lasts: number,
@@ -250,7 +251,7 @@ class PartReader {
     bar.notes.push({ at, lasts, pitch: sounding, tied })
   }
 
-  private readAttributes(inside: readonly Node[], bar: ReadBar): void {
+  private readAttributes(inside: readonly XmlNode[], bar: ReadBar): void {
     const divisions = numberIn(inside, 'divisions')
     if (divisions && divisions > 0) this.divisions = divisions
     const key = find(inside, 'key')
@@ -277,7 +278,7 @@ class PartReader {
         12 * (numberIn(childrenOf(transpose), 'octave-change') ?? 0)
   }
 
-  private readDirection(node: Node, bar: ReadBar): void {
+  private readDirection(node: XmlNode, bar: ReadBar): void {
     const sound = nameOf(node) === 'sound' ? node : find(childrenOf(node), 'sound')
     const tempo = Number(attribute(sound, 'tempo'))
     if (tempo > 0) this.tempo ??= tempo
@@ -297,7 +298,7 @@ class PartReader {
   }
 }
 
-function readBarline(node: Node, bar: ReadBar): void {
+function readBarline(node: XmlNode, bar: ReadBar): void {
   const inside = childrenOf(node)
   const repeat = find(inside, 'repeat')
   if (attribute(repeat, 'direction') === 'forward') bar.opensRepeat = true
@@ -311,7 +312,7 @@ function readBarline(node: Node, bar: ReadBar): void {
       .filter((pass) => Number.isInteger(pass) && pass >= 1 && pass <= 16)
 }
 
-const pitchIn = (inside: readonly Node[]): Pitch | null => {
+const pitchIn = (inside: readonly XmlNode[]): Pitch | null => {
   const letter = 'CDEFGAB'.indexOf(textIn(inside, 'step'))
   const octave = numberIn(inside, 'octave')
   const alter = Math.round(numberIn(inside, 'alter') ?? 0)
@@ -363,7 +364,7 @@ const KEYS = [
   'Ebm',
   'Abm',
 ]
-function keyIn(inside: readonly Node[]): Key | null {
+function keyIn(inside: readonly XmlNode[]): Key | null {
   const fifths = numberIn(inside, 'fifths')
   const mode = textIn(inside, 'mode') === 'minor' ? 'minor' : 'major'
   for (const name of KEYS) {
@@ -382,7 +383,7 @@ const SUFFIXES: Readonly<Record<string, string>> = {
 }
 
 /** The chord symbol of a harmony: as its text says where that holds its degrees, else by its kind and degrees. */
-function chordIn(inside: readonly Node[]): string | null {
+function chordIn(inside: readonly XmlNode[]): string | null {
   const note = (name: 'root' | 'bass'): string | null => {
     const children = childrenOf(find(inside, name) ?? {})
     const step = textIn(children, `${name}-step`)

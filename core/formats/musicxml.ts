@@ -26,7 +26,7 @@ export interface Score {
   chordMelody?: readonly HarmonisedNote[]
 }
 
-interface Part {
+interface ScorePart {
   name: string
   /** What stands in a bar. */
   write: (measure: XMLBuilder, bar: Bar) => void
@@ -55,8 +55,8 @@ export function toMusicXml(score: Score): string {
   return root.end({ prettyPrint: true })
 }
 
-function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[] {
-  const guitar: Part = {
+function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): ScorePart[] {
+  const guitar: ScorePart = {
     name: 'Guitar',
     write: (measure, bar) => {
       bar.slots.forEach((slot) => writeSlot(measure, slot, bar.meter, chords))
@@ -64,7 +64,7 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[
     },
   }
   const symbolsOf = (bar: Bar) =>
-    bar.slots.flatMap((slot): Symbol[] => {
+    bar.slots.flatMap((slot): HarmonyAt[] => {
       const written = chords.get(slotKey(slot))
       return written && !slot.held
         ? [{ at: lengthOf(slot.beat - bar.from, bar.meter), chord: written.chord }]
@@ -97,8 +97,8 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Part[
 }
 
 /** The chord of each event that strikes another one than stood before it. */
-const symbolsUnder = (notes: readonly HarmonisedNote[], bar: Bar): Symbol[] =>
-  notes.flatMap((one, at): Symbol[] => {
+const symbolsUnder = (notes: readonly HarmonisedNote[], bar: Bar): HarmonyAt[] =>
+  notes.flatMap((one, at): HarmonyAt[] => {
     const before = notes[at - 1]
     return one.bar === bar.number &&
       one.chord &&
@@ -115,21 +115,21 @@ const groupedByBar = <T extends { bar: number }>(pieces: readonly T[]): Map<numb
 }
 
 /** Notes that sound together for a time inside one bar, in divisions from its beginning. */
-interface Sounding {
+interface SoundingChord {
   at: number
   length: number
   notes: readonly { pitch: Pitch; string?: number; fret?: number }[]
   tiedFrom: boolean
   tiedOn: boolean
 }
-interface Symbol {
+interface HarmonyAt {
   at: number
   chord: ChordSymbol
 }
 
 const sungPiece =
   (bar: Bar) =>
-  ({ note, beat, beats, tiedFrom, tiedOn }: Piece): Sounding => ({
+  ({ note, beat, beats, tiedFrom, tiedOn }: Piece): SoundingChord => ({
     at: lengthOf(beat - bar.from, bar.meter),
     length: lengthOf(beats, bar.meter),
     notes: [{ pitch: note.note }],
@@ -141,7 +141,7 @@ const sungPiece =
 function voicesOf(
   chart: Chart,
   line: readonly HarmonisedNote[],
-): { upper: Map<number, Sounding[]>; lower: Map<number, Sounding[]> } {
+): { upper: Map<number, SoundingChord[]>; lower: Map<number, SoundingChord[]> } {
   const clock = new Clock(chart)
   const bars = new Map(chart.bars.map((bar) => [bar.number, bar]))
   const { upper, lower } = layersOf(chart, line)
@@ -174,7 +174,7 @@ function voicesOf(
   return { upper: cut(upper), lower: cut(lower) }
 }
 
-function writePart(part: XMLBuilder, { write }: Part, score: Score): void {
+function writePart(part: XMLBuilder, { write }: ScorePart, score: Score): void {
   const { bars } = score.chart
   // A part needs a measure: a tune without bars is written as one bar of rest.
   if (bars.length === 0) {
@@ -205,9 +205,9 @@ function writePart(part: XMLBuilder, { write }: Part, score: Score): void {
 function writeVoice(
   measure: XMLBuilder,
   bar: Bar,
-  soundings: readonly Sounding[],
+  soundings: readonly SoundingChord[],
   voice: string,
-  symbols: readonly Symbol[],
+  symbols: readonly HarmonyAt[],
 ): void {
   const end = lengthOf(bar.beats, bar.meter)
   const waiting = [...symbols]
@@ -386,7 +386,7 @@ function writeValue(
 /** Notes together; where their strings are known, with the marks of tablature. */
 function writeNotes(
   measure: XMLBuilder,
-  notes: Sounding['notes'],
+  notes: SoundingChord['notes'],
   value: NoteValue,
   ties: { from: boolean; on: boolean },
   voice = '1',

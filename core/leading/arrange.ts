@@ -100,14 +100,14 @@ interface Placed {
   top: number | null
   grips: Grip[]
 }
-interface Way {
+interface WayThrough {
   arc: Arc
   placed: Placed[]
 }
 interface State {
   cost: number
   weight: number
-  way: Way
+  way: WayThrough
   grips: number[]
   before: State | null
 }
@@ -158,8 +158,8 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     }))
   })
   const gripsOf = gripBook(limits, weights)
-  let ways: Way[][] = tried.map((list) =>
-    list.flatMap(({ arc, placed }): Way[] => {
+  let ways: WayThrough[][] = tried.map((list) =>
+    list.flatMap(({ arc, placed }): WayThrough[] => {
       const whole = placed.map((one) => ({ ...one, grips: gripsOf(one.chord, one.top) }))
       return whole.every(({ grips }) => grips.length > 0) ? [{ arc, placed: whole }] : []
     }),
@@ -174,7 +174,7 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
       at: stuck,
     })
 
-  const prices = new StepPrices(weights)
+  const prices = new JointPrices(weights)
   const used = new Map<string, number>()
   const found: Arrangement[] = []
   for (let result = 0; result < count; result += 1) {
@@ -322,7 +322,7 @@ function few(grips: Grip[]): Grip[] {
 }
 
 /** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
-class StepPrices {
+class JointPrices {
   private readonly known = new Map<string, WeakMap<Grip, WeakMap<Grip, number>>>()
   constructor(private readonly weights: Weights) {}
 
@@ -351,10 +351,10 @@ class StepPrices {
 
 /** The cheapest way through: harmony, grips and steps together. */
 function searched(
-  ways: readonly (readonly Way[])[],
+  ways: readonly (readonly WayThrough[])[],
   between: (a: Arc, b: Arc) => number,
   reward: number,
-  prices: StepPrices,
+  prices: JointPrices,
   used: ReadonlyMap<string, number>,
 ): State | null {
   const ends: State[][] = Array.from({ length: ways.length + 1 }, () => [])
@@ -376,11 +376,11 @@ function searched(
 
 /** For each last grip of a way the cheapest state that ends with it; for a silence the cheapest state before goes on. */
 function arrivals(
-  way: Way,
+  way: WayThrough,
   harmony: number,
   open: readonly (State | null)[],
   between: (a: Arc, b: Arc) => number,
-  prices: StepPrices,
+  prices: JointPrices,
 ): State[] {
   if (open.length === 0) return []
   const { placed, arc } = way

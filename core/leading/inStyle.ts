@@ -45,18 +45,18 @@ const POSITION = 5
 const HAVE_IT = 0.75
 
 /** A place that a style may be played in: conditions on some of the chords, and what has to be said of it. */
-interface Choice {
+interface StyleChoice {
   name: string
   constraints: readonly Constraint[]
   says: readonly string[]
 }
-const NO_CHOICE: Choice = { name: '', constraints: [], says: [] }
+const NO_CHOICE: StyleChoice = { name: '', constraints: [], says: [] }
 
 /** A style made into a problem of the search, with the textures and the places that it may be played in. */
 function problemOf(styled: StyledProblem): {
   problem: LeadProblem
   textures: TextureName[]
-  choices: Choice[]
+  choices: StyleChoice[]
 } {
   const {
     style,
@@ -168,7 +168,7 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
   return having.length > 0 ? having : ['as it comes']
 }
 
-const withChoice = (problem: LeadProblem, { constraints }: Choice): LeadProblem =>
+const withChoice = (problem: LeadProblem, { constraints }: StyleChoice): LeadProblem =>
   constraints.length > 0
     ? { ...problem, constraints: [...(problem.constraints ?? []), ...constraints] }
     : problem
@@ -192,7 +192,7 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
   const { problem, textures, choices } = problemOf(styled)
   const lead = (one: LeadProblem): Result<Line[]> =>
     styled.different ? differentLines(one, textures) : bestLines({ ...one, texture: textures[0]! })
-  const answer = (lines: Result<Line[]>, choice: Choice): Result<StyledLines> =>
+  const answer = (lines: Result<Line[]>, choice: StyleChoice): Result<StyledLines> =>
     lines.ok
       ? good({
           lines: lines.value,
@@ -203,7 +203,7 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
   if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)
 
   // Several places are possible: the best line of each is compared, and the lines of the best place are given.
-  let best: { choice: Choice; cost: number } | null = null
+  let best: { choice: StyleChoice; cost: number } | null = null
   let fault: Result<never> | null = null
   const stuck: string[] = []
   for (const [at, choice] of choices.entries()) {
@@ -254,8 +254,8 @@ function standIns(
     : []
 }
 
-function positions({ chords, limits }: LeadProblem, window: readonly [number, number] | null): Choice[] {
-  const frets = (low: number, high: number): Choice => ({
+function positions({ chords, limits }: LeadProblem, window: readonly [number, number] | null): StyleChoice[] {
+  const frets = (low: number, high: number): StyleChoice => ({
     name: `frets ${low} to ${high}`,
     constraints: [{ kind: 'frets', from: 0, to: chords.length - 1, low, high }],
     says: [],
@@ -297,7 +297,7 @@ function drones(
   { chords, limits, constraints: given = [] }: LeadProblem,
   roles: readonly Role[],
   asked: Drone | null,
-): Choice[] {
+): StyleChoice[] {
   const { tuning, capo } = limits.instrument
   const all: Drone[] = asked
     ? [asked]

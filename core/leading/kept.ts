@@ -4,7 +4,7 @@ import { openStage, PriceBook, type Layer, type Stage } from './stage'
 import { cheapest, columnFrom, columnInto, openColumn, type Column } from './table'
 
 /** One chord of the line as it was searched last. */
-interface Place {
+interface KeptPlace {
   layer: Layer
   stage: Stage
   /** Least costs of ways from the first chord to its grips. */
@@ -21,7 +21,7 @@ type Problem = Omit<LeadProblem, 'count' | 'loop' | 'onProgress'>
  * what `bestLines` finds.
  */
 export class KeptSearch {
-  private places: Place[] = []
+  private places: KeptPlace[] = []
   private asked = ''
   private book: PriceBook | null = null
 
@@ -42,7 +42,7 @@ export class KeptSearch {
     )
     const before = this.places.slice(0, same)
     const after = this.places.slice(this.places.length - rest)
-    const changed = layers.slice(same, layers.length - rest).map((layer): Place => ({
+    const changed = layers.slice(same, layers.length - rest).map((layer): KeptPlace => ({
       layer,
       stage: openStage(layer, weightsOf(problem), problem.limits.instrument),
       into: null,

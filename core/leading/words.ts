@@ -88,7 +88,7 @@ export function stepInWords(from: Voicing, to: Voicing): string {
   return [...voiceSteps([...new Set(from.midis)], [...new Set(to.midis)])].reverse().map(say).join('; ')
 }
 
-export interface Spot {
+export interface HardSpot {
   /** Index of the chord. */
   index: number
   effort: number
@@ -96,7 +96,7 @@ export interface Spot {
 }
 
 /** The chords of a line by what they ask of the hand, the hardest first; getting there counts as well as holding. */
-export function hardestSpots(line: Line, chords: readonly ChordSymbol[], count: number): Spot[] {
+export function hardestSpots(line: Line, chords: readonly ChordSymbol[], count: number): HardSpot[] {
   const travel = (at: number) => (at > 0 ? line.steps[at - 1]!.hand / TRAVEL_MM : 0)
   return line.voicings
     .map((voicing, index) => ({

@@ -44,7 +44,7 @@ export interface BlockNote {
 }
 
 /** The chord a note gets, and which notes sound where that is more than the chord says. */
-interface Wanted {
+interface BlockWanted {
   chord: ChordSymbol
   kind: NoteKind
   exact: number[] | null
@@ -52,7 +52,7 @@ interface Wanted {
 
 /** Every note of a fragment with a block under it, the note on top, led as smoothly as the hand allows. Common practice, no source. */
 export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: Limits): Result<BlockNote[]> {
-  const wanted: Wanted[] = []
+  const wanted: BlockWanted[] = []
   for (const note of notes) {
     const one =
       block.kind === 'sevenths'
@@ -126,7 +126,7 @@ function blocksOf(chord: ChordSymbol, top: number, family: Family | null, limits
 const STEPS_BELOW = { 1: 0, 3: 2, 5: 4, 7: 6 } as const
 
 /** The seventh of the key that has the note as the wanted tone; between the steps of the scale the shape of the step below, a half step higher. */
-function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<Wanted> {
+function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<BlockWanted> {
   const steps = scaleNotes(key).map(pitchClass)
   const step = steps.indexOf(pitchClass(note))
   if (step >= 0)
@@ -148,7 +148,7 @@ function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<Wanted>
 }
 
 /** The sixth chord or the diminished seventh of the scale; between its steps the diminished seventh that has the note. */
-function sixthDiminishedUnder(note: Note, chord: ChordSymbol): Result<Wanted> {
+function sixthDiminishedUnder(note: Note, chord: ChordSymbol): Result<BlockWanted> {
   const scale = sixthDiminishedScale(chord)
   if (!scale.ok) return scale
   const step = scale.value.find((one) => pitchClass(one.note) === pitchClass(note))
@@ -161,7 +161,7 @@ function sixthDiminishedUnder(note: Note, chord: ChordSymbol): Result<Wanted> {
 }
 
 /** The note and the notes three and six steps of the scale below it; a note between the steps takes the shape of the step below, a half step higher. */
-function fourthsUnder(note: Pitch, key: Key): Wanted {
+function fourthsUnder(note: Pitch, key: Key): BlockWanted {
   const steps = scaleNotes(key).map(pitchClass)
   const top = midiOf(note)
   const inScale = steps.includes(modulo(top, 12))

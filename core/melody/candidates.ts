@@ -18,7 +18,7 @@ import {
   type HarmonisedNote,
   type HarmoniseProblem,
 } from './line'
-import { TEXTURES, twoVoicePrice, type Texture } from './textures'
+import { TEXTURES, twoVoicePrice, type MelodyTexture } from './textures'
 import { chordsUnder } from './underNote'
 
 /** What things cost beside the line's own cost, in its units (common practice, no source). */
@@ -57,7 +57,7 @@ export interface Happening {
   anchor: boolean
 }
 
-export interface Group {
+export interface CandidateGroup {
   anchor: Happening
   rest: Happening[]
   haste: number
@@ -94,7 +94,7 @@ export function groupsOf({
   fills = false,
   fixed = new Map(),
   tempo = chart.tempo ?? USUAL_TEMPO,
-}: HarmoniseProblem): Group[] {
+}: HarmoniseProblem): CandidateGroup[] {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   if (sung.length === 0) return []
@@ -151,7 +151,7 @@ export function groupsOf({
   // A chord that density passes over is not struck under a note that goes on, or in a rest.
   const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
   const seconds = (beats: number) => (beats * 60) / tempo
-  const groups: Group[] = []
+  const groups: CandidateGroup[] = []
   kept.forEach((one, at) => {
     if (!one.anchor && groups.length > 0) return void groups.at(-1)!.rest.push(one)
     const before = kept[at - 1]
@@ -184,7 +184,7 @@ export class CandidateBook {
   constructor(
     private readonly within: Limits,
     private readonly plain: Limits,
-    private readonly texture: Texture,
+    private readonly texture: MelodyTexture,
     private readonly coloursOf: (chord: ChordSymbol) => readonly ChordSymbol[] = () => [],
   ) {
     this.bassless = {
@@ -196,7 +196,7 @@ export class CandidateBook {
 
   /** @param withAlone the note by itself is a candidate too, where it has a chord as well */
   of(
-    { anchor, rest, seconds, next }: Group,
+    { anchor, rest, seconds, next }: CandidateGroup,
     fixed: ReadonlyMap<string, FixedUnder>,
     withAlone = false,
   ): Candidate[] {
@@ -236,7 +236,7 @@ export class CandidateBook {
   }
 
   /** Grips of another chord with the note on top. */
-  another({ anchor: { midi }, seconds }: Group, chord: ChordSymbol): Candidate[] {
+  another({ anchor: { midi }, seconds }: CandidateGroup, chord: ChordSymbol): Candidate[] {
     return midi === null
       ? []
       : this.grips(withTone(chord, midi % 12), midi, seconds).map((voicing) => ({

@@ -14,7 +14,7 @@ import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, rounded } from './clock'
 import { quantised, type Grid } from './melody'
 
-type Place = Pick<MelodyNote, 'bar' | 'beat'>
+type NotePlace = Pick<MelodyNote, 'bar' | 'beat'>
 
 /** The melody with a note at a place; what sounded into it is cut, and what began in its time gives way. */
 export function withNote(chart: Chart, melody: readonly MelodyNote[], note: MelodyNote): MelodyNote[] {
@@ -32,7 +32,7 @@ export function withNote(chart: Chart, melody: readonly MelodyNote[], note: Melo
 export function withRest(
   chart: Chart,
   melody: readonly MelodyNote[],
-  place: Place,
+  place: NotePlace,
   beats: number,
 ): MelodyNote[] {
   const clock = new Clock(chart)
@@ -67,7 +67,7 @@ const inOrder = (clock: Clock, melody: MelodyNote[]): MelodyNote[] => {
 /** One note, told by its place, made other; gone where null comes back. */
 export const withChanged = (
   melody: readonly MelodyNote[],
-  place: Place,
+  place: NotePlace,
   change: (note: MelodyNote) => MelodyNote | null,
 ): MelodyNote[] =>
   melody.flatMap((one) =>
@@ -132,7 +132,7 @@ export interface Tap {
  */
 export function playedIn(
   chart: Chart,
-  begin: Place,
+  begin: NotePlace,
   taps: readonly Tap[],
   tempo: number,
   grid: Grid,

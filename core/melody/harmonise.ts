@@ -6,7 +6,7 @@ import { STYLES, weightsFrom } from '../leading/weights'
 import { leastMotion } from '../pitch/motion'
 import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
-import { CandidateBook, groupsOf, headOf, type Candidate, type Group } from './candidates'
+import { CandidateBook, groupsOf, headOf, type Candidate, type CandidateGroup } from './candidates'
 import { highUpPrice } from './highUp'
 import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
 import { analyse } from '../analysis/analyse'
@@ -110,7 +110,7 @@ export function coloursIn(chart: Chart): (chord: ChordSymbol) => readonly ChordS
 
 /** Why nothing can be held under a note, or for a chord in a rest. */
 function stuckAt(
-  { anchor: { midi, note, place, chord } }: Group,
+  { anchor: { midi, note, place, chord } }: CandidateGroup,
   limits: Limits,
   names: LimitNames | undefined,
 ): { message: string; accepted: string } {
@@ -127,7 +127,7 @@ function stuckAt(
 function notesOf(
   indexes: readonly number[],
   candidates: readonly Candidate[][],
-  groups: readonly Group[],
+  groups: readonly CandidateGroup[],
 ): HarmonisedNote[] {
   return indexes.flatMap((index, at): HarmonisedNote[] => {
     const { voicing, rest, chord, kind } = candidates[at]![index]!
@@ -147,7 +147,7 @@ function notesOf(
 }
 
 /** One way to hold a melody note, with how far its voices lie from the grips around it. */
-export interface Choice {
+export interface NoteChoice {
   note: HarmonisedNote
   /** Least motion in semitones from the grip before and to the grip after. */
   motion: number
@@ -170,7 +170,7 @@ export function choicesUnder(
   before: readonly number[] | null,
   after: readonly number[] | null,
   others: readonly ChordSymbol[] = [],
-): Choice[] {
+): NoteChoice[] {
   const { style = 'smooth', texture = 'full' } = asked
   const limits = pluckedWhereThin(asked.limits, texture)
   const named = STYLES[style]
@@ -194,7 +194,7 @@ export function choicesUnder(
   const own = { ...group, rest: [] }
   const list = [...book.of(own, new Map(), true), ...others.flatMap((chord) => book.another(own, chord))]
   const ranked = list
-    .map(({ voicing, chord, kind, extra }): Choice & { price: number } => {
+    .map(({ voicing, chord, kind, extra }): NoteChoice & { price: number } => {
       const motion =
         (before ? leastMotion(before, voicing.midis) : 0) + (after ? leastMotion(voicing.midis, after) : 0)
       const alone = voicing.midis.length === 1

@@ -4,7 +4,7 @@ import { midiOf, parsePitch } from '../pitch/note'
 import { must } from '../result'
 import { DEFAULT_LIMITS } from '../voicing/limits'
 import { harmonise } from './harmonise'
-import type { Texture } from './textures'
+import type { MelodyTexture } from './textures'
 import { harmonisedSixthDiminished } from './sixthDiminished'
 
 const chart = parseChart('key: C\n| C | F | G | C |')
@@ -16,7 +16,7 @@ const melody = (
   ] as const
 ).map(([note, bar, beats]) => ({ bar, beat: 1, beats, note: must(parsePitch(note)) }))
 const limits = { ...DEFAULT_LIMITS, frets: [0, 17] as const }
-const made = (texture?: Texture) =>
+const made = (texture?: MelodyTexture) =>
   must(harmonise({ chart, melody, limits, ...(texture ? { texture } : {}) }))[0]!.notes
 
 describe('a chord is heard when it comes (common practice, no source)', () => {

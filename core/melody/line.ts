@@ -6,7 +6,7 @@ import type { Frets } from '../neck/instrument'
 import type { MelodyNote } from '../reharm/melodyFit'
 import type { Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
-import type { Texture } from './textures'
+import type { MelodyTexture } from './textures'
 import type { UnderKind } from './underNote'
 
 /** What stands under a melody note: a chord of its own, the chord's grip held while the melody moves, the note alone, or a voice that moves while the note sounds on. */
@@ -17,7 +17,7 @@ export const DENSITIES = ['bar', 'chord', 'beat', 'note'] as const
 export type Density = (typeof DENSITIES)[number]
 
 /** A chord in its time; null where nobody plays. */
-export interface Place {
+export interface LinePlace {
   chord: ChordSymbol | null
   bar: number
   beat: number
@@ -72,11 +72,11 @@ export interface HarmoniseProblem {
   melody: readonly MelodyNote[]
   limits: Limits
   /** The chords in their time; those of the chart where they are not given. */
-  places?: readonly Place[]
+  places?: readonly LinePlace[]
   style?: StyleName
   weights?: Partial<Weights>
   density?: Density
-  texture?: Texture
+  texture?: MelodyTexture
   /** Beats a minute; the chart's where it is not given. */
   tempo?: number
   /** By place, `bar:beat`. */
@@ -101,7 +101,7 @@ export const SILENT: ChordSymbol = {
 }
 
 /** The chords of a chart in their time. */
-export const placesOf = (chart: Chart): Place[] =>
+export const placesOf = (chart: Chart): LinePlace[] =>
   slotsOf(chart).map(({ symbol, bar, beat, beats }) => ({
     chord: symbol?.kind === 'chord' ? symbol.chord : null,
     bar,

@@ -12,7 +12,7 @@ import type { Key } from '../pitch/key'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { harmonise } from './harmonise'
-import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, Place } from './line'
+import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, LinePlace } from './line'
 import { byOctaves, inKey, octavesToSing } from './melody'
 
 /** What a chord melody asks of the hand for each of its notes: difficulty of the grips that are set down, and the travel between them. */
@@ -161,7 +161,7 @@ export function keysRanked(problem: HarmoniseProblem, key: Key = homeKey(problem
   return good(inOrder(found))
 }
 
-function inOther(place: Place, from: Key, to: Key): Place {
+function inOther(place: LinePlace, from: Key, to: Key): LinePlace {
   if (!place.chord) return place
   const read = parseChord(transposeSymbol(place.chord.canonical, from, to))
   const chord: ChordSymbol | null = read.ok ? read.value : null

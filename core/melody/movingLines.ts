@@ -32,7 +32,7 @@ export interface LowerNote {
   chord: ChordSymbol
 }
 
-interface Span {
+interface VoiceSpan {
   from: number
   to: number
   chord: ChordSymbol
@@ -75,7 +75,7 @@ export function lowerLine(
 ): LowerNote[] {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
-  const spans = places.flatMap((place): Span[] => {
+  const spans = places.flatMap((place): VoiceSpan[] => {
     if (!place.chord) return []
     const from = clock.at(place)
     const to = from + clock.lasts(place.bar, place.beats)
@@ -90,12 +90,12 @@ export function lowerLine(
   })
   const scale = scaleNotes(homeKey(chart))
   const lowest = Math.min(...limits.instrument.tuning) + limits.instrument.capo
-  let states: State[] = []
+  let states: VoiceState[] = []
   for (const [at, span] of spans.entries()) {
     const tones = tonesFor(span, lowest)
-    const next = tones.map((midi): State => {
+    const next = tones.map((midi): VoiceState => {
       const own = priceOf(midi, span) + (used.has(`${at}:${midi}`) ? PRICE.usedBefore : 0)
-      let best: State = { cost: own, midi, before: null, move: null }
+      let best: VoiceState = { cost: own, midi, before: null, move: null }
       let least = Infinity
       for (const before of states) {
         const step = moveTo(before, midi, spans[at - 1]!, span, scale)
@@ -114,9 +114,9 @@ export function lowerLine(
     })
     if (next.length > 0) states = next.map((state) => ({ ...state, at }))
   }
-  const way: State[] = []
+  const way: VoiceState[] = []
   for (
-    let state: State | null =
+    let state: VoiceState | null =
       states.length > 0 ? states.reduce((best, one) => (one.cost < best.cost ? one : best)) : null;
     state;
     state = state.before
@@ -125,10 +125,10 @@ export function lowerLine(
   return written(way, spans)
 }
 
-interface State {
+interface VoiceState {
   cost: number
   midi: number
-  before: State | null
+  before: VoiceState | null
   move: Move | null
   at?: number
 }
@@ -137,7 +137,7 @@ type Move =
   { kind: 'direct' } | { kind: 'suspension'; name: LowerKind } | { kind: 'passing'; through: number }
 
 /** Tones of a chord that lie well below every melody note over it. */
-function tonesFor({ chord, over }: Span, lowest: number): number[] {
+function tonesFor({ chord, over }: VoiceSpan, lowest: number): number[] {
   const top = over.length > 0 ? Math.min(...over.map(({ midi }) => midi)) : 67
   const high = over.length > 0 ? Math.max(...over.map(({ midi }) => midi)) : 67
   const sounds = new Set(chord.tones.map(({ note }) => pitchClass(note)))
@@ -148,7 +148,7 @@ function tonesFor({ chord, over }: Span, lowest: number): number[] {
 
 const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
 
-function priceOf(midi: number, { chord, over }: Span): number {
+function priceOf(midi: number, { chord, over }: VoiceSpan): number {
   const tone = chord.tones.find(({ note }) => pitchClass(note) === midi % 12)!
   const first = over[0]
   const apart = first ? first.midi - midi : 15
@@ -167,15 +167,15 @@ function priceOf(midi: number, { chord, over }: Span): number {
 
 /** The cheapest way to a tone: held over as a suspension, through a passing note, or at once; null where it would leap too far. */
 function moveTo(
-  from: State,
+  from: VoiceState,
   to: number,
-  before: Span,
-  span: Span,
+  before: VoiceSpan,
+  span: VoiceSpan,
   scale: readonly Note[],
 ): { cost: number; move: Move } | null {
   const step = to - from.midi
   if (Math.abs(step) > LARGEST_STEP) return null
-  const sung = (one: Span) => one.over[0]?.midi
+  const sung = (one: VoiceSpan) => one.over[0]?.midi
   const [a, b] = [sung(before), sung(span)]
   let cost =
     Math.abs(step) * 0.5 + (Math.abs(step) > 4 ? PRICE.leap : 0) + (step === 0 ? PRICE.repeatedTone : 0)
@@ -201,7 +201,7 @@ function moveTo(
 function suspensionIn(
   from: number,
   to: number,
-  { chord, from: begins, to: ends, over }: Pick<Span, 'chord' | 'from' | 'to' | 'over'>,
+  { chord, from: begins, to: ends, over }: Pick<VoiceSpan, 'chord' | 'from' | 'to' | 'over'>,
 ): LowerKind | null {
   if (ends - begins < ROOM - NEAR || from - to < 1 || from - to > 2) return null
   if (chord.tones.some(({ note }) => pitchClass(note) === from % 12)) return null
@@ -218,7 +218,7 @@ function suspensionIn(
 function passingIn(
   from: number,
   to: number,
-  { from: begins, to: ends, chord, over }: Span,
+  { from: begins, to: ends, chord, over }: VoiceSpan,
   scale: readonly Note[],
 ): number | null {
   if (ends - begins < ROOM - NEAR || Math.abs(to - from) < 3 || Math.abs(to - from) > 4) return null
@@ -239,7 +239,7 @@ const passingLength = (from: number, to: number): number => Math.min(1, (to - fr
 /** A suspension lasts half its chord, two beats at most. */
 const suspensionLength = (from: number, to: number): number => Math.min(2, (to - from) / 2)
 
-function written(way: readonly State[], spans: readonly Span[]): LowerNote[] {
+function written(way: readonly VoiceState[], spans: readonly VoiceSpan[]): LowerNote[] {
   const notes: LowerNote[] = []
   way.forEach((state, order) => {
     const span = spans[state.at!]!
@@ -267,7 +267,7 @@ function written(way: readonly State[], spans: readonly Span[]): LowerNote[] {
 }
 
 /** Something that begins: a melody note, a note of the line below, or both. */
-interface Event {
+interface VoiceEvent {
   from: number
   to: number
   upper: Sung | null
@@ -356,14 +356,14 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
   return good(found.sort((a, b) => a.cost - b.cost))
 }
 
-function eventsOf(sung: readonly Sung[], lower: readonly LowerNote[]): Event[] {
+function eventsOf(sung: readonly Sung[], lower: readonly LowerNote[]): VoiceEvent[] {
   // A suspension is the tone before held on: it does not begin.
   const begins = lower.filter(({ kind }, at) => at === 0 || !kind.startsWith('suspension'))
   const times = [...new Set([...sung.map(({ from }) => from), ...lower.map(({ from }) => from)])]
     .sort((a, b) => a - b)
     .filter((time, at, all) => at === 0 || time - all[at - 1]! > NEAR)
   return times
-    .map((from, at): Event => {
+    .map((from, at): VoiceEvent => {
       const upper = sung.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
       const below = lower.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
       const to = Math.min(times[at + 1] ?? Infinity, Math.max(upper?.to ?? 0, below?.to ?? 0))
@@ -380,7 +380,11 @@ function eventsOf(sung: readonly Sung[], lower: readonly LowerNote[]): Event[] {
 }
 
 /** Every way to hold the one or two notes of an event. */
-function gripsOf({ upper, lower }: Event, limits: Limits, fixed: readonly (number | null)[] | null): Held[] {
+function gripsOf(
+  { upper, lower }: VoiceEvent,
+  limits: Limits,
+  fixed: readonly (number | null)[] | null,
+): Held[] {
   const {
     instrument,
     frets: [low, high],
@@ -419,7 +423,7 @@ function gripsOf({ upper, lower }: Event, limits: Limits, fixed: readonly (numbe
 }
 
 function cheapestWay(
-  events: readonly Event[],
+  events: readonly VoiceEvent[],
   layers: readonly (readonly Held[])[],
   weights: Weights,
 ): Reached {
@@ -455,7 +459,7 @@ const placeOn = (voicing: Voicing, midi: number): string | null => {
 }
 
 function noteOf(
-  { from, to, upper, lower, upperGoesOn, lowerGoesOn }: Event,
+  { from, to, upper, lower, upperGoesOn, lowerGoesOn }: VoiceEvent,
   voicing: Voicing,
   clock: Clock,
   byHand: boolean,

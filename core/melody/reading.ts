@@ -13,7 +13,7 @@ import { optionsOf } from '../reharm/options'
 import { spotsOf } from '../reharm/spot'
 import type { Limits } from '../voicing/limits'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
-import type { HarmonisedNote, Place } from './line'
+import type { HarmonisedNote, LinePlace } from './line'
 
 /** The smallest thing that makes a fighting note sit. */
 export type Remedy =
@@ -47,7 +47,7 @@ const REMEDIES = 3
 export function melodyReading(
   chart: Chart,
   analysis: Analysis,
-  places: readonly Place[],
+  places: readonly LinePlace[],
   melody: readonly MelodyNote[],
 ): NoteReading[] {
   const clock = new Clock(chart)

@@ -12,9 +12,9 @@ interface TextureOf {
 
 /** How full the grips under a melody are, and how they are built (common practice). */
 export const TEXTURE_NAMES = ['full', 'shells', 'drop 2', 'fourths', 'two voices', 'two lines'] as const
-export type Texture = (typeof TEXTURE_NAMES)[number]
+export type MelodyTexture = (typeof TEXTURE_NAMES)[number]
 // prettier-ignore
-export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
+export const TEXTURES: Readonly<Record<MelodyTexture, TextureOf>> = {
   full: { says: 'Three to five notes, the bass with them where there is time.' },
   shells: { says: 'Three notes: the melody over the third and the seventh.', notes: [3, 3] },
   'drop 2': { says: 'Four notes in drop 2 wherever the melody note allows it.', families: ['drop 2'], notes: [4, 4] },
@@ -24,10 +24,10 @@ export const TEXTURES: Readonly<Record<Texture, TextureOf>> = {
 }
 
 /** Two voices are plucked, whatever strings lie between them. */
-export const pluckedWhereThin = (limits: Limits, texture: Texture): Limits =>
+export const pluckedWhereThin = (limits: Limits, texture: MelodyTexture): Limits =>
   TEXTURES[texture].notes?.[1] === 2 ? { ...limits, hand: { ...limits.hand, plucked: true } } : limits
 
-export function textureLimits(limits: Limits, texture: Texture): Limits {
+export function textureLimits(limits: Limits, texture: MelodyTexture): Limits {
   const { families = null, notes = limits.notes } = TEXTURES[texture]
   if (texture === 'full') return limits
   if (texture === 'two voices')
@@ -68,7 +68,7 @@ export function textureLimits(limits: Limits, texture: Texture): Limits {
 }
 
 /** What a thin texture leaves out is no fault of it. */
-export const textureWeights = (weights: Weights, texture: Texture): Weights =>
+export const textureWeights = (weights: Weights, texture: MelodyTexture): Weights =>
   texture === 'full' || texture === 'drop 2'
     ? weights
     : { ...weights, fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices }

@@ -15,7 +15,7 @@ export const STRETCHES: readonly Stretch[] = [
 ]
 
 export const ANSWERS = ['comfortable', 'just', 'too wide'] as const
-export type Answer = (typeof ANSWERS)[number]
+export type ReachAnswer = (typeof ANSWERS)[number]
 
 /** What a limit lies beyond a comfortable stretch, and under one that is too wide, as a share. */
 const BEYOND = 1.12
@@ -27,9 +27,9 @@ export const REACH_RANGE_MM = [50, 160] as const
  * The comfortable reach of a hand, in mm, from what was said of the three stretches: one that just goes is the limit itself; else the
  * limit lies between the widest comfortable one and the narrowest that is too wide.
  */
-export function reachFrom(answers: readonly Answer[], scaleLengthMm: number): Hand['reachMm'] {
+export function reachFrom(answers: readonly ReachAnswer[], scaleLengthMm: number): Hand['reachMm'] {
   const mm = STRETCHES.map(({ from, to }) => reachMm(from, to, scaleLengthMm))
-  const widths = (answer: Answer) => mm.filter((_, at) => answers[at] === answer)
+  const widths = (answer: ReachAnswer) => mm.filter((_, at) => answers[at] === answer)
   const [comfortable, just, tooWide] = [
     Math.max(0, ...widths('comfortable')),
     widths('just'),

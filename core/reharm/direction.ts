@@ -26,14 +26,14 @@ const STEP = 2
 /** Borrowed chords that are named. */
 const NAMED = 3
 
-interface Sounding {
+interface SoundingPut {
   put: Put
   slot: Slot
   changed: boolean
 }
 
 /** What a way does, in a few words: where its bass walks, where dominants make a chain, what it borrows; "adds colour" where it does none of these. */
-export function directionInWords(soundings: readonly Sounding[], changes: readonly Change[]): string {
+export function directionInWords(soundings: readonly SoundingPut[], changes: readonly Change[]): string {
   const words: string[] = []
   const walk = longestWalk(soundings)
   if (walk)
@@ -69,12 +69,12 @@ const bars = (slots: readonly Slot[]): string => {
   return first === last ? barName(first) : `bars ${first} to ${last}`
 }
 
-const bassOf = ({ put: { chord } }: Sounding) => chord.bass ?? chord.root
+const bassOf = ({ put: { chord } }: SoundingPut) => chord.bass ?? chord.root
 
 function longestWalk(
-  soundings: readonly Sounding[],
+  soundings: readonly SoundingPut[],
 ): { up: boolean; from: string; to: string; slots: Slot[] } | null {
-  let best: Sounding[] = []
+  let best: SoundingPut[] = []
   let up = false
   for (const direction of [1, -1])
     for (let at = 0; at < soundings.length; at += 1) {
@@ -103,10 +103,10 @@ function longestWalk(
 }
 
 /** Dominants one after the other, each falling a fifth or a half step, at least one of them new. */
-function longestChain(soundings: readonly Sounding[]): { to: string; slots: Slot[] } | null {
-  let best: Sounding[] = []
+function longestChain(soundings: readonly SoundingPut[]): { to: string; slots: Slot[] } | null {
+  let best: SoundingPut[] = []
   for (let at = 0; at < soundings.length; at += 1) {
-    const run: Sounding[] = []
+    const run: SoundingPut[] = []
     for (let next = at; next < soundings.length; next += 1) {
       const here = soundings[next]!
       const before = run.at(-1)

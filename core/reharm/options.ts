@@ -21,7 +21,7 @@ export const MOST_DEPTH = 3
 const LEAST_BEATS = 1
 
 /** A change with what it does to the tune around it. */
-export interface Option extends Change {
+export interface ChangeOption extends Change {
   distance: Distance
   /** How much it changes, 0 to 1. */
   reach: number
@@ -231,7 +231,7 @@ export interface OptionsAsked {
 }
 
 /** Everything one chord can become, each way once, with what it does to the tune. In the order of the catalogue. */
-export function optionsAt(text: string, index: number, asked: OptionsAsked = {}): Option[] {
+export function optionsAt(text: string, index: number, asked: OptionsAsked = {}): ChangeOption[] {
   const chart = parseChart(text)
   return optionsOf(chart, spotsOf(chart, analyse(chart)), index, asked)
 }
@@ -241,7 +241,7 @@ export function optionsOf(
   spots: readonly (Spot | null)[],
   index: number,
   { rules, depth = 1, melody = [] }: OptionsAsked = {},
-): Option[] {
+): ChangeOption[] {
   const spot = spots[index]
   if (!spot) return []
   const wanted = (change: Change) =>
@@ -253,7 +253,7 @@ export function optionsOf(
     layer = layer.flatMap((change) => deepened(change, spots, depth))
     all.push(...layer)
   }
-  const byResult = new Map<string, Option>()
+  const byResult = new Map<string, ChangeOption>()
   for (const change of all.filter(wanted)) {
     const key = soundKey(change)
     const known = byResult.get(key)
@@ -288,7 +288,7 @@ function described(
   chart: Chart,
   spots: readonly (Spot | null)[],
   melody: readonly MelodyNote[],
-): Option {
+): ChangeOption {
   const replaced = spots.slice(change.index, change.index + change.span) as Spot[]
   const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
   const [first, last] = [replaced[0]!, replaced.at(-1)!]

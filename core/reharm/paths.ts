@@ -6,7 +6,7 @@ import { between, type Arc } from './lattice'
 import type { Spot } from './spot'
 import type { Taste } from './taste'
 
-interface State {
+interface PathState {
   cost: number
   arc: Arc
   from: number
@@ -18,7 +18,7 @@ export const signatureOf = ({ landsOn, lastBass, swaps, goesOn }: Arc): number =
   goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0
 const SIGNATURES = 13 * 13 * 2
 
-interface Path {
+interface ChangePath {
   arcs: Arc[]
   weight: number
 }
@@ -37,7 +37,7 @@ export function bestPath(
   const prices = arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
   const signatures = arcs.map((list) => list.map(signatureOf))
   let [low, high] = [0, HIGHEST_REWARD]
-  let best: Path | null = null
+  let best: ChangePath | null = null
   for (let step = 0; step < HALVINGS; step += 1) {
     const reward = (low + high) / 2
     const path = pathAt(arcs, slots, taste, prices, signatures, reward)
@@ -61,8 +61,8 @@ export function pathAt(
   prices: readonly (readonly number[])[],
   signatures: readonly (readonly number[])[],
   reward: number,
-): Path {
-  const states: State[] = []
+): ChangePath {
+  const states: PathState[] = []
   /** At each slot, by signature, the state that ends there; and which there are. */
   const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES).fill(-1))
   const ends: number[][] = Array.from({ length: slots + 1 }, () => [])

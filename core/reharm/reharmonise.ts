@@ -22,7 +22,7 @@ import { random } from './random'
 import { spotsOf, type Spot } from './spot'
 import { DEFAULT_TASTE, type Liking, type Taste } from './taste'
 
-export interface Asked {
+export interface AskedFor {
   /** 0 plain to 1 far out. */
   distance: number
   count?: number
@@ -72,7 +72,7 @@ export function reharmonise(
     guards = {},
     onProgress = () => true,
     onFound,
-  }: Asked,
+  }: AskedFor,
 ): Reharmonisation[] {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))
@@ -208,7 +208,7 @@ export function latticeOf(
     keep = new Set<number>(),
     guards = {},
     distance = 0.5,
-  }: Pick<Asked, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number },
+  }: Pick<AskedFor, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number },
 ): Lattice {
   const chart = parseChart(text)
   const spots = spotsOf(chart, analyse(chart))

@@ -5,7 +5,7 @@ import type { Intent, Put } from './change'
 import { hasSeventh, noteAt, resolves, type Spot } from './spot'
 
 /** What a rule puts in place. Lengths are given as shares of the time there is. */
-export interface Result {
+export interface PutIn {
   chords: readonly ChordSymbol[]
   /** One share for each chord; equal shares where there are none. */
   shares?: readonly number[]
@@ -26,7 +26,7 @@ export interface Rule {
   /** What comes behind has to be what comes behind now, because it is led to. */
   leads?: true
   /** The result, or several, or nothing where the condition does not hold. */
-  put: (spot: Spot) => Result | readonly Result[] | null
+  put: (spot: Spot) => PutIn | readonly PutIn[] | null
 }
 
 export const name = ({ chord }: { chord: ChordSymbol }) => chord.canonical
@@ -46,7 +46,7 @@ export const goesOn = (spot: Spot): spot is Spot & { next: Spot } =>
 
 /** The chords of a result with their lengths, or null where there is no room for them. */
 export function putsOf(
-  { chords, shares }: Pick<Result, 'chords' | 'shares'>,
+  { chords, shares }: Pick<PutIn, 'chords' | 'shares'>,
   beats: number,
   room: number,
 ): Put[] | null {
@@ -61,7 +61,7 @@ function sharesOf(beats: number, chords: number): number[] {
   return Array.from({ length: chords }, (_, at) => Math.floor(beats / chords) + (at < beats % chords ? 1 : 0))
 }
 
-export const resultsOf = (result: ReturnType<Rule['put']>): readonly Result[] => {
+export const resultsOf = (result: ReturnType<Rule['put']>): readonly PutIn[] => {
   if (result === null) return []
   if ('chords' in result) return [result]
   return result

@@ -1,5 +1,5 @@
 import { kindOf, type Kind } from '../analysis/kind'
-import type { Analysis, Function, Reading } from '../analysis/reading'
+import type { Analysis, HarmonicFunction, Reading } from '../analysis/reading'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { parseChord } from '../chord/parse'
@@ -18,7 +18,7 @@ export interface Spot {
   chord: ChordSymbol
   kind: Kind
   role: Role
-  function: Function
+  function: HarmonicFunction
   /** The key the tune is in here. */
   key: Key
   /** Semitones of the root above that key's tonic. */

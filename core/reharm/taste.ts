@@ -1,5 +1,5 @@
 import { modulo, pitchClass } from '../pitch/note'
-import type { Option } from './options'
+import type { ChangeOption } from './options'
 import { SCHOOL_NAMES, schoolOf, type School } from './schools'
 
 /** How a player leans to a school. */
@@ -54,7 +54,7 @@ const WORTH = {
 
 /** Why an option stands where it does in the list: the parts add up to the score. */
 export interface Ranked {
-  option: Option
+  option: ChangeOption
   score: number
   parts: {
     far: number
@@ -94,10 +94,10 @@ const stepsTo = (from: number, to: number): boolean => {
  * @param around bass notes, as pitch classes, of the chords before and behind; null where there is none
  */
 export function ranked(
-  options: readonly Option[],
+  options: readonly ChangeOption[],
   taste: Taste,
   liking: Liking,
-  around: (option: Option) => { before: number | null; behind: number | null },
+  around: (option: ChangeOption) => { before: number | null; behind: number | null },
 ): Ranked[] {
   return options
     .map((option): Ranked => {

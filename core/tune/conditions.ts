@@ -4,20 +4,20 @@ import { midiOf, parsePitch } from '../pitch/note'
 import type { LineChord } from './decisions'
 import type { Condition } from './document'
 
-type Kind = Condition['kind']
+type KindOfCondition = Condition['kind']
 const place = (key: string) => {
   const [bar, beat] = key.split(':').map(Number)
   return { bar: bar!, beat: beat! }
 }
 
-type Asked = Condition extends infer One
+type AskedCondition = Condition extends infer One
   ? One extends { from: string; to: string }
     ? Omit<One, 'from' | 'to'>
     : never
   : never
 
 /** A condition as it is typed; null where it cannot be read. */
-export function readCondition(kind: Kind, text: string, strings: number): Asked | null {
+export function readCondition(kind: KindOfCondition, text: string, strings: number): AskedCondition | null {
   const words = text
     .trim()
     .split(/[\s,–]+|(?<=\d)-/)

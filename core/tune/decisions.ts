@@ -9,7 +9,7 @@ import { putsKey, type Intent, type Put } from '../reharm/change'
 import { colourAt, coloursOf, type ColourOption } from '../reharm/colour'
 import { howFar } from '../reharm/howFar'
 import type { Distance } from '../reharm/distance'
-import { optionsOf, type Option } from '../reharm/options'
+import { optionsOf, type ChangeOption } from '../reharm/options'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { spotsOf, type Spot } from '../reharm/spot'
 import type { Choice, TuneDocument } from './document'
@@ -75,13 +75,13 @@ export interface LineChord {
   lasts: number
 }
 
-type Made = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>
+type MadeChoices = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>
 
 /** What was decided for every readable chord of a chart: by hand, by a way through the tune, or by the one control. */
 export function decisionsOf(
   chart: Chart,
   analysis: Analysis,
-  { colour, choices }: Pick<Made, 'colour' | 'choices'>,
+  { colour, choices }: Pick<MadeChoices, 'colour' | 'choices'>,
 ): Decision[] {
   const readings = new Map(analysis.readings.map((reading) => [slotKey(reading.slot), reading]))
   const slots = slotsOf(chart)
@@ -103,7 +103,7 @@ export function decisionsOf(
   return decisions
 }
 
-function controlled(key: string, index: number, reading: Reading, colour: Made['colour']): Decision {
+function controlled(key: string, index: number, reading: Reading, colour: MadeChoices['colour']): Decision {
   const option = colourAt(coloursOf(reading), colour)
   return {
     key,
@@ -214,7 +214,7 @@ const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Bec
   distance: null,
 })
 
-export const becauseOfOption = ({ name, intent, why, mood, distance }: Option): Because => ({
+export const becauseOfOption = ({ name, intent, why, mood, distance }: ChangeOption): Because => ({
   name,
   intent,
   why,
@@ -231,7 +231,7 @@ let last: {
   chart: Chart
   melody: readonly MelodyNote[]
   spots: (Spot | null)[]
-  options: Map<string, Option[]>
+  options: Map<string, ChangeOption[]>
 } | null = null
 
 const NO_MELODY: readonly MelodyNote[] = []
@@ -243,7 +243,7 @@ export function optionsAtSpot(
   index: number,
   depth: number,
   melody: readonly MelodyNote[] = NO_MELODY,
-): Option[] {
+): ChangeOption[] {
   if (last?.chart !== chart || last.melody !== melody)
     last = {
       chart,
@@ -271,7 +271,11 @@ export function howFarGone(
 }
 
 /** The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar line is held there. */
-export function lineOf(chart: Chart, decisions: readonly Decision[], fixed: Made['fixed']): LineChord[] {
+export function lineOf(
+  chart: Chart,
+  decisions: readonly Decision[],
+  fixed: MadeChoices['fixed'],
+): LineChord[] {
   const slots = slotsOf(chart)
   const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))
   const byIndex = new Map(decisions.map((decision) => [decision.index, decision]))

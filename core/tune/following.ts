@@ -40,14 +40,14 @@ export function placeFollowing(
   }
 }
 
-type Placed = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'gripsOn' | 'called' | 'conditions'>
+type PlacedWork = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'gripsOn' | 'called' | 'conditions'>
 
 /** How what was made on the chords of one chart moves to another. A choice on several chords needs all of them, in a row. */
-export function following(before: readonly Slot[], after: readonly Slot[]): (made: Placed) => Placed {
+export function following(before: readonly Slot[], after: readonly Slot[]): (made: PlacedWork) => PlacedWork {
   const moved = carryOver(before, after)
   const indexAfter = new Map(after.map((slot, index) => [slotKey(slot), index]))
   const movedIndex = (index: number) => indexAfter.get(moved.get(slotKey(before[index]!)) ?? '') ?? -1
-  const choices = (made: Placed['choices']) =>
+  const choices = (made: PlacedWork['choices']) =>
     Object.fromEntries(
       Object.entries(made).flatMap(([place, one]) => {
         const from = homeIndexAt(before, place)
@@ -71,7 +71,7 @@ export function following(before: readonly Slot[], after: readonly Slot[]): (mad
       }),
     )
   const place = (key: string) => Object.keys(grips({ [key]: null }))[0]
-  const conditions = (made: Placed['conditions']) =>
+  const conditions = (made: PlacedWork['conditions']) =>
     made.flatMap((one) => {
       const [first, last] = [place(one.from), place(one.to)]
       return first && last ? [{ ...one, from: first, to: last }] : []

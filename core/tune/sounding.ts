@@ -69,12 +69,12 @@ function supposed(frets: Frets, chord: ChordSymbol, { instrument, ...limits }: L
   return !fits(instrument) && fits(standard) ? standard : instrument
 }
 
-type Made = Pick<TuneDocument, 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
+type MadeGrips = Pick<TuneDocument, 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn' | 'called'>>
 
 /** The new line with its chords named by what grips by hand sound, on the instrument at hand. */
 export function namedBySound(
   line: readonly LineChord[],
-  made: Made,
+  made: MadeGrips,
   capo: number,
   songKey: Key,
   body: Body,

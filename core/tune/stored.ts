@@ -14,7 +14,7 @@ const READERS: readonly ((document: Record<string, unknown>) => Record<string, u
   (document) => document,
 ]
 
-export interface Opened {
+export interface OpenedDocument {
   document: TuneDocument
   /** What this version could not read, in words; empty where all was read. What is left out here stays in the history. */
   unread: string[]
@@ -31,7 +31,7 @@ const LISTS = ['melody', 'versions', 'conditions', 'others'] as const
  * A document as it was stored, in any form. Never fails: what cannot be read is left out piece by piece and said, so that a tune always opens, at the least as
  * its title and chart text.
  */
-export function openDocument(stored: unknown, version: number = DOCUMENT_VERSION): Opened {
+export function openDocument(stored: unknown, version: number = DOCUMENT_VERSION): OpenedDocument {
   const given = isObject(stored)
     ? READERS.slice(version).reduce((document, reader) => reader(document), stored)
     : {}

@@ -20,7 +20,7 @@ export const FAMILIES = [
 ] as const
 export type Family = (typeof FAMILIES)[number]
 
-export interface Sounding {
+export interface SoundingTone {
   /** MIDI numbers with their degrees, lowest pitch first. */
   notes: readonly { midi: number; degree: Degree }[]
   /** An open string sounds beside fretted ones. */
@@ -34,7 +34,7 @@ const SEVENTHS: readonly Degree[] = ['7', 'b7', 'bb7', '6']
  * Every family a set of sounding notes belongs to, the most telling first. Definitions are common practice:
  * close is within an octave; drop 2 is close with the second voice from the top an octave lower, and so on.
  */
-export function familiesOf({ notes, openAmongFretted }: Sounding): Family[] {
+export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] {
   const midis = notes.map((note) => note.midi)
   const degrees = notes.map((note) => note.degree)
   const distinct = new Set(midis.map((midi) => midi % 12))

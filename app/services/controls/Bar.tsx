@@ -2,13 +2,13 @@ import { createPortal } from 'react-dom'
 import { createContext, useContext, useEffect, useId, useMemo, useRef, useState, type ReactNode } from 'react'
 import { Roving } from './Roving'
 
-interface Opened {
+interface OpenWord {
   open: string | null
   setOpen: (id: string | null) => void
   /** Where panels are drawn: under the whole row. */
   host: HTMLElement | null
 }
-const BarContext = createContext<Opened>({ open: null, setOpen: () => undefined, host: null })
+const BarContext = createContext<OpenWord>({ open: null, setOpen: () => undefined, host: null })
 
 /** What the page draws over everything: a touch there closes nothing. */
 const OVER_THE_PAGE = '.MuiPopover-root, .MuiDialog-root, .MuiTooltip-popper'

@@ -7,7 +7,7 @@ import type { KeyRow } from '../keys/keys'
 import type { Editing } from '../notation/BeatInput'
 import type { System } from '../notation/layout'
 import type { Bank } from '../selection/SelectionContext'
-import type { Selection } from '../selection/selection'
+import type { ChordSelection } from '../selection/selection'
 import type { Schedule } from '../sound/schedule'
 import type { VoiceHeard } from '../sound/voiceHeard'
 
@@ -58,7 +58,7 @@ export interface PlayedHere {
 export interface MusicShown {
   reading: TuneReading
   /** Of the new line, where what is shown is not what is selected. */
-  lineSelection?: Selection
+  lineSelection?: ChordSelection
   /** Brackets over the home line, keys the tune moves to, and beats that can be typed on. */
   form?: FormShown
   /** The new line: its chords alone, with the reason of those that were changed, or with their grips. */

@@ -1,14 +1,14 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 import { useKnownTune } from '../tune/TuneContext'
 import { useSteady } from '../words/steady'
-import { inHome, inLine, moved, rangeOf, type Selection } from './selection'
+import { inHome, inLine, moved, rangeOf, type ChordSelection } from './selection'
 
 /** The chords that are selected: the same place in both lines, kept from step to step. */
 export interface KnownSelection {
   /** Of the home line. */
-  selection: Selection
+  selection: ChordSelection
   /** Of the new line. */
-  lineSelection: Selection
+  lineSelection: ChordSelection
   range: readonly [number, number]
   /** A chord of the home line; `stretch` takes all from the one selected before. */
   select: (index: number, stretch: boolean) => void
@@ -30,20 +30,20 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
   const {
     reading: { chords, line },
   } = useKnownTune()
-  const [picked, setPicked] = useState<Selection>({ anchor: 0, focus: 0 })
+  const [picked, setPicked] = useState<ChordSelection>({ anchor: 0, focus: 0 })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
-  const [pickedLine, setPickedLine] = useState<Selection | null>(null)
+  const [pickedLine, setPickedLine] = useState<ChordSelection | null>(null)
   const lineSelection = useMemo(
     () => (pickedLine ? moved(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)),
     [pickedLine, selection, line],
   )
   const [kept] = useState(() => new Map<string, unknown>())
 
-  const pickHome = useSteady((next: Selection) => {
+  const pickHome = useSteady((next: ChordSelection) => {
     setPickedLine(null)
     setPicked(next)
   })
-  const pickLine = useSteady((next: Selection) => {
+  const pickLine = useSteady((next: ChordSelection) => {
     setPickedLine(next)
     setPicked(inHome(next, line))
   })

@@ -10,7 +10,7 @@ import {
 } from 'react'
 import { useKnownTune } from '../tune/TuneContext'
 import { useSteady } from '../words/steady'
-import type { Heard, Schedule, Version } from './schedule'
+import type { HeardLine, Schedule, Version } from './schedule'
 import { SOUND } from './store'
 
 /** How the tune is heard. */
@@ -89,7 +89,7 @@ export function useSound(): KnownSound {
 export const usePlaying = () => useSyncExternalStore(SOUND.subscribe, SOUND.read, SOUND.read)
 
 /** The chord of one line that sounds now, by its index: only what draws it is drawn again. */
-export const useSoundingIn = (version: Heard, from = 0, to = Infinity): number | null =>
+export const useSoundingIn = (version: HeardLine, from = 0, to = Infinity): number | null =>
   useSyncExternalStore(
     SOUND.subscribe,
     () => SOUND.soundingIn(version, from, to),

@@ -1,10 +1,10 @@
 import { NEAR, sameBeat } from '../../../core/chart/beats'
 /** One of the lines that can be heard: the home line, the new one, and a kept version shown beside it. */
-export type Heard = 'plain' | 'new' | 'beside'
+export type HeardLine = 'plain' | 'new' | 'beside'
 /** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
 export type Version = 'plain' | 'new' | 'both' | 'turn'
 
-const LINES_OF: Readonly<Record<Version, readonly Heard[]>> = {
+const LINES_OF: Readonly<Record<Version, readonly HeardLine[]>> = {
   plain: ['plain'],
   new: ['new'],
   both: ['plain', 'new'],
@@ -23,7 +23,7 @@ export interface Played {
 }
 
 /** Who plays a strike. */
-export type Part = 'guitar' | 'melody'
+export type SoundPart = 'guitar' | 'melody'
 
 /** One chord struck in the course of a playing, in beats from its beginning. */
 export interface Strike {
@@ -34,8 +34,8 @@ export interface Strike {
   levels?: readonly number[]
   /** Index of the chord in its line. */
   index: number
-  version: Heard
-  part: Part
+  version: HeardLine
+  part: SoundPart
   /** How hard it is struck, above 0 to 1. */
   velocity: number
   /** Which way the pick goes through the strings. */
@@ -100,7 +100,7 @@ export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
  * @param barBeats beats in a bar, of which the first is stressed
  */
 export function scheduleOf(
-  lines: Readonly<Record<Heard, readonly Played[]>>,
+  lines: Readonly<Record<HeardLine, readonly Played[]>>,
   version: Version,
   countInBeats: number,
   barBeats = countInBeats,

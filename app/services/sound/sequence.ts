@@ -1,7 +1,7 @@
 import { playOrder } from '../../../core/chart/form'
 import type { LineChord } from '../../../core/tune/decisions'
 import { groupedBy } from '../../../core/tune/grouped'
-import { rangeOf, type Selection } from '../selection/selection'
+import { rangeOf, type ChordSelection } from '../selection/selection'
 import type { TuneChord, TuneReading } from '../../../core/tune/reading'
 
 /** What is played, in order: the same stretch of time in both lines. */
@@ -19,7 +19,7 @@ export interface Sequence {
  */
 export function sequenceOf(
   { chart, chords, line }: Pick<TuneReading, 'chart' | 'chords' | 'line'>,
-  selection: Selection,
+  selection: ChordSelection,
 ): Sequence {
   const [from, to] = rangeOf(selection)
   if (from !== to)

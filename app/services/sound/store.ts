@@ -1,5 +1,5 @@
 import type { Player } from './guitar'
-import type { Heard, Schedule, Strike } from './schedule'
+import type { HeardLine, Schedule, Strike } from './schedule'
 
 export interface PlayerView {
   playing: boolean
@@ -26,7 +26,7 @@ export class SoundStore {
   readonly read = (): PlayerView => this.view
 
   /** The chord of one line that sounds now, by its index, where it lies between two; null else. */
-  readonly soundingIn = (version: Heard, from = 0, to = Infinity): number | null =>
+  readonly soundingIn = (version: HeardLine, from = 0, to = Infinity): number | null =>
     this.sounding?.version === version && this.sounding.index >= from && this.sounding.index <= to
       ? this.sounding.index
       : null

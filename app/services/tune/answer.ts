@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { TuneState } from '../../../db/tunes'
 
 /** What became of a write that was sent. */
-export type Answer =
+export type WriteAnswer =
   | {
       kind: 'done'
       state: TuneState
@@ -31,7 +31,7 @@ const state = z.looseObject({
 const said = z.looseObject({ message: z.string() })
 
 /** Sends a write and reads what comes back, whatever it is: JSON, text, half of either, or nothing. Never rejects. */
-export async function sendWrite(address: string, body: unknown): Promise<Answer> {
+export async function sendWrite(address: string, body: unknown): Promise<WriteAnswer> {
   const content = JSON.stringify(body)
   return ask(address, {
     method: 'POST',
@@ -41,9 +41,9 @@ export async function sendWrite(address: string, body: unknown): Promise<Answer>
   })
 }
 
-export const askState = (address: string): Promise<Answer> => ask(address, {})
+export const askState = (address: string): Promise<WriteAnswer> => ask(address, {})
 
-async function ask(address: string, request: RequestInit): Promise<Answer> {
+async function ask(address: string, request: RequestInit): Promise<WriteAnswer> {
   let status: number
   let text: string
   try {
@@ -56,7 +56,7 @@ async function ask(address: string, request: RequestInit): Promise<Answer> {
   return answerOf(status, text)
 }
 
-export function answerOf(status: number, text: string): Answer {
+export function answerOf(status: number, text: string): WriteAnswer {
   const json = readJson(text)
   const message =
     said.safeParse(json).data?.message ?? (text.trimStart().startsWith('<') ? '' : text.trim().slice(0, 400))

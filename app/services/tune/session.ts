@@ -1,5 +1,5 @@
 import type { TuneState } from '../../../db/tunes'
-import { askState, sendWrite, type Answer } from './answer'
+import { askState, sendWrite, type WriteAnswer } from './answer'
 import { type TuneDocument } from '../../../core/tune/document'
 import { typedOn, type Typed } from '../../../core/tune/burst'
 import {
@@ -299,7 +299,7 @@ export class TuneSession {
     })
   }
 
-  private take(write: Write, answer: Answer): void {
+  private take(write: Write, answer: WriteAnswer): void {
     const later = () => {
       clearTimeout(this.timer)
       this.timer = setTimeout(() => this.send(), RETRY_MS)
@@ -399,7 +399,7 @@ export class TuneSession {
     this.showFold({ kind: 'saved' })
   }
 
-  private post(body: unknown): Promise<Answer> {
+  private post(body: unknown): Promise<WriteAnswer> {
     return sendWrite(`/tunes/${this.id}/edits`, body)
   }
 

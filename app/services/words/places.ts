@@ -1,7 +1,7 @@
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { Sequence } from '../sound/sequence'
 import type { LineChord } from '../../../core/tune/decisions'
-import { rangeOf, type Selection } from '../selection/selection'
+import { rangeOf, type ChordSelection } from '../selection/selection'
 import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
 
 /** The selected chord for those who listen: place, plain chord, numeral, and what it has become. */
@@ -18,7 +18,7 @@ export function chordInWords({ slot, reading, decision }: TuneChord, { line }: T
 
 export function placeInWords(
   chords: readonly TuneChord[],
-  selection: Selection,
+  selection: ChordSelection,
   made: LineChord | undefined,
 ): string {
   if (made) return placeName(made.slot)

@@ -11,7 +11,7 @@ export type AskedState =
   | { kind: 'fault'; message: string }
   | { kind: 'found' }
 
-export interface Asked<Answer> {
+export interface Asking<Answer> {
   /** The last answer; it stays while the next one is looked for. */
   answer: Answer | null
   /** It answers the question as it stands now. */
@@ -48,7 +48,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   kind: Kind,
   question: QuestionOf<AnswersOf<Name>, Kind> | null,
   { pauseMs = 0, quiet = false, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
-): Asked<AnswerOf<AnswersOf<Name>, Kind>> {
+): Asking<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
   const [state, setState] = useState<AskedState>({ kind: 'none' })
   const [found, setFound] = useState<{ asked: string; answer: Answer } | null>(null)

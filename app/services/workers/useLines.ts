@@ -2,12 +2,12 @@ import { useMemo } from 'react'
 import type { Line } from '../../../core/leading/lead'
 import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import type { LinesFound } from '../../../workers/searchQuestions'
-import { useAnswer, type Asked } from './useAnswer'
+import { useAnswer, type Asking } from './useAnswer'
 
 /** The kind of grip of the first line, and what has to be said of the lines. */
 export type Taken = Pick<LinesFound, 'texture' | 'says'>
 
-export interface LinesAsked extends Omit<Asked<LinesFound>, 'answer' | 'now'> {
+export interface LinesAsked extends Omit<Asking<LinesFound>, 'answer' | 'now'> {
   lines: Line[]
   /** Null before all lines are found. */
   taken: Taken | null

@@ -33,7 +33,7 @@ export type BarAct =
   | 'paste'
   | 'remove'
 
-interface Given {
+interface EditingOf {
   /** False on the other steps, and while only the skeleton is shown. */
   can: boolean
   text: string
@@ -57,7 +57,7 @@ export interface ChartEditing {
 }
 
 /** Editing the chart where it stands: a word on a beat, and whole bars put in, moved, split, copied, transposed and taken out. */
-export function useChartEditing(given: Given): ChartEditing {
+export function useChartEditing(given: EditingOf): ChartEditing {
   // The callbacks stay the same from one key press to the next, so that the systems need not be drawn again for them.
   const latest = useRef(given)
   latest.current = given
@@ -184,7 +184,7 @@ export function useChartEditing(given: Given): ChartEditing {
 /** The system's own copy, cut and paste on bars: plain chart text goes out, and chords as players have them come in. */
 function useClipboard(
   can: boolean,
-  latest: { current: Given },
+  latest: { current: EditingOf },
   keep: (bars: readonly string[]) => void,
   say: (words: string) => void,
 ): void {

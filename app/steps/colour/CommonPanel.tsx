@@ -23,7 +23,7 @@ const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] a
 const OPEN_STRINGS = 5
 
 /** A note through all chords, a way for the bass, or both at once. */
-interface Wanted {
+interface CommonAsked {
   note: string | null
   bass: { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'notes'; notes: string } | null
 }
@@ -46,7 +46,7 @@ const placesInWords = (chords: readonly TuneChord[]): string =>
 
 /** One note through all chords, a bass that goes where it is wanted, or both: what each chord has to become for it, and what that takes away. */
 export function CommonPanel({ document, chords, range, onEdit }: Props) {
-  const [wanted, setWanted] = useState<Wanted>({ note: 'E', bass: null })
+  const [wanted, setWanted] = useState<CommonAsked>({ note: 'E', bass: null })
   const { text } = document
   const [from] = range
   const typed = useMemo(() => (wanted.bass?.kind === 'notes' ? readNotes(wanted.bass.notes) : null), [wanted])
@@ -228,7 +228,7 @@ const symbols = (chords: readonly { symbol: string }[]): string =>
 /** The name a sound has in the list of notes that can be held. */
 const nameHere = (note: Note): string => HELD.find((name) => pitchClass(noteOf(name)) === pitchClass(note))!
 
-const inWords = ({ note, bass }: Wanted): string =>
+const inWords = ({ note, bass }: CommonAsked): string =>
   [
     ...(note ? [`${note} through the tune`] : []),
     ...(bass ? [bass.kind === 'walk' ? `bass ${bass.direction} by step` : 'bass as typed'] : []),

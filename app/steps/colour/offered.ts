@@ -3,7 +3,7 @@ import { pitchClass } from '../../../core/pitch/note'
 import { INTENTS, putsKey, type Intent, type Put } from '../../../core/reharm/change'
 import { coloursOf } from '../../../core/reharm/colour'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import type { Option } from '../../../core/reharm/options'
+import type { ChangeOption } from '../../../core/reharm/options'
 import { ranked, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
 import type { KnownPlayer } from '../../services/player/PlayerContext'
@@ -28,7 +28,7 @@ export interface Offered {
   added: readonly Degree[]
   special: boolean
   /** What it does; null for the plain chord. */
-  option: Option | null
+  option: ChangeOption | null
   /** How far it goes, 0 to 1; null for the plain chord. */
   far: number | null
   /** Why it stands where it does in the list. */
@@ -61,7 +61,7 @@ export function offeredFor(
   melody?: readonly MelodyNote[],
 ): Offered[] {
   const { chart, analysis, chords } = reading
-  const options: Option[] = []
+  const options: ChangeOption[] = []
   for (let index = from; index <= to; index += 1)
     options.push(
       ...optionsAtSpot(chart, analysis, index, settings.depth, melody).filter(
@@ -119,7 +119,7 @@ function plainOffered({ chords }: Asking, index: number): Offered | null {
   }
 }
 
-function addedBy({ chords }: Asking, { intent, index, puts }: Option): readonly Degree[] {
+function addedBy({ chords }: Asking, { intent, index, puts }: ChangeOption): readonly Degree[] {
   const { reading } = chords[index]!
   if (intent !== 'colour' || puts.length > 1 || !reading) return []
   return coloursOf(reading).find(({ chord }) => chord.canonical === puts[0]!.chord.canonical)?.added ?? []

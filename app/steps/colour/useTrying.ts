@@ -3,21 +3,21 @@ import { melodyOf } from '../../../core/tune/applyMelody'
 import { type TuneDocument } from '../../../core/tune/document'
 import { plainChord, readingWith, type TuneReading } from '../../../core/tune/reading'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
-import { rangeOf, type Selection } from '../../services/selection/selection'
+import { rangeOf, type ChordSelection } from '../../services/selection/selection'
 import { choiceOf, offeredFor, type Offered } from './offered'
 import { applyEdit, type TuneEdit } from '../../../core/tune/edit'
 
-interface Asked {
+interface TryingOf {
   document: TuneDocument
   reading: TuneReading
-  selection: Selection
+  selection: ChordSelection
   onEdit: (edit: TuneEdit) => void
   /** Sounds something offered where it would stand. */
   onHear: (offered: Offered) => void
 }
 
 /** Trying what is offered for the selected chords before anything is kept: nothing tried is written, and it goes when the selection does. */
-export function useTrying({ document, reading, selection, onEdit, onHear }: Asked) {
+export function useTrying({ document, reading, selection, onEdit, onHear }: TryingOf) {
   const player = usePlayerSettings()
   const { settings, liking } = player
   const [from, to] = rangeOf(selection)

@@ -13,8 +13,8 @@ import { MOST_CONDITIONS, type Condition } from '../../../core/tune/document'
 import { engravedWords } from '../../services/notation/ChordName'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 
-type Kind = Condition['kind']
-const KINDS: readonly { kind: Kind; label: string; accepts: string }[] = [
+type ConditionKind = Condition['kind']
+const KINDS: readonly { kind: ConditionKind; label: string; accepts: string }[] = [
   { kind: 'top', label: 'this note on top', accepts: 'a pitch such as E4' },
   { kind: 'sounds', label: 'this note held', accepts: 'a pitch such as G3' },
   { kind: 'silent', label: 'this string silent', accepts: 'a string, 1 the highest' },
@@ -52,7 +52,7 @@ export function ConditionsPanel({
   const {
     settings: { instrument },
   } = usePlayerSettings()
-  const [kind, setKind] = useState<Kind>('top')
+  const [kind, setKind] = useState<ConditionKind>('top')
   const [typed, setTyped] = useState<string | null>(null)
   const value = typed ?? suggestion(kind, grip, strings, songKey, taken)
   const condition = readCondition(kind, value, strings)
@@ -78,7 +78,7 @@ export function ConditionsPanel({
           value={kind}
           sx={{ width: 150 }}
           onChange={(event) => {
-            setKind(event.target.value as Kind)
+            setKind(event.target.value as ConditionKind)
             setTyped(null)
           }}
         >
@@ -152,7 +152,7 @@ function inWords(condition: Condition, tuning: readonly string[], songKey: Key):
 
 /** What stands there now, so that keeping it is one touch. */
 function suggestion(
-  kind: Kind,
+  kind: ConditionKind,
   grip: Voicing | null,
   strings: number,
   songKey: Key,

@@ -12,7 +12,7 @@ import { madeChord } from '../../../core/tune/reading'
 import type { usePulling } from './usePulling'
 import type { TuneEdit } from '../../../core/tune/edit'
 
-interface Given {
+interface PulledOf {
   pulling: ReturnType<typeof usePulling>
   voicings: ReadonlyMap<string, Voicing>
   line: readonly LineChord[]
@@ -24,7 +24,7 @@ interface Given {
 }
 
 /** What the player decides of a pulled note, and of a beat between two chords. */
-export function usePulledActs({ pulling, voicings, line, next, bass, capo, body, onEdit }: Given) {
+export function usePulledActs({ pulling, voicings, line, next, bass, capo, body, onEdit }: PulledOf) {
   const { shown } = pulling
 
   /** The grip is kept; the rest of the line stays as it is, or is led anew around it. */

@@ -7,7 +7,7 @@ import { limitsFor, type Body } from '../../../core/player/limits'
 import type { LineChord } from '../../../core/tune/decisions'
 import { madeChord } from '../../../core/tune/reading'
 
-interface Asked {
+interface PullingOf {
   voicings: ReadonlyMap<string, Voicing>
   /** The selected chord. */
   focus: LineChord | undefined
@@ -27,7 +27,7 @@ export interface PullShown extends Pulled {
 }
 
 /** One note taken hold of and pulled: nothing is written until it is kept, and the line shows what it would be. */
-export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear }: Asked) {
+export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear }: PullingOf) {
   const [held, setHeld] = useState<{ key: string; string: number; from: number; fret: number } | null>(null)
   const limits = useMemo(
     () => ({ ...limitsFor(body, capo, bass), frets: [0, body.instrument.cutaway] as const }),

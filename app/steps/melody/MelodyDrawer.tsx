@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { placeKey } from '../../../core/melody/line'
 import { parseChord } from '../../../core/chord/parse'
 import { pitchName } from '../../../core/pitch/note'
-import type { Choice } from '../../../core/melody/harmonise'
+import type { NoteChoice } from '../../../core/melody/harmonise'
 import type { NoteReading } from '../../../core/melody/reading'
 import { ChordName, engraved, engravedWords } from '../../services/notation/ChordName'
 import { GripDiagram, gripInWords } from '../../services/notation/GripDiagram'
@@ -23,7 +23,7 @@ interface Props {
   phrases: Readonly<Record<string, boolean>>
   onEdit: (edit: TuneEdit) => void
   onHear: (midis: readonly number[]) => void
-  onTake: (choice: Choice) => void
+  onTake: (choice: NoteChoice) => void
 }
 
 /** What the drawer says of a melody note: what it is over the plain and the new chord, what mends it where it fights, and what it could have under it. */

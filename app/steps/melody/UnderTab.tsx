@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { DENSITIES, type Density } from '../../../core/melody/line'
-import { TEXTURES, type Texture } from '../../../core/melody/textures'
+import { TEXTURES, type MelodyTexture } from '../../../core/melody/textures'
 import { aloneInWords, handInWords } from '../../services/words/hand'
 import { engravedWords } from '../../services/notation/ChordName'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
@@ -19,7 +19,7 @@ export const DENSITY_NAMES: Readonly<Record<Density, string>> = {
   beat: 'each beat',
   note: 'every note',
 }
-export const TEXTURE_LABELS: Readonly<Record<Texture, string>> = {
+export const TEXTURE_LABELS: Readonly<Record<MelodyTexture, string>> = {
   full: 'Full',
   shells: 'Shells',
   'drop 2': 'Drop 2',
@@ -75,7 +75,7 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
           size="small"
           value={settings.texture}
           aria-label="Texture"
-          onChange={(_, texture: Texture | null) => texture && set({ texture })}
+          onChange={(_, texture: MelodyTexture | null) => texture && set({ texture })}
         >
           {TEXTURE_NAMES.map((one) => (
             <ToggleButton key={one} value={one} title={TEXTURES[one].says}>

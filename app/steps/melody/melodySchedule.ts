@@ -12,7 +12,7 @@ import {
 } from '../../services/sound/schedule'
 import type { TuneChord } from '../../../core/tune/reading'
 
-interface Asked {
+interface ScheduleOf {
   chart: Chart
   /** The chords of the home line in the order in which they are played. */
   home: readonly TuneChord[]
@@ -39,7 +39,7 @@ export function melodySchedule({
   version,
   countIn,
   barBeats = countIn,
-}: Asked): Schedule {
+}: ScheduleOf): Schedule {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
   const { upper, lower } = layersOf(chart, made)

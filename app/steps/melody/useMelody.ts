@@ -6,7 +6,7 @@ import { handEffort } from '../../../core/melody/move'
 import { phrasesOf } from '../../../core/melody/phrases'
 import { troubles, type NoteReading, type Trouble } from '../../../core/melody/reading'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
-import type { Choice } from '../../../core/melody/harmonise'
+import type { NoteChoice } from '../../../core/melody/harmonise'
 import type { MelodyAsked, UnderAsked } from '../../../workers/melodyQuestions'
 import type { Body } from '../../../core/player/limits'
 import type { TuneDocument } from '../../../core/tune/document'
@@ -25,7 +25,7 @@ export const WAYS_WANTED = 3
 const PAUSE_MS = 250
 const WRITING_PAUSE_MS = 900
 
-interface Asked {
+interface MelodyOf {
   document: TuneDocument
   reading: TuneReading
   body: Body
@@ -47,7 +47,7 @@ export interface MelodyView extends MelodyDrawn {
   again: () => void
   troubles: Trouble[]
   select: (key: string | null) => void
-  choices: Choice[] | null
+  choices: NoteChoice[] | null
   /** Other chords that take the selected note and were not tried; `askAll` tries them. */
   choicesLeft: number
   askAll: () => void
@@ -55,7 +55,7 @@ export interface MelodyView extends MelodyDrawn {
 }
 
 /** The chord melody of a tune: found in a worker whenever what it is made from changes, kept with the tune, and read. */
-export function useMelody({ document, reading, body, writing, onEdit }: Asked): MelodyView {
+export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf): MelodyView {
   const { chart, line } = reading
   const { chordMelody, melody, text, style, leading, bass, tempo } = document
   const notes = useMemo(() => melodyOf({ melody }), [melody])
@@ -203,8 +203,8 @@ export function useMelody({ document, reading, body, writing, onEdit }: Asked): 
 }
 
 /** What could be under a note, with the grip that was put there by hand among it: other grips around it can leave it out of the nearest ones. */
-function withPresent(choices: Choice[], event: EventShown | undefined): Choice[] {
-  const isPresent = ({ note }: Choice) => note.voicing.frets.join() === event?.made.voicing.frets.join()
+function withPresent(choices: NoteChoice[], event: EventShown | undefined): NoteChoice[] {
+  const isPresent = ({ note }: NoteChoice) => note.voicing.frets.join() === event?.made.voicing.frets.join()
   return !event?.fixed || choices.some(isPresent) ? choices : [{ note: event.made, motion: 0 }, ...choices]
 }
 

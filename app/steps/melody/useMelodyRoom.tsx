@@ -19,11 +19,11 @@ import { melodySchedule } from './melodySchedule'
 import { useMelodyStep } from './useMelodyStep'
 import { PlayingBar, WritingBar } from './WritingBar'
 
-interface Shown {
+interface PlayedRange {
   shown: MelodyShown
   range: readonly [number, number]
 }
-const MelodyContext = createContext<Shown | null>(null)
+const MelodyContext = createContext<PlayedRange | null>(null)
 
 /** Staff, threads and tablature of one system. */
 function MelodyRow({ system, first }: RowProps) {

@@ -1,6 +1,6 @@
 import { NEAR_WRITTEN } from '../../../core/chart/beats'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { Choice } from '../../../core/melody/harmonise'
+import type { NoteChoice } from '../../../core/melody/harmonise'
 import { placeKey, type HarmonisedLine } from '../../../core/melody/line'
 import { pitchNear } from '../../../core/melody/entry'
 import { soundAt } from '../../../core/neck/instrument'
@@ -22,7 +22,7 @@ import { usePlayingIn } from './usePlayingIn'
 import { useWriting } from './useWriting'
 import type { TuneEdit } from '../../../core/tune/edit'
 
-interface Asked {
+interface MelodyStepOf {
   document: TuneDocument
   reading: TuneReading
   songKey: Key
@@ -59,7 +59,7 @@ export function useMelodyStep({
   onPlay,
   onStop,
   onHome,
-}: Asked) {
+}: MelodyStepOf) {
   const [threads, setThreads] = useKeptState('melody.threads', true)
   const [neck, setNeck] = useKeptState('melody.neck', false)
   const [bringIn, setBringIn] = useState(false)
@@ -130,7 +130,7 @@ export function useMelodyStep({
 
   const of = `${view.selected ?? ''}/${view.choices?.length ?? 0}`
   const at = cursor?.of === of ? cursor.at : null
-  const take = (choice: Choice) => {
+  const take = (choice: NoteChoice) => {
     const { note } = choice
     const key = placeKey(note)
     onEdit({

@@ -54,7 +54,7 @@ export function movedOnNeck(
   return null
 }
 
-interface Asked {
+interface PlayingInOf {
   chart: Chart
   notes: readonly MelodyNote[]
   /** Where it begins. */
@@ -88,7 +88,7 @@ export function usePlayingIn({
   onStop,
   onHear,
   onPlayed,
-}: Asked) {
+}: PlayingInOf) {
   const [on, setOn] = useState(false)
   /** The count-in is over: what is played now counts. */
   const [counted, setCounted] = useState(false)

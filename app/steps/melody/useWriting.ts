@@ -10,7 +10,7 @@ import { keep } from '../../../core/tune/applyMelody'
 import { firstDifference, keyStroke, NEW_PEN, putNote, standing, takenUp, type Pen, type Stroke } from './pen'
 import type { TuneEdit } from '../../../core/tune/edit'
 
-interface Asked {
+interface WritingOf {
   chart: Chart
   clock: Clock
   notes: readonly MelodyNote[]
@@ -21,7 +21,7 @@ interface Asked {
 }
 
 /** Putting a melody in by keys, on the staff and on the neck: a pen with a length, and a caret that goes on behind each note. */
-export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSelect }: Asked) {
+export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSelect }: WritingOf) {
   const [pen, setPen] = useState<Pen>(NEW_PEN)
   const [says, setSays] = useState<string | null>(null)
   const paper = { chart, clock, notes, songKey }
