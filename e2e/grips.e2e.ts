@@ -36,14 +36,8 @@ test('the neck is touched, a grip the hand does not hold says why, and bad frets
 }) => {
   await page.goto('/grips')
   const neck = page.getByRole('group', { name: /^Neck/ })
-  await neck
-    .locator('.neck-touch')
-    .nth(18 + 3)
-    .click()
-  await neck
-    .locator('.neck-touch')
-    .nth(2 * 18 + 2)
-    .click()
+  await neck.locator('.neck-touch', { hasText: /^String 5, fret 3$/ }).click()
+  await neck.locator('.neck-touch', { hasText: /^String 4, fret 2$/ }).click()
   await expect(page.getByLabel(/^Frets, lowest/)).toHaveValue('x 3 2 x x x')
   await page.getByLabel(/^Frets, lowest/).fill('1 9 1 9 1 9')
   await page.keyboard.press('Enter')

@@ -35,9 +35,12 @@ need_build() {
   fi
 }
 
+# The headless build of Debian's Chromium is a quarter faster than the whole one, which serves where it is missing.
 need_chromium() {
-  [ -x /usr/bin/chromium ] && return
+  [ -x /usr/bin/chromium-headless-shell ] && return
   say "Installing Chromium for the browser tests."
   local as=""; [ "$(id -u)" = 0 ] || as="sudo"
-  $as apt-get update -qq && $as apt-get install -y -qq chromium >/dev/null || { say "Chromium could not be installed: install the package 'chromium' and try again."; exit 1; }
+  if $as apt-get update -qq && $as apt-get install -y -qq chromium-headless-shell >/dev/null; then return; fi
+  [ -x /usr/bin/chromium ] || $as apt-get install -y -qq chromium >/dev/null ||
+    { say "Chromium could not be installed: install the package 'chromium-headless-shell' or 'chromium' and try again."; exit 1; }
 }

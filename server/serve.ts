@@ -1,5 +1,4 @@
 import { createRequestHandler } from '@react-router/express'
-import compression from 'compression'
 import express from 'express'
 import { existsSync } from 'node:fs'
 import { resolve } from 'node:path'
@@ -41,7 +40,8 @@ async function main(): Promise<void> {
 
   const app = express()
   app.disable('x-powered-by')
-  app.use(loopbackOnly, securityHeaders, sameSiteWrites, bodyLimit, compression())
+  // Nothing is compressed: it would cost both ends time and save none on loopback.
+  app.use(loopbackOnly, securityHeaders, sameSiteWrites, bodyLimit)
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
   app.use(express.static('build/client', { maxAge: '1h' }))
   app.use(

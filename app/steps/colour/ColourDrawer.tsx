@@ -39,8 +39,10 @@ interface Props {
 /** What the selected chord or stretch can become, by intent. Resting on one sounds it where it would stand; a click keeps it. */
 export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPutBack }: Props) {
   const [all, setAll] = useState<ReadonlySet<Intent>>(new Set())
-  /** The option under the pointer, or the focus: its reason is said. */
-  const [looked, setLooked] = useState<number | null>(null)
+  /** The option under the pointer, else the focused one: its reason is said, and that of the one taken where there is none. */
+  const [pointed, setPointed] = useState<number | null>(null)
+  const [focused, setFocused] = useState<number | null>(null)
+  const looked = pointed ?? focused
   const hover = useRef<ReturnType<typeof setTimeout>>(undefined)
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
@@ -114,15 +116,24 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
                       .filter(Boolean)
                       .join(' ')}
                     aria-pressed={one.key === now}
-                    onPointerEnter={() => {
-                      setLooked(order)
+                    // Not on entering: a list that has moved under a pointer at rest is not pointed at.
+                    onPointerMove={({ movementX, movementY }) => {
+                      if (pointed === order || (movementX === 0 && movementY === 0)) return
+                      clearTimeout(hover.current)
+                      setPointed(order)
                       hover.current = setTimeout(() => onHear(one), HOVER_MS)
                     }}
-                    onPointerLeave={() => clearTimeout(hover.current)}
-                    onFocus={() => setLooked(order)}
+                    onPointerLeave={() => {
+                      setPointed(null)
+                      clearTimeout(hover.current)
+                    }}
+                    onFocus={() => setFocused(order)}
+                    onBlur={() => setFocused(null)}
                     aria-describedby={order === looked ? 'option-reason' : undefined}
                     onClick={() => {
                       clearTimeout(hover.current)
+                      setPointed(null)
+                      setFocused(null)
                       onKeep(one)
                     }}
                   >

@@ -16,6 +16,8 @@ interface TryingOf {
   onHear: (offered: Offered) => void
 }
 
+const nameOf = ({ key, name }: Offered) => `${key} ${name}`
+
 /** Trying what is offered for the selected chords before anything is kept: nothing tried is written, and it goes when the selection does. */
 export function useTrying({ document, reading, selection, onEdit, onHear }: TryingOf) {
   const player = usePlayerSettings()
@@ -29,8 +31,10 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
     [reading.chart, reading.analysis, from, to, settings, melody],
   )
   const of = `${from}-${to}:${offered.length}`
-  const [cursor, setCursor] = useState<{ of: string; at: number; tried: boolean } | null>(null)
-  const here = cursor?.of === of && offered[cursor.at] ? cursor : null
+  // By what it is, not by its place: keeping one changes what is liked, and so the order.
+  const [cursor, setCursor] = useState<{ of: string; one: string; tried: boolean } | null>(null)
+  const at = cursor?.of === of ? offered.findIndex((one) => nameOf(one) === cursor.one) : -1
+  const here = at >= 0 ? { at, tried: cursor!.tried } : null
   const tried = here?.tried ? offered[here.at]! : null
 
   const shown = useMemo(
@@ -47,12 +51,12 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
   const go = (at: number, trying: boolean) => {
     const one = offered[at]
     if (!one) return false
-    setCursor({ of, at, tried: trying })
+    setCursor({ of, one: nameOf(one), tried: trying })
     onHear(one)
     return true
   }
   const keep = (one: Offered) => {
-    setCursor({ of, at: offered.indexOf(one), tried: false })
+    setCursor({ of, one: nameOf(one), tried: false })
     onEdit({ kind: 'choose', slot: one.place, choice: choiceOf(one, Date.now()) })
     if (one.rule !== 'plain') player.liked(one.rule)
   }
