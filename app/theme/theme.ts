@@ -125,7 +125,9 @@ export const THEME: Theme = createTheme({
           transform: 'translate(-50%, -50%) rotate(-45deg)',
           backgroundColor: 'var(--reed)',
           '&::before': { boxShadow: 'none' },
-          '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: '0 0 0 5px var(--mist)' },
+          '&:hover, &.Mui-active, &.Mui-focusVisible': {
+            boxShadow: '0 0 0 3px var(--paper), 0 0 0 6px var(--pond)',
+          },
         },
         rail: { opacity: 1, backgroundColor: 'var(--mist)' },
         mark: { height: 8, width: 2, backgroundColor: 'var(--soft)' },

@@ -36,6 +36,7 @@ import {
   chordsOf,
   chordsOfChart,
   fingeringAnswer,
+  NO_CHORDS,
   lineAnswer,
   placeOf,
   tidy,
@@ -326,6 +327,8 @@ const HANDLERS: {
   },
 
   reharmonise({ text, distance, count = 1, melody, seed = 1, guards }) {
+    const slots = slotsOf(parseChart(text))
+    if (!slots.some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
     const results = reharmonise(text, {
       distance,
       count,
@@ -333,7 +336,6 @@ const HANDLERS: {
       ...(melody ? { melody } : {}),
       ...(guards ? { guards } : {}),
     })
-    const slots = slotsOf(parseChart(text))
     return good({
       results: results.map((result) => ({
         text: result.text,

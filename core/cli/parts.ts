@@ -6,7 +6,7 @@ import type { Line } from '../leading/lead'
 import { TERM_NAMES } from '../leading/weights'
 import type { Fingering } from '../neck/fingering'
 import type { Frets } from '../neck/instrument'
-import { bad, good, type Result } from '../result'
+import { bad, good, type Fault, type Result } from '../result'
 import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
 
 /** What several answers share. */
@@ -78,12 +78,13 @@ export function chordsOfChart(chart: Chart): Result<ChordSymbol[]> {
       text: problem.text,
     })
   const chords = slotsOf(chart).flatMap((slot) => (slot.symbol?.kind === 'chord' ? [slot.symbol.chord] : []))
-  return chords.length > 0
-    ? good(chords)
-    : bad({
-        code: 'no-chord',
-        message: 'The chart has no chords.',
-        accepted: 'a chart such as | C | Am | Dm | G |',
-        text: 'text',
-      })
+  return chords.length > 0 ? good(chords) : bad(NO_CHORDS)
+}
+
+/** The fault of a chart with nothing to work on. */
+export const NO_CHORDS: Fault = {
+  code: 'no-chord',
+  message: 'The chart has no chords.',
+  accepted: 'a chart such as | C | Am | Dm | G |',
+  text: 'text',
 }

@@ -146,6 +146,11 @@ describe('options', () => {
 })
 
 describe('reharmonise', () => {
+  test('a chart without chords has nothing to change', () =>
+    expect(refused({ do: 'reharmonise', text: '| N.C. |', distance: 0.5 })).toEqual({
+      code: 'no-chord',
+      where: 'text',
+    }))
   const text = 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | % |'
   interface Result {
     text: string

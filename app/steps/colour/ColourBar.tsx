@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { Decision } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneEdit } from '../../../core/tune/edit'
@@ -6,11 +7,15 @@ import { farInWords } from '../../../core/reharm/howFar'
 import { howFarGone } from '../../../core/tune/decisions'
 import { Bar, Word } from '../../services/controls/Bar'
 import { ColourControl } from './ColourControl'
-import { CommonPanel } from './CommonPanel'
+import { CommonPanel, NO_THREAD, threadInWords, type CommonAsked } from './CommonPanel'
+import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { FarControl, type JointBody } from './FarControl'
 import { TastePanel } from './TastePanel'
 import { TrailPanel } from './TrailPanel'
 import { VersionsPanel } from './VersionsPanel'
+
+/** Rules on one another, as the bar says it. */
+const DEPTH_SAYS = ['one rule', 'two rules', 'three rules'] as const
 
 interface Props {
   document: TuneDocument
@@ -42,6 +47,10 @@ export function ColourBar({
   onReasons,
 }: Props) {
   const { chart, analysis, chords, decisions } = reading
+  const [thread, setThread] = useState<CommonAsked>(NO_THREAD)
+  const {
+    settings: { taste, depth },
+  } = usePlayerSettings()
   const chosen = decisions.filter(({ by }) => by !== 'control')
   const byHand = chosen.filter(({ by }) => by === 'hand').length
   const far = chosen.length > 0 ? farInWords(howFarGone(chart, analysis, decisions)) : 'not yet'
@@ -79,10 +88,17 @@ export function ColourBar({
           onReasons={onReasons}
         />
       </Word>
-      <Word name="Thread" says="held note, bass line">
-        <CommonPanel document={document} chords={chords} range={range} onEdit={onEdit} />
+      <Word name="Thread" says={threadInWords(thread)}>
+        <CommonPanel
+          wanted={thread}
+          onWanted={setThread}
+          document={document}
+          chords={chords}
+          range={range}
+          onEdit={onEdit}
+        />
       </Word>
-      <Word name="Taste" says="of yours">
+      <Word name="Taste" says={`${farInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
         <TastePanel />
       </Word>
       {decisions.some(({ rule }) => rule !== 'plain') && (

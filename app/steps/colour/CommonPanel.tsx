@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import { parseNote, pitchClass, type Note } from '../../../core/pitch/note'
 import {
@@ -12,7 +12,7 @@ import {
   wantedBass,
   type Threaded,
 } from '../../../core/reharm/thread'
-import { ChordName, engraved, engravedNote } from '../../services/notation/ChordName'
+import { ChordName, engraved, engravedNote, engravedWords } from '../../services/notation/ChordName'
 import { type TuneDocument } from '../../../core/tune/document'
 import type { TuneChord } from '../../../core/tune/reading'
 import { decidedByHand } from '../../../core/tune/edits/colour'
@@ -23,7 +23,7 @@ const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] a
 const OPEN_STRINGS = 5
 
 /** A note through all chords, a way for the bass, or both at once. */
-interface CommonAsked {
+export interface CommonAsked {
   note: string | null
   bass: { kind: 'walk'; direction: 'down' | 'up' } | { kind: 'notes'; notes: string } | null
 }
@@ -31,6 +31,8 @@ interface CommonAsked {
 interface Props {
   document: TuneDocument
   chords: readonly TuneChord[]
+  wanted: CommonAsked
+  onWanted: (wanted: CommonAsked) => void
   /** First and last selected chord: typed bass notes begin at the first. */
   range: readonly [number, number]
   onEdit: (edit: TuneEdit) => void
@@ -44,9 +46,20 @@ const placesInWords = (chords: readonly TuneChord[]): string =>
     .map(({ slot }) => placeName(slot))
     .join('; ')}${chords.length > PLACES_SAID ? ` and ${chords.length - PLACES_SAID} more` : ''}`
 
+/** What is looked for when nothing was asked yet. */
+export const NO_THREAD: CommonAsked = { note: 'E', bass: null }
+
+/** What is looked for, in the words of the bar. */
+export function threadInWords({ note, bass }: CommonAsked): string {
+  const held = note === null || note === '' ? null : `${engravedWords(note)} held`
+  if (!bass) return held ?? 'nothing'
+  const goes =
+    bass.kind === 'walk' ? `bass ${bass.direction}` : `bass ${engravedWords(bass.notes) || 'as typed'}`
+  return held ? `${held}, ${goes}` : goes
+}
+
 /** One note through all chords, a bass that goes where it is wanted, or both: what each chord has to become for it, and what that takes away. */
-export function CommonPanel({ document, chords, range, onEdit }: Props) {
-  const [wanted, setWanted] = useState<CommonAsked>({ note: 'E', bass: null })
+export function CommonPanel({ document, chords, range, wanted, onWanted: setWanted, onEdit }: Props) {
   const { text } = document
   const [from] = range
   const typed = useMemo(() => (wanted.bass?.kind === 'notes' ? readNotes(wanted.bass.notes) : null), [wanted])

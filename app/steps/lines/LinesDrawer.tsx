@@ -1,3 +1,6 @@
+import { pitchAt, pitchName } from '../../../core/pitch/note'
+import { stringNumber } from '../../../core/neck/instrument'
+import { engravedWords } from '../../services/notation/ChordName'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { Between, NearGrip, Related } from '../../../workers/searchQuestions'
@@ -34,6 +37,14 @@ interface Props {
   onHear: (midis: readonly number[]) => void
 }
 
+/** What is said when a note is taken hold of. */
+export function heldInWords(grip: Voicing, string: number): string {
+  const held = grip.strings.find((one) => one.string === string)
+  if (!held) return ''
+  const name = engravedWords(pitchName(pitchAt(held.midi, held.note)))
+  return `Holding ${name}, the ${engravedWords(held.degree)}, on string ${stringNumber(string, grip.frets.length)}. Arrows up and down pull it.`
+}
+
 /** What the drawer says of a chord of the line: the pulled note, its grip and others, what is asked of it, and how it goes on. */
 export function LinesDrawer({
   document,
@@ -58,6 +69,9 @@ export function LinesDrawer({
   const grip = voicings.get(focus.key)
   return (
     <>
+      <p className="visually-hidden" aria-live="polite">
+        {pulling.taken && grip && heldInWords(grip, pulling.taken.string)}
+      </p>
       {pulling.shown && (
         <PulledPanel
           pulled={pulling.shown}
