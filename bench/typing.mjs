@@ -1,21 +1,7 @@
 // Times typing in the browser (npm run bench:typing, after ./start --setup): from a key press to the reading on the page.
-import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { chromium } from 'playwright-core'
+import { benchApplication, row } from './server.mjs'
 
-const folder = mkdtempSync(join(tmpdir(), 'heron-typing-'))
-const server = spawn('node', ['build/serve.mjs'], {
-  env: { ...process.env, NODE_ENV: 'production', PORT: '0', HERON_DB: join(folder, 'bench.sqlite') },
-})
-const base = await new Promise((resolve) =>
-  server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])),
-)
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--no-first-run'],
-})
+const { base, browser, end } = await benchApplication()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 
 const BARS = [
@@ -75,13 +61,9 @@ async function typing(bars) {
 
 const short = await typing(16)
 const long = await typing(64)
-const row = (what, ratio, detail) =>
-  console.log(`${what.padEnd(58)} ${ratio.toFixed(2).padStart(9)} times      ${detail}`)
 row(
   'key press to updated reading, 64 bars : 16 bars',
   long.middle / short.middle,
   `64 bars: middle ${long.middle.toFixed(0)} ms, most ${long.most.toFixed(0)} ms of ${long.keys} keys`,
 )
-await browser.close()
-server.kill()
-rmSync(folder, { recursive: true })
+await end()

@@ -1,0 +1,107 @@
+// Times the pages in the browser (npm run bench:page, after ./start --setup), as ratios to an empty page of the same server in the same run.
+import { randomUUID } from 'node:crypto'
+import { benchApplication, middleOf, row } from './server.mjs'
+
+/** Tunes put into the songbook beside the demo's, as copies of them. */
+const MANY = 5_000
+const ROUNDS = 5
+const STEPS = ['Colour', 'Lines', 'Melody', 'Chart']
+/** How long playing is watched for long tasks, in ms. */
+const PLAYED_MS = 8_000
+
+const copies = (db) => {
+  const columns = (table) => db.pragma(`table_info(${table})`).map(({ name }) => name)
+  const originals = db.prepare('select * from tunes').all()
+  const names = columns('tunes')
+  const put = db.prepare(
+    `insert into tunes (${names.join(', ')}) values (${names.map((name) => `@${name}`).join(', ')})`,
+  )
+  db.transaction(() => {
+    for (let at = 0; at < MANY; at += 1) {
+      const original = originals[at % originals.length]
+      put.run({ ...original, id: randomUUID(), title: `${original.title} ${at}` })
+    }
+  })()
+}
+
+/** Until the page's scripts listen, in ms from the beginning of the navigation; with what the empty page takes. */
+async function opened(browser, base, path) {
+  const times = { page: [], empty: [] }
+  for (let round = 0; round < ROUNDS; round += 1) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
+    await page.route('**/empty', (route) =>
+      route.fulfill({ contentType: 'text/html', body: '<!doctype html><title>Empty</title>' }),
+    )
+    let begun = performance.now()
+    await page.goto(`${base}/empty`)
+    times.empty.push(performance.now() - begun)
+    begun = performance.now()
+    await page.goto(base + path, { waitUntil: 'commit' })
+    await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
+    times.page.push(performance.now() - begun)
+    await context.close()
+  }
+  return { page: middleOf(times.page), empty: middleOf(times.empty) }
+}
+
+const say = (what, { page, empty }) =>
+  row(what, page / empty, `${Math.round(page)} ms against ${Math.round(empty)} ms of an empty page`)
+
+const small = await benchApplication()
+say('the songbook, until it listens', await opened(small.browser, small.base, '/'))
+const page = await small.browser.newPage({ viewport: { width: 1280, height: 800 } })
+await page.goto(small.base)
+const address = await page.locator('tbody th a').first().getAttribute('href')
+const empty = await opened(small.browser, small.base, address)
+say('a tune of 32 bars, until it listens', empty)
+await page.bringToFront()
+await page.goto(small.base + address)
+await page.waitForTimeout(4_000)
+
+/** From the press to the first frame with the step's own bar, by the browser's own clock. */
+const changes = Object.fromEntries(STEPS.map((step) => [step, []]))
+for (let round = 0; round < ROUNDS; round += 1)
+  for (const step of STEPS) {
+    changes[step].push(
+      await page.evaluate(
+        (name) =>
+          new Promise((resolve) => {
+            const link = () =>
+              [...document.querySelectorAll('nav[aria-label="Steps"] a')].find(
+                ({ textContent }) => textContent === name,
+              )
+            const begun = performance.now()
+            link().click()
+            const look = () =>
+              link()?.getAttribute('aria-current') === 'step'
+                ? requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun)))
+                : requestAnimationFrame(look)
+            look()
+          }),
+        step,
+      ),
+    )
+    await page.waitForTimeout(1_500)
+  }
+for (const step of STEPS)
+  say(`to ${step}, until it is drawn`, { page: middleOf(changes[step]), empty: empty.empty })
+
+const tasks = await page.evaluate(async (ms) => {
+  const long = []
+  new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
+    type: 'longtask',
+  })
+  const play = [...document.querySelectorAll('button')].find(
+    ({ textContent }) => textContent.trim() === 'Play',
+  )
+  play.click()
+  await new Promise((resolve) => setTimeout(resolve, ms))
+  return long
+}, PLAYED_MS)
+say('the longest task while playing', { page: Math.max(0, ...tasks), empty: empty.empty })
+await small.end()
+
+const large = await benchApplication(copies)
+say(`the songbook with ${MANY} more tunes, until it listens`, await opened(large.browser, large.base, '/'))
+await large.end()
