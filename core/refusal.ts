@@ -7,6 +7,7 @@ const NAMES: Readonly<Record<string, string>> = {
   bar: 'the bar', note: 'the note', melody: 'the melody', frets: 'the frets', name: 'the name', line: 'the line', weights: 'the weights', midi: 'the pitch', low: 'the lower end', high: 'the upper end',
   tuning: 'the open strings', scaleLengthMm: 'the scale length in mm', cutaway: 'the highest fret at ease', reachMm: 'the reach in mm', tags: 'the tags', span: 'the number of chords', did: 'what was done',
   choices: 'the chosen chords', fixed: 'the grips by hand', grips: 'the grips', kept: 'the chord melody', phrases: 'the phrases', versions: 'the versions', conditions: 'the conditions', to: 'the key', base: 'the state it was made on',
+  depth: 'how many rules are put on one another', leftHanded: 'the left-handed mirror',
 }
 
 /** What an input is called by its path: `the length in beats of note 5 of the melody (bar 3, beat 1)`. */

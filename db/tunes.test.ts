@@ -126,7 +126,7 @@ describe('keeping a tune', () => {
         }
         expect(state(id).redo).toBeNull()
       }),
-      { numRuns: 30 },
+      { numRuns: 18 },
     )
   })
   test('an edit after undo leaves the undone revisions in the database', () => {

@@ -97,7 +97,7 @@ describe('constraints', () => {
             }
         },
       ),
-      { numRuns: 120 },
+      { numRuns: 60 },
     )
   })
   test('two different notes on top leave nothing', () => {

@@ -41,7 +41,7 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
           expect([7, 1, 10, 5, 11, 2, 8, 3]).toContain((rootOf(before) - home + 12) % 12)
         }
       }),
-      { numRuns: 10 },
+      { numRuns: 7 },
     )
   })
   test('no chord stands where two moved', () => {
@@ -63,7 +63,7 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
           })
         }
       }),
-      { numRuns: 10 },
+      { numRuns: 7 },
     )
   })
   test('a blues keeps its IV in bar 5; a written bass stays; both only while the guard is on', () => {
@@ -125,7 +125,7 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
         for (const { text: result } of reharmonise(text, { distance, count: 2, melody }))
           expect(sour(result)).toBeLessThanOrEqual(sour(text))
       }),
-      { numRuns: 10 },
+      { numRuns: 7 },
     )
   })
 })
@@ -174,7 +174,7 @@ describe('distance and direction', () => {
               expect([Number.isInteger(beat), Number.isInteger(beats)]).toEqual([true, true])
         },
       ),
-      { numRuns: 8 },
+      { numRuns: 6 },
     )
   })
 })

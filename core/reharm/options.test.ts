@@ -284,7 +284,7 @@ describe('whatever is chosen', () => {
           expect(others(slotsOf(parseChart(after)), first, last)).toEqual(others(before, first, last))
         }
       }),
-      { numRuns: 50 },
+      { numRuns: 30 },
     )
   })
   test('no changes is the plain chart, letter for letter', () => {
@@ -356,7 +356,7 @@ describe('the whole tune', () => {
           expect(result.changes.length === 0 ? result.text : chart).toBe(chart)
         }
       }),
-      { numRuns: 40 },
+      { numRuns: 25 },
     )
   })
   test('a melody keeps sour chords away where there is another way', () => {
