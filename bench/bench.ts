@@ -2,6 +2,7 @@ import { Voicing as Voicings } from 'tonal'
 import { hasDegree } from '../core/chord/symbol'
 import { analyse } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
+import { bassLine } from '../core/rhythm/bassLine'
 import { chord } from '../core/chord/parse'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { KeptSearch } from '../core/leading/kept'
@@ -440,6 +441,16 @@ function melodies(): void {
   row('chord melody of the whole tune : each note by itself', five.ms / alone.ms, 'times', ms(alone.ms))
 }
 
+/** The band: a walking line against reading the chart it is made for. */
+function band() {
+  const text = `key: C\n${Array.from({ length: 16 }, () => '| Cmaj7 A7 | Dm7 G7 | Em7 | Bbmaj7 Eb7 |').join('\n')}`
+  const chart = parseChart(text)
+  const analysis = analyse(chart)
+  bassLine(chart, analysis, 'walking')
+  const [line, read] = [time(() => bassLine(chart, analysis, 'walking'), 5), time(() => parseChart(text), 5)]
+  row('walking bass, 64 bars : reading the chart', line.ms / read.ms, 'times', ms(line.ms))
+}
+
 grips()
 lines()
 wholeTune()
@@ -448,3 +459,4 @@ motion()
 reading()
 reharmonising()
 melodies()
+band()

@@ -32,6 +32,7 @@ import type { Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
 import { MELODY_ANSWERS } from './melodyAnswers'
+import { RHYTHM_ANSWERS } from './rhythmAnswers'
 import {
   chordsOf,
   chordsOfChart,
@@ -103,6 +104,7 @@ const HANDLERS: {
   [Name in keyof typeof requestSchemas]: (request: RequestOf<Name>) => Result<CommandAnswer>
 } = {
   ...MELODY_ANSWERS,
+  ...RHYTHM_ANSWERS,
 
   parse({ symbol }) {
     const parsed = parseSymbol(symbol)

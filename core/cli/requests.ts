@@ -12,6 +12,7 @@ import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import { GUARD_NAMES } from '../reharm/guards'
 import { MOST_DEPTH } from '../reharm/options'
 import type { Result } from '../result'
+import { BASS_KINDS } from '../rhythm/bassLine'
 import { FAMILIES } from '../voicing/family'
 import { TEXTURE_NAMES } from '../melody/textures'
 import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
@@ -259,4 +260,14 @@ export const requestSchemas = {
     }),
   ]),
   ends: z.strictObject({ do: z.literal('ends'), key }),
+  bassline: z.strictObject({
+    do: z.literal('bassline'),
+    text: chartText,
+    kind: z.enum(BASS_KINDS),
+    seed: z
+      .int()
+      .min(0)
+      .max(2 ** 31 - 1)
+      .optional(),
+  }),
 } as const
