@@ -1,8 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { existsSync } from 'node:fs'
-
-/** Debian's Chromium: the headless build where it is installed, else the whole one. */
-const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((path) => existsSync(path))!
+import { CHROMIUM } from './e2e/chromium'
 
 /** Browser tests of the built application; each test file starts servers of its own on fresh databases. */
 export default defineConfig({
@@ -10,7 +7,7 @@ export default defineConfig({
   testMatch: '*.e2e.ts',
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // Each file has a server of its own; two at a time use both cores of the smallest machine.
+  // Each worker has a server of its own; two leave a third of two cores idle.
   workers: 3,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],

@@ -1,3 +1,4 @@
+import { CHROMIUM } from '../scripts/chromium.mjs'
 import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { createRequire } from 'node:module'
@@ -28,7 +29,7 @@ export async function benchApplication(fill = () => {}) {
   db.close()
   const { server, base } = await begin()
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: CHROMIUM,
     args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--autoplay-policy=no-user-gesture-required'],
   })
   const end = async () => {

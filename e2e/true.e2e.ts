@@ -1,3 +1,4 @@
+import { CHROMIUM } from './chromium'
 import { chromium } from '@playwright/test'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
@@ -196,7 +197,7 @@ test('deleted tunes are kept in a list until it is emptied by hand', async ({ pa
 /** A browser of its own on a profile that outlives it, and can be killed as by a power cut. */
 async function ownBrowser(profile: string): Promise<{ page: Page; child: ChildProcess }> {
   const child = spawn(
-    '/usr/bin/chromium',
+    CHROMIUM,
     [
       '--headless=new',
       '--no-sandbox',

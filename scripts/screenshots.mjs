@@ -1,4 +1,5 @@
 // Takes the pictures of docs/screenshots from the demo data: npm run screenshots, after ./start --setup.
+import { CHROMIUM } from './chromium.mjs'
 import { spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -13,7 +14,7 @@ const base = await new Promise((resolve) =>
   server.stdout.on('data', (text) => resolve(/http:\S+/.exec(text)[0])),
 )
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   args: ['--no-sandbox', '--disable-gpu', '--no-first-run'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
