@@ -134,6 +134,8 @@ export const THEME: Theme = createTheme({
         markLabel: { fontSize: '0.8rem', color: 'var(--soft)' },
       },
     },
+    // Flat as everything here: a thumb with an edge instead of a shadow.
+    MuiSwitch: { styleOverrides: { thumb: { boxShadow: 'inset 0 0 0 1px var(--soft)' } } },
     MuiTextField: { defaultProps: { variant: 'standard' } },
     MuiTooltip: {
       styleOverrides: {
