@@ -1,12 +1,12 @@
 import Button from '@mui/material/Button'
-import { useLayoutEffect, useRef, useState } from 'react'
+import { Fragment, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
 import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import type { Room } from '../services/room/room'
-import { useKeptState, useSelection } from '../services/selection/SelectionContext'
+import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
 import { useSound, usePlaying } from '../services/sound/SoundContext'
 import { SOUND } from '../services/sound/store'
@@ -19,13 +19,18 @@ import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
+import { useRoomNow, type RoomNow } from './roomNow'
 import { Systems } from './Systems'
 import { useHeard } from './useHeard'
 
 const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
 
-/** What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. */
-export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
+/**
+ * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
+ * room to room, and with it the focus, the place in the music and what is drawn already.
+ */
+export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }) {
+  const { room, view } = useRoomNow(told)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, status, keptHere, aside, edit } = tune
   const { selection, lineSelection, select, selectLine, move, narrow } = useSelection()
@@ -33,11 +38,9 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
   const { hearing, setHearing, heardTempo, play } = useSound()
   const { playing, trouble } = usePlaying()
   const navigate = useNavigate()
-  const view = room.useRoom!()
   const heard = useHeard(view.played)
   const [keysOpen, setKeysOpen] = useState(false)
   const [broken, putAwayBroken] = useWorkerFault()
-  const music = useScrollKept()
 
   const goTo = (other: Room | undefined) => {
     if (!other) return false
@@ -149,7 +152,7 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
           {document.title}: {room.label}
         </h1>
         <section className="controls" aria-label="Controls">
-          {view.bar}
+          <Fragment key={room.name}>{view.bar}</Fragment>
           {broken && (
             <p className="notice" role="alert">
               {broken} What you made is kept; reload the page to try again.{' '}
@@ -165,9 +168,13 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
           />
         </section>
         <div className="music-column">
-          {view.head && <div className="room-head">{view.head}</div>}
-          <section className="music" id="music" aria-label="Music" tabIndex={-1} ref={music}>
-            {view.lead}
+          {view.head && (
+            <div className="room-head" key={room.name}>
+              {view.head}
+            </div>
+          )}
+          <section className="music" id="music" aria-label="Music" tabIndex={-1}>
+            <Fragment key={room.name}>{view.lead}</Fragment>
             {reading.chords.length === 0 && document.text.trim() !== '' && (
               <p className="quiet">Nothing of the text could be read as chords yet.</p>
             )}
@@ -195,7 +202,7 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
       <p className="visually-hidden" aria-live="polite">
         {focus && chordInWords(focus, view.music.reading)}
       </p>
-      <Drawer name={view.drawer.name}>
+      <Drawer key={room.name} name={view.drawer.name}>
         {view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
       </Drawer>
       <Transport
@@ -222,32 +229,4 @@ export function Frame({ room, rooms }: { room: Room; rooms: readonly Room[] }) {
       />
     </div>
   )
-}
-
-/** How often, and after how many ms each time, a place that is not drawn yet is looked for. */
-const SCROLL_TRIES = 20
-const SCROLL_MS = 40
-
-/** The music stands where it stood on the step before. */
-function useScrollKept() {
-  const box = useRef<HTMLElement>(null)
-  const [top, keep] = useKeptState('music.top', 0)
-  useLayoutEffect(() => {
-    const here = box.current!
-    // Systems further down are drawn a little later: until then the place is not there to go to.
-    let tries = 0
-    const go = () => {
-      here.scrollTop = top
-      if (Math.abs(here.scrollTop - top) > 1 && tries < SCROLL_TRIES) timer = setTimeout(go, SCROLL_MS)
-      tries += 1
-    }
-    let timer: ReturnType<typeof setTimeout> | undefined
-    go()
-    return () => {
-      clearTimeout(timer)
-      keep(here.scrollTop)
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the room is entered and left
-  }, [])
-  return box
 }

@@ -1,11 +1,14 @@
 import {
   memo,
   startTransition,
+  useDeferredValue,
   useEffect,
   useMemo,
+  useRef,
   useState,
   type CSSProperties,
   type ReactNode,
+  type RefObject,
 } from 'react'
 import type { Analysis } from '../../core/analysis/reading'
 import { wholeBeat } from '../../core/chart/beats'
@@ -78,54 +81,45 @@ export const Systems = memo(function Systems({
     Between,
     gutter = 0,
   } = shown
-  const { chart, chords, line } = reading
-  const systems = useMemo(() => systemsOf(chart.bars), [chart])
-  const homeOf = useMemo(() => groupedBy(chords, ({ slot }) => slot.bar), [chords])
-  const lineOf = useMemo(() => groupedBy(line, ({ slot }) => slot.bar), [line])
-  const besideOf = useMemo(() => (beside ? groupedBy(beside.line, ({ slot }) => slot.bar) : null), [beside])
-  const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
-  const drawn = useDrawn(
-    systems.length,
-    systems.findIndex(({ bars }) => bars.some(({ number }) => number === focus)) + 1,
+  const now = useMemo(
+    () => inSystems({ reading, beside, voicings, form, newLine, threads, Between, gutter }),
+    [reading, beside, voicings, form, newLine, threads, Between, gutter],
   )
-  const [low, high] = useMemo(() => rangeOfVoices([...voicings.values()]), [voicings])
+  // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
+  const late = useDeferredValue(now)
+  const { chords, line } = reading
+  const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
+  const focused = now.systems.findIndex(({ system }) => system.bars.some(({ number }) => number === focus))
+  const drawn = useDrawn(now.systems.length, focused + 1)
+  const box = useRef<HTMLDivElement>(null)
+  const inSight = useInSight(box, drawn)
   return (
-    <div className="systems">
-      {systems.slice(0, drawn).map((system, at) => {
-        const home = system.bars.flatMap((bar) => homeOf.get(bar.number) ?? [])
-        const made = system.bars.flatMap((bar) => lineOf.get(bar.number) ?? [])
-        const next = lineOf.get(systems[at + 1]?.bars[0]?.number ?? -1)?.[0]
+    <div className="systems" ref={box}>
+      {now.systems.slice(0, drawn).map(({ system: { bars } }, at) => {
+        const number = bars[0]!.number
+        const seen = at === focused || inSight(at) || late.systems[at]?.system.bars[0]!.number !== number
+        const { systems, ...all } = seen ? now : late
+        const { system, home, made, other, onward } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
           <SystemView
-            key={system.bars[0]!.number}
+            key={number}
+            {...all}
             system={system}
             chords={home}
             line={made}
-            reading={reading}
-            voicings={voicings}
-            onward={threads && next ? (voicings.get(next.key) ?? null) : null}
-            low={low}
-            high={high}
-            newLine={newLine}
-            threads={threads}
+            beside={other}
+            onward={onward}
             selection={near(selection, home)}
             lineSelection={near(lineSelection, made)}
-            beside={
-              beside && besideOf
-                ? { name: beside.name, line: system.bars.flatMap((bar) => besideOf.get(bar.number) ?? []) }
-                : null
-            }
-            form={form !== undefined}
             editing={
-              form?.editing && system.bars.some((bar) => bar.number === form.editing!.bar)
-                ? form.editing
+              all.form?.editing && system.bars.some((bar) => bar.number === all.form!.editing!.bar)
+                ? all.form.editing
                 : null
             }
-            onBeat={form?.onBeat}
-            onGroup={form?.onGroup}
-            Between={Between}
-            gutter={gutter}
+            form={all.form !== undefined}
+            onBeat={all.form?.onBeat}
+            onGroup={all.form?.onGroup}
             first={at === 0}
             onSelect={onSelect}
             onSelectLine={onSelectLine}
@@ -135,6 +129,58 @@ export const Systems = memo(function Systems({
     </div>
   )
 })
+
+type AllShown = Required<
+  Pick<MusicShown, 'reading' | 'newLine' | 'voicings' | 'threads' | 'beside' | 'gutter'>
+> &
+  Pick<MusicShown, 'form' | 'Between'>
+
+/** What a room shows, laid out in systems: to each its chords of every line. */
+function inSystems(shown: AllShown) {
+  const { reading, voicings, threads, beside } = shown
+  const homeOf = groupedBy(reading.chords, ({ slot }) => slot.bar)
+  const lineOf = groupedBy(reading.line, ({ slot }) => slot.bar)
+  const besideOf = beside && groupedBy(beside.line, ({ slot }) => slot.bar)
+  const [low, high] = rangeOfVoices([...voicings.values()])
+  const systems = systemsOf(reading.chart.bars)
+  return {
+    ...shown,
+    low,
+    high,
+    systems: systems.map((system, at) => {
+      const within = <One,>(of: ReadonlyMap<number, One[]>) =>
+        system.bars.flatMap(({ number }) => of.get(number) ?? [])
+      const next = lineOf.get(systems[at + 1]?.bars[0]?.number ?? -1)?.[0]
+      return {
+        system,
+        home: within(homeOf),
+        made: within(lineOf),
+        other: beside && besideOf ? { name: beside.name, line: within(besideOf) } : null,
+        onward: threads && next ? (voicings.get(next.key) ?? null) : null,
+      }
+    }),
+  }
+}
+
+/** Whether a system is within the window, told without drawing anything again. Until the window says so, the first ones are. */
+function useInSight(box: RefObject<HTMLDivElement | null>, drawn: number): (at: number) => boolean {
+  const seen = useRef<ReadonlySet<Element> | null>(null)
+  useEffect(() => {
+    const within = new Set<Element>()
+    const watch = new IntersectionObserver((entries) => {
+      for (const { target, isIntersecting } of entries)
+        if (isIntersecting) within.add(target)
+        else within.delete(target)
+      seen.current = within
+    })
+    for (const system of box.current?.children ?? []) watch.observe(system)
+    return () => watch.disconnect()
+  }, [box, drawn])
+  return (at) => {
+    const system = box.current?.children[at]
+    return seen.current && system ? seen.current.has(system) : at < AT_ONCE
+  }
+}
 
 const NOTHING: ChordSelection = { anchor: -1, focus: -1 }
 /** A selection as far as it concerns some chords in a row. */

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { TuneState } from '../../db/tunes'
 import { GripsProvider } from '../services/grips/GripsContext'
 import type { Room } from '../services/room/room'
@@ -5,6 +6,7 @@ import { SelectionProvider } from '../services/selection/SelectionContext'
 import { SoundProvider } from '../services/sound/SoundContext'
 import { TuneProvider } from '../services/tune/TuneContext'
 import { Frame } from './Frame'
+import { RoomNow, Speaking } from './roomNow'
 
 interface Props {
   state: TuneState
@@ -15,12 +17,14 @@ interface Props {
 
 /** The workspace of one tune: what every room shares, and the room the player is in. */
 export function Workspace({ state, room, rooms }: Props) {
+  const [told] = useState(() => new RoomNow())
   return (
     <TuneProvider state={state}>
       <SelectionProvider>
         <GripsProvider>
           <SoundProvider>
-            <Frame key={room.name} room={room} rooms={rooms} />
+            <Speaking key={room.name} room={room} told={told} />
+            <Frame told={told} rooms={rooms} />
           </SoundProvider>
         </GripsProvider>
       </SelectionProvider>

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef, type HTMLAttributes, type KeyboardEvent } from 'react'
+import { useEffect, useRef, type HTMLAttributes, type KeyboardEvent } from 'react'
 import { cameByTab } from '../keys/byTab'
 
 /** What the arrows go through. */
@@ -32,12 +32,19 @@ export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props)
     }
     if (stop && stop.getAttribute('role') === 'combobox') stop.tabIndex = 0
   }
-  useLayoutEffect(() => {
-    stopAt()
-    const watch = new MutationObserver(() => stopAt())
+  const later = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => {
+    // Behind the picture: to ask what is visible before it would have everything laid out once more for each set of controls.
+    const soon = () => {
+      clearTimeout(later.current)
+      later.current = setTimeout(stopAt)
+    }
+    soon()
+    const watch = new MutationObserver(soon)
     watch.observe(box.current!, { childList: true, subtree: true })
     return () => watch.disconnect()
   })
+  useEffect(() => () => clearTimeout(later.current), [])
   const onKey = (event: KeyboardEvent<HTMLElement>) => {
     onKeyDown?.(event)
     const items = itemsOf()
