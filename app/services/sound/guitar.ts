@@ -143,24 +143,36 @@ const ticks = (beats: number): string => `${Math.round(beats * Tone.getTransport
 
 const neededBy = (schedule: Schedule) => new Set(schedule.strikes.flatMap((strike) => strike.midis))
 
+/** Lets the page draw and take keys before work goes on. */
+const pageHasItsTurn = (): Promise<void> => new Promise((go) => setTimeout(go))
+
 /** Plays schedules on the computer's sound output, with the audio library's clock. */
 export class Player {
   private guitar: Guitar | null = null
 
+  /** Counts what was asked to play, so that what is overtaken while its strings are rendered never begins. */
+  private asked = 0
+
   /**
    * @param onStrike called when a chord is heard (null at the end)
-   * @returns when its first beat is heard, on the clock of performance.now(): the library schedules ahead, and the sound takes its time to the ear
+   * @returns when its first beat is heard, on the clock of performance.now(): the library schedules ahead, and the sound takes its time to the ear. Null where
+   *   it was stopped, or something else was asked for, before it began
    */
   async play(
     schedule: Schedule,
     beatsPerMinute: number,
     loop: boolean,
     onStrike: (strike: Strike | null) => void,
-  ): Promise<number> {
+  ): Promise<number | null> {
     await Tone.start()
     this.stop()
+    const asked = this.asked
     const guitar = (this.guitar ??= new Guitar(Tone.getContext()))
-    guitar.prepare(neededBy(schedule))
+    for (const midi of neededBy(schedule)) {
+      guitar.prepare([midi])
+      await pageHasItsTurn()
+      if (this.asked !== asked) return null
+    }
     guitar.open()
     const transport = Tone.getTransport()
     transport.bpm.value = beatsPerMinute
@@ -261,6 +273,7 @@ export class Player {
   }
 
   stop(): void {
+    this.asked += 1
     this.now = null
     const transport = Tone.getTransport()
     transport.stop()
