@@ -7,12 +7,16 @@ import { DEGREES, type Degree } from '../pitch/degree'
 import { EXPORT_FORMATS } from '../formats/exportChart'
 import { IMPORT_FORMATS } from '../formats/importChart'
 import { TUNE_FORMATS } from '../formats/importTune'
+import { TEMPO_RANGE } from '../chart/parse'
 import { parseKey } from '../pitch/key'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import { GUARD_NAMES } from '../reharm/guards'
 import { MOST_DEPTH } from '../reharm/options'
 import type { Result } from '../result'
 import { BASS_KINDS } from '../rhythm/bassLine'
+import { ACCENTS, PARTS, STROKES } from '../rhythm/figures'
+import { RESTARTS } from '../rhythm/lay'
+import { SWING_RANGE } from '../rhythm/swing'
 import { FAMILIES } from '../voicing/family'
 import { TEXTURE_NAMES } from '../melody/textures'
 import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
@@ -88,6 +92,49 @@ const guards = z.partialRecord(z.enum(GUARD_NAMES), z.boolean()).optional()
 
 /** Notes of a fragment to be harmonised in blocks. */
 const fragment = z.array(readBy(parsePitch)).min(1).max(500)
+
+const seed = z
+  .int()
+  .min(0)
+  .max(2 ** 31 - 1)
+  .optional()
+/** A figure of the table by its name, or a cycle of hits. */
+export const figureSchema = z.union([
+  z.string().max(100),
+  z
+    .strictObject({
+      cycle: z.number().min(0.25).max(64),
+      hits: z
+        .array(
+          z
+            .strictObject({
+              at: z.number().min(0).max(64),
+              beats: z.number().positive().max(64).optional(),
+              length: z.union([z.enum(['short', 'held']), z.number().positive().max(64)]).optional(),
+              part: z.enum(PARTS).default('all'),
+              accent: z.enum(ACCENTS).default('plain'),
+              stroke: z.enum(STROKES).default('down'),
+              push: z.boolean().default(false),
+            })
+            .transform(({ beats, length, ...hit }) => ({ ...hit, length: length ?? beats ?? 'held' })),
+        )
+        .min(1)
+        .max(256),
+    })
+    .refine(({ cycle, hits }) => hits.every(({ at }) => at < cycle), {
+      message: 'every hit begins within the cycle: at from 0 to less than cycle',
+      path: ['hits'],
+    }),
+])
+export const timesSchema = z.strictObject({
+  /** Beats a minute of the metre the chart begins with. */
+  tempo: z.number().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1]),
+  /** Long : short, or a feel; without it what the figure is made for. */
+  swing: z
+    .union([z.number().min(SWING_RANGE[0]).max(SWING_RANGE[1]), z.enum(['straight', 'swing', 'shuffle'])])
+    .optional(),
+})
+const restart = z.enum(RESTARTS).optional()
 
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
@@ -264,10 +311,32 @@ export const requestSchemas = {
     do: z.literal('bassline'),
     text: chartText,
     kind: z.enum(BASS_KINDS),
-    seed: z
-      .int()
-      .min(0)
-      .max(2 ** 31 - 1)
-      .optional(),
+    seed,
   }),
+  figures: z.strictObject({ do: z.literal('figures'), meter: z.string().max(10).optional() }),
+  rhythm: z.strictObject({
+    do: z.literal('rhythm'),
+    text: chartText,
+    figure: figureSchema,
+    restart,
+    density: z.number().min(0).max(1).optional(),
+    melody: melody.optional(),
+    seed,
+    phrase: z.union([z.literal(2), z.literal(4)]).optional(),
+    times: timesSchema.optional(),
+  }),
+  tempo: z
+    .strictObject({
+      do: z.literal('tempo'),
+      text: chartText.optional(),
+      symbols: z.array(symbol).min(1).max(1000).optional(),
+      voicings: z.array(fretsSchema).min(1).max(1000),
+      figure: figureSchema.optional(),
+      restart,
+      limits: limitsSchema.optional(),
+    })
+    .refine(
+      (request) => (request.text === undefined) !== (request.symbols === undefined),
+      'give either text or symbols',
+    ),
 } as const

@@ -1,15 +1,172 @@
 import { analyse } from '../analysis/analyse'
-import { slotsOf } from '../chart/chart'
+import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChart } from '../chart/parse'
+import { writtenFrets } from '../neck/instrument'
 import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { bassLine } from '../rhythm/bassLine'
-import { NO_CHORDS, tidy } from './parts'
-import type { requestSchemas } from './requests'
+import { FIGURES, figureNamed, lengthInCycle, type Cycle, type Figure } from '../rhythm/figures'
+import { handTempo } from '../rhythm/handTempo'
+import { layFigure } from '../rhythm/lay'
+import { playedBars } from '../rhythm/playedTime'
+import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
+import { voicingOf, type Voicing } from '../voicing/voicing'
+import { limitsFrom } from './limits'
+import { chordsOf, chordsOfChart, NO_CHORDS, tidy, wrongStrings } from './parts'
+import type { figureSchema, requestSchemas, timesSchema } from './requests'
 import type { z } from 'zod'
+
+/** A figure of the table by its name, or one that is given hit by hit. */
+function figureFrom(asked: z.output<typeof figureSchema>): Result<Cycle | Figure> {
+  if (typeof asked !== 'string') return good(asked)
+  const found = figureNamed(asked)
+  if (found) return good(found)
+  return bad({
+    code: 'no-figure',
+    message: `There is no figure "${asked}".`,
+    accepted: FIGURES.map(({ name }) => name).join('; '),
+    text: 'figure',
+  })
+}
+
+/** Long : short, from what is asked, what the figure is made for, and the tempo in quarters a minute. */
+function swingOf(
+  asked: z.output<typeof timesSchema>['swing'],
+  figure: Cycle | Figure,
+  quarters: number,
+): number {
+  if (typeof asked === 'number') return asked
+  const feel = asked ?? ('feel' in figure ? figure.feel : 'straight')
+  return feel === 'swing' ? swingAt(quarters) : feel === 'shuffle' ? SHUFFLE : STRAIGHT
+}
 
 /** Answers of the core's command line about rhythm and the band. */
 export const RHYTHM_ANSWERS = {
+  figures({ meter }: z.output<typeof requestSchemas.figures>): Result<Record<string, unknown>> {
+    const found = FIGURES.filter(({ meters }) => meter === undefined || meters.includes(meter))
+    if (found.length === 0)
+      return bad({
+        code: 'no-figure',
+        message: `There is no figure for ${meter}.`,
+        accepted: [...new Set(FIGURES.flatMap(({ meters }) => meters))].join(', '),
+        text: 'meter',
+      })
+    return good({
+      figures: found.map((figure) => ({
+        name: figure.name,
+        cycle: figure.cycle,
+        hits: figure.hits.map((hit) => ({
+          at: hit.at,
+          beats: tidy(lengthInCycle(figure, hit)),
+          length: hit.length,
+          part: hit.part,
+          accent: hit.accent,
+          stroke: hit.stroke,
+          push: hit.push,
+        })),
+        meters: figure.meters,
+        feel: figure.feel,
+        hand: figure.hand,
+        why: figure.why,
+      })),
+    })
+  },
+
+  rhythm({
+    text,
+    figure: asked,
+    restart,
+    density,
+    melody,
+    seed,
+    phrase,
+    times,
+  }: z.output<typeof requestSchemas.rhythm>): Result<Record<string, unknown>> {
+    const chart = parseChart(text)
+    if (!slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
+    const figure = figureFrom(asked)
+    if (!figure.ok) return figure
+    const laid = layFigure(chart, figure.value, { restart, density, melody, seed, phrase })
+    const bars = playedBars(chart)
+    const swing = times && swingOf(times.swing, figure.value, (times.tempo * 4) / chart.meter.unit)
+    const msOf = (time: number) => (swungTime(bars, time, swing!) * 60_000) / times!.tempo
+    return good({
+      hits: laid.hits.map((hit) => ({
+        bar: hit.bar,
+        beat: tidy(hit.beat),
+        beats: tidy(hit.beats),
+        symbol: hit.slot.text,
+        part: hit.part,
+        accent: hit.accent,
+        stroke: hit.stroke,
+        pushed: hit.pushed,
+        ...(times ? { ms: tidy(msOf(hit.time), 3) } : {}),
+        ...(hit.why ? { why: hit.why } : {}),
+      })),
+      silent: laid.silent.map(({ bar, beat, text: symbol, why }) => ({ bar, beat: tidy(beat), symbol, why })),
+      leftOut: laid.leftOut.map(({ bar, beat, part, why }) => ({ bar, beat: tidy(beat), part, why })),
+      notes: laid.notes,
+      ...(swing ? { swing: tidy(swing) } : {}),
+      problems: chart.problems,
+    })
+  },
+
+  tempo({
+    text,
+    symbols,
+    voicings,
+    figure: asked,
+    restart,
+    limits: input,
+  }: z.output<typeof requestSchemas.tempo>): Result<Record<string, unknown>> {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    // Chords without a chart stand for a bar of four each.
+    const chart: Chart = parseChart(text ?? `| ${symbols!.join(' | ')} |`)
+    const chords = text === undefined ? chordsOf(symbols!) : chordsOfChart(chart)
+    if (!chords.ok) return chords
+    if (voicings.length !== chords.value.length)
+      return bad({
+        code: 'bad-field',
+        message: `${voicings.length} grips were given for ${chords.value.length} chords.`,
+        accepted: 'one grip for each chord, in the order of the chart',
+        text: 'voicings',
+      })
+    const figure = asked === undefined ? good(null) : figureFrom(asked)
+    if (!figure.ok) return figure
+    const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
+    const grips = new Map<Slot, Voicing>()
+    for (const [at, frets] of voicings.entries()) {
+      if (frets.length !== limits.value.instrument.tuning.length)
+        return wrongStrings(frets, limits.value.instrument.tuning.length, `voicings.${at}`)
+      const voicing = voicingOf(frets, chords.value[at]!, limits.value)
+      if (!voicing)
+        return bad({
+          code: 'not-playable',
+          message: `No hand of these limits holds grip ${at + 1}, ${writtenFrets(frets)}.`,
+          accepted: 'a grip that finger finds playable',
+          text: `voicings.${at}`,
+        })
+      grips.set(slots[at]!, voicing)
+    }
+    const found = handTempo({ chart, grips, figure: figure.value, restart, limits: limits.value })
+    return good({
+      comfortable: tidy(found.comfortable, 1),
+      changes: found.changes.map((change) => ({
+        index: change.index,
+        to: change.to,
+        from: chords.value[change.index]!.text,
+        into: chords.value[change.to]!.text,
+        mm: tidy(change.mm, 1),
+        fingers: change.fingers,
+        needsMs: tidy(change.needsMs, 1),
+        beats: tidy(change.beats),
+        comfortable: tidy(change.comfortable, 1),
+        help: change.help,
+      })),
+    })
+  },
+
   bassline({
     text,
     kind,

@@ -32,6 +32,9 @@ export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>
 /** A fret for each string, lowest string first: `null` not played, `0` open (at the capo), else the absolute fret. */
 export type Frets = readonly (number | null)[]
 
+/** A grip as players write it, lowest string first: `x 3 2 0 1 0`. */
+export const writtenFrets = (frets: Frets): string => frets.map((fret) => fret ?? 'x').join(' ')
+
 /** What a string sounds at a fret, as a MIDI number. */
 export const soundAt = (instrument: Instrument, string: number, fret: number): number =>
   instrument.tuning[string]! + (fret === 0 ? instrument.capo : fret)

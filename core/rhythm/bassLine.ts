@@ -15,6 +15,7 @@ import {
 } from '../pitch/note'
 import { BASS_PRICES as PRICE, LEAP_PRICES } from './bassPrices'
 import { pulsesOf, type Grid, type Pulse } from './pulses'
+import { scattered } from './scattered'
 
 export const BASS_KINDS = ['roots', 'fifths', 'two', 'walking', 'pedal'] as const
 export type BassKind = (typeof BASS_KINDS)[number]
@@ -236,16 +237,6 @@ function step(
   if (direction !== 0 && moves !== 0 && Math.sign(moves) !== direction)
     price += pulse.beginsBar ? PRICE.turnOnBar : PRICE.turn
   return price
-}
-
-/** A number from 0 to 1 that depends on nothing but what is given. */
-function scattered(seed: number, pulse: number, sound: number): number {
-  let mixed =
-    Math.imul(seed ^ 0x9e3779b9, 0x85ebca6b) ^
-    Math.imul(pulse + 1, 0xc2b2ae35) ^
-    Math.imul(sound + 1, 0x27d4eb2f)
-  mixed = Math.imul(mixed ^ (mixed >>> 15), 0x2c1b3c6d)
-  return ((mixed ^ (mixed >>> 13)) >>> 0) / 2 ** 32
 }
 
 /** Up, down, or none yet. */

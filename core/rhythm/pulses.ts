@@ -17,7 +17,8 @@ export interface Pulse {
   strong: boolean
 }
 
-const isCompound = ({ beats, unit }: Meter): boolean => unit >= 8 && beats > 3 && beats % 3 === 0
+/** Three eighths are a beat: 6/8, 9/8, 12/8. */
+export const isCompound = ({ beats, unit }: Meter): boolean => unit >= 8 && beats > 3 && beats % 3 === 0
 
 /** Length of a walking step in beats of the metre: the dotted beat of a compound metre, else the beat. */
 export const stepOf = (meter: Meter): number => (isCompound(meter) ? 3 : 1)

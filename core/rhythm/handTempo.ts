@@ -1,0 +1,237 @@
+import { NEAR } from '../chart/beats'
+import { meterName, type Chart, type Slot } from '../chart/chart'
+import { TEMPO_RANGE } from '../chart/parse'
+import type { ChordSymbol } from '../chord/symbol'
+import { fingersAnew, handPlace, handTravelMm } from '../leading/measures'
+import { writtenFrets } from '../neck/instrument'
+import { easierThan } from '../voicing/ease'
+import type { Limits } from '../voicing/limits'
+import type { Voicing } from '../voicing/voicing'
+import { figuresFor, type Cycle } from './figures'
+import { layFigure, type Laid, type LaidHit, type Restart } from './lay'
+
+/**
+ * What a change of grip takes, in ms, and what time it may take. Common practice, no source; sized so that open C to A minor is at ease at 200 beats a
+ * minute and open C to a full barre on F at about 90, with a chord struck once and held.
+ */
+export const HAND_TIMES = {
+  /** To let go and to press again, whatever the grip. */
+  release: 45,
+  /** Each mm that the hand travels along the neck: 100 mm in about a tenth of a second. */
+  perMm: 1.1,
+  /** Each finger set down anew; one that slides along its string counts half, one that stays nothing. */
+  perFinger: 55,
+  /** Each point of difficulty of the grip to be taken beyond EASY: what is wide or barred is formed more slowly. */
+  perPoint: 30,
+  /** Points up to which a grip falls into the hand. */
+  easy: 1.5,
+  /** The last sound of a grip may be cut short by this share of its length to make room … */
+  cutShare: 0.5,
+  /** … and by no more beats than this, or it sounds chopped. */
+  cutBeats: 0.5,
+} as const
+
+export interface Change {
+  /** Which grip the hand leaves, by its index among the grips; it goes to the one at `to`. */
+  index: number
+  to: number
+  /** Where the hand travels along the neck, in mm. */
+  mm: number
+  /** Fingers set down anew; one that slides counts half. */
+  fingers: number
+  /** What it takes, in ms. */
+  needsMs: number
+  /** What time it has, in beats of the first metre. */
+  beats: number
+  /** The fastest tempo at which there is time for it, in beats a minute of the first metre. */
+  comfortable: number
+  /** What would help, each with the tempo that it would give. */
+  help: string[]
+}
+
+export interface HandTempo {
+  /** Of the whole tune, in beats a minute of its first metre; the fastest there is where the hand has nothing to change. */
+  comfortable: number
+  /** The most limiting first. */
+  changes: Change[]
+}
+
+/** What the hand needs for a change, in ms: never less for a longer way, more fingers or a harder grip. */
+export function needsMs(from: Voicing, to: Voicing, { instrument }: Pick<Limits, 'instrument'>) {
+  const [a, b] = [handPlace(from, instrument), handPlace(to, instrument)]
+  const mm = handTravelMm(a, b)
+  const fingers = fingersAnew(a, b)
+  const points = Math.max(0, to.fingering.difficulty - HAND_TIMES.easy)
+  const ms =
+    HAND_TIMES.release + HAND_TIMES.perMm * mm + HAND_TIMES.perFinger * fingers + HAND_TIMES.perPoint * points
+  return { mm, fingers, ms }
+}
+
+const perMinute = (beats: number, ms: number): number => (60_000 * beats) / ms
+
+/** A place where the hand goes from one slot's grip to another's: the time there is, in beats. */
+interface Passage {
+  from: Slot
+  to: Slot
+  beats: number
+  /** The first hit of the new grip. */
+  hit: LaidHit
+  /** Beats by which that hit comes before its chord. */
+  early: number
+}
+
+/** The time from the end of one grip's last sound to the first of the next one's, with what the last sound may give up. */
+function passagesOf({ hits }: Laid): Passage[] {
+  const found: Passage[] = []
+  let ends = 0
+  let longest = 0
+  hits.forEach((hit, at) => {
+    const before = hits[at - 1]
+    if (before && before.slot !== hit.slot) {
+      const cut = Math.min(HAND_TIMES.cutShare * longest, HAND_TIMES.cutBeats)
+      const early = hit.pushed ? hit.chordFrom - hit.time : 0
+      found.push({ from: before.slot, to: hit.slot, beats: Math.max(0, hit.time - ends) + cut, hit, early })
+      ends = 0
+    }
+    if (hit.time + hit.lasts > ends) {
+      ends = hit.time + hit.lasts
+      longest = hit.lasts
+    }
+  })
+  return found
+}
+
+const EVERY_CHORD_ONCE: Cycle = {
+  cycle: 1_000_000,
+  hits: [{ at: 0, length: 'held', part: 'all', accent: 'plain', stroke: 'down', push: false }],
+}
+
+export interface HandTempoQuestion {
+  chart: Chart
+  /** The grip of each slot that has one. */
+  grips: ReadonlyMap<Slot, Voicing>
+  /** Without one each chord is struck once and held. */
+  figure: Cycle | null
+  restart?: Restart
+  limits: Limits
+}
+
+/**
+ * Whether the hand gets there: for each change between differing grips the time it has and what it needs, the fastest tempo at which that is
+ * comfortable, and what would help. A faster tempo is never easier, a longer way never quicker.
+ */
+export function handTempo({
+  chart,
+  grips,
+  figure,
+  restart = 'section',
+  limits,
+}: HandTempoQuestion): HandTempo {
+  const order = [...grips.keys()]
+  const indexOf = new Map(order.map((slot, at) => [slot, at]))
+  const laid = layFigure(chart, figure ?? EVERY_CHORD_ONCE, { restart })
+  const tightest = new Map<string, Passage>()
+  for (const passage of passagesOf(laid)) {
+    const key = `${indexOf.get(passage.from)}>${indexOf.get(passage.to)}`
+    if (!tightest.has(key) || tightest.get(key)!.beats > passage.beats + NEAR) tightest.set(key, passage)
+  }
+  const others = figure ? otherFigures(chart, figure, restart) : []
+  const changes = [...tightest.values()].flatMap((passage): Change[] => {
+    const [from, to] = [grips.get(passage.from), grips.get(passage.to)]
+    if (!from || !to || from.frets.join() === to.frets.join()) return []
+    const { mm, fingers, ms } = needsMs(from, to, limits)
+    const { beats } = passage
+    const change = { mm, fingers, needsMs: ms, beats, comfortable: perMinute(beats, ms) }
+    const after = order[indexOf.get(passage.to)! + 1]
+    return [
+      {
+        index: indexOf.get(passage.from)!,
+        to: indexOf.get(passage.to)!,
+        ...change,
+        help: helpFor(change, passage, {
+          from,
+          to,
+          next: after ? grips.get(after) : undefined,
+          limits,
+          others,
+        }),
+      },
+    ]
+  })
+  changes.sort((a, b) => a.comfortable - b.comfortable || a.index - b.index)
+  return { comfortable: changes[0]?.comfortable ?? TEMPO_RANGE[1], changes }
+}
+
+/** Other figures of the tune's metre, with the time each gives the changes. */
+function otherFigures(chart: Chart, figure: Cycle, restart: Restart) {
+  return figuresFor(meterName(chart.meter))
+    .filter((one) => one !== figure)
+    .map((one) => {
+      const beats = new Map<string, number>()
+      for (const { from, to, beats: here } of passagesOf(layFigure(chart, one, { restart }))) {
+        const key = placeOf(from, to)
+        beats.set(key, Math.min(beats.get(key) ?? Infinity, here))
+      }
+      return { name: one.name, beats }
+    })
+}
+const placeOf = (from: Slot, to: Slot) => `${from.bar}:${from.beat}>${to.bar}:${to.beat}`
+
+interface HelpKnown {
+  from: Voicing
+  to: Voicing
+  /** The grip behind the one that is reached. */
+  next: Voicing | undefined
+  limits: Limits
+  others: ReturnType<typeof otherFigures>
+}
+
+/** Help is worth naming from this much on, as a share of the tempo. */
+const WORTH = 1.05
+/** A later hit comes half a beat later. */
+const LATER_BEATS = 0.5
+
+function helpFor(
+  { needsMs: ms, beats, comfortable }: Pick<Change, 'needsMs' | 'beats' | 'comfortable'>,
+  { from: before, to: after, hit, early }: Passage,
+  { from, to, next, limits, others }: HelpKnown,
+): string[] {
+  const becomes = (tempo: number) => `${Math.floor(comfortable)} becomes ${Math.floor(tempo)}`
+  const help: { tempo: number; text: string }[] = []
+  const offer = (tempo: number, text: string) => {
+    if (tempo >= comfortable * WORTH) help.push({ tempo, text: `${text}: ${becomes(tempo)}.` })
+  }
+  const easier = easierGrip(from, to, next, hit.chord, limits, comfortable, beats)
+  if (easier)
+    offer(
+      perMinute(beats, easier.ms),
+      `An easier grip for ${after.text}, ${writtenFrets(easier.voicing.frets)}${easier.lost ? ` (it loses ${easier.lost})` : ''}`,
+    )
+  if (early > NEAR)
+    offer(
+      perMinute(beats + early, ms),
+      `Hold ${before.text} through the push and take ${after.text} on its beat`,
+    )
+  if (hit.lasts > LATER_BEATS + NEAR)
+    offer(perMinute(beats + LATER_BEATS, ms), `Strike ${after.text} half a beat later`)
+  const key = placeOf(before, after)
+  const figure = others.find((one) => perMinute(one.beats.get(key) ?? 0, ms) >= comfortable * 1.25)
+  if (figure) offer(perMinute(figure.beats.get(key)!, ms), `Another figure, ${figure.name}`)
+  return help.sort((a, b) => b.tempo - a.tempo).map(({ text }) => text)
+}
+
+/** The easier grip of the same chord that is reached soonest, where the way on from it is no worse than the change is now. */
+function easierGrip(
+  from: Voicing,
+  to: Voicing,
+  next: Voicing | undefined,
+  chord: ChordSymbol,
+  limits: Limits,
+  comfortable: number,
+  beats: number,
+) {
+  return easierThan(to, chord, limits)
+    .map((one) => ({ ...one, ms: needsMs(from, one.voicing, limits).ms }))
+    .filter(({ voicing }) => !next || perMinute(beats, needsMs(voicing, next, limits).ms) >= comfortable)
+    .sort((a, b) => a.ms - b.ms)[0]
+}

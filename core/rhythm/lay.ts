@@ -1,0 +1,286 @@
+import { NEAR } from '../chart/beats'
+import { barName, meterName, type Bar, type Chart, type Slot } from '../chart/chart'
+import type { ChordSymbol } from '../chord/symbol'
+import type { MelodyNote } from '../reharm/melodyFit'
+import { withSpace } from './space'
+import {
+  figuresFor,
+  sameVoices,
+  SHORT_BEATS,
+  type Accent,
+  type Cycle,
+  type Part,
+  type Stroke,
+} from './figures'
+import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
+import { cyclesOf } from './cycles'
+import { varied } from './phrases'
+
+export const RESTARTS = ['tune', 'section', 'bar'] as const
+/** Where the cycle of a figure begins again. */
+export type Restart = (typeof RESTARTS)[number]
+
+/** A hit of a figure at its time in the tune. */
+export interface LaidHit {
+  /** As written; a pickup is bar 0. */
+  bar: number
+  beat: number
+  /** Length in beats of that bar. */
+  beats: number
+  /** In beats of the first metre, from the beginning of what is played, unswung. */
+  time: number
+  lasts: number
+  slot: Slot
+  chord: ChordSymbol
+  part: Part
+  accent: Accent
+  stroke: Stroke
+  /** When its chord begins: later than the hit where it is pushed. */
+  chordFrom: number
+  pushed: boolean
+  /** Where it is not what the figure says: why. */
+  why?: string
+}
+
+/** A hit of the figure that is not played, and why. */
+export interface LeftOut {
+  bar: number
+  beat: number
+  part: Part
+  why: string
+}
+
+export interface Laid {
+  /** In the order in which they sound; of those that sound together the low ones first. */
+  hits: LaidHit[]
+  leftOut: LeftOut[]
+  /** Chords that are not heard, and why. */
+  silent: { bar: number; beat: number; text: string; why: string }[]
+  /** Where another figure stands in. */
+  notes: string[]
+  /** All that is played, in beats of the first metre. */
+  length: number
+}
+
+export interface LayOptions {
+  restart?: Restart
+  /** 1 every hit, 0 none: ghosts go first, accents and the first hit of each chord last. */
+  density?: number
+  melody?: readonly MelodyNote[]
+  /** 0 for the figure as it is; any other whole number varies one thing in each phrase and fills its end, always the same. */
+  seed?: number
+  /** Bars of a phrase that is varied. */
+  phrase?: 2 | 4
+  /** What stands in a bar, where it is not what the chart says. */
+  slotsIn?: (bar: Bar) => readonly Slot[]
+}
+
+/** A hit before its chord is known. */
+export interface RawHit {
+  time: number
+  /** Beats of the first metre in a beat of its bar. */
+  scale: number
+  length: number | 'short' | 'held'
+  part: Part
+  accent: Accent
+  stroke: Stroke
+  push: boolean
+  why?: string
+}
+
+/**
+ * A figure laid on a tune, in the order in which the tune is played: repeats, endings and jumps followed.
+ * The cycle runs on over bar lines until it begins again; a push takes the chord that begins within a beat after it; `N.C.` is silent; a chord that no
+ * hit of the figure would sound is struck where it comes. Common practice, no source.
+ * @param figure the figure, or the figure of each bar
+ */
+export function layFigure(
+  chart: Chart,
+  figure: Cycle | ((bar: Bar) => Cycle | null),
+  { restart = 'section', density = 1, melody = [], seed = 0, phrase = 4, slotsIn }: LayOptions = {},
+): Laid {
+  const bars = playedBars(chart)
+  const spans = spansOf(bars, slotsIn)
+  const { hits: plain, notes } = cyclesOf(
+    bars,
+    chart.meter,
+    typeof figure === 'function' ? figure : () => figure,
+    restart,
+    (meter) => figuresFor(meterName(meter))[0] ?? null,
+  )
+  const sections = bars.filter(({ bar, turn }) => turn > 0 && bar.opensSection).map(({ from }) => from)
+  const raw = seed === 0 ? plain : varied(plain, bars, sections, { seed, phrase })
+  const sounded = lengthened(heard(chorded(raw, spans, bars), spans, bars), spans)
+  const accented = lastAccented(sounded, [...sections, bars.at(-1)?.to ?? 0])
+  const { hits, leftOut } = withSpace(accented, chart, bars, { density, melody, seed })
+  return {
+    hits: hits.map(({ chordAt: _, ...hit }) => hit),
+    leftOut,
+    silent: silences(spans, hits, leftOut, bars),
+    notes,
+    length: bars.at(-1)?.to ?? 0,
+  }
+}
+
+/** A hit with the span of the chord it sounds. */
+export interface ChordedHit extends LaidHit {
+  chordAt: number
+}
+
+/** The span that sounds at a time, by binary search; -1 where there is none. */
+function spanAt(spans: readonly Span[], time: number): number {
+  let [low, high] = [0, spans.length - 1]
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (spans[middle]!.from <= time + NEAR) low = middle
+    else high = middle - 1
+  }
+  const found = spans[low]
+  return found && found.from <= time + NEAR && time < found.to - NEAR ? low : -1
+}
+
+type Pending = ChordedHit & { length: RawHit['length']; scale: number }
+
+function pending(hit: RawHit, at: number, span: Span, pushed: boolean, bars: readonly PlayedBar[]): Pending {
+  return {
+    ...placeAt(bars, hit.time),
+    beats: 0,
+    time: hit.time,
+    lasts: 0,
+    slot: span.slot,
+    chord: span.chord!,
+    part: hit.part,
+    accent: hit.accent,
+    stroke: hit.stroke,
+    chordFrom: span.from,
+    pushed,
+    ...(hit.why ? { why: hit.why } : {}),
+    chordAt: at,
+    length: hit.length,
+    scale: hit.scale,
+  }
+}
+
+/** Each hit with its chord: the one that sounds, or for a push the one that begins within a beat after it. Hits in silences fall away. */
+function chorded(raw: readonly RawHit[], spans: readonly Span[], bars: readonly PlayedBar[]): Pending[] {
+  return raw.flatMap((hit) => {
+    const at = spanAt(spans, hit.time)
+    const next = at >= 0 ? at + 1 : spans.findIndex(({ from }) => from > hit.time)
+    const coming = spans[next]
+    const pushes =
+      hit.push && coming?.chord && coming.from > hit.time + NEAR && coming.from - hit.time <= hit.scale + NEAR
+    if (pushes) return [pending(hit, next, coming, true, bars)]
+    const span = spans[at]
+    return span?.chord ? [pending(hit, at, span, false, bars)] : []
+  })
+}
+
+const SOUNDS_A_CHORD = ({ part, stroke }: LaidHit) => part !== 'bass' && part !== 'fifth' && stroke !== 'dead'
+
+/** Every chord is heard: one that has only low notes sounds whole at its first hit, one without a hit is struck where it comes. */
+function heard(hits: readonly Pending[], spans: readonly Span[], bars: readonly PlayedBar[]): Pending[] {
+  const of = new Map<number, Pending[]>()
+  for (const hit of hits) {
+    const own = of.get(hit.chordAt)
+    if (own) own.push(hit)
+    else of.set(hit.chordAt, [hit])
+  }
+  const whole = new Set<Pending>()
+  const more: Pending[] = []
+  const usual = hits.find(SOUNDS_A_CHORD)?.stroke ?? 'down'
+  const pushes = hits.some(({ pushed }) => pushed)
+  spans.forEach((span, at) => {
+    if (!span.chord) return
+    const own = of.get(at) ?? []
+    const putIn = (why: string) => {
+      const hit = {
+        time: span.from,
+        scale: barAt(bars, span.from).scale,
+        length: 'held',
+        part: 'all',
+        accent: 'plain',
+        push: false,
+      } as const
+      more.push(pending({ ...hit, stroke: usual, why }, at, span, false, bars))
+    }
+    // Where every chord comes early, the first one, and the first behind a silence, has nothing to come early from.
+    if (pushes && !spans[at - 1]?.chord && !own.some(({ time }) => time < span.from + NEAR))
+      putIn(`put in: nothing is played before ${span.slot.text} that it could be pushed into`)
+    if (own.some(SOUNDS_A_CHORD)) return
+    const low = own.find(({ stroke }) => stroke !== 'dead')
+    if (low) whole.add(low)
+    else if (!more.some(({ chordAt }) => chordAt === at))
+      putIn(`put in, so that ${span.slot.text} is heard: the figure has nothing there`)
+  })
+  const all = hits.map((hit) =>
+    whole.has(hit)
+      ? { ...hit, part: 'all' as const, why: `the whole chord: ${hit.slot.text} would have only low notes` }
+      : hit,
+  )
+  return more.length === 0 ? all : [...all, ...more].sort((a, b) => a.time - b.time)
+}
+
+/** Lengths: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
+function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHit[] {
+  const inOrder = [...hits].sort((a, b) => a.time - b.time || lowFirst(a) - lowFirst(b))
+  return inOrder.map(({ length, scale, ...hit }, at) => {
+    let until = spans[hit.chordAt]!.to
+    for (let next = at + 1; next < inOrder.length && inOrder[next]!.time < until; next += 1) {
+      const other = inOrder[next]!
+      if (
+        other.time > hit.time + NEAR &&
+        (other.chordAt !== hit.chordAt || sameVoices(other.part, hit.part))
+      ) {
+        until = other.time
+        break
+      }
+    }
+    const room = until - hit.time
+    const wanted = length === 'held' ? room : (length === 'short' ? SHORT_BEATS : length) * scale
+    const lasts = Math.min(wanted, room)
+    return { ...hit, lasts, beats: lasts / scale }
+  })
+}
+
+const ORDER: Readonly<Record<Part, number>> = {
+  bass: 0,
+  fifth: 0,
+  all: 1,
+  single: 1,
+  inner: 2,
+  upper: 2,
+  top: 3,
+}
+const lowFirst = ({ part }: { part: Part }) => ORDER[part]
+
+/** The last hit of each section, and of the tune, is accented, or the figure sounds as if it had been forgotten. */
+function lastAccented(hits: readonly ChordedHit[], ends: readonly number[]): ChordedHit[] {
+  const last = new Set<number>()
+  for (const end of ends) {
+    const before = hits.findLast(({ time, stroke }) => time < end - NEAR && stroke !== 'dead')
+    if (before) last.add(before.time)
+  }
+  return hits.map((hit) =>
+    hit.stroke !== 'dead' && last.has(hit.time) ? { ...hit, accent: 'accent' as const } : hit,
+  )
+}
+
+/** Chords that no hit sounds in the end, and why. */
+function silences(
+  spans: readonly Span[],
+  hits: readonly ChordedHit[],
+  leftOut: readonly (LeftOut & { chordAt?: number })[],
+  bars: readonly PlayedBar[],
+): Laid['silent'] {
+  const sounding = new Set(hits.map(({ chordAt }) => chordAt))
+  return spans.flatMap((span, at) => {
+    if (sounding.has(at)) return []
+    const { bar, beat } = placeAt(bars, span.from)
+    const why = span.chord
+      ? (leftOut.find(({ chordAt }) => chordAt === at)?.why ?? 'nothing is struck here')
+      : span.slot.symbol
+        ? 'N.C.: nobody plays a chord here'
+        : `${span.slot.text} in ${barName(bar)} could not be read`
+    return [{ bar, beat, text: span.slot.text, why }]
+  })
+}
