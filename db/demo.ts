@@ -1,4 +1,5 @@
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
+import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 import { PLAIN_CHORD_MELODY } from '../core/tune/melodySchema'
 import { newDocument, PLAIN_LEADING, type TuneDocument } from '../core/tune/document'
 
@@ -68,6 +69,7 @@ const demoTunes = (): DemoTune[] => [
             conditions: [],
             leading: PLAIN_LEADING,
             chordMelody: PLAIN_CHORD_MELODY,
+            rhythm: PLAIN_RHYTHM,
             melody: [],
             phrases: {},
             text: [

@@ -1,5 +1,6 @@
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { TuneDocument } from '../core/tune/document'
+import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 
 /** Times are milliseconds since 1970. Ids are UUIDs. */
 const id = () => text('id').primaryKey()
@@ -14,7 +15,7 @@ export interface TuneSummary {
 }
 
 /** How far the work on a tune is: the last thing that was done with it. */
-export type HowFarATune = 'empty' | 'typed' | 'coloured' | 'led' | 'with melody'
+export type HowFarATune = 'empty' | 'typed' | 'coloured' | 'led' | 'with melody' | 'with rhythm'
 
 /** A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted tunes is emptied by hand. */
 export const tunes = sqliteTable(
@@ -101,6 +102,8 @@ export const arrangements = sqliteTable(
         fixed: {},
         kept: [],
       }),
+    /** Figure, space, feel and band. */
+    rhythm: text('rhythm', { mode: 'json' }).$type<TuneDocument['rhythm']>().notNull().default(PLAIN_RHYTHM),
     /** Beats a minute. */
     tempo: integer('tempo').notNull(),
   },

@@ -100,7 +100,17 @@ function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof 
 
 function madeOf(
   db: Db | Tx,
-  { id, colour, bass, style, line, conditions, leading, chordMelody }: typeof arrangements.$inferSelect,
+  {
+    id,
+    colour,
+    bass,
+    style,
+    line,
+    conditions,
+    leading,
+    chordMelody,
+    rhythm,
+  }: typeof arrangements.$inferSelect,
 ) {
   const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
   const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
@@ -113,6 +123,7 @@ function madeOf(
     conditions,
     leading,
     chordMelody,
+    rhythm,
     choices: Object.fromEntries(
       chosen.map(({ slot, chords, span, rule, madeAt, by }) => [
         slot,
@@ -204,9 +215,20 @@ function writeMade(
   made: Omit<VersionKept, 'name' | 'at'>,
 ): void {
   const arrangementId = newId()
-  const { colour, bass, style, line, conditions, leading, chordMelody } = made
+  const { colour, bass, style, line, conditions, leading, chordMelody, rhythm } = made
   tx.insert(arrangements)
-    .values({ id: arrangementId, ...where, colour, bass, style, line, conditions, leading, chordMelody })
+    .values({
+      id: arrangementId,
+      ...where,
+      colour,
+      bass,
+      style,
+      line,
+      conditions,
+      leading,
+      chordMelody,
+      rhythm,
+    })
     .run()
   const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({
     arrangementId,
@@ -379,10 +401,11 @@ export function summaryOf(document: TuneDocument): TuneSummary {
 
 /** The last thing the player did; grips that a search found by itself are nobody's work. */
 function howFarIs(
-  { colour, choices, style, leading, line, fixed, conditions, melody }: TuneDocument,
+  { colour, choices, style, leading, line, fixed, conditions, melody, rhythm }: TuneDocument,
   bars: number,
 ): HowFarATune {
   if (bars === 0) return 'empty'
+  if (rhythm.figure !== null || Object.keys(rhythm.byHand).length > 0) return 'with rhythm'
   if (melody.length > 0) return 'with melody'
   if (
     style !== 'smooth' ||
@@ -474,7 +497,7 @@ export type SongbookSort = (typeof SONGBOOK_SORTS)[number]
 
 const said = (field: string) => sql`json_extract(${tunes.summary}, ${`$.${field}`})`
 const byTitle = sql`${tunes.title} COLLATE NOCASE`
-const FARNESS: readonly HowFarATune[] = ['empty', 'typed', 'coloured', 'led', 'with melody']
+const FARNESS: readonly HowFarATune[] = ['empty', 'typed', 'coloured', 'led', 'with melody', 'with rhythm']
 const ORDERS: Readonly<Record<SongbookSort, SQL[]>> = {
   touched: [desc(tunes.touchedAt), byTitle],
   title: [byTitle],

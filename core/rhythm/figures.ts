@@ -207,3 +207,7 @@ export function sameVoices(struck: Part, sounding: Part): boolean {
   if (struck === 'upper' || sounding === 'upper') return HIGH.includes(struck) && HIGH.includes(sounding)
   return struck === sounding
 }
+
+/** Whether a hit lets a chord be heard, and not only its bass or a damped stroke. */
+export const soundsAChord = ({ part, stroke }: { part: Part; stroke: Stroke }): boolean =>
+  !LOW.includes(part) && stroke !== 'dead'

@@ -1,5 +1,5 @@
 import { NEAR } from '../chart/beats'
-import { barName, meterName, type Bar, type Chart, type Slot } from '../chart/chart'
+import { barName, meterName, type Bar, type Chart, type Meter, type Slot } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { withSpace } from './space'
@@ -8,11 +8,14 @@ import {
   sameVoices,
   SHORT_BEATS,
   type Accent,
+  type FigureHit,
   type Cycle,
   type Part,
   type Stroke,
+  soundsAChord,
 } from './figures'
 import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
+import { leftOutBetween, overHand } from './byHand'
 import { cyclesOf } from './cycles'
 import { varied } from './phrases'
 
@@ -71,9 +74,14 @@ export interface LayOptions {
   seed?: number
   /** Bars of a phrase that is varied. */
   phrase?: 2 | 4
-  /** What stands in a bar, where it is not what the chart says. */
-  slotsIn?: (bar: Bar) => readonly Slot[]
+  /** Hits by hand, by `bar:beat` as written: in place of what the figure has there, or (null) nothing. */
+  byHand?: ReadonlyMap<string, HandHit | null>
+  /** The bars as they are played, or each once as written. */
+  order?: 'played' | 'written'
 }
+
+/** A hit put in by hand. */
+export type HandHit = Omit<FigureHit, 'at'>
 
 /** A hit before its chord is known. */
 export interface RawHit {
@@ -97,26 +105,36 @@ export interface RawHit {
 export function layFigure(
   chart: Chart,
   figure: Cycle | ((bar: Bar) => Cycle | null),
-  { restart = 'section', density = 1, melody = [], seed = 0, phrase = 4, slotsIn }: LayOptions = {},
+  {
+    restart = 'section',
+    density = 1,
+    melody = [],
+    seed = 0,
+    phrase = 4,
+    byHand = new Map(),
+    order,
+  }: LayOptions = {},
 ): Laid {
-  const bars = playedBars(chart)
-  const spans = spansOf(bars, slotsIn)
-  const { hits: plain, notes } = cyclesOf(
-    bars,
-    chart.meter,
-    typeof figure === 'function' ? figure : () => figure,
-    restart,
-    (meter) => figuresFor(meterName(meter))[0] ?? null,
-  )
+  const bars = playedBars(chart, order)
+  const spans = spansOf(bars)
+  const figureOf = typeof figure === 'function' ? figure : () => figure
+  const standIn = (meter: Meter) => figuresFor(meterName(meter))[0] ?? null
+  const { hits: plain, notes } = cyclesOf(bars, chart.meter, figureOf, restart, standIn)
   const sections = bars.filter(({ bar, turn }) => turn > 0 && bar.opensSection).map(({ from }) => from)
-  const raw = seed === 0 ? plain : varied(plain, bars, sections, { seed, phrase })
-  const sounded = lengthened(heard(chorded(raw, spans, bars), spans, bars), spans)
+  const phrased = seed === 0 ? plain : varied(plain, bars, sections, { seed, phrase })
+  const raw = overHand(phrased, bars, byHand)
+  /** Why a chord may stay unheard. */
+  const rests = ({ from, to }: Span): string | null => {
+    if (leftOutBetween(byHand, bars, from, to)) return 'left out by hand'
+    return figureOf(barAt(bars, from).bar) === null ? 'the guitar rests here' : null
+  }
+  const sounded = lengthened(heard(chorded(raw, spans, bars), spans, bars, rests), spans)
   const accented = lastAccented(sounded, [...sections, bars.at(-1)?.to ?? 0])
   const { hits, leftOut } = withSpace(accented, chart, bars, { density, melody, seed })
   return {
     hits: hits.map(({ chordAt: _, ...hit }) => hit),
     leftOut,
-    silent: silences(spans, hits, leftOut, bars),
+    silent: silences(spans, hits, leftOut, bars, rests),
     notes,
     length: bars.at(-1)?.to ?? 0,
   }
@@ -175,10 +193,13 @@ function chorded(raw: readonly RawHit[], spans: readonly Span[], bars: readonly 
   })
 }
 
-const SOUNDS_A_CHORD = ({ part, stroke }: LaidHit) => part !== 'bass' && part !== 'fifth' && stroke !== 'dead'
-
 /** Every chord is heard: one that has only low notes sounds whole at its first hit, one without a hit is struck where it comes. */
-function heard(hits: readonly Pending[], spans: readonly Span[], bars: readonly PlayedBar[]): Pending[] {
+function heard(
+  hits: readonly Pending[],
+  spans: readonly Span[],
+  bars: readonly PlayedBar[],
+  rests: (span: Span) => string | null,
+): Pending[] {
   const of = new Map<number, Pending[]>()
   for (const hit of hits) {
     const own = of.get(hit.chordAt)
@@ -187,10 +208,10 @@ function heard(hits: readonly Pending[], spans: readonly Span[], bars: readonly 
   }
   const whole = new Set<Pending>()
   const more: Pending[] = []
-  const usual = hits.find(SOUNDS_A_CHORD)?.stroke ?? 'down'
+  const usual = hits.find(soundsAChord)?.stroke ?? 'down'
   const pushes = hits.some(({ pushed }) => pushed)
   spans.forEach((span, at) => {
-    if (!span.chord) return
+    if (!span.chord || rests(span)) return
     const own = of.get(at) ?? []
     const putIn = (why: string) => {
       const hit = {
@@ -206,7 +227,7 @@ function heard(hits: readonly Pending[], spans: readonly Span[], bars: readonly 
     // Where every chord comes early, the first one, and the first behind a silence, has nothing to come early from.
     if (pushes && !spans[at - 1]?.chord && !own.some(({ time }) => time < span.from + NEAR))
       putIn(`put in: nothing is played before ${span.slot.text} that it could be pushed into`)
-    if (own.some(SOUNDS_A_CHORD)) return
+    if (own.some(soundsAChord)) return
     const low = own.find(({ stroke }) => stroke !== 'dead')
     if (low) whole.add(low)
     else if (!more.some(({ chordAt }) => chordAt === at))
@@ -271,13 +292,14 @@ function silences(
   hits: readonly ChordedHit[],
   leftOut: readonly (LeftOut & { chordAt?: number })[],
   bars: readonly PlayedBar[],
+  rests: (span: Span) => string | null,
 ): Laid['silent'] {
   const sounding = new Set(hits.map(({ chordAt }) => chordAt))
   return spans.flatMap((span, at) => {
     if (sounding.has(at)) return []
     const { bar, beat } = placeAt(bars, span.from)
     const why = span.chord
-      ? (leftOut.find(({ chordAt }) => chordAt === at)?.why ?? 'nothing is struck here')
+      ? (leftOut.find(({ chordAt }) => chordAt === at)?.why ?? rests(span) ?? 'nothing is struck here')
       : span.slot.symbol
         ? 'N.C.: nobody plays a chord here'
         : `${span.slot.text} in ${barName(bar)} could not be read`

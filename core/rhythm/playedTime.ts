@@ -23,10 +23,11 @@ export interface Span {
   to: number
 }
 
-/** The bars of a chart in the order in which they are played: repeats, endings and jumps followed. */
-export function playedBars(chart: Chart): PlayedBar[] {
+/** The bars of a chart in the order in which they are played, repeats, endings and jumps followed; or each once, as they are written. */
+export function playedBars(chart: Chart, order: 'played' | 'written' = 'played'): PlayedBar[] {
   let from = 0
-  return playOrder(chart).map((at, turn) => {
+  const bars = order === 'played' ? playOrder(chart) : chart.bars.map((_, at) => at)
+  return bars.map((at, turn) => {
     const bar = chart.bars[at]!
     const scale = chart.meter.unit / bar.meter.unit
     const begin = from
@@ -35,14 +36,11 @@ export function playedBars(chart: Chart): PlayedBar[] {
   })
 }
 
-/** The chords of a tune at their times, silences among them. `slotsOf` says what stands in a bar, where it is not what the chart says. */
-export function spansOf(
-  bars: readonly PlayedBar[],
-  slotsIn: (bar: Bar) => readonly Slot[] = (bar) => bar.slots,
-): Span[] {
+/** The chords of a tune at their times, silences among them. */
+export function spansOf(bars: readonly PlayedBar[]): Span[] {
   const spans: Span[] = []
   for (const { bar, from, scale } of bars)
-    for (const slot of slotsIn(bar)) {
+    for (const slot of bar.slots) {
       const begins = from + (slot.beat - bar.from) * scale
       const before = spans.at(-1)
       if (slot.held && before && Math.abs(before.to - begins) < NEAR) before.to = begins + slot.beats * scale

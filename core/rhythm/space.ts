@@ -2,6 +2,7 @@ import { NEAR } from '../chart/beats'
 import type { Chart } from '../chart/chart'
 import { Clock, sungIn, type Sung } from '../melody/clock'
 import type { MelodyNote } from '../reharm/melodyFit'
+import { soundsAChord } from './figures'
 import type { ChordedHit, LeftOut } from './lay'
 import type { PlayedBar } from './playedTime'
 import { halfOf } from './pulses'
@@ -40,8 +41,8 @@ export function withSpace(
   { density, melody, seed }: Space,
 ): { hits: ChordedHit[]; leftOut: Left[] } {
   const first = new Map<number, number>()
-  for (const { chordAt, time } of hits) if (!first.has(chordAt)) first.set(chordAt, time)
-  const isFirst = ({ chordAt, time }: ChordedHit) => time < first.get(chordAt)! + NEAR
+  for (const hit of hits) if (soundsAChord(hit) && !first.has(hit.chordAt)) first.set(hit.chordAt, hit.time)
+  const isFirst = (hit: ChordedHit) => soundsAChord(hit) && hit.time < first.get(hit.chordAt)! + NEAR
   const { kept, left } = underMelody(hits, chart, melody, isFirst)
   const wanted = Math.round(density * kept.length)
   if (wanted >= kept.length) return { hits: kept, leftOut: left }

@@ -4,6 +4,7 @@ import { CONTOURS } from '../leading/contour'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { ownStyle } from '../player/ownStyle'
 import { chordMelody, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
+import { PLAIN_RHYTHM, rhythm } from './rhythmSchema'
 import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
 import { TEXTURE_NAMES } from '../leading/textureNames'
 
@@ -110,6 +111,8 @@ const made = {
   leading: leading.default(PLAIN_LEADING),
   /** What is made under the melody. */
   chordMelody: chordMelody.default(PLAIN_CHORD_MELODY),
+  /** How it is accompanied. */
+  rhythm: rhythm.default(PLAIN_RHYTHM),
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
@@ -181,6 +184,7 @@ export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   conditions: [],
   leading: PLAIN_LEADING,
   chordMelody: PLAIN_CHORD_MELODY,
+  rhythm: PLAIN_RHYTHM,
   melody: [],
   phrases: {},
   chart: FIRST_CHART_NAME,

@@ -4,6 +4,7 @@ import { chartEdits } from './edits/chart'
 import { colourEdits } from './edits/colour'
 import { lineEdits } from './edits/lines'
 import { melodyEdits } from './edits/melody'
+import { rhythmEdits } from './edits/rhythm'
 
 /** One thing the player does to a tune: a file an area in `edits`, joined here. */
 export const tuneEdit = z.discriminatedUnion('kind', [
@@ -11,11 +12,24 @@ export const tuneEdit = z.discriminatedUnion('kind', [
   ...colourEdits.schemas,
   ...lineEdits.schemas,
   ...melodyEdits.schemas,
+  ...rhythmEdits.schemas,
 ])
 export type TuneEdit = z.infer<typeof tuneEdit>
 
-const APPLY = { ...chartEdits.apply, ...colourEdits.apply, ...lineEdits.apply, ...melodyEdits.apply }
-const LABEL = { ...chartEdits.label, ...colourEdits.label, ...lineEdits.label, ...melodyEdits.label }
+const APPLY = {
+  ...chartEdits.apply,
+  ...colourEdits.apply,
+  ...lineEdits.apply,
+  ...melodyEdits.apply,
+  ...rhythmEdits.apply,
+}
+const LABEL = {
+  ...chartEdits.label,
+  ...colourEdits.label,
+  ...lineEdits.label,
+  ...melodyEdits.label,
+  ...rhythmEdits.label,
+}
 
 /** What a document becomes by an edit. The same function serves the screen at once and the database after it. */
 export const applyEdit = (document: TuneDocument, edit: TuneEdit): TuneDocument =>

@@ -138,15 +138,24 @@ function withText(document: TuneDocument, next: string): TuneDocument {
       ),
     },
   })
+  const struck = ({ rhythm: made }: Pick<TuneDocument, 'rhythm'>) => ({
+    rhythm: {
+      ...made,
+      byHand: Object.fromEntries(
+        Object.entries(made.byHand).map(([place, one]) => [movedKey(place, move), one]),
+      ),
+    },
+  })
   return {
     ...document,
     ...follow(document),
     ...followed(document, move),
     ...under(document),
+    ...struck(document),
     text: next,
     tempo: newTempo,
     title: newTitle,
-    versions: document.versions.map((one) => ({ ...one, ...follow(one), ...under(one) })),
+    versions: document.versions.map((one) => ({ ...one, ...follow(one), ...under(one), ...struck(one) })),
   }
 }
 

@@ -123,6 +123,7 @@ function withVersionKept(document: TuneDocument, name: string, at: number): Tune
     conditions,
     leading,
     chordMelody: under,
+    rhythm,
     versions,
   } = document
   const kept: VersionKept = {
@@ -140,6 +141,7 @@ function withVersionKept(document: TuneDocument, name: string, at: number): Tune
     conditions,
     leading,
     chordMelody: under,
+    rhythm,
   }
   const others = versions.filter((one) => one.name !== name)
   return { ...document, versions: [...others, kept] }

@@ -1,0 +1,1 @@
+ALTER TABLE `arrangements` ADD `rhythm` text DEFAULT '{"figure":null,"sections":{},"restart":"section","density":1,"feel":"figure","seed":0,"phrase":4,"listens":false,"bass":"none","band":"new","time":"none","levels":{"guitar":1,"bass":0.8,"time":0.5},"muted":[],"byHand":{}}' NOT NULL;
