@@ -8,7 +8,7 @@ import { useKeys } from '../services/keys/useKeys'
 import type { Room } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
-import { useSound, usePlaying } from '../services/sound/SoundContext'
+import { levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
 import { SOUND } from '../services/sound/store'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
@@ -118,7 +118,9 @@ export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }
   const onRoom = useSteady((other: Room) => void goTo(other))
   const onKeys = useSteady(() => setKeysOpen(true))
   const onTempo = useSteady((tempo: number) => edit({ kind: 'tempo', tempo }))
-  const onSave = useSteady(() => saveSound(heard.schedule, heardTempo, document.title))
+  const onSave = useSteady(() =>
+    saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
+  )
   const nothingHeard =
     reading.chords.length === 0
       ? 'There are no chords to play yet.'

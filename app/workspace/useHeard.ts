@@ -1,10 +1,21 @@
 import { useEffect, useMemo, useRef } from 'react'
+import { accompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
 import type { LineChord } from '../../core/tune/decisions'
-import type { TuneChord } from '../../core/tune/reading'
+import type { TuneDocument } from '../../core/tune/document'
+import type { TuneChord, TuneReading } from '../../core/tune/reading'
+import type { Voicing } from '../../core/voicing/voicing'
 import { useGrips } from '../services/grips/GripsContext'
 import type { PlayedHere } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
-import { scheduleOf, type Played, type Schedule, type Version } from '../services/sound/schedule'
+import { bandSchedule, timeOf, type Pass } from '../services/sound/bandSchedule'
+import {
+  LINES_OF,
+  scheduleOf,
+  type HeardLine,
+  type Played,
+  type Schedule,
+  type Version,
+} from '../services/sound/schedule'
 import { sequenceOf, type Sequence } from '../services/sound/sequence'
 import { usePlaying, useSound } from '../services/sound/SoundContext'
 import { levelsOf } from '../services/sound/voiceHeard'
@@ -19,12 +30,14 @@ export interface HeardNow {
   ready: boolean
 }
 
-/** What Play plays: both lines from the selection on, or what the room plays instead; told to the sound, which takes it up while it plays. */
-export function useHeard({ score, beside, voice = 'all' }: PlayedHere = {}): HeardNow {
-  const { reading } = useKnownTune()
-  const { voicings, plainSounds } = useGrips()
+type Grips = ReadonlyMap<string, Pick<Voicing, 'midis' | 'strings'>>
+
+/** What Play plays: both lines from the selection on with their band, or what the room plays instead; told to the sound, which takes it up while it plays. */
+export function useHeard({ score, beside, voice = 'all', rhythm: tried }: PlayedHere = {}): HeardNow {
+  const { document, reading } = useKnownTune()
+  const { voicings, plain: plainSearch, plainSounds, soundingHome } = useGrips()
   const { selection } = useSelection()
-  const { hearing, setHeard } = useSound()
+  const { hearing, heardTempo, setHeard } = useSound()
   const { playing } = usePlaying()
   const { chart } = reading
   // What plays goes on where it is, wherever the player looks meanwhile.
@@ -34,8 +47,35 @@ export function useHeard({ score, beside, voice = 'all' }: PlayedHere = {}): Hea
   const version = hearing.version === 'turn' && !beside ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, from), [reading, from])
   const countIn = hearing.countIn ? countInBeats(chart, sequence.home[0]) : 0
+  const rhythm = tried ?? document.rhythm
+  const { melody } = document
+  // One voice of the grips is listened to without the figure: each chord as long as it lasts.
+  const withBand = hasBand(rhythm) && voice === 'all'
+  const plainGrips = useMemo(
+    (): Grips =>
+      new Map(
+        plainSearch.lines[0]?.voicings.map((voicing, at) => [soundingHome[at]?.key ?? '', voicing]) ?? [],
+      ),
+    [plainSearch.lines, soundingHome],
+  )
   const schedule = useMemo(() => {
     if (score) return score({ version: version === 'turn' ? 'new' : version, countIn })
+    if (withBand) {
+      const of: Readonly<Record<HeardLine, { reading: TuneReading; grips: Grips }>> = {
+        plain: { reading, grips: plainGrips },
+        new: { reading, grips: voicings },
+        beside: {
+          reading: beside?.reading ?? reading,
+          grips: new Map(
+            [...(beside?.midis ?? [])].map(([key, midis]) => [key, { midis, strings: [] }] as const),
+          ),
+        },
+      }
+      const passes = LINES_OF[version].map((line) =>
+        passOf(line, { ...of[line], document: { rhythm, melody } }, sequence),
+      )
+      return bandSchedule(passes, swingOf(rhythm, heardTempo, chart.meter), countIn, chart.meter.beats)
+    }
     const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({
       index: one.index,
       lasts: one.lasts,
@@ -57,7 +97,59 @@ export function useHeard({ score, beside, voice = 'all' }: PlayedHere = {}): Hea
       countIn,
       chart.meter.beats,
     )
-  }, [score, sequence, from, version, countIn, plainSounds, voicings, beside, voice, chart.meter.beats])
+  }, [
+    score,
+    withBand,
+    rhythm,
+    melody,
+    heardTempo,
+    reading,
+    plainGrips,
+    sequence,
+    from,
+    version,
+    countIn,
+    plainSounds,
+    voicings,
+    beside,
+    voice,
+    chart.meter,
+  ])
   useEffect(() => setHeard(schedule), [schedule, setHeard])
   return { schedule, sequence, version, ready: schedule.strikes.length > 0 }
+}
+
+/** Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays. */
+export const hasBand = ({ figure, byHand, bass, time, sections }: TuneDocument['rhythm']): boolean =>
+  figure !== null ||
+  bass !== 'none' ||
+  time !== 'none' ||
+  Object.keys(byHand).length > 0 ||
+  Object.keys(sections).length > 0
+
+interface Line {
+  reading: TuneReading
+  grips: Grips
+  document: Pick<TuneDocument, 'rhythm' | 'melody'>
+}
+
+/** The stretch of a sequence as a band plays one line of it: from where it begins to where it ends. */
+function passOf(version: HeardLine, { reading, grips, document }: Line, { home, range }: Sequence): Pass {
+  const which = version === 'plain' ? 'plain' : 'new'
+  const played: Accompaniment = accompanied({
+    reading,
+    document: {
+      ...document,
+      // Under the plain chords the bass plays the plain chords too.
+      rhythm: which === 'plain' ? { ...document.rhythm, band: 'plain' } : document.rhythm,
+    },
+    which,
+    grips,
+    order: range === 'stretch' ? 'written' : 'played',
+  })
+  const [first, last] = [home[0], home.at(-1)]
+  const from = first && range !== 'all' ? timeOf(played, first.slot) : 0
+  const end = played.bars.at(-1)?.to ?? 0
+  const to = last && range === 'stretch' ? timeOf(played, last.slot) + last.lasts : end
+  return { version, played, from, to }
 }

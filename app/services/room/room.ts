@@ -2,6 +2,7 @@ import type { ComponentType, ReactNode } from 'react'
 import type { TuneReading } from '../../../core/tune/reading'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Group } from '../../../core/analysis/reading'
+import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { KeyRow } from '../keys/keys'
 import type { Editing } from '../notation/BeatInput'
@@ -52,6 +53,8 @@ export interface PlayedHere {
   beside?: { name: string; reading: TuneReading; midis: ReadonlyMap<string, readonly number[]> } | null
   /** Voices of the new line that are heard. */
   voice?: VoiceHeard
+  /** An accompaniment that is tried, in place of the tune's. */
+  rhythm?: Rhythm | null
 }
 
 /** What the systems show in a room. */

@@ -8,8 +8,10 @@ import {
   useSyncExternalStore,
   type ReactNode,
 } from 'react'
+import type { BandPart, Rhythm } from '../../../core/tune/rhythmSchema'
 import { useKnownTune } from '../tune/TuneContext'
 import { useSteady } from '../words/steady'
+import type { Levels } from './player'
 import type { HeardLine, Schedule, Version } from './schedule'
 import { SOUND } from './store'
 
@@ -40,11 +42,17 @@ export interface KnownSound {
   playPart: (schedule: Schedule) => Promise<number | null>
 }
 
+/** How loud each of the band is heard; 0 where it is mute. */
+export function levelsHeard({ levels, muted }: Rhythm): Levels {
+  const heard = (part: BandPart) => (muted.includes(part) ? 0 : levels[part])
+  return { guitar: heard('guitar'), bass: heard('bass'), time: heard('time') }
+}
+
 const SoundContext = createContext<KnownSound | null>(null)
 
 export function SoundProvider({ children }: { children: ReactNode }) {
   const {
-    document: { tempo },
+    document: { tempo, rhythm },
     reading: { chart },
   } = useKnownTune()
   const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true, speed: 100 })
@@ -59,17 +67,21 @@ export function SoundProvider({ children }: { children: ReactNode }) {
   })
   const playPart = useSteady((schedule: Schedule) => SOUND.play(schedule, heardTempo))
   useEffect(() => SOUND.setTempo(heardTempo), [heardTempo])
+  useEffect(() => SOUND.setLevels(levelsHeard(rhythm)), [rhythm])
   useEffect(() => SOUND.stop, [])
-  const before = useRef(hearing)
+  const before = useRef({ hearing, rhythm, heardTempo })
   useEffect(() => {
     if (!heard) return
     if (waits.current && heard.strikes.length > 0) {
       waits.current = false
       return play()
     }
-    // Plain, new, beside and the loop are switched at the next beat; other chords and grips come in with the next bar.
-    const switched = before.current !== hearing
-    before.current = hearing
+    // Plain, new, beside, the loop, figure, feel and band are switched at the next beat; other chords and grips come in with the next bar.
+    const now = { hearing, rhythm, heardTempo }
+    const switched = Object.entries(before.current).some(
+      ([name, was]) => now[name as keyof typeof now] !== was,
+    )
+    before.current = now
     SOUND.swap(heard, hearing.loop, switched ? 1 : chart.meter.beats)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is heard, and how, is waited for
   }, [heard, hearing])

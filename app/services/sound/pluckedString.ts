@@ -5,21 +5,45 @@
  * Algorithm", same issue; both from memory).
  */
 
-/** Where the pick meets the string, as a share of its length: the harmonics with a node there are weak. */
-const PICK_PLACE = 0.17
-/** How much of the neighbouring sample the loop averages in: the string's loss of brightness. */
-const DAMPING = 0.42
-/** Brightness of the pick's noise, 0 dull to 1 bright. */
-const PICK_BRIGHTNESS = 0.55
-/** Time in seconds for a string to fall by 60 dB at E2; an octave up it is shorter by SHORTER. */
-const RING_SECONDS = 5.5
-const SHORTER = 0.72
-const LOWEST_HZ = 82.4
+export type StringKind = 'guitar' | 'bass'
+interface Model {
+  /** Where the pick or finger meets the string, as a share of its length: the harmonics with a node there are weak. */
+  pickPlace: number
+  /** How much of the neighbouring sample the loop averages in: the string's loss of brightness. */
+  damping: number
+  /** Brightness of the pick's noise, 0 dull to 1 bright, plucked softly, as usual, and hard. */
+  brightness: readonly [number, number, number]
+  /** Time in seconds for a string to fall by 60 dB at `lowestHz`; an octave up it is shorter by `shorter`. */
+  ringSeconds: number
+  shorter: number
+  lowestHz: number
+}
+/** Sizes by ear; common practice, no source. */
+const MODELS: Readonly<Record<StringKind, Model>> = {
+  guitar: {
+    pickPlace: 0.17,
+    damping: 0.42,
+    brightness: [0.3, 0.55, 0.75],
+    ringSeconds: 5.5,
+    shorter: 0.72,
+    lowestHz: 82.4,
+  },
+  bass: {
+    pickPlace: 0.28,
+    damping: 0.46,
+    brightness: [0.1, 0.16, 0.24],
+    ringSeconds: 3.2,
+    shorter: 0.8,
+    lowestHz: 41.2,
+  },
+}
+/** The middle one of the three. */
+const AS_USUAL = 1
 
 export const frequencyOf = (midi: number): number => 440 * 2 ** ((midi - 69) / 12)
 
 /** Repeatable noise: the same string always sounds the same (mulberry32). */
-function noiseFrom(seed: number): () => number {
+export function noiseFrom(seed: number): () => number {
   let state = seed >>> 0
   return () => {
     state = (state + 0x6d2b79f5) >>> 0
@@ -34,18 +58,26 @@ function noiseFrom(seed: number): () => number {
  * @param midi MIDI number, 28 to 100
  * @param sampleRate samples a second
  * @param seconds length of the sound
+ * @param layer 0 soft, 1 as usual, 2 hard
  */
-export function pluckedString(midi: number, sampleRate: number, seconds: number): Float32Array<ArrayBuffer> {
+export function pluckedString(
+  midi: number,
+  sampleRate: number,
+  seconds: number,
+  kind: StringKind = 'guitar',
+  layer = AS_USUAL,
+): Float32Array<ArrayBuffer> {
+  const { pickPlace, damping, brightness, ringSeconds: rings, shorter, lowestHz } = MODELS[kind]
   const hz = frequencyOf(midi)
   const period = sampleRate / hz
-  // The averaging filter delays by DAMPING samples; what is left of the period is a whole delay and an allpass fraction.
-  const whole = Math.floor(period - DAMPING - 0.3)
-  const fraction = period - DAMPING - whole
+  // The averaging filter delays by damping samples; what is left of the period is a whole delay and an allpass fraction.
+  const whole = Math.floor(period - damping - 0.3)
+  const fraction = period - damping - whole
   const allpass = allpassFor(fraction, hz, sampleRate)
-  const ringSeconds = RING_SECONDS * SHORTER ** Math.log2(hz / LOWEST_HZ)
+  const ringSeconds = rings * shorter ** Math.log2(hz / lowestHz)
   const loss = 10 ** (-3 / (hz * ringSeconds))
 
-  const line = excitation(whole, midi)
+  const line = excitation(whole, midi, brightness[layer]!, pickPlace)
   const samples = new Float32Array(Math.ceil(seconds * sampleRate))
   let at = 0
   let lastRead = 0
@@ -54,7 +86,7 @@ export function pluckedString(midi: number, sampleRate: number, seconds: number)
   for (let i = 0; i < samples.length; i += 1) {
     const read = line[at]!
     samples[i] = read
-    const filtered = loss * ((1 - DAMPING) * read + DAMPING * lastRead)
+    const filtered = loss * ((1 - damping) * read + damping * lastRead)
     lastRead = read
     const delayed = allpass * (filtered - lastAllpass) + lastFiltered
     lastFiltered = filtered
@@ -72,15 +104,15 @@ function allpassFor(fraction: number, hz: number, sampleRate: number): number {
 }
 
 /** One period of noise, dulled by the pick and combed by the place where it plucks. */
-function excitation(length: number, seed: number): Float64Array {
+function excitation(length: number, seed: number, brightness: number, pickPlace: number): Float64Array {
   const noise = noiseFrom(seed * 2654435761)
   const burst = new Float64Array(length)
   let smooth = 0
   for (let i = 0; i < length; i += 1) {
-    smooth += PICK_BRIGHTNESS * (noise() - smooth)
+    smooth += brightness * (noise() - smooth)
     burst[i] = smooth
   }
-  const gap = Math.max(1, Math.round(PICK_PLACE * length))
+  const gap = Math.max(1, Math.round(pickPlace * length))
   const plucked = burst.map((value, i) => value - burst[(i - gap + length) % length]!)
   const mean = plucked.reduce((sum, value) => sum + value, 0) / length
   return plucked.map((value) => value - mean)

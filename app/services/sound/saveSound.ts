@@ -1,12 +1,18 @@
+import type { Levels } from './player'
 import type { Schedule } from './schedule'
 
 /** Renders a schedule and hands it to the browser as a WAV file. */
-export async function saveSound(schedule: Schedule, beatsPerMinute: number, title: string): Promise<void> {
+export async function saveSound(
+  schedule: Schedule,
+  beatsPerMinute: number,
+  title: string,
+  levels?: Levels,
+): Promise<void> {
   const [{ renderSchedule }, { default: toWav }] = await Promise.all([
-    import('./guitar'),
+    import('./player'),
     import('audiobuffer-to-wav'),
   ])
-  const wav = toWav(await renderSchedule(schedule, beatsPerMinute))
+  const wav = toWav(await renderSchedule(schedule, beatsPerMinute, levels))
   saveFile(new Blob([wav], { type: 'audio/wav' }), `${fileNameFrom(title)}.wav`)
 }
 

@@ -1,10 +1,11 @@
+import type { Stroke } from '../../../core/rhythm/figures'
 import { NEAR, sameBeat } from '../../../core/chart/beats'
 /** One of the lines that can be heard: the home line, the new one, and a kept version shown beside it. */
 export type HeardLine = 'plain' | 'new' | 'beside'
 /** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
 export type Version = 'plain' | 'new' | 'both' | 'turn'
 
-const LINES_OF: Readonly<Record<Version, readonly HeardLine[]>> = {
+export const LINES_OF: Readonly<Record<Version, readonly HeardLine[]>> = {
   plain: ['plain'],
   new: ['new'],
   both: ['plain', 'new'],
@@ -23,7 +24,7 @@ export interface Played {
 }
 
 /** Who plays a strike. */
-export type SoundPart = 'guitar' | 'melody'
+export type SoundPart = 'guitar' | 'melody' | 'bass'
 
 /** One chord struck in the course of a playing, in beats from its beginning. */
 export interface Strike {
@@ -38,14 +39,14 @@ export interface Strike {
   part: SoundPart
   /** How hard it is struck, above 0 to 1. */
   velocity: number
-  /** Which way the pick goes through the strings. */
-  stroke: 'down' | 'up'
+  /** How the right hand makes it. */
+  stroke: Stroke
 }
 
-/** A strike as the guitar plays it where nothing else is said: a down stroke at full strength. */
+/** A strike as the guitar plays it where nothing else is said: a down stroke of usual strength. */
 export const struck = (strike: Omit<Strike, 'part' | 'velocity' | 'stroke'> & Partial<Strike>): Strike => ({
   part: 'guitar',
-  velocity: 1,
+  velocity: 0.8,
   stroke: 'down',
   ...strike,
 })
@@ -64,6 +65,8 @@ export interface Schedule {
   strikes: Strike[]
   /** Metronome clicks before the music, in beats from the beginning; the first of a bar is strong. */
   clicks: { beat: number; strong: boolean }[]
+  /** What marks the time in the music itself, in beats from the beginning. */
+  beats?: { beat: number; strong: boolean; brush: 'sweep' | 'tap' | null }[]
   /** Beats before the music begins. */
   countIn: number
   /** Beats in all, the count-in among them. */
@@ -85,10 +88,11 @@ export function placeIn(next: Schedule, from: Schedule, beat: number): number {
 /** The chord that has been sounding at a beat, cut to what is left of it; null where one is struck just there, or nothing sounds. */
 export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
   const begun = strikes.filter(
-    (strike) => strike.beat < beat - NEAR && strike.beat + strike.beats > beat + NEAR,
+    (strike) =>
+      strike.part !== 'bass' && strike.beat < beat - NEAR && strike.beat + strike.beats > beat + NEAR,
   )
   const last = begun.at(-1)
-  return last && !strikes.some((strike) => sameBeat(strike.beat, beat))
+  return last && !strikes.some((strike) => strike.part !== 'bass' && sameBeat(strike.beat, beat))
     ? { ...last, beat, beats: last.beat + last.beats - beat }
     : null
 }

@@ -1,4 +1,4 @@
-import type { Player } from './guitar'
+import type { Levels, Player } from './player'
 import type { HeardLine, Schedule, Strike } from './schedule'
 
 export interface PlayerView {
@@ -12,6 +12,7 @@ const SILENT: PlayerView = { playing: false, trouble: null }
 /** What sounds on this page: one player for all of it. What changes is told only to those that draw it. The sound library is loaded when it is first needed. */
 export class SoundStore {
   private player: Player | null = null
+  private levels: Levels | null = null
   private view: PlayerView = SILENT
   private sounding: Pick<Strike, 'index' | 'version'> | null = null
   private readonly listeners = new Set<() => void>()
@@ -51,6 +52,12 @@ export class SoundStore {
       this.player?.swap(schedule, loop, everyBeats)
   }
 
+  /** How loud each of the band is; kept until there is something that sounds. */
+  readonly setLevels = (levels: Levels): void => {
+    this.levels = levels
+    this.player?.setLevels(levels)
+  }
+
   readonly setTempo = (beatsPerMinute: number): void => this.player?.setTempo(beatsPerMinute)
 
   /** One chord at once, as when a grip is touched. */
@@ -82,7 +89,10 @@ export class SoundStore {
 
   private async withPlayer<Answer>(act: (player: Player) => Promise<Answer>): Promise<Answer | null> {
     try {
-      this.player ??= new (await import('./guitar')).Player()
+      if (!this.player) {
+        this.player = new (await import('./player')).Player()
+        if (this.levels) this.player.setLevels(this.levels)
+      }
       return await act(this.player)
     } catch (error) {
       this.show({
