@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react'
-import { accompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
+import { accompanied, isAccompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
 import type { LineChord } from '../../core/tune/decisions'
 import type { TuneDocument } from '../../core/tune/document'
 import type { TuneChord, TuneReading } from '../../core/tune/reading'
@@ -50,7 +50,7 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
   const rhythm = tried ?? document.rhythm
   const { melody } = document
   // One voice of the grips is listened to without the figure: each chord as long as it lasts.
-  const withBand = hasBand(rhythm) && voice === 'all'
+  const withBand = isAccompanied(rhythm) && voice === 'all'
   const plainGrips = useMemo(
     (): Grips =>
       new Map(
@@ -118,14 +118,6 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
   useEffect(() => setHeard(schedule), [schedule, setHeard])
   return { schedule, sequence, version, ready: schedule.strikes.length > 0 }
 }
-
-/** Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays. */
-export const hasBand = ({ figure, byHand, bass, time, sections }: TuneDocument['rhythm']): boolean =>
-  figure !== null ||
-  bass !== 'none' ||
-  time !== 'none' ||
-  Object.keys(byHand).length > 0 ||
-  Object.keys(sections).length > 0
 
 interface Line {
   reading: TuneReading

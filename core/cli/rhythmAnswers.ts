@@ -162,7 +162,7 @@ export const RHYTHM_ANSWERS = {
         needsMs: tidy(change.needsMs, 1),
         beats: tidy(change.beats),
         comfortable: tidy(change.comfortable, 1),
-        help: change.help,
+        help: change.help.map(({ text: says }) => says),
       })),
     })
   },

@@ -178,6 +178,12 @@ export const FIGURES: readonly Figure[] = Object.entries(ROWS).flatMap(([meter, 
   })),
 )
 
+/** No figure: each chord is struck once where it comes, and held. */
+export const EVERY_CHORD_ONCE: Cycle = {
+  cycle: 64,
+  hits: [{ at: 0, length: 'held', part: 'all', accent: 'plain', stroke: 'down', push: false }],
+}
+
 export const figureNamed = (name: string): Figure | undefined => FIGURES.find((one) => one.name === name)
 
 /** Figures made for a metre, the plainest first; none where the table has none for it. */

@@ -1,14 +1,14 @@
 import { NEAR } from '../chart/beats'
-import { meterName, type Chart, type Slot } from '../chart/chart'
+import { meterName, type Bar, type Chart, type Slot } from '../chart/chart'
 import { TEMPO_RANGE } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import { fingersAnew, handPlace, handTravelMm } from '../leading/measures'
-import { writtenFrets } from '../neck/instrument'
+import { writtenFrets, type Frets } from '../neck/instrument'
 import { easierThan } from '../voicing/ease'
 import type { Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
-import { figuresFor, type Cycle } from './figures'
-import { layFigure, type Laid, type LaidHit, type Restart } from './lay'
+import { EVERY_CHORD_ONCE, figuresFor, type Cycle } from './figures'
+import { layFigure, type HandHit, type Laid, type LaidHit, type Restart } from './lay'
 
 /**
  * What a change of grip takes, in ms, and what time it may take. Common practice, no source; sized so that open C to A minor is at ease at 200 beats a
@@ -45,8 +45,20 @@ export interface Change {
   beats: number
   /** The fastest tempo at which there is time for it, in beats a minute of the first metre. */
   comfortable: number
-  /** What would help, each with the tempo that it would give. */
-  help: string[]
+  /** What would help, the most first. */
+  help: Help[]
+}
+
+/** Something that gives the hand time for a change. */
+export interface Help {
+  kind: 'grip' | 'push' | 'later' | 'figure'
+  /** The fastest comfortable tempo of this change with it. */
+  tempo: number
+  text: string
+  /** The easier grip; the other figure; the place of the hit that is moved, as written. */
+  frets?: Frets
+  figure?: string
+  at?: { bar: number; beat: number }
 }
 
 export interface HandTempo {
@@ -101,18 +113,14 @@ function passagesOf({ hits }: Laid): Passage[] {
   return found
 }
 
-const EVERY_CHORD_ONCE: Cycle = {
-  cycle: 1_000_000,
-  hits: [{ at: 0, length: 'held', part: 'all', accent: 'plain', stroke: 'down', push: false }],
-}
-
 export interface HandTempoQuestion {
   chart: Chart
   /** The grip of each slot that has one. */
   grips: ReadonlyMap<Slot, Voicing>
   /** Without one each chord is struck once and held. */
-  figure: Cycle | null
+  figure: Cycle | ((bar: Bar) => Cycle | null) | null
   restart?: Restart
+  byHand?: ReadonlyMap<string, HandHit | null>
   limits: Limits
 }
 
@@ -125,11 +133,12 @@ export function handTempo({
   grips,
   figure,
   restart = 'section',
+  byHand,
   limits,
 }: HandTempoQuestion): HandTempo {
   const order = [...grips.keys()]
   const indexOf = new Map(order.map((slot, at) => [slot, at]))
-  const laid = layFigure(chart, figure ?? EVERY_CHORD_ONCE, { restart })
+  const laid = layFigure(chart, figure ?? EVERY_CHORD_ONCE, { restart, byHand })
   const tightest = new Map<string, Passage>()
   for (const passage of passagesOf(laid)) {
     const key = `${indexOf.get(passage.from)}>${indexOf.get(passage.to)}`
@@ -163,7 +172,7 @@ export function handTempo({
 }
 
 /** Other figures of the tune's metre, with the time each gives the changes. */
-function otherFigures(chart: Chart, figure: Cycle, restart: Restart) {
+function otherFigures(chart: Chart, figure: NonNullable<HandTempoQuestion['figure']>, restart: Restart) {
   return figuresFor(meterName(chart.meter))
     .filter((one) => one !== figure)
     .map((one) => {
@@ -195,29 +204,37 @@ function helpFor(
   { needsMs: ms, beats, comfortable }: Pick<Change, 'needsMs' | 'beats' | 'comfortable'>,
   { from: before, to: after, hit, early }: Passage,
   { from, to, next, limits, others }: HelpKnown,
-): string[] {
+): Help[] {
   const becomes = (tempo: number) => `${Math.floor(comfortable)} becomes ${Math.floor(tempo)}`
-  const help: { tempo: number; text: string }[] = []
-  const offer = (tempo: number, text: string) => {
-    if (tempo >= comfortable * WORTH) help.push({ tempo, text: `${text}: ${becomes(tempo)}.` })
+  const help: Help[] = []
+  const at = { bar: hit.bar, beat: hit.beat }
+  const offer = (kind: Help['kind'], tempo: number, text: string, more: Partial<Help> = {}) => {
+    if (tempo >= comfortable * WORTH) help.push({ kind, tempo, text: `${text}: ${becomes(tempo)}.`, ...more })
   }
   const easier = easierGrip(from, to, next, hit.chord, limits, comfortable, beats)
   if (easier)
     offer(
+      'grip',
       perMinute(beats, easier.ms),
       `An easier grip for ${after.text}, ${writtenFrets(easier.voicing.frets)}${easier.lost ? ` (it loses ${easier.lost})` : ''}`,
+      { frets: easier.voicing.frets },
     )
   if (early > NEAR)
     offer(
+      'push',
       perMinute(beats + early, ms),
       `Hold ${before.text} through the push and take ${after.text} on its beat`,
+      { at },
     )
   if (hit.lasts > LATER_BEATS + NEAR)
-    offer(perMinute(beats + LATER_BEATS, ms), `Strike ${after.text} half a beat later`)
+    offer('later', perMinute(beats + LATER_BEATS, ms), `Strike ${after.text} half a beat later`, { at })
   const key = placeOf(before, after)
   const figure = others.find((one) => perMinute(one.beats.get(key) ?? 0, ms) >= comfortable * 1.25)
-  if (figure) offer(perMinute(figure.beats.get(key)!, ms), `Another figure, ${figure.name}`)
-  return help.sort((a, b) => b.tempo - a.tempo).map(({ text }) => text)
+  if (figure)
+    offer('figure', perMinute(figure.beats.get(key)!, ms), `Another figure, ${figure.name}`, {
+      figure: figure.name,
+    })
+  return help.sort((a, b) => b.tempo - a.tempo)
 }
 
 /** The easier grip of the same chord that is reached soonest, where the way on from it is no worse than the change is now. */

@@ -2,7 +2,14 @@ import { analyse } from '../analysis/analyse'
 import { groupedBy } from './grouped'
 import { type Bar, type Chart, type Meter, type Slot } from '../chart/chart'
 import { bassLine, type BassNote } from '../rhythm/bassLine'
-import { figureNamed, type Accent, type Cycle, type Feel, type Figure } from '../rhythm/figures'
+import {
+  EVERY_CHORD_ONCE,
+  figureNamed,
+  type Accent,
+  type Cycle,
+  type Feel,
+  type Figure,
+} from '../rhythm/figures'
 import { layFigure, type HandHit, type Laid, type LaidHit } from '../rhythm/lay'
 import { playedBars, type PlayedBar } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt } from '../rhythm/swing'
@@ -14,12 +21,6 @@ import type { LineChord } from './decisions'
 import type { TuneDocument } from './document'
 import { madeChord, plainChord, type TuneChord, type TuneReading } from './reading'
 import type { Rhythm } from './rhythmSchema'
-
-/** Each chord struck once where it comes, and held. */
-export const EVERY_CHORD_ONCE: Cycle = {
-  cycle: 64,
-  hits: [{ at: 0, length: 'held', part: 'all', accent: 'plain', stroke: 'down', push: false }],
-}
 
 /** A figure that is asked for; each chord once where the table has none of that name. */
 export const cycleOf = (figure: Rhythm['figure']): Cycle | Figure =>
@@ -187,3 +188,11 @@ function beatsOf(time: Rhythm['time'], bars: readonly PlayedBar[]): Accompanimen
 
 /** How hard a hit is struck, by its accent: above 0 to 1. */
 export const VELOCITIES: Readonly<Record<Accent, number>> = { ghost: 0.4, plain: 0.72, accent: 1 }
+
+/** Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays. */
+export const isAccompanied = ({ figure, byHand, bass, time, sections }: Rhythm): boolean =>
+  figure !== null ||
+  bass !== 'none' ||
+  time !== 'none' ||
+  Object.keys(byHand).length > 0 ||
+  Object.keys(sections).length > 0
