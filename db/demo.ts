@@ -1,5 +1,5 @@
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
-import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
+import { PLAIN_RHYTHM, type Rhythm } from '../core/tune/rhythmSchema'
 import { PLAIN_CHORD_MELODY } from '../core/tune/melodySchema'
 import { newDocument, PLAIN_LEADING, type TuneDocument } from '../core/tune/document'
 
@@ -29,149 +29,179 @@ const sung = (
   settings: Parameters<typeof withChordMelody>[2],
 ): DemoTune => ({ ...tune, document: withChordMelody(document, abc, settings) })
 
+/** A tune with its accompaniment. */
+const accompanied = ({ document, ...tune }: DemoTune, rhythm: Partial<Rhythm>): DemoTune => ({
+  ...tune,
+  document: { ...document, rhythm: { ...PLAIN_RHYTHM, ...rhythm } },
+})
+
 let made: DemoTune[] | null = null
 /** The book, made when it is first asked for: its chord melodies are searched for. */
 export const demoBook = (): readonly DemoTune[] => (made ??= demoTunes())
 
 const demoTunes = (): DemoTune[] => [
-  sung(
-    tune(
-      0,
-      'Lantern on the Rail',
-      [
-        'key: G',
-        'meter: 4/4',
-        'tempo: 112',
-        '[A] | G | Em7 | Am7 | D7 |',
-        '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
-        '[A] | G | Em7 | Am7 | D7 |',
-        '| Abm7 Db7 | Am7 D7 | G | Dm7 G7 |',
-        '[B] | C | Cm | Bm7 | E7 |',
-        '| Am7 | A7 | Am7 | D7 |',
-        '[A] | G | Em7 | Am7 | D7 |',
-        '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
-      ],
-      {
-        colour: 2,
-        others: [
-          {
-            name: 'With an ending',
-            colour: 1,
-            bass: 'any',
-            style: 'smooth',
-            line: 0,
-            choices: {},
-            fixed: {},
-            grips: {},
-            gripsOn: {},
-            called: {},
-            versions: [],
-            conditions: [],
-            leading: PLAIN_LEADING,
-            chordMelody: PLAIN_CHORD_MELODY,
-            rhythm: PLAIN_RHYTHM,
-            melody: [],
-            phrases: {},
-            text: [
-              'key: G',
-              'meter: 4/4',
-              'tempo: 112',
-              '[A] |: G | Em7 | Am7 | D7 |',
-              '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
-              '[B] | C | Cm6 F9 | Bm7 | E7 |',
-              '| Am7 | A7 | Am7 | D7sus D7 |',
-              '[A] | G | Em7 | Am7 | D7 |',
-              '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |',
-            ].join('\n'),
-          },
+  accompanied(
+    sung(
+      tune(
+        0,
+        'Lantern on the Rail',
+        [
+          'key: G',
+          'meter: 4/4',
+          'tempo: 112',
+          '[A] | G | Em7 | Am7 | D7 |',
+          '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
+          '[A] | G | Em7 | Am7 | D7 |',
+          '| Abm7 Db7 | Am7 D7 | G | Dm7 G7 |',
+          '[B] | C | Cm | Bm7 | E7 |',
+          '| Am7 | A7 | Am7 | D7 |',
+          '[A] | G | Em7 | Am7 | D7 |',
+          '| Bm7 E7 | Am7 D7 | G | Am7 D7 |',
         ],
+        {
+          colour: 2,
+          others: [
+            {
+              name: 'With an ending',
+              colour: 1,
+              bass: 'any',
+              style: 'smooth',
+              line: 0,
+              choices: {},
+              fixed: {},
+              grips: {},
+              gripsOn: {},
+              called: {},
+              versions: [],
+              conditions: [],
+              leading: PLAIN_LEADING,
+              chordMelody: PLAIN_CHORD_MELODY,
+              rhythm: PLAIN_RHYTHM,
+              melody: [],
+              phrases: {},
+              text: [
+                'key: G',
+                'meter: 4/4',
+                'tempo: 112',
+                '[A] |: G | Em7 | Am7 | D7 |',
+                '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
+                '[B] | C | Cm6 F9 | Bm7 | E7 |',
+                '| Am7 | A7 | Am7 | D7sus D7 |',
+                '[A] | G | Em7 | Am7 | D7 |',
+                '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |',
+              ].join('\n'),
+            },
+          ],
+        },
+      ),
+      LANTERN,
+      { density: 'chord' },
+    ),
+    { figure: 'pushes on the and of four', sections: { B: 'half notes' }, bass: 'walking', time: 'brushes' },
+  ),
+  accompanied(
+    tune(
+      1,
+      'Four Planks',
+      ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'],
+      {
+        colour: 3,
+        choices: { '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'a4', at: 0 } },
       },
     ),
-    LANTERN,
-    { density: 'chord' },
+    { figure: 'alternating thumb' },
   ),
-  tune(
-    1,
-    'Four Planks',
-    ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'],
-    {
-      colour: 3,
-      choices: { '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'a4', at: 0 } },
-    },
+  accompanied(
+    tune(
+      2,
+      'Low Water Blues',
+      [
+        'key: Cm',
+        'meter: 4/4',
+        'tempo: 84',
+        '[A] | Cm | Fm | Cm | C7 |',
+        '| Fm | % | Cm | % |',
+        '| Ab7 | G7 | Cm Ab7 | Dm7b5 G7 |',
+      ],
+      { colour: 2, bass: 'any' },
+    ),
+    { figure: 'dotted quarter and eighth', bass: 'two', time: 'two and four', feel: 'shuffle' },
   ),
-  tune(
-    2,
-    'Low Water Blues',
-    [
-      'key: Cm',
+  accompanied(
+    sung(
+      tune(5, 'Halyard Waltz', [
+        'key: F',
+        'meter: 3/4',
+        'tempo: 126',
+        '[A] | F | F | Gm7 | C7 |',
+        '| Am7 | D7 | Gm7 | C7 |',
+        '| F | F7 | Bb | Bbm |',
+        '| F | Gm7 C7 . | F | F |',
+        '[B] | Bb | Bbm6 | F | D7 |',
+        '| Gm7 | C7 | Am7b5 | D7 |',
+        '| Gm7 | Bbm6 | Am7 | D7 |',
+        '| Gm7 | C7 | F | F |',
+      ]),
+      HALYARD,
+      { density: 'chord', texture: 'full' },
+    ),
+    { figure: 'jazz waltz', sections: { B: 'waltz' }, bass: 'roots', time: 'brushes' },
+  ),
+  accompanied(
+    tune(
+      9,
+      'Warm Current',
+      [
+        'key: D',
+        'meter: 4/4',
+        'tempo: 132',
+        '[A] | Dmaj7 | % | Em7 | A7 |',
+        '| Em7 | A7 | Dmaj7 | B7 |',
+        '[B] | Em7 | Gm6 | F#m7 | B7 |',
+        '| E7 | Em7 A7 | Dmaj7 | Em7 A7 |',
+      ],
+      { colour: 3, bass: 'any' },
+    ),
+    { figure: 'bossa in two bars', bass: 'fifths' },
+  ),
+  accompanied(
+    tune(16, 'Fog at the Second Bell', [
+      'key: Am',
       'meter: 4/4',
-      'tempo: 84',
-      '[A] | Cm | Fm | Cm | C7 |',
-      '| Fm | % | Cm | % |',
-      '| Ab7 | G7 | Cm Ab7 | Dm7b5 G7 |',
-    ],
-    { colour: 2, bass: 'any' },
-  ),
-  sung(
-    tune(5, 'Halyard Waltz', [
-      'key: F',
-      'meter: 3/4',
-      'tempo: 126',
-      '[A] | F | F | Gm7 | C7 |',
-      '| Am7 | D7 | Gm7 | C7 |',
-      '| F | F7 | Bb | Bbm |',
-      '| F | Gm7 C7 . | F | F |',
-      '[B] | Bb | Bbm6 | F | D7 |',
-      '| Gm7 | C7 | Am7b5 | D7 |',
-      '| Gm7 | Bbm6 | Am7 | D7 |',
-      '| Gm7 | C7 | F | F |',
+      'tempo: 72',
+      '[A] | Am | Dm | Bm7b5 E7 | Am |',
+      '| F | Dm | Bm7b5 | E7 |',
+      '[B] | C | G | F | E7 |',
+      '| Am G | F E7 | Am | % |',
     ]),
-    HALYARD,
-    { density: 'chord', texture: 'full' },
+    { figure: 'five over four', restart: 'tune' },
   ),
-  tune(
-    9,
-    'Warm Current',
-    [
-      'key: D',
+  accompanied(
+    tune(24, 'Coil of Rope', [
+      'key: Bb',
       'meter: 4/4',
-      'tempo: 132',
-      '[A] | Dmaj7 | % | Em7 | A7 |',
-      '| Em7 | A7 | Dmaj7 | B7 |',
-      '[B] | Em7 | Gm6 | F#m7 | B7 |',
-      '| E7 | Em7 A7 | Dmaj7 | Em7 A7 |',
-    ],
-    { colour: 3, bass: 'any' },
+      'tempo: 168',
+      '[A] | Bb G7 | Cm7 F7 | Bb G7 | Cm7 F7 |',
+      '| Fm7 Bb7 | Eb Ab7 | Dm7 G7 | Cm7 F7 |',
+      '[B] | D7 | % | G7 | % |',
+      '| C7 | % | F7 | % |',
+      '[A] | Bb G7 | Cm7 F7 | Bb G7 | Cm7 F7 |',
+      '| Fm7 Bb7 | Eb Ebm | Bb F7 | Bb |',
+    ]),
+    { figure: 'four to the bar', bass: 'walking', time: 'two and four' },
   ),
-  tune(16, 'Fog at the Second Bell', [
-    'key: Am',
-    'meter: 4/4',
-    'tempo: 72',
-    '[A] | Am | Dm | Bm7b5 E7 | Am |',
-    '| F | Dm | Bm7b5 | E7 |',
-    '[B] | C | G | F | E7 |',
-    '| Am G | F E7 | Am | % |',
-  ]),
-  tune(24, 'Coil of Rope', [
-    'key: Bb',
-    'meter: 4/4',
-    'tempo: 168',
-    '[A] | Bb G7 | Cm7 F7 | Bb G7 | Cm7 F7 |',
-    '| Fm7 Bb7 | Eb Ab7 | Dm7 G7 | Cm7 F7 |',
-    '[B] | D7 | % | G7 | % |',
-    '| C7 | % | F7 | % |',
-    '[A] | Bb G7 | Cm7 F7 | Bb G7 | Cm7 F7 |',
-    '| Fm7 Bb7 | Eb Ebm | Bb F7 | Bb |',
-  ]),
-  tune(31, 'Ferryman, Wait', [
-    'key: E',
-    'meter: 6/8',
-    'tempo: 144',
-    'pickup: 2',
-    '[A] | B7 |: E | C#m | A | B |',
-    '|1. E | G#m | F#m | B7 :|',
-    '|2. E | C#7 | F#m B7 | E Fine |',
-    '[B] | A | Am | E | C#7 |',
-    '| F#m | B7 | A . . A . Am | B7 D.C. al Fine |',
-  ]),
+  accompanied(
+    tune(31, 'Ferryman, Wait', [
+      'key: E',
+      'meter: 6/8',
+      'tempo: 144',
+      'pickup: 2',
+      '[A] | B7 |: E | C#m | A | B |',
+      '|1. E | G#m | F#m | B7 :|',
+      '|2. E | C#7 | F#m B7 | E Fine |',
+      '[B] | A | Am | E | C#7 |',
+      '| F#m | B7 | A . . A . Am | B7 D.C. al Fine |',
+    ]),
+    { figure: 'six-eight, bass and chords' },
+  ),
 ]

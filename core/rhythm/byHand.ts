@@ -1,5 +1,5 @@
 import { NEAR, NEAR_WRITTEN } from '../chart/beats'
-import type { HandHit, RawHit } from './lay'
+import type { HandHit, RawHit } from './hit'
 import type { PlayedBar } from './playedTime'
 
 export type HandHits = ReadonlyMap<string, HandHit | null>

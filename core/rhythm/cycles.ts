@@ -1,7 +1,7 @@
 import { NEAR } from '../chart/beats'
 import { meterName, type Bar, type Meter } from '../chart/chart'
 import type { Cycle } from './figures'
-import type { RawHit, Restart } from './lay'
+import type { RawHit, Restart } from './hit'
 import type { PlayedBar } from './playedTime'
 
 /** The hits of one bar's worth of a cycle: those at `offset` beats into it, for so many beats. */

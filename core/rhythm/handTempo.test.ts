@@ -38,13 +38,13 @@ const F = grip('F', '1 3 3 2 1 1')
 const Bb = grip('Bb', 'x 1 3 3 3 1')
 const high = grip('F', 'x 8 10 10 10 8')
 
-test('open C to A minor is at ease at 200, to a full barre on F at about 90; the most limiting comes first', () => {
-  const { comfortable, changes } = asked('| C | Am | C | F |', [C, Am, C, F])
-  expect(changes.map(({ index }) => index)[0]).toBe(2)
+test('open C to A minor is at ease at 200, from there to a full barre on F at about 105; the most limiting comes first', () => {
+  const { comfortable, changes } = asked('| C | Am | F |', [C, Am, F])
+  expect(changes.map(({ index }) => index)).toEqual([1, 0])
   expect(comfortable).toBe(changes[0]!.comfortable)
   expect(changes.find(({ index }) => index === 0)!.comfortable).toBeGreaterThan(200)
-  expect(changes[0]!.comfortable).toBeGreaterThan(80)
-  expect(changes[0]!.comfortable).toBeLessThan(110)
+  expect(changes[0]!.comfortable).toBeGreaterThan(90)
+  expect(changes[0]!.comfortable).toBeLessThan(120)
 })
 test('grips that stay the same are no change, whatever they are called', () => {
   const { changes, comfortable } = asked('| C | C | C6 |', [C, C, C])

@@ -8,21 +8,22 @@ import { easierThan } from '../voicing/ease'
 import type { Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
 import { EVERY_CHORD_ONCE, figuresFor, type Cycle } from './figures'
-import { layFigure, type HandHit, type Laid, type LaidHit, type Restart } from './lay'
+import type { HandHit, LaidHit, Restart } from './hit'
+import { layFigure, type Laid } from './lay'
 
 /**
  * What a change of grip takes, in ms, and what time it may take. Common practice, no source; sized so that open C to A minor is at ease at 200 beats a
- * minute and open C to a full barre on F at about 90, with a chord struck once and held.
+ * minute and open A minor to a full barre on F at about 105, with a chord struck once and held.
  */
 export const HAND_TIMES = {
   /** To let go and to press again, whatever the grip. */
   release: 45,
-  /** Each mm that the hand travels along the neck: 100 mm in about a tenth of a second. */
-  perMm: 1.1,
+  /** Each mm that the hand travels along the neck: 100 mm in less than a tenth of a second. */
+  perMm: 0.8,
   /** Each finger set down anew; one that slides along its string counts half, one that stays nothing. */
-  perFinger: 55,
+  perFinger: 42,
   /** Each point of difficulty of the grip to be taken beyond EASY: what is wide or barred is formed more slowly. */
-  perPoint: 30,
+  perPoint: 26,
   /** Points up to which a grip falls into the hand. */
   easy: 1.5,
   /** The last sound of a grip may be cut short by this share of its length to make room … */

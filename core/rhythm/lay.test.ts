@@ -14,7 +14,8 @@ import {
   STROKES,
   type Cycle,
 } from './figures'
-import { layFigure, type Laid, RESTARTS } from './lay'
+import { RESTARTS } from './hit'
+import { layFigure, type Laid } from './lay'
 import { playedBars, spansOf } from './playedTime'
 import { swingAt, swung, swungTime } from './swing'
 
@@ -66,6 +67,15 @@ describe('laying', () => {
     ])
     // Half a beat before the bar line, and on to the next hit.
     expect(hits[2]!.beats).toBeCloseTo(2)
+  })
+  test('with two chords a bar a figure that pushes has its other hit ahead of the second one', () => {
+    const { hits } = laid('| Dm7 G7 | C A7 | Dm7 G7 |', 'pushes on the and of four')
+    expect(
+      hits.filter(({ bar }) => bar === 2).map(({ beat, slot, pushed }) => [beat, slot.text, pushed]),
+    ).toEqual([
+      [2.5, 'A7', true],
+      [4.5, 'Dm7', true],
+    ])
   })
   test('three beats run on over the bar line, until the tune, the section or the bar begins again', () => {
     const text = '[A] | C | % | [B] | F | % |'

@@ -1,57 +1,13 @@
 import { NEAR } from '../chart/beats'
-import { barName, meterName, type Bar, type Chart, type Meter, type Slot } from '../chart/chart'
-import type { ChordSymbol } from '../chord/symbol'
+import { barName, meterName, type Bar, type Chart, type Meter } from '../chart/chart'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { withSpace } from './space'
-import {
-  figuresFor,
-  sameVoices,
-  SHORT_BEATS,
-  type Accent,
-  type FigureHit,
-  type Cycle,
-  type Part,
-  type Stroke,
-  soundsAChord,
-} from './figures'
+import { figuresFor, sameVoices, SHORT_BEATS, type Cycle, type Part, soundsAChord } from './figures'
 import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
 import { leftOutBetween, overHand } from './byHand'
+import type { ChordedHit, HandHit, LaidHit, LeftOut, RawHit, Restart } from './hit'
 import { cyclesOf } from './cycles'
 import { varied } from './phrases'
-
-export const RESTARTS = ['tune', 'section', 'bar'] as const
-/** Where the cycle of a figure begins again. */
-export type Restart = (typeof RESTARTS)[number]
-
-/** A hit of a figure at its time in the tune. */
-export interface LaidHit {
-  /** As written; a pickup is bar 0. */
-  bar: number
-  beat: number
-  /** Length in beats of that bar. */
-  beats: number
-  /** In beats of the first metre, from the beginning of what is played, unswung. */
-  time: number
-  lasts: number
-  slot: Slot
-  chord: ChordSymbol
-  part: Part
-  accent: Accent
-  stroke: Stroke
-  /** When its chord begins: later than the hit where it is pushed. */
-  chordFrom: number
-  pushed: boolean
-  /** Where it is not what the figure says: why. */
-  why?: string
-}
-
-/** A hit of the figure that is not played, and why. */
-export interface LeftOut {
-  bar: number
-  beat: number
-  part: Part
-  why: string
-}
 
 export interface Laid {
   /** In the order in which they sound; of those that sound together the low ones first. */
@@ -78,22 +34,6 @@ export interface LayOptions {
   byHand?: ReadonlyMap<string, HandHit | null>
   /** The bars as they are played, or each once as written. */
   order?: 'played' | 'written'
-}
-
-/** A hit put in by hand. */
-export type HandHit = Omit<FigureHit, 'at'>
-
-/** A hit before its chord is known. */
-export interface RawHit {
-  time: number
-  /** Beats of the first metre in a beat of its bar. */
-  scale: number
-  length: number | 'short' | 'held'
-  part: Part
-  accent: Accent
-  stroke: Stroke
-  push: boolean
-  why?: string
 }
 
 /**
@@ -128,7 +68,9 @@ export function layFigure(
     if (leftOutBetween(byHand, bars, from, to)) return 'left out by hand'
     return figureOf(barAt(bars, from).bar) === null ? 'the guitar rests here' : null
   }
-  const sounded = lengthened(heard(chorded(raw, spans, bars), spans, bars, rests), spans)
+  const known = chorded(raw, spans, bars)
+  const ahead = raw.some(({ push }) => push) ? pushedInto(known, spans, rests) : known
+  const sounded = lengthened(heard(ahead, spans, bars, rests), spans)
   const accented = lastAccented(sounded, [...sections, bars.at(-1)?.to ?? 0])
   const { hits, leftOut } = withSpace(accented, chart, bars, { density, melody, seed })
   return {
@@ -138,11 +80,6 @@ export function layFigure(
     notes,
     length: bars.at(-1)?.to ?? 0,
   }
-}
-
-/** A hit with the span of the chord it sounds. */
-export interface ChordedHit extends LaidHit {
-  chordAt: number
 }
 
 /** The span that sounds at a time, by binary search; -1 where there is none. */
@@ -191,6 +128,40 @@ function chorded(raw: readonly RawHit[], spans: readonly Span[], bars: readonly 
     const span = spans[at]
     return span?.chord ? [pending(hit, at, span, false, bars)] : []
   })
+}
+
+/** A hit comes ahead of a chord that has none by at most so much, in beats of its bar. */
+const AHEAD = 0.5
+
+/** Where a figure pushes, a chord it would leave unheard is heard in the off-beat just before it, if the chord there has another hit: so players lay it on two chords a bar. */
+function pushedInto(
+  hits: readonly Pending[],
+  spans: readonly Span[],
+  rests: (span: Span) => string | null,
+): Pending[] {
+  const made = [...hits]
+  const count = new Map<number, number>()
+  for (const hit of hits) if (soundsAChord(hit)) count.set(hit.chordAt, (count.get(hit.chordAt) ?? 0) + 1)
+  made.forEach((hit, at) => {
+    const next = hit.chordAt + 1
+    const span = spans[next]
+    if (!soundsAChord(hit) || hit.pushed || !span?.chord || rests(span) || count.has(next)) return
+    const early = span.from - hit.time
+    if (early < NEAR || early > AHEAD * hit.scale + NEAR || (count.get(hit.chordAt) ?? 0) < 2) return
+    count.set(hit.chordAt, count.get(hit.chordAt)! - 1)
+    count.set(next, 1)
+    made[at] = {
+      ...hit,
+      slot: span.slot,
+      chord: span.chord,
+      chordAt: next,
+      chordFrom: span.from,
+      pushed: true,
+      length: hit.length === 'short' ? hit.length : 'held',
+      why: `ahead of ${span.slot.text}, which has no hit of its own`,
+    }
+  })
+  return made
 }
 
 /** Every chord is heard: one that has only low notes sounds whole at its first hit, one without a hit is struck where it comes. */

@@ -1,5 +1,5 @@
 import { NEAR } from '../chart/beats'
-import type { RawHit } from './lay'
+import type { RawHit } from './hit'
 import type { PlayedBar } from './playedTime'
 import { halfOf, isCompound, stepOf } from './pulses'
 import { scattered } from './scattered'

@@ -1,6 +1,6 @@
 import type { Voicing } from '../voicing/voicing'
 import type { Part, RightHand } from './figures'
-import type { LaidHit } from './lay'
+import type { LaidHit } from './hit'
 
 /** What one hit sounds of a grip: indexes into its sounding notes, lowest pitch first. */
 export interface HitVoices {

@@ -10,7 +10,8 @@ import {
   type Feel,
   type Figure,
 } from '../rhythm/figures'
-import { layFigure, type HandHit, type Laid, type LaidHit } from '../rhythm/lay'
+import type { HandHit, LaidHit } from '../rhythm/hit'
+import { layFigure, type Laid } from '../rhythm/lay'
 import { playedBars, type PlayedBar } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt } from '../rhythm/swing'
 import { voicesOf } from '../rhythm/voices'

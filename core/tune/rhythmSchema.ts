@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { BASS_KINDS } from '../rhythm/bassLine'
 import { ACCENTS, PARTS, STROKES } from '../rhythm/figures'
-import { RESTARTS } from '../rhythm/lay'
+import { RESTARTS } from '../rhythm/hit'
 import { SWING_RANGE } from '../rhythm/swing'
 import { place } from './places'
 

@@ -82,7 +82,7 @@ export function SoundProvider({ children }: { children: ReactNode }) {
       ([name, was]) => now[name as keyof typeof now] !== was,
     )
     before.current = now
-    SOUND.swap(heard, hearing.loop, switched ? 1 : chart.meter.beats)
+    SOUND.swap(heard, hearing.loop, switched || heard.beats ? 1 : chart.meter.beats)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is heard, and how, is waited for
   }, [heard, hearing])
   const value = useMemo(

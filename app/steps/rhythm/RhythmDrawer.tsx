@@ -1,0 +1,84 @@
+import { useEffect, useRef } from 'react'
+import { meterName, type Chart } from '../../../core/chart/chart'
+import type { Figure } from '../../../core/rhythm/figures'
+import type { GuitarHit } from '../../../core/tune/accompaniment'
+import type { Rhythm } from '../../../core/tune/rhythmSchema'
+import { Roving } from '../../services/controls/Roving'
+import { engravedWords } from '../../services/notation/ChordName'
+import { hitInWords } from './RhythmRow'
+
+interface Props {
+  chart: Chart
+  rhythm: Rhythm
+  figures: readonly Figure[]
+  /** The figure that is tried, by its place in the list. */
+  tried: number | null
+  onTry: (at: number) => void
+  onKeep: (figure: string | null) => void
+  hit: GuitarHit | null
+  byHand: boolean
+}
+
+/** The hit taken hold of, and the figures for this metre. */
+export function RhythmDrawer({ chart, rhythm, figures, tried, onTry, onKeep, hit, byHand }: Props) {
+  const list = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (tried !== null)
+      list.current?.querySelector(`[data-figure='${tried}']`)?.scrollIntoView({ block: 'nearest' })
+  }, [tried])
+  return (
+    <div ref={list}>
+      {hit && (
+        <>
+          <h2>{engravedWords(hit.slot.text)}</h2>
+          <p>
+            {engravedWords(hitInWords(hit))}.{hit.gaveWay && ` ${hit.gaveWay}.`}
+          </p>
+          <p className="quiet">
+            Shift ← → moves it, − + its length, A accent, U push, Delete leaves it out, Backspace gives it
+            back to the figure{byHand ? ' (it is by hand now)' : ''}.
+          </p>
+        </>
+      )}
+      <h3>Figures in {meterName(chart.meter)}</h3>
+      {figures.length === 0 && (
+        <p className="quiet">There is none for this metre yet: tap one in, or put hits in by hand (I).</p>
+      )}
+      {tried !== null && figures[tried] && (
+        <p className="trying" role="status">
+          <b>{figures[tried].name}</b> is tried: {figures[tried].why}. <kbd>Enter</kbd> keeps it,{' '}
+          <kbd>Esc</kbd> leaves it.
+        </p>
+      )}
+      <Roving as="ol" className="plain-list">
+        <li>
+          <button
+            type="button"
+            className="figure-option"
+            aria-pressed={rhythm.figure === null}
+            onClick={() => onKeep(null)}
+          >
+            each chord once <small>held to the next</small>
+          </button>
+        </li>
+        {figures.map((figure, at) => (
+          <li key={figure.name}>
+            <button
+              type="button"
+              data-figure={at}
+              className={at === tried ? 'figure-option at' : 'figure-option'}
+              aria-pressed={rhythm.figure === figure.name}
+              title={figure.why}
+              onClick={() => (at === tried ? onKeep(figure.name) : onTry(at))}
+            >
+              {figure.name}
+              <small>
+                {figure.feel === 'either' ? '' : figure.feel} {figure.hand}
+              </small>
+            </button>
+          </li>
+        ))}
+      </Roving>
+    </div>
+  )
+}
