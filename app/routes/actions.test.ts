@@ -161,7 +161,11 @@ describe('the grip book from a tune', () => {
 })
 
 describe('files of a tune', () => {
-  const get = (tuneId: string, format: string) => file({ params: { tuneId, format } } as never)
+  const get = (tuneId: string, format: string, more = '') =>
+    file({
+      params: { tuneId, format },
+      request: new Request(`http://localhost/tunes/${tuneId}/file/${format}${more}`),
+    } as never)
   test.each([
     ['musicxml', '<?xml', 'recordare'],
     ['midi', 'MThd', 'audio/midi'],

@@ -4,6 +4,8 @@ import { useMemo, type CSSProperties } from 'react'
 import { meterName, placeName, slotKey } from '../../core/chart/chart'
 import { isStandard } from '../../core/neck/otherInstrument'
 import { midi } from '../../core/pitch/note'
+import { STRAIGHT } from '../../core/rhythm/swing'
+import { isAccompanied, swingOf } from '../../core/tune/accompaniment'
 import { keyAbove } from '../../core/chart/transpose'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
@@ -50,6 +52,7 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
     melody = [],
     chordMelody = [],
   } = useMemo(() => scoreOf(document, body, school), [document, body, school])
+  const swings = isAccompanied(document.rhythm) && swingOf(document.rhythm, tempo, chart.meter) > STRAIGHT
   const elsewhere = reading.line.filter((one) => one.elsewhere)
   const shapeOf = shapeUnderCapo(chart, key)
   // Under each chord of the new line stand the chords of the home line that begin while it sounds.
@@ -64,6 +67,11 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
             {FORMAT_NAMES[format]}
           </Button>
         ))}
+        {swings && (
+          <Button component="a" href={`/tunes/${id}/file/midi?swung`} download>
+            MIDI, swung
+          </Button>
+        )}
       </nav>
       <header>
         <h1>{document.title}</h1>

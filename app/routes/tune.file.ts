@@ -14,8 +14,9 @@ const FILES: Readonly<Record<ScoreFormat, { ending: string; type: string }>> = {
   abc: { ending: 'abc', type: 'text/vnd.abc; charset=utf-8' },
 }
 
-/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC. */
-export function loader({ params }: Route.LoaderArgs) {
+/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC; with `?swung` a MIDI file has the feel that is heard. */
+export function loader({ params, request }: Route.LoaderArgs) {
+  const swung = new URL(request.url).searchParams.has('swung')
   const file = Object.hasOwn(FILES, params.format) ? FILES[params.format as ScoreFormat] : null
   const refuse = (message: string) =>
     new Response(`${message}\n`, { status: 404, headers: { 'Content-Type': 'text/plain; charset=utf-8' } })
@@ -25,7 +26,10 @@ export function loader({ params }: Route.LoaderArgs) {
   if (!state) return refuse('This tune is not in the songbook.')
   const player = readPlayer(database())
   const whole = withEveryGrip(state.document, readTuneDocument(state.document, 'case', player), player)
-  const { content, encoding } = exportScore(scoreOf(whole, player), params.format as ScoreFormat)
+  const { content, encoding } = exportScore(
+    scoreOf(whole, player, 'case', swung),
+    params.format as ScoreFormat,
+  )
   const name = `${fileNameFrom(state.document.title)}.${file.ending}`
   return new Response(encoding === 'base64' ? new Uint8Array(Buffer.from(content, 'base64')) : content, {
     headers: {

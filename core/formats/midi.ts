@@ -1,34 +1,50 @@
-import { Midi } from '@tonejs/midi'
-import { slotKey } from '../chart/chart'
+import { Midi, type Track } from '@tonejs/midi'
+import { meterName, slotKey } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
 import { layersOf } from '../melody/layers'
 import { midiOf } from '../pitch/note'
-import type { Score } from './musicxml'
+import type { BandNote, BandScore, Score } from './musicxml'
 
-/** Standard MIDI file, type 1: the melody on the first track, the grips on the second, a chord melody on the third, in the order in which they are played. */
-export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody = [] }: Score): string {
+/** Programs of General MIDI, from 0, and its channel for drums (MIDI Association, General MIDI 1). */
+const PROGRAMS = { melody: 0, guitar: 25, bass: 32 } as const
+const DRUMS = 9
+/** Keys of its drum channel: side stick for clicks; snare, played with brushes, for taps and sweeps. */
+const KEYS = { click: 37, tap: 38, sweep: 40 } as const
+/** How long a stroke of the drum channel is written, in beats. */
+const STROKE_BEATS = 0.25
+
+/**
+ * Standard MIDI file, type 1, in the order in which the tune is played: melody, guitar, and where they are a chord melody, the bass and what marks the time; each
+ * on a track and a channel of its own. Tempo is in quarters, whatever a beat is; metre changes are written where they are played.
+ */
+export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody = [], band }: Score): string {
   const file = new Midi()
   file.header.name = title
-  file.header.setTempo(tempo)
-  file.header.timeSignatures.push({ ticks: 0, timeSignature: [chart.meter.beats, chart.meter.unit] })
-  const [tune, grips] = [file.addTrack(), file.addTrack()]
-  tune.name = 'Melody'
-  grips.name = 'Guitar'
-  grips.instrument.number = 25
+  file.header.setTempo((tempo * 4) / chart.meter.unit)
+  const add = (name: string, program: number, channel: number) => {
+    const track = file.addTrack()
+    track.name = name
+    track.channel = channel
+    track.instrument.number = program
+    return track
+  }
+  const tune = add('Melody', PROGRAMS.melody, 0)
+  const grips = add('Guitar', PROGRAMS.guitar, 1)
   const ticks = (beats: number, unit: number) => Math.round((beats * 4 * file.header.ppq) / unit)
   const clock = new Clock(chart)
   const { upper, lower } = layersOf(chart, chordMelody)
-  const alone = chordMelody.length > 0 ? file.addTrack() : null
-  if (alone) {
-    alone.name = 'Chord melody'
-    alone.instrument.number = 25
-  }
+  const alone = chordMelody.length > 0 ? add('Chord melody', PROGRAMS.guitar, 2) : null
   let begins = 0
+  let metre = ''
   for (const index of playOrder(chart)) {
     const bar = chart.bars[index]!
+    if (meterName(bar.meter) !== metre) {
+      metre = meterName(bar.meter)
+      file.header.timeSignatures.push({ ticks: begins, timeSignature: [bar.meter.beats, bar.meter.unit] })
+    }
     const at = (beat: number) => begins + ticks(beat - bar.from, bar.meter.unit)
-    for (const slot of bar.slots)
+    for (const slot of band ? [] : bar.slots)
       for (const midi of chords.get(slotKey(slot))?.voicing?.midis ?? [])
         grips.addNote({
           midi,
@@ -57,7 +73,37 @@ export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody =
             })
     begins += ticks(bar.beats, bar.meter.unit)
   }
+  if (band) writeBand(band, grips, (beats) => ticks(beats, chart.meter.unit), add)
   let binary = ''
   for (const byte of file.toArray()) binary += String.fromCharCode(byte)
   return btoa(binary)
+}
+
+function writeBand(
+  { guitar, bass, time }: BandScore,
+  grips: Track,
+  ticks: (beats: number) => number,
+  add: (name: string, program: number, channel: number) => Track,
+): void {
+  const write = (track: Track, notes: readonly BandNote[]) => {
+    // A note that is struck again ends there: two of one pitch at once would end each other.
+    const next = new Map<number, number>()
+    for (const { from, lasts, midi, velocity } of [...notes].sort((a, b) => b.from - a.from)) {
+      const until = Math.min(from + lasts, next.get(midi) ?? Infinity)
+      next.set(midi, from)
+      track.addNote({ midi, ticks: ticks(from), durationTicks: Math.max(1, ticks(until - from)), velocity })
+    }
+  }
+  write(grips, guitar)
+  if (bass.length > 0) write(add('Bass', PROGRAMS.bass, 3), bass)
+  if (time.length > 0)
+    write(
+      add('Brushes', 0, DRUMS),
+      time.map(({ from, strong, brush }) => ({
+        from,
+        lasts: STROKE_BEATS,
+        midi: brush ? KEYS[brush] : KEYS.click,
+        velocity: strong ? 0.7 : 0.5,
+      })),
+    )
 }

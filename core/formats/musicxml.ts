@@ -24,6 +24,23 @@ export interface Score {
   melody?: readonly MelodyNote[]
   /** A chord melody, written as a part of its own: the melody with stems up, the grips under it with stems down. */
   chordMelody?: readonly HarmonisedNote[]
+  /** What a band plays, for formats that are heard: in place of grips that are struck once. */
+  band?: BandScore
+}
+
+/** A note of a band, in beats of the first metre from the beginning of what is played. */
+export interface BandNote {
+  from: number
+  lasts: number
+  midi: number
+  /** Above 0 to 1. */
+  velocity: number
+}
+/** What a band plays of a tune in the order in which it is played; swung where that was asked for. */
+export interface BandScore {
+  guitar: readonly BandNote[]
+  bass: readonly BandNote[]
+  time: readonly { from: number; strong: boolean; brush: 'sweep' | 'tap' | null }[]
 }
 
 interface ScorePart {

@@ -1,6 +1,9 @@
 import type { NumeralSchool } from '../analysis/numeral'
 import type { Chart } from '../chart/chart'
-import type { Score } from '../formats/musicxml'
+import type { BandScore, Score } from '../formats/musicxml'
+import { STRAIGHT, swungTime } from '../rhythm/swing'
+import type { Voicing } from '../voicing/voicing'
+import { accompanied, isAccompanied, swingOf, VELOCITIES } from './accompaniment'
 import type { WrittenChord } from '../formats/musicxmlHarmony'
 import { melodyOf } from './applyMelody'
 import { keptNotes } from './keptNotes'
@@ -15,6 +18,7 @@ export function scoreOf(
   document: TuneDocument,
   body: Body,
   school: NumeralSchool = 'case',
+  swung = false,
 ): Score & { reading: TuneReading } {
   const reading = readTuneDocument(document, school, body)
   const voicings = keptVoicings(document, reading.line, reading.chart.capo, body)
@@ -32,7 +36,33 @@ export function scoreOf(
     chords,
     melody: melodyOf(document),
     chordMelody: keptNotes(document, reading.chart, body),
+    ...(isAccompanied(document.rhythm) ? { band: bandOf(document, reading, voicings, swung) } : {}),
     reading,
+  }
+}
+
+/** What the tune's band plays, as notes. */
+function bandOf(
+  document: TuneDocument,
+  reading: TuneReading,
+  grips: ReadonlyMap<string, Voicing>,
+  swung: boolean,
+): BandScore {
+  const { bars, hits, bass, beats } = accompanied({ reading, document, which: 'new', grips })
+  const ratio = swung ? swingOf(document.rhythm, document.tempo, reading.chart.meter) : STRAIGHT
+  const at = (time: number) => swungTime(bars, time, ratio)
+  const note = (time: number, lasts: number, midi: number, velocity: number) => ({
+    from: at(time),
+    lasts: at(time + lasts) - at(time),
+    midi,
+    velocity,
+  })
+  return {
+    guitar: hits.flatMap(({ time, lasts, midis, accent }) =>
+      midis.map((midi) => note(time, lasts, midi, VELOCITIES[accent])),
+    ),
+    bass: bass.map(({ time, lasts, note: { midi } }) => note(time, lasts, midi, VELOCITIES.plain)),
+    time: beats.map(({ time, ...one }) => ({ from: at(time), ...one })),
   }
 }
 
