@@ -27,6 +27,7 @@ const STEPS = [
   ['Colour', 2, 2],
   ['Lines', 1, 2],
   ['Melody', 1, 2],
+  ['Rhythm', 2, 2],
 ] as const
 
 for (const theme of ['morning', 'dusk'] as const)

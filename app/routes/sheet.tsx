@@ -1,16 +1,17 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
-import { useMemo, type CSSProperties } from 'react'
+import { Fragment, useMemo, type CSSProperties } from 'react'
 import { meterName, placeName, slotKey } from '../../core/chart/chart'
 import { isStandard } from '../../core/neck/otherInstrument'
 import { midi } from '../../core/pitch/note'
 import { STRAIGHT } from '../../core/rhythm/swing'
-import { isAccompanied, swingOf } from '../../core/tune/accompaniment'
+import { accompanied, isAccompanied, swingOf } from '../../core/tune/accompaniment'
 import { keyAbove } from '../../core/chart/transpose'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { BarHead, barLines } from '../services/notation/BarHead'
 import { ChordName, engraved, keyInWords } from '../services/notation/ChordName'
+import { FigureLine } from '../services/notation/FigureLine'
 import { GripDiagram } from '../services/notation/GripDiagram'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useNumerals } from '../services/notation/numerals'
@@ -53,6 +54,15 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
     chordMelody = [],
   } = useMemo(() => scoreOf(document, body, school), [document, body, school])
   const swings = isAccompanied(document.rhythm) && swingOf(document.rhythm, tempo, chart.meter) > STRAIGHT
+  const { rhythm } = document
+  const struck = useMemo(
+    () =>
+      rhythm.figure === null && Object.keys(rhythm.byHand).length === 0
+        ? []
+        : accompanied({ reading, document, which: 'new', grips: new Map(), order: 'written' }).hits,
+    [reading, document, rhythm],
+  )
+  const figureName = typeof rhythm.figure === 'string' ? rhythm.figure : 'by hand'
   const elsewhere = reading.line.filter((one) => one.elsewhere)
   const shapeOf = shapeUnderCapo(chart, key)
   // Under each chord of the new line stand the chords of the home line that begin while it sounds.
@@ -77,6 +87,7 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
         <h1>{document.title}</h1>
         <p>
           {keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute
+          {struck.length > 0 && ` · ${figureName}`}
           {chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}
           {!isStandard(instrument.tuning.map(midi)) &&
             ` · strings ${engraved(instrument.tuning.map((open) => open.replace(/\d/, '')).join(' '))}, from the lowest`}
@@ -105,54 +116,57 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
         </p>
       )}
       {systemsOf(chart.bars).map((system) => (
-        <div
-          className="sheet-bars"
-          key={system.bars[0]!.number}
-          style={{ '--columns': columnsOf(system) } as CSSProperties}
-        >
-          {system.bars.map((bar) => (
-            <section
-              className={`sheet-bar ${barLines(bar)}`}
-              key={bar.number}
-              aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}
-            >
-              <BarHead bar={bar} />
-              <div className="slots">
-                {bar.slots.map((slot) => {
-                  const written = chords.get(slotKey(slot))
-                  const shape = written && shapeOf(written.chord)
-                  return (
-                    <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
-                      {written ? (
-                        <ChordName chord={written.chord} />
-                      ) : (
-                        <span className="silence">{slot.text}</span>
-                      )}
-                      {shape && (
-                        <span className="played-as">
-                          as <ChordName chord={shape} />
-                        </span>
-                      )}
-                      {homes.get(slotKey(slot))?.map((home) => {
-                        const plain = plainChord(home)
-                        return (
-                          plain && (
-                            <span className="sheet-home" key={home.key}>
-                              <ChordName chord={plain} /> {engraved(home.reading!.roman)}
-                            </span>
+        <Fragment key={system.bars[0]!.number}>
+          {struck.length > 0 && (
+            <div className="sheet-figure" role="img" aria-label={`Rhythm: ${figureName}`}>
+              <FigureLine system={system} hits={struck} melody={[]} />
+            </div>
+          )}
+          <div className="sheet-bars" style={{ '--columns': columnsOf(system) } as CSSProperties}>
+            {system.bars.map((bar) => (
+              <section
+                className={`sheet-bar ${barLines(bar)}`}
+                key={bar.number}
+                aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}
+              >
+                <BarHead bar={bar} />
+                <div className="slots">
+                  {bar.slots.map((slot) => {
+                    const written = chords.get(slotKey(slot))
+                    const shape = written && shapeOf(written.chord)
+                    return (
+                      <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
+                        {written ? (
+                          <ChordName chord={written.chord} />
+                        ) : (
+                          <span className="silence">{slot.text}</span>
+                        )}
+                        {shape && (
+                          <span className="played-as">
+                            as <ChordName chord={shape} />
+                          </span>
+                        )}
+                        {homes.get(slotKey(slot))?.map((home) => {
+                          const plain = plainChord(home)
+                          return (
+                            plain && (
+                              <span className="sheet-home" key={home.key}>
+                                <ChordName chord={plain} /> {engraved(home.reading!.roman)}
+                              </span>
+                            )
                           )
-                        )
-                      })}
-                      {written?.voicing && (
-                        <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />
-                      )}
-                    </div>
-                  )
-                })}
-              </div>
-            </section>
-          ))}
-        </div>
+                        })}
+                        {written?.voicing && (
+                          <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />
+                        )}
+                      </div>
+                    )
+                  })}
+                </div>
+              </section>
+            ))}
+          </div>
+        </Fragment>
       ))}
       {melody.length > 0 && (
         <SheetMelody
