@@ -3,6 +3,12 @@ import { hasDegree } from '../core/chord/symbol'
 import { analyse } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
 import { bassLine } from '../core/rhythm/bassLine'
+import { figureNamed } from '../core/rhythm/figures'
+import { layFigure } from '../core/rhythm/lay'
+import { accompanied } from '../core/tune/accompaniment'
+import { newDocument } from '../core/tune/document'
+import { readTuneDocument } from '../core/tune/reading'
+import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 import { chord } from '../core/chord/parse'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { KeptSearch } from '../core/leading/kept'
@@ -449,6 +455,21 @@ function band() {
   bassLine(chart, analysis, 'walking')
   const [line, read] = [time(() => bassLine(chart, analysis, 'walking'), 5), time(() => parseChart(text), 5)]
   row('walking bass, 64 bars : reading the chart', line.ms / read.ms, 'times', ms(line.ms))
+  const figure = figureNamed('sixteenths with dead strokes')!
+  const laid = time(() => layFigure(chart, figure, { seed: 1, density: 0.8 }), 5)
+  row('a figure laid on 64 bars : reading the chart', laid.ms / read.ms, 'times', ms(laid.ms))
+  const document = {
+    ...newDocument('Bench', text),
+    rhythm: {
+      ...PLAIN_RHYTHM,
+      figure: 'four to the bar',
+      bass: 'walking' as const,
+      time: 'brushes' as const,
+    },
+  }
+  const reading = readTuneDocument(document)
+  const whole = time(() => accompanied({ reading, document, which: 'new', grips: new Map() }), 5)
+  row('a whole band, 64 bars : reading the chart', whole.ms / read.ms, 'times', ms(whole.ms))
 }
 
 grips()

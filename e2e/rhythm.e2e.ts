@@ -96,6 +96,16 @@ test('hits by hand: moved, accented, put in, left out, given back, each undone; 
   await expect(hits(page).nth(1)).toHaveAccessibleName(/^bar 1, beat 3\.5.*accent.*by hand/)
   for (let step = 0; step < 4; step += 1) await page.keyboard.press('Control+z')
   await expect(hits(page).nth(1)).toHaveAccessibleName(/^bar 1, beat 3,/)
+  // Pulled along by a beat and a half with the mouse.
+  const box = (await hits(page).nth(1).boundingBox())!
+  const next = (await hits(page).nth(2).boundingBox())!
+  await page.mouse.move(box.x + 8, box.y + 20)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 8 + ((next.x - box.x) * 3) / 4, box.y + 20, { steps: 4 })
+  await page.mouse.up()
+  await expect(hits(page).nth(1)).toHaveAccessibleName(/^bar 1, beat 4\.5/)
+  await page.keyboard.press('Control+z')
+  await expect(hits(page).nth(1)).toHaveAccessibleName(/^bar 1, beat 3,/)
   await word(page, 'Figure').click()
   await page.getByRole('combobox', { name: 'Section B' }).click()
   await page.getByRole('option', { name: 'the guitar rests' }).click()

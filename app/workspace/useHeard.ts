@@ -58,24 +58,40 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
       ),
     [plainSearch.lines, soundingHome],
   )
+  // What each line's band plays of the whole tune is worked out once, wherever the playing begins.
+  const order = sequence.range === 'stretch' ? 'written' : 'played'
+  const wanted = LINES_OF[version]
+  const plays = (line: HeardLine) => withBand && !score && wanted.includes(line)
+  const plain = usePlayed(plays('plain') ? reading : null, 'plain', rhythm, melody, plainGrips, order)
+  const made = usePlayed(plays('new') ? reading : null, 'new', rhythm, melody, voicings, order)
+  const besideGrips = useMemo(
+    (): Grips =>
+      new Map([...(beside?.midis ?? [])].map(([key, midis]) => [key, { midis, strings: [] }] as const)),
+    [beside],
+  )
+  const other = usePlayed(
+    plays('beside') ? (beside?.reading ?? null) : null,
+    'new',
+    rhythm,
+    melody,
+    besideGrips,
+    order,
+  )
   const schedule = useMemo(() => {
     if (score) return score({ version: version === 'turn' ? 'new' : version, countIn })
-    if (withBand) {
-      const of: Readonly<Record<HeardLine, { reading: TuneReading; grips: Grips }>> = {
-        plain: { reading, grips: plainGrips },
-        new: { reading, grips: voicings },
-        beside: {
-          reading: beside?.reading ?? reading,
-          grips: new Map(
-            [...(beside?.midis ?? [])].map(([key, midis]) => [key, { midis, strings: [] }] as const),
-          ),
-        },
-      }
-      const passes = LINES_OF[version].map((line) =>
-        passOf(line, { ...of[line], document: { rhythm, melody } }, sequence),
+    const passes = [
+      ...(plain ? [passOf('plain', plain, sequence)] : []),
+      ...(made ? [passOf('new', made, sequence)] : []),
+      ...(other ? [passOf('beside', other, sequence)] : []),
+    ]
+    if (passes.length > 0)
+      return bandSchedule(
+        passes,
+        swingOf(rhythm, heardTempo, chart.meter),
+        countIn,
+        chart.meter.beats,
+        (rhythm.behindMs * heardTempo) / 60_000,
       )
-      return bandSchedule(passes, swingOf(rhythm, heardTempo, chart.meter), countIn, chart.meter.beats)
-    }
     const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({
       index: one.index,
       lasts: one.lasts,
@@ -99,12 +115,11 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
     )
   }, [
     score,
-    withBand,
+    plain,
+    made,
+    other,
     rhythm,
-    melody,
     heardTempo,
-    reading,
-    plainGrips,
     sequence,
     from,
     version,
@@ -119,26 +134,32 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
   return { schedule, sequence, version, ready: schedule.strikes.length > 0 }
 }
 
-interface Line {
-  reading: TuneReading
-  grips: Grips
-  document: Pick<TuneDocument, 'rhythm' | 'melody'>
+/** What the band plays of one line; null where nobody asks for it. */
+function usePlayed(
+  reading: TuneReading | null,
+  which: 'plain' | 'new',
+  rhythm: TuneDocument['rhythm'],
+  melody: TuneDocument['melody'],
+  grips: Grips,
+  order: 'played' | 'written',
+): Accompaniment | null {
+  return useMemo(
+    () =>
+      reading &&
+      accompanied({
+        reading,
+        // Under the plain chords the bass plays the plain chords too.
+        document: { rhythm: which === 'plain' ? { ...rhythm, band: 'plain' } : rhythm, melody },
+        which,
+        grips,
+        order,
+      }),
+    [reading, which, rhythm, melody, grips, order],
+  )
 }
 
-/** The stretch of a sequence as a band plays one line of it: from where it begins to where it ends. */
-function passOf(version: HeardLine, { reading, grips, document }: Line, { home, range }: Sequence): Pass {
-  const which = version === 'plain' ? 'plain' : 'new'
-  const played: Accompaniment = accompanied({
-    reading,
-    document: {
-      ...document,
-      // Under the plain chords the bass plays the plain chords too.
-      rhythm: which === 'plain' ? { ...document.rhythm, band: 'plain' } : document.rhythm,
-    },
-    which,
-    grips,
-    order: range === 'stretch' ? 'written' : 'played',
-  })
+/** The stretch of a sequence as a band plays it: from where it begins to where it ends. */
+function passOf(version: HeardLine, played: Accompaniment, { home, range }: Sequence): Pass {
   const [first, last] = [home[0], home.at(-1)]
   const from = first && range !== 'all' ? timeOf(played, first.slot) : 0
   const end = played.bars.at(-1)?.to ?? 0

@@ -50,8 +50,8 @@ export function cyclesOf(
     }
     if (cycle)
       for (const { at, hit } of hitsWithin(cycle, offset, bar.beats)) {
-        const { at: _, ...rest } = hit
-        hits.push({ ...rest, time: from + at * scale, scale })
+        const { length, part, accent, stroke, push } = hit
+        hits.push({ time: from + at * scale, scale, length, part, accent, stroke, push })
       }
     offset = cycle ? (offset + bar.beats) % cycle.cycle : 0
     before = { bar, cycle }

@@ -97,8 +97,11 @@ function spanAt(spans: readonly Span[], time: number): number {
 type Pending = ChordedHit & { length: RawHit['length']; scale: number }
 
 function pending(hit: RawHit, at: number, span: Span, pushed: boolean, bars: readonly PlayedBar[]): Pending {
-  return {
-    ...placeAt(bars, hit.time),
+  const { bar, beat } = placeAt(bars, hit.time)
+  // Written out, not spread: thousands are made for a long tune.
+  const made: Pending = {
+    bar,
+    beat,
     beats: 0,
     time: hit.time,
     lasts: 0,
@@ -109,11 +112,12 @@ function pending(hit: RawHit, at: number, span: Span, pushed: boolean, bars: rea
     stroke: hit.stroke,
     chordFrom: span.from,
     pushed,
-    ...(hit.why ? { why: hit.why } : {}),
     chordAt: at,
     length: hit.length,
     scale: hit.scale,
   }
+  if (hit.why !== undefined) made.why = hit.why
+  return made
 }
 
 /** Each hit with its chord: the one that sounds, or for a push the one that begins within a beat after it. Hits in silences fall away. */
@@ -212,10 +216,10 @@ function heard(
   return more.length === 0 ? all : [...all, ...more].sort((a, b) => a.time - b.time)
 }
 
-/** Lengths: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
+/** Lengths, filled in: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
 function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHit[] {
   const inOrder = [...hits].sort((a, b) => a.time - b.time || lowFirst(a) - lowFirst(b))
-  return inOrder.map(({ length, scale, ...hit }, at) => {
+  return inOrder.map((hit, at) => {
     let until = spans[hit.chordAt]!.to
     for (let next = at + 1; next < inOrder.length && inOrder[next]!.time < until; next += 1) {
       const other = inOrder[next]!
@@ -227,10 +231,12 @@ function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHi
         break
       }
     }
+    const { length, scale } = hit
     const room = until - hit.time
     const wanted = length === 'held' ? room : (length === 'short' ? SHORT_BEATS : length) * scale
-    const lasts = Math.min(wanted, room)
-    return { ...hit, lasts, beats: lasts / scale }
+    hit.lasts = Math.min(wanted, room)
+    hit.beats = hit.lasts / scale
+    return hit
   })
 }
 

@@ -38,6 +38,8 @@ export const TIMES = ['none', 'every beat', 'two and four', 'one', 'brushes'] as
 export const BAND_PARTS = ['guitar', 'bass', 'time'] as const
 export type BandPart = (typeof BAND_PARTS)[number]
 const level = z.number().min(0).max(1)
+/** How far the guitar can be laid back or ahead, in ms. */
+export const BEHIND_MS = 60
 /** Hits by hand that one chart can have. */
 const MOST_HAND_HITS = 4_000
 
@@ -53,6 +55,8 @@ export const rhythm = z.strictObject({
     z.enum(['figure', 'straight', 'swing', 'shuffle']),
     z.number().min(SWING_RANGE[0]).max(SWING_RANGE[1]),
   ]),
+  /** The guitar after the beat (laid back), or below 0 ahead of it, in ms. */
+  behindMs: z.number().min(-BEHIND_MS).max(BEHIND_MS),
   /** 0: the figure as it is; else phrases with one thing varied and a fill. */
   seed: z
     .int()
@@ -80,6 +84,7 @@ export const PLAIN_RHYTHM: Rhythm = {
   restart: 'section',
   density: 1,
   feel: 'figure',
+  behindMs: 0,
   seed: 0,
   phrase: 4,
   listens: false,

@@ -15,12 +15,14 @@ export interface Pass {
  * What a band plays, pass after pass.
  * A hit that is pushed over the beginning stands on it; one whose chord comes only after the end is left out, so that a loop begins with its own chord.
  * @param swing long : short, 1 for straight
+ * @param behindBeats how much later than the beat the guitar is struck; below 0 earlier, but never before the music begins
  */
 export function bandSchedule(
   passes: readonly Pass[],
   swing: number,
   countInBeats: number,
   barBeats: number,
+  behindBeats = 0,
 ): Schedule {
   const strikes: Strike[] = []
   const beats: NonNullable<Schedule['beats']> = []
@@ -34,7 +36,9 @@ export function bandSchedule(
       rest: Omit<Parameters<typeof struck>[0], 'beat' | 'beats' | 'version'>,
     ) => {
       const ends = Math.min(time + lasts, to)
-      strikes.push(struck({ ...rest, version, beat: at(time), beats: at(ends) - at(time) }))
+      const late = rest.part === 'guitar' ? behindBeats : 0
+      const beat = Math.max(countInBeats, at(time) + late)
+      strikes.push(struck({ ...rest, version, beat, beats: at(ends) - at(time) }))
     }
     for (const hit of played.hits) {
       if (hit.midis.length === 0 || hit.chordFrom > to - NEAR) continue

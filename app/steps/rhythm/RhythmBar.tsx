@@ -10,7 +10,7 @@ import { figuresFor } from '../../../core/rhythm/figures'
 import { RESTARTS } from '../../../core/rhythm/hit'
 import { swingOf } from '../../../core/tune/accompaniment'
 import type { TuneEdit } from '../../../core/tune/edit'
-import { BAND_PARTS, TIMES, type BandPart, type Rhythm } from '../../../core/tune/rhythmSchema'
+import { BAND_PARTS, BEHIND_MS, TIMES, type BandPart, type Rhythm } from '../../../core/tune/rhythmSchema'
 import { Bar, Word } from '../../services/controls/Bar'
 import { HandPanel, handInWords, type LateShown } from './HandPanel'
 
@@ -139,7 +139,10 @@ export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTa
           Answer the melody in its gaps
         </ToggleButton>
       </Word>
-      <Word name="Feel" says={ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}>
+      <Word
+        name="Feel"
+        says={`${ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}${rhythm.behindMs === 0 ? '' : `, ${behindInWords(rhythm.behindMs)}`}`}
+      >
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -173,6 +176,21 @@ export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTa
             onChange={(_, value) => onSet({ feel: Number(value) }, `swing ${Number(value).toFixed(2)} : 1`)}
           />
           <span />
+          <span id="behind-label">Guitar</span>
+          <Slider
+            aria-labelledby="behind-label"
+            value={rhythm.behindMs}
+            min={-BEHIND_MS}
+            max={BEHIND_MS}
+            step={5}
+            valueLabelDisplay="auto"
+            valueLabelFormat={behindInWords}
+            getAriaValueText={behindInWords}
+            onChange={(_, value) =>
+              onSet({ behindMs: Number(value) }, `guitar ${behindInWords(Number(value))}`)
+            }
+          />
+          <span className="quiet">{behindInWords(rhythm.behindMs)}</span>
         </div>
       </Word>
       <Word name="Phrases" says={seed === 0 ? 'as the figure is' : `${phrase} bars, one thing varied`}>
@@ -276,6 +294,9 @@ export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTa
     </Bar>
   )
 }
+
+const behindInWords = (ms: number): string =>
+  ms === 0 ? 'on the beat' : ms > 0 ? `${ms} ms laid back` : `${-ms} ms ahead`
 
 const sectionValue = (figure: Rhythm['sections'][string]): string =>
   figure === null ? 'silent' : typeof figure === 'string' ? figure : ''

@@ -35,8 +35,8 @@ export function RhythmDrawer({ chart, rhythm, figures, tried, onTry, onKeep, hit
             {engravedWords(hitInWords(hit))}.{hit.gaveWay && ` ${hit.gaveWay}.`}
           </p>
           <p className="quiet">
-            Shift ← → moves it, − + its length, A accent, U push, Delete leaves it out, Backspace gives it
-            back to the figure{byHand ? ' (it is by hand now)' : ''}.
+            Shift ← →, or pulling, moves it, − + its length, A accent, U push, Delete leaves it out, Backspace
+            gives it back to the figure{byHand ? ' (it is by hand now)' : ''}.
           </p>
         </>
       )}

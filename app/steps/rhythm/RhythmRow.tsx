@@ -1,4 +1,4 @@
-import { createContext, useContext } from 'react'
+import { createContext, useContext, useRef } from 'react'
 import { barName } from '../../../core/chart/chart'
 import type { Accompaniment, GuitarHit } from '../../../core/tune/accompaniment'
 import { noteName } from '../../../core/pitch/note'
@@ -14,8 +14,13 @@ export interface RhythmShown {
   /** Place of the hit taken hold of. */
   selected: string | null
   onSelect: (place: string) => void
+  /** A hit pulled along the time by so many beats. */
+  onMove: (place: string, beats: number) => void
 }
 export const RhythmContext = createContext<RhythmShown | null>(null)
+
+/** A pointer that has moved less than this, in px, only touches. */
+const DRAG_PX = 8
 
 /** Where a hit stands, as written. */
 export const placeOfHit = ({ bar, beat }: { bar: number; beat: number }): string =>
@@ -24,8 +29,9 @@ export const placeOfHit = ({ bar, beat }: { bar: number; beat: number }): string
 /** The figure under one system, on the time that the chords above stand on: what is struck, how long, how hard; the melody's rhythm above it, the bass below. */
 export function RhythmRow({ system }: RowProps) {
   const shown = useContext(RhythmContext)
+  const dragged = useRef<{ x: number; place: string } | null>(null)
   if (!shown) return null
-  const { played, melody, selected, onSelect } = shown
+  const { played, melody, selected, onSelect, onMove } = shown
   const x = (place: { bar: number; beat: number }) => shareOf(system, place)
   const hits = played.hits.filter((hit) => x(hit) !== null)
   const bass = played.bass.filter(({ note }) => x(note) !== null)
@@ -48,6 +54,21 @@ export function RhythmRow({ system }: RowProps) {
             aria-label={hitInWords(hit)}
             title={hit.why ?? hitInWords(hit)}
             onClick={() => onSelect(place)}
+            onPointerDown={(event) => {
+              onSelect(place)
+              event.currentTarget.setPointerCapture(event.pointerId)
+              dragged.current = { x: event.clientX, place }
+            }}
+            onPointerUp={(event) => {
+              const begun = dragged.current
+              dragged.current = null
+              const row = event.currentTarget.parentElement!.getBoundingClientRect()
+              if (!begun || Math.abs(event.clientX - begun.x) < DRAG_PX) return
+              const at = system.bars.findIndex(({ number }) => number === hit.bar)
+              const beat =
+                ((system.edges[at + 1]! - system.edges[at]!) / (system.bars[at]!.beats || 1)) * row.width
+              onMove(begun.place, (event.clientX - begun.x) / beat)
+            }}
           />
         )
       })}

@@ -234,9 +234,17 @@ export function useRhythmRoom(): RoomView {
       },
     },
   ]
+  const onMove = useSteady((place: string, beats: number) => {
+    const pulled = played.hits.filter((one) => placeOfHit(one) === place)
+    const steps = Math.round(beats / grid) * grid
+    const made = pulled.length > 0 && steps !== 0 && moved(chart, pulled, steps)
+    if (!made) return
+    edit(made.edit)
+    setSelected(made.to)
+  })
   const rows = useMemo(
-    () => ({ played, melody, selected: here, onSelect: take }),
-    [played, melody, here, take],
+    () => ({ played, melody, selected: here, onSelect: take, onMove }),
+    [played, melody, here, take, onMove],
   )
   return {
     bar: (
