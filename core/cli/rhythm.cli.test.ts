@@ -107,6 +107,14 @@ describe('rhythm', () => {
   test.each([
     [{ figure: 'five to the bar' }, 'no-figure', 'figure'],
     [{ figure: { cycle: 2, hits: [{ at: 2 }] } }, 'bad-field', 'figure'],
+    [
+      {
+        text: `| ${'C | '.repeat(2000)}`,
+        figure: { cycle: 0.25, hits: Array.from({ length: 256 }, (_, at) => ({ at: at / 1100 })) },
+      },
+      'too-long',
+      'figure',
+    ],
     [{ density: 1.5 }, 'bad-field', 'density'],
     [{ restart: 'line' }, 'bad-field', 'restart'],
     [{ times: { tempo: 5000 } }, 'bad-field', 'times.tempo'],

@@ -29,6 +29,22 @@ function figureFrom(asked: z.output<typeof figureSchema>): Result<Cycle | Figure
   })
 }
 
+/** Hits that one answer can have. */
+const MOST_HITS = 100_000
+
+/** What would be laid is more than can be answered. */
+function tooMany(chart: Chart, { cycle, hits }: Cycle): Result<never> | null {
+  const beats = playedBars(chart).reduce((sum, { bar }) => sum + bar.beats, 0)
+  const count = Math.ceil((beats / cycle) * hits.length)
+  if (count <= MOST_HITS) return null
+  return bad({
+    code: 'too-long',
+    message: `This figure has about ${count} hits on this chart.`,
+    accepted: `at most ${MOST_HITS} hits: fewer in the cycle, a longer cycle, or a shorter chart`,
+    text: 'figure',
+  })
+}
+
 /** Long : short, from what is asked, what the figure is made for, and the tempo in quarters a minute. */
 function swingOf(
   asked: z.output<typeof timesSchema>['swing'],
@@ -86,6 +102,8 @@ export const RHYTHM_ANSWERS = {
     if (!slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
     const figure = figureFrom(asked)
     if (!figure.ok) return figure
+    const beyond = tooMany(chart, figure.value)
+    if (beyond) return beyond
     const laid = layFigure(chart, figure.value, { restart, density, melody, seed, phrase })
     const bars = playedBars(chart)
     const swing = times && swingOf(times.swing, figure.value, (times.tempo * 4) / chart.meter.unit)
@@ -134,6 +152,8 @@ export const RHYTHM_ANSWERS = {
       })
     const figure = asked === undefined ? good(null) : figureFrom(asked)
     if (!figure.ok) return figure
+    const beyond = figure.value && tooMany(chart, figure.value)
+    if (beyond) return beyond
     const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
     const grips = new Map<Slot, Voicing>()
     for (const [at, frets] of voicings.entries()) {

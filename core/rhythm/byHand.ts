@@ -1,55 +1,45 @@
-import { NEAR, NEAR_WRITTEN } from '../chart/beats'
+import { NEAR } from '../chart/beats'
 import type { HandHit, RawHit } from './hit'
 import type { PlayedBar } from './playedTime'
 
 export type HandHits = ReadonlyMap<string, HandHit | null>
 
-/** Hits by hand in each bar as written: beat, and what stands there. */
-function byBar(byHand: HandHits): Map<number, { beat: number; hit: HandHit | null }[]> {
-  const found = new Map<number, { beat: number; hit: HandHit | null }[]>()
+/** A place for maps: places that were written with three decimals are one. */
+const nearly = (time: number): number => Math.round(time * 1000)
+
+/** The times at which something was decided by hand, in order. A repeated bar has it each time. */
+function decided(bars: readonly PlayedBar[], byHand: HandHits) {
+  const inBar = new Map<number, { beat: number; hit: HandHit | null }[]>()
   for (const [place, hit] of byHand) {
     const [bar, beat] = place.split(':').map(Number) as [number, number]
-    const known = found.get(bar) ?? []
-    known.push({ beat, hit })
-    found.set(bar, known)
+    const known = inBar.get(bar)
+    if (known) known.push({ beat, hit })
+    else inBar.set(bar, [{ beat, hit }])
   }
-  return found
-}
-
-/** The hits of a figure with those by hand in their places. A repeated bar has them each time. */
-export function overHand(hits: readonly RawHit[], bars: readonly PlayedBar[], byHand: HandHits): RawHit[] {
-  if (byHand.size === 0) return [...hits]
-  const inBar = byBar(byHand)
-  const made: { from: number; hit: HandHit | null; scale: number }[] = bars.flatMap(
-    ({ bar, from, to, scale }) =>
+  return bars
+    .flatMap(({ bar, from, to, scale }) =>
       (inBar.get(bar.number) ?? []).flatMap(({ beat, hit }) => {
         const time = from + (beat - bar.from) * scale
-        return time > from - NEAR && time < to - NEAR ? [{ from: time, hit, scale }] : []
+        return time > from - NEAR && time < to - NEAR ? [{ time, hit, scale }] : []
       }),
-  )
-  const stays = hits.filter(({ time }) => !made.some(({ from }) => Math.abs(from - time) < NEAR_WRITTEN))
-  const put = made.flatMap(({ from, hit, scale }): RawHit[] =>
-    hit ? [{ ...hit, time: from, scale, why: 'by hand' }] : [],
-  )
-  return [...stays, ...put].sort((a, b) => a.time - b.time)
+    )
+    .sort((a, b) => a.time - b.time)
 }
 
-/** Whether something was left out by hand between two times. */
-export function leftOutBetween(
-  byHand: HandHits,
+/** The hits of a figure with those by hand in their places, and when one was left out. */
+export function overHand(
+  hits: readonly RawHit[],
   bars: readonly PlayedBar[],
-  from: number,
-  to: number,
-): boolean {
-  if (byHand.size === 0) return false
-  const inBar = byBar(byHand)
-  return bars.some(
-    ({ bar, from: begins, to: ends, scale }) =>
-      ends > from &&
-      begins < to &&
-      (inBar.get(bar.number) ?? []).some(({ beat, hit }) => {
-        const time = begins + (beat - bar.from) * scale
-        return hit === null && time > from - NEAR && time < to - NEAR
-      }),
+  byHand: HandHits,
+): { hits: RawHit[]; leftOutAt: readonly number[] } {
+  if (byHand.size === 0) return { hits: [...hits], leftOutAt: [] }
+  const made = decided(bars, byHand)
+  const taken = new Set(made.map(({ time }) => nearly(time)))
+  const put = made.flatMap(({ time, hit, scale }): RawHit[] =>
+    hit ? [{ ...hit, time, scale, why: 'by hand' }] : [],
   )
+  return {
+    hits: [...hits.filter(({ time }) => !taken.has(nearly(time))), ...put].sort((a, b) => a.time - b.time),
+    leftOutAt: made.flatMap(({ time, hit }) => (hit === null ? [time] : [])),
+  }
 }

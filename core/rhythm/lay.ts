@@ -4,7 +4,7 @@ import type { MelodyNote } from '../reharm/melodyFit'
 import { withSpace } from './space'
 import { figuresFor, sameVoices, SHORT_BEATS, type Cycle, type Part, soundsAChord } from './figures'
 import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
-import { leftOutBetween, overHand } from './byHand'
+import { overHand } from './byHand'
 import type { ChordedHit, HandHit, LaidHit, LeftOut, RawHit, Restart } from './hit'
 import { cyclesOf } from './cycles'
 import { varied } from './phrases'
@@ -62,10 +62,11 @@ export function layFigure(
   const { hits: plain, notes } = cyclesOf(bars, chart.meter, figureOf, restart, standIn)
   const sections = bars.filter(({ bar, turn }) => turn > 0 && bar.opensSection).map(({ from }) => from)
   const phrased = seed === 0 ? plain : varied(plain, bars, sections, { seed, phrase })
-  const raw = overHand(phrased, bars, byHand)
+  const { hits: raw, leftOutAt } = overHand(phrased, bars, byHand)
   /** Why a chord may stay unheard. */
   const rests = ({ from, to }: Span): string | null => {
-    if (leftOutBetween(byHand, bars, from, to)) return 'left out by hand'
+    const next = leftOutAt[firstFrom(leftOutAt, from)]
+    if (next !== undefined && next < to - NEAR) return 'left out by hand'
     return figureOf(barAt(bars, from).bar) === null ? 'the guitar rests here' : null
   }
   const known = chorded(raw, spans, bars)
@@ -80,6 +81,17 @@ export function layFigure(
     notes,
     length: bars.at(-1)?.to ?? 0,
   }
+}
+
+/** Where in a row of times the first one stands that is not before a time. */
+function firstFrom(times: readonly number[], time: number): number {
+  let [low, high] = [0, times.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (times[middle]! < time - NEAR) low = middle + 1
+    else high = middle
+  }
+  return low
 }
 
 /** The span that sounds at a time, by binary search; -1 where there is none. */
@@ -253,11 +265,9 @@ const lowFirst = ({ part }: { part: Part }) => ORDER[part]
 
 /** The last hit of each section, and of the tune, is accented, or the figure sounds as if it had been forgotten. */
 function lastAccented(hits: readonly ChordedHit[], ends: readonly number[]): ChordedHit[] {
-  const last = new Set<number>()
-  for (const end of ends) {
-    const before = hits.findLast(({ time, stroke }) => time < end - NEAR && stroke !== 'dead')
-    if (before) last.add(before.time)
-  }
+  const struck = hits.filter(({ stroke }) => stroke !== 'dead')
+  const times = struck.map(({ time }) => time)
+  const last = new Set(ends.flatMap((end) => times[firstFrom(times, end) - 1] ?? []))
   return hits.map((hit) =>
     hit.stroke !== 'dead' && last.has(hit.time) ? { ...hit, accent: 'accent' as const } : hit,
   )

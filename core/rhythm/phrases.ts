@@ -102,9 +102,12 @@ export function varied(
 ): RawHit[] {
   const starts = new Set(ends)
   let place = 0
+  let next = 0
   return bars.flatMap((bar, turn) => {
     if (starts.has(bar.from)) place = 0
-    const own = within(hits, bar.from, bar.to)
+    const begin = next
+    while (next < hits.length && hits[next]!.time < bar.to - NEAR) next += 1
+    const own = hits.slice(begin, next)
     if (bar.bar.number === 0 || own.length === 0) return own
     const here = place % phrase
     // Counted from the beginning of the phrase, so that a repeated phrase is the same one.

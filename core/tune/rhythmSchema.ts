@@ -30,6 +30,7 @@ const ownFigure = z
       .max(256),
   })
   .refine(({ cycle, hits }) => hits.every(({ at }) => at < cycle), 'hits that begin within the cycle')
+  .refine(({ cycle, hits }) => hits.length <= 24 * cycle, 'at most 24 hits a beat')
 /** A figure of the table, by its name, or one of the player's own. A name that the table has no longer is kept, and then each chord is struck once. */
 export const figure = z.union([z.string().min(1).max(60), ownFigure])
 
