@@ -77,6 +77,11 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
             {FORMAT_NAMES[format]}
           </Button>
         ))}
+        {isAccompanied(document.rhythm) && (
+          <Button component="a" href={`/tunes/${id}/file/musicxml?voices`} download>
+            MusicXML, voices
+          </Button>
+        )}
         {swings && (
           <Button component="a" href={`/tunes/${id}/file/midi?swung`} download>
             MIDI, swung

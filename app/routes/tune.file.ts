@@ -14,9 +14,12 @@ const FILES: Readonly<Record<ScoreFormat, { ending: string; type: string }>> = {
   abc: { ending: 'abc', type: 'text/vnd.abc; charset=utf-8' },
 }
 
-/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC; with `?swung` a MIDI file has the feel that is heard. */
+/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC; with `?swung` a MIDI file has the feel that is heard, with `?voices` MusicXML has the
+ * comping as the voices that sound and not as slashes. */
 export function loader({ params, request }: Route.LoaderArgs) {
-  const swung = new URL(request.url).searchParams.has('swung')
+  const asked = new URL(request.url).searchParams
+  const swung = asked.has('swung')
+  const comping = asked.has('voices') ? 'voices' : 'slashes'
   const file = Object.hasOwn(FILES, params.format) ? FILES[params.format as ScoreFormat] : null
   const refuse = (message: string) =>
     new Response(`${message}\n`, { status: 404, headers: { 'Content-Type': 'text/plain; charset=utf-8' } })
@@ -27,7 +30,7 @@ export function loader({ params, request }: Route.LoaderArgs) {
   const player = readPlayer(database())
   const whole = withEveryGrip(state.document, readTuneDocument(state.document, 'case', player), player)
   const { content, encoding } = exportScore(
-    scoreOf(whole, player, 'case', swung),
+    scoreOf(whole, player, 'case', { swung, comping }),
     params.format as ScoreFormat,
   )
   const name = `${fileNameFrom(state.document.title)}.${file.ending}`

@@ -6,13 +6,13 @@ import type { Score } from './musicxml'
 import { linesOf, withBarLines } from './textLines'
 
 /** ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. */
-export function toAbc({ title, chart, key, tempo, melody = [] }: Omit<Score, 'chords'>): string {
+export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<Score, 'chords'>): string {
   const head = [
     'X:1',
     `T:${title}`,
     `M:${meterName(chart.meter)}`,
     `L:1/${chart.meter.unit}`,
-    `Q:1/${chart.meter.unit}=${tempo}`,
+    `Q:${comping && comping.swing !== 1 ? '"Swing" ' : ''}1/${chart.meter.unit}=${tempo}`,
     `K:${keyName(key)}`,
   ]
   const pieces = piecesOf(chart, melody)

@@ -10,6 +10,7 @@ import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { NOTE_NAMES, writeHarmony, type WrittenChord } from './musicxmlHarmony'
+import { piecesOfComping, type CompingHit, type CompingPiece } from './comping'
 import { DIVISIONS, noteValues, type NoteValue } from './noteValues'
 
 export interface Score {
@@ -26,6 +27,15 @@ export interface Score {
   chordMelody?: readonly HarmonisedNote[]
   /** What a band plays, for formats that are heard: in place of grips that are struck once. */
   band?: BandScore
+  /** The figure as it is written, bars once each: as slashes over the chord symbols, or as the voices that sound. */
+  comping?: { as: 'slashes' | 'voices'; hits: readonly CompingHit<WrittenNote>[]; swing: number }
+}
+
+/** A note with its place on the neck, where that is known. */
+export interface WrittenNote {
+  pitch: Pitch
+  string?: number
+  fret?: number
 }
 
 /** A note of a band, in beats of the first metre from the beginning of what is played. */
@@ -72,7 +82,7 @@ export function toMusicXml(score: Score): string {
   return root.end({ prettyPrint: true })
 }
 
-function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): ScorePart[] {
+function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Score): ScorePart[] {
   const guitar: ScorePart = {
     name: 'Guitar',
     write: (measure, bar) => {
@@ -94,6 +104,20 @@ function partsOf({ chart, chords, melody = [], chordMelody = [] }: Score): Score
       name: 'Melody',
       write: (measure, bar) =>
         writeVoice(measure, bar, (pieces.get(bar.number) ?? []).map(sungPiece(bar)), '1', symbolsOf(bar)),
+    })
+  }
+  if (comping) {
+    const pieces = groupedByBar(piecesOfComping(chart, comping.hits))
+    parts.push({
+      name: comping.as === 'slashes' ? 'Comping rhythm' : 'Comping',
+      write: (measure, bar) =>
+        writeVoice(
+          measure,
+          bar,
+          (pieces.get(bar.number) ?? []).map(compedPiece(bar, comping.as)),
+          '1',
+          symbolsOf(bar),
+        ),
     })
   }
   if (chordMelody.length > 0) {
@@ -135,7 +159,10 @@ const groupedByBar = <T extends { bar: number }>(pieces: readonly T[]): Map<numb
 interface SoundingChord {
   at: number
   length: number
-  notes: readonly { pitch: Pitch; string?: number; fret?: number }[]
+  notes: readonly WrittenNote[]
+  slash?: boolean
+  accent?: boolean
+  short?: boolean
   tiedFrom: boolean
   tiedOn: boolean
 }
@@ -150,6 +177,22 @@ const sungPiece =
     at: lengthOf(beat - bar.from, bar.meter),
     length: lengthOf(beats, bar.meter),
     notes: [{ pitch: note.note }],
+    tiedFrom,
+    tiedOn,
+  })
+
+/** The middle line of the guitar's staff, where slashes stand. */
+const MIDDLE_LINE: WrittenNote = { pitch: { letter: 6, alter: 0, octave: 3 } }
+
+const compedPiece =
+  (bar: Bar, as: 'slashes' | 'voices') =>
+  ({ beat, beats, tiedFrom, tiedOn, accent, short, notes }: CompingPiece<WrittenNote>): SoundingChord => ({
+    at: lengthOf(beat - bar.from, bar.meter),
+    length: lengthOf(beats, bar.meter),
+    notes: as === 'slashes' || notes.length === 0 ? [MIDDLE_LINE] : notes,
+    slash: as === 'slashes' || notes.length === 0,
+    accent,
+    short,
     tiedFrom,
     tiedOn,
   })
@@ -257,6 +300,7 @@ function writeVoice(
         value,
         { from: sounding.tiedFrom || order > 0, on: sounding.tiedOn || order < values.length - 1 },
         voice,
+        order === 0 ? sounding : { slash: sounding.slash ?? false },
       ),
     )
     at = sounding.at + length
@@ -347,12 +391,23 @@ function writeMark(measure: XMLBuilder, mark: Mark): void {
 
 const BEAT_UNITS: Readonly<Record<number, string>> = { 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }
 
-function writeTempo(measure: XMLBuilder, { tempo, chart }: Score): void {
+/** Parts that a swing ratio is written in. */
+const SWING_PARTS = 10
+
+function writeTempo(measure: XMLBuilder, { tempo, chart, comping }: Score): void {
   const direction = measure.ele('direction', { placement: 'above' })
   const metronome = direction.ele('direction-type').ele('metronome')
   metronome.ele('beat-unit').txt(BEAT_UNITS[chart.meter.unit]!)
   metronome.ele('per-minute').txt(String(tempo))
-  direction.ele('sound', { tempo: String((tempo * 4) / chart.meter.unit) })
+  const sound = direction.ele('sound', { tempo: String((tempo * 4) / chart.meter.unit) })
+  const swing = comping?.swing ?? 1
+  if (swing === 1) return
+  const element = sound.ele('swing')
+  element.ele('first').txt(String(Math.round(swing * SWING_PARTS)))
+  element.ele('second').txt(String(SWING_PARTS))
+  element.ele('swing-type').txt('eighth')
+  const words = measure.ele('direction', { placement: 'above' })
+  words.ele('direction-type').ele('words').txt('Swing')
 }
 
 function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, chords: Score['chords']): void {
@@ -407,6 +462,7 @@ function writeNotes(
   value: NoteValue,
   ties: { from: boolean; on: boolean },
   voice = '1',
+  { slash = false, accent = false, short = false }: Pick<SoundingChord, 'slash' | 'accent' | 'short'> = {},
 ): void {
   notes.forEach(({ pitch: { letter, alter, octave }, string, fret }, order) => {
     const note = measure.ele('note')
@@ -416,13 +472,19 @@ function writeNotes(
     if (alter !== 0) pitch.ele('alter').txt(String(alter))
     pitch.ele('octave').txt(String(octave))
     writeValue(note, value, ties, voice)
-    if (!ties.from && !ties.on && string === undefined) return
+    if (slash) note.ele('notehead').txt('slash')
+    if (!ties.from && !ties.on && string === undefined && !accent && !short) return
     const notations = note.ele('notations')
     if (ties.from) notations.ele('tied', { type: 'stop' })
     if (ties.on) notations.ele('tied', { type: 'start' })
-    if (string === undefined) return
-    const technical = notations.ele('technical')
-    technical.ele('string').txt(String(string))
-    technical.ele('fret').txt(String(fret))
+    if (string !== undefined) {
+      const technical = notations.ele('technical')
+      technical.ele('string').txt(String(string))
+      technical.ele('fret').txt(String(fret))
+    }
+    if (!accent && !short) return
+    const articulations = notations.ele('articulations')
+    if (accent) articulations.ele('accent')
+    if (short) articulations.ele('staccato')
   })
 }

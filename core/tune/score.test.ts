@@ -1,6 +1,9 @@
 import { Midi } from '@tonejs/midi'
+import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { toMidi } from '../formats/midi'
+import { toMusicXml } from '../formats/musicxml'
 import { DEFAULT_PLAYER } from '../player/settings'
+import { FIGURES } from '../rhythm/figures'
 import { newDocument } from './document'
 import { withEveryGrip } from './problem'
 import { readTuneDocument } from './reading'
@@ -11,7 +14,9 @@ import { scoreOf } from './score'
 function readBack(text: string, set: Partial<Rhythm>, swung = false) {
   const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, ...set } }
   const whole = withEveryGrip(document, readTuneDocument(document, 'case', DEFAULT_PLAYER), DEFAULT_PLAYER)
-  const bytes = Uint8Array.from(Buffer.from(toMidi(scoreOf(whole, DEFAULT_PLAYER, 'case', swung)), 'base64'))
+  const bytes = Uint8Array.from(
+    Buffer.from(toMidi(scoreOf(whole, DEFAULT_PLAYER, 'case', { swung })), 'base64'),
+  )
   const file = new Midi(bytes)
   const beats = (name: string) =>
     file.tracks
@@ -66,4 +71,82 @@ test('a pitch struck again ends where it is struck: no two of one pitch at once'
     for (const other of notes)
       if (other.midi === one.midi && other.ticks > one.ticks)
         expect(one.ticks + one.durationTicks).toBeLessThanOrEqual(other.ticks)
+})
+
+describe('the comping rhythm in MusicXML, read back by a general XML reader', () => {
+  interface Read {
+    name: string
+    measures: Record<string, unknown>[]
+  }
+  const list = <T>(value: T | T[] | undefined): T[] =>
+    value === undefined ? [] : Array.isArray(value) ? value : [value]
+  function parts(text: string, set: Partial<Rhythm>, comping: 'slashes' | 'voices' = 'slashes'): Read[] {
+    const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, ...set } }
+    const whole = withEveryGrip(document, readTuneDocument(document, 'case', DEFAULT_PLAYER), DEFAULT_PLAYER)
+    const xml = toMusicXml(scoreOf(whole, DEFAULT_PLAYER, 'case', { comping }))
+    expect(XMLValidator.validate(xml)).toBe(true)
+    const score = new XMLParser({ ignoreAttributes: false }).parse(xml)['score-partwise']
+    const names = list(score['part-list']['score-part']).map((part) =>
+      String((part as Record<string, unknown>)['part-name']),
+    )
+    return list<Record<string, unknown>>(score.part).map((part, at) => ({
+      name: names[at]!,
+      measures: list(part.measure as Record<string, unknown>[]),
+    }))
+  }
+  interface Note {
+    duration: number
+    rest?: unknown
+    chord?: unknown
+    notehead?: string
+    tie?: unknown
+    pitch?: { step: string; octave: number }
+    notations?: { articulations?: Record<string, unknown> }
+  }
+  const notesOf = (measure: Record<string, unknown>) => list(measure.note as Note[])
+  const compingOf = (read: Read[], name = 'Comping rhythm') =>
+    read.find((part) => part.name === name)!.measures
+
+  test('slashes on the middle line with rests between, accents and dots, a push tied over the bar line', () => {
+    const [first, second] = compingOf(parts('| C | F |', { figure: 'pushes on the and of four' })) as [
+      never,
+      never,
+    ]
+    const short = (note: Note) => `${note.rest === undefined ? 'x' : 'z'}${note.duration}`
+    expect(notesOf(first).map(short)).toEqual(['x18', 'x6', 'z18', 'x6'])
+    expect(notesOf(second).map(short)).toEqual(['x18', 'x6', 'z18', 'x6'])
+    const sounding = notesOf(first).filter(({ rest }) => rest === undefined)
+    expect(sounding.map(({ notehead }) => notehead)).toEqual(['slash', 'slash', 'slash'])
+    expect(sounding.map(({ pitch }) => `${pitch!.step}${pitch!.octave}`)).toEqual(['B3', 'B3', 'B3'])
+    expect(sounding[1]!.notations!.articulations).toHaveProperty('staccato')
+    expect(sounding[2]!.notations!.articulations).toHaveProperty('accent')
+    expect(sounding[2]!.tie).toBeDefined()
+    expect(notesOf(second)[0]!.tie).toBeDefined()
+  })
+  test('as asked the voices that sound, with their places on the neck; the swing stands with the tempo', () => {
+    const read = parts('tempo: 120\n| C |', { figure: 'bass, chord', feel: 'shuffle' }, 'voices')
+    const [measure] = compingOf(read, 'Comping')
+    const notes = notesOf(measure!)
+    expect(notes.every(({ notehead }) => notehead === undefined)).toBe(true)
+    expect(notes.some(({ chord }) => chord !== undefined)).toBe(true)
+    const sound = list(read[0]!.measures[0]!.direction as Record<string, unknown>[]).map(
+      ({ sound: one }) => one,
+    )
+    expect(JSON.stringify(sound)).toContain('"swing":{"first":20,"second":10,"swing-type":"eighth"}')
+  })
+  test('every bar is full, whatever the figure', () => {
+    for (const figure of FIGURES) {
+      const [meter] = figure.meters
+      const [beats, unit] = meter!.split('/').map(Number) as [number, number]
+      for (const measure of compingOf(
+        parts(`meter: ${meter}\n| C | F G | Am |`, { figure: figure.name, seed: 3 }),
+      )) {
+        const full = notesOf(measure).reduce(
+          (sum, note) => sum + (note.chord === undefined ? note.duration : 0),
+          0,
+        )
+        expect([figure.name, full]).toEqual([figure.name, (beats * 48) / unit])
+      }
+    }
+  })
 })

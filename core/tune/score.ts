@@ -2,6 +2,8 @@ import type { NumeralSchool } from '../analysis/numeral'
 import type { Chart } from '../chart/chart'
 import type { BandScore, Score } from '../formats/musicxml'
 import { STRAIGHT, swungTime } from '../rhythm/swing'
+import { stringNumber } from '../neck/instrument'
+import { pitchAt } from '../pitch/note'
 import type { Voicing } from '../voicing/voicing'
 import { accompanied, isAccompanied, swingOf, VELOCITIES } from './accompaniment'
 import type { WrittenChord } from '../formats/musicxmlHarmony'
@@ -18,7 +20,7 @@ export function scoreOf(
   document: TuneDocument,
   body: Body,
   school: NumeralSchool = 'case',
-  swung = false,
+  { swung = false, comping = 'slashes' }: FileAsked = {},
 ): Score & { reading: TuneReading } {
   const reading = readTuneDocument(document, school, body)
   const voicings = keptVoicings(document, reading.line, reading.chart.capo, body)
@@ -36,8 +38,57 @@ export function scoreOf(
     chords,
     melody: melodyOf(document),
     chordMelody: keptNotes(document, reading.chart, body),
-    ...(isAccompanied(document.rhythm) ? { band: bandOf(document, reading, voicings, swung) } : {}),
+    ...(isAccompanied(document.rhythm)
+      ? {
+          band: bandOf(document, reading, voicings, swung),
+          comping: compingOf(document, reading, voicings, comping),
+        }
+      : {}),
     reading,
+  }
+}
+
+/** How a tune's accompaniment goes into a file: with the feel that is heard, and as slashes or as the voices that sound. */
+export interface FileAsked {
+  swung?: boolean
+  comping?: 'slashes' | 'voices'
+}
+
+/** The figure as it is written, with the notes of the grips. */
+function compingOf(
+  document: TuneDocument,
+  reading: TuneReading,
+  grips: ReadonlyMap<string, Voicing>,
+  as: 'slashes' | 'voices',
+): NonNullable<Score['comping']> {
+  const { hits } = accompanied({ reading, document, which: 'new', grips, order: 'written' })
+  return {
+    as,
+    swing: swingOf(document.rhythm, document.tempo, reading.chart.meter),
+    hits: hits.map(({ bar, beat, beats, accent, midis, key }) => {
+      const voicing = grips.get(key)
+      return {
+        bar,
+        beat,
+        beats,
+        accent: accent === 'accent',
+        notes: midis.flatMap((midi) => {
+          const sounding = voicing?.strings.find((one) => one.midi === midi)
+          if (!voicing || !sounding) return []
+          const { string, note } = sounding
+          return [
+            {
+              midi,
+              written: {
+                pitch: pitchAt(midi, note),
+                string: stringNumber(string, voicing.frets.length),
+                fret: voicing.frets[string]!,
+              },
+            },
+          ]
+        }),
+      }
+    }),
   }
 }
 
