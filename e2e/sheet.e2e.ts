@@ -17,7 +17,7 @@ test('the MusicXML file opens in a general renderer (opensheetmusicdisplay) with
   await goTo(page, 'Sheet')
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'MusicXML' }).click(),
+    page.getByRole('link', { name: 'MusicXML', exact: true }).click(),
   ])
   const xml = readFileSync((await download.path())!, 'utf8')
 
