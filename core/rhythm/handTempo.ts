@@ -238,6 +238,12 @@ function helpFor(
   return help.sort((a, b) => b.tempo - a.tempo)
 }
 
+/** Up to this fret open strings belong to the hand's place. Common practice. */
+const OPEN_POSITION = 5
+/** No open string rings far from the hand. */
+const isOfOnePlace = ({ frets }: Voicing): boolean =>
+  !frets.includes(0) || Math.max(...frets.map((fret) => fret ?? 0)) <= OPEN_POSITION
+
 /** The easier grip of the same chord that is reached soonest, where the way on from it is no worse than the change is now. */
 function easierGrip(
   from: Voicing,
@@ -249,6 +255,7 @@ function easierGrip(
   beats: number,
 ) {
   return easierThan(to, chord, limits)
+    .filter(({ voicing }) => isOfOnePlace(to) === isOfOnePlace(voicing))
     .map((one) => ({ ...one, ms: needsMs(from, one.voicing, limits).ms }))
     .filter(({ voicing }) => !next || perMinute(beats, needsMs(voicing, next, limits).ms) >= comfortable)
     .sort((a, b) => a.ms - b.ms)[0]
