@@ -21,6 +21,8 @@ export type Constraint = { from: number; to: number } &
     | { kind: 'frets'; low: number; high: number }
     /** Nothing sounds lower or higher. */
     | { kind: 'range'; low: number; high: number }
+    /** A thumb that goes from one low string to another has two chord tones there; a chord without such a grip goes without. */
+    | { kind: 'thumb' }
   )
 
 /** @param tuning MIDI numbers of the open strings, so that strings have their numbers and names */
@@ -40,6 +42,8 @@ export function constraintInWords(constraint: Constraint, tuning: readonly numbe
       return `frets ${constraint.low} to ${constraint.high}`
     case 'range':
       return `notes from ${plainPitchName(constraint.low)} to ${plainPitchName(constraint.high)}`
+    case 'thumb':
+      return 'two chord tones on low strings'
   }
 }
 
@@ -62,6 +66,7 @@ export function constrained(
 ): Voicing[] {
   let target = chord
   let within = limits
+  let thumb = false
   const tests: ((grip: SoundingGrip) => boolean)[] = accept ? [accept] : []
   for (const one of asked) {
     switch (one.kind) {
@@ -103,11 +108,26 @@ export function constrained(
           ],
         }
         break
+      case 'thumb':
+        thumb = true
+        break
     }
   }
-  return voicingsOf(
-    target,
-    within,
-    tests.length > 0 ? (grip) => tests.every((test) => test(grip)) : undefined,
+  const found = (more: readonly ((grip: SoundingGrip) => boolean)[]) =>
+    voicingsOf(target, within, more.length > 0 ? (grip) => more.every((test) => test(grip)) : undefined)
+  const forThumb = thumb ? found([...tests, hasThumbNotes]) : []
+  return forThumb.length > 0 ? forThumb : found(tests)
+}
+
+/** Strings a thumb plays, counted from the lowest, and those its first note lies on. */
+const THUMB_STRINGS = 4
+const FIRST_NOTE_STRINGS = 3
+
+/** The lowest note on a low string, and another one below the highest for the thumb to go to. */
+function hasThumbNotes({ strings, midis }: SoundingGrip): boolean {
+  const low = strings.filter(({ string }) => string < THUMB_STRINGS)
+  return (
+    low.some(({ string, midi }) => string < FIRST_NOTE_STRINGS && midi === midis[0]) &&
+    low.some(({ midi }) => midi !== midis[0] && midi !== midis.at(-1))
   )
 }

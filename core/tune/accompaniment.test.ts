@@ -1,4 +1,7 @@
+import { constrained } from '../leading/constraints'
+import { leadInStyle } from '../leading/inStyle'
 import { DEFAULT_PLAYER } from '../player/settings'
+import { must } from '../result'
 import { parseChord } from '../chord/parse'
 import { DEFAULT_LIMITS } from '../voicing/limits'
 import { voicingsOf } from '../voicing/enumerate'
@@ -7,6 +10,8 @@ import { accompanied, figureOfBar, isAccompanied, swingOf } from './accompanimen
 import { newDocument, tuneDocument, type TuneDocument } from './document'
 import { applyEdit, labelOf, tuneEdit, type TuneEdit } from './edit'
 import { lateHand, lateQuestion } from './lateHand'
+import { problemOf } from './problem'
+import { newQuestion } from './questions'
 import { madeChord, readTuneDocument } from './reading'
 import { PLAIN_RHYTHM, rhythm, type Rhythm } from './rhythmSchema'
 
@@ -56,7 +61,8 @@ describe('a tune accompanied', () => {
     expect(hits.map(({ bar, beat }) => `${bar}:${beat}`)).toEqual(['1:1', '3:1', '3:3'])
     expect(laid.silent).toEqual([{ bar: 2, beat: 1, text: 'F', why: 'the guitar rests here' }])
     expect(
-      figureOfBar({ figure: 'gone from the table', sections: {} })({ section: null })!.hits,
+      figureOfBar({ figure: 'gone from the table', sections: {}, bars: {} })({ section: null, number: 1 })!
+        .hits,
     ).toHaveLength(1)
   })
   test('bass and time follow the form as it is played; as written each bar stands once', () => {
@@ -115,6 +121,23 @@ describe('edits of the accompaniment', () => {
     expect(rests.rhythm.sections).toEqual({ B: null })
     expect(done(rests, { kind: 'rhythm-section', section: 'B', figure: null }).rhythm.sections).toEqual({})
   })
+  test('bars have their own figure, or rest, over their section, and it goes with them', () => {
+    const made = done(
+      doc('[A] | C | F | G | C |', { figure: 'whole notes', sections: { A: 'half notes' } }),
+      { kind: 'rhythm-bars', from: 2, to: 3, figure: 'two and four' },
+      { kind: 'rhythm-bars', from: 3, to: 3, figure: 'silent' },
+    )
+    const places = (document: TuneDocument) => played(document).hits.map(({ bar, beat }) => `${bar}:${beat}`)
+    expect(places(made)).toEqual(['1:1', '1:3', '2:2', '2:4', '4:1', '4:3'])
+    const moved = applyEdit(made, {
+      kind: 'bars',
+      text: '[A] | Am | C | F | G | C |',
+      did: 'bar put in before',
+    })
+    expect(moved.rhythm.bars).toEqual({ 3: 'two and four', 4: null })
+    const back = done(made, { kind: 'rhythm-bars', from: 1, to: 4, figure: null })
+    expect(back.rhythm.bars).toEqual({})
+  })
   test('hits by hand stand over the figure, are left out, are given back, and go with their bars', () => {
     const made = done(doc('| C | F |', { figure: 'whole notes' }), {
       kind: 'rhythm-hits',
@@ -164,4 +187,30 @@ test('where the hand is late is asked in plain data, and answered by the places 
   ])
   expect(comfortable).toBe(changes[0]!.comfortable)
   expect(lateQuestion(reading, document, new Map(), DEFAULT_PLAYER)).toBeNull()
+})
+
+test('a figure that parts the thumb asks the search for grips with two low notes, where a chord has them', () => {
+  const led = (figure: string) => {
+    const document = doc('| Dm7 | G7 | Cmaj7 | A7 |', { figure })
+    const reading = readTuneDocument(document)
+    const sounding = reading.line.filter((one) => madeChord(one))
+    const question = newQuestion(sounding, { ...document, bass: 'any' }, 0, DEFAULT_PLAYER)!
+    const lines = leadInStyle(problemOf({ ...question, count: 1 }))
+    if (!lines.ok) throw new Error(lines.fault.message)
+    return { question, voicings: lines.value[0]!.voicings }
+  }
+  const plain = led('four to the bar')
+  expect(plain.question.constraints).toEqual([])
+  const thumb = led('alternating thumb')
+  expect(thumb.question.constraints).toEqual([{ kind: 'thumb', from: 0, to: 3 }])
+  for (const { strings, midis } of thumb.voicings) {
+    const low = strings.filter(({ string }) => string < 4)
+    expect(low.find(({ midi }) => midi === midis[0])!.string).toBeLessThan(3)
+    expect(low.some(({ midi }) => midi !== midis[0] && midi !== midis.at(-1))).toBe(true)
+  }
+  // A grip that the hand cannot have otherwise stays: three strings have no thumb.
+  const high = constrained(must(parseChord('C')), { ...DEFAULT_LIMITS, strings: [3, 4, 5], bass: 'any' }, [
+    { kind: 'thumb', from: 0, to: 0 },
+  ])
+  expect(high.length).toBeGreaterThan(0)
 })

@@ -31,14 +31,19 @@ export const cycleOf = (figure: Rhythm['figure']): Cycle | Figure =>
       ? (figureNamed(figure) ?? EVERY_CHORD_ONCE)
       : figure
 
-/** The figure of each bar: the section's, else the tune's; null where the guitar rests. */
-export function figureOfBar({ figure, sections }: Pick<Rhythm, 'figure' | 'sections'>) {
+/** The figure of each bar: its own, else the section's, else the tune's; null where the guitar rests. */
+export function figureOfBar({ figure, sections, bars }: Pick<Rhythm, 'figure' | 'sections' | 'bars'>) {
   const whole = cycleOf(figure)
   const named = new Map(
     Object.entries(sections).map(([name, one]) => [name, one === null ? null : cycleOf(one)]),
   )
-  return ({ section }: Pick<Bar, 'section'>): Cycle | null =>
-    section !== null && named.has(section) ? named.get(section)! : whole
+  const single = new Map(
+    Object.entries(bars).map(([bar, one]) => [Number(bar), one === null ? null : cycleOf(one)]),
+  )
+  return ({ section, number }: Pick<Bar, 'section' | 'number'>): Cycle | null => {
+    if (single.has(number)) return single.get(number)!
+    return section !== null && named.has(section) ? named.get(section)! : whole
+  }
 }
 
 /** Long : short at a tempo, as set or as the figure is made. @param tempo beats a minute of the metre */
@@ -191,9 +196,10 @@ function beatsOf(time: Rhythm['time'], bars: readonly PlayedBar[]): Accompanimen
 export const VELOCITIES: Readonly<Record<Accent, number>> = { ghost: 0.4, plain: 0.72, accent: 1 }
 
 /** Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays. */
-export const isAccompanied = ({ figure, byHand, bass, time, sections }: Rhythm): boolean =>
+export const isAccompanied = ({ figure, byHand, bass, time, sections, bars }: Rhythm): boolean =>
   figure !== null ||
   bass !== 'none' ||
   time !== 'none' ||
   Object.keys(byHand).length > 0 ||
-  Object.keys(sections).length > 0
+  Object.keys(sections).length > 0 ||
+  Object.keys(bars).length > 0

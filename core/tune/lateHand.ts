@@ -15,7 +15,7 @@ export interface LateQuestion {
   chart: Chart
   /** The grip of each chord, by the place of its slot. */
   grips: Record<string, Frets>
-  rhythm: Pick<Rhythm, 'figure' | 'sections' | 'restart' | 'byHand'>
+  rhythm: Pick<Rhythm, 'figure' | 'sections' | 'bars' | 'restart' | 'byHand'>
   bass: Bass
   body: Body
 }
@@ -34,8 +34,8 @@ export function lateQuestion(
     if (voicing && slot.symbol?.kind === 'chord') grips[slotKey(slot)] = [...voicing.frets]
   }
   if (Object.keys(grips).length < 2) return null
-  const { figure, sections, restart, byHand } = rhythm
-  return { chart, grips, rhythm: { figure, sections, restart, byHand }, bass, body }
+  const { figure, sections, bars, restart, byHand } = rhythm
+  return { chart, grips, rhythm: { figure, sections, bars, restart, byHand }, bass, body }
 }
 
 export function lateHand({ chart, grips, rhythm, bass, body }: LateQuestion): HandTempo {

@@ -1,5 +1,6 @@
 import { constraintsOf } from './conditions'
 import type { LeadingAsked, LinesQuestion } from './linesQuestion'
+import { cycleOf } from './accompaniment'
 import { STAYS, type TuneDocument } from './document'
 import { gripHere } from './keptGrips'
 import type { LineChord } from './decisions'
@@ -20,7 +21,11 @@ const AS_NAMED: LeadingAsked = {
 }
 
 type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> &
-  Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line'>>
+  Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line' | 'rhythm'>>
+
+/** The tune's figure parts a thumb from the voices above, and has it go to a second low note. */
+const wantsThumb = ({ figure }: Pick<TuneDocument['rhythm'], 'figure'>): boolean =>
+  cycleOf(figure).hits.some(({ part }) => part === 'fifth')
 
 /** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
 export function newQuestion(
@@ -52,7 +57,12 @@ export function newQuestion(
     style: made.style,
     count: LINES_WANTED,
     body,
-    constraints: constraintsOf(made.conditions, sounding, strings),
+    constraints: [
+      ...constraintsOf(made.conditions, sounding, strings),
+      ...(made.rhythm && wantsThumb(made.rhythm)
+        ? [{ kind: 'thumb' as const, from: 0, to: sounding.length - 1 }]
+        : []),
+    ],
     leading: {
       weights: own?.weights ?? null,
       loop,

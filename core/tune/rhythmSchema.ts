@@ -49,6 +49,8 @@ export const rhythm = z.strictObject({
   figure: figure.nullable(),
   /** Other figures, by the name of the section. */
   sections: z.record(z.string().max(40), figure.nullable()),
+  /** Other figures for single bars, by number, over those of their section. */
+  bars: z.record(z.string().regex(/^\d{1,4}$/, 'the number of a bar'), figure.nullable()),
   restart: z.enum(RESTARTS),
   density: z.number().min(0).max(1),
   /** As the figure is made, or as set; a number is long : short. */
@@ -82,6 +84,7 @@ export type Rhythm = z.infer<typeof rhythm>
 export const PLAIN_RHYTHM: Rhythm = {
   figure: null,
   sections: {},
+  bars: {},
   restart: 'section',
   density: 1,
   feel: 'figure',

@@ -19,6 +19,8 @@ interface Props {
   chart: Chart
   tempo: number
   hasMelody: boolean
+  /** First and last bar of the selection. */
+  selectedBars: readonly [number, number]
   hand: LateShown
   tapping: boolean
   onTap: () => void
@@ -55,7 +57,18 @@ const PART_WORDS: Readonly<Record<BandPart, string>> = { guitar: 'Guitar', bass:
 const SEEDS = 10_000
 
 /** What the tune is accompanied with, in words that open. */
-export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTap, onSet, onEdit }: Props) {
+export function RhythmBar({
+  rhythm,
+  chart,
+  tempo,
+  hasMelody,
+  selectedBars: [from, to],
+  hand,
+  tapping,
+  onTap,
+  onSet,
+  onEdit,
+}: Props) {
   const { figure, density, feel, seed, phrase, listens, bass, band, time, levels, muted, restart, sections } =
     rhythm
   const ratio = swingOf(rhythm, tempo, chart.meter)
@@ -105,6 +118,24 @@ export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTa
             ))}
           </TextField>
         ))}
+        <TextField
+          select
+          size="small"
+          label={from === to ? `This bar (${from})` : `Bars ${from} to ${to}`}
+          value={barsValue(rhythm, from, to)}
+          sx={{ minWidth: 190 }}
+          onChange={({ target: { value } }) =>
+            onEdit({ kind: 'rhythm-bars', from, to, figure: value === '' ? null : value })
+          }
+        >
+          <MenuItem value="">as the rest</MenuItem>
+          <MenuItem value="silent">the guitar rests</MenuItem>
+          {figuresFor(meterName(chart.meter)).map((one) => (
+            <MenuItem key={one.name} value={one.name}>
+              {one.name}
+            </MenuItem>
+          ))}
+        </TextField>
         <Button size="small" aria-pressed={tapping} onClick={onTap}>
           {tapping ? 'Stop tapping' : 'Tap a figure in (T)'}
         </Button>
@@ -297,6 +328,15 @@ export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, tapping, onTa
 
 const behindInWords = (ms: number): string =>
   ms === 0 ? 'on the beat' : ms > 0 ? `${ms} ms laid back` : `${-ms} ms ahead`
+
+/** The figure that all of some bars have of their own; none where they differ. */
+function barsValue({ bars }: Rhythm, from: number, to: number): string {
+  const values = Array.from({ length: to - from + 1 }, (_, at) => {
+    const own = bars[String(from + at)]
+    return own === undefined ? '' : sectionValue(own)
+  })
+  return values.every((one) => one === values[0]) ? values[0]! : ''
+}
 
 const sectionValue = (figure: Rhythm['sections'][string]): string =>
   figure === null ? 'silent' : typeof figure === 'string' ? figure : ''

@@ -13,6 +13,7 @@ import { useGrips } from '../../services/grips/GripsContext'
 import type { KeyRow } from '../../services/keys/keys'
 import type { RoomView } from '../../services/room/room'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
+import { rangeOf } from '../../services/selection/selection'
 import { usePlaying, useSound } from '../../services/sound/SoundContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
@@ -53,6 +54,8 @@ export function useRhythmRoom(): RoomView {
       }),
     [reading, asTried, melody, voicings],
   )
+  const [firstOf, lastOf] = rangeOf(lineSelection)
+  const selectedBars = [line[firstOf]?.slot.bar ?? 1, line[lastOf]?.slot.bar ?? 1] as const
   const places = useMemo(() => [...new Set(played.hits.map(placeOfHit))], [played])
   const inLine = line[lineSelection.focus]
   // The hit taken hold of, else the first of the selected chord.
@@ -75,7 +78,7 @@ export function useRhythmRoom(): RoomView {
     const one = played.hits.find((other) => placeOfHit(other) === place)
     if (one) selectLine(one.index, false)
   })
-  const set = (changes: Partial<Omit<Rhythm, 'byHand' | 'sections'>>, did: string) =>
+  const set = (changes: Partial<Omit<Rhythm, 'byHand' | 'sections' | 'bars'>>, did: string) =>
     edit({ kind: 'rhythm', set: changes, did })
   const keep = (figure: Rhythm['figure']) => {
     setTried(null)
@@ -253,6 +256,7 @@ export function useRhythmRoom(): RoomView {
         chart={chart}
         tempo={heardTempo}
         hasMelody={melody.length > 0}
+        selectedBars={selectedBars}
         hand={{
           late,
           grips,

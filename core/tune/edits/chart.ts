@@ -144,6 +144,9 @@ function withText(document: TuneDocument, next: string): TuneDocument {
       byHand: Object.fromEntries(
         Object.entries(made.byHand).map(([place, one]) => [movedKey(place, move), one]),
       ),
+      bars: Object.fromEntries(
+        Object.entries(made.bars).map(([bar, one]) => [String(move({ bar: Number(bar), beat: 1 }).bar), one]),
+      ),
     },
   })
   return {

@@ -1,7 +1,13 @@
 import { z } from 'zod'
+import { barName } from '../../chart/chart'
+import { parseChart } from '../../chart/parse'
 import { did, place } from '../places'
 import { handHit, rhythm, type Rhythm } from '../rhythmSchema'
 import { area } from './area'
+
+/** Null gives the place back to what stands around it; `silent` where the guitar rests. */
+const otherFigure = z.union([rhythm.shape.figure.unwrap(), z.literal('silent')]).nullable()
+const barNumber = z.int().min(0).max(9_999)
 
 /** What a tune is accompanied with. */
 export const rhythmEdits = area(
@@ -9,14 +15,21 @@ export const rhythmEdits = area(
     /** Settings of the accompaniment; those not named stay. */
     z.strictObject({
       kind: z.literal('rhythm'),
-      set: rhythm.omit({ byHand: true, sections: true }).partial(),
+      set: rhythm.omit({ byHand: true, sections: true, bars: true }).partial(),
       did,
     }),
     /** Another figure for a section; null for the tune's own again, `silent` where the guitar rests. */
     z.strictObject({
       kind: z.literal('rhythm-section'),
       section: z.string().max(40),
-      figure: z.union([rhythm.shape.figure.unwrap(), z.literal('silent')]).nullable(),
+      figure: otherFigure,
+    }),
+    /** The same for some bars in a row. */
+    z.strictObject({
+      kind: z.literal('rhythm-bars'),
+      from: barNumber,
+      to: barNumber,
+      figure: otherFigure,
     }),
     /** Hits by hand: put in, changed, or (null) left out; `free` gives places back to the figure. */
     z.strictObject({
@@ -42,6 +55,18 @@ export const rhythmEdits = area(
         },
       }
     },
+    'rhythm-bars': (document, edit) => {
+      const inside = (bar: number) => bar >= edit.from && bar <= edit.to
+      const others = Object.entries(document.rhythm.bars).filter(([bar]) => !inside(Number(bar)))
+      const figure = edit.figure === 'silent' ? null : edit.figure
+      const made =
+        edit.figure === null
+          ? []
+          : parseChart(document.text)
+              .bars.filter(({ number }) => inside(number))
+              .map(({ number }) => [String(number), figure] as const)
+      return { ...document, rhythm: { ...document.rhythm, bars: Object.fromEntries([...others, ...made]) } }
+    },
     'rhythm-hits': (document, edit) => {
       const free = new Set(edit.free)
       const kept = Object.entries(document.rhythm.byHand).filter(([at]) => !free.has(at))
@@ -57,6 +82,8 @@ export const rhythmEdits = area(
       edit.figure === null
         ? `section ${edit.section} with the tune's figure`
         : `figure of section ${edit.section}`,
+    'rhythm-bars': (edit) =>
+      `${edit.from === edit.to ? barName(edit.from) : `bars ${edit.from} to ${edit.to}`} ${edit.figure === null ? 'as the rest' : 'with another figure'}`,
     'rhythm-hits': (edit) => edit.did,
   },
 )
