@@ -1,7 +1,7 @@
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
 import { PLAIN_RHYTHM, type Rhythm } from '../core/tune/rhythmSchema'
-import { PLAIN_CHORD_MELODY } from '../core/tune/melodySchema'
-import { newDocument, PLAIN_LEADING, type TuneDocument } from '../core/tune/document'
+import { chartsOf } from '../core/tune/edits/chart'
+import { newDocument, type TuneDocument } from '../core/tune/document'
 
 /**
  * The demo book: tunes invented for this product, as played by a small trio on a river ferry.
@@ -61,24 +61,11 @@ const demoTunes = (): DemoTune[] => [
         {
           colour: 2,
           others: [
-            {
-              name: 'With an ending',
+            chartsOf({
+              ...newDocument('With an ending'),
+              chart: 'With an ending',
               colour: 1,
               bass: 'any',
-              style: 'smooth',
-              line: 0,
-              choices: {},
-              fixed: {},
-              grips: {},
-              gripsOn: {},
-              called: {},
-              versions: [],
-              conditions: [],
-              leading: PLAIN_LEADING,
-              chordMelody: PLAIN_CHORD_MELODY,
-              rhythm: PLAIN_RHYTHM,
-              melody: [],
-              phrases: {},
               text: [
                 'key: G',
                 'meter: 4/4',
@@ -90,7 +77,7 @@ const demoTunes = (): DemoTune[] => [
                 '[A] | G | Em7 | Am7 | D7 |',
                 '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |',
               ].join('\n'),
-            },
+            })[0]!,
           ],
         },
       ),

@@ -1,18 +1,19 @@
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
-import Slider from '@mui/material/Slider'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { meterName, type Chart } from '../../../core/chart/chart'
 import { BASS_KINDS } from '../../../core/rhythm/bassLine'
-import { figuresFor } from '../../../core/rhythm/figures'
 import { RESTARTS } from '../../../core/rhythm/hit'
+import { SWING_RANGE } from '../../../core/rhythm/swing'
 import { swingOf } from '../../../core/tune/accompaniment'
 import type { TuneEdit } from '../../../core/tune/edit'
 import { BAND_PARTS, BEHIND_MS, TIMES, type BandPart, type Rhythm } from '../../../core/tune/rhythmSchema'
 import { Bar, Word } from '../../services/controls/Bar'
+import { FigureChoice } from './FigureChoice'
 import { HandPanel, handInWords, type LateShown } from './HandPanel'
+import { SettingSlider } from './SettingSlider'
 
 interface Props {
   rhythm: Rhythm
@@ -98,44 +99,22 @@ export function RhythmBar({
           ))}
         </TextField>
         {names.map((name) => (
-          <TextField
+          <FigureChoice
             key={name}
-            select
-            size="small"
             label={`Section ${name}`}
-            value={name in sections ? sectionValue(sections[name]!) : ''}
-            sx={{ minWidth: 190 }}
-            onChange={({ target: { value } }) =>
-              onEdit({ kind: 'rhythm-section', section: name, figure: value === '' ? null : value })
-            }
-          >
-            <MenuItem value="">the tune&rsquo;s figure</MenuItem>
-            <MenuItem value="silent">the guitar rests</MenuItem>
-            {figuresFor(meterName(chart.meter)).map((one) => (
-              <MenuItem key={one.name} value={one.name}>
-                {one.name}
-              </MenuItem>
-            ))}
-          </TextField>
+            else="the tune’s figure"
+            meter={meterName(chart.meter)}
+            value={sections[name]}
+            onChoose={(next) => onEdit({ kind: 'rhythm-section', section: name, figure: next })}
+          />
         ))}
-        <TextField
-          select
-          size="small"
+        <FigureChoice
           label={from === to ? `This bar (${from})` : `Bars ${from} to ${to}`}
-          value={barsValue(rhythm, from, to)}
-          sx={{ minWidth: 190 }}
-          onChange={({ target: { value } }) =>
-            onEdit({ kind: 'rhythm-bars', from, to, figure: value === '' ? null : value })
-          }
-        >
-          <MenuItem value="">as the rest</MenuItem>
-          <MenuItem value="silent">the guitar rests</MenuItem>
-          {figuresFor(meterName(chart.meter)).map((one) => (
-            <MenuItem key={one.name} value={one.name}>
-              {one.name}
-            </MenuItem>
-          ))}
-        </TextField>
+          else="as the rest"
+          meter={meterName(chart.meter)}
+          value={figureOfBars(rhythm, from, to)}
+          onChoose={(next) => onEdit({ kind: 'rhythm-bars', from, to, figure: next })}
+        />
         <Button size="small" aria-pressed={tapping} onClick={onTap}>
           {tapping ? 'Stop tapping' : 'Tap a figure in (T)'}
         </Button>
@@ -146,17 +125,16 @@ export function RhythmBar({
         says={`${percent === 100 ? 'every hit' : `${percent} of 100 hits`}${listens && hasMelody ? ', answers the melody' : ''}`}
       >
         <div className="rhythm-band">
-          <span id="density-label">Density</span>
-          <Slider
-            aria-labelledby="density-label"
+          <SettingSlider
+            name="Density"
             value={percent}
             min={0}
             max={100}
             step={5}
-            valueLabelDisplay="auto"
-            onChange={(_, value) => onSet({ density: Number(value) / 100 }, `density ${String(value)}`)}
-          />
-          <span className="quiet">ghosts go first, the chords&rsquo; first hits last</span>
+            onSet={(value) => onSet({ density: value / 100 }, `density ${value}`)}
+          >
+            ghosts go first, the chords&rsquo; first hits last
+          </SettingSlider>
         </div>
         <ToggleButton
           size="small"
@@ -195,33 +173,26 @@ export function RhythmBar({
           </ToggleButton>
         </ToggleButtonGroup>
         <div className="rhythm-band">
-          <span id="swing-label">Set by hand</span>
-          <Slider
-            aria-labelledby="swing-label"
+          <SettingSlider
+            name="Set by hand"
             value={ratio}
-            min={1}
+            min={SWING_RANGE[0]}
             max={3}
             step={0.05}
-            valueLabelDisplay="auto"
-            valueLabelFormat={(value) => `${value.toFixed(2)} : 1`}
-            onChange={(_, value) => onSet({ feel: Number(value) }, `swing ${Number(value).toFixed(2)} : 1`)}
+            says={(value) => `${value.toFixed(2)} : 1`}
+            onSet={(value) => onSet({ feel: value }, `swing ${value.toFixed(2)} : 1`)}
           />
-          <span />
-          <span id="behind-label">Guitar</span>
-          <Slider
-            aria-labelledby="behind-label"
+          <SettingSlider
+            name="Guitar"
             value={rhythm.behindMs}
             min={-BEHIND_MS}
             max={BEHIND_MS}
             step={5}
-            valueLabelDisplay="auto"
-            valueLabelFormat={behindInWords}
-            getAriaValueText={behindInWords}
-            onChange={(_, value) =>
-              onSet({ behindMs: Number(value) }, `guitar ${behindInWords(Number(value))}`)
-            }
-          />
-          <span className="quiet">{behindInWords(rhythm.behindMs)}</span>
+            says={behindInWords}
+            onSet={(value) => onSet({ behindMs: value }, `guitar ${behindInWords(value)}`)}
+          >
+            {behindInWords(rhythm.behindMs)}
+          </SettingSlider>
         </div>
       </Word>
       <Word name="Phrases" says={seed === 0 ? 'as the figure is' : `${phrase} bars, one thing varied`}>
@@ -301,21 +272,32 @@ export function RhythmBar({
         </TextField>
         <div className="rhythm-band">
           {BAND_PARTS.map((part) => (
-            <Level
+            <SettingSlider
               key={part}
               name={PART_WORDS[part]}
-              level={levels[part]}
-              mute={muted.includes(part)}
-              onLevel={(level) =>
-                onSet({ levels: { ...levels, [part]: level } }, `${PART_WORDS[part].toLowerCase()} level`)
-              }
-              onMute={(mute) =>
+              value={Math.round(levels[part] * 100)}
+              min={0}
+              max={100}
+              step={5}
+              disabled={muted.includes(part)}
+              onSet={(value) =>
                 onSet(
-                  { muted: mute ? [...muted, part] : muted.filter((one) => one !== part) },
-                  `${PART_WORDS[part].toLowerCase()} ${mute ? 'silent' : 'heard'}`,
+                  { levels: { ...levels, [part]: value / 100 } },
+                  `${PART_WORDS[part].toLowerCase()} level`,
                 )
               }
-            />
+            >
+              <Mute
+                name={PART_WORDS[part]}
+                mute={muted.includes(part)}
+                onMute={(mute) =>
+                  onSet(
+                    { muted: mute ? [...muted, part] : muted.filter((one) => one !== part) },
+                    `${PART_WORDS[part].toLowerCase()} ${mute ? 'silent' : 'heard'}`,
+                  )
+                }
+              />
+            </SettingSlider>
           ))}
         </div>
       </Word>
@@ -326,45 +308,28 @@ export function RhythmBar({
   )
 }
 
-const behindInWords = (ms: number): string =>
-  ms === 0 ? 'on the beat' : ms > 0 ? `${ms} ms laid back` : `${-ms} ms ahead`
-
-/** The figure that all of some bars have of their own; none where they differ. */
-function barsValue({ bars }: Rhythm, from: number, to: number): string {
-  const values = Array.from({ length: to - from + 1 }, (_, at) => {
-    const own = bars[String(from + at)]
-    return own === undefined ? '' : sectionValue(own)
-  })
-  return values.every((one) => one === values[0]) ? values[0]! : ''
+function behindInWords(ms: number): string {
+  if (ms === 0) return 'on the beat'
+  return ms > 0 ? `${ms} ms laid back` : `${-ms} ms ahead`
 }
 
-const sectionValue = (figure: Rhythm['sections'][string]): string =>
-  figure === null ? 'silent' : typeof figure === 'string' ? figure : ''
-
-interface LevelProps {
-  name: string
-  level: number
-  mute: boolean
-  onLevel: (level: number) => void
-  onMute: (mute: boolean) => void
+/** The figure that all of some bars have of their own; undefined where they have none, or differ. */
+function figureOfBars({ bars }: Rhythm, from: number, to: number): Rhythm['figure'] | undefined {
+  const own = Array.from({ length: to - from + 1 }, (_, at) => bars[String(from + at)])
+  return own.every((one) => one === own[0]) ? own[0] : undefined
 }
 
-function Level({ name, level, mute, onLevel, onMute }: LevelProps) {
+/** Whether one of the band is heard. */
+function Mute({ name, mute, onMute }: { name: string; mute: boolean; onMute: (mute: boolean) => void }) {
   return (
-    <>
-      <span>{name}</span>
-      <Slider
-        aria-label={`${name} level`}
-        value={Math.round(level * 100)}
-        min={0}
-        max={100}
-        step={5}
-        disabled={mute}
-        onChange={(_, value) => onLevel(Number(value) / 100)}
-      />
-      <ToggleButton size="small" value="mute" selected={mute} onChange={() => onMute(!mute)}>
-        {mute ? 'Silent' : 'Heard'}
-      </ToggleButton>
-    </>
+    <ToggleButton
+      size="small"
+      value="mute"
+      selected={mute}
+      aria-label={`${name}: ${mute ? 'Silent' : 'Heard'}`}
+      onChange={() => onMute(!mute)}
+    >
+      {mute ? 'Silent' : 'Heard'}
+    </ToggleButton>
   )
 }
