@@ -1,0 +1,303 @@
+import { memo, type CSSProperties } from 'react'
+import type { Analysis } from '../../core/analysis/reading'
+import { barName, type Bar } from '../../core/chart/chart'
+import type { Key } from '../../core/pitch/key'
+import type { LineChord } from '../../core/tune/decisions'
+import { groupedBy } from '../../core/tune/grouped'
+import { madeChord, type TuneChord, type TuneReading } from '../../core/tune/reading'
+import type { Voicing } from '../../core/voicing/voicing'
+import type { Editing } from '../services/notation/BeatInput'
+import { Brackets } from '../services/notation/Brackets'
+import { across, columnsOf, endOf, type System } from '../services/notation/layout'
+import { Threads, type ThreadChord } from '../services/notation/Threads'
+import type { FormShown, MusicShown, Pulling } from '../services/room/room'
+import type { ChordSelection } from '../services/selection/selection'
+import { useSoundingIn } from '../services/sound/SoundContext'
+import { HomeBar, LineBank, Slots, type OnSelect } from './Banks'
+import { HomeChord, NewChord } from './chordsShown'
+
+/** No chord is selected. */
+export const NOTHING: ChordSelection = { anchor: -1, focus: -1 }
+
+interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
+  system: System
+  chords: TuneChord[]
+  line: LineChord[]
+  reading: TuneReading
+  voicings: ReadonlyMap<string, Voicing>
+  /** First grip of the next system, so that threads lead on over the edge. */
+  onward: Voicing | null
+  low: number
+  high: number
+  selection: ChordSelection
+  lineSelection: ChordSelection
+  threads: Pulling | null
+  beside: MusicShown['beside']
+  /** Brackets, moves of the key and the feet of beats are shown. */
+  form: boolean
+  editing: Editing | null
+  onBeat: FormShown['onBeat']
+  onGroup: FormShown['onGroup'] | undefined
+  gutter: number
+  /** The first system of the tune. */
+  first: boolean
+  onSelect: OnSelect
+  onSelectLine: OnSelect
+}
+
+const firstAndLast = (chords: readonly { index: number }[]): [number, number] => [
+  chords[0]?.index ?? 0,
+  chords.at(-1)?.index ?? -1,
+]
+
+/** One system. Drawn again only when something in it has changed. */
+export const SystemView = memo(function SystemView({
+  system,
+  chords,
+  line,
+  reading,
+  voicings,
+  onward,
+  low,
+  high,
+  newLine,
+  threads,
+  selection,
+  lineSelection,
+  beside,
+  form,
+  editing,
+  onBeat,
+  onGroup,
+  Between,
+  gutter,
+  first,
+  onSelect,
+  onSelectLine,
+}: SystemProps) {
+  const { bars } = system
+  const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
+  const voices = threads ? threadChords(system, line, voicings) : []
+  const columns: CSSProperties = { gridTemplateColumns: columnsOf(system) }
+  const home = useSoundingIn('plain', ...firstAndLast(chords))
+  const made = useSoundingIn('new', ...firstAndLast(line))
+  const other = useSoundingIn('beside', ...firstAndLast(beside?.line ?? []))
+  return (
+    <section className="system" aria-label={systemName(bars)}>
+      {form && onGroup && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
+      <div
+        className="bank bank-home"
+        role="group"
+        aria-label="Home line"
+        style={gutter > 0 ? { ...columns, marginLeft: gutter } : columns}
+      >
+        {bars.map((bar) => (
+          <HomeBar
+            key={bar.number}
+            bar={bar}
+            movesTo={form ? keyMovedTo(reading.analysis, bar) : null}
+            onBeat={onBeat}
+            editing={editing?.bar === bar.number ? editing : null}
+          >
+            <Slots
+              bar={bar}
+              chords={homeOf.get(bar.number) ?? []}
+              selection={selection}
+              sounding={home}
+              onSelect={onSelect}
+              repeats={bar.repeats}
+              onBeat={onBeat}
+            >
+              {(chord) => <HomeChord chord={chord} reading={reading} />}
+            </Slots>
+          </HomeBar>
+        ))}
+      </div>
+      {voices.length > 0 && threads && (
+        <Threads
+          {...threads}
+          chords={voices}
+          onward={onward && { voicing: onward }}
+          range={[low, high]}
+          selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null}
+          onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)}
+        />
+      )}
+      {Between && <Between system={system} first={first} />}
+      {newLine !== 'none' && (
+        <LineBank
+          name="New line"
+          className="bank bank-new"
+          columns={columns}
+          bars={bars}
+          line={line}
+          selection={lineSelection}
+          sounding={made}
+          onSelect={onSelectLine}
+        >
+          {(chord) => (
+            <NewChord
+              chord={chord}
+              shows={newLine}
+              asked={chord.index === lineSelection.focus}
+              voicing={voicings.get(chord.key)}
+              capo={reading.chart.capo}
+            />
+          )}
+        </LineBank>
+      )}
+      {beside && (
+        <LineBank
+          name={`Kept: ${beside.name}`}
+          className="bank bank-beside"
+          columns={columns}
+          bars={bars}
+          line={beside.line}
+          selection={NOTHING}
+          sounding={other}
+          onSelect={(index, stretch) =>
+            onSelect(beside.line.find((one) => one.index === index)!.home, stretch)
+          }
+        >
+          {(chord) => (
+            <NewChord
+              chord={chord}
+              shows="none"
+              asked={false}
+              voicing={undefined}
+              capo={reading.chart.capo}
+            />
+          )}
+        </LineBank>
+      )}
+    </section>
+  )
+}, sameSystem)
+
+/** The same picture: everything that is drawn is equal, though a key press has made it anew. */
+function sameSystem(a: SystemProps, b: SystemProps): boolean {
+  const plain: readonly (keyof SystemProps)[] = [
+    'newLine',
+    'low',
+    'high',
+    'form',
+    'editing',
+    'threads',
+    'Between',
+    'gutter',
+    'first',
+    'onSelect',
+    'onSelectLine',
+    'onGroup',
+    'onBeat',
+  ]
+  if (plain.some((prop) => a[prop] !== b[prop])) return false
+  const sameSelection = (one: ChordSelection, other: ChordSelection) =>
+    one.anchor === other.anchor && one.focus === other.focus
+  if (
+    !sameSelection(a.selection, b.selection) ||
+    !sameSelection(a.lineSelection, b.lineSelection) ||
+    a.onward?.frets.join() !== b.onward?.frets.join()
+  )
+    return false
+  return pictureOf(a) === pictureOf(b)
+}
+
+const pictures = new WeakMap<SystemProps, string>()
+
+/** All that is drawn of a system, as text to compare. */
+function pictureOf(props: SystemProps): string {
+  const known = pictures.get(props)
+  if (known !== undefined) return known
+  const {
+    newLine,
+    form,
+    threads,
+    system: { bars, edges },
+    chords,
+    line,
+    beside,
+    voicings,
+    reading: { analysis, chart },
+  } = props
+  const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
+  const picture = JSON.stringify([
+    edges,
+    chart.capo,
+    bars.map(({ slots, source: _, ...bar }) => [bar, slots.length]),
+    chords.map(({ slot, reading, index, key, played }) => [
+      key,
+      index,
+      slot.text,
+      slot.beats,
+      reading?.roman,
+      reading?.diatonic,
+      reading?.function,
+      played?.canonical,
+    ]),
+    newLine === 'none' && !threads
+      ? 0
+      : line.map((chord) => [
+          ...lineInWords(chord),
+          newLine === 'reasons' ? chord.decision?.because.why : voicings.get(chord.key)?.frets,
+        ]),
+    beside && [beside.name, beside.line.map(lineInWords)],
+    bars.map((bar) => keyMovedTo(analysis, bar)),
+    form ? analysis.groups.filter((group) => group.to.bar >= first && group.from.bar <= last) : 0,
+    chart.problems
+      .filter((problem) => problem.bar !== undefined && problem.bar >= first && problem.bar <= last)
+      .map((problem) => [problem.bar, problem.beat, problem.code, problem.message]),
+  ])
+  pictures.set(props, picture)
+  return picture
+}
+
+const lineInWords = ({ key, index, home, slot, decision, first, fixed, sounding, elsewhere }: LineChord) => [
+  key,
+  index,
+  home,
+  slot.text,
+  slot.beats,
+  slot.held,
+  decision?.rule,
+  decision?.by,
+  first,
+  fixed,
+  sounding?.meant.canonical,
+  sounding?.byPlayer,
+  elsewhere,
+]
+
+/** The key that begins in a bar, where the tune leaves home or comes back. */
+function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
+  const at = regions.findIndex((region) => region.from.bar === bar.number)
+  return at > 0 ? regions[at]!.key : null
+}
+
+const systemName = (bars: readonly Bar[]): string => {
+  const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
+  return first === last ? barName(first) : `${first === 0 ? 'Pickup' : `Bars ${first}`} to ${last}`
+}
+
+function threadChords(
+  system: System,
+  line: readonly LineChord[],
+  voicings: ReadonlyMap<string, Voicing>,
+): ThreadChord[] {
+  return line.flatMap((one): ThreadChord[] => {
+    const voicing = voicings.get(one.key)
+    const chord = madeChord(one)
+    const at = system.bars.findIndex((bar) => bar.number === one.slot.bar)
+    return voicing && chord
+      ? [
+          {
+            key: one.key,
+            from: across(system, at, one.slot.beat),
+            to: across(system, at, endOf(one.slot)),
+            chord,
+            voicing,
+          },
+        ]
+      : []
+  })
+}
