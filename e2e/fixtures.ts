@@ -132,3 +132,9 @@ export const melodyIn = async (page: Page) =>
   )
     .filter((words) => words !== 'Melody: rests')
     .flatMap((words) => words.replace('Melody: ', '').split('; '))
+
+/** What is played begins at once: nothing is counted in. */
+export async function withoutCountIn(page: Page): Promise<void> {
+  await page.getByRole('combobox', { name: 'Count-in' }).click()
+  await page.getByRole('option', { name: 'none' }).click()
+}

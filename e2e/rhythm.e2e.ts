@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, saved, test, typeTune } from './fixtures'
+import { expect, goTo, linesFound, saved, test, typeTune, withoutCountIn } from './fixtures'
 
 /** 16-bit mono samples of the sound file that the page saves. */
 async function heard(page: Page): Promise<{ rate: number; samples: Float64Array }> {
@@ -60,7 +60,7 @@ test('a figure is tried by keys, kept, and heard where it stands: onsets within 
   await page.getByRole('button', { name: 'Shuffle' }).click()
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'New', exact: true }).click()
-  await page.getByRole('button', { name: 'Count-in' }).click()
+  await withoutCountIn(page)
   const shuffled = onsets(await heard(page))
   // Off the second and the fourth beat, at two to one: 1 2/3 and 3 2/3 beats of half a second, in both bars.
   const expected = [1, 3, 5, 7].map((beat) => (beat + 2 / 3) / 2)
@@ -144,7 +144,7 @@ test('the band: bass and brushes sound with the guitar or without it, below full
   await page.getByRole('option', { name: 'brushes' }).click()
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'New', exact: true }).click()
-  await page.getByRole('button', { name: 'Count-in' }).click()
+  await withoutCountIn(page)
   const loudest = ({ samples }: { samples: Float64Array }) =>
     samples.reduce((most, one) => Math.max(most, Math.abs(one)), 0)
   const tutti = await heard(page)

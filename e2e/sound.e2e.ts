@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, goTo, linesFound, saved, test, typeTune } from './fixtures'
+import { expect, goTo, linesFound, saved, test, typeTune, withoutCountIn } from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** Sounding notes of the first grip, from the words of its threads: names with octaves. */
@@ -59,7 +59,7 @@ test('a chord rendered through the offline audio context has its pitches within 
   const pitches = await firstChordPitches(page)
   expect(pitches.length).toBeGreaterThanOrEqual(3)
   await page.getByRole('button', { name: 'New', exact: true }).click()
-  await page.getByRole('button', { name: 'Count-in' }).click()
+  await withoutCountIn(page)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as sound file' }).click(),
@@ -84,7 +84,7 @@ test('plain, new and both in turn; the chord that sounds is shown; stop stops at
   await typeTune(page, 'Two Bars', 'tempo: 240\n| C | G7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
-  await page.getByRole('button', { name: 'Count-in' }).click()
+  await withoutCountIn(page)
   await page.getByRole('button', { name: 'Both in turn' }).click()
   await page.locator('body').press(' ')
   await expect(page.locator('.bank-home .slot.sounding')).toBeVisible()
@@ -105,7 +105,7 @@ test('plain and new are switched while it plays, at the same place', async ({ pa
   await typeTune(page, 'Switched', 'tempo: 50\n| C | F | G7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
-  await page.getByRole('button', { name: 'Count-in' }).click()
+  await withoutCountIn(page)
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()

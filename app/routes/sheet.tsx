@@ -77,11 +77,12 @@ export default function SheetPage({ loaderData: { id, revision, document: asKept
             {FORMAT_NAMES[format]}
           </Button>
         ))}
-        {isAccompanied(document.rhythm) && (
-          <Button component="a" href={`/tunes/${id}/file/musicxml?voices`} download>
-            MusicXML, voices
-          </Button>
-        )}
+        {isAccompanied(document.rhythm) &&
+          (['musicxml', 'abc'] as const).map((format) => (
+            <Button key={format} component="a" href={`/tunes/${id}/file/${format}?voices`} download>
+              {FORMAT_NAMES[format]}, voices
+            </Button>
+          ))}
         {swings && (
           <Button component="a" href={`/tunes/${id}/file/midi?swung`} download>
             MIDI, swung

@@ -14,7 +14,7 @@ const FILES: Readonly<Record<ScoreFormat, { ending: string; type: string }>> = {
   abc: { ending: 'abc', type: 'text/vnd.abc; charset=utf-8' },
 }
 
-/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC; with `?swung` a MIDI file has the feel that is heard, with `?voices` MusicXML has the
+/** The tune as a file to be opened elsewhere: MusicXML, MIDI or ABC; with `?swung` a MIDI file has the feel that is heard, with `?voices` MusicXML and ABC have the
  * comping as the voices that sound and not as slashes. */
 export function loader({ params, request }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams

@@ -8,7 +8,7 @@ import { useKeys } from '../services/keys/useKeys'
 import type { Room } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
-import { levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
+import { COUNT_INS, levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
 import { SOUND } from '../services/sound/store'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
@@ -86,8 +86,8 @@ export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }
     {
       on: ['c', 'Alt+c'],
       shown: 'C',
-      says: 'Count-in on or off. On the Chart step Alt C',
-      act: () => setHearing({ ...hearing, countIn: !hearing.countIn }),
+      says: 'Counted in by one bar, by two, not at all. On the Chart step Alt C',
+      act: () => setHearing({ ...hearing, countIn: COUNT_INS[(hearing.countIn + 1) % COUNT_INS.length]! }),
     },
     {
       on: rooms.map((_, at) => `Alt+${at + 1}`),

@@ -115,7 +115,10 @@ export const SystemView = memo(function SystemView({
       </div>
       {voices.length > 0 && threads && (
         <Threads
-          {...threads}
+          taken={threads.taken}
+          onTake={threads.onTake}
+          onDrag={threads.onDrag}
+          sounded={threads.sounded?.(system)}
           chords={voices}
           onward={onward && { voicing: onward }}
           range={[low, high]}

@@ -46,7 +46,7 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
   const from = begun.current
   const version = hearing.version === 'turn' && !beside ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, from), [reading, from])
-  const countIn = hearing.countIn ? countInBeats(chart, sequence.home[0]) : 0
+  const countIn = countInBeats(chart, sequence.home[0], hearing.countIn)
   const rhythm = tried ?? document.rhythm
   const { melody } = document
   // One voice of the grips is listened to without the figure: each chord as long as it lasts.
@@ -85,13 +85,12 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
       ...(other ? [passOf('beside', other, sequence)] : []),
     ]
     if (passes.length > 0)
-      return bandSchedule(
-        passes,
-        swingOf(rhythm, heardTempo, chart.meter),
-        countIn,
-        chart.meter.beats,
-        (rhythm.behindMs * heardTempo) / 60_000,
-      )
+      return bandSchedule(passes, swingOf(rhythm, heardTempo, chart.meter), countIn, chart.meter.beats, {
+        behindMs: rhythm.behindMs,
+        loose: rhythm.loose ?? 0,
+        seed: rhythm.seed,
+        msPerBeat: 60_000 / heardTempo,
+      })
     const played = (one: TuneChord | LineChord, midis: readonly number[] | undefined): Played => ({
       index: one.index,
       lasts: one.lasts,

@@ -2,10 +2,15 @@ import { meterName, type Bar } from '../chart/chart'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
-import type { Score } from './musicxml'
+import { piecesOfComping, type CompingPiece } from './comping'
+import type { Score, WrittenNote } from './musicxml'
+import { DIVISIONS, noteValues } from './noteValues'
 import { linesOf, withBarLines } from './textLines'
 
-/** ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. */
+/**
+ * ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. What the guitar plays by its figure is a second voice: its rhythm on
+ * the middle line, or its grips as chords.
+ */
 export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<Score, 'chords'>): string {
   const head = [
     'X:1',
@@ -13,20 +18,75 @@ export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<S
     `M:${meterName(chart.meter)}`,
     `L:1/${chart.meter.unit}`,
     `Q:${comping && comping.swing !== 1 ? '"Swing" ' : ''}1/${chart.meter.unit}=${tempo}`,
+    ...(comping
+      ? [
+          `V:1 name="${melody.length > 0 ? 'Melody' : 'Chords'}"`,
+          comping.as === 'slashes' ? 'V:2 name="Comping rhythm" style=rhythm' : 'V:2 name="Comping"',
+        ]
+      : []),
     `K:${keyName(key)}`,
   ]
   const pieces = piecesOf(chart, melody)
+  const struck = comping ? piecesOfComping(chart, comping.hits) : []
   // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
-  const written = (bar: Bar) =>
-    `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${abcBar(
-      bar,
-      pieces.filter((piece) => piece.bar === bar.number),
-      bar.newKey ?? key,
-      chart.meter.unit / bar.meter.unit,
-    )}`
-  const lines = linesOf(chart).map((bars) => withBarLines(bars, written))
-  return `${[...head, ...lines].join('\n')}\n`
+  const voice = (written: (bar: Bar, key: Key, unit: number) => string) =>
+    linesOf(chart).map((bars) =>
+      withBarLines(
+        bars,
+        (bar) =>
+          `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${written(bar, bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`,
+      ),
+    )
+  const sung = voice((bar, inKey, unit) => abcBar(bar, pieces.filter(within(bar)), inKey, unit))
+  const played = comping
+    ? voice((bar, inKey, unit) => compedBar(bar, struck.filter(within(bar)), inKey, unit, comping.as))
+    : []
+  return `${[...head, ...(comping ? ['V:1', ...sung, 'V:2', ...played] : sung)].join('\n')}\n`
 }
+
+const within =
+  ({ number }: Bar) =>
+  ({ bar }: { bar: number }) =>
+    bar === number
+
+/** The letters that need signs in a bar. One that is always as the key has it needs none; one that changes is written with every sign, so that no reader has to remember. */
+function changedLetters(pitches: readonly Pitch[], key: Key): ReadonlySet<number> {
+  const own = new Map(scaleNotes(key).map(({ letter, alter }) => [letter, alter]))
+  return new Set(pitches.filter(({ letter, alter }) => own.get(letter) !== alter).map(({ letter }) => letter))
+}
+
+/** What is struck in a bar, rests between: the rhythm alone, or the notes of the grips. */
+function compedBar(
+  bar: Bar,
+  struck: readonly CompingPiece<WrittenNote>[],
+  key: Key,
+  unit: number,
+  as: 'slashes' | 'voices',
+): string {
+  const changed = changedLetters(
+    struck.flatMap(({ notes }) => notes.map(({ pitch }) => pitch)),
+    key,
+  )
+  const end = bar.from + bar.beats
+  const words: string[] = []
+  let from = bar.from
+  const restTo = (beat: number) => {
+    if (beat > from + SAME_PLACE) words.push(abcTied('z', beat - from, bar, unit))
+  }
+  for (const { beat, beats, notes, accent, short, tiedOn } of struck) {
+    const pitches = notes.map(({ pitch }) => abcPitch(pitch, changed.has(pitch.letter))).join('')
+    const name = as === 'slashes' ? MIDDLE_LINE : notes.length === 1 ? pitches : `[${pitches}]`
+    if (as === 'voices' && notes.length === 0) continue
+    restTo(beat)
+    words.push(
+      `${accent ? '!>!' : ''}${short ? '.' : ''}${abcTied(name, beats, bar, unit)}${tiedOn ? '-' : ''}`,
+    )
+    from = beat + beats
+  }
+  restTo(end)
+  return words.join(' ')
+}
+const MIDDLE_LINE = 'B'
 
 function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): string {
   const end = bar.from + bar.beats
@@ -41,12 +101,9 @@ function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): stri
     .filter((beat) => beat < end - NEAR)
     .sort((a, b) => a - b)
   const places = inTurn.filter((beat, at) => at === 0 || beat - inTurn[at - 1]! > SAME_PLACE)
-  // A letter that is always as the key has it needs no sign; one that changes in the bar is written with every sign, so that no reader has to remember.
-  const own = new Map(scaleNotes(key).map(({ letter, alter }) => [letter, alter]))
-  const changed = new Set(
-    notes
-      .filter(({ note: { note } }) => own.get(note.letter) !== note.alter)
-      .map(({ note: { note } }) => note.letter),
+  const changed = changedLetters(
+    notes.map(({ note: { note } }) => note),
+    key,
   )
   return places
     .map((beat, at) => {
@@ -56,7 +113,7 @@ function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): stri
         (one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE,
       )
       const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
-      return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcNote(note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z', length * unit)}${goesOn}`
+      return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcTied(note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z', length, bar, unit)}${goesOn}`
     })
     .join(' ')
 }
@@ -69,6 +126,16 @@ function abcPitch({ letter, alter, octave }: Pitch, signed: boolean): string {
   const name = 'CDEFGAB'[letter]!
   const height = octave >= 5 ? name.toLowerCase() + "'".repeat(octave - 5) : name + ','.repeat(4 - octave)
   return (signed ? (ACCIDENTALS[String(alter)] ?? '') : '') + height
+}
+
+/** A length in beats of a bar as one note or several that are tied, rests side by side; what is finer than sixteenths stays one. */
+function abcTied(name: string, beats: number, { meter }: Bar, unit: number): string {
+  const length = (beats * 4 * DIVISIONS) / meter.unit
+  const values = Math.abs(length - Math.round(length)) < SAME_PLACE ? noteValues(Math.round(length)) : []
+  if (values.length < 2 || values.some(({ type }) => type === null)) return abcNote(name, beats * unit)
+  return values
+    .map((value) => abcNote(name, (value.length * meter.unit * unit) / (4 * DIVISIONS)))
+    .join(name === 'z' ? ' ' : '- ')
 }
 
 /** A note with its length in units: `2`, `3/2`, `/2`; what goes into thirds is written as one note of a triplet, half as long again. */

@@ -194,7 +194,7 @@ test('a figure that parts the thumb asks the search for grips with two low notes
     const document = doc('| Dm7 | G7 | Cmaj7 | A7 |', { figure })
     const reading = readTuneDocument(document)
     const sounding = reading.line.filter((one) => madeChord(one))
-    const question = newQuestion(sounding, { ...document, bass: 'any' }, 0, DEFAULT_PLAYER)!
+    const question = newQuestion(sounding, { ...document, bass: 'any' }, reading.chart, DEFAULT_PLAYER)!
     const lines = leadInStyle(problemOf({ ...question, count: 1 }))
     if (!lines.ok) throw new Error(lines.fault.message)
     return { question, voicings: lines.value[0]!.voicings }
@@ -208,6 +208,19 @@ test('a figure that parts the thumb asks the search for grips with two low notes
     expect(low.find(({ midi }) => midi === midis[0])!.string).toBeLessThan(3)
     expect(low.some(({ midi }) => midi !== midis[0] && midi !== midis.at(-1))).toBe(true)
   }
+  // Only the bars that have such a figure ask for it: a section's, or single ones.
+  const inParts = doc('[A] | Dm7 | G7 | [B] | Cmaj7 | A7 |', {
+    figure: 'four to the bar',
+    sections: { B: 'alternating thumb' },
+    bars: { 1: 'alternating thumb', 4: 'half notes' },
+  })
+  const parts = readTuneDocument(inParts)
+  expect(
+    newQuestion(parts.line, { ...inParts, bass: 'any' }, parts.chart, DEFAULT_PLAYER)!.constraints,
+  ).toEqual([
+    { kind: 'thumb', from: 0, to: 0 },
+    { kind: 'thumb', from: 2, to: 2 },
+  ])
   // A grip that the hand cannot have otherwise stays: three strings have no thumb.
   const high = constrained(must(parseChord('C')), { ...DEFAULT_LIMITS, strings: [3, 4, 5], bass: 'any' }, [
     { kind: 'thumb', from: 0, to: 0 },

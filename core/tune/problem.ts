@@ -43,7 +43,7 @@ export function missingGrips(
   const question = newQuestion(
     sounding,
     { ...document, fixed: { ...document.grips, ...document.fixed } },
-    chart.capo,
+    chart,
     body,
   )
   return question && { question: { ...question, count: 1 }, sounding }

@@ -1,6 +1,9 @@
 import { constraintsOf } from './conditions'
 import type { LeadingAsked, LinesQuestion } from './linesQuestion'
-import { cycleOf } from './accompaniment'
+import { figureOfBar } from './accompaniment'
+import type { Chart } from '../chart/chart'
+import type { Constraint } from '../leading/constraints'
+import type { Cycle } from '../rhythm/figures'
 import { STAYS, type TuneDocument } from './document'
 import { gripHere } from './keptGrips'
 import type { LineChord } from './decisions'
@@ -23,15 +26,32 @@ const AS_NAMED: LeadingAsked = {
 type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions' | 'leading'> &
   Partial<Pick<TuneDocument, 'grips' | 'gripsOn' | 'line' | 'rhythm'>>
 
-/** The tune's figure parts a thumb from the voices above, and has it go to a second low note. */
-const wantsThumb = ({ figure }: Pick<TuneDocument['rhythm'], 'figure'>): boolean =>
-  cycleOf(figure).hits.some(({ part }) => part === 'fifth')
+/** A figure that parts a thumb from the voices above, and has it go to a second low note. */
+const wantsThumb = (cycle: Cycle | null): boolean => cycle?.hits.some(({ part }) => part === 'fifth') ?? false
+
+/** What the figures of tune, sections and bars ask of the grips, for each run of chords that is asked alike. */
+function askedByFigures(
+  rhythm: TuneDocument['rhythm'],
+  sounding: readonly LineChord[],
+  bars: Chart['bars'],
+): Constraint[] {
+  const figureOf = figureOfBar(rhythm)
+  const parted = new Set(bars.filter((bar) => wantsThumb(figureOf(bar))).map(({ number }) => number))
+  const asked: Constraint[] = []
+  sounding.forEach(({ slot }, at) => {
+    if (!parted.has(slot.bar)) return
+    const last = asked.at(-1)
+    if (last?.to === at - 1) last.to = at
+    else asked.push({ kind: 'thumb', from: at, to: at })
+  })
+  return asked
+}
 
 /** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
 export function newQuestion(
   sounding: readonly LineChord[],
   made: MadeForLines,
-  capo: number,
+  { capo, bars }: Pick<Chart, 'capo' | 'bars'>,
   body: Body,
 ): LinesQuestion | null {
   if (sounding.length === 0) return null
@@ -59,9 +79,7 @@ export function newQuestion(
     body,
     constraints: [
       ...constraintsOf(made.conditions, sounding, strings),
-      ...(made.rhythm && wantsThumb(made.rhythm)
-        ? [{ kind: 'thumb' as const, from: 0, to: sounding.length - 1 }]
-        : []),
+      ...(made.rhythm ? askedByFigures(made.rhythm, sounding, bars) : []),
     ],
     leading: {
       weights: own?.weights ?? null,

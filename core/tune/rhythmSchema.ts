@@ -60,6 +60,8 @@ export const rhythm = z.strictObject({
   ]),
   /** The guitar after the beat (laid back), or below 0 ahead of it, in ms. */
   behindMs: z.number().min(-BEHIND_MS).max(BEHIND_MS),
+  /** How loosely the guitar is struck, 0 (also where it is not said) exact to 1; always the same for the same tune. */
+  loose: z.number().min(0).max(1).optional(),
   /** 0: the figure as it is; else phrases with one thing varied and a fill. */
   seed: z
     .int()

@@ -1,6 +1,9 @@
 import { Midi } from '@tonejs/midi'
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { toMidi } from '../formats/midi'
+import abcjs from 'abcjs'
+import { toAbc } from '../formats/abc'
+import { importAbc } from '../formats/importAbc'
 import { toMusicXml } from '../formats/musicxml'
 import { DEFAULT_PLAYER } from '../player/settings'
 import { FIGURES } from '../rhythm/figures'
@@ -147,6 +150,60 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
         )
         expect([figure.name, full]).toEqual([figure.name, (beats * 48) / unit])
       }
+    }
+  })
+})
+
+describe('the comping rhythm in ABC, read back by the notation library', () => {
+  interface Element {
+    el_type: string
+    duration: number
+    rest?: unknown
+    pitches?: { pitch: number }[]
+    decoration?: string[]
+  }
+  function voices(text: string, set: Partial<Rhythm>, comping: 'slashes' | 'voices' = 'slashes') {
+    const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, ...set } }
+    const whole = withEveryGrip(document, readTuneDocument(document, 'case', DEFAULT_PLAYER), DEFAULT_PLAYER)
+    const abc = toAbc(scoreOf(whole, DEFAULT_PLAYER, 'case', { comping }))
+    const [tune] = abcjs.parseOnly(abc) as unknown as [
+      { warnings?: string[]; lines: { staff: { voices: Element[][] }[] }[] },
+    ]
+    return {
+      abc,
+      warnings: tune.warnings ?? [],
+      played: tune.lines.flatMap(
+        ({ staff }) => staff[1]?.voices[0]?.filter(({ el_type }) => el_type === 'note') ?? [],
+      ),
+    }
+  }
+  test('its rhythm as a second voice, or the voices that sound; the first voice is read in again as it was', () => {
+    const { abc, warnings, played } = voices('| C | F |', { figure: 'pushes on the and of four' })
+    expect(warnings).toEqual([])
+    const short = ({ rest, duration }: Element) => `${rest === undefined ? 'x' : 'z'}${duration * 8}`
+    expect(played.map(short)).toEqual(['x3', 'x1', 'z3', 'x1', 'x3', 'x1', 'z3', 'x1'])
+    expect(played[1]!.decoration).toEqual(['staccato'])
+    const back = importAbc(abc)
+    expect(back.ok && back.value.text).toContain('| C | F |')
+    const chords = voices('| C |', { figure: 'four to the bar' }, 'voices').played.filter(
+      ({ pitches }) => pitches,
+    )
+    expect(chords).toHaveLength(4)
+    for (const { pitches } of chords) expect(pitches!.length).toBeGreaterThanOrEqual(3)
+  })
+  test('every bar is full, whatever the figure', () => {
+    for (const figure of FIGURES) {
+      const [meter] = figure.meters
+      const [beats, unit] = meter!.split('/').map(Number) as [number, number]
+      const { warnings, played } = voices(`meter: ${meter}\n| C | F G | Am |`, {
+        figure: figure.name,
+        seed: 3,
+      })
+      expect([figure.name, warnings]).toEqual([figure.name, []])
+      expect([figure.name, played.reduce((sum, { duration }) => sum + duration, 0)]).toEqual([
+        figure.name,
+        expect.closeTo((3 * beats) / unit, 6),
+      ])
     }
   })
 })

@@ -46,7 +46,7 @@ export function GripsProvider({ children }: { children: ReactNode }) {
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = useLastChange(document.text) === 'text' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
   const search = useLines(
-    useMemo(() => newQuestion(sounding, settled, chart.capo, body), [sounding, settled, chart.capo, body]),
+    useMemo(() => newQuestion(sounding, settled, chart, body), [sounding, settled, chart, body]),
     pause,
     hurried,
   )

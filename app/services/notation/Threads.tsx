@@ -17,6 +17,15 @@ export interface ThreadChord {
   melody?: boolean
 }
 
+/** A note that sounds from one place across the picture to another (0 to 1), as a voice of its grip, counted from the lowest. */
+export interface SoundedNote {
+  from: number
+  to: number
+  midi: number
+  voice: number
+  voices: number
+}
+
 const WIDTH = 1000
 const PAD_TOP = 14
 /** A voice that moves further than a whole step leaps. */
@@ -31,6 +40,8 @@ const LABEL = 9
 
 interface Props {
   chords: ThreadChord[]
+  /** What is struck, where threads show it: sounded time is drawn thick, the rest open. */
+  sounded?: readonly SoundedNote[] | undefined
   /** The first chord of the next system, so that threads lead on over the edge. */
   onward: Pick<ThreadChord, 'voicing'> | null
   /** Lowest and highest MIDI number of the whole tune: every system has one scale. */
@@ -46,7 +57,17 @@ interface Props {
 }
 
 /** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
-export function Threads({ chords, onward, range, selected, taken, onSelect, onTake, onDrag }: Props) {
+export function Threads({
+  chords,
+  sounded,
+  onward,
+  range,
+  selected,
+  taken,
+  onSelect,
+  onTake,
+  onDrag,
+}: Props) {
   const drag = useRef<{ y: number; scale: number } | null>(null)
   const height = PAD_TOP * 2 + (range[1] - range[0]) * SEMITONE
   const y = (midi: number) => PAD_TOP + (range[1] - midi) * SEMITONE
@@ -67,7 +88,7 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
       marks.push(
         <line
           key={`${here.key}n${voice}`}
-          className={`thread ${tone}`}
+          className={`thread ${tone}${sounded ? ' open' : ''}`}
           x1={x0 + 4}
           x2={held ? x1 + 4 : x1 - TURN}
           y1={y(midi)}
@@ -121,7 +142,7 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
         marks.push(
           <line
             key={`${here.key}s${at}`}
-            className={`thread-move ${leap ? 'leap' : 'step'} ${tone}`}
+            className={`thread-move ${leap ? 'leap' : 'step'} ${tone}${sounded ? ' open' : ''}`}
             x1={x1 - TURN}
             y1={y(step.from)}
             x2={x1 + 4}
@@ -169,6 +190,16 @@ export function Threads({ chords, onward, range, selected, taken, onSelect, onTa
         />
       ))}
       {marks}
+      {sounded?.map(({ from, to, midi, voice, voices }) => (
+        <line
+          key={`${from} ${midi}`}
+          className={`thread sounded ${toneOf(voice, voices)}`}
+          x1={from * WIDTH + 2}
+          x2={Math.max(from * WIDTH + 5, to * WIDTH - 3)}
+          y1={y(midi)}
+          y2={y(midi)}
+        />
+      ))}
       {labels}
     </svg>
   )

@@ -7,6 +7,7 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import type { KeyRow } from '../keys/keys'
 import type { Editing } from '../notation/BeatInput'
 import type { System } from '../notation/layout'
+import type { SoundedNote } from '../notation/Threads'
 import type { Bank } from '../selection/SelectionContext'
 import type { ChordSelection } from '../selection/selection'
 import type { Schedule } from '../sound/schedule'
@@ -96,4 +97,6 @@ export interface Pulling {
   taken: { key: string; string: number } | null
   onTake: (key: string, string: number) => void
   onDrag: (semitones: number) => void
+  /** What is struck in a system, where the threads show it. */
+  sounded?: (system: System) => readonly SoundedNote[]
 }

@@ -15,11 +15,15 @@ import type { Levels } from './player'
 import type { HeardLine, Schedule, Version } from './schedule'
 import { SOUND } from './store'
 
+/** Bars that are counted in. */
+export const COUNT_INS = [0, 1, 2] as const
+export type CountIn = (typeof COUNT_INS)[number]
+
 /** How the tune is heard. */
 export interface Hearing {
   version: Version
   loop: boolean
-  countIn: boolean
+  countIn: CountIn
   /** The heard tempo as a share of the tune's own, in percent: the tune is not changed by it. */
   speed: number
 }
@@ -55,7 +59,7 @@ export function SoundProvider({ children }: { children: ReactNode }) {
     document: { tempo, rhythm },
     reading: { chart },
   } = useKnownTune()
-  const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: true, speed: 100 })
+  const [hearing, setHearing] = useState<Hearing>({ version: 'both', loop: false, countIn: 1, speed: 100 })
   const [heard, setHeard] = useState<Schedule | null>(null)
   const heardTempo = (tempo * hearing.speed) / 100
   const waits = useRef(false)

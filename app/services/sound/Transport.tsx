@@ -11,7 +11,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { memo, useEffect, useRef, useState } from 'react'
 import { TEMPO_RANGE } from '../../../core/chart/parse'
 import type { Version } from './schedule'
-import { SPEEDS, type Hearing } from './SoundContext'
+import { COUNT_INS, SPEEDS, type CountIn, type Hearing } from './SoundContext'
 
 interface Props {
   hearing: Hearing
@@ -29,6 +29,8 @@ interface Props {
   onStop: () => void
   onSave: () => Promise<void>
 }
+
+const COUNT_WORDS: Readonly<Record<CountIn, string>> = { 0: 'none', 1: 'one bar', 2: 'two bars' }
 
 /** Plain, new or both in turn; loop; count-in; tempo. */
 export const Transport = memo(function Transport({
@@ -82,14 +84,19 @@ export const Transport = memo(function Transport({
       >
         Loop
       </ToggleButton>
-      <ToggleButton
-        size="small"
-        value="count"
-        selected={hearing.countIn}
-        onChange={() => onHearing({ ...hearing, countIn: !hearing.countIn })}
+      <TextField
+        select
+        className="speed"
+        label="Count-in"
+        value={hearing.countIn}
+        onChange={(event) => onHearing({ ...hearing, countIn: Number(event.target.value) as CountIn })}
       >
-        Count-in
-      </ToggleButton>
+        {COUNT_INS.map((bars) => (
+          <MenuItem key={bars} value={bars}>
+            {COUNT_WORDS[bars]}
+          </MenuItem>
+        ))}
+      </TextField>
       <TempoField tempo={tempo} onTempo={onTempo} />
       <TextField
         select

@@ -2,7 +2,8 @@ import { accompanied } from '../../../core/tune/accompaniment'
 import { newDocument } from '../../../core/tune/document'
 import { readTuneDocument } from '../../../core/tune/reading'
 import { PLAIN_RHYTHM, type Rhythm } from '../../../core/tune/rhythmSchema'
-import { bandSchedule, timeOf } from './bandSchedule'
+import { LOOSEST } from '../../../core/rhythm/loose'
+import { bandSchedule, timeOf, type Touch } from './bandSchedule'
 import { placeIn } from './schedule'
 
 const band = (text: string, set: Partial<Rhythm>, order: 'played' | 'written' = 'played') => {
@@ -67,4 +68,19 @@ test('accents are louder than plain hits, ghosts softer', () => {
   const [roll, ghost] = strikes
   expect(ghost!.velocity).toBeLessThan(roll!.velocity)
   expect(strikes.at(-1)!.velocity).toBeGreaterThan(roll!.velocity)
+})
+test('the guitar is laid back, and loose by the seed: within its bound, always alike, and nobody else', () => {
+  const played = band('| C | F | G | C |', { figure: 'four to the bar', bass: 'roots' })
+  const struckBy = (set: Partial<Touch>) =>
+    bandSchedule([whole(played)], 1, 0, 4, { behindMs: 0, loose: 0, seed: 1, msPerBeat: 500, ...set }).strikes
+  const beats = (strikes: ReturnType<typeof struckBy>, part: string) =>
+    strikes.filter((one) => one.part === part).map(({ beat }) => beat)
+  expect(beats(struckBy({ behindMs: 50 }), 'guitar')[1]).toBeCloseTo(1.1)
+  const loose = struckBy({ loose: 1 })
+  expect(loose).toEqual(struckBy({ loose: 1 }))
+  expect(beats(loose, 'guitar')).not.toEqual(beats(struckBy({ loose: 1, seed: 2 }), 'guitar'))
+  expect(beats(loose, 'bass')).toEqual([0, 4, 8, 12])
+  const off = beats(loose, 'guitar').map((beat, at) => Math.abs(beat - at) * 500)
+  expect(Math.max(...off)).toBeLessThanOrEqual(LOOSEST.ms)
+  expect(Math.max(...off)).toBeGreaterThan(1)
 })

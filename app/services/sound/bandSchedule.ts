@@ -1,4 +1,5 @@
 import { NEAR } from '../../../core/chart/beats'
+import { looselyStruck } from '../../../core/rhythm/loose'
 import { swungTime } from '../../../core/rhythm/swing'
 import { VELOCITIES, type Accompaniment } from '../../../core/tune/accompaniment'
 import { clicksFor, struck, type HeardLine, type Schedule, type Strike } from './schedule'
@@ -11,18 +12,28 @@ export interface Pass {
   to: number
 }
 
+/** How the guitar's hits fall: all of them behind the beat (below 0 ahead of it), and each a little beside its place. */
+export interface Touch {
+  behindMs: number
+  /** 0 exact to 1, by the seed always alike. */
+  loose: number
+  seed: number
+  msPerBeat: number
+}
+const EXACT: Touch = { behindMs: 0, loose: 0, seed: 0, msPerBeat: 1 }
+
 /**
  * What a band plays, pass after pass.
  * A hit that is pushed over the beginning stands on it; one whose chord comes only after the end is left out, so that a loop begins with its own chord.
  * @param swing long : short, 1 for straight
- * @param behindBeats how much later than the beat the guitar is struck; below 0 earlier, but never before the music begins
+ * @param touch how the guitar is struck; never before the music begins
  */
 export function bandSchedule(
   passes: readonly Pass[],
   swing: number,
   countInBeats: number,
   barBeats: number,
-  behindBeats = 0,
+  { behindMs, loose, seed, msPerBeat }: Touch = EXACT,
 ): Schedule {
   const strikes: Strike[] = []
   const beats: NonNullable<Schedule['beats']> = []
@@ -34,25 +45,31 @@ export function bandSchedule(
       time: number,
       lasts: number,
       rest: Omit<Parameters<typeof struck>[0], 'beat' | 'beats' | 'version'>,
+      lateMs = 0,
     ) => {
       const ends = Math.min(time + lasts, to)
-      const late = rest.part === 'guitar' ? behindBeats : 0
-      const beat = Math.max(countInBeats, at(time) + late)
+      const beat = Math.max(countInBeats, at(time) + lateMs / msPerBeat)
       strikes.push(struck({ ...rest, version, beat, beats: at(ends) - at(time) }))
     }
-    for (const hit of played.hits) {
+    for (const [place, hit] of played.hits.entries()) {
       if (hit.midis.length === 0 || hit.chordFrom > to - NEAR) continue
       const early = hit.time < from - NEAR && within(hit.chordFrom)
       if (!early && !within(hit.time)) continue
       // A chord that sounds already where the playing begins is struck there.
       const time = early ? from : hit.time
-      strike(time, hit.time + hit.lasts - time, {
-        midis: hit.midis,
-        index: hit.index,
-        part: 'guitar',
-        velocity: VELOCITIES[hit.accent],
-        stroke: hit.stroke,
-      })
+      const by = looselyStruck(loose, seed, place)
+      strike(
+        time,
+        hit.time + hit.lasts - time,
+        {
+          midis: hit.midis,
+          index: hit.index,
+          part: 'guitar',
+          velocity: Math.min(1, VELOCITIES[hit.accent] * by.strength),
+          stroke: hit.stroke,
+        },
+        behindMs + by.ms,
+      )
     }
     for (const { time, lasts, note } of played.bass)
       if (within(time))

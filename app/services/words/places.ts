@@ -1,4 +1,5 @@
 import { placeName, type Chart } from '../../../core/chart/chart'
+import type { CountIn } from '../sound/SoundContext'
 import type { Sequence } from '../sound/sequence'
 import type { LineChord } from '../../../core/tune/decisions'
 import { rangeOf, type ChordSelection } from '../selection/selection'
@@ -28,9 +29,13 @@ export function placeInWords(
     : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
 }
 
-/** One bar clicked; before a pickup also the beats of its bar that stay silent. */
-export function countInBeats({ meter, pickup }: Chart, first: TuneChord | undefined): number {
-  return meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
+/** So many bars clicked; before a pickup also the beats of its bar that stay silent. */
+export function countInBeats(
+  { meter, pickup }: Chart,
+  first: TuneChord | undefined,
+  bars: CountIn = 1,
+): number {
+  return bars === 0 ? 0 : bars * meter.beats + (first?.slot.bar === 0 ? meter.beats - pickup : 0)
 }
 
 export function hearingInWords({ home: chords, range }: Sequence): string {

@@ -38,8 +38,8 @@ export function useColourRoom(): RoomView {
   )
   const besideLines = useLines(
     useMemo(
-      () => (kept ? newQuestion(besideSounding, kept, chart.capo, body) : null),
-      [besideSounding, kept, chart.capo, body],
+      () => (kept ? newQuestion(besideSounding, kept, chart, body) : null),
+      [besideSounding, kept, chart, body],
     ),
     PAUSE_MS,
   )

@@ -6,6 +6,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { meterName, type Chart } from '../../../core/chart/chart'
 import { BASS_KINDS } from '../../../core/rhythm/bassLine'
 import { RESTARTS } from '../../../core/rhythm/hit'
+import { LOOSEST } from '../../../core/rhythm/loose'
 import { SWING_RANGE } from '../../../core/rhythm/swing'
 import { swingOf } from '../../../core/tune/accompaniment'
 import type { TuneEdit } from '../../../core/tune/edit'
@@ -73,6 +74,7 @@ export function RhythmBar({
   const { figure, density, feel, seed, phrase, listens, bass, band, time, levels, muted, restart, sections } =
     rhythm
   const ratio = swingOf(rhythm, tempo, chart.meter)
+  const loose = rhythm.loose ?? 0
   const percent = Math.round(density * 100)
   const names = [...new Set(chart.bars.flatMap(({ section }) => (section ? [section] : [])))]
   const bandSays = [BASS_WORDS[bass], time === 'none' ? '' : TIME_WORDS[time]].filter(Boolean).join(', ')
@@ -150,7 +152,7 @@ export function RhythmBar({
       </Word>
       <Word
         name="Feel"
-        says={`${ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}${rhythm.behindMs === 0 ? '' : `, ${behindInWords(rhythm.behindMs)}`}`}
+        says={`${ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}${rhythm.behindMs === 0 ? '' : `, ${behindInWords(rhythm.behindMs)}`}${loose === 0 ? '' : ', loose'}`}
       >
         <ToggleButtonGroup
           exclusive
@@ -192,6 +194,16 @@ export function RhythmBar({
             onSet={(value) => onSet({ behindMs: value }, `guitar ${behindInWords(value)}`)}
           >
             {behindInWords(rhythm.behindMs)}
+          </SettingSlider>
+          <SettingSlider
+            name="Looseness"
+            value={Math.round(loose * 100)}
+            min={0}
+            max={100}
+            step={5}
+            onSet={(value) => onSet({ loose: value / 100 }, `looseness ${value}`)}
+          >
+            {loose === 0 ? 'exact' : `up to ${Math.round(loose * LOOSEST.ms)} ms beside the beat`}
           </SettingSlider>
         </div>
       </Word>

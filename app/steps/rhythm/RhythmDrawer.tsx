@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react'
-import { meterName, type Chart } from '../../../core/chart/chart'
+import { meterName, placeName, type Chart } from '../../../core/chart/chart'
 import type { Figure } from '../../../core/rhythm/figures'
+import type { Laid } from '../../../core/rhythm/lay'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { Roving } from '../../services/controls/Roving'
@@ -10,6 +11,8 @@ import { hitInWords } from './RhythmRow'
 interface Props {
   chart: Chart
   rhythm: Rhythm
+  /** How the figure lies on the tune. */
+  laid: Pick<Laid, 'silent' | 'notes'>
   figures: readonly Figure[]
   /** The figure that is tried, by its place in the list. */
   tried: number | null
@@ -20,7 +23,7 @@ interface Props {
 }
 
 /** The hit taken hold of, and the figures for this metre. */
-export function RhythmDrawer({ chart, rhythm, figures, tried, onTry, onKeep, hit, byHand }: Props) {
+export function RhythmDrawer({ chart, rhythm, laid, figures, tried, onTry, onKeep, hit, byHand }: Props) {
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (tried !== null)
@@ -40,6 +43,10 @@ export function RhythmDrawer({ chart, rhythm, figures, tried, onTry, onKeep, hit
           </p>
         </>
       )}
+      {laid.notes.map((note) => (
+        <p key={note}>{engravedWords(note)}</p>
+      ))}
+      {laid.silent.length > 0 && <Silent silent={laid.silent} />}
       <h3>Figures in {meterName(chart.meter)}</h3>
       {figures.length === 0 && (
         <p className="quiet">There is none for this metre yet: tap one in, or put hits in by hand (I).</p>
@@ -80,5 +87,28 @@ export function RhythmDrawer({ chart, rhythm, figures, tried, onTry, onKeep, hit
         ))}
       </Roving>
     </div>
+  )
+}
+
+/** Silent chords that are named before the others are counted. */
+const NAMED = 4
+
+/** Chords the guitar leaves out, each with its reason. */
+function Silent({ silent }: Pick<Laid, 'silent'>) {
+  const more = silent.length - NAMED
+  return (
+    <p>
+      Not struck:{' '}
+      {silent
+        .slice(0, NAMED)
+        .map((one) => `${one.text} in ${placeName(one)} (${one.why})`)
+        .map((words, at) => (
+          <span key={words}>
+            {at > 0 && ', '}
+            {engravedWords(words)}
+          </span>
+        ))}
+      {more > 0 && `, and ${more} more`}.
+    </p>
   )
 }

@@ -11,6 +11,7 @@ import { madeChord } from '../../../core/tune/reading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { useGrips } from '../../services/grips/GripsContext'
 import type { KeyRow } from '../../services/keys/keys'
+import type { System } from '../../services/notation/layout'
 import type { RoomView } from '../../services/room/room'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { rangeOf } from '../../services/selection/selection'
@@ -22,6 +23,7 @@ import { asOne, changed, givenBack, leftOut, moved, putIn } from './handHits'
 import { RhythmBar } from './RhythmBar'
 import { RhythmDrawer } from './RhythmDrawer'
 import { hitInWords, placeOfHit, RhythmContext, RhythmRow } from './RhythmRow'
+import { soundedIn } from './soundedThreads'
 import { useTapping } from './useTapping'
 
 /** A change of a setting is waited for so long before the hand is asked again, in ms. */
@@ -245,6 +247,20 @@ export function useRhythmRoom(): RoomView {
     edit(made.edit)
     setSelected(made.to)
   })
+  const hold = useSteady((key: string) => {
+    const first = played.hits.find((one) => one.key === key)
+    if (first) take(placeOfHit(first))
+  })
+  // The voices as they are struck: none of them is pulled here, a touch takes hold of the chord's first hit.
+  const threads = useMemo(
+    () => ({
+      taken: null,
+      onTake: hold,
+      onDrag: () => {},
+      sounded: (system: System) => soundedIn(system, played, voicings),
+    }),
+    [played, voicings, hold],
+  )
   const rows = useMemo(
     () => ({ played, melody, selected: here, onSelect: take, onMove }),
     [played, melody, here, take, onMove],
@@ -278,7 +294,7 @@ export function useRhythmRoom(): RoomView {
         {tapping.heard.length > 0 && `Heard on ${tapping.heard.map((beat) => beat + 1).join(', ')}.`}
       </p>
     ),
-    music: { reading, newLine: 'reasons', Between: RhythmRow },
+    music: { reading, newLine: 'reasons', voicings, threads, Between: RhythmRow },
     around: (music) => (
       <RhythmContext.Provider value={rows}>
         <p className="visually-hidden" aria-live="polite">
@@ -293,6 +309,7 @@ export function useRhythmRoom(): RoomView {
         <RhythmDrawer
           chart={chart}
           rhythm={rhythm}
+          laid={played.laid}
           figures={figures}
           tried={tried}
           onTry={tryFigure}
