@@ -87,7 +87,10 @@ for (let round = 0; round < ROUNDS; round += 1)
 for (const step of STEPS)
   say(`to ${step}, until it is drawn`, { page: middleOf(changes[step]), empty: empty.empty })
 
-const tasks = await page.evaluate(async (ms) => {
+// With everything on: the Rhythm step, its threads and signs, guitar, bass and what marks the time.
+await page.locator('nav[aria-label="Steps"] a', { hasText: 'Rhythm' }).click()
+await page.waitForTimeout(1_500)
+const { tasks, frames } = await page.evaluate(async (ms) => {
   const long = []
   new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
     type: 'longtask',
@@ -96,10 +99,20 @@ const tasks = await page.evaluate(async (ms) => {
     ({ textContent }) => textContent.trim() === 'Play',
   )
   play.click()
+  let count = 0
+  let going = true
+  const frame = () => {
+    count += 1
+    if (going) requestAnimationFrame(frame)
+  }
+  requestAnimationFrame(frame)
+  const begun = performance.now()
   await new Promise((resolve) => setTimeout(resolve, ms))
-  return long
+  going = false
+  return { tasks: long, frames: (count * 1000) / (performance.now() - begun) }
 }, PLAYED_MS)
 say('the longest task while playing', { page: Math.max(0, ...tasks), empty: empty.empty })
+row('frames a second while playing', frames / 60, `${Math.round(frames)} of 60`)
 await small.end()
 
 const large = await benchApplication(copies)

@@ -143,3 +143,112 @@ test('tempo and selection: what is typed is kept, what is out of range is refuse
   await page.keyboard.press('Shift+ArrowRight')
   await expect(page.locator('.transport-says')).toHaveText('bar 2, beat 1 to bar 3, beat 1')
 })
+
+/** What the page hands to the sound card: when strings begin, in seconds of the audio clock, and how loud each short stretch is. */
+interface Listened {
+  starts: number[]
+  /** For each way out of the page: time and peak of stretches of 128 samples. */
+  ears: [number, number][][]
+  stopped: number | null
+}
+declare global {
+  interface Window {
+    listened: Listened
+  }
+}
+
+/** Beside the page's own work: every 128 samples with their own time, told ten times a second. */
+const EAR = `registerProcessor('ear', class extends AudioWorkletProcessor {
+  heard = []
+  process([[samples = []]]) {
+    let peak = 0
+    for (const sample of samples) peak = Math.max(peak, Math.abs(sample))
+    this.heard.push([currentTime, peak])
+    if (this.heard.length >= 32) this.port.postMessage(this.heard.splice(0))
+    return true
+  }
+})`
+
+/** Listens to the page's own sound, at the last place before it leaves. */
+async function listenTo(page: Page): Promise<void> {
+  await page.addInitScript((ear) => {
+    const listened: Listened = { starts: [], ears: [], stopped: null }
+    window.listened = listened
+    const MOST_EARS = 4
+    const start = AudioBufferSourceNode.prototype.start
+    AudioBufferSourceNode.prototype.start = function (when = 0, ...rest) {
+      // The library tries out what the browser can with a start at once.
+      if (when > 0) listened.starts.push(when)
+      return start.call(this, when, ...rest)
+    }
+    const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode
+    AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
+      // The library keeps each of its sources alive by a way out of its own; what is heard leaves through the first gain.
+      const leaves = to instanceof AudioDestinationNode && this instanceof GainNode
+      if (leaves && this.context instanceof AudioContext && listened.ears.length < MOST_EARS) {
+        const { context } = this
+        const loud: [number, number][] = []
+        listened.ears.push(loud)
+        void context.audioWorklet
+          .addModule(URL.createObjectURL(new Blob([ear], { type: 'text/javascript' })))
+          .then(() => {
+            const node = new AudioWorkletNode(context, 'ear')
+            node.port.onmessage = ({ data }: MessageEvent<[number, number][]>) => loud.push(...data)
+            connect.call(this, node)
+          })
+        addEventListener(
+          'click',
+          ({ target }) => {
+            if ((target as Element).textContent === 'Stop') listened.stopped = context.currentTime
+          },
+          true,
+        )
+      }
+      return connect.call(this, to)
+    } as typeof AudioNode.prototype.connect
+  }, EAR)
+}
+
+test.describe('listened to in the page', () => {
+  // The page's own rules let no script in that is not its own; the ear is one.
+  test.use({ bypassCSP: true })
+
+  test('a loop of a hundred rounds neither drifts nor has a gap over 5 ms, and stop is silence within 50 ms', async ({
+    page,
+  }) => {
+    await listenTo(page)
+    // A bar of two beats at 400 lasts 0.3 s.
+    await typeTune(page, 'Round and Round', 'meter: 2/4\ntempo: 400\n| C |')
+    await goTo(page, 'Lines')
+    await linesFound(page)
+    await withoutCountIn(page)
+    await page.getByRole('button', { name: 'New', exact: true }).click()
+    await page.getByRole('button', { name: 'Loop' }).click()
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    /** The first string of each round, in order. */
+    const rounds = () =>
+      page.evaluate(() => {
+        const sorted = [...window.listened.starts].sort((a, b) => a - b)
+        return sorted.filter((time, at) => at === 0 || time - sorted[at - 1]! > 0.1)
+      })
+    await expect.poll(async () => (await rounds()).length, { timeout: 60_000 }).toBeGreaterThanOrEqual(101)
+    const begun = await rounds()
+    begun.slice(0, 101).forEach((time, round) => {
+      expect(Math.abs(time - begun[0]! - round * 0.3)).toBeLessThan(0.005)
+    })
+    await page.getByRole('button', { name: 'Stop', exact: true }).click()
+    await page.waitForTimeout(400)
+    const { ears, stopped } = await page.evaluate(() => window.listened)
+    // The library tries ways out of its own; one is where the band plays.
+    const loud = ears.find((ear) => ear.some(([, peak]) => peak > 0.01)) ?? []
+    expect(stopped).not.toBeNull()
+    const heard = loud.filter(([, peak]) => peak > 0.001)
+    expect(heard.length).toBeGreaterThan(100)
+    expect(loud.at(-1)![0]).toBeGreaterThan(stopped! + 0.2)
+    expect(heard.at(-1)![0] - stopped!).toBeLessThan(0.05)
+    // Never above full scale, and never silent in between.
+    expect(Math.max(...loud.map(([, peak]) => peak))).toBeLessThan(1)
+    const between = loud.filter(([time]) => time > begun[2]! && time < begun[100]!)
+    expect(between.every(([, peak]) => peak > 0.0001)).toBe(true)
+  })
+})

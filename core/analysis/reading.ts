@@ -4,22 +4,24 @@ import type { Role } from './role'
 import type { ChordScale } from './scales'
 
 /** The job of a chord in words a player uses. */
-export type HarmonicFunction =
-  | 'tonic'
-  | 'subdominant'
-  | 'dominant'
-  | 'secondary dominant'
-  | 'substitute dominant'
-  | 'related ii'
-  | 'borrowed'
-  | 'quality flip'
-  | 'passing diminished'
-  | 'common-tone diminished'
-  | 'leading diminished'
-  | 'chromatic approach'
-  | 'line chord'
-  | 'blues'
-  | 'outside'
+export const FUNCTIONS = [
+  'tonic',
+  'subdominant',
+  'dominant',
+  'secondary dominant',
+  'substitute dominant',
+  'related ii',
+  'borrowed',
+  'quality flip',
+  'passing diminished',
+  'common-tone diminished',
+  'leading diminished',
+  'chromatic approach',
+  'line chord',
+  'blues',
+  'outside',
+] as const
+export type HarmonicFunction = (typeof FUNCTIONS)[number]
 
 export interface Reading {
   slot: Slot

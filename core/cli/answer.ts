@@ -32,6 +32,7 @@ import type { Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
 import { MELODY_ANSWERS } from './melodyAnswers'
+import { PRACTICE_ANSWERS } from './practiceAnswers'
 import { RHYTHM_ANSWERS } from './rhythmAnswers'
 import {
   chordsOf,
@@ -105,6 +106,7 @@ const HANDLERS: {
 } = {
   ...MELODY_ANSWERS,
   ...RHYTHM_ANSWERS,
+  ...PRACTICE_ANSWERS,
 
   parse({ symbol }) {
     const parsed = parseSymbol(symbol)

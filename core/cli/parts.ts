@@ -5,9 +5,10 @@ import { addedTo } from '../leading/colours'
 import type { Line } from '../leading/lead'
 import { TERM_NAMES } from '../leading/weights'
 import type { Fingering } from '../neck/fingering'
-import type { Frets } from '../neck/instrument'
+import { writtenFrets, type Frets } from '../neck/instrument'
 import { bad, good, type Fault, type Result } from '../result'
-import { degreesOfVoicing, pitchNames, type Voicing } from '../voicing/voicing'
+import type { Limits } from '../voicing/limits'
+import { degreesOfVoicing, pitchNames, voicingOf, type Voicing } from '../voicing/voicing'
 
 /** What several answers share. */
 export const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
@@ -87,4 +88,34 @@ export const NO_CHORDS: Fault = {
   message: 'The chart has no chords.',
   accepted: 'a chart such as | C | Am | Dm | G |',
   text: 'text',
+}
+
+/** A grip for each chord, as the hand of these limits holds it. */
+export function heldGrips(
+  voicings: readonly Frets[],
+  chords: readonly ChordSymbol[],
+  limits: Limits,
+): Result<Voicing[]> {
+  if (voicings.length !== chords.length)
+    return bad({
+      code: 'bad-field',
+      message: `${voicings.length} grips were given for ${chords.length} chords.`,
+      accepted: 'one grip for each chord, in the order of the chart',
+      text: 'voicings',
+    })
+  const held: Voicing[] = []
+  for (const [at, frets] of voicings.entries()) {
+    if (frets.length !== limits.instrument.tuning.length)
+      return wrongStrings(frets, limits.instrument.tuning.length, `voicings.${at}`)
+    const voicing = voicingOf(frets, chords[at]!, limits)
+    if (!voicing)
+      return bad({
+        code: 'not-playable',
+        message: `No hand of these limits holds grip ${at + 1}, ${writtenFrets(frets)}.`,
+        accepted: 'a grip that finger finds playable',
+        text: `voicings.${at}`,
+      })
+    held.push(voicing)
+  }
+  return good(held)
 }

@@ -16,6 +16,10 @@ import type { Result } from '../result'
 import { BASS_KINDS } from '../rhythm/bassLine'
 import { ACCENTS, PARTS, STROKES } from '../rhythm/figures'
 import { RESTARTS } from '../rhythm/hit'
+import { isZone } from '../practice/days'
+import { GRADES, ITEM_KINDS } from '../practice/grade'
+import { KEY_ORDERS } from '../practice/keys'
+import { QUESTION_KINDS } from '../practice/questions/question'
 import { SWING_RANGE } from '../rhythm/swing'
 import { FAMILIES } from '../voicing/family'
 import { TEXTURE_NAMES } from '../melody/textures'
@@ -69,6 +73,19 @@ export type LimitsInput = z.output<typeof limitsSchema>
 
 const chartText = z.string().max(100_000)
 const symbol = z.string().max(200)
+/** Beats a minute. */
+const tempo = z.number().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
+/** A moment: ms since 1970, or a date and time as ISO 8601 writes them. */
+const moment = z.union([
+  z
+    .number()
+    .min(0)
+    .max(8.64e15 / 2),
+  z
+    .string()
+    .refine((text) => Number.isFinite(Date.parse(text)), 'a date such as 2026-05-04T18:30:00Z')
+    .transform((text) => Date.parse(text)),
+])
 const numerals = z.enum(['case', 'capitals']).optional()
 const count = z.int().min(1)
 const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
@@ -325,6 +342,47 @@ export const requestSchemas = {
     phrase: z.union([z.literal(2), z.literal(4)]).optional(),
     times: timesSchema.optional(),
   }),
+  ladder: z.strictObject({
+    do: z.literal('ladder'),
+    start: tempo,
+    goal: tempo,
+    passes: z.array(z.enum(GRADES)).max(10_000),
+  }),
+  plan: z.strictObject({
+    do: z.literal('plan'),
+    text: chartText,
+    voicings: z.array(fretsSchema).min(1).max(1000),
+    minutes: z.number().min(1).max(600),
+    log: z
+      .array(
+        z.strictObject({
+          kind: z.enum(ITEM_KINDS),
+          item: z.string().min(1).max(300),
+          at: moment,
+          tempo: tempo.optional(),
+          grade: z.enum(GRADES),
+        }),
+      )
+      .max(100_000),
+    now: moment,
+    /** Beats a minute wanted; the chart's tempo where it is not said. */
+    goal: tempo.optional(),
+    zone: z.string().refine(isZone, 'an IANA time zone such as Europe/Vienna').optional(),
+    limits: limitsSchema.optional(),
+  }),
+  question: z.strictObject({
+    do: z.literal('question'),
+    kind: z.enum(QUESTION_KINDS),
+    symbols: z.array(symbol).min(1).max(64),
+    voicings: z.array(fretsSchema).min(1).max(64).optional(),
+    key: key.optional(),
+    seed: z
+      .int()
+      .min(0)
+      .max(2 ** 31 - 1),
+    limits: limitsSchema.optional(),
+  }),
+  keys: z.strictObject({ do: z.literal('keys'), text: chartText, order: z.enum(KEY_ORDERS), seed }),
   tempo: z
     .strictObject({
       do: z.literal('tempo'),

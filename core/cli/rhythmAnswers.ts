@@ -1,7 +1,6 @@
 import { analyse } from '../analysis/analyse'
-import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import { slotsOf, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parse'
-import { writtenFrets } from '../neck/instrument'
 import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { bassLine } from '../rhythm/bassLine'
@@ -10,9 +9,8 @@ import { handTempo } from '../rhythm/handTempo'
 import { layFigure } from '../rhythm/lay'
 import { playedBars } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
-import { voicingOf, type Voicing } from '../voicing/voicing'
 import { limitsFrom } from './limits'
-import { chordsOf, chordsOfChart, NO_CHORDS, tidy, wrongStrings } from './parts'
+import { chordsOf, chordsOfChart, heldGrips, NO_CHORDS, tidy } from './parts'
 import type { figureSchema, requestSchemas, timesSchema } from './requests'
 import type { z } from 'zod'
 
@@ -143,32 +141,14 @@ export const RHYTHM_ANSWERS = {
     const chart: Chart = parseChart(text ?? `| ${symbols!.join(' | ')} |`)
     const chords = text === undefined ? chordsOf(symbols!) : chordsOfChart(chart)
     if (!chords.ok) return chords
-    if (voicings.length !== chords.value.length)
-      return bad({
-        code: 'bad-field',
-        message: `${voicings.length} grips were given for ${chords.value.length} chords.`,
-        accepted: 'one grip for each chord, in the order of the chart',
-        text: 'voicings',
-      })
     const figure = asked === undefined ? good(null) : figureFrom(asked)
     if (!figure.ok) return figure
     const beyond = figure.value && tooMany(chart, figure.value)
     if (beyond) return beyond
+    const held = heldGrips(voicings, chords.value, limits.value)
+    if (!held.ok) return held
     const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
-    const grips = new Map<Slot, Voicing>()
-    for (const [at, frets] of voicings.entries()) {
-      if (frets.length !== limits.value.instrument.tuning.length)
-        return wrongStrings(frets, limits.value.instrument.tuning.length, `voicings.${at}`)
-      const voicing = voicingOf(frets, chords.value[at]!, limits.value)
-      if (!voicing)
-        return bad({
-          code: 'not-playable',
-          message: `No hand of these limits holds grip ${at + 1}, ${writtenFrets(frets)}.`,
-          accepted: 'a grip that finger finds playable',
-          text: `voicings.${at}`,
-        })
-      grips.set(slots[at]!, voicing)
-    }
+    const grips = new Map(held.value.map((voicing, at) => [slots[at]!, voicing]))
     const found = handTempo({ chart, grips, figure: figure.value, restart, limits: limits.value })
     return good({
       comfortable: tidy(found.comfortable, 1),

@@ -1,0 +1,98 @@
+import type { z } from 'zod'
+import { analyse } from '../analysis/analyse'
+import { slotsOf } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { bestLines } from '../leading/lead'
+import { weightsFrom } from '../leading/weights'
+import { keyName } from '../pitch/key'
+import { daysIn } from '../practice/days'
+import { itemsOf } from '../practice/items'
+import { throughKeys } from '../practice/keys'
+import { nextRung } from '../practice/ladder'
+import { planOf } from '../practice/plan'
+import { questionOf } from '../practice/questions/ask'
+import { utcDay } from '../practice/recall'
+import { good, type Result } from '../result'
+import { handTempo } from '../rhythm/handTempo'
+import { TUNE_LIMITS } from '../voicing/limits'
+import { limitsFrom } from './limits'
+import { chordsOf, chordsOfChart, heldGrips } from './parts'
+import type { requestSchemas } from './requests'
+
+type Names = 'ladder' | 'plan' | 'question' | 'keys'
+
+/** Beats a minute that are wanted where neither the request nor the chart says. */
+const USUAL_GOAL = 120
+
+/** Answers of the core's command line about practice. */
+export const PRACTICE_ANSWERS: {
+  [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>>
+} = {
+  ladder: (climb) => good({ ...nextRung(climb) }),
+
+  plan({ text, voicings, minutes, log, now, goal, zone, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chart = parseChart(text)
+    const chords = chordsOfChart(chart)
+    if (!chords.ok) return chords
+    const held = heldGrips(voicings, chords.value, limits.value)
+    if (!held.ok) return held
+    const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
+    const grips = new Map(held.value.map((voicing, at) => [slots[at]!, voicing]))
+    const wanted = goal ?? chart.tempo ?? USUAL_GOAL
+    const items = itemsOf({
+      chart,
+      analysis: analyse(chart),
+      grips,
+      hand: handTempo({ chart, grips, figure: null, limits: limits.value }),
+      goal: wanted,
+    })
+    const passes = log.map(({ tempo, ...pass }) => (tempo === undefined ? pass : { ...pass, tempo }))
+    return good({
+      items: planOf({
+        items,
+        log: passes,
+        goal: wanted,
+        minutes,
+        now,
+        dayOf: zone ? daysIn(zone) : utcDay,
+      }),
+    })
+  },
+
+  question({ kind, symbols, voicings, key, seed, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const chords = chordsOf(symbols)
+    if (!chords.ok) return chords
+    // Without grips of the player's own those of the smoothest line are asked about.
+    const grips = voicings
+      ? heldGrips(voicings, chords.value, limits.value)
+      : smoothGrips(chords.value, input ? limits.value : TUNE_LIMITS)
+    if (!grips.ok) return grips
+    const asked = questionOf(kind, {
+      chords: chords.value,
+      voicings: grips.value,
+      key: key ?? analyse(parseChart(`| ${symbols.join(' | ')} |`)).key,
+      limits: limits.value,
+      seed,
+    })
+    if (!asked.ok) return asked
+    const { shows, answers, sounds, ...question } = asked.value
+    return good({ ...question, grips: shows.map(({ frets }) => frets), answers, sounds })
+  },
+
+  keys({ text, order, seed }) {
+    const chart = parseChart(text)
+    const chords = chordsOfChart(chart)
+    if (!chords.ok) return chords
+    const all = throughKeys(text, order, seed)
+    return good({ keys: all.map(({ key }) => keyName(key)), texts: all.map((one) => one.text) })
+  },
+}
+
+function smoothGrips(chords: Parameters<typeof bestLines>[0]['chords'], limits: typeof TUNE_LIMITS) {
+  const lines = bestLines({ chords, limits, weights: weightsFrom('smooth'), count: 1 })
+  return lines.ok ? good([...lines.value[0]!.voicings]) : lines
+}

@@ -1,0 +1,54 @@
+import { writtenFrets } from '../../neck/instrument'
+import { scaleNotes } from '../../pitch/key'
+import { noteName, pitchClass } from '../../pitch/note'
+import { namesOf } from '../../voicing/name'
+import { choicesOf, drawn, shuffled, type Asks } from './question'
+
+/** Kinds of chord that a wrong answer may be of. */
+const OTHERS = [
+  'maj7',
+  '7',
+  'm7',
+  'm7b5',
+  '6',
+  'm6',
+  '7b9',
+  '7sus4',
+  'maj9',
+  'm9',
+  '13',
+  '7#9',
+  'add9',
+] as const
+
+/** What a grip is over a root: its own, or another one of the key. */
+export const gripName: Asks = ({ chords, voicings, key, seed }) => {
+  if (voicings.length === 0) return null
+  const at = drawn(seed, voicings.length, 8)
+  const voicing = voicings[at]!
+  const roots = [chords[at]!.root, ...scaleNotes(key)]
+  // Roots over which what sounds has a usual name, all of it.
+  const readable = roots
+    .map((root) => ({
+      root,
+      names: namesOf(voicing.midis, { over: root, key }).filter(({ outside }) => outside === 0),
+    }))
+    .filter(({ names }) => names.length > 0)
+  if (readable.length === 0) return null
+  const { root, names } = readable[drawn(seed, readable.length, 9)]!
+  const accepts = [...new Set(names.map(({ chord }) => chord.canonical))]
+  const wrong = OTHERS.map((suffix) => noteName(root) + suffix).filter((one) => !accepts.includes(one))
+  const sounding = names[0]!.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(root))
+  return {
+    kind: 'name',
+    item: `${writtenFrets(voicing.frets)} over ${noteName(root)}`,
+    ask: `What is ${writtenFrets(voicing.frets)} over ${noteName(root)}?`,
+    accepts,
+    choices: choicesOf(accepts[0]!, shuffled(wrong, seed + 1), seed),
+    by: 'choice',
+    explain: `From the lowest string it sounds ${names[0]!.degrees.join(' ')} of ${noteName(root)}${sounding ? '' : ' (the root is left to the bass)'}: ${accepts.slice(0, 3).join(', or ')}.`,
+    shows: [voicing],
+    answers: [voicing.frets],
+    sounds: [voicing.midis],
+  }
+}

@@ -1,0 +1,20 @@
+import { noteName } from '../../pitch/note'
+import { drawn, type Asks } from './question'
+
+/** A chord spelled out, in any order. */
+export const spelling: Asks = ({ chords, seed }) => {
+  if (chords.length === 0) return null
+  const chord = chords[drawn(seed, chords.length, 5)]!
+  const notes = chord.tones.map(({ note }) => noteName(note))
+  return {
+    kind: 'spelling',
+    item: chord.canonical,
+    ask: `Spell ${chord.canonical}: its notes, in any order.`,
+    accepts: [notes.join(' ')],
+    by: 'words',
+    explain: `${chord.canonical} is ${chord.tones.map(({ degree, note }) => `${noteName(note)} (${degree})`).join(', ')}.`,
+    shows: [],
+    answers: [],
+    sounds: [],
+  }
+}
