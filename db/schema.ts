@@ -1,4 +1,6 @@
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import { GRADES, ITEM_KINDS } from '../core/practice/grade'
+import type { ItemRecord } from '../core/practice/record'
 import type { TuneDocument } from '../core/tune/document'
 import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 
@@ -220,3 +222,71 @@ export const grips = sqliteTable('grips', {
   createdAt: time('created_at').notNull(),
   deletedAt: time('deleted_at'),
 })
+
+/** Passes of what is practised. They belong to no document and to no undo of a tune; taking one out sets `deletedAt`. */
+export const passes = sqliteTable(
+  'passes',
+  {
+    /** Given by the page that played it: sent twice it counts once. */
+    id: id(),
+    tuneId: text('tune_id').references(() => tunes.id, { onDelete: 'set null' }),
+    /** The tune's title then. */
+    title: text('title').notNull(),
+    kind: text('kind', { enum: ITEM_KINDS }).notNull(),
+    item: text('item').notNull(),
+    fromBar: integer('from_bar'),
+    toBar: integer('to_bar'),
+    key: text('key'),
+    /** Beats a minute. */
+    tempo: real('tempo'),
+    goal: real('goal'),
+    grade: text('grade', { enum: GRADES }).notNull(),
+    seconds: real('seconds').notNull(),
+    at: time('at').notNull(),
+    /** The player's day, in days since 1970, and the zone it was counted in. */
+    day: integer('day').notNull(),
+    zone: text('zone').notNull(),
+    note: text('note').notNull().default(''),
+    hurt: integer('hurt', { mode: 'boolean' }).notNull().default(false),
+    deletedAt: time('deleted_at'),
+  },
+  (table) => [
+    index('passes_by_day').on(table.deletedAt, table.day, table.at),
+    index('passes_of_item').on(table.tuneId, table.kind, table.item, table.at),
+  ],
+)
+
+/** What the passes of one item say now, written with each of them, so that a plan and the songbook need not read the log. */
+export const practised = sqliteTable(
+  'practised',
+  {
+    /** The tune, or empty for what belongs to none. */
+    tuneId: text('tune_id').notNull(),
+    kind: text('kind', { enum: ITEM_KINDS }).notNull(),
+    item: text('item').notNull(),
+    /** The day it is due, in days since 1970. */
+    due: integer('due').notNull(),
+    record: text('record', { mode: 'json' }).$type<ItemRecord>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.tuneId, table.kind, table.item] }),
+    index('practised_by_due').on(table.due),
+  ],
+)
+
+/** What a player wants of something that can be practised. */
+export const goals = sqliteTable(
+  'goals',
+  {
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: ITEM_KINDS }).notNull(),
+    item: text('item').notNull(),
+    /** Beats a minute; null where only that it is wanted is said. */
+    tempo: real('tempo'),
+    wanted: integer('wanted', { mode: 'boolean' }).notNull(),
+    madeAt: time('made_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.tuneId, table.kind, table.item] })],
+)

@@ -12,6 +12,7 @@ import { nextRung } from '../practice/ladder'
 import { planOf } from '../practice/plan'
 import { questionOf } from '../practice/questions/ask'
 import { utcDay } from '../practice/recall'
+import { recordsOf } from '../practice/record'
 import { good, type Result } from '../result'
 import { handTempo } from '../rhythm/handTempo'
 import { TUNE_LIMITS } from '../voicing/limits'
@@ -48,15 +49,17 @@ export const PRACTICE_ANSWERS: {
       hand: handTempo({ chart, grips, figure: null, limits: limits.value }),
       goal: wanted,
     })
-    const passes = log.map(({ tempo, ...pass }) => (tempo === undefined ? pass : { ...pass, tempo }))
+    const dayOf = zone ? daysIn(zone) : utcDay
+    const passes = log.flatMap(({ tempo, ...pass }) =>
+      pass.at > now ? [] : [tempo === undefined ? pass : { ...pass, tempo }],
+    )
     return good({
       items: planOf({
         items,
-        log: passes,
+        records: recordsOf(passes, dayOf),
         goal: wanted,
         minutes,
-        now,
-        dayOf: zone ? daysIn(zone) : utcDay,
+        today: dayOf(now),
       }),
     })
   },

@@ -1,9 +1,8 @@
 import { inWords } from './days'
-import { itemKey, type ItemKind, type Pass } from './grade'
+import { itemKey, type ItemKind } from './grade'
 import { WHOLE_TUNE, type Item } from './items'
 import { nextRung } from './ladder'
-import { recordsOf, type ItemRecord } from './record'
-import type { DayOf } from './recall'
+import type { ItemRecord } from './record'
 
 /** A part of a session, in the order in which it is played. */
 export interface Planned {
@@ -19,15 +18,15 @@ export interface Planned {
 
 export interface PlanQuestion {
   items: readonly Item[]
-  log: readonly Pass[]
+  /** What was practised before, by `kind item`. */
+  records: ReadonlyMap<string, ItemRecord>
   /** Beats a minute that are wanted. */
   goal: number
   minutes: number
   /** Items the player wants, by `kind item`. */
   wanted?: ReadonlySet<string>
-  /** Ms since 1970. */
-  now: number
-  dayOf: DayOf
+  /** Today, in days since 1970. */
+  today: number
 }
 
 /** How a session is shared out, in minutes and shares. Common practice, no source. */
@@ -79,26 +78,19 @@ const WARM_TEMPO = 0.7
  */
 export function planOf({
   items,
-  log,
+  records,
   goal,
   minutes,
   wanted = new Set(),
-  now,
-  dayOf,
+  today,
 }: PlanQuestion): Planned[] {
   const time = Math.floor(minutes)
   const played = items.filter(({ kind }) => kind !== 'tune' && kind !== 'warm-up')
   if (time < 1 || played.length === 0) return []
-  const today = dayOf(now)
-  const records = recordsOf(
-    log.filter(({ at }) => at <= now),
-    today,
-    dayOf,
-  )
   const scored = played
     .map((item) => ({ item, ...scoreOf(item, records.get(itemKey(item)), wanted, today) }))
     .sort((a, b) => b.points - a.points)
-  const tempoOf = (item: Item) => tempoFor(item, log, now, goal, records.get(itemKey(item)))
+  const tempoOf = (item: Item) => tempoFor(item, goal, records.get(itemKey(item)))
   const planned = ({ item, why }: { item: Item; why: string }, length: number): Planned => ({
     kind: item.kind,
     item: item.item,
@@ -164,7 +156,7 @@ function scoreOf(
   const kind = POINTS.kind[item.kind] ?? 0
   const asked = wanted.has(itemKey(item)) ? POINTS.wanted : 0
   const whyAsked = asked > 0 ? 'you want it; ' : ''
-  if (!record?.recall)
+  if (!record)
     return {
       points: kind + asked + POINTS.new + POINTS.hard * item.hard,
       why: `${whyAsked}new: ${item.why}`,
@@ -184,20 +176,14 @@ function scoreOf(
   return { points, why: whyAsked + whyNow }
 }
 
-/** The tempo for today: the ladder of what was played of it before, else where the hand is at ease. */
+/** The tempo for today: a rung on from what was played last, else where the hand is at ease. */
 export function tempoFor(
-  item: Item,
-  log: readonly Pass[],
-  now: number,
+  item: Pick<Item, 'comfortable'>,
   goal: number,
   record: ItemRecord | undefined,
 ): number {
-  const ease = Math.min(goal, Math.max(20, Math.floor(item.comfortable * EASE)))
-  const passes = log
-    .filter((pass) => pass.at <= now && itemKey(pass) === itemKey(item) && pass.tempo !== undefined)
-    .sort((a, b) => a.at - b.at)
-  const last = passes.at(-1)
-  if (!last || !record) return ease
+  const last = record?.lastTimed
+  if (!last) return Math.min(goal, Math.max(20, Math.floor(item.comfortable * EASE)))
   return nextRung({ start: Math.min(goal, last.tempo!), goal, passes: [last.grade] }).tempo
 }
 /** A first try is a little under what is at ease. */

@@ -28,8 +28,6 @@ export interface Recall {
   due: number
   /** Days from the last try until it is due. */
   interval: number
-  /** How likely it is still known on that day, 0 to 1. */
-  known: number
 }
 
 /**
@@ -37,15 +35,10 @@ export interface Recall {
  * @param passes of one item, in any order
  * @returns null where it was never tried
  */
-export function recallOf(
-  passes: readonly Pick<Pass, 'at' | 'grade'>[],
-  today: number,
-  dayOf: DayOf,
-): Recall | null {
+export function recallOf(passes: readonly Pick<Pass, 'at' | 'grade'>[], dayOf: DayOf): Recall | null {
   const firsts = new Map<number, Pick<Pass, 'at' | 'grade'>>()
   for (const pass of passes) {
     const day = dayOf(pass.at)
-    if (day > today) continue
     const known = firsts.get(day)
     if (!known || pass.at < known.at) firsts.set(day, pass)
   }
@@ -59,6 +52,5 @@ export function recallOf(
     tries: days.length,
     due: Math.round(card.due.getTime() / DAY_MS),
     interval: card.scheduled_days,
-    known: SCHEDULER.get_retrievability(card, new Date(today * DAY_MS), false),
   }
 }
