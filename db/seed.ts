@@ -1,15 +1,29 @@
 import type { Db } from './connect'
 import { demoBook } from './demo'
 import { seedDemoGrips } from './demoGrips'
+import { demoPasses } from './demoPractice'
+import { keepPasses } from './practice'
 import { createTune, hasAnyTune } from './tunes'
 
 const DAY_MS = 86_400_000
+
+/** Its grips are kept: it is what the demo's player practises. */
+const isArranged = ({ grips }: { grips: object }): boolean => Object.keys(grips).length > 0
 
 /** Puts the demo book into a database that has never held a tune (deleted ones count). */
 export function seedDemoBook(db: Db, now = Date.now()): boolean {
   if (hasAnyTune(db)) return false
   seedDemoGrips(db, now)
-  for (const { document, touchedDaysAgo } of demoBook())
-    createTune(db, document, now - touchedDaysAgo * DAY_MS)
+  const tunes = demoBook().map(({ document, touchedDaysAgo }) => ({
+    id: createTune(db, document, now - touchedDaysAgo * DAY_MS),
+    document,
+  }))
+  keepPasses(
+    db,
+    demoPasses(
+      tunes.filter(({ document }) => isArranged(document)),
+      now,
+    ),
+  )
   return true
 }

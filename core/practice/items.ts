@@ -58,7 +58,7 @@ const share = (value: number, low: number, high: number): number =>
 
 export const barsName = (from: number, to: number): string =>
   from === to ? barName(from) : from === 0 ? `the pickup to bar ${to}` : `bars ${from} to ${to}`
-export const gripName = (slot: Slot, voicing: Voicing): string =>
+export const gripName = (slot: Pick<Slot, 'text'>, voicing: Pick<Voicing, 'frets'>): string =>
   `${slot.text} (${writtenFrets(voicing.frets)})`
 export const WHOLE_TUNE = 'the whole tune'
 

@@ -1,6 +1,6 @@
 import { inWords } from './days'
 import { itemKey, type ItemKind } from './grade'
-import { WHOLE_TUNE, type Item } from './items'
+import type { Item } from './items'
 import { nextRung } from './ladder'
 import type { ItemRecord } from './record'
 
@@ -237,4 +237,6 @@ function withRests(parts: readonly Planned[], rests: number): Planned[] {
   })
   return all
 }
-export const isWhole = (item: Pick<Item, 'item'>): boolean => item.item === WHOLE_TUNE
+
+/** A part that is played, and not a rest. */
+export const isPlayed = (part: Planned): part is Planned & { kind: ItemKind } => part.kind !== 'rest'

@@ -1,0 +1,3 @@
+export default function LogPage() {
+  return null
+}

@@ -1,0 +1,152 @@
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { KEY_ORDERS, type KeyOrder } from '../../../core/practice/keys'
+import { AREAS } from '../../../core/practice/items'
+import { Bar, Word } from '../../services/controls/Bar'
+import { GUITARS, type Guitar } from './passSchedule'
+import { INTO_KEYS, type IntoKey } from './useElsewhere'
+
+export const MODES = ['ladder', 'loop', 'walk', 'memory', 'keys', 'areas'] as const
+export type Mode = (typeof MODES)[number]
+const MODE_WORDS: Readonly<Record<Mode, { name: string; says: string }>> = {
+  ladder: { name: 'Tempo ladder', says: 'up after clean passes, back after failed ones' },
+  loop: { name: 'Loop with the band', says: 'round and round until you end it' },
+  walk: { name: 'Rubato walk', says: 'phrase by phrase, without time' },
+  memory: { name: 'From memory', says: 'the grips are hidden until you ask (R), or slip' },
+  keys: { name: 'Through the keys', says: 'the passage in one key after the other' },
+  areas: { name: 'Areas of the neck', says: 'the tune’s cadence in five places' },
+}
+export const MINUTES = [5, 10, 15, 20, 30, 45, 60] as const
+const GUITAR_WORDS: Readonly<Record<Guitar, string>> = {
+  silent: 'you play it',
+  soft: 'softly under you',
+  heard: 'heard',
+}
+
+export interface Practised {
+  mode: Mode
+  minutes: number
+  guitar: Guitar
+  order: KeyOrder
+  into: IntoKey
+  area: number
+}
+
+/** What is practised and how, in words that open. */
+export function PracticeBar({
+  set,
+  keyNow,
+  onSet,
+}: {
+  set: Practised
+  /** The key of the rotation that is reached. */
+  keyNow: string
+  onSet: (change: Partial<Practised>) => void
+}) {
+  const { mode, minutes, guitar, order, into, area } = set
+  const [low, high] = AREAS[area]!
+  return (
+    <Bar label="How it is practised">
+      <Word name="Mode" says={MODE_WORDS[mode].name.toLowerCase()}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={mode}
+          aria-label="Mode"
+          sx={{ flexWrap: 'wrap' }}
+          onChange={(_, next: Mode | null) => next && onSet({ mode: next })}
+        >
+          {MODES.map((one) => (
+            <ToggleButton key={one} value={one}>
+              {MODE_WORDS[one].name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <p className="quiet">
+          {MODE_WORDS[mode].name}: {MODE_WORDS[mode].says}.
+        </p>
+      </Word>
+      <Word name="Time" says={`${minutes} minutes`}>
+        <TextField
+          select
+          size="small"
+          label="Minutes you have"
+          value={minutes}
+          sx={{ minWidth: 160 }}
+          onChange={({ target }) => onSet({ minutes: Number(target.value) })}
+        >
+          {MINUTES.map((one) => (
+            <MenuItem key={one} value={one}>
+              {one} minutes
+            </MenuItem>
+          ))}
+        </TextField>
+      </Word>
+      <Word name="Guitar" says={GUITAR_WORDS[guitar]}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={guitar}
+          aria-label="Guitar"
+          onChange={(_, next: Guitar | null) => next && onSet({ guitar: next })}
+        >
+          {GUITARS.map((one) => (
+            <ToggleButton key={one} value={one}>
+              {GUITAR_WORDS[one]}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Word>
+      {mode === 'keys' && (
+        <Word name="Keys" says={`${keyNow}, by ${order === 'random' ? 'chance' : order}, ${into}`}>
+          <TextField
+            select
+            size="small"
+            label="One key after the other by"
+            value={order}
+            sx={{ minWidth: 210 }}
+            onChange={({ target }) => onSet({ order: target.value as KeyOrder })}
+          >
+            {KEY_ORDERS.map((one) => (
+              <MenuItem key={one} value={one}>
+                {one === 'random' ? 'shuffled' : one}
+              </MenuItem>
+            ))}
+          </TextField>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={into}
+            aria-label="Grips in the other keys"
+            onChange={(_, next: IntoKey | null) => next && onSet({ into: next })}
+          >
+            {INTO_KEYS.map((one) => (
+              <ToggleButton key={one} value={one}>
+                {one}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </Word>
+      )}
+      {mode === 'areas' && (
+        <Word name="Area" says={`frets ${low} to ${high}`}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={area}
+            aria-label="Area of the neck"
+            onChange={(_, next: number | null) => next !== null && onSet({ area: next })}
+          >
+            {AREAS.map(([from, to], at) => (
+              <ToggleButton key={from} value={at}>
+                {from} to {to}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </Word>
+      )}
+    </Bar>
+  )
+}

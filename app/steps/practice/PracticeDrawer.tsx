@@ -1,0 +1,145 @@
+import Button from '@mui/material/Button'
+import { itemKey } from '../../../core/practice/grade'
+import { inWords } from '../../../core/practice/days'
+import type { Item } from '../../../core/practice/items'
+import { isPlayed, type Planned } from '../../../core/practice/plan'
+import type { ItemRecord } from '../../../core/practice/record'
+import type { Easier } from '../../../core/voicing/ease'
+import { writtenFrets } from '../../../core/neck/instrument'
+import { Roving } from '../../services/controls/Roving'
+import { engravedWords } from '../../services/notation/ChordName'
+
+export interface EasierHere {
+  key: string
+  symbol: string
+  easier: Easier
+}
+
+interface Props {
+  plan: readonly Planned[]
+  items: readonly Item[]
+  records: ReadonlyMap<string, ItemRecord> | null
+  today: number
+  chosen: string | null
+  onChoose: (item: Pick<Item, 'kind' | 'item'>) => void
+  /** Something hurt: what is easier to hold. */
+  hurt: boolean
+  easier: readonly EasierHere[]
+  onEasier: (one: EasierHere) => void
+  wanted: ReadonlySet<string>
+  onWant: (item: Pick<Item, 'kind' | 'item'>) => void
+}
+
+/** What to do next and why; then everything that can be practised. */
+export function PracticeDrawer({
+  plan,
+  items,
+  records,
+  today,
+  chosen,
+  onChoose,
+  hurt,
+  easier,
+  onEasier,
+  wanted,
+  onWant,
+}: Props) {
+  if (items.length === 0)
+    return <p className="quiet">The grips are looked for first: the Lines step finds them.</p>
+  const total = plan.reduce((sum, { minutes }) => sum + minutes, 0)
+  return (
+    <>
+      {hurt && (
+        <section className="hurt" role="alert">
+          <h3>It ended, and it is in the log</h3>
+          <p>
+            Put the guitar down for today, or play something that does not hurt. See a clinician when pain
+            stays.
+          </p>
+          {easier.length > 0 && <p>Easier grips for next time:</p>}
+          <ul className="plain-list">
+            {easier.map((one) => (
+              <li key={one.key}>
+                {engravedWords(one.symbol)}, {one.easier.easing}: {writtenFrets(one.easier.voicing.frets)}{' '}
+                <Button size="small" onClick={() => onEasier(one)}>
+                  Take it
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <h3>
+        Now, in {total} {total === 1 ? 'minute' : 'minutes'}
+      </h3>
+      <Roving as="ol" className="plain-list plan">
+        {plan.map((part, at) => (
+          <li key={`${at} ${part.item}`}>
+            {isPlayed(part) ? (
+              <button
+                type="button"
+                className="plan-part"
+                aria-pressed={chosen === itemKey(part)}
+                onClick={() => onChoose(part.kind === 'warm-up' ? { ...part, kind: 'passage' } : part)}
+              >
+                <b>{engravedWords(`${KIND_WORDS[part.kind]}${part.item}`)}</b>
+                <span>
+                  {part.minutes} min{part.tempo === undefined ? '' : ` at ${part.tempo}`}
+                </span>
+                <small>{engravedWords(part.why)}</small>
+              </button>
+            ) : (
+              <p className="plan-rest">
+                {part.minutes} min, {part.item}: {part.why}
+              </p>
+            )}
+          </li>
+        ))}
+      </Roving>
+      <p className="quiet">Warm up, rest when it says so, and stop when it hurts.</p>
+      <details>
+        <summary>Everything that can be practised ({items.length})</summary>
+        <Roving as="ol" className="plain-list plan">
+          {items.map((item) => {
+            const record = records?.get(itemKey(item))
+            return (
+              <li key={itemKey(item)} className="plan-item">
+                <button
+                  type="button"
+                  className="plan-part"
+                  aria-pressed={chosen === itemKey(item)}
+                  onClick={() => onChoose(item)}
+                >
+                  <b>{engravedWords(`${KIND_WORDS[item.kind]}${item.item}`)}</b>
+                  <span>{record ? `due ${inWords(record.recall.due, today)}` : 'new'}</span>
+                  <small>{engravedWords(item.why)}</small>
+                </button>
+                <Button
+                  size="small"
+                  aria-pressed={wanted.has(itemKey(item))}
+                  onClick={() => onWant(item)}
+                  title="What you want comes into the plan first"
+                >
+                  {wanted.has(itemKey(item)) ? 'Wanted' : 'Want'}
+                </Button>
+              </li>
+            )
+          })}
+        </Roving>
+      </details>
+    </>
+  )
+}
+
+const KIND_WORDS: Readonly<Record<Planned['kind'], string>> = {
+  'warm-up': 'Warm-up: ',
+  passage: '',
+  change: '',
+  grip: 'Grip ',
+  'top line': 'Sing ',
+  cadence: '',
+  keys: 'The tune ',
+  question: '',
+  tune: 'Play ',
+  rest: '',
+}

@@ -1,0 +1,476 @@
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useEffect, useMemo, useState } from 'react'
+import { keyName } from '../../../core/pitch/key'
+import { itemKey, type Grade } from '../../../core/practice/grade'
+import { AREAS, gripName, type Item } from '../../../core/practice/items'
+import { keySteps } from '../../../core/practice/keys'
+import { isPlayed } from '../../../core/practice/plan'
+import { topNoteOf } from '../../../core/practice/walk'
+import { TEMPO_RANGE } from '../../../core/chart/parse'
+import { madeChord } from '../../../core/tune/reading'
+import { limitsFor } from '../../../core/player/limits'
+import type { Voicing } from '../../../core/voicing/voicing'
+import { useGrips } from '../../services/grips/GripsContext'
+import type { KeyRow } from '../../services/keys/keys'
+import { usePlayerSettings } from '../../services/player/PlayerContext'
+import { usePracticeLog } from '../../services/practice/usePracticeLog'
+import type { RoomView } from '../../services/room/room'
+import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
+import { useSoundingIn } from '../../services/sound/SoundContext'
+import { SOUND } from '../../services/sound/store'
+import { useKnownTune } from '../../services/tune/TuneContext'
+import { useAnswer } from '../../services/workers/useAnswer'
+import { passSchedule } from './passSchedule'
+import { MODES, PracticeBar, type Mode, type Practised } from './PracticeBar'
+import { PracticeDrawer, type EasierHere } from './PracticeDrawer'
+import { Stage } from './Stage'
+import { staged as stagedFrom, type Staged } from './stage'
+import { cadenceOf, useElsewhere } from './useElsewhere'
+import { usePlan } from './usePlan'
+import { useRound } from './useRound'
+import { useVisit } from './useVisit'
+import { useWalk } from './useWalk'
+
+const AS_USUAL: Practised = {
+  mode: 'ladder',
+  minutes: 20,
+  guitar: 'silent',
+  order: 'fourths',
+  into: 'same shapes',
+  area: 0,
+}
+/** Steps of the tempo by key, in beats a minute. */
+const TEMPO_STEP = 2
+/** Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in vain. */
+const SHOWN_AFTER_MS = 30_000
+
+/** Until it needs no thought: small pieces, slowly, then joined, on one key. */
+export function usePracticeRoom(): RoomView {
+  const { id, document, reading, body, edit } = useKnownTune()
+  const { chart, line, analysis } = reading
+  const { voicings } = useGrips()
+  const { selectLine, lineSelection } = useSelection()
+  const {
+    settings: { hand },
+  } = usePlayerSettings()
+  const log = usePracticeLog(id, document.title)
+  const [set, setSet] = useKeptState<Practised>('practice.set', AS_USUAL)
+  const { items, plan } = usePlan(log, set.minutes)
+  const [picked, setPicked] = useKeptState<string | null>('practice.item', null)
+  const [keyAt, setKeyAt] = useKeptState('practice.key', 0)
+  const [shownAgain, setShownAgain] = useState(false)
+  const [hurt, setHurt] = useState<Staged | null>(null)
+  const walk = useWalk()
+  const home = keyName(analysis.key)
+
+  const first = plan.find(({ kind }) => kind !== 'rest' && kind !== 'warm-up')
+  const item =
+    items.find((one) => itemKey(one) === picked) ??
+    items.find((one) => first && itemKey(one) === itemKey(first)) ??
+    items[0] ??
+    null
+  const here = useMemo(
+    () => (item ? stagedFrom(item, reading, voicings, home) : null),
+    [item, reading, voicings, home],
+  )
+  // What goes through the keys is a passage; what is asked about areas is the tune's cadence.
+  const passage = useMemo(() => {
+    if (set.mode === 'areas') {
+      const cadence = cadenceOf(items)
+      return cadence ? stagedFrom(cadence, reading, voicings, home) : null
+    }
+    if (here && !here.alone && here.kind !== 'keys' && here.kind !== 'cadence') return here
+    const four = items.find(({ kind }) => kind === 'passage')
+    return four ? stagedFrom(four, reading, voicings, home) : null
+  }, [set.mode, here, items, reading, voicings, home])
+  const steps = useMemo(() => keySteps(set.order), [set.order])
+  const semitones = steps[keyAt % steps.length]!
+  const elsewhere = useElsewhere(
+    useMemo(
+      () =>
+        set.mode === 'keys' || set.mode === 'areas'
+          ? {
+              from: passage,
+              semitones: set.mode === 'keys' ? semitones : null,
+              into: set.into,
+              area: set.area,
+              items,
+            }
+          : null,
+      [set.mode, passage, semitones, set.into, set.area, items],
+    ),
+  )
+  const walked = useMemo((): Staged | null => {
+    const whole = items.find(({ kind }) => kind === 'tune')
+    if (!whole || !walk.now) return null
+    const all = stagedFrom(whole, reading, voicings, home)
+    const inPhrase = (index: number) => index >= walk.now!.from && index <= walk.now!.to
+    return { ...all, item: 'rubato walk', chords: all.chords.filter(({ index }) => inPhrase(index)) }
+  }, [items, walk.now, reading, voicings, home])
+  const isElsewhere = set.mode === 'keys' || set.mode === 'areas'
+  const memory = set.mode === 'memory'
+  const stage = useMemo((): Staged | null => {
+    if (set.mode === 'walk') return walked
+    const plain = isElsewhere ? elsewhere.staged : here
+    return plain && memory ? { ...plain, item: `${plain.item}, from memory` } : plain
+  }, [set.mode, walked, isElsewhere, elsewhere.staged, here, memory])
+
+  const asked = stage ? log.goals.get(itemKey(stage))?.tempo : null
+  const goal = asked ?? document.tempo
+  const staging = useMemo(
+    () => (stage?.chords ?? []).flatMap(({ voicing }): Voicing[] => (voicing ? [voicing] : [])),
+    [stage],
+  )
+  const visit = useVisit(stage, goal, log.records, staging, hand.reachMm)
+  const { tempo } = visit.rung
+  const hasTime = set.mode !== 'walk'
+
+  const record = (of: Staged, grade: Grade, seconds: number, more: { note?: string; hurt?: boolean } = {}) =>
+    log.grade({
+      kind: of.kind,
+      item: of.item,
+      grade,
+      seconds,
+      fromBar: of.from,
+      toBar: of.to,
+      key: of.key,
+      ...(hasTime ? { tempo, goal } : {}),
+      ...more,
+    })
+  const graded = (grade: Grade, seconds: number) => {
+    if (!stage) return
+    record(stage, grade, seconds, set.mode === 'loop' ? { note: 'looped with the band' } : {})
+    visit.add(grade, seconds)
+    if (set.mode === 'walk') walk.again()
+    if (set.mode === 'keys' && grade === 'clean') setKeyAt(keyAt + 1)
+    // A slip shows what was forgotten.
+    setShownAgain(grade !== 'clean')
+  }
+  const round = useRound({
+    schedule: () =>
+      stage && passSchedule({ staged: stage, reading, document, voicings, guitar: set.guitar, tempo }),
+    tempo,
+    loop: set.mode === 'loop',
+    onGrade: graded,
+  })
+  const [walkAsks, setWalkAsks] = useState(false)
+  const walkPress = () => {
+    if (!walk.last) return walk.next()
+    setWalkAsks(true)
+  }
+  const press = () => {
+    if (set.mode !== 'walk') return round.press()
+    if (walkAsks || round.round.at === 'asked') return
+    walkPress()
+  }
+  const walkGraded = (grade: Grade) => {
+    setWalkAsks(false)
+    graded(grade, 0)
+  }
+
+  /** Doubt at a chord: the change into it becomes an exercise. */
+  const doubt = () => {
+    const at = line.findIndex(({ index }) => index === lineSelection.focus)
+    const into = line[at]
+    const from = line[at - 1]
+    const names = [from, into].map((one) => {
+      const voicing = one && voicings.get(one.key)
+      const chord = one && madeChord(one)
+      return voicing && chord ? gripName({ text: chord.canonical }, voicing) : null
+    })
+    if (!into || !names[1]) return
+    walk.doubt(into.key)
+    log.grade({
+      kind: names[0] ? 'change' : 'grip',
+      item: names[0] ? `${names[0]} to ${names[1]}` : names[1],
+      grade: 'failed',
+      fromBar: from?.slot.bar ?? into.slot.bar,
+      toBar: into.slot.bar,
+      key: home,
+      note: 'doubtful on a rubato walk',
+    })
+  }
+
+  // The stretch on the stage is the one selected in the music.
+  const span = stage?.chords.filter(({ index }) => index >= 0)
+  const [from, to] = [span?.[0]?.index ?? -1, span?.at(-1)?.index ?? -1]
+  useEffect(() => {
+    if (from < 0) return
+    selectLine(from, false)
+    if (to > from) selectLine(to, true)
+  }, [from, to, selectLine])
+  useEffect(() => {
+    setShownAgain(false)
+    setWalkAsks(false)
+  }, [stage?.item, set.mode])
+  const hidden = memory && !shownAgain
+  useEffect(() => {
+    if (!hidden || round.round.at !== 'playing') return
+    const late = setTimeout(() => setShownAgain(true), SHOWN_AFTER_MS)
+    return () => clearTimeout(late)
+  }, [hidden, round.round.at])
+
+  const sounding = useSoundingIn('new')
+  const playedNow = stage?.chords.findIndex(({ index }) => index >= 0 && index === sounding) ?? -1
+  const isWalk = set.mode === 'walk'
+  const nowAt = isWalk ? (stage?.chords.length ?? 1) - 1 : Math.max(0, playedNow)
+  const now = stage?.chords[nowAt] ?? null
+  const following = walk.phrases[walk.at + 1]
+  const next = isWalk
+    ? nextOfWalk(following?.from, reading.line, voicings)
+    : (stage?.chords[nowAt + 1] ?? (stage && stage.chords.length > 1 ? stage.chords[0]! : null))
+
+  const question = useMemo(
+    () =>
+      hurt && {
+        grips: hurt.chords.flatMap(({ chord, voicing }) =>
+          voicing ? [{ symbol: chord.canonical, frets: voicing.frets }] : [],
+        ),
+        capo: chart.capo,
+        bass: document.bass,
+        body,
+      },
+    [hurt, chart.capo, document.bass, body],
+  )
+  const easing = useAnswer('search', 'easier', question).now
+  const easier = (hurt?.chords.filter(({ voicing }) => voicing) ?? []).flatMap(
+    ({ key, chord }, at): EasierHere[] => {
+      const found = easing?.[at]
+      return found ? [{ key, symbol: chord.canonical, easier: found }] : []
+    },
+  )
+
+  const change = (more: Partial<Practised>) => {
+    round.leave()
+    setSet({ ...set, ...more })
+  }
+  const choose = ({ kind, item: name }: Pick<Item, 'kind' | 'item'>) => {
+    round.leave()
+    setHurt(null)
+    setPicked(itemKey({ kind, item: name }))
+    const mode: Mode = kind === 'cadence' ? 'areas' : kind === 'keys' ? 'keys' : set.mode
+    const area = AREA.exec(name)
+    if (kind === 'cadence') setSet({ ...set, mode, area: area ? AREA_STARTS.indexOf(Number(area[1])) : 0 })
+    else if (kind === 'keys') {
+      const wanted = items.filter((one) => one.kind === 'keys').findIndex((one) => one.item === name)
+      setSet({ ...set, mode, order: 'fourths' })
+      setKeyAt(wanted + 1)
+    } else if (set.mode === 'areas' || set.mode === 'keys' || set.mode === 'walk')
+      setSet({ ...set, mode: 'ladder' })
+  }
+  const hurts = () => {
+    if (!stage) return
+    round.leave()
+    SOUND.stop()
+    setHurt(stage)
+    record(stage, 'failed', 0, { hurt: true, note: 'it hurt' })
+  }
+
+  const asks = isWalk ? walkAsks : round.round.at === 'asked'
+  const keys: KeyRow[] = [
+    {
+      on: ['Space', 'Enter', 'PageDown'],
+      shown: 'Space',
+      says: 'The one key: begins, ends, and says how it was (once clean, twice nearly, three times failed). Enter, Page Down and a foot switch that types one of them do the same',
+      act: (_, event) => {
+        if (!event.repeat) press()
+      },
+    },
+    ...(['clean', 'nearly', 'failed'] as const).map((grade, at): KeyRow => ({
+      on: [String(at + 1)],
+      shown: String(at + 1),
+      says: `It was ${grade}`,
+      act: () => {
+        if (!asks) return false
+        if (isWalk) walkGraded(grade)
+        else round.grade(grade)
+      },
+    })),
+    {
+      on: ['r'],
+      shown: 'R',
+      says: 'From memory: show the grips',
+      act: () => {
+        if (!memory) return false
+        setShownAgain(!shownAgain)
+      },
+    },
+    {
+      on: ['d'],
+      shown: 'D',
+      says: 'Doubtful: the change into the selected chord becomes an exercise',
+      act: doubt,
+    },
+    {
+      on: ['-', '−', '+', '='],
+      shown: '− +',
+      says: 'Slower, faster',
+      act: (pressed) => visit.shift(pressed === '+' || pressed === '=' ? TEMPO_STEP : -TEMPO_STEP),
+    },
+    {
+      on: ['ArrowUp', 'ArrowDown'],
+      shown: '↑ ↓',
+      says: 'What comes before and after in the plan; on a rubato walk the phrase before and after',
+      act: (pressed) => {
+        const by = pressed === 'ArrowDown' ? 1 : -1
+        if (isWalk) return by > 0 ? walk.next() : walk.back()
+        const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up')
+        const at = parts.findIndex((one) => item && itemKey(one) === itemKey(item))
+        const other = parts[(at + by + parts.length) % parts.length]
+        if (!other) return false
+        choose(other)
+      },
+    },
+    {
+      on: ['m'],
+      shown: 'M',
+      says: 'The next mode',
+      act: () => change({ mode: MODES[(MODES.indexOf(set.mode) + 1) % MODES.length]! }),
+    },
+  ]
+
+  const says = () => {
+    if (isElsewhere && elsewhere.says) return elsewhere.says
+    if (isWalk && now?.voicing) return walkInWords(now.voicing, walk.at, walk.phrases.length)
+    if (visit.marks.length > 0) return visit.rung.why
+    return stage ? `${stage.why}.` : ''
+  }
+  const topNote = (held: Voicing) =>
+    topNoteOf(held, analysis.key, limitsFor(body, chart.capo, 'any').instrument, body.instrument.cutaway)
+  function walkInWords(held: Voicing, at: number, of: number): string {
+    const { name, degree, string, above, below } = topNote(held)
+    const steps = [
+      above && `${above.name} at fret ${above.fret} above`,
+      below && `${below.name} at fret ${below.fret} below`,
+    ]
+    return `Phrase ${at + 1} of ${of}. On top ${name}, the ${degree}, on string ${string}; ${steps.filter(Boolean).join(', ')}. Stay, fill, go on when you like.`
+  }
+
+  return {
+    bar: <PracticeBar set={set} keyNow={elsewhere.staged?.key ?? home} onSet={change} />,
+    head: stage && (
+      <Stage
+        shown={{
+          title: set.mode === 'keys' ? `${passageName(stage)} in ${stage.key}` : titleOf(stage),
+          says: says(),
+          now,
+          next,
+          hidden,
+          tempo: hasTime ? { now: tempo, goal } : null,
+          marks: visit.marks,
+          round: isWalk ? (walkAsks ? { at: 'asked', presses: 0 } : { at: 'ready' }) : round.round,
+          capo: chart.capo,
+        }}
+        walk={isWalk ? (walk.last ? 'The walk is over' : 'Go on') : null}
+        onPress={press}
+        onGrade={isWalk ? walkGraded : round.grade}
+        onHurt={hurts}
+      >
+        {visit.rest && (
+          <p className="rest-due" role="status">
+            {Math.round(visit.played)} minutes without a rest: put the hands down for one.{' '}
+            <Button size="small" onClick={visit.rested}>
+              Rested
+            </Button>
+          </p>
+        )}
+        {log.trouble && (
+          <p className="notice" role="alert">
+            {log.trouble}
+          </p>
+        )}
+        {hasTime && (
+          <GoalField goal={goal} onGoal={(next_) => log.setGoal(goalOf(stage, next_, log.goals))} />
+        )}
+      </Stage>
+    ),
+    music: { reading, newLine: hidden ? 'reasons' : 'grips', voicings },
+    drawer: {
+      name: 'Practice',
+      content: (
+        <PracticeDrawer
+          plan={plan}
+          items={items}
+          records={log.records}
+          today={log.today}
+          chosen={item && itemKey(item)}
+          onChoose={choose}
+          hurt={hurt !== null}
+          easier={easier}
+          onEasier={({ key, easier: one }) => edit({ kind: 'fix', slot: key, frets: [...one.voicing.frets] })}
+          wanted={new Set([...log.goals.values()].filter(({ wanted }) => wanted).map(itemKey))}
+          onWant={(one) => {
+            const known = log.goals.get(itemKey(one))
+            log.setGoal({
+              kind: one.kind,
+              item: one.item,
+              tempo: known?.tempo ?? null,
+              wanted: !known?.wanted,
+            })
+          }}
+        />
+      ),
+    },
+    keys,
+    cursor: 'line',
+  }
+}
+
+const AREA = /frets (\d+) to/
+const AREA_STARTS = AREAS.map(([low]): number => low)
+
+const titleOf = ({ item }: Staged): string => item[0]!.toUpperCase() + item.slice(1)
+const passageName = ({ from, to }: Staged): string => (from === to ? `Bar ${from}` : `Bars ${from} to ${to}`)
+
+const goalOf = ({ kind, item }: Staged, tempo: number, goals: ReadonlyMap<string, { wanted: boolean }>) => ({
+  kind,
+  item,
+  tempo,
+  wanted: goals.get(itemKey({ kind, item }))?.wanted ?? false,
+})
+
+/** The first chord of the next phrase. */
+function nextOfWalk(
+  index: number | undefined,
+  line: ReturnType<typeof useKnownTune>['reading']['line'],
+  voicings: ReadonlyMap<string, Voicing>,
+) {
+  const found = index === undefined ? undefined : line.find((one) => one.index === index)
+  const chord = found && madeChord(found)
+  return found && chord
+    ? {
+        key: found.key,
+        index: found.index,
+        chord,
+        voicing: voicings.get(found.key) ?? null,
+        beats: found.lasts,
+      }
+    : null
+}
+
+/** The tempo that is wanted of what is on the stage. */
+function GoalField({ goal, onGoal }: { goal: number; onGoal: (goal: number) => void }) {
+  const [typed, setTyped] = useState(String(goal))
+  useEffect(() => setTyped(String(goal)), [goal])
+  const [low, high] = TEMPO_RANGE
+  const value = Number(typed)
+  const wrong = !Number.isFinite(value) || value < low || value > high
+  const take = () => {
+    if (!wrong && value !== goal) onGoal(value)
+  }
+  return (
+    <TextField
+      size="small"
+      type="number"
+      label={wrong ? `${low} to ${high}` : 'Goal'}
+      error={wrong}
+      value={typed}
+      className="goal"
+      slotProps={{ htmlInput: { min: low, max: high, 'aria-label': 'Goal in beats a minute' } }}
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
+  )
+}

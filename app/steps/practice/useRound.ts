@@ -1,0 +1,86 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Grade } from '../../../core/practice/grade'
+import { ended, gradeOf, pressed, READY, TOGETHER_MS, type Round } from '../../../core/practice/round'
+import type { Schedule } from '../../services/sound/schedule'
+import { usePlaying } from '../../services/sound/SoundContext'
+import { SOUND } from '../../services/sound/store'
+import { useSteady } from '../../services/words/steady'
+
+interface Asked {
+  schedule: () => Schedule | null
+  /** Beats a minute. */
+  tempo: number
+  loop: boolean
+  /** Graded, after so many seconds of playing. */
+  onGrade: (grade: Grade, seconds: number) => void
+}
+
+export interface RoundNow {
+  round: Round
+  /** The one key. */
+  press: () => void
+  /** A grade said at once. */
+  grade: (grade: Grade) => void
+  /** Ends what sounds, and asks nothing. */
+  leave: () => void
+}
+
+/** One pass after the other on one key: begin, end, say how it was. */
+export function useRound({ schedule, tempo, loop, onGrade }: Asked): RoundNow {
+  const [round, setRound] = useState<Round>(READY)
+  const { playing } = usePlaying()
+  const begun = useRef(0)
+  const seconds = useRef(0)
+  const answering = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const sounded = useRef(false)
+
+  const stop = () => {
+    if (begun.current > 0) seconds.current = (performance.now() - begun.current) / 1000
+    begun.current = 0
+    SOUND.stop()
+  }
+  const settle = useSteady((grade: Grade) => {
+    clearTimeout(answering.current)
+    setRound(READY)
+    onGrade(grade, Math.round(seconds.current))
+  })
+  const press = useSteady(() => {
+    const next = pressed(round)
+    if (round.at === 'ready') {
+      const heard = schedule()
+      if (!heard || heard.length === 0) return
+      sounded.current = false
+      begun.current = performance.now()
+      void (loop ? SOUND.playTune(heard, tempo, true) : SOUND.play(heard, tempo))
+    }
+    if (round.at === 'playing') stop()
+    setRound(next)
+    if (next.at !== 'asked') return
+    clearTimeout(answering.current)
+    const grade = gradeOf(next)
+    if (grade) answering.current = setTimeout(() => settle(grade), TOGETHER_MS)
+  })
+  const leave = useSteady(() => {
+    clearTimeout(answering.current)
+    stop()
+    setRound(READY)
+  })
+  // What sounds ends by itself, or is stopped elsewhere on the page: either way it was a pass.
+  useEffect(() => {
+    if (playing) {
+      sounded.current = true
+      return
+    }
+    if (!sounded.current) return
+    sounded.current = false
+    stop()
+    setRound(ended)
+  }, [playing])
+  useEffect(
+    () => () => {
+      clearTimeout(answering.current)
+    },
+    [],
+  )
+  return { round, press, grade: settle, leave }
+}
