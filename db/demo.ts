@@ -2,6 +2,9 @@ import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
 import { PLAIN_RHYTHM, type Rhythm } from '../core/tune/rhythmSchema'
 import { chartsOf } from '../core/tune/edits/chart'
 import { newDocument, type TuneDocument } from '../core/tune/document'
+import { DEFAULT_PLAYER } from '../core/player/settings'
+import { withEveryGrip } from '../core/tune/problem'
+import { readTuneDocument } from '../core/tune/reading'
 
 /**
  * The demo book: tunes invented for this product, as played by a small trio on a river ferry.
@@ -35,9 +38,18 @@ const accompanied = ({ document, ...tune }: DemoTune, rhythm: Partial<Rhythm>): 
   document: { ...document, rhythm: { ...PLAIN_RHYTHM, ...rhythm } },
 })
 
+/** Tunes whose lines are kept already: those that the demo's player practises. */
+const LED: readonly string[] = ['Lantern on the Rail', 'Four Planks', 'Warm Current']
+const led = ({ document, ...tune }: DemoTune): DemoTune => ({
+  ...tune,
+  document: LED.includes(document.title)
+    ? withEveryGrip(document, readTuneDocument(document, 'case', DEFAULT_PLAYER), DEFAULT_PLAYER)
+    : document,
+})
+
 let made: DemoTune[] | null = null
 /** The book, made when it is first asked for: its chord melodies are searched for. */
-export const demoBook = (): readonly DemoTune[] => (made ??= demoTunes())
+export const demoBook = (): readonly DemoTune[] => (made ??= demoTunes().map(led))
 
 const demoTunes = (): DemoTune[] => [
   accompanied(

@@ -16,7 +16,9 @@ import {
   SONGBOOK_SORTS,
   type SongbookSort,
 } from '../../db/tunes'
+import { daysIn } from '../../core/practice/days'
 import type { Db } from '../../db/connect'
+import { dueByTune, tunesInPractice } from '../../db/practice'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
@@ -47,13 +49,17 @@ export function loader({ request }: Route.LoaderArgs) {
   const { q, rows, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
   const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, sort })
   const now = Date.now()
+  const today = daysIn(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC')(now)
+  const [due, practised] = [dueByTune(database(), today), tunesInPractice(database())]
   return {
     q,
     sort,
     deleted,
     total,
     found,
-    rows: entries.map((entry) => rowOf(entry, now)),
+    rows: entries.map((entry) =>
+      rowOf(entry, now, practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null),
+    ),
     gone: listDeleted(database()).length,
   }
 }
@@ -130,6 +136,7 @@ export default function SongbookPage({
         <img src="/heron.svg" alt="" width="44" height="44" />
         <h1>Songbook</h1>
         <nav className="page-links">
+          <Link to="/log">Practice log</Link> <Link to="/trainer">Trainer</Link>{' '}
           <Link to="/grips">Grip book</Link> <Link to="/player">Player</Link>
         </nav>
         <ThemeSwitch />
@@ -270,7 +277,17 @@ function Row({
       <td>{row.key ? keyInWords(row.key) : '–'}</td>
       <td>{row.meter}</td>
       <td>{row.bars}</td>
-      <td>{row.far}</td>
+      <td>
+        {row.due === null ? row.far : `${row.far}, in practice`}
+        {row.due ? (
+          <>
+            {' '}
+            <Link to={`/tunes/${row.id}/practice`} className="due">
+              {row.due} due
+            </Link>
+          </>
+        ) : null}
+      </td>
       <td>{row.touched}</td>
       <td className="row-tools">
         <details className="row-menu" name="row-menu">

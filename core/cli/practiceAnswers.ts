@@ -83,7 +83,8 @@ export const PRACTICE_ANSWERS: {
     })
     if (!asked.ok) return asked
     const { shows, answers, sounds, ...question } = asked.value
-    return good({ ...question, grips: shows.map(({ frets }) => frets), answers, sounds })
+    const fretsOf = (all: typeof shows) => all.map(({ frets }) => frets)
+    return good({ ...question, grips: fretsOf(shows), answers: fretsOf(answers), sounds })
   },
 
   keys({ text, order, seed }) {

@@ -10,6 +10,8 @@ export interface SongbookRow {
   bars: number
   /** How far it is, in words. */
   far: string
+  /** Things due today; null for a tune that was never practised. */
+  due: number | null
   touched: string
   touchedAt: number
 }
@@ -23,6 +25,7 @@ export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Bo
 export function rowOf(
   { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry,
   now: number,
+  due: number | null = null,
 ): SongbookRow {
   const known = key === null ? null : parseKey(key)
   return {
@@ -33,6 +36,7 @@ export function rowOf(
     meter,
     bars,
     far,
+    due,
     touched: daysAgo(touchedAt, now),
   }
 }

@@ -15,6 +15,8 @@ export interface KnownSelection {
   selectRange: (from: number, to: number) => void
   /** A chord of the new line. */
   selectLine: (index: number, stretch: boolean) => void
+  /** Chords of the new line, the first of them in focus. */
+  selectLineRange: (from: number, to: number) => void
   /** The selection moved by some chords, in the home line or in the new one. */
   move: (bank: Bank, by: number, stretch: boolean) => void
   /** Only the chord the drawer speaks of. */
@@ -54,6 +56,7 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
   const selectLine = useSteady((index: number, stretch: boolean) =>
     pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }),
   )
+  const selectLineRange = useSteady((from: number, to: number) => pickLine({ anchor: to, focus: from }))
   const move = useSteady((bank: Bank, by: number, stretch: boolean) =>
     bank === 'line'
       ? pickLine(moved(lineSelection, by, stretch, line.length))
@@ -72,11 +75,12 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
       select,
       selectRange,
       selectLine,
+      selectLineRange,
       move,
       narrow,
       kept,
     }),
-    [selection, lineSelection, select, selectRange, selectLine, move, narrow, kept],
+    [selection, lineSelection, select, selectRange, selectLine, selectLineRange, move, narrow, kept],
   )
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>
 }

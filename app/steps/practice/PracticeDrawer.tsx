@@ -82,7 +82,7 @@ export function PracticeDrawer({
                 aria-pressed={chosen === itemKey(part)}
                 onClick={() => onChoose(part.kind === 'warm-up' ? { ...part, kind: 'passage' } : part)}
               >
-                <b>{engravedWords(`${KIND_WORDS[part.kind]}${part.item}`)}</b>
+                <b>{engravedWords(named(part))}</b>
                 <span>
                   {part.minutes} min{part.tempo === undefined ? '' : ` at ${part.tempo}`}
                 </span>
@@ -110,7 +110,7 @@ export function PracticeDrawer({
                   aria-pressed={chosen === itemKey(item)}
                   onClick={() => onChoose(item)}
                 >
-                  <b>{engravedWords(`${KIND_WORDS[item.kind]}${item.item}`)}</b>
+                  <b>{engravedWords(named(item))}</b>
                   <span>{record ? `due ${inWords(record.recall.due, today)}` : 'new'}</span>
                   <small>{engravedWords(item.why)}</small>
                 </button>
@@ -142,4 +142,9 @@ const KIND_WORDS: Readonly<Record<Planned['kind'], string>> = {
   question: '',
   tune: 'Play ',
   rest: '',
+}
+
+const named = ({ kind, item }: Pick<Planned, 'kind' | 'item'>): string => {
+  const name = `${KIND_WORDS[kind]}${item}`
+  return name[0]!.toUpperCase() + name.slice(1)
 }

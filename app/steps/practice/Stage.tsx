@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import { GRADES, type Grade } from '../../../core/practice/grade'
-import type { Round } from '../../../core/practice/round'
+import { gradeOf, type Round } from '../../../core/practice/round'
 import { ChordName, engravedWords } from '../../services/notation/ChordName'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 import type { StageChord } from './stage'
@@ -68,44 +68,52 @@ export function Stage({
       <StageGrip label={walk ? 'Stay on' : 'Now'} shown={now} hidden={hidden} capo={capo} />
       <StageGrip label="Next" shown={next} hidden={hidden} capo={capo} />
       <div className="stage-key">
-        {children}
-        <Button variant="contained" className="one-key" onClick={onPress}>
-          {walk && round.at === 'ready' ? walk : ONE_KEY[round.at]}
+        <div className="stage-small">
+          {children}
+          <Button size="small" color="error" onClick={onHurt}>
+            It hurts
+          </Button>
+        </div>
+        <Button variant="contained" color="primary" className="one-key" onClick={onPress}>
+          {walk && round.at === 'ready' ? walk : oneKey(round)}
         </Button>
-        {round.at === 'asked' && (
-          <div role="group" aria-label="How it was">
-            {GRADES.map((grade, at) => (
-              <Button key={grade} size="small" onClick={() => onGrade(grade)} title={`Key ${at + 1}`}>
-                {GRADE_WORDS[grade]}
-              </Button>
-            ))}
-          </div>
-        )}
+        <div role="group" aria-label="How it was" className="stage-small">
+          {GRADES.map((grade, at) => (
+            <Button
+              key={grade}
+              size="small"
+              disabled={round.at !== 'asked'}
+              onClick={() => onGrade(grade)}
+              title={`Key ${at + 1}`}
+            >
+              {GRADE_WORDS[grade]}
+            </Button>
+          ))}
+        </div>
         <p className="quiet" role="status">
           {walk ? WALK_SAYS[round.at] : SAYS[round.at]}
         </p>
-        <Button size="small" color="error" onClick={onHurt}>
-          It hurts
-        </Button>
       </div>
     </section>
   )
 }
 
-const ONE_KEY: Readonly<Record<Round['at'], string>> = {
-  ready: 'Begin',
-  playing: 'End it here',
-  asked: 'Once, twice, three times',
+/** What the one key does, or has said so far. */
+function oneKey(round: Round): string {
+  if (round.at === 'ready') return 'Begin'
+  if (round.at === 'playing') return 'End it here'
+  const grade = gradeOf(round)
+  return grade ? GRADE_WORDS[grade] : 'How was it?'
 }
 const WALK_SAYS: Readonly<Record<Round['at'], string>> = {
-  ready: 'Space goes on to the next phrase; D marks a doubtful chord.',
+  ready: 'Space goes on; D marks a doubtful chord.',
   playing: '',
   asked: 'How was the walk? 1 clean, 2 nearly, 3 failed.',
 }
 const SAYS: Readonly<Record<Round['at'], string>> = {
-  ready: 'Space, or a foot switch that types it, begins.',
+  ready: 'Space or a foot switch begins.',
   playing: 'It ends by itself; Space ends it early.',
-  asked: 'How was it? Space once: clean, twice: nearly, three times: failed.',
+  asked: 'Space once: clean, twice: nearly, three times: failed.',
 }
 
 /** A chord and its grip, large. */

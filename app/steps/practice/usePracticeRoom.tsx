@@ -20,6 +20,7 @@ import { useKeptState, useSelection } from '../../services/selection/SelectionCo
 import { useSoundingIn } from '../../services/sound/SoundContext'
 import { SOUND } from '../../services/sound/store'
 import { useKnownTune } from '../../services/tune/TuneContext'
+import { useSteady } from '../../services/words/steady'
 import { useAnswer } from '../../services/workers/useAnswer'
 import { passSchedule } from './passSchedule'
 import { MODES, PracticeBar, type Mode, type Practised } from './PracticeBar'
@@ -50,7 +51,7 @@ export function usePracticeRoom(): RoomView {
   const { id, document, reading, body, edit } = useKnownTune()
   const { chart, line, analysis } = reading
   const { voicings } = useGrips()
-  const { selectLine, lineSelection } = useSelection()
+  const { selectLineRange, lineSelection } = useSelection()
   const {
     settings: { hand },
   } = usePlayerSettings()
@@ -124,7 +125,7 @@ export function usePracticeRoom(): RoomView {
   )
   const visit = useVisit(stage, goal, log.records, staging, hand.reachMm)
   const { tempo } = visit.rung
-  const hasTime = set.mode !== 'walk'
+  const hasTime = set.mode !== 'walk' && stage?.kind !== 'grip'
 
   const record = (of: Staged, grade: Grade, seconds: number, more: { note?: string; hurt?: boolean } = {}) =>
     log.grade({
@@ -197,9 +198,16 @@ export function usePracticeRoom(): RoomView {
   const [from, to] = [span?.[0]?.index ?? -1, span?.at(-1)?.index ?? -1]
   useEffect(() => {
     if (from < 0) return
-    selectLine(from, false)
-    if (to > from) selectLine(to, true)
-  }, [from, to, selectLine])
+    selectLineRange(from, to)
+    // Once the selection is drawn, its system comes under the stage.
+    const drawn = requestAnimationFrame(() =>
+      window.document
+        .querySelector(`.bank-new [data-slot='${from}']`)
+        ?.closest('.system')
+        ?.scrollIntoView({ block: 'start' }),
+    )
+    return () => cancelAnimationFrame(drawn)
+  }, [from, to, selectLineRange])
   useEffect(() => {
     setShownAgain(false)
     setWalkAsks(false)
@@ -266,6 +274,12 @@ export function usePracticeRoom(): RoomView {
     setHurt(stage)
     record(stage, 'failed', 0, { hurt: true, note: 'it hurt' })
   }
+
+  const hold = useSteady((key: string) => {
+    const held = line.find((one) => one.key === key)
+    if (held) selectLineRange(held.index, held.index)
+  })
+  const threads = useMemo(() => ({ taken: null, onTake: hold, onDrag: () => {} }), [hold])
 
   const asks = isWalk ? walkAsks : round.round.at === 'asked'
   const keys: KeyRow[] = [
@@ -349,7 +363,7 @@ export function usePracticeRoom(): RoomView {
 
   return {
     bar: <PracticeBar set={set} keyNow={elsewhere.staged?.key ?? home} onSet={change} />,
-    head: stage && (
+    lead: stage && (
       <Stage
         shown={{
           title: set.mode === 'keys' ? `${passageName(stage)} in ${stage.key}` : titleOf(stage),
@@ -385,7 +399,7 @@ export function usePracticeRoom(): RoomView {
         )}
       </Stage>
     ),
-    music: { reading, newLine: hidden ? 'reasons' : 'grips', voicings },
+    music: { reading, newLine: hidden ? 'reasons' : 'grips', voicings, threads: hidden ? null : threads },
     drawer: {
       name: 'Practice',
       content: (

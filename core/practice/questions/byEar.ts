@@ -46,7 +46,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
       by: 'choice',
       explain: `${right[0]!.toUpperCase()}${right.slice(1)} voice moves; the others of ${chord.canonical} stay in ${into.canonical}.`,
       shows: [],
-      answers: [voicing.frets, next.frets],
+      answers: [voicing, next],
       sounds: [voicing.midis, next.midis],
     }
   }
@@ -63,7 +63,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
     by: 'choice',
     explain: `It was ${right}.`,
     shows: [],
-    answers: [voicing.frets, next.frets],
+    answers: [voicing, next],
     sounds: [voicing.midis, next.midis, played === 0 ? voicing.midis : next.midis],
   }
 }

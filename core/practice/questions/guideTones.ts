@@ -51,7 +51,7 @@ export const guideTones: Asks = ({ chords, voicings, seed }) => {
     by: 'choice',
     explain: `Third and seventh of ${chord.canonical} are ${from.map(noteName).join(' and ')}, those of ${next.canonical} ${into.map(noteName).join(' and ')}: by the shortest way ${accepts.join(', or ')}.`,
     shows: grips,
-    answers: grips.map(({ frets }) => frets),
+    answers: grips,
     sounds: grips.map(({ midis }) => midis),
   }
 }

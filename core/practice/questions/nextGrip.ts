@@ -30,7 +30,7 @@ export const nextGrip: Asks = ({ chords, voicings, limits, seed }) => {
     by: 'grip',
     explain: `${into.canonical} is ${writtenFrets(next.frets)} here${accepts.length > 1 ? `; the same notes lie at ${accepts.slice(1).join(', ')}` : ''}.`,
     shows: [voicing],
-    answers: [next.frets],
+    answers: [next],
     sounds: [voicing.midis, next.midis],
   }
 }

@@ -41,7 +41,7 @@ export const nextInversion: Asks = ({ chords, voicings, limits, seed }) => {
     by: 'grip',
     explain: `Each voice goes up to the next tone of the chord: the ${low(next).degree} comes into the bass, ${written(next.frets)}.`,
     shows: [voicing],
-    answers: [next.frets],
+    answers: [next],
     sounds: [voicing.midis, next.midis],
   }
 }

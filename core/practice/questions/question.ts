@@ -1,5 +1,4 @@
 import type { ChordSymbol } from '../../chord/symbol'
-import type { Frets } from '../../neck/instrument'
 import type { Key } from '../../pitch/key'
 import { scattered } from '../../rhythm/scattered'
 import type { Limits } from '../../voicing/limits'
@@ -42,7 +41,7 @@ export interface Question {
   explain: string
   /** Grips to be seen with the question, and with its explanation. */
   shows: readonly Voicing[]
-  answers: readonly Frets[]
+  answers: readonly Voicing[]
   /** What sounds, one chord after the other: MIDI numbers. */
   sounds: readonly (readonly number[])[]
 }

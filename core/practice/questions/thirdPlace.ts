@@ -43,7 +43,7 @@ export const thirdPlace: Asks = ({ chords, voicings, limits: { instrument }, see
     by: 'place',
     explain: `The third of ${chord.canonical} is ${noteName(third.note)}: ${accepts.map(placeInWords).join('; ')}.`,
     shows: voicing ? [voicing] : [],
-    answers: voicing ? [voicing.frets] : [],
+    answers: voicing ? [voicing] : [],
     sounds: voicing ? [voicing.midis] : [],
   }
 }

@@ -22,7 +22,7 @@ export const topTone: Asks = ({ chords, voicings, seed }) => {
     by: 'choice',
     explain: `The highest note is ${pitchName(pitchAt(top.midi, top.note))}: the ${top.degree} of ${chord.canonical}.`,
     shows: [voicing],
-    answers: [voicing.frets],
+    answers: [voicing],
     sounds: [voicing.midis],
   }
 }
