@@ -113,7 +113,7 @@ export function demoPasses(tunes: readonly DemoTune[], now: number): LoggedPass[
   return passes
 }
 
-/** What is taken up on a day: two passages, a change, and by turns a grip, a cadence or a key. */
+/** What is taken up on a day: two passages, a change, by turns a grip or a cadence, and two of the other keys. */
 function chosenOn(day: number, items: readonly Item[]): Item[] {
   const of = (kind: Item['kind']) =>
     items.filter((item) => item.kind === kind && !AVOIDED.includes(item.item))
@@ -121,11 +121,13 @@ function chosenOn(day: number, items: readonly Item[]): Item[] {
     const found = of(kind)
     return found.length > 0 ? [found[by % found.length]!] : []
   }
-  const third = (['grip', 'cadence', 'keys'] as const)[day % 3]!
+  const turn = Math.floor(day / 3)
   return [
     ...pick('passage', Math.floor(day / 2)),
     ...pick('passage', 0),
     ...pick('change', Math.floor(day / 4)),
-    ...pick(third, Math.floor(day / 3)),
+    ...pick(turn % 2 === 0 ? 'grip' : 'cadence', turn),
+    ...pick('keys', 2 * turn),
+    ...pick('keys', 2 * turn + 1),
   ].filter((item, at, all) => all.indexOf(item) === at)
 }

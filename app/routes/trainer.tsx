@@ -14,6 +14,7 @@ import { madeChord, readTuneDocument } from '../../core/tune/reading'
 import { listGrips } from '../../db/grips'
 import { readPlayer } from '../../db/player'
 import { listTunes, readTune } from '../../db/tunes'
+import type { Voicing } from '../../core/voicing/voicing'
 import { database } from '../database.server'
 import { Answering } from '../features/trainer/Answering'
 import { useTraining, type AskedAbout, type Training } from '../features/trainer/useTraining'
@@ -21,6 +22,7 @@ import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { engravedWords } from '../services/notation/ChordName'
 import { GripDiagram } from '../services/notation/GripDiagram'
+import { Threads } from '../services/notation/Threads'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { logPass, sendWaiting } from '../services/practice/outbox'
 import { zoneHere } from '../services/practice/usePracticeLog'
@@ -255,7 +257,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
             <Button onClick={() => hear(question)}>Hear it (P)</Button>
           )}
           <div className="trainer-grips">
-            {question.shows.map((voicing) => (
+            {gripsOf(question, answered !== null).map((voicing) => (
               <GripDiagram
                 key={voicing.frets.join()}
                 voicing={voicing}
@@ -279,11 +281,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
                 <b>{answered.right ? 'Right.' : `No: ${question.accepts[0]}.`}</b>{' '}
                 {engravedWords(question.explain)}
               </p>
-              <div className="trainer-grips">
-                {question.answers.map((voicing) => (
-                  <GripDiagram key={voicing.frets.join()} voicing={voicing} scale={1.4} />
-                ))}
-              </div>
+              {question.moves.length > 1 && <Moves question={question} />}
               <Button variant="contained" color="primary" onClick={training.next}>
                 Next (Space)
               </Button>
@@ -310,6 +308,39 @@ function Begin({ training }: { training: Training }) {
       <Button variant="contained" color="primary" onClick={training.begin}>
         {training.asked > 0 ? 'Three more minutes' : 'Begin three minutes'} (Space)
       </Button>
+    </div>
+  )
+}
+
+/** The grips of a question; with its answer those of the answer too. */
+const gripsOf = ({ shows, answers }: Question, answered: boolean): Voicing[] =>
+  answered
+    ? [...shows.filter((one) => !answers.some(({ frets }) => frets.join() === one.frets.join())), ...answers]
+    : [...shows]
+
+const nothing = () => undefined
+
+/** How the voices go, as threads. */
+function Moves({ question: { moves } }: { question: Question }) {
+  const midis = moves.flatMap(({ voicing }) => voicing.midis)
+  return (
+    <div className="trainer-threads">
+      <Threads
+        chords={moves.map(({ chord, voicing }, at) => ({
+          key: String(at),
+          from: at / moves.length,
+          to: (at + 1) / moves.length,
+          chord,
+          voicing,
+        }))}
+        onward={null}
+        range={[Math.min(...midis), Math.max(...midis)]}
+        selected={null}
+        taken={null}
+        onSelect={nothing}
+        onTake={nothing}
+        onDrag={nothing}
+      />
     </div>
   )
 }

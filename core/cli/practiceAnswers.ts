@@ -82,7 +82,7 @@ export const PRACTICE_ANSWERS: {
       seed,
     })
     if (!asked.ok) return asked
-    const { shows, answers, sounds, ...question } = asked.value
+    const { shows, answers, moves: _, sounds, ...question } = asked.value
     const fretsOf = (all: typeof shows) => all.map(({ frets }) => frets)
     return good({ ...question, grips: fretsOf(shows), answers: fretsOf(answers), sounds })
   },

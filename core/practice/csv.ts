@@ -76,7 +76,10 @@ export function fromCsv(text: string, newId: () => string): ReadLog {
     const given = passFrom(row, newId)
     const pass = loggedPass.safeParse(given)
     if (pass.success) passes.push(pass.data)
-    else problems.push(`Line ${at + 2}: ${refusalInWords(pass.error, given)}`)
+    else
+      problems.push(
+        `Line ${at + 2}, ${String(pass.error.issues[0]?.path[0] ?? 'pass')}: ${refusalInWords(pass.error, given)}`,
+      )
   })
   return { passes, problems }
 }

@@ -71,7 +71,7 @@ export function PlotlyChart({ label, draw, height = 210, onPoint }: Props) {
           plot_bgcolor: 'transparent',
           showlegend: false,
           hovermode: 'closest',
-          font: { family: 'Source Sans 3 Variable, sans-serif' },
+          font: { family: '"Source Sans 3 Variable", sans-serif' },
           ...layout,
         },
         { displayModeBar: false, responsive: true },

@@ -47,6 +47,10 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
       explain: `${right[0]!.toUpperCase()}${right.slice(1)} voice moves; the others of ${chord.canonical} stay in ${into.canonical}.`,
       shows: [],
       answers: [voicing, next],
+      moves: [
+        { chord, voicing },
+        { chord: into, voicing: next },
+      ],
       sounds: [voicing.midis, next.midis],
     }
   }
@@ -64,6 +68,10 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
     explain: `It was ${right}.`,
     shows: [],
     answers: [voicing, next],
+    moves: [
+      { chord, voicing },
+      { chord: into, voicing: next },
+    ],
     sounds: [voicing.midis, next.midis, played === 0 ? voicing.midis : next.midis],
   }
 }

@@ -35,6 +35,7 @@ export const chordJob: Asks = ({ chords, voicings, key, seed }) => {
     explain: `${reading.roman}, ${reading.function}: ${reading.reason}`,
     shows: voicings[at] ? [voicings[at]] : [],
     answers: [],
+    moves: [],
     sounds: voicings[at] ? [voicings[at].midis] : [],
   }
 }

@@ -49,6 +49,7 @@ export const gripName: Asks = ({ chords, voicings, key, seed }) => {
     explain: `From the lowest string it sounds ${names[0]!.degrees.join(' ')} of ${noteName(root)}${sounding ? '' : ' (the root is left to the bass)'}: ${accepts.slice(0, 3).join(', or ')}.`,
     shows: [voicing],
     answers: [voicing],
+    moves: [],
     sounds: [voicing.midis],
   }
 }

@@ -52,6 +52,7 @@ export const guideTones: Asks = ({ chords, voicings, seed }) => {
     explain: `Third and seventh of ${chord.canonical} are ${from.map(noteName).join(' and ')}, those of ${next.canonical} ${into.map(noteName).join(' and ')}: by the shortest way ${accepts.join(', or ')}.`,
     shows: grips,
     answers: grips,
+    moves: grips.map((voicing, step) => ({ chord: step === 0 ? chord : next, voicing })),
     sounds: grips.map(({ midis }) => midis),
   }
 }

@@ -31,6 +31,10 @@ export const nextGrip: Asks = ({ chords, voicings, limits, seed }) => {
     explain: `${into.canonical} is ${writtenFrets(next.frets)} here${accepts.length > 1 ? `; the same notes lie at ${accepts.slice(1).join(', ')}` : ''}.`,
     shows: [voicing],
     answers: [next],
+    moves: [
+      { chord, voicing },
+      { chord: into, voicing: next },
+    ],
     sounds: [voicing.midis, next.midis],
   }
 }

@@ -42,6 +42,10 @@ export const nextInversion: Asks = ({ chords, voicings, limits, seed }) => {
     explain: `Each voice goes up to the next tone of the chord: the ${low(next).degree} comes into the bass, ${written(next.frets)}.`,
     shows: [voicing],
     answers: [next],
+    moves: [
+      { chord, voicing },
+      { chord, voicing: next },
+    ],
     sounds: [voicing.midis, next.midis],
   }
 }

@@ -42,6 +42,8 @@ export interface Question {
   /** Grips to be seen with the question, and with its explanation. */
   shows: readonly Voicing[]
   answers: readonly Voicing[]
+  /** Chords that follow one another with their grips, where the explanation is how the voices go. */
+  moves: readonly { chord: ChordSymbol; voicing: Voicing }[]
   /** What sounds, one chord after the other: MIDI numbers. */
   sounds: readonly (readonly number[])[]
 }

@@ -15,6 +15,7 @@ export const spelling: Asks = ({ chords, seed }) => {
     explain: `${chord.canonical} is ${chord.tones.map(({ degree, note }) => `${noteName(note)} (${degree})`).join(', ')}.`,
     shows: [],
     answers: [],
+    moves: [],
     sounds: [],
   }
 }

@@ -44,6 +44,7 @@ export const thirdPlace: Asks = ({ chords, voicings, limits: { instrument }, see
     explain: `The third of ${chord.canonical} is ${noteName(third.note)}: ${accepts.map(placeInWords).join('; ')}.`,
     shows: voicing ? [voicing] : [],
     answers: voicing ? [voicing] : [],
+    moves: [],
     sounds: voicing ? [voicing.midis] : [],
   }
 }

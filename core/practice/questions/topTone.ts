@@ -23,6 +23,7 @@ export const topTone: Asks = ({ chords, voicings, seed }) => {
     explain: `The highest note is ${pitchName(pitchAt(top.midi, top.note))}: the ${top.degree} of ${chord.canonical}.`,
     shows: [voicing],
     answers: [voicing],
+    moves: [],
     sounds: [voicing.midis],
   }
 }
