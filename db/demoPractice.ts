@@ -40,8 +40,20 @@ export interface DemoTune {
   document: TuneDocument
 }
 
-/** Times of the items of a demo tune, by what is hard in them. */
-function itemsIn({ document }: DemoTune): { items: Item[]; key: string } {
+interface Material {
+  items: Item[]
+  key: string
+}
+/** Worked out once for each tune of the book. */
+const known = new WeakMap<TuneDocument, Material>()
+function itemsIn({ document }: DemoTune): Material {
+  const found = known.get(document) ?? itemsOfTune(document)
+  known.set(document, found)
+  return found
+}
+
+/** What of a demo tune can be practised. */
+function itemsOfTune(document: TuneDocument): Material {
   const reading = readTuneDocument(document)
   const voicings = keptVoicings(document, reading.line, reading.chart.capo, DEFAULT_PLAYER)
   const { chart, chordOf } = chartOfLine(reading, 'new')
@@ -53,7 +65,7 @@ function itemsIn({ document }: DemoTune): { items: Item[]; key: string } {
   )
   if (grips.size < 2) return { items: [], key: keyName(reading.analysis.key) }
   const limits = limitsFor(DEFAULT_PLAYER, chart.capo, document.bass)
-  const hand = handTempo({ chart, grips, figure: null, limits })
+  const hand = handTempo({ chart, grips, figure: null, limits, help: false })
   return {
     items: itemsOf({ chart, analysis: reading.analysis, grips, hand, goal: document.tempo }),
     key: keyName(reading.analysis.key),

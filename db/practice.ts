@@ -1,8 +1,25 @@
-import { and, asc, count, desc, eq, gte, isNotNull, isNull, lte, max, min, sql, sum } from 'drizzle-orm'
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gte,
+  inArray,
+  isNotNull,
+  isNull,
+  lte,
+  max,
+  min,
+  sql,
+  sum,
+} from 'drizzle-orm'
 import { daysIn } from '../core/practice/days'
 import { itemKey, type Grade, type ItemKind } from '../core/practice/grade'
 import type { Correction, LoggedPass } from '../core/practice/passSchema'
 import { recordOf, type ItemRecord } from '../core/practice/record'
+import { groupedBy } from '../core/tune/grouped'
 import type { Db } from './connect'
 import { goals, passes, practised, tunes } from './schema'
 
@@ -21,62 +38,94 @@ const ofItem = ({ tuneId, kind, item }: Pick<PassRow, 'tuneId' | 'kind' | 'item'
     eq(passes.item, item),
   )
 
-/** What the passes of one item say, written anew. */
-function refresh(tx: Tx, of: Pick<PassRow, 'tuneId' | 'kind' | 'item'>): void {
-  const rows = tx
-    .select({ at: passes.at, day: passes.day, tempo: passes.tempo, grade: passes.grade })
-    .from(passes)
-    .where(and(ofItem(of), isNull(passes.deletedAt)))
-    .orderBy(asc(passes.at))
-    .all()
-  const days = new Map(rows.map(({ at, day }) => [at, day]))
-  const record = recordOf(
-    rows.map(({ at, tempo, grade }) => ({
-      kind: of.kind,
-      item: of.item,
-      at,
-      grade,
-      ...(tempo === null ? {} : { tempo }),
-    })),
-    (at) => days.get(at)!,
-  )
-  const key = { tuneId: of.tuneId ?? NO_TUNE, kind: of.kind, item: of.item }
-  if (!record) {
-    tx.delete(practised)
+type ItemOf = Pick<PassRow, 'tuneId' | 'kind' | 'item'>
+
+/** What the passes of some items say, written anew: read and written for all items of a tune at once. */
+function refresh(tx: Tx, changed: readonly ItemOf[]): void {
+  for (const [tuneId, items] of groupedBy(changed, (one) => one.tuneId ?? NO_TUNE)) {
+    const rows = tx
+      .select({
+        kind: passes.kind,
+        item: passes.item,
+        at: passes.at,
+        day: passes.day,
+        tempo: passes.tempo,
+        grade: passes.grade,
+      })
+      .from(passes)
       .where(
-        and(eq(practised.tuneId, key.tuneId), eq(practised.kind, key.kind), eq(practised.item, key.item)),
+        and(
+          tuneId === NO_TUNE ? isNull(passes.tuneId) : eq(passes.tuneId, tuneId),
+          inArray(passes.item, [...new Set(items.map(({ item }) => item))]),
+          isNull(passes.deletedAt),
+        ),
       )
-      .run()
-    return
+      .all()
+    const ofItems = groupedBy(rows, itemKey)
+    const said = items.flatMap(({ kind, item }) => {
+      const own = ofItems.get(itemKey({ kind, item })) ?? []
+      const days = new Map(own.map(({ at, day }) => [at, day]))
+      const record = recordOf(
+        own.map(({ at, tempo, grade }) => ({ kind, item, at, grade, ...(tempo === null ? {} : { tempo }) })),
+        (at) => days.get(at)!,
+      )
+      if (record) return [{ tuneId, kind, item, due: record.recall.due, record }]
+      tx.delete(practised)
+        .where(and(eq(practised.tuneId, tuneId), eq(practised.kind, kind), eq(practised.item, item)))
+        .run()
+      return []
+    })
+    for (let at = 0; at < said.length; at += AT_ONCE)
+      tx.insert(practised)
+        .values(said.slice(at, at + AT_ONCE))
+        .onConflictDoUpdate({
+          target: [practised.tuneId, practised.kind, practised.item],
+          set: { due: sql`excluded.due`, record: sql`excluded.record` },
+        })
+        .run()
   }
-  const said = { due: record.recall.due, record }
-  tx.insert(practised)
-    .values({ ...key, ...said })
-    .onConflictDoUpdate({ target: [practised.tuneId, practised.kind, practised.item], set: said })
-    .run()
 }
 
-/** The row of a pass: its day is the player's, counted in their zone. A tune that is gone for good is left out. */
-function rowOf(tx: Tx, pass: LoggedPass): typeof passes.$inferInsert {
-  const known =
-    pass.tuneId !== null &&
-    tx.select({ id: tunes.id }).from(tunes).where(eq(tunes.id, pass.tuneId)).get() !== undefined
-  return { ...pass, tuneId: known ? pass.tuneId : null, day: daysIn(pass.zone)(pass.at) }
-}
+/** Every column of a pass as it is given. */
+const AS_GIVEN = Object.fromEntries(
+  Object.keys(getTableColumns(passes))
+    .filter((column) => column !== 'deletedAt')
+    .map((column) => [column, sql.placeholder(column)]),
+)
+/** Items written with one statement. */
+const AT_ONCE = 500
 
 /** Puts passes into the log; one that is in it already, taken out or not, counts once. @returns how many were new */
 export function keepPasses(db: Db, all: readonly LoggedPass[]): number {
   return db.transaction(
     (tx) => {
-      const changed = new Map<string, Pick<PassRow, 'tuneId' | 'kind' | 'item'>>()
+      // A tune that is gone for good is left out.
+      const known = new Set(
+        tx
+          .select({ id: tunes.id })
+          .from(tunes)
+          .all()
+          .map(({ id }) => id),
+      )
+      const rows = all.map((pass) => ({
+        ...pass,
+        tuneId: pass.tuneId !== null && known.has(pass.tuneId) ? pass.tuneId : null,
+        day: daysIn(pass.zone)(pass.at),
+      }))
+      const changed = new Map<string, ItemOf>()
       let kept = 0
-      for (const pass of all) {
-        const row = rowOf(tx, pass)
-        if (tx.insert(passes).values(row).onConflictDoNothing().run().changes === 0) continue
+      // Prepared once: a log that is brought in has many thousands.
+      const put = tx
+        .insert(passes)
+        .values(AS_GIVEN as never)
+        .onConflictDoNothing()
+        .prepare()
+      for (const row of rows) {
+        if (put.run(row).changes === 0) continue
         kept += 1
-        changed.set(`${row.tuneId} ${itemKey(pass)}`, { ...pass, tuneId: row.tuneId ?? null })
+        changed.set(`${row.tuneId} ${itemKey(row)}`, row)
       }
-      for (const of of changed.values()) refresh(tx, of)
+      refresh(tx, [...changed.values()])
       return kept
     },
     { behavior: 'immediate' },
@@ -89,7 +138,7 @@ function changePass(db: Db, id: string, set: Partial<typeof passes.$inferInsert>
     (tx) => {
       const row = tx.update(passes).set(set).where(eq(passes.id, id)).returning().get()
       if (!row) return null
-      refresh(tx, row)
+      refresh(tx, [row])
       return row
     },
     { behavior: 'immediate' },
@@ -295,16 +344,17 @@ export const logInShort = (
 }
 
 /** Tunes with their titles that the log speaks of, by how lately. */
-export const tunesInLog = (db: Db): { id: string; title: string }[] =>
-  db
-    .select({ id: tunes.id, title: tunes.title, last: max(passes.at) })
-    .from(passes)
-    .innerJoin(tunes, and(eq(tunes.id, passes.tuneId), isNull(tunes.deletedAt)))
-    .where(isNull(passes.deletedAt))
+export function tunesInLog(db: Db): { id: string; title: string }[] {
+  const last = max(sql<number>`json_extract(${practised.record}, '$.last.at')`)
+  return db
+    .select({ id: tunes.id, title: tunes.title, last })
+    .from(practised)
+    .innerJoin(tunes, and(eq(tunes.id, practised.tuneId), isNull(tunes.deletedAt)))
     .groupBy(tunes.id)
-    .orderBy(desc(max(passes.at)))
+    .orderBy(desc(last))
     .all()
     .map(({ id, title }) => ({ id, title }))
+}
 
 /** Every pass that is not taken out, oldest first, one at a time. */
 export const everyPass = (db: Db): PassRow[] =>

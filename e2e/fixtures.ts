@@ -65,7 +65,7 @@ export const saved = (page: Page) =>
 /** Goes to a step, and waits until it is the one that is shown. */
 export async function goTo(
   page: Page,
-  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Sheet',
+  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Practice' | 'Sheet',
 ): Promise<void> {
   const link = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step })
   await link.click()

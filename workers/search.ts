@@ -16,7 +16,7 @@ import { easierThan, type Easier } from '../core/voicing/ease'
 import { strangenessOf, usualFirst } from '../core/voicing/idiom'
 import { harmonisedScale, inversionsOf, onOtherStrings } from '../core/voicing/related'
 import { voicingOf } from '../core/voicing/voicing'
-import { lateHand } from '../core/tune/lateHand'
+import { lateHand, type LateQuestion } from '../core/tune/lateHand'
 import { problemOf } from '../core/tune/problem'
 import { read } from '../core/tune/applyMelody'
 import { melodyLimits } from '../core/player/melodyLimits'
@@ -200,5 +200,8 @@ function between({ symbol, frets, next, capo, bass, body }: BetweenQuestion): Be
 }
 
 /** Everything the search can be asked. */
-export const searchAnswers = { lines, first, ways, grips, book, related, easier, between, late: lateHand }
+/** Where the hand is late, with what would help. */
+const late = (question: LateQuestion) => lateHand(question)
+
+export const searchAnswers = { lines, first, ways, grips, book, related, easier, between, late }
 export type SearchAnswers = typeof searchAnswers

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import { randomUUID } from 'node:crypto'
-import { data, Form, Link, redirect, useSubmit } from 'react-router'
+import { useEffect } from 'react'
+import { data, Form, Link, redirect, useRevalidator, useSubmit } from 'react-router'
 import { z } from 'zod'
 import { analyse } from '../../core/analysis/analyse'
 import { parseChart, TEMPO_RANGE } from '../../core/chart/parse'
@@ -31,6 +32,7 @@ import { database, withBook } from '../database.server'
 import { DoubtChart, KeysChart, MinutesChart, TempoChart } from '../features/log/LogCharts'
 import { dayInWords, LogDays } from '../features/log/LogDays'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { isWaiting, sendWaiting } from '../services/practice/outbox'
 import { ThemeSwitch } from '../workspace/Header'
 import type { Route } from './+types/log'
 
@@ -163,6 +165,11 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
   const { inShort, minutes, tunes, tuneId, climbed, item, tempo: climbs, doubts, keys } = loaderData
   const { days, more, before, takenOut, brought } = loaderData
   const submit = useSubmit()
+  const { revalidate } = useRevalidator()
+  // What could not be sent where it was played is sent from here.
+  useEffect(() => {
+    if (isWaiting()) void sendWaiting().then((fault) => (fault === null ? revalidate() : undefined))
+  }, [revalidate])
   const oldest = days.at(-1)?.day
   return (
     <main className="page log">

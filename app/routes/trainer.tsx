@@ -155,8 +155,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
       says: 'Begin; after an answer, the next question',
       act: () => {
         if (!question || training.over) return training.begin()
-        if (!answered) return false
-        training.next()
+        if (answered) training.next()
       },
     },
     {
@@ -252,7 +251,9 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
           <p className="trainer-score">
             {training.right} of {training.asked} right, {left === 0 ? 'the last one' : `${left} s left`}
           </p>
-          <h2 role="status">{engravedWords(question.ask)}</h2>
+          <div role="status">
+            <h2>{engravedWords(question.ask)}</h2>
+          </div>
           {question.sounds.length > 0 && (question.kind === 'ear' || answered) && (
             <Button onClick={() => hear(question)}>Hear it (P)</Button>
           )}

@@ -46,7 +46,7 @@ export const PRACTICE_ANSWERS: {
       chart,
       analysis: analyse(chart),
       grips,
-      hand: handTempo({ chart, grips, figure: null, limits: limits.value }),
+      hand: handTempo({ chart, grips, figure: null, limits: limits.value, help: false }),
       goal: wanted,
     })
     const dayOf = zone ? daysIn(zone) : utcDay

@@ -389,7 +389,7 @@ describe('the walk', () => {
 
 test('rests come sooner where most grips are barred or wide', () => {
   const light = voicingOf([null, 3, 2, 0, 1, 0], chord('C'), TUNE_LIMITS)!
-  const barre = voicingOf([1, 3, 3, 2, 1, 1], chord('F'), { ...TUNE_LIMITS, notes: [3, 6] })!
+  const barre = voicingOf([1, 3, 3, 2, 1, 1], chord('F'), TUNE_LIMITS)!
   expect(loadOf([], DEFAULT_HAND.reachMm)).toBe(0)
   expect(restAfter(loadOf([light, light], DEFAULT_HAND.reachMm))).toBe(REST_AFTER.usual)
   expect(restAfter(loadOf([light, barre], DEFAULT_HAND.reachMm))).toBe(REST_AFTER.heavy)

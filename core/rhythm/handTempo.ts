@@ -123,6 +123,8 @@ export interface HandTempoQuestion {
   restart?: Restart
   byHand?: ReadonlyMap<string, HandHit | null>
   limits: Limits
+  /** What would help is worked out too, which takes most of the time; true where it is not said. */
+  help?: boolean
 }
 
 /**
@@ -136,6 +138,7 @@ export function handTempo({
   restart = 'section',
   byHand,
   limits,
+  help = true,
 }: HandTempoQuestion): HandTempo {
   const order = [...grips.keys()]
   const indexOf = new Map(order.map((slot, at) => [slot, at]))
@@ -145,7 +148,7 @@ export function handTempo({
     const key = `${indexOf.get(passage.from)}>${indexOf.get(passage.to)}`
     if (!tightest.has(key) || tightest.get(key)!.beats > passage.beats + NEAR) tightest.set(key, passage)
   }
-  const others = figure ? otherFigures(chart, figure, restart) : []
+  const others = figure && help ? otherFigures(chart, figure, restart) : []
   const changes = [...tightest.values()].flatMap((passage): Change[] => {
     const [from, to] = [grips.get(passage.from), grips.get(passage.to)]
     if (!from || !to || from.frets.join() === to.frets.join()) return []
@@ -158,13 +161,15 @@ export function handTempo({
         index: indexOf.get(passage.from)!,
         to: indexOf.get(passage.to)!,
         ...change,
-        help: helpFor(change, passage, {
-          from,
-          to,
-          next: after ? grips.get(after) : undefined,
-          limits,
-          others,
-        }),
+        help: help
+          ? helpFor(change, passage, {
+              from,
+              to,
+              next: after ? grips.get(after) : undefined,
+              limits,
+              others,
+            })
+          : [],
       },
     ]
   })

@@ -38,7 +38,8 @@ export function lateQuestion(
   return { chart, grips, rhythm: { figure, sections, bars, restart, byHand }, bass, body }
 }
 
-export function lateHand({ chart, grips, rhythm, bass, body }: LateQuestion): HandTempo {
+/** @param help what would help is worked out too */
+export function lateHand({ chart, grips, rhythm, bass, body }: LateQuestion, help = true): HandTempo {
   const limits = limitsFor(body, chart.capo, bass)
   const held = new Map<Slot, Voicing>()
   for (const bar of chart.bars)
@@ -55,5 +56,6 @@ export function lateHand({ chart, grips, rhythm, bass, body }: LateQuestion): Ha
     restart: rhythm.restart,
     byHand: handHits(rhythm),
     limits,
+    help,
   })
 }

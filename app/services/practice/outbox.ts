@@ -41,6 +41,9 @@ export async function tellLog(body: unknown): Promise<string | null> {
   }
 }
 
+/** Something waits on this computer. */
+export const isWaiting = (): boolean => waiting().length > 0
+
 /** Sends what waits. @returns null when nothing waits any more, else why */
 export async function sendWaiting(): Promise<string | null> {
   const passes = waiting()

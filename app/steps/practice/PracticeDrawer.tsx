@@ -1,4 +1,5 @@
 import Button from '@mui/material/Button'
+import type { MouseEvent } from 'react'
 import { itemKey } from '../../../core/practice/grade'
 import { inWords } from '../../../core/practice/days'
 import type { Item } from '../../../core/practice/items'
@@ -80,7 +81,10 @@ export function PracticeDrawer({
                 type="button"
                 className="plan-part"
                 aria-pressed={chosen === itemKey(part)}
-                onClick={() => onChoose(part.kind === 'warm-up' ? { ...part, kind: 'passage' } : part)}
+                onClick={(event) => {
+                  letGo(event)
+                  onChoose(part.kind === 'warm-up' ? { ...part, kind: 'passage' } : part)
+                }}
               >
                 <b>{engravedWords(named(part))}</b>
                 <span>
@@ -108,7 +112,10 @@ export function PracticeDrawer({
                   type="button"
                   className="plan-part"
                   aria-pressed={chosen === itemKey(item)}
-                  onClick={() => onChoose(item)}
+                  onClick={(event) => {
+                    letGo(event)
+                    onChoose(item)
+                  }}
                 >
                   <b>{engravedWords(named(item))}</b>
                   <span>{record ? `due ${inWords(record.recall.due, today)}` : 'new'}</span>
@@ -142,6 +149,11 @@ const KIND_WORDS: Readonly<Record<Planned['kind'], string>> = {
   question: '',
   tune: 'Play ',
   rest: '',
+}
+
+/** Chosen by a touch: the next press of the one key is for the stage. */
+const letGo = ({ detail, currentTarget }: MouseEvent<HTMLButtonElement>): void => {
+  if (detail > 0) currentTarget.blur()
 }
 
 const named = ({ kind, item }: Pick<Planned, 'kind' | 'item'>): string => {

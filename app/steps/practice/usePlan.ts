@@ -3,12 +3,11 @@ import { itemKey } from '../../../core/practice/grade'
 import { itemsOf, type Item } from '../../../core/practice/items'
 import { planOf, type Planned } from '../../../core/practice/plan'
 import { chartOfLine } from '../../../core/tune/accompaniment'
-import { lateQuestion } from '../../../core/tune/lateHand'
+import { lateHand, lateQuestion } from '../../../core/tune/lateHand'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { PracticeLog } from '../../services/practice/usePracticeLog'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useAnswer } from '../../services/workers/useAnswer'
 
 /** What of the tune can be practised, and what of it is worth the minutes given. */
 export function usePlan(
@@ -22,7 +21,8 @@ export function usePlan(
     () => lateQuestion(reading, { rhythm, bass }, voicings, body),
     [reading, rhythm, bass, voicings, body],
   )
-  const hand = useAnswer('search', 'late', question, { quiet: true }).answer
+  // Without what would help it is quick enough for the page itself.
+  const hand = useMemo(() => question && lateHand(question, false), [question])
   const items = useMemo(() => {
     const { chart, chordOf } = chartOfLine(reading, 'new')
     const grips = new Map(

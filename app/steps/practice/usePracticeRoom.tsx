@@ -161,6 +161,8 @@ export function usePracticeRoom(): RoomView {
     setWalkAsks(true)
   }
   const press = () => {
+    // What is begun stays on the stage, whatever the plan says after it.
+    if (item) setPicked(itemKey(item))
     if (set.mode !== 'walk') return round.press()
     if (walkAsks || round.round.at === 'asked') return
     walkPress()
