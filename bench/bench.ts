@@ -2,6 +2,13 @@ import { Voicing as Voicings } from 'tonal'
 import { hasDegree } from '../core/chord/symbol'
 import { analyse } from '../core/analysis/analyse'
 import { parseChart } from '../core/chart/parse'
+import { slotsOf } from '../core/chart/chart'
+import { itemsOf } from '../core/practice/items'
+import { planOf } from '../core/practice/plan'
+import { utcDay } from '../core/practice/recall'
+import { recordsOf } from '../core/practice/record'
+import { must } from '../core/result'
+import { handTempo } from '../core/rhythm/handTempo'
 import { bassLine } from '../core/rhythm/bassLine'
 import { figureNamed } from '../core/rhythm/figures'
 import { layFigure } from '../core/rhythm/lay'
@@ -472,6 +479,47 @@ function band() {
   row('a whole band, 64 bars : reading the chart', whole.ms / read.ms, 'times', ms(whole.ms))
 }
 
+/** Practice: a plan for a tune of 64 bars with a long log, against reading what the log says of it. */
+function practice() {
+  const text = `key: C\n${Array.from({ length: 16 }, () => '| Cmaj7 A7 | Dm7 G7 | Em7 | Bbmaj7 Eb7 |').join('\n')}`
+  const chart = parseChart(text)
+  const slots = slotsOf(chart)
+  const line = must(
+    bestLines({
+      chords: slots.map((slot) => chord(slot.text)),
+      limits: TUNE_LIMITS,
+      weights: weightsFrom('smooth'),
+      count: 1,
+    }),
+  )[0]!
+  const grips = new Map(slots.map((slot, at) => [slot, line.voicings[at]!]))
+  const whole = () =>
+    itemsOf({
+      chart,
+      analysis: analyse(chart),
+      grips,
+      hand: handTempo({ chart, grips, figure: null, limits: TUNE_LIMITS, help: false }),
+      goal: 140,
+    })
+  const items = whole()
+  const grades = ['clean', 'nearly', 'failed'] as const
+  const log = Array.from({ length: 100_000 }, (_, at) => ({
+    kind: items[at % items.length]!.kind,
+    item: items[at % items.length]!.item,
+    at: at * 900_000,
+    tempo: 80,
+    grade: grades[at % 3]!,
+  }))
+  const rows = JSON.stringify(log)
+  const read = time(() => JSON.parse(rows) as unknown)
+  const records = time(() => recordsOf(log, utcDay), 1)
+  row('what 100,000 passes say, all at once : reading them', records.ms / read.ms, 'times', ms(records.ms))
+  const plan = time(() =>
+    planOf({ items: whole(), records: records.value, goal: 140, minutes: 30, today: 1_050 }),
+  )
+  row('a plan from what they say : reading them', plan.ms / read.ms, 'times', ms(plan.ms))
+}
+
 grips()
 lines()
 wholeTune()
@@ -481,3 +529,4 @@ reading()
 reharmonising()
 melodies()
 band()
+practice()

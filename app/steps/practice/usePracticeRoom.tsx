@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey, type Grade } from '../../../core/practice/grade'
 import { AREAS, gripName, type Item } from '../../../core/practice/items'
@@ -50,7 +51,7 @@ const SHOWN_AFTER_MS = 30_000
 export function usePracticeRoom(): RoomView {
   const { id, document, reading, body, edit } = useKnownTune()
   const { chart, line, analysis } = reading
-  const { voicings } = useGrips()
+  const { voicings, search } = useGrips()
   const { selectLineRange, lineSelection } = useSelection()
   const {
     settings: { hand },
@@ -365,7 +366,7 @@ export function usePracticeRoom(): RoomView {
 
   return {
     bar: <PracticeBar set={set} keyNow={elsewhere.staged?.key ?? home} onSet={change} />,
-    lead: stage && (
+    lead: stage ? (
       <Stage
         shown={{
           title: set.mode === 'keys' ? `${passageName(stage)} in ${stage.key}` : titleOf(stage),
@@ -400,6 +401,14 @@ export function usePracticeRoom(): RoomView {
           <GoalField goal={goal} onGoal={(next_) => log.setGoal(goalOf(stage, next_, log.goals))} />
         )}
       </Stage>
+    ) : (
+      line.length > 0 && (
+        <p className="empty">
+          What can be practised comes from the grips of your line.{' '}
+          {search.state.kind === 'fault' ? search.state.message : 'They are being looked for.'}{' '}
+          <Link to={`/tunes/${id}/lines`}>To the Lines step</Link>
+        </p>
+      )
     ),
     music: { reading, newLine: hidden ? 'reasons' : 'grips', voicings, threads: hidden ? null : threads },
     drawer: {
