@@ -98,7 +98,7 @@ export function importMusicXml(content: string): Result<ImportedTune> {
   const named = parts.map((part) => ({
     part,
     name: names.get(attribute(part, 'id')) || attribute(part, 'id') || 'unnamed',
-    notes: countIn(part, 'note', (one) => find(childrenOf(one), 'pitch') !== undefined),
+    notes: countIn(part, 'note', (one) => isSung(childrenOf(one))),
     chords: countIn(part, 'harmony'),
   }))
   if (!named.some(({ notes, chords }) => notes + chords > 0))
@@ -232,7 +232,7 @@ class PartReader {
     together: boolean,
   ): void {
     const pitch = find(inside, 'pitch')
-    if (!pitch || lasts <= 0) return
+    if (!pitch || !isSung(inside) || lasts <= 0) return
     const voice = textIn(inside, 'voice') || '1'
     this.voice ??= voice
     if (voice !== this.voice) return
@@ -297,6 +297,10 @@ class PartReader {
     }
   }
 }
+
+/** A note with a pitch that is meant: a slash stands for a rhythm, not for a note of a melody. */
+const isSung = (inside: readonly XmlNode[]): boolean =>
+  find(inside, 'pitch') !== undefined && textIn(inside, 'notehead') !== 'slash'
 
 function readBarline(node: XmlNode, bar: ReadBar): void {
   const inside = childrenOf(node)
@@ -416,11 +420,14 @@ function chordIn(inside: readonly XmlNode[]): string | null {
     if (whole.ok && degrees.every((degree) => degree.type === 'subtract' || has(degree)))
       return whole.value.bass ? `${root}${said}` : `${root}${said}${onBass}`
   }
-  const base = `${root}${SUFFIXES[textOf(kind)] ?? ''}`
+  // A seventh over a suspended chord is a part of its name; it counts from a dominant chord.
+  const suspended = textOf(kind).startsWith('suspended')
+  const seventh = suspended ? degrees.find(({ value, type }) => value === 7 && type === 'add') : undefined
+  const base = `${root}${seventh ? (seventh.alter > 0 ? 'maj7' : '7') : ''}${SUFFIXES[textOf(kind)] ?? ''}`
   const signed = ({ value, alter }: (typeof degrees)[number]) =>
     `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`
   const inBrackets = degrees
-    .filter(({ type, value }) => type !== 'subtract' && value > 0)
+    .filter((one) => one.type !== 'subtract' && one.value > 0 && one !== seventh)
     .map((degree) => (degree.alter === 0 && !/7|9|11|13/.test(base) ? `add${degree.value}` : signed(degree)))
   const without = degrees.filter(({ type }) => type === 'subtract').map(({ value }) => `no${value}`)
   const full = `${base}${inBrackets.some((one) => one.startsWith('add')) ? inBrackets.join('') : inBrackets.length > 0 ? `(${inBrackets.join(',')})` : ''}${without.join('')}${onBass}`

@@ -1,7 +1,6 @@
 import { create } from 'xmlbuilder2'
 import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import { beginsBar, slotKey, type Bar, type Chart, type Mark, type Meter, type Slot } from '../chart/chart'
-import type { ChordSymbol } from '../chord/symbol'
 import { Clock, NEAR, piecesOf, type Piece } from '../melody/clock'
 import type { HarmonisedNote } from '../melody/line'
 import { layersOf } from '../melody/layers'
@@ -9,7 +8,7 @@ import { stringNumber } from '../neck/instrument'
 import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, type Pitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
-import { NOTE_NAMES, writeHarmony, type WrittenChord } from './musicxmlHarmony'
+import { NOTE_NAMES, writeHarmony, writeNoChord, type WrittenChord } from './musicxmlHarmony'
 import { piecesOfComping, type CompingHit, type CompingPiece } from './comping'
 import { DIVISIONS, noteValues, type NoteValue } from './noteValues'
 
@@ -78,25 +77,31 @@ export function toMusicXml(score: Score): string {
       .ele('part-name')
       .txt(name),
   )
-  parts.forEach((part, at) => writePart(root.ele('part', { id: `P${at + 1}` }), part, score))
+  parts.forEach((part, at) => writePart(root.ele('part', { id: `P${at + 1}` }), part, score, at === 0))
   return root.end({ prettyPrint: true })
 }
 
+/** The parts of a score. Symbols, with the frames of their grips, stand in the first of them only. */
 function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Score): ScorePart[] {
-  const guitar: ScorePart = {
-    name: 'Guitar',
-    write: (measure, bar) => {
-      bar.slots.forEach((slot) => writeSlot(measure, slot, bar.meter, chords))
-      if (bar.slots.length === 0) writeRest(measure, lengthOf(bar.beats, bar.meter))
-    },
-  }
   const symbolsOf = (bar: Bar) =>
     bar.slots.flatMap((slot): HarmonyAt[] => {
+      if (slot.held) return []
+      const at = lengthOf(slot.beat - bar.from, bar.meter)
       const written = chords.get(slotKey(slot))
-      return written && !slot.held
-        ? [{ at: lengthOf(slot.beat - bar.from, bar.meter), chord: written.chord }]
-        : []
+      if (written) return [{ at, written }]
+      return slot.symbol?.kind === 'silence' ? [{ at, written: null }] : []
     })
+  const guitar: ScorePart = {
+    name: 'Guitar',
+    write: (measure, bar) =>
+      writeVoice(
+        measure,
+        bar,
+        bar.slots.flatMap((slot) => slotPiece(slot, bar, chords)),
+        '1',
+        melody.length > 0 ? [] : symbolsOf(bar),
+      ),
+  }
   const parts = [guitar]
   if (melody.length > 0) {
     const pieces = groupedByBar(piecesOf(chart, melody))
@@ -111,13 +116,7 @@ function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Scor
     parts.push({
       name: comping.as === 'slashes' ? 'Comping rhythm' : 'Comping',
       write: (measure, bar) =>
-        writeVoice(
-          measure,
-          bar,
-          (pieces.get(bar.number) ?? []).map(compedPiece(bar, comping.as)),
-          '1',
-          symbolsOf(bar),
-        ),
+        writeVoice(measure, bar, (pieces.get(bar.number) ?? []).map(compedPiece(bar, comping.as)), '1', []),
     })
   }
   if (chordMelody.length > 0) {
@@ -145,7 +144,7 @@ const symbolsUnder = (notes: readonly HarmonisedNote[], bar: Bar): HarmonyAt[] =
       one.chord &&
       one.chord.tones.length > 0 &&
       (before?.bar !== one.bar || before.chord?.canonical !== one.chord.canonical)
-      ? [{ at: lengthOf(one.beat - bar.from, bar.meter), chord: one.chord }]
+      ? [{ at: lengthOf(one.beat - bar.from, bar.meter), written: { chord: one.chord, voicing: null } }]
       : []
   })
 
@@ -166,9 +165,10 @@ interface SoundingChord {
   tiedFrom: boolean
   tiedOn: boolean
 }
+/** A symbol at a place of a bar; without a chord it is N.C. */
 interface HarmonyAt {
   at: number
-  chord: ChordSymbol
+  written: WrittenChord | null
 }
 
 const sungPiece =
@@ -234,7 +234,8 @@ function voicesOf(
   return { upper: cut(upper), lower: cut(lower) }
 }
 
-function writePart(part: XMLBuilder, { write }: ScorePart, score: Score): void {
+/** @param leads the first part: tempo, letters and signs stand there and nowhere else */
+function writePart(part: XMLBuilder, { write }: ScorePart, score: Score, leads: boolean): void {
   const { bars } = score.chart
   // A part needs a measure: a tune without bars is written as one bar of rest.
   if (bars.length === 0) {
@@ -251,14 +252,42 @@ function writePart(part: XMLBuilder, { write }: ScorePart, score: Score): void {
     if (index === 0) writeAttributes(measure, { key: score.key, meter: bar.meter, first: true })
     else if (bar.newKey || bar.newMeter)
       writeAttributes(measure, { key: bar.newKey, meter: bar.newMeter ? bar.meter : null, first: false })
-    if (bar.opensSection && bar.section)
+    const signs = leads ? bar.marks : []
+    if (leads && bar.opensSection && bar.section)
       measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
-    if (index === 0) writeTempo(measure, score)
-    bar.marks.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
+    if (leads && index === 0) writeTempo(measure, score)
+    signs.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
     write(measure, bar)
-    bar.marks.filter((mark) => !beginsBar(mark)).forEach((mark) => writeMark(measure, mark))
+    signs.filter((mark) => !beginsBar(mark)).forEach((mark) => writeMark(measure, mark))
     writeRightBarline(measure, bars, index)
   })
+}
+
+/** The notes of three in the time of two that are being written: how long they are together so far, and the shortest of them as it is written, in divisions. */
+interface Triplet {
+  length: number
+  shortest: number
+}
+
+/** Where groups of triplets begin and end: a group is over where it fills two of its shortest notes' written length, or a multiple. */
+class Triplets {
+  private open: Triplet | null = null
+
+  /** Takes the next value of the voice. @returns what the note says of its group */
+  take(value: NoteValue): 'start' | 'stop' | null {
+    if (!value.triplet) {
+      this.open = null
+      return null
+    }
+    const written = (value.length * 3) / 2
+    const begun = this.open
+    const now: Triplet = begun
+      ? { length: begun.length + value.length, shortest: Math.min(begun.shortest, written) }
+      : { length: value.length, shortest: written }
+    this.open = now.length % (2 * now.shortest) === 0 ? null : now
+    if (!begun) return 'start'
+    return this.open ? null : 'stop'
+  }
 }
 
 /** One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on is put behind its beginning. */
@@ -270,12 +299,14 @@ function writeVoice(
   symbols: readonly HarmonyAt[],
 ): void {
   const end = lengthOf(bar.beats, bar.meter)
+  const triplets = new Triplets()
   const waiting = [...symbols]
   let at = 0
   const symbolsBefore = (until: number) => {
     while (waiting[0] && waiting[0].at < until) {
-      const { at: place, chord } = waiting.shift()!
-      writeHarmony(measure, { chord, voicing: null }, place - at)
+      const { at: place, written } = waiting.shift()!
+      if (written) writeHarmony(measure, written, place - at)
+      else writeNoChord(measure, place - at)
     }
   }
   const restTo = (until: number) => {
@@ -283,7 +314,7 @@ function writeVoice(
     for (const place of [...waiting.map((one) => one.at).filter((one) => one > at && one < until), until]) {
       if (place <= at) continue
       symbolsBefore(at + 1)
-      writeRest(measure, place - at, voice)
+      writeRest(measure, place - at, voice, triplets)
       at = place
     }
   }
@@ -300,7 +331,10 @@ function writeVoice(
         value,
         { from: sounding.tiedFrom || order > 0, on: sounding.tiedOn || order < values.length - 1 },
         voice,
-        order === 0 ? sounding : { slash: sounding.slash ?? false },
+        {
+          ...(order === 0 ? sounding : { slash: sounding.slash ?? false }),
+          tuplet: triplets.take(value),
+        },
       ),
     )
     at = sounding.at + length
@@ -355,7 +389,7 @@ function writeRightBarline(measure: XMLBuilder, bars: readonly Bar[], index: num
     barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
 }
 
-/** The passes of the ending that is over after this bar: at its repeat sign, or, for a last ending, after its first bar. */
+/** The passes of the ending that is over after this bar: at its repeat sign, before another repeat begins, or, for a last ending, after its first bar. */
 function endingThatStops(bars: readonly Bar[], index: number): readonly number[] | null {
   let begins = index
   while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1
@@ -364,7 +398,9 @@ function endingThatStops(bars: readonly Bar[], index: number): readonly number[]
   const closes = bars.findIndex(
     (bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0),
   )
-  return index === (closes < 0 ? begins : closes) ? ending : null
+  const another = bars.findIndex((bar, at) => at > begins && bar.opensRepeat)
+  const open = closes < 0 || (another >= 0 && closes >= another)
+  return index === (open ? begins : closes) ? ending : null
 }
 
 const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
@@ -410,29 +446,36 @@ function writeTempo(measure: XMLBuilder, { tempo, chart, comping }: Score): void
   words.ele('direction-type').ele('words').txt('Swing')
 }
 
-function writeSlot(measure: XMLBuilder, slot: Slot, meter: Meter, chords: Score['chords']): void {
-  const length = lengthOf(slot.beats, meter)
+/** The grip of a slot as notes; a chord without one as a slash; nothing for a silence. */
+function slotPiece(slot: Slot, bar: Bar, chords: Score['chords']): SoundingChord[] {
   const written = chords.get(slotKey(slot))
-  if (!written) return writeRest(measure, length)
-  writeHarmony(measure, written)
+  if (!written) return []
   const { voicing } = written
-  if (!voicing) return writeRest(measure, length)
-  const values = noteValues(length)
-  const notes = voicing.strings.map(({ string, midi, note }) => ({
-    pitch: pitchAt(midi, note),
-    string: stringNumber(string, voicing.frets.length),
-    fret: voicing.frets[string]!,
-  }))
-  values.forEach((value, at) =>
-    writeNotes(measure, notes, value, { from: at > 0, on: at < values.length - 1 }),
-  )
+  return [
+    {
+      at: lengthOf(slot.beat - bar.from, bar.meter),
+      length: lengthOf(slot.beats, bar.meter),
+      notes: voicing
+        ? voicing.strings.map(({ string, midi, note }) => ({
+            pitch: pitchAt(midi, note),
+            string: stringNumber(string, voicing.frets.length),
+            fret: voicing.frets[string]!,
+          }))
+        : [MIDDLE_LINE],
+      slash: voicing === null,
+      tiedFrom: false,
+      tiedOn: false,
+    },
+  ]
 }
 
-function writeRest(measure: XMLBuilder, length: number, voice = '1'): void {
+function writeRest(measure: XMLBuilder, length: number, voice = '1', triplets = new Triplets()): void {
   for (const value of noteValues(length)) {
     const note = measure.ele('note')
     note.ele('rest')
     writeValue(note, value, { from: false, on: false }, voice)
+    const tuplet = triplets.take(value)
+    if (tuplet) note.ele('notations').ele('tuplet', { type: tuplet })
   }
 }
 
@@ -462,7 +505,12 @@ function writeNotes(
   value: NoteValue,
   ties: { from: boolean; on: boolean },
   voice = '1',
-  { slash = false, accent = false, short = false }: Pick<SoundingChord, 'slash' | 'accent' | 'short'> = {},
+  {
+    slash = false,
+    accent = false,
+    short = false,
+    tuplet = null,
+  }: Pick<SoundingChord, 'slash' | 'accent' | 'short'> & { tuplet?: 'start' | 'stop' | null } = {},
 ): void {
   notes.forEach(({ pitch: { letter, alter, octave }, string, fret }, order) => {
     const note = measure.ele('note')
@@ -473,10 +521,12 @@ function writeNotes(
     pitch.ele('octave').txt(String(octave))
     writeValue(note, value, ties, voice)
     if (slash) note.ele('notehead').txt('slash')
-    if (!ties.from && !ties.on && string === undefined && !accent && !short) return
+    const grouped = order === 0 ? tuplet : null
+    if (!ties.from && !ties.on && string === undefined && !accent && !short && !grouped) return
     const notations = note.ele('notations')
     if (ties.from) notations.ele('tied', { type: 'stop' })
     if (ties.on) notations.ele('tied', { type: 'start' })
+    if (grouped) notations.ele('tuplet', { type: grouped })
     if (string !== undefined) {
       const technical = notations.ele('technical')
       technical.ele('string').txt(String(string))

@@ -13,18 +13,53 @@ export interface WrittenChord {
 
 export const NOTE_NAMES = 'CDEFGAB'
 
-/** The kinds of MusicXML by the degrees they mean; the first whose degrees are all in the chord is taken. */
+/**
+ * The kinds of MusicXML 4.0 (W3C Community Group) by the degrees they mean above the root: those that a chord must have to be of the kind, and, behind them, a fifth
+ * that is meant too. The first whose degrees are all in the chord is taken.
+ */
 // prettier-ignore
-const KINDS: readonly (readonly [string, readonly Degree[]])[] = [
-  ['major-minor', ['b3', '5', '7']], ['major-seventh', ['3', '5', '7']], ['major-seventh', ['3', '7']],
-  ['half-diminished', ['b3', 'b5', 'b7']], ['diminished-seventh', ['b3', 'b5', 'bb7']], ['augmented-seventh', ['3', '#5', 'b7']],
-  ['minor-seventh', ['b3', 'b7']], ['dominant', ['3', 'b7']],
-  ['minor-sixth', ['b3', '6']], ['major-sixth', ['3', '6']],
-  ['diminished', ['b3', 'b5']], ['augmented', ['3', '#5']],
-  ['minor', ['b3']], ['major', ['3']],
-  ['suspended-fourth', ['4']], ['suspended-second', ['2']], ['power', ['5']],
+const KINDS: readonly (readonly [kind: string, has: readonly Degree[], fifth: Degree | null])[] = [
+  ['major-minor', ['b3', '7'], '5'], ['major-seventh', ['3', '7'], '5'],
+  ['half-diminished', ['b3', 'b5', 'b7'], null], ['diminished-seventh', ['b3', 'b5', 'bb7'], null], ['augmented-seventh', ['3', '#5', 'b7'], null],
+  ['minor-seventh', ['b3', 'b7'], '5'], ['dominant', ['3', 'b7'], '5'],
+  ['minor-sixth', ['b3', '6'], '5'], ['major-sixth', ['3', '6'], '5'],
+  ['diminished', ['b3', 'b5'], null], ['augmented', ['3', '#5'], null],
+  ['minor', ['b3'], '5'], ['major', ['3'], '5'],
+  ['suspended-fourth', ['4'], '5'], ['suspended-second', ['2'], '5'],
+  ['dominant', ['b7'], '5'], ['major-seventh', ['7'], '5'], ['power', ['5'], null],
 ]
-const ALTERED_FIFTHS: readonly Degree[] = ['b5', '#5']
+/** Degrees that a kind means beside those a chord has to have for it: where the chord is without, they are taken away. */
+const THIRD_OF: Readonly<Record<string, Degree>> = { dominant: '3', 'major-seventh': '3' }
+
+interface DegreeWritten {
+  value: string
+  alter: number
+  type: 'add' | 'alter' | 'subtract'
+}
+
+/** What a chord has over its kind, has otherwise, and is without. Added degrees count from a dominant chord: its seventh is the minor one. */
+function degreesOver(chord: ChordSymbol, has: readonly Degree[], meant: readonly Degree[]): DegreeWritten[] {
+  const written: DegreeWritten[] = []
+  let fifth = meant.includes('5') && !hasDegree(chord, '5')
+  for (const { degree } of chord.tones) {
+    if (degree === '1' || has.includes(degree) || meant.includes(degree)) continue
+    const [, accidentals, value] = /^([b#]*)(\d+)$/.exec(degree)!
+    const sign = [...accidentals!].reduce((sum, one) => sum + (one === 'b' ? -1 : 1), 0)
+    // The fifth of the kind is altered once; another altered fifth stands beside it.
+    const alters = value === '5' && fifth
+    if (alters) fifth = false
+    written.push({
+      value: value!,
+      alter: sign + (value === '7' ? 1 : 0),
+      type: alters ? 'alter' : 'add',
+    })
+  }
+  const without = meant.filter((degree) => (degree === '5' ? fifth : !hasDegree(chord, degree)))
+  return [
+    ...written,
+    ...without.map((degree) => ({ value: degree.replace(/\D/g, ''), alter: 0, type: 'subtract' as const })),
+  ]
+}
 
 /**
  * A chord symbol, with the frame of its grip where one is given.
@@ -38,28 +73,30 @@ export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenCho
     if (note.alter !== 0) element.ele(`${name}-alter`).txt(String(note.alter))
   }
   writeNote('root', chord.root)
-  const [kind, meant] = KINDS.find(([, degrees]) => degrees.every((degree) => hasDegree(chord, degree))) ?? [
-    'other',
-    [],
-  ]
+  const [kind, has, fifth] = KINDS.find(([, degrees]) =>
+    degrees.every((degree) => hasDegree(chord, degree)),
+  ) ?? ['other', [], null]
+  const third = THIRD_OF[kind]
+  const meant = [...(third ? [third] : []), ...(fifth ? [fifth] : [])].filter(
+    (degree) => !has.includes(degree),
+  )
   harmony.ele('kind', { text: chord.suffix }).txt(kind)
   if (chord.bass) writeNote('bass', chord.bass)
-  for (const { degree } of chord.tones) {
-    if (degree === '1' || degree === '5' || meant.includes(degree)) continue
-    const [, accidentals, value] = /^([b#]*)(\d+)$/.exec(degree)!
+  for (const { value, alter, type } of degreesOver(chord, has, meant)) {
     const element = harmony.ele('degree')
-    element.ele('degree-value').txt(value!)
-    element
-      .ele('degree-alter')
-      .txt(
-        String(
-          [...accidentals!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0) +
-            (value === '7' && accidentals === '' ? 1 : 0),
-        ),
-      )
-    element.ele('degree-type').txt(ALTERED_FIFTHS.includes(degree) ? 'alter' : 'add')
+    element.ele('degree-value').txt(value)
+    element.ele('degree-alter').txt(String(alter))
+    element.ele('degree-type').txt(type)
   }
   if (voicing) writeFrame(harmony, voicing)
+  if (offset !== 0) harmony.ele('offset').txt(String(offset))
+}
+
+/** Where no chord is to sound. */
+export function writeNoChord(measure: XMLBuilder, offset = 0): void {
+  const harmony = measure.ele('harmony')
+  harmony.ele('root').ele('root-step', { text: '' }).txt('C')
+  harmony.ele('kind', { text: 'N.C.' }).txt('none')
   if (offset !== 0) harmony.ele('offset').txt(String(offset))
 }
 

@@ -114,6 +114,8 @@ export function tuneOf(
   let line = ''
   let onLine = 0
   let before: Slot[] = []
+  /** A chord sounds where the next bar begins. */
+  let sounds = false
   bars.forEach((bar, index) => {
     const number = pickup > 0 ? index : index + 1
     if (bar.newMeter) metre = bar.newMeter
@@ -144,7 +146,7 @@ export function tuneOf(
 
     const slots = slotsOfBar(
       bar,
-      { number, from, late, beats, metre, index, played: before.length > 0 },
+      { number, from, late, beats, metre, index, played: sounds },
       warnings,
       inBeats,
     )
@@ -182,7 +184,10 @@ export function tuneOf(
     ]
     line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
     onLine += 1
-    before = slots.filter(({ text }) => text !== 'N.C.')
+    // A chord sounds on over bars without a symbol, until another comes or nobody plays.
+    if (!slots.every(({ held }) => held)) before = slots.filter(({ text, held }) => held || text !== 'N.C.')
+    const last = slots.at(-1)
+    if (last && !last.held) sounds = last.text !== 'N.C.'
   })
   if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
   return good({ text: [...head, ...lines].join('\n'), melody, warnings })

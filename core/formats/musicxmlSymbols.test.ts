@@ -1,0 +1,163 @@
+import { XMLParser } from 'fast-xml-parser'
+import { parseChart } from '../chart/parse'
+import { chord } from '../chord/parse'
+import { pitchClass, parsePitch } from '../pitch/note'
+import { must } from '../result'
+import { TUNE_LIMITS } from '../voicing/limits'
+import { exportChart } from './exportChart'
+import { importAbc } from './importAbc'
+import { importMusicXml } from './importMusicXml'
+
+/** Semitones above the root of the kinds we write, and where degrees lie, as MusicXML 4.0 (W3C Community Group) defines them; from memory. */
+// prettier-ignore
+const KIND_TONES: Readonly<Record<string, readonly number[]>> = {
+  major: [0, 4, 7], minor: [0, 3, 7], augmented: [0, 4, 8], diminished: [0, 3, 6], dominant: [0, 4, 7, 10], 'major-seventh': [0, 4, 7, 11], 'minor-seventh': [0, 3, 7, 10],
+  'diminished-seventh': [0, 3, 6, 9], 'augmented-seventh': [0, 4, 8, 10], 'half-diminished': [0, 3, 6, 10], 'major-minor': [0, 3, 7, 11], 'major-sixth': [0, 4, 7, 9],
+  'minor-sixth': [0, 3, 7, 9], 'suspended-fourth': [0, 5, 7], 'suspended-second': [0, 2, 7], power: [0, 7],
+}
+/** Added degrees count from a dominant chord: major and perfect, and a minor seventh. */
+const DOMINANT_DEGREES: Readonly<Record<number, number>> = {
+  1: 0,
+  2: 2,
+  3: 4,
+  4: 5,
+  5: 7,
+  6: 9,
+  7: 10,
+  9: 2,
+  11: 5,
+  13: 9,
+}
+
+interface Xml {
+  [name: string]: unknown
+}
+const list = <T>(value: T | T[] | undefined): T[] =>
+  value === undefined ? [] : Array.isArray(value) ? value : [value]
+const exported = (text: string, melody: { bar: number; beat: number; beats: number; note: string }[] = []) =>
+  must(
+    exportChart(
+      {
+        chart: parseChart(text),
+        frets: [],
+        melody: melody.map((one) => ({ ...one, note: must(parsePitch(one.note)) })),
+        limits: TUNE_LIMITS,
+      },
+      'musicxml',
+    ),
+  ).content
+const partsOf = (xml: string) =>
+  list<Xml>(new XMLParser({ ignoreAttributes: false }).parse(xml)['score-partwise'].part as Xml | Xml[]).map(
+    ({ measure }) => list(measure as Xml | Xml[]),
+  )
+
+/** What a reader hears of a harmony that knows nothing but the standard. */
+function soundsOf({ kind, degree }: Xml): number[] {
+  const sounds = new Set(KIND_TONES[(kind as Xml)['#text'] as string])
+  for (const one of list(degree as Xml | Xml[] | undefined)) {
+    const value = one['degree-value'] as number
+    const natural = DOMINANT_DEGREES[value]!
+    const sound = (natural + (one['degree-alter'] as number) + 12) % 12
+    if (one['degree-type'] === 'subtract') sounds.delete(natural)
+    else {
+      if (one['degree-type'] === 'alter') sounds.delete(natural)
+      sounds.add(sound)
+    }
+  }
+  return [...sounds].sort((a, b) => a - b)
+}
+
+// prettier-ignore
+const SYMBOLS = [
+  'C', 'Cm', 'C7', 'Cmaj7', 'Cm7', 'Cm7b5', 'Cdim7', 'Cdim', 'Caug', 'C6', 'Cm6', 'C6/9', 'C9', 'Cmaj9', 'Cm9', 'C13', 'Cm(maj7)', 'C7b9', 'C7#9', 'C7#11', 'C7b5', 'C7#5',
+  'Csus4', 'Csus2', 'C7sus4', 'C9sus4', 'C13sus4', 'C7sus4b9', 'C11', 'Cmaj11', 'Cm11', 'C7b13', 'C7alt', 'C13b9', 'Cadd9', 'Cmadd9', 'C5', 'C7no3', 'C9no3', 'C7no5', 'Cmaj7no3', 'Cmaj7#5', 'Cmaj7b5',
+  'C7#5#9', 'C7b5b9', 'Cm9b5', 'Cmaj7#11', 'C13#11',
+]
+
+test.each(SYMBOLS)('%s: its kind and degrees sound what the symbol means', (symbol) => {
+  const [[measure]] = partsOf(exported(`key: C\n| ${symbol} |`)) as [[Xml]]
+  const root = pitchClass(chord(symbol).root)
+  expect(soundsOf(measure.harmony as Xml)).toEqual(
+    [...new Set(chord(symbol).tones.map(({ note }) => (pitchClass(note) - root + 12) % 12))].sort(
+      (a, b) => a - b,
+    ),
+  )
+})
+
+test('an ending is over before the next repeat begins', () => {
+  const [measures] = partsOf(exported('key: C\n|: C | F |1. G :|2. G | C |\n[B] |: Am | Dm :|')) as [Xml[]]
+  const endings = measures.flatMap((measure) =>
+    list(measure.barline as Xml | Xml[] | undefined).flatMap(({ ending }) =>
+      ending ? [`${measure['@_number'] as string} ${(ending as Xml)['@_type'] as string}`] : [],
+    ),
+  )
+  expect(endings).toEqual(['3 start', '3 stop', '4 start', '4 discontinue'])
+})
+
+test('N.C. is written; symbols, tempo and signs stand in one part only', () => {
+  const parts = partsOf(
+    exported('key: C\n[A] | C Segno | N.C. | G7 D.S. |', [{ bar: 1, beat: 1, beats: 4, note: 'C5' }]),
+  )
+  expect(parts).toHaveLength(2)
+  const [lead, guitar] = parts as [Xml[], Xml[]]
+  expect(lead.map(({ harmony }) => ((harmony as Xml).kind as Xml)['#text'])).toEqual([
+    'major',
+    'none',
+    'dominant',
+  ])
+  expect(lead.filter(({ direction }) => direction !== undefined)).toHaveLength(2)
+  for (const measure of guitar) expect([measure.harmony, measure.direction]).toEqual([undefined, undefined])
+  // A chord without a grip is a slash.
+  expect(list(guitar[0]!.note as Xml | Xml[])[0]!.notehead as string | undefined).toBe('slash')
+})
+
+test('triplets are in groups: each begun is ended, and fills its time', () => {
+  const thirds = (bar: number, beat: number, count: number, beats: number) =>
+    Array.from({ length: count }, (_, at) => ({ bar, beat: beat + at * beats, beats, note: 'G4' }))
+  const [lead] = partsOf(
+    exported('key: C\n| C | F |', [
+      ...thirds(1, 1, 3, 1 / 3),
+      ...thirds(1, 2, 3, 1 / 3),
+      ...thirds(1, 3, 3, 2 / 3),
+      { bar: 2, beat: 1, beats: 2 / 3, note: 'A4' },
+      { bar: 2, beat: 5 / 3, beats: 1 / 3, note: 'A4' },
+    ]),
+  ) as [Xml[]]
+  const groups = lead.flatMap(({ note }) =>
+    list(note as Xml | Xml[]).flatMap(({ notations, duration }) => {
+      const tuplet = (notations as Xml | undefined)?.tuplet as Xml | undefined
+      return tuplet ? [`${tuplet['@_type'] as string} ${duration as number}`] : []
+    }),
+  )
+  expect(groups).toEqual(['start 4', 'stop 4', 'start 4', 'stop 4', 'start 8', 'stop 8', 'start 8', 'stop 4'])
+})
+
+test('a chord sounds on over bars without a symbol, in MusicXML and ABC, until N.C. is said', () => {
+  const note = '<note><rest/><duration>4</duration></note>'
+  const bars = [
+    '<root><root-step>D</root-step></root><kind>minor-seventh</kind>',
+    '',
+    '',
+    '<root><root-step>C</root-step></root><kind>none</kind>',
+    '',
+  ]
+  const xml = `<score-partwise><part-list/><part id="P1">${bars
+    .map(
+      (harmony) =>
+        `<measure><attributes><divisions>1</divisions></attributes>${harmony ? `<harmony>${harmony}</harmony>` : ''}${note}</measure>`,
+    )
+    .join('')}</part></score-partwise>`
+  expect(must(importMusicXml(xml)).text).toContain('| Dm7 | % | % | N.C. |\n| N.C. |')
+  expect(must(importAbc('X:1\nM:4/4\nL:1/4\nK:C\n"Dm7" z4 | z4 | z4 | "G7" z4 | z4 |\n')).text).toContain(
+    '| Dm7 | % | % | G7 |',
+  )
+})
+
+test('slash noteheads are a rhythm and no melody; a seventh over a suspended chord is a part of its name', () => {
+  const xml = `<score-partwise><part-list/><part id="P1"><measure><attributes><divisions>1</divisions></attributes>
+    <harmony><root><root-step>G</root-step></root><kind>suspended-fourth</kind><degree><degree-value>7</degree-value><degree-alter>0</degree-alter><degree-type>add</degree-type></degree></harmony>
+    <note><pitch><step>B</step><octave>4</octave></pitch><duration>4</duration><notehead>slash</notehead></note></measure></part></score-partwise>`
+  const { text, melody } = must(importMusicXml(xml))
+  expect(melody).toEqual([])
+  expect(text).toContain('G7sus4')
+})
