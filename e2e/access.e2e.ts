@@ -81,7 +81,7 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
   await check('sheet')
   await page.goto('/log')
-  await expect(page.locator('.lines-chart .plot').first()).toBeVisible()
+  await expect(page.locator('.lines-chart .point').first()).toBeVisible()
   await page.locator('.log-day').first().getByRole('button').first().click()
   await check('log')
   await page.goto('/trainer')

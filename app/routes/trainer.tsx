@@ -279,7 +279,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
           {answered && (
             <div className={answered.right ? 'trainer-answer right' : 'trainer-answer'} role="status">
               <p>
-                <b>{answered.right ? 'Right.' : `No: ${question.accepts[0]}.`}</b>{' '}
+                <b>{answered.right ? 'Right.' : engravedWords(`No: ${question.accepts[0]}.`)}</b>{' '}
                 {engravedWords(question.explain)}
               </p>
               {question.moves.length > 1 && <Moves question={question} />}

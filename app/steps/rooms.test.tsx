@@ -64,7 +64,15 @@ test.each(ROOMS.filter(({ useRoom }) => useRoom).map((room) => [room.label, room
 )
 
 test('a page of its own is no room of the workspace', () => {
-  expect(ROOMS.map(({ name }) => name)).toEqual(['chart', 'colour', 'lines', 'melody', 'rhythm', 'sheet'])
+  expect(ROOMS.map(({ name }) => name)).toEqual([
+    'chart',
+    'colour',
+    'lines',
+    'melody',
+    'rhythm',
+    'practice',
+    'sheet',
+  ])
   expect(roomNamed('sheet')).toBeUndefined()
   expect(roomNamed(undefined)).toBeUndefined()
 })

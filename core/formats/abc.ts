@@ -1,4 +1,4 @@
-import { meterName, type Bar } from '../chart/chart'
+import { meterName, type Bar, type Mark } from '../chart/chart'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
@@ -29,20 +29,50 @@ export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<S
   const pieces = piecesOf(chart, melody)
   const struck = comping ? piecesOfComping(chart, comping.hits) : []
   // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
-  const voice = (written: (bar: Bar, key: Key, unit: number) => string) =>
+  // The key a bar is in counts for its signs, also where it began some bars before.
+  const inForce = new Map<number, Key>()
+  let now = key
+  for (const bar of chart.bars) {
+    now = bar.newKey ?? now
+    inForce.set(bar.number, now)
+  }
+  /** @param leads letters and signs of the form stand in the first voice only */
+  const voice = (written: (bar: Bar, key: Key, unit: number) => string, leads: boolean) =>
     linesOf(chart).map((bars) =>
       withBarLines(
         bars,
         (bar) =>
-          `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${written(bar, bar.newKey ?? key, chart.meter.unit / bar.meter.unit)}`,
+          `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${leads ? signsOf(bar) : ''}${written(bar, inForce.get(bar.number)!, chart.meter.unit / bar.meter.unit)}`,
       ),
     )
-  const sung = voice((bar, inKey, unit) => abcBar(bar, pieces.filter(within(bar)), inKey, unit))
+  const sung = voice((bar, inKey, unit) => abcBar(bar, pieces.filter(within(bar)), inKey, unit), true)
   const played = comping
-    ? voice((bar, inKey, unit) => compedBar(bar, struck.filter(within(bar)), inKey, unit, comping.as))
+    ? voice((bar, inKey, unit) => compedBar(bar, struck.filter(within(bar)), inKey, unit, comping.as), false)
     : []
   return `${[...head, ...(comping ? ['V:1', ...sung, 'V:2', ...played] : sung)].join('\n')}\n`
 }
+
+/** Signs as ABC 2.1 has them; what it has none for is an annotation over the bar. */
+const SIGNS: Readonly<Record<Mark, string>> = {
+  Segno: '!segno!',
+  Coda: '!coda!',
+  'To Coda': '"^To Coda"',
+  Fine: '!fine!',
+  'D.C.': '!D.C.!',
+  'D.C. al Fine': '!D.C.alfine!',
+  'D.C. al Coda': '!D.C.alcoda!',
+  'D.S.': '!D.S.!',
+  'D.S. al Fine': '!D.S.alfine!',
+  'D.S. al Coda': '!D.S.alcoda!',
+}
+const signsOf = ({ marks, played, opensSection, section }: Bar): string =>
+  [
+    ...(opensSection && section ? [`[P:${section}]`] : []),
+    ...marks.map((mark) => SIGNS[mark]),
+    ...(played > 2 ? [`"^x${played}"`] : []),
+  ]
+    .map((sign) => `${sign} `)
+    .join('')
 
 const within =
   ({ number }: Bar) =>

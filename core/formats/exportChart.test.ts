@@ -93,7 +93,7 @@ describe('files for elsewhere', () => {
   test('ABC: head, symbols, notes with their accidentals and lengths; every bar is full', () => {
     const { content } = out('abc', { melody })
     expect(content).toContain('M:3/4\nL:1/4\nQ:1/4=120\nK:Bb')
-    expect(content).toContain('|: "Bbmaj7"d2 c | "Gm7"B/2 A/2- "C7"A2 :| "F7"z3 | "Bb"^f3 |')
+    expect(content).toContain('|: [P:A] "Bbmaj7"d2 c | "Gm7"B/2 A/2- "C7"A2 :| "F7"z3 | "Bb"^f3 |')
   })
   test('ABC: a change of metre and key is written, lengths stay in the unit of the head', () => {
     expect(

@@ -1,5 +1,5 @@
 import abc from 'abcjs'
-import type { Meter } from '../chart/chart'
+import type { Mark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
@@ -12,6 +12,7 @@ interface AbcElement {
   pitches?: { pitch: number; accidental?: string; startTie?: object; endTie?: boolean }[]
   rest?: { type: string; text?: number }
   duration?: number
+  decoration?: string[]
   chord?: { name: string; position: string }[]
   startTriplet?: number
   tripletMultiplier?: number
@@ -149,6 +150,8 @@ class AbcReader {
   /** Accidentals written in this bar: they hold for the letter in every octave until the bar line. */
   private readonly inBar = new Map<number, number>()
   private tuplet = 1
+  /** How often the passage that is being read is played, where it is repeated. */
+  private times = 2
   private meter: Meter
   readonly firstKey: Key | null
   readonly firstMeter: Meter
@@ -191,9 +194,13 @@ class AbcReader {
   private takeNote(element: AbcElement): void {
     const { bar } = this
     if (element.startTriplet) this.tuplet = element.tripletMultiplier ?? 1
+    for (const decoration of element.decoration ?? []) {
+      const mark = SIGNS[decoration.toLowerCase()]
+      if (mark && !bar.marks.includes(mark)) bar.marks.push(mark)
+    }
     for (const { name, position } of element.chord ?? [])
-      if (!REMARKS.includes(position))
-        bar.chords.push({ at: bar.length, symbol: name.replace(/♭/g, 'b').replace(/♯/g, '#') })
+      if (REMARKS.includes(position)) this.takeRemark(name)
+      else bar.chords.push({ at: bar.length, symbol: name.replace(/♭/g, 'b').replace(/♯/g, '#') })
     // A rest of several bars stands for so many silent ones.
     if (element.rest?.type === 'multimeasure') {
       for (let more = 1; more < Math.min(element.rest.text ?? 1, MOST_REST); more += 1) {
@@ -213,6 +220,13 @@ class AbcReader {
     if (element.endTriplet) this.tuplet = 1
   }
 
+  /** Words over a bar: what is no sign of the form is left out. */
+  private takeRemark(words: string): void {
+    if (/^to coda$/i.test(words.trim()) && !this.bar.marks.includes('To Coda')) this.bar.marks.push('To Coda')
+    const times = /^x(\d+)$/.exec(words.trim())
+    if (times) this.times = Math.min(16, Math.max(2, Number(times[1])))
+  }
+
   private pitchOf({ pitch, accidental }: { pitch: number; accidental?: string }): Pitch {
     const letter = modulo(pitch, 7)
     if (accidental && accidental in ALTERS) this.inBar.set(letter, ALTERS[accidental]!)
@@ -228,9 +242,10 @@ class AbcReader {
     const opens = /left_repeat|dbl_repeat/.test(type)
     const last = this.bars.at(-1)
     if (this.bar.length > 0) {
-      if (closes) this.bar.played = 2
+      if (closes) this.bar.played = this.times
       this.close()
-    } else if (closes && last) last.played = 2
+    } else if (closes && last) last.played = this.times
+    if (closes) this.times = 2
     if (opens) this.bar.opensRepeat = true
     if (startEnding) this.bar.ending = passesIn(startEnding)
   }
@@ -251,6 +266,20 @@ class AbcReader {
       this.warnings.push('The tune names no chords: the bars are silent until you type them.')
     return this.bars
   }
+}
+
+/** Decorations of ABC 2.1 that are signs of the form. */
+const SIGNS: Readonly<Record<string, Mark>> = {
+  segno: 'Segno',
+  coda: 'Coda',
+  fine: 'Fine',
+  dacapo: 'D.C.',
+  'd.c.': 'D.C.',
+  'd.c.alfine': 'D.C. al Fine',
+  'd.c.alcoda': 'D.C. al Coda',
+  'd.s.': 'D.S.',
+  'd.s.alfine': 'D.S. al Fine',
+  'd.s.alcoda': 'D.S. al Coda',
 }
 
 /** A rest of more bars than are read makes the tune too long, which is said. */

@@ -202,7 +202,8 @@ export function usePracticeRoom(): RoomView {
   useEffect(() => {
     if (from < 0) return
     selectLineRange(from, to)
-    // Once the selection is drawn, its system comes under the stage.
+    // Once the selection is drawn, its system comes under the stage; where the stage does not stay in sight, it is the stage that matters.
+    if (!matchMedia('(min-width: 901px)').matches) return
     const drawn = requestAnimationFrame(() =>
       window.document
         .querySelector(`.bank-new [data-slot='${from}']`)

@@ -161,3 +161,36 @@ test('slash noteheads are a rhythm and no melody; a seventh over a suspended cho
   expect(melody).toEqual([])
   expect(text).toContain('G7sus4')
 })
+
+describe('ABC 2.1, read back by a notation library', () => {
+  const out = (text: string, melody: { bar: number; beat: number; beats: number; note: string }[] = []) =>
+    must(
+      exportChart(
+        {
+          chart: parseChart(text),
+          frets: [],
+          melody: melody.map((one) => ({ ...one, note: must(parsePitch(one.note)) })),
+          limits: TUNE_LIMITS,
+        },
+        'abc',
+      ),
+    ).content
+  test('the key in force counts for the signs, also some bars behind its change', () => {
+    const text = 'key: C\n| C | C |\nkey: D\n| D | D | D |'
+    const notes = [1, 2, 3, 4, 5].map((bar) => ({ bar, beat: 1, beats: 4, note: 'F#4' }))
+    const read = must(importAbc(out(text, notes)))
+    expect(read.melody.map(({ note }) => note)).toEqual(['F#4', 'F#4', 'F#4', 'F#4', 'F#4'])
+    // In D an F sharp needs no sign, in C it does.
+    const bars = out(text, notes)
+    expect(bars.match(/\^F/g)).toHaveLength(2)
+  })
+  test('sections, signs and a passage played three times come back', () => {
+    const text =
+      'key: C\n[A] |: Segno C | F :|x3\n[B] | G To Coda | C | D.S. al Coda G7 |\n[C] | Coda C | Fine C |'
+    const chart = parseChart(text)
+    const back = parseChart(must(importAbc(out(text))).text)
+    const form = ({ bars }: typeof chart) =>
+      bars.map(({ section, opensRepeat, played, marks }) => [section, opensRepeat, played, [...marks].sort()])
+    expect(form(back)).toEqual(form(chart))
+  })
+})
