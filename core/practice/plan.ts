@@ -167,9 +167,10 @@ function scoreOf(
   const points =
     kind + asked + POINTS.weak * weak + due + (weak === 0 && late < 0 ? POINTS.resting : 0) + item.hard
   const how = last.grade === 'clean' ? 'clean' : last.grade === 'nearly' ? 'nearly clean' : 'failed'
+  const at = last.tempo === undefined ? '' : ` at ${Math.round(last.tempo)}`
   const whyNow =
     weak > 0
-      ? `weak: ${how} last time${last.tempo === undefined ? '' : ` at ${Math.round(last.tempo)}`}, ${item.why}`
+      ? `${last.grade === 'clean' ? 'weak lately, though clean' : `weak: ${how}`} last time${at}, ${item.why}`
       : late >= 0
         ? `due ${inWords(recall.due, today)}: it was ${how} last time`
         : `kept warm: due ${inWords(recall.due, today)}`
