@@ -43,6 +43,9 @@ export const SHARES = {
   /** One thing is practised at least and about so long. */
   least: 2,
   about: 5,
+  /** Questions that are due, for so many minutes, in a session of at least so many. */
+  questions: 3,
+  questionsFrom: 15,
   /** Below so many minutes one thing is enough. */
   oneThing: 6,
 } as const
@@ -106,12 +109,14 @@ export function planOf({
   const whole = items.find(({ kind }) => kind === 'tune')
   const end = whole ? Math.max(1, Math.min(SHARES.wholeMost, Math.round(time * SHARES.whole))) : 0
   const rests = Math.floor((time - 1) / (SHARES.restAfter + SHARES.rest)) * SHARES.rest
-  const work = time - warmUp - end - rests
+  const asked = time >= SHARES.questionsFrom ? questionsDue(records, today) : null
+  const work = time - warmUp - end - rests - (asked ? asked.minutes : 0)
   const chosen = spread(scored, Math.max(1, Math.floor(work / SHARES.about) || 1))
   const inOrder = [...chosen].sort((a, b) => a.item.hard - b.item.hard)
   const lengths = sharedOut(work, inOrder.length)
   const parts: Planned[] = [
     warming(played, warmUp),
+    ...(asked ? [asked] : []),
     ...inOrder.map((one, at) => planned(one, lengths[at]!)),
     ...(whole
       ? [planned({ item: whole, why: 'something whole at the end: through the tune, whatever happens' }, end)]
@@ -130,6 +135,20 @@ const TIMED: ReadonlySet<ItemKind> = new Set<ItemKind>([
   'keys',
   'top line',
 ])
+
+/** Questions of the trainer that were missed or are due: asked while the hand is still warming. */
+function questionsDue(records: ReadonlyMap<string, ItemRecord>, today: number): Planned | null {
+  const questions = [...records.values()].filter(({ last }) => last.kind === 'question')
+  const due = questions.filter(({ weak, recall }) => weak > 0 || recall.due <= today)
+  if (due.length === 0) return null
+  const missed = due.filter(({ last }) => last.grade === 'failed').length
+  return {
+    kind: 'question',
+    item: due.length === 1 ? 'one question of the trainer' : `${due.length} questions of the trainer`,
+    minutes: SHARES.questions,
+    why: missed > 0 ? `${missed} missed last time` : 'due today',
+  }
+}
 
 /** The easiest thing, slowly. */
 function warming(items: readonly Item[], minutes: number): Planned {

@@ -230,7 +230,7 @@ describe('the plan', () => {
         if (minutes < SHARES.oneThing) return
         expect(plan[0]!.kind).toBe('warm-up')
         expect(plan.at(-1)!.kind).toBe('tune')
-        const worked = plan.filter(({ kind }) => !['warm-up', 'rest', 'tune'].includes(kind))
+        const worked = plan.filter(({ kind }) => !['warm-up', 'rest', 'tune', 'question'].includes(kind))
         expect(worked.length).toBeGreaterThan(0)
         const hard = worked.map(
           (part) => items.find((item) => itemKey(item) === `${part.kind} ${part.item}`)!.hard,
@@ -265,6 +265,25 @@ describe('the plan', () => {
     const key = items.find(({ item }) => item === 'in Eb')!
     expect(find(planned([], 20), key)).toBeUndefined()
     expect(find(planned([], 20, new Set([itemKey(key)])), key)!.why).toMatch(/^you want it/)
+  })
+  test('what the trainer missed, or what is due of it, is asked again behind the warm-up', () => {
+    const missed: Pass = {
+      kind: 'question',
+      item: 'top: Dm7 (x 5 7 5 6 x)',
+      at: NOW - DAY_MS,
+      grade: 'failed',
+    }
+    expect(planned([missed], 20)[1]).toMatchObject({
+      kind: 'question',
+      item: 'one question of the trainer',
+      minutes: SHARES.questions,
+      why: '1 missed last time',
+    })
+    expect(planned([missed], 20).reduce((sum, part) => sum + part.minutes, 0)).toBeLessThanOrEqual(20)
+    expect(
+      planned([{ ...missed, at: NOW, grade: 'clean' }], 20).some(({ kind }) => kind === 'question'),
+    ).toBe(false)
+    expect(planned([missed], 10).some(({ kind }) => kind === 'question')).toBe(false)
   })
   test('the tempo of a part is a rung on from the last pass', () => {
     const [passage] = items

@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button'
 import type { MouseEvent } from 'react'
+import { Link } from 'react-router'
 import { itemKey } from '../../../core/practice/grade'
 import { inWords } from '../../../core/practice/days'
 import type { Item } from '../../../core/practice/items'
@@ -17,6 +18,8 @@ export interface EasierHere {
 }
 
 interface Props {
+  /** Where questions about this tune are asked. */
+  trainer: string
   plan: readonly Planned[]
   items: readonly Item[]
   records: ReadonlyMap<string, ItemRecord> | null
@@ -33,6 +36,7 @@ interface Props {
 
 /** What to do next and why; then everything that can be practised. */
 export function PracticeDrawer({
+  trainer,
   plan,
   items,
   records,
@@ -76,7 +80,14 @@ export function PracticeDrawer({
       <Roving as="ol" className="plain-list plan">
         {plan.map((part, at) => (
           <li key={`${at} ${part.item}`}>
-            {isPlayed(part) ? (
+            {part.kind === 'question' && (
+              <Link to={trainer} className="plan-part">
+                <b>{named(part)}</b>
+                <span>{part.minutes} min</span>
+                <small>{part.why}</small>
+              </Link>
+            )}
+            {part.kind !== 'question' && isPlayed(part) && (
               <button
                 type="button"
                 className="plan-part"
@@ -92,7 +103,8 @@ export function PracticeDrawer({
                 </span>
                 <small>{engravedWords(part.why)}</small>
               </button>
-            ) : (
+            )}
+            {!isPlayed(part) && (
               <p className="plan-rest">
                 {part.minutes} min, {part.item}: {part.why}
               </p>

@@ -66,7 +66,9 @@ export function usePracticeRoom(): RoomView {
   const walk = useWalk()
   const home = keyName(analysis.key)
 
-  const first = plan.find(({ kind }) => kind !== 'rest' && kind !== 'warm-up')
+  /** What of the plan comes on the stage. */
+  const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
+  const [first] = parts
   const item =
     items.find((one) => itemKey(one) === picked) ??
     items.find((one) => first && itemKey(one) === itemKey(first)) ??
@@ -333,7 +335,6 @@ export function usePracticeRoom(): RoomView {
       act: (pressed) => {
         const by = pressed === 'ArrowDown' ? 1 : -1
         if (isWalk) return by > 0 ? walk.next() : walk.back()
-        const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up')
         const at = parts.findIndex((one) => item && itemKey(one) === itemKey(item))
         const other = parts[(at + by + parts.length) % parts.length]
         if (!other) return false
@@ -416,6 +417,7 @@ export function usePracticeRoom(): RoomView {
       name: 'Practice',
       content: (
         <PracticeDrawer
+          trainer={`/trainer?from=${id}`}
           plan={plan}
           items={items}
           records={log.records}
