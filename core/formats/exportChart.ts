@@ -119,8 +119,9 @@ function toChordPro(chart: Chart): string {
           .join('~') || '.',
     ).join(' ')
   const lines = linesOf(chart).flatMap((bars) => [
-    ...(bars[0]!.opensSection ? [`{comment: ${bars[0]!.section ?? ''}}`] : []),
-    '{start_of_grid}',
+    bars[0]!.opensSection && bars[0]!.section
+      ? `{start_of_grid label="${bars[0]!.section.replaceAll('"', "'")}"}`
+      : '{start_of_grid}',
     withBarLines(bars, cells),
     '{end_of_grid}',
   ])

@@ -180,6 +180,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   time: 'meter',
   meter: 'meter',
   metre: 'meter',
+  capo: 'capo',
 }
 const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 /** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
@@ -466,7 +467,9 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
     draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times))
 }
 
-const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?::\s*(.*?))?\s*\}\s*$/
+const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?:[:\s]\s*(.*?))?\s*\}\s*$/
+/** The name of a part: `label="A"`, or what stands behind the colon. */
+const LABEL = /^label\s*=\s*"([^"]*)"$/
 const PART = /^(?:start_of_|so)(chorus|verse|bridge|grid|c|v|b|g)$/
 const PART_NAMES: Readonly<Record<string, string>> = {
   chorus: 'Chorus',
@@ -477,6 +480,9 @@ const PART_NAMES: Readonly<Record<string, string>> = {
   b: 'Bridge',
 }
 
+/** A label as it is given to a part; null where there is none. */
+const labelOf = (value: string | undefined): string | null => LABEL.exec(value ?? '')?.[1] || null
+
 /** ChordPro (the open format of songs with chords in brackets): directives, `[C]` over words, and grids with bar lines. */
 function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (line.trim() === '' || /^\s*#/.test(line)) return
@@ -485,6 +491,7 @@ function readChordPro(line: string, number: number, draft: ChartDraft): void {
     const name = directive[1]!.toLowerCase()
     const part = PART.exec(name)
     if (SETTINGS[name] && directive[2]) draft.set(SETTINGS[name], directive[2], number)
+    else if (part && labelOf(directive[2])) draft.open(labelOf(directive[2])!)
     else if (part && PART_NAMES[part[1]!]) draft.open(directive[2] || PART_NAMES[part[1]!]!)
     else if (!part && !/^(?:end_of_|eo)/.test(name))
       draft.warn(number, 1, line.trim(), `The directive "${name}" has no place in a chart and was left out.`)

@@ -1,9 +1,9 @@
 import { Midi, type Track } from '@tonejs/midi'
-import { meterName, slotKey } from '../chart/chart'
+import { meterName, slotKey, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
 import { layersOf } from '../melody/layers'
-import { midiOf } from '../pitch/note'
+import { midiOf, pitchClass } from '../pitch/note'
 import type { BandNote, BandScore, Score } from './musicxml'
 
 /** Programs of General MIDI, from 0, and its channel for drums (MIDI Association, General MIDI 1). */
@@ -45,7 +45,7 @@ export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody =
     }
     const at = (beat: number) => begins + ticks(beat - bar.from, bar.meter.unit)
     for (const slot of band ? [] : bar.slots)
-      for (const midi of chords.get(slotKey(slot))?.voicing?.midis ?? [])
+      for (const midi of soundsOf(slot, chords))
         grips.addNote({
           midi,
           ticks: at(slot.beat),
@@ -106,4 +106,18 @@ function writeBand(
         velocity: strong ? 0.7 : 0.5,
       })),
     )
+}
+
+/** The octave in which a chord without a grip is written: its root from C3. */
+const PLAIN_FROM = 48
+
+/** What a slot sounds: its grip, or where none is kept the chord's own tones from its root (or its bass) up. */
+function soundsOf(slot: Slot, chords: Score['chords']): readonly number[] {
+  const written = chords.get(slotKey(slot))
+  if (!written) return []
+  if (written.voicing) return written.voicing.midis
+  const { root, bass, tones } = written.chord
+  const lowest = PLAIN_FROM + pitchClass(bass ?? root)
+  const above = tones.map(({ note }) => lowest + ((pitchClass(note) - lowest + 144) % 12))
+  return [...new Set([lowest, ...above])].sort((a, b) => a - b)
 }

@@ -1,3 +1,4 @@
+import { Midi } from '@tonejs/midi'
 import { XMLParser } from 'fast-xml-parser'
 import { parseChart } from '../chart/parse'
 import { chord } from '../chord/parse'
@@ -6,6 +7,7 @@ import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { exportChart } from './exportChart'
 import { importAbc } from './importAbc'
+import { importChart } from './importChart'
 import { importMusicXml } from './importMusicXml'
 
 /** Semitones above the root of the kinds we write, and where degrees lie, as MusicXML 4.0 (W3C Community Group) defines them; from memory. */
@@ -193,4 +195,34 @@ describe('ABC 2.1, read back by a notation library', () => {
       bars.map(({ section, opensRepeat, played, marks }) => [section, opensRepeat, played, [...marks].sort()])
     expect(form(back)).toEqual(form(chart))
   })
+})
+
+test('MIDI, read by a general parser: a chord without a grip sounds its own tones', () => {
+  const { content } = must(
+    exportChart(
+      { chart: parseChart('key: C\n| Dm7 | G7/B | N.C. |'), frets: [], melody: [], limits: TUNE_LIMITS },
+      'midi',
+    ),
+  )
+  const [guitar] = new Midi(Buffer.from(content, 'base64')).tracks.filter(({ notes }) => notes.length > 0)
+  const sounds = (tick: number) =>
+    guitar!.notes
+      .filter(({ ticks }) => ticks === tick * 480)
+      .map(({ midi }) => midi)
+      .sort((a, b) => a - b)
+  expect([sounds(0), sounds(4), sounds(8)]).toEqual([[50, 53, 57, 60], [59, 62, 65, 67], []])
+})
+
+test('ChordPro comes back with its sections and capo', () => {
+  const text = 'title: Out\nkey: C\nmeter: 3/4\ncapo: 2\n[A] | C | F |\n[Bridge] | G7 | C |'
+  const { content } = must(
+    exportChart({ chart: parseChart(text), frets: [], melody: [], limits: TUNE_LIMITS }, 'chordpro'),
+  )
+  const back = importChart(content, 'chordpro')
+  expect(back.warnings).toEqual([])
+  const [read, meant] = [parseChart(back.text), parseChart(text)]
+  expect([read.capo, read.bars.map(({ section }) => section)]).toEqual([
+    2,
+    meant.bars.map(({ section }) => section),
+  ])
 })
