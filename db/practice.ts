@@ -207,7 +207,7 @@ export function setGoal(db: Db, tuneId: string, { kind, item, ...said }: Goal, n
 }
 
 /** Days of the log that are shown at a time. */
-export const DAYS_SHOWN = 14
+export const DAYS_SHOWN = 7
 
 export interface LogDay {
   day: number
