@@ -91,7 +91,7 @@ function stepped(
   }
 }
 
-const LOWEST = 'It is not clean at half the tempo: take fewer bars, or an easier grip.'
+const LOWEST = 'This is as slow as it gets: take fewer bars, or an easier grip.'
 const said = (tempo: number): string => String(Math.round(tempo * 10) / 10)
 /** At least one beat a minute more, in whole numbers. */
 const above = (tempo: number, share: number): number =>

@@ -7,7 +7,7 @@ import { GRADES, ITEM_KINDS } from './grade'
 export const MOST_NAME = 300
 const MOST_WORDS = 2_000
 /** Nobody practises one pass for longer than this, in seconds. */
-const MOST_SECONDS = 4 * 60 * 60
+export const MOST_SECONDS = 4 * 60 * 60
 /** Times that a log can have, in ms since 1970: to the year 2200. */
 const LAST_MS = Date.UTC(2200, 0, 1)
 

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { daysIn } from '../../../core/practice/days'
 import { itemKey } from '../../../core/practice/grade'
-import type { LoggedPass } from '../../../core/practice/passSchema'
+import { MOST_SECONDS, type LoggedPass } from '../../../core/practice/passSchema'
 import type { ItemRecord } from '../../../core/practice/record'
 import type { Goal } from '../../../db/practice'
 import { useSteady } from '../words/steady'
@@ -65,12 +65,13 @@ export function usePracticeLog(tuneId: string, title: string): PracticeLog {
         key: null,
         tempo: null,
         goal: null,
-        seconds: 0,
         at: now,
         zone,
         note: '',
         hurt: false,
         ...pass,
+        // A loop that was left running overnight is no reason to lose the pass.
+        seconds: Math.min(MOST_SECONDS, pass.seconds ?? 0),
       }),
     )
   })

@@ -108,7 +108,7 @@ function oneKey(round: Round): string {
 const WALK_SAYS: Readonly<Record<Round['at'], string>> = {
   ready: 'Space goes on; D marks a doubtful chord.',
   playing: '',
-  asked: 'How was the walk? 1 clean, 2 nearly, 3 failed.',
+  asked: 'How was the walk? Space once: clean, twice: nearly, three times: failed.',
 }
 const SAYS: Readonly<Record<Round['at'], string>> = {
   ready: 'Space or a foot switch begins.',

@@ -124,9 +124,8 @@ function itemOf({ semitones, area, items }: Wanted, key: Key): Item | undefined 
     const [low, high] = AREAS[area]!
     return items.find(({ kind, item }) => kind === 'cadence' && item.endsWith(`frets ${low} to ${high}`))
   }
-  return items.find(({ kind, item }) =>
-    semitones === 0 ? kind === 'tune' : kind === 'keys' && item === inKey(key),
-  )
+  // In the home key it is the passage itself.
+  return semitones === 0 ? undefined : items.find(({ kind, item }) => kind === 'keys' && item === inKey(key))
 }
 
 /** Where in the chart a cadence stands, for the areas of the neck. */

@@ -158,21 +158,15 @@ export function usePracticeRoom(): RoomView {
     loop: set.mode === 'loop',
     onGrade: graded,
   })
-  const [walkAsks, setWalkAsks] = useState(false)
-  const walkPress = () => {
-    if (!walk.last) return walk.next()
-    setWalkAsks(true)
-  }
   const press = () => {
     // What is begun stays on the stage, whatever the plan says after it.
     if (item) setPicked(itemKey(item))
+    if (round.round.at !== 'ready') return round.press()
+    // What was shown is hidden again for the next pass from memory.
+    setShownAgain(false)
     if (set.mode !== 'walk') return round.press()
-    if (walkAsks || round.round.at === 'asked') return
-    walkPress()
-  }
-  const walkGraded = (grade: Grade) => {
-    setWalkAsks(false)
-    graded(grade, 0)
+    if (walk.last) round.ask()
+    else walk.next()
   }
 
   /** Doubt at a chord: the change into it becomes an exercise. */
@@ -214,10 +208,7 @@ export function usePracticeRoom(): RoomView {
     )
     return () => cancelAnimationFrame(drawn)
   }, [from, to, selectLineRange])
-  useEffect(() => {
-    setShownAgain(false)
-    setWalkAsks(false)
-  }, [stage?.item, set.mode])
+  useEffect(() => setShownAgain(false), [stage?.item, set.mode])
   const hidden = memory && !shownAgain
   useEffect(() => {
     if (!hidden || round.round.at !== 'playing') return
@@ -287,7 +278,6 @@ export function usePracticeRoom(): RoomView {
   })
   const threads = useMemo(() => ({ taken: null, onTake: hold, onDrag: () => {} }), [hold])
 
-  const asks = isWalk ? walkAsks : round.round.at === 'asked'
   const keys: KeyRow[] = [
     {
       on: ['Space', 'Enter', 'PageDown'],
@@ -302,9 +292,8 @@ export function usePracticeRoom(): RoomView {
       shown: String(at + 1),
       says: `It was ${grade}`,
       act: () => {
-        if (!asks) return false
-        if (isWalk) walkGraded(grade)
-        else round.grade(grade)
+        if (round.round.at !== 'asked') return false
+        round.grade(grade)
       },
     })),
     {
@@ -378,12 +367,12 @@ export function usePracticeRoom(): RoomView {
           hidden,
           tempo: hasTime ? { now: tempo, goal } : null,
           marks: visit.marks,
-          round: isWalk ? (walkAsks ? { at: 'asked', presses: 0 } : { at: 'ready' }) : round.round,
+          round: round.round,
           capo: chart.capo,
         }}
         walk={isWalk ? (walk.last ? 'The walk is over' : 'Go on') : null}
         onPress={press}
-        onGrade={isWalk ? walkGraded : round.grade}
+        onGrade={round.grade}
         onHurt={hurts}
       >
         {visit.rest && (

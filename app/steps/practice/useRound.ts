@@ -21,6 +21,8 @@ export interface RoundNow {
   press: () => void
   /** A grade said at once. */
   grade: (grade: Grade) => void
+  /** Asks how it was, where nothing sounded. */
+  ask: () => void
   /** Ends what sounds, and asks nothing. */
   leave: () => void
 }
@@ -60,6 +62,10 @@ export function useRound({ schedule, tempo, loop, onGrade }: Asked): RoundNow {
     const grade = gradeOf(next)
     if (grade) answering.current = setTimeout(() => settle(grade), TOGETHER_MS)
   })
+  const ask = useSteady(() => {
+    seconds.current = 0
+    setRound({ at: 'asked', presses: 0 })
+  })
   const leave = useSteady(() => {
     clearTimeout(answering.current)
     stop()
@@ -82,5 +88,5 @@ export function useRound({ schedule, tempo, loop, onGrade }: Asked): RoundNow {
     },
     [],
   )
-  return { round, press, grade: settle, leave }
+  return { round, press, grade: settle, ask, leave }
 }
