@@ -14,6 +14,7 @@ const IDEAS = [
   'player',
   'tune',
   'practice',
+  'sheet',
   'cli',
 ]
 const ROOMS = ['chart', 'colour', 'lines', 'melody', 'sheet']
@@ -32,13 +33,19 @@ module.exports = {
       name: 'the core stands alone',
       severity: 'error',
       from: { path: '^core/' },
-      to: { path: '^(app|db|workers|server|e2e)/' },
+      to: { path: '^(paper|app|db|workers|server|e2e)/' },
     },
     {
       name: 'nothing below the interface knows it',
       severity: 'error',
       from: { path: '^(db|workers)/' },
       to: { path: '^app/' },
+    },
+    {
+      name: 'paper knows the core alone',
+      severity: 'error',
+      from: { path: '^paper/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(app|db|workers|server|e2e)/' },
     },
     {
       name: 'no step imports another',

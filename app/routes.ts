@@ -6,6 +6,7 @@ export default [
   route('tunes/:tuneId/:step?', 'routes/tune.tsx'),
   route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
+  route('tunes/:tuneId/sheet.pdf', 'routes/sheet.pdf.ts'),
   route('tunes/:tuneId/why', 'routes/why.tsx'),
   route('tunes/:tuneId/file/:format', 'routes/tune.file.ts'),
   route('tunes/:tuneId/practice-log', 'routes/tune.practice.ts'),

@@ -1,6 +1,7 @@
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import { GRADES, ITEM_KINDS } from '../core/practice/grade'
 import type { ItemRecord } from '../core/practice/record'
+import type { SheetLayout } from '../core/sheet/layout'
 import type { TuneDocument } from '../core/tune/document'
 import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 
@@ -289,4 +290,55 @@ export const goals = sqliteTable(
     madeAt: time('made_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.tuneId, table.kind, table.item] })],
+)
+
+/** Layouts of its sheet that a tune keeps under a name. Letting one go sets `deletedAt`. */
+export const layouts = sqliteTable(
+  'layouts',
+  {
+    id: id(),
+    tuneId: text('tune_id')
+      .notNull()
+      .references(() => tunes.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    layout: text('layout', { mode: 'json' }).$type<SheetLayout>().notNull(),
+    createdAt: time('created_at').notNull(),
+    deletedAt: time('deleted_at'),
+  },
+  (table) => [index('layouts_of_tune').on(table.tuneId, table.deletedAt)],
+)
+
+/** Orders of tunes for an evening. Deleting sets `deletedAt`. */
+export const sets = sqliteTable('sets', {
+  id: id(),
+  name: text('name').notNull(),
+  note: text('note').notNull().default(''),
+  createdAt: time('created_at').notNull(),
+  touchedAt: time('touched_at').notNull(),
+  deletedAt: time('deleted_at'),
+})
+
+/** A tune in its place of a set, and how it is played there. */
+export const setTunes = sqliteTable(
+  'set_tunes',
+  {
+    id: id(),
+    setId: text('set_id')
+      .notNull()
+      .references(() => sets.id, { onDelete: 'cascade' }),
+    /** Null once the tune is erased for good. */
+    tuneId: text('tune_id').references(() => tunes.id, { onDelete: 'set null' }),
+    /** The tune's title when it was put in. */
+    title: text('title').notNull(),
+    /** Order in the set, from 0. */
+    place: integer('place').notNull(),
+    /** By name; null for the key the tune is written in. */
+    key: text('key'),
+    /** Beats a minute; null for the tune's own. */
+    tempo: integer('tempo'),
+    /** A version by its name; null for what is worked on. */
+    version: text('version'),
+    note: text('note').notNull().default(''),
+  },
+  (table) => [index('tunes_of_set').on(table.setId, table.place)],
 )

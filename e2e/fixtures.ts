@@ -138,3 +138,6 @@ export async function withoutCountIn(page: Page): Promise<void> {
   await page.getByRole('combobox', { name: 'Count-in' }).click()
   await page.getByRole('option', { name: 'none' }).click()
 }
+
+/** The pages of a sheet, as they are printed. */
+export const printed = (page: Page) => page.locator('.paper-page')

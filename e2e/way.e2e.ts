@@ -8,6 +8,7 @@ import {
   newLine,
   open,
   pick,
+  printed,
   saved,
   symbolsIn,
   test,
@@ -67,7 +68,7 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
 
   await goTo(page, 'Sheet')
   await expect(page.getByRole('heading', { name: 'Night Crossing' })).toBeVisible()
-  await expect(page.locator('.sheet-bar svg.grip')).toHaveCount(4)
+  await expect(printed(page).getByRole('img', { name: /^Grip/ })).toHaveCount(4)
   await page.emulateMedia({ media: 'print' })
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden()
 })

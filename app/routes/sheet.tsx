@@ -1,199 +1,253 @@
 import Button from '@mui/material/Button'
-import { data, Link } from 'react-router'
-import { Fragment, useMemo, type CSSProperties } from 'react'
-import { meterName, placeName, slotKey } from '../../core/chart/chart'
-import { isStandard } from '../../core/neck/otherInstrument'
-import { midi } from '../../core/pitch/note'
+import { useMemo } from 'react'
+import { data, Form, Link, redirect, useNavigation, useRevalidator } from 'react-router'
+import { z } from 'zod'
+import { placeName } from '../../core/chart/chart'
+import { refusalInWords } from '../../core/refusal'
 import { STRAIGHT } from '../../core/rhythm/swing'
-import { accompanied, isAccompanied, swingOf } from '../../core/tune/accompaniment'
-import { keyAbove } from '../../core/chart/transpose'
+import { layoutAddress, layoutName, MOST_LAYOUTS, sheetLayout, showsGrips } from '../../core/sheet/layout'
+import { isAccompanied, swingOf } from '../../core/tune/accompaniment'
+import { readTuneDocument } from '../../core/tune/reading'
+import { keepLayout, layoutsOf, letLayoutGo, takeLayoutBack } from '../../db/layouts'
+import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
-import { database } from '../database.server'
-import { BarHead, barLines } from '../services/notation/BarHead'
-import { ChordName, engraved, keyInWords } from '../services/notation/ChordName'
-import { FigureLine } from '../services/notation/FigureLine'
-import { GripDiagram } from '../services/notation/GripDiagram'
+import { database, withBook } from '../database.server'
+import { layoutAsked } from '../features/paper/asked'
+import { PageView } from '../features/paper/PageView'
+import { LayoutChoice, SheetComposer } from '../features/paper/SheetComposer'
+import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { numeralsFromCookies } from '../services/notation/numerals'
 import { usePlayerSettings } from '../services/player/PlayerContext'
-import { useNumerals } from '../services/notation/numerals'
-import { scoreOf } from '../../core/tune/score'
-import { SheetMelody } from '../steps/sheet/SheetMelody'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
-import { lineChordUnder } from '../../core/tune/decisions'
-import { groupedBy } from '../../core/tune/grouped'
-import { columnsOf, systemsOf } from '../services/notation/layout'
-import { plainChord, shapeUnderCapo } from '../../core/tune/reading'
 import type { Route } from './+types/sheet'
+import '../features/paper/paper.css'
 
-export function loader({ params }: Route.LoaderArgs) {
+export function loader({ params, request }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
-  return state
+  const asked = new URL(request.url).searchParams
+  const kept = layoutsOf(database(), params.tuneId)
+  const { from, layout } = layoutAsked(asked, kept)
+  const version = asked.get('version') || null
+  const document = tuneAsked(state.document, { version, key: null, tempo: null })
+  if (!document) throw data('This version is not kept with the tune any more.', 404)
+  return {
+    ...state,
+    from,
+    layout,
+    kept,
+    version,
+    takenOut: asked.get('out'),
+    // What the working line lacks is looked for in the page, where that can be watched and stopped.
+    sheet: sheetPages(document, {
+      layout,
+      player: readPlayer(database()),
+      school: numeralsFromCookies(request.headers.get('cookie')),
+      fill: version !== null,
+    }),
+  }
 }
+
+const intents = z.discriminatedUnion('intent', [
+  z.object({
+    intent: z.literal('keep'),
+    name: layoutName,
+    layout: z
+      .string()
+      .max(2_000)
+      .transform((text, context): unknown => {
+        try {
+          return JSON.parse(text)
+        } catch {
+          context.addIssue({ code: 'custom', message: 'a layout' })
+          return z.NEVER
+        }
+      })
+      .pipe(sheetLayout),
+  }),
+  z.object({ intent: z.literal('take-out'), id: z.uuid() }),
+  z.object({ intent: z.literal('put-back'), id: z.uuid() }),
+])
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = Object.fromEntries(await request.formData())
+  const wanted = intents.safeParse(form)
+  if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
+  const asked = wanted.data
+  const here = `/tunes/${params.tuneId}/sheet`
+  return withBook((db) => {
+    if (!readTune(db, params.tuneId))
+      return data({ message: 'This tune is not in the songbook any more.' }, 404)
+    switch (asked.intent) {
+      case 'keep': {
+        const id = keepLayout(db, params.tuneId, asked.name, asked.layout)
+        return id
+          ? redirect(`${here}?layout=${id}`)
+          : data(
+              {
+                message: `There are ${MOST_LAYOUTS} layouts, as many as a tune can keep: take one out first.`,
+              },
+              400,
+            )
+      }
+      case 'take-out':
+        letLayoutGo(db, params.tuneId, asked.id)
+        return redirect(`${here}?out=${asked.id}`)
+      case 'put-back':
+        takeLayoutBack(db, params.tuneId, asked.id)
+        return redirect(`${here}?layout=${asked.id}`)
+    }
+  })
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+export const shouldRevalidate = revalidatesWhenAnswered
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.document.title ?? 'Tune'} · sheet` },
 ]
 
-const FORMAT_NAMES = { musicxml: 'MusicXML', midi: 'MIDI', abc: 'ABC' } as const
-
-/** The page for the music stand: symbols, numerals, grips, four bars to a line. */
-export default function SheetPage({ loaderData: { id, revision, document: asKept } }: Route.ComponentProps) {
+/** The page for the music stand, composed: what it carries at the side, the pages as they are printed, and files to take along. */
+export default function SheetPage({ loaderData, actionData }: Route.ComponentProps) {
+  const { id, revision, document, sheet, layout, from, kept, version, takenOut } = loaderData
   const {
     settings: { instrument, hand },
   } = usePlayerSettings()
   const body = useMemo(() => ({ instrument, hand }), [instrument, hand])
-  const { school } = useNumerals()
-  const { document, state, stop, again } = useEveryGrip(id, revision, asKept, body)
-  const {
-    reading,
-    chords,
-    chart,
-    key,
-    tempo,
-    melody = [],
-    chordMelody = [],
-  } = useMemo(() => scoreOf(document, body, school), [document, body, school])
-  const swings = isAccompanied(document.rhythm) && swingOf(document.rhythm, tempo, chart.meter) > STRAIGHT
-  const { rhythm } = document
-  const struck = useMemo(
-    () =>
-      rhythm.figure === null && Object.keys(rhythm.byHand).length === 0
-        ? []
-        : accompanied({ reading, document, which: 'new', grips: new Map(), order: 'written' }).hits,
-    [reading, document, rhythm],
+  const { revalidate } = useRevalidator()
+  const search = useEveryGrip(
+    id,
+    revision,
+    document,
+    body,
+    version === null && showsGrips(layout),
+    () => void revalidate(),
   )
-  const figureName = typeof rhythm.figure === 'string' ? rhythm.figure : 'by hand'
+  const reading = useMemo(() => readTuneDocument(document, 'case', body), [document, body])
   const elsewhere = reading.line.filter((one) => one.elsewhere)
-  const shapeOf = shapeUnderCapo(chart, key)
-  // Under each chord of the new line stand the chords of the home line that begin while it sounds.
-  const homes = groupedBy(reading.chords, (chord) => lineChordUnder(reading.line, chord.index)?.key)
+  const composing = useNavigation().state === 'loading'
+  const address = layoutAddress(layout)
+  if (version !== null) address.set('version', version)
   return (
-    <main className="sheet">
-      <nav className="sheet-tools">
+    <main className="sheet-page">
+      <div className="sheet-head sheet-tools">
         <Link to={`/tunes/${id}/lines`}>Back to the tune</Link>
+        <h1>{document.title}</h1>
+        <LayoutChoice from={from} kept={kept} version={version} />
+        <Button
+          component="a"
+          className="sheet-main"
+          variant="contained"
+          color="primary"
+          href={`/tunes/${id}/sheet.pdf?${address}`}
+          download
+        >
+          PDF
+        </Button>
         <Button onClick={() => window.print()}>Print</Button>
-        {(['musicxml', 'midi', 'abc'] as const).map((format) => (
-          <Button key={format} component="a" href={`/tunes/${id}/file/${format}`} download>
-            {FORMAT_NAMES[format]}
+        <Link to={`/stand?tune=${id}${version === null ? '' : `&version=${encodeURIComponent(version)}`}`}>
+          Stand
+        </Link>
+        <FilesMenu
+          id={id}
+          accompanied={isAccompanied(document.rhythm)}
+          swings={swingsIn(document, reading)}
+        />
+      </div>
+      <div className="sheet-pages" aria-busy={composing}>
+        <div className="sheet-notes">
+          {actionData && (
+            <p className="notice" role="alert">
+              {actionData.message}
+            </p>
+          )}
+          {takenOut && (
+            <Form method="post" className="notice" role="status">
+              <input type="hidden" name="intent" value="put-back" />
+              <input type="hidden" name="id" value={takenOut} />
+              The layout was taken out. <Button type="submit">Put it back</Button>
+            </Form>
+          )}
+          {search.state.kind === 'searching' && (
+            <p role="status">
+              Finding grips for the chords that have none{' '}
+              <Button size="small" onClick={search.stop}>
+                Stop
+              </Button>
+            </p>
+          )}
+          {search.state.kind === 'stopped' && (
+            <p role="status">
+              Stopped: some chords have no grip.{' '}
+              <Button size="small" onClick={search.again}>
+                Find them
+              </Button>
+            </p>
+          )}
+          {search.state.kind === 'fault' && (
+            <p className="fault" role="alert">
+              Some chords have no grip: {search.state.message}
+            </p>
+          )}
+          {sheet.missing.length > 0 && (
+            <p className="fault">
+              No font of this program has {sheet.missing.join(' ')}: these letters of the title are not
+              printed.
+            </p>
+          )}
+          {elsewhere.length > 0 && (
+            <p className="quiet">
+              The {elsewhere.length === 1 ? 'grip' : 'grips'} you chose at{' '}
+              {elsewhere.map(({ slot }) => placeName(slot)).join('; ')}{' '}
+              {elsewhere.length === 1 ? 'is' : 'are'} for other open strings and cannot be played on these:
+              what is printed there is another. Yours {elsewhere.length === 1 ? 'is' : 'are'} kept.
+            </p>
+          )}
+        </div>
+        {sheet.pages.map((page, at) => (
+          <PageView key={at} page={page} number={at + 1} of={sheet.pages.length} black={sheet.black} />
+        ))}
+      </div>
+      <SheetComposer
+        layout={layout}
+        from={from}
+        kept={kept}
+        versions={document.versions.map(({ name }) => name)}
+        version={version}
+      />
+    </main>
+  )
+}
+
+type Document = Route.ComponentProps['loaderData']['document']
+
+const swingsIn = ({ rhythm, tempo }: Document, { chart }: ReturnType<typeof readTuneDocument>): boolean =>
+  isAccompanied(rhythm) && swingOf(rhythm, tempo, chart.meter) > STRAIGHT
+
+/** The tune in open formats. */
+function FilesMenu({ id, accompanied, swings }: { id: string; accompanied: boolean; swings: boolean }) {
+  const files: readonly (readonly [address: string, label: string])[] = [
+    ['musicxml', 'MusicXML'],
+    ...(accompanied ? ([['musicxml?voices', 'MusicXML, voices']] as const) : []),
+    ['midi', 'MIDI'],
+    ...(swings ? ([['midi?swung', 'MIDI, swung']] as const) : []),
+    ['abc', 'ABC'],
+    ...(accompanied ? ([['abc?voices', 'ABC, voices']] as const) : []),
+    ['chordpro', 'ChordPro'],
+    ['tab', 'Tab'],
+    ['text', 'Chart text'],
+  ]
+  return (
+    <details className="row-menu">
+      <summary>Files</summary>
+      <div>
+        {files.map(([address, label]) => (
+          <Button key={address} component="a" href={`/tunes/${id}/file/${address}`} download>
+            {label}
           </Button>
         ))}
-        {isAccompanied(document.rhythm) &&
-          (['musicxml', 'abc'] as const).map((format) => (
-            <Button key={format} component="a" href={`/tunes/${id}/file/${format}?voices`} download>
-              {FORMAT_NAMES[format]}, voices
-            </Button>
-          ))}
-        {swings && (
-          <Button component="a" href={`/tunes/${id}/file/midi?swung`} download>
-            MIDI, swung
-          </Button>
-        )}
-      </nav>
-      <header>
-        <h1>{document.title}</h1>
-        <p>
-          {keyInWords(key)} · {meterName(chart.meter)} · {tempo} beats a minute
-          {struck.length > 0 && ` · ${figureName}`}
-          {chart.capo > 0 && ` · capo ${chart.capo}, played in ${keyInWords(keyAbove(key, -chart.capo))}`}
-          {!isStandard(instrument.tuning.map(midi)) &&
-            ` · strings ${engraved(instrument.tuning.map((open) => open.replace(/\d/, '')).join(' '))}, from the lowest`}
-        </p>
-      </header>
-      {chart.bars.length === 0 && <p>There are no bars yet. Type a chart first.</p>}
-      {state.kind === 'searching' && (
-        <p className="sheet-state" role="status">
-          Finding grips for the chords that have none{' '}
-          <Button size="small" onClick={stop}>
-            Stop
-          </Button>
-        </p>
-      )}
-      {state.kind === 'stopped' && (
-        <p className="sheet-state" role="status">
-          Stopped: some chords have no grip.{' '}
-          <Button size="small" onClick={again}>
-            Find them
-          </Button>
-        </p>
-      )}
-      {state.kind === 'fault' && (
-        <p className="fault" role="alert">
-          Some chords have no grip: {state.message}
-        </p>
-      )}
-      {systemsOf(chart.bars).map((system) => (
-        <Fragment key={system.bars[0]!.number}>
-          {struck.length > 0 && (
-            <div className="sheet-figure" role="img" aria-label={`Rhythm: ${figureName}`}>
-              <FigureLine system={system} hits={struck} melody={[]} />
-            </div>
-          )}
-          <div className="sheet-bars" style={{ '--columns': columnsOf(system) } as CSSProperties}>
-            {system.bars.map((bar) => (
-              <section
-                className={`sheet-bar ${barLines(bar)}`}
-                key={bar.number}
-                aria-label={bar.number === 0 ? 'Pickup' : `Bar ${bar.number}`}
-              >
-                <BarHead bar={bar} />
-                <div className="slots">
-                  {bar.slots.map((slot) => {
-                    const written = chords.get(slotKey(slot))
-                    const shape = written && shapeOf(written.chord)
-                    return (
-                      <div className="slot" key={slot.beat} style={{ flexGrow: slot.beats }}>
-                        {written ? (
-                          <ChordName chord={written.chord} />
-                        ) : (
-                          <span className="silence">{slot.text}</span>
-                        )}
-                        {shape && (
-                          <span className="played-as">
-                            as <ChordName chord={shape} />
-                          </span>
-                        )}
-                        {homes.get(slotKey(slot))?.map((home) => {
-                          const plain = plainChord(home)
-                          return (
-                            plain && (
-                              <span className="sheet-home" key={home.key}>
-                                <ChordName chord={plain} /> {engraved(home.reading!.roman)}
-                              </span>
-                            )
-                          )
-                        })}
-                        {written?.voicing && (
-                          <GripDiagram voicing={written.voicing} capo={chart.capo} scale={1.35} />
-                        )}
-                      </div>
-                    )
-                  })}
-                </div>
-              </section>
-            ))}
-          </div>
-        </Fragment>
-      ))}
-      {melody.length > 0 && (
-        <SheetMelody
-          chart={reading.chart}
-          songKey={key}
-          melody={melody}
-          made={chordMelody}
-          strings={instrument.tuning.length}
-        />
-      )}
-      {elsewhere.length > 0 && (
-        <p className="quiet">
-          The {elsewhere.length === 1 ? 'grip' : 'grips'} you chose at{' '}
-          {elsewhere.map(({ slot }) => placeName(slot)).join('; ')} {elsewhere.length === 1 ? 'is' : 'are'}{' '}
-          for other open strings and cannot be played on these: what is printed there is another. Yours{' '}
-          {elsewhere.length === 1 ? 'is' : 'are'} kept.
-        </p>
-      )}
-      <footer>
-        Large: what the guitar plays. Small: the chord of the band, with its numeral in {keyInWords(key)}.
-      </footer>
-    </main>
+      </div>
+    </details>
   )
 }

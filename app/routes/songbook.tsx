@@ -25,7 +25,7 @@ import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/un
 import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { ThemeSwitch } from '../workspace/Header'
-import { keyInWords } from '../services/notation/ChordName'
+import { keyInWords } from '../../core/chord/engraved'
 import type { Route } from './+types/songbook'
 
 /** What stands of each tune, and what it can be sorted by. */

@@ -5,8 +5,10 @@ import { farInFull } from '../../core/reharm/howFar'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { howFarGone } from '../../core/tune/decisions'
-import { reasonsOf } from '../steps/colour/reasons'
-import { ChordName, engraved, engravedWords, keyInWords } from '../services/notation/ChordName'
+import { asVersion } from '../../core/tune/versions'
+import { reasonsOf } from '../../core/tune/reasons'
+import { ChordName } from '../services/notation/ChordName'
+import { engraved, engravedWords, keyInWords } from '../../core/chord/engraved'
 import { useNumerals } from '../services/notation/numerals'
 import { plainChord, readTuneDocument } from '../../core/tune/reading'
 import type { Route } from './+types/why'
@@ -15,16 +17,9 @@ export function loader({ params, request }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
   const name = new URL(request.url).searchParams.get('version')
-  const version = name === null ? null : state.document.versions.find((one) => one.name === name)
-  if (version === undefined) throw data('This version is not kept with the tune any more.', 404)
-  return {
-    ...state,
-    version: name,
-    document: {
-      ...state.document,
-      ...(version ? { ...version, name: undefined, at: state.document.at } : {}),
-    },
-  }
+  const document = name === null ? state.document : asVersion(state.document, name)
+  if (!document) throw data('This version is not kept with the tune any more.', 404)
+  return { ...state, version: name, document }
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

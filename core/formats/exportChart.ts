@@ -63,9 +63,8 @@ export function exportChart(
   const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
   switch (format) {
     case 'chordpro':
-      return text(toChordPro(chart))
     case 'tab':
-      return text(toTab(chart, chords, limits))
+      return text(scoreText({ chart, chords }, format, limits))
     default:
       return good(
         exportScore(
@@ -97,6 +96,16 @@ export function exportScore(score: Score, format: ScoreFormat): Exported {
       return { content: toAbc(score), encoding: 'utf-8' }
   }
 }
+
+/** Formats that are plain text. */
+export type TextFormat = Extract<ExportFormat, 'chordpro' | 'tab'>
+
+/** A tune as ChordPro, or as tablature in letters. */
+export const scoreText = (
+  { chart, chords }: Pick<Score, 'chart' | 'chords'>,
+  format: TextFormat,
+  limits: Limits,
+): string => (format === 'chordpro' ? toChordPro(chart) : toTab(chart, chords, limits))
 
 type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
 

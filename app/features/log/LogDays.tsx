@@ -2,7 +2,7 @@ import { Form } from 'react-router'
 import { useState } from 'react'
 import { GRADES } from '../../../core/practice/grade'
 import { dateOf } from '../../../core/practice/days'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import type { LogDay, PassRow } from '../../../db/practice'
 
 /** The days of the log, the newest first and open. */

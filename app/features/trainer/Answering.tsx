@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { stringNumber, writtenFrets } from '../../../core/neck/instrument'
 import { readFrets } from '../../../core/neck/readFrets'
 import type { Question } from '../../../core/practice/questions/question'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import { Neck, type NeckMark } from '../../services/notation/Neck'
 
 interface Props {

@@ -4,7 +4,7 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { degreesLowToHigh, notesInWords } from './GripFilters'
 import { hardPartsInWords, holdInWords } from '../words/hand'
-import { engraved } from '../notation/ChordName'
+import { engraved } from '../../../core/chord/engraved'
 
 /** What a grip sounds and asks of the hand, with the strings that disturb each other. */
 export function GripFacts({ voicing, chord }: { voicing: Voicing; chord: ChordSymbol }) {

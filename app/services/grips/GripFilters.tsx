@@ -5,7 +5,7 @@ import { FAMILIES, type Family } from '../../../core/voicing/family'
 import { isMovable } from '../../../core/voicing/related'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { engraved } from '../notation/ChordName'
+import { engraved } from '../../../core/chord/engraved'
 
 /** What grips are looked for by; empty where it does not matter. */
 export interface GripFilter {

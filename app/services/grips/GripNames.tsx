@@ -2,7 +2,8 @@ import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Key } from '../../../core/pitch/key'
 import type { Note } from '../../../core/pitch/note'
 import { namesOf } from '../../../core/voicing/name'
-import { ChordName, engraved } from '../notation/ChordName'
+import { ChordName } from '../notation/ChordName'
+import { engraved } from '../../../core/chord/engraved'
 
 const SHOWN = 5
 

@@ -2,7 +2,8 @@ import type { Related } from '../../../workers/searchQuestions'
 import { parseChord } from '../../../core/chord/parse'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { ChordName } from '../notation/ChordName'
-import { GripDiagram, gripInWords } from '../notation/GripDiagram'
+import { gripInWords } from '../../../core/voicing/inWords'
+import { GripDiagram } from '../notation/GripDiagram'
 
 interface Props {
   related: Related | null

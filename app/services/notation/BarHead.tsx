@@ -1,6 +1,6 @@
 import { beginsBar, meterName, type Bar, type Mark } from '../../../core/chart/chart'
 import { keyName, type Key } from '../../../core/pitch/key'
-import { engravedWords } from './ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 
 /** What stands over a bar: section, number, ending, marks, changes of key and metre, and beats that do not add up. */
 export function BarHead({

@@ -3,7 +3,7 @@ import type { TuneChord } from '../../../core/tune/reading'
 import { memo } from 'react'
 import type { Group } from '../../../core/analysis/reading'
 import { keyName } from '../../../core/pitch/key'
-import { engravedWords } from './ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import { across, endOf, type System } from './layout'
 
 interface Span {

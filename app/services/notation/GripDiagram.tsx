@@ -1,5 +1,6 @@
 import { usePlayerSettings } from '../player/PlayerContext'
-import { engraved } from './ChordName'
+import { engraved } from '../../../core/chord/engraved'
+import { gripInWords } from '../../../core/voicing/inWords'
 import type { Voicing } from '../../../core/voicing/voicing'
 
 const STRING_GAP = 11
@@ -10,17 +11,6 @@ const LEFT = 20
 const FEWEST_FRETS = 4
 /** Reach is written beside a grip from this share of the hand's limit on. */
 const NEAR_LIMIT = 0.85
-
-/** What a grip is, in words, for those who listen to the page. */
-export function gripInWords(voicing: Voicing): string {
-  return `Grip, lowest string first: ${voicing.frets
-    .map((fret) => {
-      if (fret === null) return 'muted'
-      if (fret === 0) return 'open'
-      return fret
-    })
-    .join(', ')}`
-}
 
 /** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below; mirrored for a left-handed player. */
 export function GripDiagram({

@@ -1,6 +1,6 @@
 import { fretMm, reachMm, type Frets } from '../../../core/neck/instrument'
 import { usePlayerSettings } from '../player/PlayerContext'
-import { engraved } from './ChordName'
+import { engraved } from '../../../core/chord/engraved'
 
 /** Something marked on the neck. */
 export interface NeckMark {

@@ -5,7 +5,7 @@ import type { Key } from '../../../core/pitch/key'
 import { scaleNotes } from '../../../core/pitch/key'
 import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
-import { engraved } from './ChordName'
+import { engraved } from '../../../core/chord/engraved'
 import { drawStaff, LINE_GAP, noteId, STAFF_HEIGHT, TOP_LINE } from './drawStaff'
 import type { Over } from './melodyShown'
 

@@ -4,7 +4,7 @@ import { voiceSteps } from '../../../core/pitch/motion'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { engraved } from './ChordName'
+import { engraved } from '../../../core/chord/engraved'
 
 /** A chord on the threads: where it begins and ends across the picture (0 to 1), what it is and how it is held. */
 export interface ThreadChord {

@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
-import { engravedWords } from '../notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 
 /** Whether every "why?" is open. */
 export const WhyContext = createContext(false)

@@ -10,7 +10,7 @@ import { keyAbove } from '../../../core/chart/transpose'
 import { keyName, parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
 import { Word } from '../../services/controls/Bar'
-import { keyInWords } from '../../services/notation/ChordName'
+import { keyInWords } from '../../../core/chord/engraved'
 import { useNumerals } from '../../services/notation/numerals'
 
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */

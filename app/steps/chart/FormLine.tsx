@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { formInWords } from '../../../core/analysis/formWords'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import type { TuneReading } from '../../../core/tune/reading'
 import { Why } from '../../services/words/Why'
 

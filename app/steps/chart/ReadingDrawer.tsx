@@ -1,13 +1,8 @@
 import type { Group } from '../../../core/analysis/reading'
 import { availableTensions, whyTension } from '../../../core/analysis/tensions'
 import type { Degree } from '../../../core/pitch/degree'
-import {
-  ChordName,
-  engraved,
-  engravedNote,
-  engravedWords,
-  keyInWords,
-} from '../../services/notation/ChordName'
+import { ChordName } from '../../services/notation/ChordName'
+import { engraved, engravedNote, engravedWords, keyInWords } from '../../../core/chord/engraved'
 import { groupInWords } from '../../services/notation/Brackets'
 import type { TuneChord } from '../../../core/tune/reading'
 import { Fact } from '../../services/words/Why'

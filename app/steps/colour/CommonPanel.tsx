@@ -12,7 +12,8 @@ import {
   wantedBass,
   type Threaded,
 } from '../../../core/reharm/thread'
-import { ChordName, engraved, engravedNote, engravedWords } from '../../services/notation/ChordName'
+import { ChordName } from '../../services/notation/ChordName'
+import { engraved, engravedNote, engravedWords } from '../../../core/chord/engraved'
 import { type TuneDocument } from '../../../core/tune/document'
 import type { TuneChord } from '../../../core/tune/reading'
 import { decidedByHand } from '../../../core/tune/edits/colour'

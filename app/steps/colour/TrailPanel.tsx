@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button'
 import { placeName } from '../../../core/chart/chart'
-import { ChordName, engravedWords } from '../../services/notation/ChordName'
+import { ChordName } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
 import { plainChord, type TuneReading } from '../../../core/tune/reading'
-import { reasonsOf } from './reasons'
+import { reasonsOf } from '../../../core/tune/reasons'
 
 interface Props {
   reading: TuneReading

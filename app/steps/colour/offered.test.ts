@@ -2,7 +2,7 @@ import { INTENTS } from '../../../core/reharm/change'
 import { DEFAULT_PLAYER } from '../../../core/player/settings'
 import { madeChord, readTuneDocument } from '../../../core/tune/reading'
 import { offeredFor } from './offered'
-import { reasonsOf } from './reasons'
+import { reasonsOf } from '../../../core/tune/reasons'
 
 const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 0 })
 const read = (text: string, choices = {}) => readTuneDocument({ text, colour: 0, choices, fixed: {} })

@@ -10,7 +10,7 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import { readCondition } from '../../../core/tune/conditions'
 import type { LineChord } from '../../../core/tune/decisions'
 import { MOST_CONDITIONS, type Condition } from '../../../core/tune/document'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 
 type ConditionKind = Condition['kind']

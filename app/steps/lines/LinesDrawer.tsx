@@ -1,6 +1,6 @@
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import { stringNumber } from '../../../core/neck/instrument'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { Between, NearGrip, Related } from '../../../workers/searchQuestions'

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import type { ChordSymbol } from '../../../core/chord/symbol'
-import { ChordName, engraved } from '../../services/notation/ChordName'
+import { ChordName } from '../../services/notation/ChordName'
+import { engraved } from '../../../core/chord/engraved'
 import type { PullShown } from './usePulling'
 
 /** Names offered. */

@@ -10,7 +10,7 @@ import { STYLES, STYLE_NAMES, type StyleName } from '../../../core/leading/weigh
 import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
 import { pitchName } from '../../../core/pitch/note'
-import { engraved, engravedWords } from '../../services/notation/ChordName'
+import { engraved, engravedWords } from '../../../core/chord/engraved'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { Leading } from '../../../core/tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'

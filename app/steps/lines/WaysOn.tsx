@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button'
 import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { WayOn } from '../../../workers/searchQuestions'
-import { ChordName, engravedWords } from '../../services/notation/ChordName'
+import { ChordName } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import { halfSteps } from '../../services/words/hand'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 

@@ -9,7 +9,7 @@ import type { ItemRecord } from '../../../core/practice/record'
 import type { Easier } from '../../../core/voicing/ease'
 import { writtenFrets } from '../../../core/neck/instrument'
 import { Roving } from '../../services/controls/Roving'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 
 export interface EasierHere {
   key: string

@@ -4,7 +4,7 @@ import { placeName } from '../../../core/chart/chart'
 import type { HandTempo, Help } from '../../../core/rhythm/handTempo'
 import type { LineChord } from '../../../core/tune/decisions'
 import { madeChord } from '../../../core/tune/reading'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 
 export interface LateShown {
   late: HandTempo | null

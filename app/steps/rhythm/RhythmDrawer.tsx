@@ -5,7 +5,7 @@ import type { Laid } from '../../../core/rhythm/lay'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { Roving } from '../../services/controls/Roving'
-import { engravedWords } from '../../services/notation/ChordName'
+import { engravedWords } from '../../../core/chord/engraved'
 import { hitInWords } from './RhythmRow'
 
 interface Props {

@@ -2,7 +2,7 @@ import { createContext, useContext, useRef } from 'react'
 import { barName } from '../../../core/chart/chart'
 import type { Accompaniment, GuitarHit } from '../../../core/tune/accompaniment'
 import { noteName } from '../../../core/pitch/note'
-import { engraved } from '../../services/notation/ChordName'
+import { engraved } from '../../../core/chord/engraved'
 import { FigureLine, shareOf } from '../../services/notation/FigureLine'
 import type { RowProps } from '../../services/room/room'
 

@@ -9,15 +9,20 @@ import type { TuneDocument } from '../../../core/tune/document'
 import { onInstrument, stringingOf } from '../../../core/tune/sounding'
 import { readTuneDocument } from '../../../core/tune/reading'
 
-/** The tune with a grip for every chord of its line: what is missing is looked for in a worker, shown, and kept with the tune. */
+/** Looks in a worker for a grip for every chord of the line that has none, and keeps them with the tune. @param onKept told once they are kept */
 export function useEveryGrip(
   id: string,
   revision: string,
   document: TuneDocument,
   body: Body,
-): { document: TuneDocument; state: AskedState; stop: () => void; again: () => void } {
+  wanted: boolean,
+  onKept: () => void,
+): { state: AskedState; stop: () => void; again: () => void } {
   const reading = useMemo(() => readTuneDocument(document, 'case', body), [document, body])
-  const missing = useMemo(() => missingGrips(document, reading, body), [document, reading, body])
+  const missing = useMemo(
+    () => (wanted ? missingGrips(document, reading, body) : null),
+    [wanted, document, reading, body],
+  )
   const search = useLines(missing?.question ?? null, 0)
   const line = search.current ? search.lines[0] : undefined
   const on = stringingOf(body, reading.chart.capo)
@@ -35,8 +40,10 @@ export function useEveryGrip(
       ),
     }
   }, [document, line, missing, on])
-  // Kept once, so that files have them too. Where the tune has changed since, or the server is away, they are found again next time.
+  // Kept once, so that pages and files have them too. Where the tune has changed since, or the server is away, they are found again next time.
   const kept = useRef<TuneDocument | null>(null)
+  const told = useRef(onKept)
+  told.current = onKept
   useEffect(() => {
     if (filled === document || kept.current === filled) return
     kept.current = filled
@@ -44,7 +51,7 @@ export function useEveryGrip(
       id: crypto.randomUUID(),
       base: revision,
       edit: onInstrument({ kind: 'grips', grips: filled.grips }, on),
-    })
+    }).then(() => told.current())
   }, [filled, document, id, revision, on])
-  return { document: filled, state: search.state, stop: search.stop, again: search.again }
+  return { state: search.state, stop: search.stop, again: search.again }
 }

@@ -1,5 +1,5 @@
-import type { Decision } from '../../../core/tune/decisions'
-import type { TuneChord, TuneReading } from '../../../core/tune/reading'
+import type { Decision } from './decisions'
+import type { TuneChord, TuneReading } from './reading'
 
 /** Something of the home line that was changed. */
 export interface ChangeReason {

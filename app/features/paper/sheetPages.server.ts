@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto'
+import { homeKey } from '../../../core/analysis/analyse'
+import type { NumeralSchool } from '../../../core/analysis/numeral'
+import { parseChart } from '../../../core/chart/parse'
+import { keyName } from '../../../core/pitch/key'
+import type { PlayerSettings } from '../../../core/player/settings'
+import { sheetContent } from '../../../core/sheet/content'
+import { showsGrips, type SheetLayout } from '../../../core/sheet/layout'
+import type { TuneDocument } from '../../../core/tune/document'
+import { applyEdit } from '../../../core/tune/edit'
+import { missingGrips, withEveryGrip } from '../../../core/tune/problem'
+import { readTuneDocument } from '../../../core/tune/reading'
+import { asVersion } from '../../../core/tune/versions'
+import { pagesOf, type Pages } from '../../../paper/pages'
+
+/** How a tune is wanted on paper or on the stand, where it is not as it is worked on. */
+export interface TuneAsked {
+  version: string | null
+  /** A key by name. */
+  key: string | null
+  /** Beats a minute. */
+  tempo: number | null
+}
+export const AS_IT_IS: TuneAsked = { version: null, key: null, tempo: null }
+
+/** The tune as it was asked for; null where the version is not kept any more. */
+export function tuneAsked(document: TuneDocument, { version, key, tempo }: TuneAsked): TuneDocument | null {
+  const kept = version === null ? document : asVersion(document, version)
+  if (!kept) return null
+  const home = keyName(homeKey(parseChart(kept.text)))
+  const inKey = key === null || key === home ? kept : applyEdit(kept, { kind: 'transpose', to: key })
+  return tempo === null ? inKey : { ...inKey, tempo }
+}
+
+interface SheetAsked {
+  layout: SheetLayout
+  player: PlayerSettings
+  school: NumeralSchool
+  /** Grips the tune lacks are looked for, which takes seconds for a long one. */
+  fill: boolean
+}
+
+/** Sheets composed lately: turning a page or asking for the PDF does not lead the tune anew. */
+const lately = new Map<string, Pages>()
+const MOST_KEPT = 60
+
+/** The pages of a tune's sheet. */
+export function sheetPages(document: TuneDocument, { layout, player, school, fill }: SheetAsked): Pages {
+  const { instrument, hand, leftHanded } = player
+  const key = createHash('sha1')
+    .update(JSON.stringify([document, layout, instrument, hand, leftHanded, school, fill]))
+    .digest('base64')
+  const known = lately.get(key)
+  if (known) return known
+  const body = { instrument, hand }
+  const whole =
+    fill && showsGrips(layout)
+      ? withEveryGrip(document, readTuneDocument(document, school, body), body)
+      : document
+  const pages = pagesOf(sheetContent(whole, body, layout, school), layout, leftHanded)
+  lately.set(key, pages)
+  if (lately.size > MOST_KEPT) lately.delete(lately.keys().next().value!)
+  return pages
+}
+
+/** Some chords have no grip yet. */
+export const lacksGrips = (document: TuneDocument, { instrument, hand }: PlayerSettings): boolean =>
+  missingGrips(document, readTuneDocument(document, 'case', { instrument, hand }), { instrument, hand }) !==
+  null

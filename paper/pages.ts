@@ -1,0 +1,201 @@
+import { barName, meterName } from '../core/chart/chart'
+import { engravedNote, engravedWords, keyInWords } from '../core/chord/engraved'
+import { legendOf, type SheetContent } from '../core/sheet/content'
+import { PAPERS, PARTS, type PaperName, type SheetLayout } from '../core/sheet/layout'
+import { chordBox } from './chordMarks'
+import { unprintable } from './fonts'
+import { gripBox } from './gripMarks'
+import { linesOn, sizesOf, type SheetSetting } from './lines'
+import { inLines, labelled, line, moved, said, settled, type Mark } from './marks'
+import { lineRows } from './rows'
+
+/** One page of paper with everything that is printed on it. Lengths in points. */
+export interface Page {
+  paper: PaperName
+  width: number
+  height: number
+  marks: Mark[]
+}
+
+/** Pages of a sheet, and what could not be printed of it. */
+export interface Pages {
+  title: string
+  pages: Page[]
+  /** Printed in black alone. */
+  black: boolean
+  /** Letters that no font of the application has. */
+  missing: string[]
+}
+
+/** Half an inch stays white around the page: every printer reaches that far. */
+export const MARGIN = 36
+const COLUMN_GAP = 24
+/** Room at the foot for the number of the page. */
+const FOOT = 14
+
+/** Something that is never cut: a line of bars, a row of grips, a footnote. */
+interface Block {
+  marks: Mark[]
+  height: number
+  /** White below it, where something follows. */
+  after: number
+}
+
+/** A sheet on pages: lines are never cut, and a page turns at the end of one. */
+export function pagesOf(content: SheetContent, layout: SheetLayout, leftHanded = false): Pages {
+  const { width, height } = PAPERS[layout.paper]
+  const sizes = sizesOf(layout)
+  const setting: SheetSetting = { content, layout, leftHanded, sizes }
+  const inner = width - 2 * MARGIN
+  const column = layout.columns === 2 ? (inner - COLUMN_GAP) / 2 : inner
+  const head = headBlock(setting, inner)
+  const blocks = [
+    ...linesOn(setting, column).map((one): Block => ({ ...lineRows(one, setting), after: 10 * sizes.unit })),
+    ...(layout.grips === 'legend' && layout.part === 'concert' ? legendBlocks(setting, column) : []),
+    ...(layout.reasons ? reasonBlocks(setting, column) : []),
+  ]
+  const marks: Mark[][] = [[...moved(head.marks, MARGIN, MARGIN)]]
+  const bottom = height - MARGIN - FOOT
+  let [top, y, at] = [MARGIN + head.height, MARGIN + head.height, 0]
+  for (const block of blocks) {
+    const isFirst = y === top
+    if (!isFirst && y + block.height > bottom) {
+      at += 1
+      if (at >= layout.columns) {
+        marks.push([])
+        at = 0
+        top = MARGIN
+      }
+      y = top
+    }
+    const x = MARGIN + at * (column + COLUMN_GAP)
+    marks.at(-1)!.push(...moved(block.marks, x, y))
+    y += block.height + block.after
+  }
+  const footSize = 7.6
+  return {
+    title: content.title,
+    black: layout.black,
+    missing: unprintable(content.title, 'serif-bold').filter((letter) => letter.trim() !== ''),
+    pages: marks.map((on, index): Page => {
+      const words = said(
+        [
+          content.title,
+          ...(layout.part === 'concert' ? [] : [PARTS[layout.part]]),
+          ...(marks.length > 1 ? [`${index + 1} of ${marks.length}`] : []),
+        ].join(' · '),
+        { size: footSize, face: 'sans', shade: 'soft' },
+      )
+      return {
+        paper: layout.paper,
+        width,
+        height,
+        marks: settled([...on, ...moved(words.marks, (width - words.width) / 2, height - MARGIN + 2)]),
+      }
+    }),
+  }
+}
+
+/** Title in the middle, and under it key, metre, tempo, figure, capo and strings. */
+function headBlock({ content, sizes: { unit } }: SheetSetting, width: number): Block {
+  const { key, chart, tempo, figure, fingered, strings, part } = content
+  const middle = (one: { marks: Mark[]; width: number }, y: number) =>
+    moved(one.marks, (width - one.width) / 2, y)
+  const titles = inLines(content.title, width, { size: 23 * unit, face: 'serif-bold' })
+  const words = [
+    ...(part === 'concert' ? [] : [`${PARTS[part]} part`]),
+    keyInWords(key),
+    meterName(chart.meter),
+    `${tempo} beats a minute`,
+    ...(figure ? [figure] : []),
+    ...(fingered ? [`capo ${chart.capo}, played in ${keyInWords(fingered)}`] : []),
+    ...(strings ? [`strings ${strings.map(engravedNote).join(' ')}, from the lowest`] : []),
+  ].join(' · ')
+  const under = inLines(words, width, { size: 9.4 * unit, face: 'sans', shade: 'soft' })
+  const ofTitle = 26 * unit
+  const ofWords = 12.5 * unit
+  const marks = [
+    labelled(
+      content.title,
+      titles.flatMap((one, at) => middle(one, (at + 0.8) * ofTitle)),
+      'group',
+    ),
+    ...under.flatMap((one, at) => middle(one, titles.length * ofTitle + (at + 0.75) * ofWords)),
+  ]
+  const height = titles.length * ofTitle + under.length * ofWords + 10 * unit
+  return chart.bars.length > 0
+    ? { marks, height, after: 0 }
+    : {
+        marks: [
+          ...marks,
+          ...middle(
+            said('There are no bars yet. Type a chart first.', { size: 11 * unit, face: 'sans' }),
+            height + 20 * unit,
+          ),
+        ],
+        height: height + 30 * unit,
+        after: 0,
+      }
+}
+
+/** Every grip once under its symbol, in rows. */
+function legendBlocks({ content, leftHanded, sizes }: SheetSetting, width: number): Block[] {
+  const { unit } = sizes
+  const all = legendOf(content.chords).map(({ chord, voicing }) => {
+    const name = chordBox(chord, sizes.symbol * 0.8)
+    const grip = gripBox(voicing, { scale: sizes.unit, capo: content.chart.capo, leftHanded })
+    const nameHeight = sizes.symbol * 0.95
+    return {
+      marks: [...moved(name.marks, 5 * unit, sizes.symbol * 0.8), ...moved(grip.marks, 0, nameHeight)],
+      width: Math.max(name.width + 5 * unit, grip.width) + 10 * unit,
+      height: nameHeight + grip.below,
+    }
+  })
+  const rows: (typeof all)[] = []
+  for (const one of all) {
+    const row = rows.at(-1)
+    const used = row?.reduce((sum, each) => sum + each.width, 0) ?? Infinity
+    if (row && used + one.width <= width) row.push(one)
+    else rows.push([one])
+  }
+  return rows.map((row): Block => {
+    let x = 0
+    const marks = row.flatMap((one) => {
+      const here = moved(one.marks, x, 0)
+      x += one.width
+      return here
+    })
+    return { marks, height: Math.max(...row.map(({ height }) => height)), after: 6 * unit }
+  })
+}
+
+/** Each change with its number, its place and why, as footnotes under a line. */
+function reasonBlocks({ content, sizes: { unit } }: SheetSetting, width: number): Block[] {
+  const size = 8.6 * unit
+  const step = 11.4 * unit
+  const indent = 20 * unit
+  return content.reasons.map(({ decision, homes }, index): Block => {
+    const { because, puts } = decision
+    const place = homes[0]!.slot
+    const symbols = puts.map(({ chord }) => chord.canonical).join(' ')
+    const from = homes.map(({ slot }) => slot.text).join(' ')
+    const text = engravedWords(
+      `${barName(place.bar)}: ${from} becomes ${symbols}. ${because.name}. ${because.why}`,
+    )
+    const lines = inLines(text, width - indent, { size, face: 'sans' })
+    const above = index === 0 ? 6 * unit : 0
+    return {
+      marks: [
+        ...(index === 0 ? [line(0, 0, width * 0.3, 0, 0.5, 'soft')] : []),
+        ...moved(
+          said(String(index + 1), { size, face: 'sans-bold', shade: 'soft' }).marks,
+          4 * unit,
+          above + size,
+        ),
+        ...lines.flatMap((one, at) => moved(one.marks, indent, above + size + at * step)),
+      ],
+      height: above + lines.length * step,
+      after: 1.5 * unit,
+    }
+  })
+}
