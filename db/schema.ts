@@ -339,6 +339,7 @@ export const setTunes = sqliteTable(
     /** A version by its name; null for what is worked on. */
     version: text('version'),
     note: text('note').notNull().default(''),
+    deletedAt: time('deleted_at'),
   },
   (table) => [index('tunes_of_set').on(table.setId, table.place)],
 )

@@ -2,6 +2,7 @@ import type { Db } from './connect'
 import { demoBook } from './demo'
 import { seedDemoGrips } from './demoGrips'
 import { demoPasses } from './demoPractice'
+import { seedDemoSet } from './demoSets'
 import { keepPasses } from './practice'
 import { createTune, hasAnyTune } from './tunes'
 
@@ -25,5 +26,6 @@ export function seedDemoBook(db: Db, now = Date.now()): boolean {
       now,
     ),
   )
+  seedDemoSet(db, new Map(tunes.map(({ id, document }) => [document.title, id])), now)
   return true
 }

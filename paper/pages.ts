@@ -11,7 +11,7 @@ import { lineRows } from './rows'
 
 /** One page of paper with everything that is printed on it. Lengths in points. */
 export interface Page {
-  paper: PaperName
+  paper: PaperName | 'window'
   width: number
   height: number
   marks: Mark[]
@@ -41,22 +41,44 @@ interface Block {
   after: number
 }
 
+/** What the pages are made for: a sheet of paper, or a window on the stand, where the title is small. */
+export interface Format {
+  paper: PaperName | 'window'
+  width: number
+  height: number
+  margin: number
+}
+export const formatOf = ({ paper }: Pick<SheetLayout, 'paper'>): Format => ({
+  paper,
+  width: PAPERS[paper].width,
+  height: PAPERS[paper].height,
+  margin: MARGIN,
+})
+/** White around a page in a window, in points. */
+export const WINDOW_MARGIN = 9
+
 /** A sheet on pages: lines are never cut, and a page turns at the end of one. */
-export function pagesOf(content: SheetContent, layout: SheetLayout, leftHanded = false): Pages {
-  const { width, height } = PAPERS[layout.paper]
+export function pagesOf(
+  content: SheetContent,
+  layout: SheetLayout,
+  leftHanded = false,
+  format: Format = formatOf(layout),
+): Pages {
+  const { width, height, margin } = format
   const sizes = sizesOf(layout)
   const setting: SheetSetting = { content, layout, leftHanded, sizes }
-  const inner = width - 2 * MARGIN
+  const inner = width - 2 * margin
   const column = layout.columns === 2 ? (inner - COLUMN_GAP) / 2 : inner
-  const head = headBlock(setting, inner)
+  const isWindow = format.paper === 'window'
+  const head = isWindow ? smallHead(setting, inner) : headBlock(setting, inner)
   const blocks = [
     ...linesOn(setting, column).map((one): Block => ({ ...lineRows(one, setting), after: 10 * sizes.unit })),
     ...(layout.grips === 'legend' && layout.part === 'concert' ? legendBlocks(setting, column) : []),
     ...(layout.reasons ? reasonBlocks(setting, column) : []),
   ]
-  const marks: Mark[][] = [[...moved(head.marks, MARGIN, MARGIN)]]
-  const bottom = height - MARGIN - FOOT
-  let [top, y, at] = [MARGIN + head.height, MARGIN + head.height, 0]
+  const marks: Mark[][] = [[...moved(head.marks, margin, margin)]]
+  const bottom = height - margin - (isWindow ? 0 : FOOT)
+  let [top, y, at] = [margin + head.height, margin + head.height, 0]
   for (const block of blocks) {
     const isFirst = y === top
     if (!isFirst && y + block.height > bottom) {
@@ -64,45 +86,63 @@ export function pagesOf(content: SheetContent, layout: SheetLayout, leftHanded =
       if (at >= layout.columns) {
         marks.push([])
         at = 0
-        top = MARGIN
+        top = margin
       }
       y = top
     }
-    const x = MARGIN + at * (column + COLUMN_GAP)
+    const x = margin + at * (column + COLUMN_GAP)
     marks.at(-1)!.push(...moved(block.marks, x, y))
     y += block.height + block.after
   }
-  const footSize = 7.6
   return {
     title: content.title,
     black: layout.black,
     missing: unprintable(content.title, 'serif-bold').filter((letter) => letter.trim() !== ''),
     pages: marks.map((on, index): Page => {
-      const words = said(
-        [
-          content.title,
-          ...(layout.part === 'concert' ? [] : [PARTS[layout.part]]),
-          ...(marks.length > 1 ? [`${index + 1} of ${marks.length}`] : []),
-        ].join(' · '),
-        { size: footSize, face: 'sans', shade: 'soft' },
-      )
-      return {
-        paper: layout.paper,
-        width,
-        height,
-        marks: settled([...on, ...moved(words.marks, (width - words.width) / 2, height - MARGIN + 2)]),
-      }
+      const foot = isWindow ? [] : footMarks(setting, format, index, marks.length)
+      return { paper: format.paper, width, height, marks: settled([...on, ...foot]) }
     }),
   }
 }
 
-/** Title in the middle, and under it key, metre, tempo, figure, capo and strings. */
-function headBlock({ content, sizes: { unit } }: SheetSetting, width: number): Block {
-  const { key, chart, tempo, figure, fingered, strings, part } = content
-  const middle = (one: { marks: Mark[]; width: number }, y: number) =>
-    moved(one.marks, (width - one.width) / 2, y)
-  const titles = inLines(content.title, width, { size: 23 * unit, face: 'serif-bold' })
-  const words = [
+/** The title and the number of the page at its foot. */
+function footMarks({ content, layout }: SheetSetting, format: Format, index: number, of: number): Mark[] {
+  const parts = [
+    content.title,
+    ...(layout.part === 'concert' ? [] : [PARTS[layout.part]]),
+    ...(of > 1 ? [`${index + 1} of ${of}`] : []),
+  ]
+  const words = said(parts.join(' · '), { size: FOOT_SIZE, face: 'sans', shade: 'soft' })
+  return moved(words.marks, (format.width - words.width) / 2, format.height - format.margin + 2)
+}
+const FOOT_SIZE = 7.6
+
+/** Title and words on one line where they fit, for a window. */
+function smallHead(setting: SheetSetting, width: number): Block {
+  const titles = inLines(setting.content.title, width, { size: 11, face: 'serif-bold' })
+  const words = inLines(wordsOf(setting), width, { size: 6.6, face: 'sans', shade: 'soft' })
+  const [title, word] = [titles[0]!, words[0]!]
+  if (titles.length === 1 && words.length === 1 && title.width + word.width + 8 <= width)
+    return {
+      marks: [...moved(title.marks, 0, 9), ...moved(word.marks, width - word.width, 9)],
+      height: 15,
+      after: 0,
+    }
+  return {
+    marks: [
+      ...titles.flatMap((one, at) => moved(one.marks, 0, 9 + at * 12)),
+      ...words.flatMap((one, at) => moved(one.marks, 0, titles.length * 12 + 5.5 + at * 8)),
+    ],
+    height: titles.length * 12 + words.length * 8 + 4,
+    after: 0,
+  }
+}
+
+/** Key, metre, tempo, figure, capo and strings. */
+function wordsOf({
+  content: { key, chart, tempo, figure, fingered, strings, part, note },
+}: SheetSetting): string {
+  return [
     ...(part === 'concert' ? [] : [`${PARTS[part]} part`]),
     keyInWords(key),
     meterName(chart.meter),
@@ -110,8 +150,21 @@ function headBlock({ content, sizes: { unit } }: SheetSetting, width: number): B
     ...(figure ? [figure] : []),
     ...(fingered ? [`capo ${chart.capo}, played in ${keyInWords(fingered)}`] : []),
     ...(strings ? [`strings ${strings.map(engravedNote).join(' ')}, from the lowest`] : []),
+    ...(note === '' ? [] : [note]),
   ].join(' · ')
-  const under = inLines(words, width, { size: 9.4 * unit, face: 'sans', shade: 'soft' })
+}
+
+/** Title in the middle, and under it key, metre, tempo, figure, capo and strings. */
+function headBlock(setting: SheetSetting, width: number): Block {
+  const {
+    content,
+    sizes: { unit },
+  } = setting
+  const { chart } = content
+  const middle = (one: { marks: Mark[]; width: number }, y: number) =>
+    moved(one.marks, (width - one.width) / 2, y)
+  const titles = inLines(content.title, width, { size: 23 * unit, face: 'serif-bold' })
+  const under = inLines(wordsOf(setting), width, { size: 9.4 * unit, face: 'sans', shade: 'soft' })
   const ofTitle = 26 * unit
   const ofWords = 12.5 * unit
   const marks = [

@@ -12,10 +12,12 @@ export const SHADES: Readonly<Record<'two tones' | 'black', Readonly<Record<Shad
 export interface PdfAsked {
   title: string
   sheets: readonly { pages: readonly Page[]; black: boolean; title?: string }[]
+  /** Told after each sheet; others have their turn meanwhile. @throws to stop */
+  onSheet?: (done: number) => Promise<void>
 }
 
 /** Pages as a PDF: paths and embedded fonts, with a bookmark for each sheet where there are several. @returns the bytes */
-export async function toPdf({ title, sheets }: PdfAsked): Promise<Buffer> {
+export async function toPdf({ title, sheets, onSheet }: PdfAsked): Promise<Buffer> {
   const document = new PDFDocument({
     autoFirstPage: false,
     info: { Title: title, Creator: 'Yellow Heron', Producer: 'Yellow Heron' },
@@ -27,13 +29,14 @@ export async function toPdf({ title, sheets }: PdfAsked): Promise<Buffer> {
     document.on('end', resolve)
     document.on('error', reject)
   })
-  for (const { pages, black, title: name } of sheets) {
+  for (const [done, { pages, black, title: name }] of sheets.entries()) {
     const shades = SHADES[black ? 'black' : 'two tones']
     for (const [index, page] of pages.entries()) {
       document.addPage({ size: [page.width, page.height], margin: 0 })
       if (index === 0 && name !== undefined) document.outline.addItem(name)
       for (const mark of page.marks) print(document, mark, shades)
     }
+    await onSheet?.(done + 1)
   }
   document.end()
   await ended

@@ -7,7 +7,7 @@ import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/deleted'
 
 export function loader() {
@@ -59,14 +59,7 @@ export default function DeletedPage({ loaderData: { tunes }, actionData }: Route
   const [sure, setSure] = useState(false)
   return (
     <main className="page songbook">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Deleted tunes</h1>
-        <nav className="page-links">
-          <Link to="/">Songbook</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Deleted tunes" here="/deleted" />
       {actionData && (
         <p className="notice" role="alert">
           {actionData.message}

@@ -32,7 +32,7 @@ import { limitsFor, wholeNeck } from '../../core/player/limits'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { excerptOf } from '../services/sound/schedule'
 import { SOUND } from '../services/sound/store'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/grips'
 
 /** Beats a minute at which the notes of a grip are heard one by one. */
@@ -227,14 +227,7 @@ export default function GripsPage({
   const other = compared && voicing ? voicingFor(compared, limits) : null
   return (
     <main className="page grip-book">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Grip book</h1>
-        <nav className="page-links">
-          <Link to="/">Songbook</Link> <Link to="/player">Player</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Grip book" here="/grips" />
       {actionData && 'message' in actionData && (
         <p className="notice" role="alert">
           {actionData.message}

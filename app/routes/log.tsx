@@ -33,7 +33,7 @@ import { DoubtChart, KeysChart, MinutesChart, TempoChart } from '../features/log
 import { dayInWords, LogDays } from '../features/log/LogDays'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { isWaiting, sendWaiting } from '../services/practice/outbox'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/log'
 
 /** Days of the chart of minutes. */
@@ -173,14 +173,7 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
   const oldest = days.at(-1)?.day
   return (
     <main className="page log">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Practice log</h1>
-        <nav className="page-links">
-          <Link to="/">Songbook</Link> <Link to="/trainer">Trainer</Link> <Link to="/grips">Grip book</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Practice log" here="/log" />
       {actionData && (
         <p className="notice" role="alert">
           {actionData.message}

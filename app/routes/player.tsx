@@ -16,7 +16,7 @@ import { TastePanel } from '../steps/colour/TastePanel'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { instrumentSettings, type PlayerSettings } from '../../core/player/settings'
 import { useNumerals } from '../services/notation/numerals'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/player'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Player · Yellow Heron' }]
@@ -27,15 +27,9 @@ const FINGERS: readonly Finger[] = [1, 2, 3, 4]
 export default function PlayerPage() {
   return (
     <main className="page player">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Player</h1>
+      <PageHead title="Player" here="/player">
         <KeptWords />
-        <nav className="page-links">
-          <Link to="/">Songbook</Link> <Link to="/grips">Grip book</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      </PageHead>
       <InstrumentSection />
       <HandSection />
       <SchoolsSection />

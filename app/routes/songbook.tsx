@@ -24,7 +24,7 @@ import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import { keyInWords } from '../../core/chord/engraved'
 import type { Route } from './+types/songbook'
 
@@ -132,15 +132,7 @@ export default function SongbookPage({
   }, [rows, actionData])
   return (
     <main className="page songbook">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Songbook</h1>
-        <nav className="page-links">
-          <Link to="/log">Practice log</Link> <Link to="/trainer">Trainer</Link>{' '}
-          <Link to="/grips">Grip book</Link> <Link to="/player">Player</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Songbook" here="/" />
       <div className="songbook-tools">
         <Form method="get" role="search">
           <TextField name="q" label="Search titles and chords" defaultValue={q} key={q} size="small" />

@@ -28,7 +28,7 @@ import { logPass, sendWaiting } from '../services/practice/outbox'
 import { zoneHere } from '../services/practice/usePracticeLog'
 import { excerptOf } from '../services/sound/schedule'
 import { SOUND } from '../services/sound/store'
-import { ThemeSwitch } from '../workspace/Header'
+import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/trainer'
 
 /** Tunes that can be chosen here: the latest. */
@@ -193,14 +193,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
   )
   return (
     <main className="page trainer">
-      <header className="songbook-head">
-        <img src="/heron.svg" alt="" width="44" height="44" />
-        <h1>Trainer</h1>
-        <nav className="page-links">
-          <Link to="/">Songbook</Link> <Link to="/log">Practice log</Link> <Link to="/grips">Grip book</Link>
-        </nav>
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Trainer" here="/trainer" />
       <Form
         method="get"
         className="songbook-tools log-tools log"

@@ -1,12 +1,10 @@
-import DarkModeOutlined from '@mui/icons-material/DarkModeOutlined'
-import LightModeOutlined from '@mui/icons-material/LightModeOutlined'
 import RedoOutlined from '@mui/icons-material/RedoOutlined'
 import UndoOutlined from '@mui/icons-material/UndoOutlined'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { memo } from 'react'
 import { Link } from 'react-router'
-import { useThemeChoice } from '../theme/useTheme'
+import { ThemeSwitch } from '../theme/ThemeSwitch'
 import { useListening } from '../services/forms/useListening'
 import type { SaveStatus } from '../services/tune/session'
 import { Roving } from '../services/controls/Roving'
@@ -113,18 +111,6 @@ const STATUS_WORDS: Readonly<Record<SaveStatus['kind'], string>> = {
 }
 const NOT_KEPT =
   'Not saved yet, and this browser has no room to keep it: leave this page open, or take it out as a file.'
-
-export function ThemeSwitch() {
-  const { name, choose } = useThemeChoice()
-  const other = name === 'morning' ? 'dusk' : 'morning'
-  return (
-    <Tooltip describeChild title={other === 'dusk' ? 'Dusk: dark, for the stage' : 'Morning: light'}>
-      <IconButton aria-label={`Change to ${other}`} onClick={() => choose(other)}>
-        {other === 'dusk' ? <DarkModeOutlined /> : <LightModeOutlined />}
-      </IconButton>
-    </Tooltip>
-  )
-}
 
 function TitleField({ title, onTitle }: { title: string; onTitle: (title: string) => void }) {
   const listening = useListening()

@@ -77,6 +77,8 @@ export interface SheetContent {
   bass: BassNote[]
   reasons: ChangeReason[]
   part: PartName
+  /** What a set says of the tune; empty where nothing. */
+  note: string
 }
 
 /** Half steps a part is written above what sounds; the octave of the guitar and of the bass is in their clefs. Common practice, no source. */
@@ -148,6 +150,7 @@ export function sheetContent(
     bass: bassOf(reading, transposed, layout.symbols === 'plain' ? 'plain' : 'new'),
     reasons,
     part: layout.part,
+    note: '',
   }
 }
 

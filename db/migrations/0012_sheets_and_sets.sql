@@ -19,6 +19,7 @@ CREATE TABLE `set_tunes` (
 	`tempo` integer,
 	`version` text,
 	`note` text DEFAULT '' NOT NULL,
+	`deleted_at` integer,
 	FOREIGN KEY (`set_id`) REFERENCES `sets`(`id`) ON UPDATE no action ON DELETE cascade,
 	FOREIGN KEY (`tune_id`) REFERENCES `tunes`(`id`) ON UPDATE no action ON DELETE set null
 );

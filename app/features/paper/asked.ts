@@ -2,7 +2,7 @@ import { isTemplate, layoutFrom, TEMPLATES, type SheetLayout } from '../../../co
 import type { KeptLayout } from '../../../db/layouts'
 
 /** The layout a sheet begins from where its address names none. */
-const FIRST_LAYOUT = 'comping'
+export const FIRST_LAYOUT = 'comping'
 
 /** The layout an address asks for, and the name or id it begins from. */
 export function layoutAsked(

@@ -8,10 +8,10 @@ import { sheetContent } from '../../../core/sheet/content'
 import { showsGrips, type SheetLayout } from '../../../core/sheet/layout'
 import type { TuneDocument } from '../../../core/tune/document'
 import { applyEdit } from '../../../core/tune/edit'
-import { missingGrips, withEveryGrip } from '../../../core/tune/problem'
+import { withEveryGrip } from '../../../core/tune/problem'
 import { readTuneDocument } from '../../../core/tune/reading'
 import { asVersion } from '../../../core/tune/versions'
-import { pagesOf, type Pages } from '../../../paper/pages'
+import { pagesOf, WINDOW_MARGIN, type Pages } from '../../../paper/pages'
 
 /** How a tune is wanted on paper or on the stand, where it is not as it is worked on. */
 export interface TuneAsked {
@@ -38,6 +38,10 @@ interface SheetAsked {
   school: NumeralSchool
   /** Grips the tune lacks are looked for, which takes seconds for a long one. */
   fill: boolean
+  /** What a set says of the tune. */
+  note?: string
+  /** A window on the stand, in points, in place of paper. */
+  window?: { width: number; height: number }
 }
 
 /** Sheets composed lately: turning a page or asking for the PDF does not lead the tune anew. */
@@ -45,10 +49,11 @@ const lately = new Map<string, Pages>()
 const MOST_KEPT = 60
 
 /** The pages of a tune's sheet. */
-export function sheetPages(document: TuneDocument, { layout, player, school, fill }: SheetAsked): Pages {
+export function sheetPages(document: TuneDocument, asked: SheetAsked): Pages {
+  const { layout, player, school, fill, note = '', window } = asked
   const { instrument, hand, leftHanded } = player
   const key = createHash('sha1')
-    .update(JSON.stringify([document, layout, instrument, hand, leftHanded, school, fill]))
+    .update(JSON.stringify([document, layout, instrument, hand, leftHanded, school, fill, note, window]))
     .digest('base64')
   const known = lately.get(key)
   if (known) return known
@@ -57,13 +62,11 @@ export function sheetPages(document: TuneDocument, { layout, player, school, fil
     fill && showsGrips(layout)
       ? withEveryGrip(document, readTuneDocument(document, school, body), body)
       : document
-  const pages = pagesOf(sheetContent(whole, body, layout, school), layout, leftHanded)
+  const content = { ...sheetContent(whole, body, layout, school), note }
+  const pages = window
+    ? pagesOf(content, layout, leftHanded, { paper: 'window', margin: WINDOW_MARGIN, ...window })
+    : pagesOf(content, layout, leftHanded)
   lately.set(key, pages)
   if (lately.size > MOST_KEPT) lately.delete(lately.keys().next().value!)
   return pages
 }
-
-/** Some chords have no grip yet. */
-export const lacksGrips = (document: TuneDocument, { instrument, hand }: PlayerSettings): boolean =>
-  missingGrips(document, readTuneDocument(document, 'case', { instrument, hand }), { instrument, hand }) !==
-  null

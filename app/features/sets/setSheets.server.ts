@@ -1,0 +1,87 @@
+import type { NumeralSchool } from '../../../core/analysis/numeral'
+import { engravedWords } from '../../../core/chord/engraved'
+import type { PlayerSettings } from '../../../core/player/settings'
+import type { SheetLayout } from '../../../core/sheet/layout'
+import type { Db } from '../../../db/connect'
+import { readSet, type SetTune } from '../../../db/sets'
+import { readTune } from '../../../db/tunes'
+import { contentsPages, numbered, type Listed } from '../../../paper/contents'
+import type { Pages } from '../../../paper/pages'
+import { toPdf } from '../../../paper/pdf'
+import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
+
+interface SetPrinted {
+  layout: SheetLayout
+  player: PlayerSettings
+  school: NumeralSchool
+  /** Told how much of the whole is done. @throws to stop */
+  onDone?: (done: number, of: number) => void
+  signal?: AbortSignal
+}
+
+/** How a tune is played in a set, in words. */
+export const howInWords = ({ key, tempo, version, note }: SetTune): string =>
+  [
+    ...(key ? [`in ${engravedWords(key)}`] : []),
+    ...(tempo === null ? [] : [`${tempo} beats a minute`]),
+    ...(version ? [version] : []),
+    ...(note ? [note] : []),
+  ].join(' · ')
+
+/** Others are answered between two tunes. */
+const othersHaveTheirTurn = () => new Promise<void>((go) => setImmediate(go))
+
+/** A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook any more are left out of it. */
+export async function setPdf(
+  db: Db,
+  id: string,
+  { layout, player, school, onDone, signal }: SetPrinted,
+): Promise<{ pdf: Buffer; name: string } | null> {
+  const set = readSet(db, id)
+  if (!set) return null
+  const sheets: { tune: SetTune; pages: Pages }[] = []
+  const steps = 2 * set.tunes.length
+  for (const tune of set.tunes) {
+    signal?.throwIfAborted()
+    const state = tune.deleted ? null : readTune(db, tune.tuneId!)
+    // A version that is not kept any more gives way to what is worked on.
+    const document =
+      state && (tuneAsked(state.document, tune) ?? tuneAsked(state.document, { ...tune, version: null }))
+    if (document)
+      sheets.push({
+        tune,
+        pages: sheetPages(document, { layout, player, school, fill: true, note: tune.note }),
+      })
+    onDone?.(sheets.length, steps)
+    await othersHaveTheirTurn()
+  }
+  const listed = (from: number): Listed[] => {
+    let page = from
+    return sheets.map(({ tune, pages }) => {
+      const first = page
+      page += pages.pages.length
+      return { title: tune.title, words: howInWords(tune), page: first }
+    })
+  }
+  // The contents tell pages that come after them: their own number is counted first.
+  const own = contentsPages(set.name, set.note, listed(1), layout.paper).length
+  const begins = listed(own + 1)
+  const contents = contentsPages(set.name, set.note, begins, layout.paper)
+  const pdf = await toPdf({
+    title: set.name,
+    sheets: [
+      { pages: contents, black: layout.black, title: 'Contents' },
+      ...sheets.map(({ tune, pages }, at) => ({
+        ...pages,
+        pages: numbered(pages.pages, begins[at]!.page),
+        title: tune.title,
+      })),
+    ],
+    onSheet: async (done) => {
+      signal?.throwIfAborted()
+      onDone?.(sheets.length + done - 1, steps)
+      await othersHaveTheirTurn()
+    },
+  })
+  return { pdf, name: set.name }
+}

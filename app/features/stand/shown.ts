@@ -1,0 +1,15 @@
+import { TEMPLATES, type SheetLayout } from '../../../core/sheet/layout'
+
+/** What the stand shows of a tune. */
+export const SHOWN = ['grips', 'symbols', 'both', 'melody', 'chord-melody'] as const
+export type Shown = (typeof SHOWN)[number]
+
+const PLAIN: SheetLayout = { ...TEMPLATES.lead.layout, staff: false, sections: true }
+
+export const STAND_LAYOUTS: Readonly<Record<Shown, { label: string; layout: SheetLayout }>> = {
+  grips: { label: 'Chords and grips', layout: { ...PLAIN, grips: 'each' } },
+  symbols: { label: 'Chords', layout: PLAIN },
+  both: { label: 'New and plain chords', layout: { ...PLAIN, symbols: 'both', numerals: true } },
+  melody: { label: 'Melody', layout: { ...PLAIN, staff: true } },
+  'chord-melody': { label: 'Chord melody', layout: { ...PLAIN, staff: true, tab: 'chord-melody' } },
+}

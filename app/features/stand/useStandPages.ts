@@ -1,0 +1,81 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Page } from '../../../paper/pages'
+import type { TuneHeard } from '../../services/sound/tuneHeard'
+import type { Shown } from './shown'
+
+/** A tune of the stand, and how it is played there. */
+export interface StandTune {
+  tune: string
+  title: string
+  key: string | null
+  tempo: number | null
+  version: string | null
+  note: string
+}
+
+/** A tune that is loaded: its pages for the window as it is and turned by a quarter, and how it is heard. */
+export interface StandLoaded {
+  pages: Page[]
+  turned: Page[]
+  heard: TuneHeard
+}
+
+export interface StandWindow {
+  shown: Shown
+  /** In points. */
+  width: number
+  height: number
+}
+
+/**
+ * Loads the tunes of a stand, the one that is shown first, so that later nothing needs the network.
+ * What was loaded for another window stays in sight until the new pages are there, or where they cannot be had.
+ */
+export function useStandPages(tunes: readonly StandTune[], at: number, window: StandWindow | null) {
+  const [loaded, setLoaded] = useState<ReadonlyMap<number, StandLoaded>>(new Map())
+  const [fault, setFault] = useState<string | null>(null)
+  const [waiting, setWaiting] = useState(tunes.length)
+  const first = useRef(at)
+  first.current = at
+  const { shown, width, height } = window ?? { shown: 'grips' as const, width: 0, height: 0 }
+  useEffect(() => {
+    if (width === 0) return
+    const own = new AbortController()
+    const load = async () => {
+      const order = tunes.map((_, index) => (first.current + index) % tunes.length)
+      setWaiting(order.length)
+      for (const index of order) {
+        try {
+          const one = await fetched(tunes[index]!, { shown, width, height }, own.signal)
+          setLoaded((before) => new Map(before).set(index, one))
+          setFault(null)
+        } catch (error) {
+          if (own.signal.aborted) return
+          setFault(
+            error instanceof TypeError
+              ? 'The server does not answer: what was loaded stays.'
+              : (error as Error).message,
+          )
+        }
+        setWaiting((left) => left - 1)
+      }
+    }
+    void load()
+    return () => own.abort()
+  }, [tunes, shown, width, height])
+  return { loaded, fault, waiting }
+}
+
+async function fetched(
+  { tune, key, tempo, version, note }: StandTune,
+  { shown, width, height }: StandWindow,
+  signal: AbortSignal,
+): Promise<StandLoaded> {
+  const asked = new URLSearchParams({ tune, shown, width: width.toFixed(1), height: height.toFixed(1), note })
+  if (key !== null) asked.set('key', key)
+  if (tempo !== null) asked.set('tempo', String(tempo))
+  if (version !== null) asked.set('version', version)
+  const answer = await fetch(`/stand/pages?${asked}`, { signal })
+  if (!answer.ok) throw new Error(await answer.text())
+  return (await answer.json()) as StandLoaded
+}

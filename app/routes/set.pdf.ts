@@ -1,0 +1,57 @@
+import { isTemplate, TEMPLATES } from '../../core/sheet/layout'
+import { readPlayer } from '../../db/player'
+import { database } from '../database.server'
+import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
+import { FIRST_LAYOUT } from '../features/paper/asked'
+import { setPdf } from '../features/sets/setSheets.server'
+import { keepPrinted, printedLately } from '../features/sets/printed.server'
+import { numeralsFromCookies } from '../services/notation/numerals'
+import type { Route } from './+types/set.pdf'
+
+/**
+ * A set as one PDF. With `watch` the answer tells line by line (NDJSON) how far it is, `{done, of}`, and at last `{ready}`, the address of the PDF;
+ * an answer that is not waited for ends the work.
+ */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const asked = new URL(request.url).searchParams
+  const ready = printedLately(asked.get('ready') ?? '')
+  if (ready) return pdfAnswer(ready.pdf, ready.name)
+  const layout = asked.get('layout') ?? FIRST_LAYOUT
+  if (!isTemplate(layout))
+    return refusedFile(
+      `There is no layout "${layout}" for sets. Accepted: ${Object.keys(TEMPLATES).join(', ')}.`,
+    )
+  const how = {
+    layout: TEMPLATES[layout].layout,
+    player: readPlayer(database()),
+    school: numeralsFromCookies(request.headers.get('cookie')),
+  }
+  if (!asked.has('watch')) {
+    const made = await setPdf(database(), params.setId, how)
+    return made ? pdfAnswer(made.pdf, made.name) : refusedFile('This set is not there any more.')
+  }
+  const letters = new TextEncoder()
+  const gone = new AbortController()
+  const stream = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const tell = (said: object) => controller.enqueue(letters.encode(`${JSON.stringify(said)}\n`))
+      try {
+        const made = await setPdf(database(), params.setId, {
+          ...how,
+          onDone: (done, of) => tell({ done, of }),
+          signal: gone.signal,
+        })
+        tell(made ? { ready: keepPrinted(made) } : { fault: 'This set is not there any more.' })
+        controller.close()
+      } catch (error) {
+        if (gone.signal.aborted) return
+        tell({
+          fault: `The PDF could not be made: ${error instanceof Error ? error.message : String(error)}`,
+        })
+        controller.close()
+      }
+    },
+    cancel: () => gone.abort(),
+  })
+  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } })
+}

@@ -1,0 +1,132 @@
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { data, Form, Link, redirect } from 'react-router'
+import { z } from 'zod'
+import { refusalInWords } from '../../core/refusal'
+import { createSet, deleteSet, listSets, restoreSet } from '../../db/sets'
+import { database, withBook } from '../database.server'
+import { setName } from '../features/sets/setForms'
+import { daysAgo } from '../features/songbook/entries'
+import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { PageHead } from '../theme/PageHead'
+import type { Route } from './+types/sets'
+
+export function loader({ request }: Route.LoaderArgs) {
+  const now = Date.now()
+  return {
+    sets: listSets(database()).map((one) => ({ ...one, touched: daysAgo(one.touchedAt, now) })),
+    deleted: z.uuid().nullable().catch(null).parse(new URL(request.url).searchParams.get('deleted')),
+  }
+}
+
+const intents = z.discriminatedUnion('intent', [
+  z.object({ intent: z.literal('new'), name: setName }),
+  z.object({ intent: z.literal('delete'), id: z.uuid() }),
+  z.object({ intent: z.literal('restore'), id: z.uuid() }),
+])
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = Object.fromEntries(await request.formData())
+  const wanted = intents.safeParse(form)
+  if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
+  const asked = wanted.data
+  return withBook((db) => {
+    switch (asked.intent) {
+      case 'new':
+        return redirect(`/sets/${createSet(db, asked.name)}`)
+      case 'delete':
+        return deleteSet(db, asked.id)
+          ? redirect(`/sets?deleted=${asked.id}`)
+          : data({ message: 'That set is not there any more.' }, 404)
+      case 'restore':
+        restoreSet(db, asked.id)
+        return redirect('/sets')
+    }
+  })
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
+export const shouldRevalidate = revalidatesWhenAnswered
+export const meta: Route.MetaFunction = () => [{ title: 'Sets · Yellow Heron' }]
+
+/** Orders of tunes for an evening. */
+export default function SetsPage({ loaderData: { sets, deleted }, actionData }: Route.ComponentProps) {
+  return (
+    <main className="page songbook">
+      <PageHead title="Sets" here="/sets" />
+      <div className="songbook-tools">
+        <Form method="post">
+          <input type="hidden" name="intent" value="new" />
+          <TextField
+            name="name"
+            label="Name of a new set"
+            required
+            size="small"
+            slotProps={{ htmlInput: { maxLength: 80 } }}
+          />
+          <Button type="submit" variant="contained" color="primary">
+            New set
+          </Button>
+        </Form>
+      </div>
+      {actionData && (
+        <p className="notice" role="alert">
+          {actionData.message}
+        </p>
+      )}
+      {deleted && (
+        <Form method="post" className="notice" role="status">
+          <input type="hidden" name="intent" value="restore" />
+          <input type="hidden" name="id" value={deleted} />
+          The set was deleted. <Button type="submit">Undo the deletion</Button>
+        </Form>
+      )}
+      {sets.length === 0 ? (
+        <p className="empty">
+          No set yet. Give one a name above, then put tunes into it in the order of the evening.
+        </p>
+      ) : (
+        <table className="songbook-table">
+          <caption>
+            {sets.length} {sets.length === 1 ? 'set' : 'sets'}
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">Set</th>
+              <th scope="col">Tunes</th>
+              <th scope="col">Last touched</th>
+              <th scope="col">
+                <span className="visually-hidden">What to do with it</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {sets.map(({ id, name, tunes, touched }) => (
+              <tr key={id}>
+                <th scope="row">
+                  <Link to={`/sets/${id}`}>{name}</Link>
+                </th>
+                <td>{tunes}</td>
+                <td>{touched}</td>
+                <td className="row-tools">
+                  <Form method="post">
+                    <input type="hidden" name="id" value={id} />
+                    <Button
+                      size="small"
+                      type="submit"
+                      name="intent"
+                      value="delete"
+                      aria-label={`Delete ${name}`}
+                    >
+                      Delete
+                    </Button>
+                  </Form>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </main>
+  )
+}

@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import { TEMPO_RANGE } from '../../core/chart/parse'
+import { parseKey } from '../../core/pitch/key'
+import { readPlayer } from '../../db/player'
+import { readTune } from '../../db/tunes'
+import { withEveryGrip } from '../../core/tune/problem'
+import { readTuneDocument } from '../../core/tune/reading'
+import { database } from '../database.server'
+import { refusedFile } from '../features/paper/answers.server'
+import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
+import { SHOWN, STAND_LAYOUTS } from '../features/stand/shown'
+import { numeralsFromCookies } from '../services/notation/numerals'
+import { tuneHeard } from '../services/sound/tuneHeard'
+import type { Route } from './+types/stand.pages'
+
+/** Sides of a window on the stand, in points at the size that was chosen. */
+const SIDES = [60, 3_000] as const
+const side = z.coerce.number().min(SIDES[0]).max(SIDES[1])
+const query = z.object({
+  tune: z.uuid(),
+  version: z.string().max(40).nullable().default(null),
+  key: z
+    .string()
+    .max(6)
+    .refine((text) => parseKey(text).ok, 'a key such as Bb or F#m')
+    .nullable()
+    .default(null),
+  tempo: z.coerce.number().int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1]).nullable().default(null),
+  note: z.string().max(200).default(''),
+  shown: z.enum(SHOWN),
+  width: side,
+  height: side,
+})
+
+/** A tune on the stand: its pages for a window upright and across, and how it is heard, so that neither a turn of the tablet nor playing asks the server again. */
+export function loader({ request }: Route.LoaderArgs) {
+  const asked = query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
+  if (!asked.success) return refusedFile(`This cannot be shown: ${z.prettifyError(asked.error)}`, 400)
+  const { tune, shown, width, height, note, ...how } = asked.data
+  const state = readTune(database(), tune)
+  if (!state) return refusedFile('This tune is not in the songbook any more.')
+  const player = readPlayer(database())
+  const document = tuneAsked(state.document, how) ?? tuneAsked(state.document, { ...how, version: null })!
+  const school = numeralsFromCookies(request.headers.get('cookie'))
+  const pages = (window: { width: number; height: number }) =>
+    sheetPages(document, { layout: STAND_LAYOUTS[shown].layout, player, school, fill: true, note, window })
+      .pages
+  const whole = withEveryGrip(document, readTuneDocument(document, school, player), player)
+  return Response.json({
+    title: document.title,
+    pages: pages({ width, height }),
+    turned: pages({ width: height, height: width }),
+    heard: tuneHeard(whole, player),
+  })
+}
