@@ -38,10 +38,10 @@ const ofItem = ({ tuneId, kind, item }: Pick<PassRow, 'tuneId' | 'kind' | 'item'
     eq(passes.item, item),
   )
 
-type ItemOf = Pick<PassRow, 'tuneId' | 'kind' | 'item'>
+export type ItemOf = Pick<PassRow, 'tuneId' | 'kind' | 'item'>
 
 /** What the passes of some items say, written anew: read and written for all items of a tune at once. */
-function refresh(tx: Tx, changed: readonly ItemOf[]): void {
+export function refresh(tx: Tx, changed: readonly ItemOf[]): void {
   for (const [tuneId, items] of groupedBy(changed, (one) => one.tuneId ?? NO_TUNE)) {
     const rows = tx
       .select({

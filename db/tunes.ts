@@ -11,6 +11,7 @@ import {
   arrangements,
   charts,
   choices,
+  practised,
   revisions,
   tunes,
   voicings,
@@ -46,10 +47,17 @@ const newId = () => crypto.randomUUID()
 
 /** The rows of a tune put together, or null when there is no such tune (or it is deleted). */
 export function readTune(db: Db | Tx, id: string): TuneState | null {
+  return readRows(db, id, isNull(tunes.deletedAt))
+}
+
+/** The same, of a deleted tune too. */
+export const readTuneAnyhow = (db: Db | Tx, id: string): TuneState | null => readRows(db, id)
+
+function readRows(db: Db | Tx, id: string, which?: SQL): TuneState | null {
   const tune = db
     .select()
     .from(tunes)
-    .where(and(eq(tunes.id, id), isNull(tunes.deletedAt)))
+    .where(and(eq(tunes.id, id), which))
     .get()
   if (!tune) return null
   const rows = db
@@ -183,7 +191,7 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
 }
 
 /** Makes the rows of a tune agree with a document. */
-function writeRows(tx: Tx, id: string, document: TuneDocument): void {
+export function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   tx.update(tunes)
     .set({ title: document.title, summary: summaryOf(document) })
     .where(eq(tunes.id, id))
@@ -528,12 +536,22 @@ export const listDeleted = (db: Db): DeletedTune[] =>
     .all()
     .map((one) => ({ ...one, deletedAt: one.deletedAt ?? 0 }))
 
-/** Erases deleted tunes with all that was made of them, for good. */
+/** Erases deleted tunes with all that was made of them, for good; the log keeps their passes under their titles. */
 export const eraseDeleted = (db: Db, ids: readonly string[]): number =>
-  db
-    .delete(tunes)
-    .where(and(inArray(tunes.id, [...ids]), isNotNull(tunes.deletedAt)))
-    .run().changes
+  db.transaction(
+    (tx) => {
+      const gone = tx
+        .delete(tunes)
+        .where(and(inArray(tunes.id, [...ids]), isNotNull(tunes.deletedAt)))
+        .returning({ id: tunes.id })
+        .all()
+        .map((row) => row.id)
+      // What its passes said of it is due no more.
+      if (gone.length > 0) tx.delete(practised).where(inArray(practised.tuneId, gone)).run()
+      return gone.length
+    },
+    { behavior: 'immediate' },
+  )
 
 /** A copy with everything made on the tune; its history begins anew. */
 export function duplicateTune(db: Db, id: string): string | null {

@@ -4,8 +4,14 @@ import { randomBytes } from 'node:crypto'
 /** The largest body taken: 2 MB, and for what is made of a tune 16 MB (what a tab made in an hour without the server, kept as a copy). */
 export const MOST_BODY_BYTES = 2 * 1024 * 1024
 export const MOST_EDITS_BYTES = 16 * 1024 * 1024
-const mostBytes = (path: string) =>
-  /^\/tunes\/[^/]+\/edits$/.test(path) ? MOST_EDITS_BYTES : MOST_BODY_BYTES
+/** A backup is written to disk as it comes; a tune from elsewhere may be a large score. */
+export const MOST_BACKUP_BYTES = 8 * 1024 ** 3
+export const MOST_TUNE_FILE_BYTES = 20 * 1024 * 1024
+function mostBytes(path: string): number {
+  if (/^\/tunes\/[^/]+\/edits$/.test(path)) return MOST_EDITS_BYTES
+  if (path === '/files/restore') return MOST_BACKUP_BYTES
+  return path === '/files/tunes' ? MOST_TUNE_FILE_BYTES : MOST_BODY_BYTES
+}
 
 /** A page may only run our own scripts (by nonce), load only from here, and be framed nowhere. */
 export function contentSecurityPolicy(nonce: string): string {

@@ -29,6 +29,7 @@ import {
 } from '../../db/practice'
 import { readTune } from '../../db/tunes'
 import { database, withBook } from '../database.server'
+import { BringIn } from '../features/log/BringIn'
 import { DoubtChart, KeysChart, MinutesChart, TempoChart } from '../features/log/LogCharts'
 import { dayInWords, LogDays } from '../features/log/LogDays'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
@@ -39,7 +40,7 @@ import type { Route } from './+types/log'
 /** Days of the chart of minutes. */
 const CHART_DAYS = 90
 /** Largest file that is read, in letters. */
-const MOST_LETTERS = 60_000_000
+const MOST_LETTERS = 2_000_000
 
 const view = z.object({
   before: z
@@ -272,14 +273,7 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
         <Button component="a" href="/log/file" download>
           Save as CSV
         </Button>
-        <Form method="post" encType="multipart/form-data">
-          <label>
-            CSV to bring in <input type="file" name="file" accept=".csv,text/csv" required />
-          </label>
-          <Button type="submit" name="intent" value="bring">
-            Bring in
-          </Button>
-        </Form>
+        <BringIn />
         <p className="quiet">A pass that is in the log already counts once.</p>
       </section>
     </main>

@@ -242,6 +242,9 @@ function FilesMenu({ id, accompanied, swings }: { id: string; accompanied: boole
     <details className="row-menu">
       <summary>Files</summary>
       <div>
+        <Button component="a" href={`/files/backup?history=yes&tune=${id}`} download>
+          The whole tune
+        </Button>
         {files.map(([address, label]) => (
           <Button key={address} component="a" href={`/tunes/${id}/file/${address}`} download>
             {label}

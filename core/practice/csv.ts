@@ -51,8 +51,11 @@ export interface ReadLog {
   problems: string[]
 }
 
-/** A log from CSV, by the names of its columns in any order; what cannot be read is said line by line, the rest is taken. */
-export function fromCsv(text: string, newId: () => string): ReadLog {
+/**
+ * A log from CSV, by the names of its columns in any order; what cannot be read is said line by line, the rest is taken.
+ * @param firstLine the line of the file that its first pass stands in, where the text is a piece of a longer one
+ */
+export function fromCsv(text: string, newId: () => string, firstLine = 2): ReadLog {
   const read = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
@@ -78,7 +81,7 @@ export function fromCsv(text: string, newId: () => string): ReadLog {
     if (pass.success) passes.push(pass.data)
     else
       problems.push(
-        `Line ${at + 2}, ${String(pass.error.issues[0]?.path[0] ?? 'pass')}: ${refusalInWords(pass.error, given)}`,
+        `Line ${at + firstLine}, ${String(pass.error.issues[0]?.path[0] ?? 'pass')}: ${refusalInWords(pass.error, given)}`,
       )
   })
   return { passes, problems }
@@ -106,4 +109,31 @@ function passFrom(row: Record<string, string>, newId: () => string): unknown {
     note: cell('note'),
     hurt: ['true', 'yes', '1'].includes(cell('hurt').toLowerCase()),
   }
+}
+
+/** Lines of a log that are sent at a time: well under what one request may carry. */
+const LINES_IN_A_PIECE = 2_000
+
+/** A long log in pieces that are logs of their own, each with the line its first pass stands in. */
+export function inPieces(text: string): { csv: string; firstLine: number }[] {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+  })
+  const fields = meta.fields ?? []
+  const pieces: { csv: string; firstLine: number }[] = []
+  for (let from = 0; from < Math.max(1, data.length); from += LINES_IN_A_PIECE)
+    pieces.push({
+      csv: Papa.unparse(
+        {
+          fields,
+          data: data
+            .slice(from, from + LINES_IN_A_PIECE)
+            .map((row) => fields.map((field) => row[field] ?? '')),
+        },
+        { newline: '\n' },
+      ),
+      firstLine: from + 2,
+    })
+  return pieces
 }

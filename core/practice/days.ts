@@ -1,11 +1,26 @@
 import { DAY_MS, type DayOf } from './recall'
 
+/** One for each zone that was asked for: making one takes a hundred times as long as using it. */
 const FORMATS = new Map<string, Intl.DateTimeFormat>()
+
+/** @throws RangeError for a name that is no zone */
+function formatFor(zone: string): Intl.DateTimeFormat {
+  const known = FORMATS.get(zone)
+  if (known) return known
+  const format = new Intl.DateTimeFormat('en-CA', {
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  })
+  FORMATS.set(zone, format)
+  return format
+}
 
 /** A zone as the clock of a player's computer names it: `Europe/Vienna`, `UTC`. */
 export function isZone(zone: string): boolean {
   try {
-    new Intl.DateTimeFormat('en-CA', { timeZone: zone })
+    formatFor(zone)
     return true
   } catch {
     return false
@@ -14,17 +29,7 @@ export function isZone(zone: string): boolean {
 
 /** The days of a place: each begins at its own midnight, summer time and all. @param zone an IANA time zone; throws on another name */
 export function daysIn(zone: string): DayOf {
-  let format = FORMATS.get(zone)
-  if (!format) {
-    format = new Intl.DateTimeFormat('en-CA', {
-      timeZone: zone,
-      year: 'numeric',
-      month: '2-digit',
-      day: '2-digit',
-    })
-    FORMATS.set(zone, format)
-  }
-  const known = format
+  const known = formatFor(zone)
   return (at) => {
     const [year, month, day] = known.format(at).split('-').map(Number)
     return Date.UTC(year!, month! - 1, day!) / DAY_MS

@@ -34,7 +34,6 @@ export const sheetLayout = z.strictObject({
   staff: z.boolean(),
   rhythm: z.boolean(),
   bass: z.boolean(),
-  lyrics: z.boolean(),
   /** Why each changed chord was changed, as footnotes. */
   reasons: z.boolean(),
   /** Four bars to a line, fewer where they need more room; or a number. */
@@ -58,7 +57,6 @@ const PLAIN: SheetLayout = {
   staff: false,
   rhythm: false,
   bass: false,
-  lyrics: true,
   reasons: false,
   bars: 'width',
   sections: true,
@@ -112,17 +110,7 @@ export const layoutName = z
 /** Layouts of its own a tune can keep. */
 export const MOST_LAYOUTS = 20
 
-const SWITCHES = [
-  'numerals',
-  'staff',
-  'rhythm',
-  'bass',
-  'lyrics',
-  'reasons',
-  'sections',
-  'black',
-  'large',
-] as const
+const SWITCHES = ['numerals', 'staff', 'rhythm', 'bass', 'reasons', 'sections', 'black', 'large'] as const
 export type SheetSwitch = (typeof SWITCHES)[number]
 
 /**

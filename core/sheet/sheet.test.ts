@@ -15,7 +15,6 @@ const layouts: fc.Arbitrary<SheetLayout> = fc.record({
   staff: fc.boolean(),
   rhythm: fc.boolean(),
   bass: fc.boolean(),
-  lyrics: fc.boolean(),
   reasons: fc.boolean(),
   bars: fc.oneof(fc.constant('width' as const), fc.integer({ min: 1, max: 8 })),
   sections: fc.boolean(),

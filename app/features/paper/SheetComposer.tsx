@@ -47,7 +47,6 @@ const CARRIES: readonly (readonly [SheetSwitch, string])[] = [
   ['staff', 'Melody'],
   ['rhythm', 'Rhythm'],
   ['bass', 'Bass line'],
-  ['lyrics', 'Lyrics'],
   ['reasons', 'Reasons'],
 ]
 const PAGE: readonly (readonly [SheetSwitch, string])[] = [

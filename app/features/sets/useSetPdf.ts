@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { z } from 'zod'
+import { linesOf } from '../../services/forms/ndjson'
 
 /** How far the PDF of a set is. */
 export type SetPdfState =
@@ -30,7 +31,7 @@ export function useSetPdf(setId: string) {
       const answer = await fetch(address, { signal: own.signal })
       if (!answer.ok || !answer.body) throw new Error(await answer.text())
       for await (const line of linesOf(answer.body)) {
-        const said = told.parse(JSON.parse(line))
+        const said = told.parse(line)
         if ('done' in said) setState({ kind: 'working', ...said })
         else if ('fault' in said) setState({ kind: 'fault', message: said.fault })
         else {
@@ -44,19 +45,4 @@ export function useSetPdf(setId: string) {
     }
   }
   return { state, make, stop }
-}
-
-async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {
-  const reader = body
-    .pipeThrough(new TextDecoderStream() as never)
-    .getReader() as ReadableStreamDefaultReader<string>
-  let rest = ''
-  for (;;) {
-    const { value, done } = await reader.read()
-    rest += value ?? ''
-    const lines = rest.split('\n')
-    rest = lines.pop()!
-    yield* lines.filter((line) => line !== '')
-    if (done) return
-  }
 }

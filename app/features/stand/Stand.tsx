@@ -237,10 +237,10 @@ export function Stand({ name, tunes, at: begin, back }: Props) {
         <button type="button" onClick={() => set({ light: !kept.light })}>
           {kept.light ? 'Dusk' : 'Paper'}
         </button>
-        <button type="button" onClick={() => turn('back')} aria-label="Page back">
+        <button type="button" className="stand-turn" onClick={() => turn('back')} aria-label="Page back">
           ‹
         </button>
-        <button type="button" onClick={() => turn('on')} aria-label="Page on">
+        <button type="button" className="stand-turn" onClick={() => turn('on')} aria-label="Page on">
           ›
         </button>
       </nav>

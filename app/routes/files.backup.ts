@@ -1,0 +1,15 @@
+import { writeBackup } from '../../db/backup/write'
+import { database } from '../database.server'
+import { streamedFile } from '../features/files/streamed.server'
+import type { Route } from './+types/files.backup'
+
+/** All of the book as one file; with `history` every step of undo is in it, with `tune` one tune alone. */
+export function loader({ request }: Route.LoaderArgs) {
+  const asked = new URL(request.url).searchParams
+  const tune = asked.get('tune')
+  const db = database()
+  const day = new Date().toISOString().slice(0, 10)
+  return streamedFile(`${tune ? 'tune' : 'heron'}-${day}.heron.zip`, (out, signal) =>
+    writeBackup(db, out, { history: asked.has('history'), signal, ...(tune ? { tunes: [tune] } : {}) }),
+  )
+}

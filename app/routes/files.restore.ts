@@ -1,0 +1,71 @@
+import { createWriteStream, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { z } from 'zod'
+import { BackupFault } from '../../db/backup/format'
+import { restoreBackup } from '../../db/backup/restore'
+import { faultInWords } from '../../db/connect'
+import { database } from '../database.server'
+import { refusedFile } from '../features/paper/answers.server'
+import type { Route } from './+types/files.restore'
+
+const query = z.object({
+  different: z.enum(['beside', 'leave']).catch('beside'),
+  player: z.enum(['keep', 'take']).catch('keep'),
+})
+
+/** Brings in a backup that is sent as the body. The answer tells line by line (NDJSON) how far it is, and at last what came of it. */
+export async function action({ request }: Route.ActionArgs) {
+  if (!request.body) return refusedFile('There is no file in this request.', 400)
+  const asked = query.parse(Object.fromEntries(new URL(request.url).searchParams))
+  const db = database()
+  const folder = mkdtempSync(join(tmpdir(), 'heron-restore-'))
+  const file = join(folder, 'backup.zip')
+  const tidy = () => rmSync(folder, { recursive: true, force: true })
+  try {
+    await pipeline(Readable.fromWeb(request.body as never), createWriteStream(file))
+  } catch (error) {
+    tidy()
+    return refusedFile(
+      `The file did not come whole: ${error instanceof Error ? error.message : String(error)}`,
+      400,
+    )
+  }
+  const letters = new TextEncoder()
+  const gone = new AbortController()
+  let told = 0
+  const stream = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const tell = (said: object) => controller.enqueue(letters.encode(`${JSON.stringify(said)}\n`))
+      try {
+        const restored = await restoreBackup(db, file, {
+          ...asked,
+          signal: gone.signal,
+          onDone: (done, of) => {
+            if (Date.now() - told < TOLD_EVERY_MS) return
+            told = Date.now()
+            tell({ done, of })
+          },
+        })
+        tell({ restored })
+        controller.close()
+      } catch (error) {
+        if (gone.signal.aborted) return
+        const message = error instanceof BackupFault ? error.message : faultInWords(error)
+        tell({
+          fault:
+            message ??
+            `The backup could not be brought in: ${error instanceof Error ? error.message : String(error)}`,
+        })
+        controller.close()
+      } finally {
+        tidy()
+      }
+    },
+    cancel: () => gone.abort(),
+  })
+  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } })
+}
+const TOLD_EVERY_MS = 100

@@ -1,0 +1,91 @@
+import { createWriteStream, existsSync, renameSync, rmSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { restoreBackup, type RestoreAsked, type Restored } from '../db/backup/restore'
+import { writeBackup } from '../db/backup/write'
+import { closeDatabase, openDatabase } from '../db/connect'
+
+/** `./heron backup` and `./heron restore`: the book named by HERON_DB, or the usual one. */
+const USAGE = `Usage:
+  ./heron backup FILE.zip [--without-history]
+  ./heron restore FILE.zip [--leave-different] [--take-player]`
+
+class Refused extends Error {}
+
+function readWords(words: readonly string[], known: readonly string[]): { file: string; on: Set<string> } {
+  const on = new Set(words.filter((word) => word.startsWith('--')))
+  const files = words.filter((word) => !word.startsWith('--'))
+  const strange = [...on].find((word) => !known.includes(word))
+  if (strange) throw new Refused(`There is no option ${strange}. Accepted: ${known.join(', ')}.\n${USAGE}`)
+  if (files.length !== 1) throw new Refused(`One file is needed, ${files.length} were named.\n${USAGE}`)
+  return { file: files[0]!, on }
+}
+
+const bookFile = () => process.env.HERON_DB ?? 'data/heron.sqlite'
+/** The program may be called from any folder. */
+const migrations = () => join(process.env.HERON_HOME ?? '.', 'db/migrations')
+
+const tell = (words: string) => process.stderr.isTTY && process.stderr.write(`\r${words}\u001b[K`)
+
+async function backup(words: readonly string[]): Promise<string> {
+  const { file, on } = readWords(words, ['--without-history'])
+  if (existsSync(file))
+    throw new Refused(`${file} is there already: name a new file, nothing is written over.`)
+  if (!existsSync(bookFile()))
+    throw new Refused(`There is no book at ${bookFile()}. Name another with HERON_DB, or run ./start once.`)
+  const db = openDatabase(bookFile(), migrations())
+  // Under another name until it is whole, so that a file that was cut short is never taken for a backup.
+  const unfinished = `${file}.unfinished`
+  try {
+    const { tunes } = await writeBackup(db, createWriteStream(unfinished, { flags: 'wx' }), {
+      history: !on.has('--without-history'),
+      onDone: (done, of) => tell(`${done} of ${of} tunes`),
+    })
+    renameSync(unfinished, file)
+    return `${tunes.length} tunes with all that belongs to them are in ${file} (${statSync(file).size} bytes).`
+  } catch (error) {
+    rmSync(unfinished, { force: true })
+    throw error
+  } finally {
+    closeDatabase(db)
+  }
+}
+
+async function restore(words: readonly string[]): Promise<string> {
+  const { file, on } = readWords(words, ['--leave-different', '--take-player'])
+  if (!existsSync(file)) throw new Refused(`There is no file ${file}.`)
+  const db = openDatabase(bookFile(), migrations())
+  const asked: RestoreAsked = {
+    different: on.has('--leave-different') ? 'leave' : 'beside',
+    player: on.has('--take-player') ? 'take' : 'keep',
+    onDone: (done, of) => tell(`${Math.round((100 * done) / of)} %`),
+  }
+  try {
+    return restoredInWords(await restoreBackup(db, file, asked))
+  } finally {
+    closeDatabase(db)
+  }
+}
+
+export function restoredInWords(said: Restored): string {
+  return [
+    `The backup of ${said.made}: ${said.brought} tunes brought in, ${said.same} were there and the same.`,
+    ...(said.beside.length > 0 ? [`Beside tunes that are others now: ${said.beside.join('; ')}.`] : []),
+    ...(said.left.length > 0 ? [`Left out, because they are others now: ${said.left.join('; ')}.`] : []),
+    `New: ${said.grips} grips, ${said.sets} sets, ${said.passes} passes of the log.`,
+    said.player
+      ? "The player's settings are those of the backup."
+      : "The player's settings stay as they were.",
+    ...(said.unread.length > 0 ? [`Not read: ${said.unread.join(' ')}`] : []),
+  ].join('\n')
+}
+
+const [command, ...words] = process.argv.slice(2)
+try {
+  const said = command === 'backup' ? await backup(words) : await restore(words)
+  tell('')
+  process.stdout.write(`${said}\n`)
+} catch (error) {
+  tell('')
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.exitCode = 1
+}
