@@ -1,16 +1,15 @@
-import { NEAR } from '../chart/beats'
-import { meterName, slotKey, slotsOf, type Bar, type Chart } from '../chart/chart'
+import { slotKey, slotsOf, type Chart } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
-import { keyName } from '../pitch/key'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { toAbc } from './abc'
+import { toChordPro } from './chordpro'
 import { toMidi } from './midi'
 import { toMusicXml, type Score } from './musicxml'
-import { linesOf, withBarLines } from './textLines'
+import { linesOf } from './textLines'
 
 export const EXPORT_FORMATS = ['musicxml', 'midi', 'chordpro', 'tab', 'abc'] as const
 export type ExportFormat = (typeof EXPORT_FORMATS)[number]
@@ -105,37 +104,9 @@ export const scoreText = (
   { chart, chords }: Pick<Score, 'chart' | 'chords'>,
   format: TextFormat,
   limits: Limits,
-): string => (format === 'chordpro' ? toChordPro(chart) : toTab(chart, chords, limits))
+): string => (format === 'chordpro' ? toChordPro(chart, chords.values()) : toTab(chart, chords, limits))
 
 type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
-
-/** ChordPro with the chords in a grid, one cell a beat. */
-function toChordPro(chart: Chart): string {
-  const head = [
-    `{title: ${chart.title ?? 'Untitled'}}`,
-    `{key: ${keyName(homeKey(chart))}}`,
-    `{time: ${meterName(chart.meter)}}`,
-    ...(chart.tempo ? [`{tempo: ${chart.tempo}}`] : []),
-    ...(chart.capo > 0 ? [`{capo: ${chart.capo}}`] : []),
-  ]
-  const cells = (bar: Bar) =>
-    Array.from(
-      { length: Math.ceil(bar.beats) },
-      (_, at) =>
-        bar.slots
-          .filter(({ beat }) => Math.floor(beat - bar.from + NEAR) === at)
-          .map(({ text }) => text)
-          .join('~') || '.',
-    ).join(' ')
-  const lines = linesOf(chart).flatMap((bars) => [
-    bars[0]!.opensSection && bars[0]!.section
-      ? `{start_of_grid label="${bars[0]!.section.replaceAll('"', "'")}"}`
-      : '{start_of_grid}',
-    withBarLines(bars, cells),
-    '{end_of_grid}',
-  ])
-  return `${[...head, '', ...lines].join('\n')}\n`
-}
 
 /** Width of a beat in the tab, in letters. */
 const BEAT_WIDTH = 4

@@ -41,7 +41,7 @@ export function importChart(
   const lines = content.split(/\r\n|\r|\n/)
   const draft = new ChartDraft(format === 'text' && namesNotesBySyllables(lines))
   if (format === 'numerals') draft.beginIn(key, lines)
-  if (format === 'chordpro') lines.forEach((line, at) => readChordPro(line, at + 1, draft))
+  if (format === 'chordpro') readSong(lines, draft)
   else lines.forEach((line, at) => readTextLine(line, at + 1, format === 'numerals', draft))
   return draft.finish()
 }
@@ -102,9 +102,8 @@ class ChartDraft {
 
   /** Beats in a bar, as the head says. */
   get beats(): number {
-    return Number(
-      /^meter: (\d+)/.exec(this.head.findLast((line) => line.startsWith('meter:')) ?? '')?.[1] ?? 4,
-    )
+    const now = [...this.head, ...this.body].findLast((line) => line.startsWith('meter:'))
+    return Number(/^meter: (\d+)/.exec(now ?? '')?.[1] ?? 4)
   }
 
   warn(line: number, column: number, text: string, message: string): void {
@@ -135,7 +134,19 @@ class ChartDraft {
       const key = parseKey(value)
       if (key.ok) this.key = key.value
     }
-    this.head.push(setting)
+    // Key and metre may change on the way; everything else is of the whole tune.
+    const onTheWay = this.body.length > 0 && (name === 'key' || name === 'meter')
+    ;(onTheWay ? this.body : this.head).push(setting)
+  }
+
+  private comes: string[] = []
+  /** A sign of the form: Segno and Coda stand before the next bar, the others behind the last. */
+  mark(word: string): void {
+    if (/^(?:segno|coda)$/i.test(word)) this.comes.push(word)
+    else {
+      const at = this.body.findLastIndex((line) => line.includes('|'))
+      if (at >= 0) this.body[at] = this.body[at]!.replace(/\s*(:?\|(?:x\d+)?)\s*$/, ` ${word} $1`)
+    }
   }
 
   open(section: string): void {
@@ -144,8 +155,11 @@ class ChartDraft {
   }
 
   bars(text: string): void {
-    this.body.push(this.section + text)
+    const marked =
+      this.comes.length === 0 ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, `$1 ${this.comes.join(' ')} `)
+    this.body.push(this.section + marked)
     this.section = ''
+    this.comes = []
   }
 
   /** Chords without bar lines: each becomes a bar, which is said once. */
@@ -372,8 +386,16 @@ function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
 }
 
 /** A word as a chord symbol or a mark of the chart text, or null. */
-function readWord({ text }: Word, numerals: boolean, draft: ChartDraft): string | null {
+function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | null {
+  const { text } = word
   if (MARKS.test(text)) return text
+  // Parts of a beat, as the chart text has them.
+  if (/^[^_]*(?:_[^_]*)+$/.test(text) && /[^_]/.test(text)) {
+    const parts = text
+      .split('_')
+      .map((part) => (part === '' ? '' : readWord({ ...word, text: part }, numerals, draft)))
+    return parts.includes(null) ? null : parts.join('_')
+  }
   if (numerals) {
     const chord = chordOfNumeral(bare(text), draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
     return chord.ok ? chord.value : null
@@ -483,6 +505,47 @@ const PART_NAMES: Readonly<Record<string, string>> = {
 /** A label as it is given to a part; null where there is none. */
 const labelOf = (value: string | undefined): string | null => LABEL.exec(value ?? '')?.[1] || null
 
+/** Parts of a song that are written in another notation: what they hold is left out, and said. */
+const ELSEWHERE = /^(?:start_of_|so)(tab|t|abc|ly|svg|textblock)$/
+const ELSEWHERE_NAMES: Readonly<Record<string, string>> = {
+  tab: 'Tablature',
+  t: 'Tablature',
+  abc: 'ABC notation',
+  ly: 'LilyPond notation',
+  svg: 'A picture',
+  textblock: 'A block of text',
+}
+const COMMENT = /^(?:comment|c|comment_italic|ci|comment_box|cb|highlight)$/
+const MARK = /^(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)$/i
+
+/** ChordPro (the open format of songs with chords in brackets), line by line; blocks of other notations are passed over. */
+function readSong(lines: readonly string[], draft: ChartDraft): void {
+  let elsewhere = false
+  lines.forEach((line, at) => {
+    const name = DIRECTIVE.exec(line)?.[1]?.toLowerCase() ?? ''
+    const other = ELSEWHERE.exec(name)
+    if (other) {
+      elsewhere = true
+      draft.warn(
+        at + 1,
+        1,
+        line.trim(),
+        `${ELSEWHERE_NAMES[other[1]!]} has no place in a chart and was left out.`,
+      )
+    } else if (elsewhere) elsewhere = !/^(?:end_of_|eo)/.test(name)
+    else readChordPro(line, at + 1, draft)
+  })
+}
+
+/** A line of a grid in the signs of a chart text: `|1` begins an ending, `~` parts a beat, and a `.` in it is held. */
+const gridInChartText = (line: string): string =>
+  line.replace(/(\|:?)(\d(?:[,-]\d)*)>?(?=\s)/g, '$1$2.').replace(/[^\s|]*~[^\s|]*/g, (cell) =>
+    cell
+      .split('~')
+      .map((part) => (part === '.' ? '' : part))
+      .join('_'),
+  )
+
 /** ChordPro (the open format of songs with chords in brackets): directives, `[C]` over words, and grids with bar lines. */
 function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (line.trim() === '' || /^\s*#/.test(line)) return
@@ -490,14 +553,18 @@ function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (directive) {
     const name = directive[1]!.toLowerCase()
     const part = PART.exec(name)
-    if (SETTINGS[name] && directive[2]) draft.set(SETTINGS[name], directive[2], number)
+    const setting = name === 'x_pickup' ? 'pickup' : SETTINGS[name]
+    if (setting && directive[2]) draft.set(setting, directive[2], number)
+    else if (COMMENT.test(name) && MARK.test(directive[2] ?? '')) draft.mark(directive[2]!)
+    else if (COMMENT.test(name))
+      draft.warn(number, 1, line.trim(), 'A chart has no comments: this one was left out.')
     else if (part && labelOf(directive[2])) draft.open(labelOf(directive[2])!)
     else if (part && PART_NAMES[part[1]!]) draft.open(directive[2] || PART_NAMES[part[1]!]!)
     else if (!part && !/^(?:end_of_|eo)/.test(name))
       draft.warn(number, 1, line.trim(), `The directive "${name}" has no place in a chart and was left out.`)
     return
   }
-  if (line.includes('|')) return readBars(line, number, 0, false, draft)
+  if (line.includes('|')) return readBars(gridInChartText(line), number, 0, false, draft)
   const chords: string[] = []
   for (const match of line.matchAll(/\[([^\]]{0,60})\]/g)) {
     const symbol = match[1]!.replace(/^\*/, '').trim()

@@ -1,0 +1,89 @@
+import fc from 'fast-check'
+import { parseChart } from '../chart/parse'
+import { printChart } from '../chart/print'
+import { must } from '../result'
+import { TUNE_LIMITS } from '../voicing/limits'
+import { exportChart } from './exportChart'
+import { importChart } from './importChart'
+
+const out = (text: string): string =>
+  must(exportChart({ chart: parseChart(text), frets: [], melody: [], limits: TUNE_LIMITS }, 'chordpro'))
+    .content
+const back = (text: string) => importChart(out(text), 'chordpro')
+
+const CHARTS: readonly string[] = [
+  'title: A\nkey: C\nmeter: 4/4\ntempo: 120\ncapo: 2\n[A] | C | Am F | G7 | C |\n[B] | F | G7 |',
+  'key: G\nmeter: 4/4\npickup: 1\n| D7 |: G | Em7 . _A7 . | Am7 D7 |1. Bm7 E7 :|2. G |',
+  'key: C\nmeter: 4/4\n|: C | F :|x3\n| G7 | C |',
+  'key: C\nmeter: 4/4\n|: C | F :|: G7 | C :|',
+  'key: C\nmeter: 4/4\n| Segno C | F To Coda | G7 D.S. al Coda |\n| Coda C | Fine C Fine |'.replace(
+    'Fine C Fine',
+    'C Fine',
+  ),
+  'key: C\nmeter: 4/4\n| C | % | N.C. | . G7 . . |\nkey: Eb\nmeter: 3/4\n| Ebmaj7 | Ab Bb7 . |',
+  'key: F\nmeter: 6/8\n| F . . C7__Bb . . | F |',
+]
+
+test.each(CHARTS)('a chart comes back out of its own ChordPro with nothing said: %j', (text) => {
+  const read = back(text)
+  expect(read.warnings).toEqual([])
+  expect(printChart(parseChart(read.text))).toBe(
+    printChart({ ...parseChart(text), title: parseChart(text).title ?? 'Untitled' }),
+  )
+  // And the file of what came back is the same file.
+  expect(out(read.text)).toBe(out(text))
+})
+
+const symbols = fc.constantFrom('C', 'Am7', 'F#m7b5', 'Bb7(#9)', 'D/F#', 'N.C.', 'G13(b9)')
+const bar = fc.oneof(
+  symbols,
+  fc.tuple(symbols, symbols).map((pair) => pair.join(' ')),
+  fc.tuple(symbols, symbols).map(([a, b]) => `${a} . _${b} .`),
+  fc.constant('. C . .'),
+)
+const charts = fc
+  .record({
+    key: fc.constantFrom('C', 'Eb', 'F#m', 'Am'),
+    pickup: fc.boolean(),
+    parts: fc.array(
+      fc.record({
+        section: fc.constantFrom('', '[A] ', '[Bridge] '),
+        bars: fc.array(bar, { minLength: 1, maxLength: 9 }),
+        repeat: fc.constantFrom('', ':|', ':|x3', 'endings'),
+        newKey: fc.constantFrom('', 'key: D\n', 'meter: 3/4\n'),
+        mark: fc.constantFrom('', 'Fine', 'To Coda'),
+      }),
+      { minLength: 1, maxLength: 4 },
+    ),
+  })
+  .map(({ key, pickup, parts }) => {
+    const lines = parts.map(({ section, bars, repeat, newKey, mark }, at) => {
+      const inside = bars.join(' | ')
+      const head = (at > 0 ? newKey : '') + section
+      if (repeat === 'endings') return `${head}|: ${inside} |1. C :|2. G7 |`
+      if (repeat) return `${head}|: ${inside} ${repeat}`
+      return `${head}| ${inside}${mark ? ` ${mark}` : ''} |`
+    })
+    return [`key: ${key}`, 'meter: 4/4', ...(pickup ? ['pickup: 1', '| G7 |'] : []), ...lines].join('\n')
+  })
+
+test('export, import, export: the same file, for every chart of the grammar', () => {
+  fc.assert(
+    fc.property(charts, (text) => {
+      const first = out(text)
+      const read = importChart(first, 'chordpro')
+      expect(read.warnings.filter(({ message }) => !message.includes('In line'))).toEqual([])
+      expect(out(read.text)).toBe(first)
+    }),
+    { numRuns: 300 },
+  )
+})
+
+test('tablature and other notations are no chords, comments are said, and signs of the form are read', () => {
+  const read = importChart(
+    '{title: T}\n{start_of_tab}\ne|--3--|--0--|\n{end_of_tab}\n{comment: Segno}\n{sog}\n| C . . . | G . . . |\n{eog}\n{c: D.S.}\n{comment: softly}\n',
+    'chordpro',
+  )
+  expect(read.text).toBe('title: T\n| Segno C . . . | G . . . D.S. |')
+  expect(read.warnings.map(({ line }) => line)).toEqual([2, 10])
+})
