@@ -1,4 +1,5 @@
 import type { Bar } from '../core/chart/chart'
+import { keysInForce } from '../core/chart/keys'
 import { chordsByBar, type SheetChord, type SheetContent } from '../core/sheet/content'
 import type { SheetLayout } from '../core/sheet/layout'
 import { signatureOf, type Key } from '../core/pitch/key'
@@ -232,15 +233,4 @@ function edgesOf(
     ? line.map((bar) => (isPickup(bar) ? ofPickup : equal))
     : needed.map((one) => (one / sum) * room)
   return widths.reduce((edges, one) => [...edges, edges.at(-1)! + one], [left])
-}
-
-/** The key in force at each bar. */
-export function keysInForce(bars: readonly Bar[], key: Key): Map<number, Key> {
-  let now = key
-  return new Map(
-    bars.map((bar) => {
-      now = bar.newKey ?? now
-      return [bar.number, now]
-    }),
-  )
 }

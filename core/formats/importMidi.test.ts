@@ -1,7 +1,7 @@
 import { Midi } from '@tonejs/midi'
 import fc from 'fast-check'
 import { parseChart } from '../chart/parse'
-import { parsePitch } from '../pitch/note'
+import { parsePitch, pitchName } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { exportChart } from './exportChart'
@@ -45,7 +45,8 @@ test('what is exported comes back: bars, beats, lengths and pitches', () => {
         melody.map(({ bar, beat, beats, name }) => ({ bar, beat, beats, note: name })),
       )
       expect(back.text).toContain('meter: 4/4\ntempo: 90')
-      expect(parseChart(back.text).bars.length).toBe(Math.max(...melody.map(({ bar }) => bar)))
+      // The guitar's part names the chords.
+      expect(back.text.split('\n').at(-1)).toBe('| C | F | G |')
     }),
     { numRuns: 40 },
   )
@@ -67,6 +68,83 @@ test('of several tracks the highest is taken, of notes together the highest, and
   expect(warnings.join(' ')).toMatch(
     /"Tune"; 1 other track left out.*1 notes that sounded under others.*thirds of a beat/,
   )
+})
+
+test('a pickup, changes of metre and key, and the beat of 6/8 come back', () => {
+  const text =
+    'title: On the Way\nkey: Eb\nmeter: 4/4\ntempo: 100\npickup: 1\n| Bb7 |\n| Ebmaj7 | Ab6 Bb7 |\nmeter: 3/4\n| Cm7 | Ebmaj7 |'
+  const melody = [
+    { bar: 0, beat: 4, beats: 1, note: must(parsePitch('Bb4')) },
+    { bar: 1, beat: 1, beats: 2, note: must(parsePitch('G5')) },
+    { bar: 3, beat: 3, beats: 1, note: must(parsePitch('C5')) },
+  ]
+  const out = (chart: string) =>
+    must(exportChart({ chart: parseChart(chart), frets: [], melody, limits: TUNE_LIMITS }, 'midi')).content
+  const file = new Midi(Buffer.from(out(text), 'base64'))
+  // As a reader of MIDI that is not ours counts: the first whole bar begins after one beat.
+  expect(
+    file.header.timeSignatures.map(({ ticks, timeSignature }) => [ticks / file.header.ppq, ...timeSignature]),
+  ).toEqual([
+    [0, 1, 4],
+    [1, 4, 4],
+    [9, 3, 4],
+  ])
+  expect(file.header.keySignatures).toMatchObject([{ ticks: 0, key: 'Eb', scale: 'major' }])
+  const back = must(importMidi(out(text)))
+  expect(back.text).toBe(
+    'title: On the Way\nkey: Eb\nmeter: 4/4\ntempo: 100\npickup: 1\n| Bb7 | Ebmaj7 | Ab6 . Bb7 . |\nmeter: 3/4\n| Cm7 | Ebmaj7 |',
+  )
+  expect(back.melody).toEqual(melody.map((note) => ({ ...note, note: pitchName(note.note) })))
+  const six = must(importMidi(out('meter: 6/8\ntempo: 180\n| C | G7 | C | C |')))
+  expect(six.text).toContain('meter: 6/8\ntempo: 180')
+})
+
+test.each(['C', 'Cb', 'F#', 'Am', 'Ebm', 'G#m', 'Cm'])(
+  'the key %s goes out as its signature and comes back',
+  (key) => {
+    const { content } = must(
+      exportChart(
+        { chart: parseChart(`key: ${key}\n| C | F |`), frets: [], melody: [], limits: TUNE_LIMITS },
+        'midi',
+      ),
+    )
+    expect(must(importMidi(content)).text).toContain(`key: ${key}\n`)
+  },
+)
+
+test('sixteenths in one bar and triplets in the next', () => {
+  const file = new Midi()
+  const track = file.addTrack()
+  ;[0, 120, 240, 360].forEach((ticks) => track.addNote({ midi: 72, ticks, durationTicks: 120 }))
+  ;[0, 160, 320].forEach((ticks) => track.addNote({ midi: 74, ticks: 1920 + ticks, durationTicks: 160 }))
+  const { melody, warnings } = must(importMidi(base64(file.toArray())))
+  expect(melody.map(({ bar, beat }) => [bar, Number(beat.toFixed(3))])).toEqual([
+    [1, 1],
+    [1, 1.25],
+    [1, 1.5],
+    [1, 1.75],
+    [2, 1],
+    [2, 1.333],
+    [2, 1.667],
+  ])
+  expect(warnings.join(' ')).toContain('quarters and thirds of a beat')
+})
+
+test('no two notes of one pitch sound at once in a track', () => {
+  const text = 'key: C\nmeter: 4/4\n| C | C | Am |'
+  const frets = [
+    [null, 3, 2, 0, 1, 0],
+    [null, 3, 2, 0, 1, 0],
+    [null, 0, 2, 2, 1, 0],
+  ]
+  const { content } = must(
+    exportChart({ chart: parseChart(text), frets, melody: [], limits: TUNE_LIMITS }, 'midi'),
+  )
+  for (const { notes } of new Midi(Buffer.from(content, 'base64')).tracks)
+    for (const one of notes)
+      for (const other of notes)
+        if (one !== other && one.midi === other.midi && one.ticks <= other.ticks)
+          expect(one.ticks + one.durationTicks).toBeLessThanOrEqual(other.ticks)
 })
 
 describe('bad files: a clear error, and nothing hangs', () => {

@@ -1,8 +1,12 @@
 import { Midi } from '@tonejs/midi'
+import { keyName, parseKey, type Key } from '../pitch/key'
 import { plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
+import { namesOf } from '../voicing/name'
+import { SIGNATURES } from './midi'
 import { inBounds } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
+import { moveNote } from '../chart/transpose'
 import { MOST_BARS_READ, MOST_NOTES_READ, type ImportedTune, type NamedMelodyNote } from './readTune'
 
 /** A Standard MIDI file of at most so many bytes: hours of music. */
@@ -61,31 +65,24 @@ export function importMidi(content: string): Result<ImportedTune> {
   const tracks = file.tracks.filter(({ notes, channel }) => notes.length > 0 && channel !== DRUMS)
   if (tracks.length === 0)
     return bad({ code: 'bad-file', message: 'No track of the file has notes.', accepted, text: 'content' })
-  const mean = ({ notes }: (typeof tracks)[number]) =>
-    notes.reduce((sum, { midi }) => sum + midi, 0) / notes.length
-  const track = tracks.reduce((highest, one) => (mean(one) > mean(highest) ? one : highest))
-  if (tracks.length > 1)
+  const track = tuneOf(tracks)
+  const others = tracks.filter((one) => one !== track)
+  if (others.length > 0)
     warnings.push(
-      `The melody was taken from the track that lies highest${track.name ? `, "${track.name}"` : ''}; ${tracks.length - 1} other ${tracks.length === 2 ? 'track' : 'tracks'} left out.`,
+      `The melody was taken from the track that ${LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${track.name}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
     )
-
-  const [beats, unit] = file.header.timeSignatures[0]?.timeSignature ?? [4, 4]
-  if (file.header.timeSignatures.length > 1)
-    warnings.push('The metre changes in the file; the bars are counted in the first one.')
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
-  const beatTicks = (file.header.ppq * 4) / unit!
-  const grid = GRIDS.reduce(
-    (best, one) =>
-      offGrid(track.notes, beatTicks / one) < offGrid(track.notes, beatTicks / best) * 0.8 ? one : best,
-    GRIDS[0] as number,
-  )
-  const voices = oneAtATime(
-    track.notes.map(({ midi, ticks, durationTicks }) => ({
-      midi,
-      from: Math.round((ticks / beatTicks) * grid),
-      to: Math.max(1, Math.round(((ticks + durationTicks) / beatTicks) * grid)),
-    })),
-  )
+  const last = Math.max(...tracks.flatMap(({ notes }) => notes.map(({ ticks }) => ticks)))
+  const bars = barsOf(file, last)
+  if (bars.length > MOST_BARS_READ)
+    return bad({
+      code: 'too-large',
+      message: `The last note stands in bar ${bars.length}.`,
+      accepted: `at most ${MOST_BARS_READ} bars`,
+      text: 'content',
+    })
+  const placed = placedIn(bars, track.notes)
+  const voices = oneAtATime(placed)
   if (voices.length < track.notes.length)
     warnings.push(`${track.notes.length - voices.length} notes that sounded under others were left out.`)
   if (voices.length > MOST_NOTES_READ)
@@ -95,36 +92,216 @@ export function importMidi(content: string): Result<ImportedTune> {
       accepted: `at most ${MOST_NOTES_READ} notes`,
       text: 'content',
     })
-  const melody = voices.map(({ midi, from, to }): NamedMelodyNote => ({
-    bar: Math.floor(from / (beats! * grid)) + 1,
-    beat: (from % (beats! * grid)) / grid + 1,
-    beats: (to - from) / grid,
+  const pickup = pickupOf(bars)
+  const numberOf = (index: number) => (pickup > 0 ? index : index + 1)
+  const melody = voices.map(({ midi, bar, beat, beats }): NamedMelodyNote => ({
+    bar: numberOf(bar),
+    beat: beat + (pickup > 0 && bar === 0 ? bars[1]!.beats - pickup : 0),
+    beats,
     note: plainPitchName(midi),
   }))
-  const bars = melody.at(-1)!.bar
-  if (bars > MOST_BARS_READ)
-    return bad({
-      code: 'too-large',
-      message: `The last note stands in bar ${bars}.`,
-      accepted: `at most ${MOST_BARS_READ} bars`,
-      text: 'content',
-    })
+  const grids = new Set(placed.map(({ grid }) => (grid === 3 ? 'thirds' : 'quarters')))
+  const key = keyOf(file)
+  const harmony = others.length > 0 ? others : tracks.filter(isChordal)
+  const chords = harmonyOf(
+    bars,
+    harmony.flatMap(({ notes }) => notes),
+    key,
+  )
   warnings.push(
-    `Notes were put on ${grid === 3 ? 'thirds' : 'quarters'} of a beat. The file names no chords: the bars are silent until you type them.`,
+    `Notes were put on ${[...grids].sort().join(' and ')} of a beat. ${
+      chords.some((words) => words !== 'N.C.')
+        ? 'The file names no chords: they were named by what sounds under the melody.'
+        : 'The file names no chords: the bars are silent until you type them.'
+    }`,
   )
   const name = file.header.name.replace(/\s+/g, ' ').trim()
-  const text = [
+  const first = bars[pickup > 0 ? 1 : 0]!
+  const tempo = file.header.tempos[0]
+  const lines = [
     ...(name ? [`title: ${name}`] : []),
-    `meter: ${beats}/${unit}`,
-    ...(file.header.tempos[0]
+    ...(key ? [`key: ${keyName(key)}`] : []),
+    `meter: ${first.beats}/${first.unit}`,
+    ...(tempo
       ? [
-          `tempo: ${Math.min(TEMPO_RANGE[1], Math.max(TEMPO_RANGE[0], Math.round(file.header.tempos[0].bpm)))}`,
+          `tempo: ${Math.min(TEMPO_RANGE[1], Math.max(TEMPO_RANGE[0], Math.round((tempo.bpm * first.unit) / 4)))}`,
         ]
       : []),
-    `| ${Array<string>(bars).fill('N.C.').join(' | ')} |`,
-  ].join('\n')
-  return good({ text, melody, warnings })
+    ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
+  ]
+  let line: string[] = []
+  const close = () => {
+    if (line.length > 0) lines.push(`| ${line.join(' | ')} |`)
+    line = []
+  }
+  bars.forEach((bar, index) => {
+    const before = index > (pickup > 0 ? 1 : 0) ? bars[index - 1] : undefined
+    if (before && (before.beats !== bar.beats || before.unit !== bar.unit)) {
+      close()
+      lines.push(`meter: ${bar.beats}/${bar.unit}`)
+    }
+    line.push(chords[index]!)
+  })
+  close()
+  return good({ text: lines.join('\n'), melody, warnings })
 }
+
+type Track = Midi['tracks'][number]
+
+/** Names that say a track is the tune. */
+const LEADS = /\b(?:melody|tune|lead|vocals?|voice|solo)\b/i
+
+/** The track that is called the melody, else the one that lies highest. */
+function tuneOf(tracks: readonly Track[]): Track {
+  const mean = ({ notes }: Track) => notes.reduce((sum, { midi }) => sum + midi, 0) / notes.length
+  const highest = (all: readonly Track[]) => all.reduce((best, one) => (mean(one) > mean(best) ? one : best))
+  const called = tracks.filter(({ name }) => LEADS.test(name))
+  return highest(called.length > 0 ? called : tracks)
+}
+
+/** Most of what it strikes are chords of three notes and more. */
+function isChordal({ notes }: Track): boolean {
+  const struck = new Map<number, number>()
+  for (const { ticks } of notes) struck.set(ticks, (struck.get(ticks) ?? 0) + 1)
+  const counts = [...struck.values()]
+  return counts.filter((count) => count >= CHORD_NOTES).length * 2 > counts.length
+}
+const CHORD_NOTES = 3
+
+/** A bar of the file: where it begins, and how it is counted. */
+interface MidiBar {
+  ticks: number
+  beats: number
+  unit: number
+  /** Ticks of one beat. */
+  beat: number
+}
+
+/** Bars by the signatures of time; one that comes inside a bar ends it there. */
+function barsOf({ header: { ppq, timeSignatures } }: Midi, last: number): MidiBar[] {
+  const changes = [...timeSignatures]
+    .sort((a, b) => a.ticks - b.ticks)
+    .map(({ ticks, timeSignature: [beats, unit] }) => ({ ticks, beats: beats!, unit: unit! }))
+  if (changes.length === 0 || changes[0]!.ticks > 0) changes.unshift({ ticks: 0, beats: 4, unit: 4 })
+  const bars: MidiBar[] = []
+  changes.forEach(({ ticks: from, beats, unit }, at) => {
+    const to = changes[at + 1]?.ticks ?? Math.max(last + 1, from)
+    const beat = (ppq * 4) / unit
+    for (let ticks = from; ticks < to && bars.length <= MOST_BARS_READ; ticks += beat * beats) {
+      const left = Math.min(beats, Math.max(1, Math.round((to - ticks) / beat)))
+      bars.push({ ticks, beats: at + 1 < changes.length ? left : beats, unit, beat })
+    }
+  })
+  return bars
+}
+
+/** Beats of an upbeat: a first bar that is shorter than those behind it. */
+const pickupOf = ([first, second]: readonly MidiBar[]): number =>
+  first && second && first.unit === second.unit && first.beats < second.beats ? first.beats : 0
+
+interface Placed {
+  midi: number
+  /** Index of its bar, its beat there from 1, and its length in beats of that bar. */
+  bar: number
+  beat: number
+  beats: number
+  grid: number
+  /** Where it stands on its grid, and a beat of its bar, in ticks. */
+  ticks: number
+  beatTicks: number
+}
+
+/** Notes on quarters of a beat, or on thirds in bars where that is nearer. */
+function placedIn(bars: readonly MidiBar[], notes: Track['notes']): Placed[] {
+  const inBars = new Map<number, Track['notes']>()
+  let at = 0
+  for (const note of [...notes].sort((a, b) => a.ticks - b.ticks)) {
+    while (at + 1 < bars.length && bars[at + 1]!.ticks <= note.ticks) at += 1
+    inBars.set(at, [...(inBars.get(at) ?? []), note])
+  }
+  return [...inBars].flatMap(([index, inside]) => {
+    const bar = bars[index]!
+    const from = inside.map(({ ticks }) => ({ ticks: ticks - bar.ticks }))
+    const grid = GRIDS.reduce(
+      (best, one) => (offGrid(from, bar.beat / one) < offGrid(from, bar.beat / best) * 0.8 ? one : best),
+      GRIDS[0] as number,
+    )
+    return inside.map(({ midi, ticks, durationTicks }): Placed => {
+      const begins = Math.round(((ticks - bar.ticks) / bar.beat) * grid)
+      const ends = Math.max(begins + 1, Math.round(((ticks + durationTicks - bar.ticks) / bar.beat) * grid))
+      const overBar = begins >= bar.beats * grid && index + 1 < bars.length
+      return {
+        midi,
+        bar: overBar ? index + 1 : index,
+        beat: (overBar ? 0 : begins / grid) + 1,
+        beats: (ends - begins) / grid,
+        grid,
+        ticks: bar.ticks + (begins / grid) * bar.beat,
+        beatTicks: bar.beat,
+      }
+    })
+  })
+}
+
+const C_MAJOR_TONIC = { letter: 0, alter: 0 }
+const A_MINOR_TONIC = { letter: 5, alter: 0 }
+
+/** The key of the first signature, which the library names by its major key in minor too; null where there is none. */
+function keyOf({ header: { keySignatures } }: Midi): Key | null {
+  const [first] = keySignatures
+  // A signature of more than seven has no name there.
+  const major = first && SIGNATURES.includes(first.key) ? parseKey(first.key) : null
+  if (!major?.ok) return null
+  return first!.scale === 'minor'
+    ? { tonic: moveNote(major.value.tonic, C_MAJOR_TONIC, A_MINOR_TONIC), mode: 'minor' }
+    : major.value
+}
+
+/** What sounds under the melody, named beat by beat, as the words of each bar; a bar in which nothing sounds is silent. */
+function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | null): string[] {
+  const ordered = [...notes].sort((a, b) => a.ticks - b.ticks)
+  const names = new Map<string, string | null>()
+  const named = (midis: readonly number[]): string | null => {
+    const known = midis.join()
+    if (!names.has(known))
+      names.set(
+        known,
+        new Set(midis.map((midi) => midi % 12)).size < CHORD_NOTES
+          ? null
+          : (namesOf(midis, key ? { key } : {})[0]?.chord.canonical ?? null),
+      )
+    return names.get(known)!
+  }
+  let first = 0
+  let sounding: string | null = null
+  return bars.map(({ ticks, beats, beat }) => {
+    const end = ticks + beats * beat
+    while (first < ordered.length && ordered[first]!.ticks + LONGEST_HELD * beat < ticks) first += 1
+    const here: typeof ordered = []
+    for (let at = first; at < ordered.length && ordered[at]!.ticks < end; at += 1)
+      if (ordered[at]!.ticks + ordered[at]!.durationTicks > ticks) here.push(ordered[at]!)
+    if (here.length === 0) {
+      sounding = null
+      return 'N.C.'
+    }
+    const words = Array.from({ length: beats }, (_, at) => {
+      const [from, to] = [ticks + at * beat, ticks + (at + 1) * beat]
+      const midis = here
+        .filter(
+          (note) => Math.min(to, note.ticks + note.durationTicks) - Math.max(from, note.ticks) >= beat / 2,
+        )
+        .map(({ midi }) => midi)
+      const name = named([...new Set(midis)].sort((a, b) => a - b))
+      const isNew = name !== null && (name !== sounding || at === 0)
+      sounding = name ?? sounding
+      return isNew ? name : '.'
+    })
+    if (sounding === null) return 'N.C.'
+    return words.slice(1).every((word) => word === '.') && words[0] !== '.' ? words[0]! : words.join(' ')
+  })
+}
+/** Notes held for longer than this, in beats, are looked for no more. */
+const LONGEST_HELD = 64
 
 /** MIDI channel 10, counted from 0. */
 const DRUMS = 9
@@ -142,16 +319,17 @@ function bytesOf(content: string): Uint8Array | null {
 const offGrid = (notes: readonly { ticks: number }[], ticks: number): number =>
   notes.reduce((sum, note) => sum + Math.abs(note.ticks - Math.round(note.ticks / ticks) * ticks), 0)
 
-/** Of notes that begin together the highest; each ends where the next begins. */
-function oneAtATime(
-  notes: { midi: number; from: number; to: number }[],
-): { midi: number; from: number; to: number }[] {
-  const highest = new Map<number, { midi: number; from: number; to: number }>()
-  for (const note of notes)
-    if (!highest.has(note.from) || highest.get(note.from)!.midi < note.midi) highest.set(note.from, note)
-  const inOrder = [...highest.values()].sort((a, b) => a.from - b.from)
-  return inOrder.map((note, at) => ({
-    ...note,
-    to: Math.max(note.from + 1, Math.min(note.to, inOrder[at + 1]?.from ?? Infinity)),
-  }))
+/** Of notes that begin together the highest; each ends at the latest where the next begins. */
+function oneAtATime(notes: readonly Placed[]): Placed[] {
+  const highest = new Map<string, Placed>()
+  for (const note of notes) {
+    const place = `${note.bar}:${note.beat}`
+    if (!highest.has(place) || highest.get(place)!.midi < note.midi) highest.set(place, note)
+  }
+  const inOrder = [...highest.values()].sort((a, b) => a.ticks - b.ticks)
+  return inOrder.map((note, at) => {
+    const next = inOrder[at + 1]
+    const room = next ? (next.ticks - note.ticks) / note.beatTicks : Infinity
+    return { ...note, beats: Math.max(Math.min(note.beats, room), 1 / (2 * note.grid)) }
+  })
 }

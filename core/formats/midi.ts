@@ -1,8 +1,10 @@
 import { Midi, type Track } from '@tonejs/midi'
-import { meterName, slotKey, type Slot } from '../chart/chart'
+import { meterName, slotKey, type Meter, type Slot } from '../chart/chart'
+import { keysInForce } from '../chart/keys'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
 import { layersOf } from '../melody/layers'
+import { keyName, signatureOf } from '../pitch/key'
 import { midiOf, pitchClass } from '../pitch/note'
 import type { BandNote, BandScore, Score } from './musicxml'
 
@@ -18,7 +20,16 @@ const STROKE_BEATS = 0.25
  * Standard MIDI file, type 1, in the order in which the tune is played: melody, guitar, and where they are a chord melody, the bass and what marks the time; each
  * on a track and a channel of its own. Tempo is in quarters, whatever a beat is; metre changes are written where they are played.
  */
-export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody = [], band }: Score): string {
+export function toMidi({
+  title,
+  chart,
+  key,
+  tempo,
+  chords,
+  melody = [],
+  chordMelody = [],
+  band,
+}: Score): string {
   const file = new Midi()
   file.header.name = title
   file.header.setTempo((tempo * 4) / chart.meter.unit)
@@ -37,11 +48,25 @@ export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody =
   const alone = chordMelody.length > 0 ? add('Chord melody', PROGRAMS.guitar, 2) : null
   let begins = 0
   let metre = ''
+  let signature = ''
+  const keys = keysInForce(chart.bars, key)
   for (const index of playOrder(chart)) {
     const bar = chart.bars[index]!
-    if (meterName(bar.meter) !== metre) {
-      metre = meterName(bar.meter)
-      file.header.timeSignatures.push({ ticks: begins, timeSignature: [bar.meter.beats, bar.meter.unit] })
+    // A pickup is a bar of its own metre: the bars behind it keep their lines.
+    const counted: Meter = bar.number === 0 ? { beats: bar.beats, unit: bar.meter.unit } : bar.meter
+    if (meterName(counted) !== metre) {
+      metre = meterName(counted)
+      file.header.timeSignatures.push({ ticks: begins, timeSignature: [counted.beats, counted.unit] })
+    }
+    const keyHere = keys.get(bar.number)!
+    if (keyName(keyHere) !== signature) {
+      signature = keyName(keyHere)
+      // The library names a signature by its major key, in minor too.
+      file.header.keySignatures.push({
+        ticks: begins,
+        key: SIGNATURES[signatureOf(keyHere) + MOST_IN_SIGNATURE]!,
+        scale: keyHere.mode,
+      })
     }
     const at = (beat: number) => begins + ticks(beat - bar.from, bar.meter.unit)
     for (const slot of band ? [] : bar.slots)
@@ -74,9 +99,52 @@ export function toMidi({ title, chart, tempo, chords, melody = [], chordMelody =
     begins += ticks(bar.beats, bar.meter.unit)
   }
   if (band) writeBand(band, grips, (beats) => ticks(beats, chart.meter.unit), add)
+  for (const track of file.tracks) withoutOverlaps(track)
   let binary = ''
-  for (const byte of file.toArray()) binary += String.fromCharCode(byte)
+  for (const byte of withSignaturesRight(file.toArray())) binary += String.fromCharCode(byte)
   return btoa(binary)
+}
+
+/** Major keys by their signatures, from seven flats to seven sharps, as the library has them. */
+export const SIGNATURES: readonly string[] = [
+  'Cb',
+  'Gb',
+  'Db',
+  'Ab',
+  'Eb',
+  'Bb',
+  'F',
+  'C',
+  'G',
+  'D',
+  'A',
+  'E',
+  'B',
+  'F#',
+  'C#',
+]
+export const MOST_IN_SIGNATURE = 7
+
+/**
+ * The library (@tonejs/midi 2.0.28) writes signatures of key fourteen fifths too high: its names count from 0, and it adds 7 where 7 is to be taken away.
+ * `FF 59 02` stands nowhere else in a file that it writes: notes and text have no byte FF, and it writes every status.
+ */
+function withSignaturesRight(bytes: Uint8Array): Uint8Array {
+  const right = bytes.slice()
+  for (let at = 0; at + 4 < right.length; at += 1)
+    if (right[at] === 0xff && right[at + 1] === 0x59 && right[at + 2] === 0x02)
+      right[at + 3] = (right[at + 3]! - 2 * MOST_IN_SIGNATURE) & 0xff
+  return right
+}
+
+/** A note that is struck again ends there: two of one pitch at once would end each other. */
+function withoutOverlaps({ notes }: Track): void {
+  const next = new Map<number, number>()
+  for (const note of [...notes].sort((a, b) => b.ticks - a.ticks)) {
+    const until = Math.min(note.ticks + note.durationTicks, next.get(note.midi) ?? Infinity)
+    note.durationTicks = Math.max(1, until - note.ticks)
+    next.set(note.midi, note.ticks)
+  }
 }
 
 function writeBand(
@@ -86,13 +154,8 @@ function writeBand(
   add: (name: string, program: number, channel: number) => Track,
 ): void {
   const write = (track: Track, notes: readonly BandNote[]) => {
-    // A note that is struck again ends there: two of one pitch at once would end each other.
-    const next = new Map<number, number>()
-    for (const { from, lasts, midi, velocity } of [...notes].sort((a, b) => b.from - a.from)) {
-      const until = Math.min(from + lasts, next.get(midi) ?? Infinity)
-      next.set(midi, from)
-      track.addNote({ midi, ticks: ticks(from), durationTicks: Math.max(1, ticks(until - from)), velocity })
-    }
+    for (const { from, lasts, midi, velocity } of notes)
+      track.addNote({ midi, ticks: ticks(from), durationTicks: ticks(lasts), velocity })
   }
   write(grips, guitar)
   if (bass.length > 0) write(add('Bass', PROGRAMS.bass, 3), bass)
