@@ -29,7 +29,7 @@ interface AbcElement {
 }
 interface AbcTune {
   lines: { staff?: { key?: AbcElement; meter?: AbcElement; voices?: AbcElement[][] }[] }[]
-  metaText: { title?: string; tempo?: { duration?: number[]; bpm?: number } }
+  metaText: { title?: string; partOrder?: string; tempo?: { duration?: number[]; bpm?: number } }
   warnings?: string[]
 }
 
@@ -102,7 +102,17 @@ export function importAbc(content: string): Result<ImportedTune> {
     warnings.push('Only the first voice was taken.')
 
   const reader = new AbcReader(staves[0]!.key, staves[0]!.meter, warnings)
-  for (const { voices } of staves) for (const element of voices?.[0] ?? []) reader.take(element)
+  for (const [at, { meter, voices }] of staves.entries()) {
+    // A metre between two lines of music stands with the second of them.
+    if (at > 0 && meter) reader.take({ ...meter, el_type: 'meter' })
+    for (const element of voices?.[0] ?? []) reader.take(element)
+  }
+  if (/^[wW]:/m.test(voice.content))
+    warnings.push('Words under the notes (w:) have no place in a chart and were left out.')
+  if (tune.metaText.partOrder)
+    warnings.push(
+      `The order of the parts, ${tune.metaText.partOrder.slice(0, 40)}, was left out: each part stands once, as it is written.`,
+    )
   const { duration, bpm } = tune.metaText.tempo ?? {}
   const tempo = bpm ? bpm * 4 * (duration?.[0] ?? 0.25) : null
   return tuneOf(

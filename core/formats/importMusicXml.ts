@@ -1,9 +1,10 @@
 import { XMLParser } from 'fast-xml-parser'
 import { MARKS, type Mark, type Meter } from '../chart/chart'
 import { parseChord } from '../chord/parse'
-import { parseKey, signatureOf, type Key } from '../pitch/key'
-import { midiOf, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
+import { parseKey, scaleNotes, signatureOf, type Key, type Mode } from '../pitch/key'
+import { midiOf, noteName, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
+import { chordOfNumeral } from './numerals'
 import { emptyBar, LONGEST_FILE, tuneOf, type ImportedTune, type ReadBar } from './readTune'
 
 /** Elements inside one another at most: a score needs about ten. */
@@ -175,7 +176,21 @@ class PartReader {
   firstMeter: Meter = { beats: 4, unit: 4 }
   tempo: number | null = null
 
+  private key: Key | null = null
+
   constructor(private readonly warnings: string[]) {}
+
+  /** The key in force; C major where none is written. */
+  private get keyNow(): Key {
+    return this.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' }
+  }
+
+  private readonly said = new Set<string>()
+  private sayOnce(what: string): void {
+    if (this.said.has(what)) return
+    this.said.add(what)
+    this.warnings.push(`${what[0]!.toUpperCase()}${what.slice(1)}.`)
+  }
 
   read(measure: XmlNode): ReadBar {
     const bar = emptyBar()
@@ -195,7 +210,7 @@ class PartReader {
           at += lasts
           break
         case 'harmony': {
-          const symbol = chordIn(inside)
+          const symbol = chordIn(inside, this.keyNow, (what) => this.sayOnce(what))
           if (symbol) bar.chords.push({ at: at + (numberIn(inside, 'offset') ?? 0) / this.divisions, symbol })
           break
         }
@@ -257,6 +272,7 @@ class PartReader {
     const key = find(inside, 'key')
     if (key) {
       const read = keyIn(childrenOf(key))
+      if (read) this.key = read
       if (!this.begun) this.firstKey = read
       else bar.newKey = read
     }
@@ -368,9 +384,10 @@ const KEYS = [
   'Ebm',
   'Abm',
 ]
-function keyIn(inside: readonly XmlNode[]): Key | null {
-  const fifths = numberIn(inside, 'fifths')
-  const mode = textIn(inside, 'mode') === 'minor' ? 'minor' : 'major'
+const keyIn = (inside: readonly XmlNode[]): Key | null =>
+  keyOfFifths(numberIn(inside, 'fifths'), textIn(inside, 'mode') === 'minor' ? 'minor' : 'major')
+
+function keyOfFifths(fifths: number | null, mode: Mode): Key | null {
   for (const name of KEYS) {
     const key = parseKey(name)
     if (key.ok && key.value.mode === mode && signatureOf(key.value) === fifths) return key.value
@@ -386,8 +403,40 @@ const SUFFIXES: Readonly<Record<string, string>> = {
   'major-11th': 'maj11', 'minor-11th': 'm11', 'dominant-13th': '13', 'major-13th': 'maj13', 'minor-13th': 'm13', 'suspended-second': 'sus2', 'suspended-fourth': 'sus4', power: '5',
 }
 
-/** The chord symbol of a harmony: as its text says where that holds its degrees, else by its kind and degrees. */
-function chordIn(inside: readonly XmlNode[]): string | null {
+/** Kinds that name a chord by its place in a key, as the root they give sounds (MusicXML 4.0, `kind-value`). */
+const BY_PLACE: Readonly<Record<string, { suffix: string; said: string }>> = {
+  Neapolitan: { suffix: '', said: 'a Neapolitan chord was read as the major triad' },
+  Italian: { suffix: '7no5', said: 'an Italian sixth was read as a seventh chord without its fifth' },
+  French: { suffix: '7b5', said: 'a French sixth was read as a seventh chord with a lowered fifth' },
+  German: { suffix: '7', said: 'a German sixth was read as a seventh chord' },
+  Tristan: { suffix: 'm7b5', said: 'a Tristan chord was read as a half-diminished chord' },
+  pedal: { suffix: '5', said: 'a pedal point was read as its root and fifth' },
+}
+
+/** The root of a harmony that gives a step of a key in place of one: `numeral`, or `function` as scores of the version before have it. */
+function rootByPlace(inside: readonly XmlNode[], key: Key): string | null {
+  const numeral = childrenOf(find(inside, 'numeral') ?? {})
+  const home = numeralKey(numeral) ?? key
+  const step = numberIn(numeral, 'numeral-root')
+  if (step !== null && step >= 1 && step <= 7) {
+    const note = scaleNotes(home)[step - 1]!
+    return noteName({ ...note, alter: note.alter + Math.round(numberIn(numeral, 'numeral-alter') ?? 0) })
+  }
+  const read = chordOfNumeral(textIn(inside, 'function').trim(), key)
+  const chord = read.ok ? parseChord(read.value) : null
+  return chord?.ok ? noteName(chord.value.root) : null
+}
+
+function numeralKey(numeral: readonly XmlNode[]): Key | null {
+  const given = childrenOf(find(numeral, 'numeral-key') ?? {})
+  const fifths = numberIn(given, 'numeral-fifths')
+  return fifths === null
+    ? null
+    : keyOfFifths(fifths, /minor/.test(textIn(given, 'numeral-mode')) ? 'minor' : 'major')
+}
+
+/** The chord symbol of a harmony: as its text says where that holds its degrees, else by its kind and degrees. @param say told what was taken for something else */
+function chordIn(inside: readonly XmlNode[], key: Key, say: (what: string) => void): string | null {
   const note = (name: 'root' | 'bass'): string | null => {
     const children = childrenOf(find(inside, name) ?? {})
     const step = textIn(children, `${name}-step`)
@@ -398,8 +447,13 @@ function chordIn(inside: readonly XmlNode[]): string | null {
   }
   const kind = find(inside, 'kind')
   if (textOf(kind) === 'none') return 'N.C.'
-  const root = note('root')
-  if (!root) return null
+  const root = note('root') ?? rootByPlace(inside, key)
+  if (!root) {
+    say('a chord symbol without a root was left out')
+    return null
+  }
+  const place = BY_PLACE[textOf(kind)]
+  if (place) say(place.said)
   const bass = note('bass')
   const onBass = bass && bass !== root ? `/${bass}` : ''
   const degrees = all(inside, 'degree').map((one) => {
@@ -423,7 +477,7 @@ function chordIn(inside: readonly XmlNode[]): string | null {
   // A seventh over a suspended chord is a part of its name; it counts from a dominant chord.
   const suspended = textOf(kind).startsWith('suspended')
   const seventh = suspended ? degrees.find(({ value, type }) => value === 7 && type === 'add') : undefined
-  const base = `${root}${seventh ? (seventh.alter > 0 ? 'maj7' : '7') : ''}${SUFFIXES[textOf(kind)] ?? ''}`
+  const base = `${root}${seventh ? (seventh.alter > 0 ? 'maj7' : '7') : ''}${place?.suffix ?? SUFFIXES[textOf(kind)] ?? ''}`
   const signed = ({ value, alter }: (typeof degrees)[number]) =>
     `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`
   const inBrackets = degrees

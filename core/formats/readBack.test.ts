@@ -9,6 +9,7 @@ import { exportChart } from './exportChart'
 import { importAbc } from './importAbc'
 import { importChart } from './importChart'
 import { importMusicXml } from './importMusicXml'
+import { importTune } from './importTune'
 
 /** Semitones above the root of the kinds we write, and where degrees lie, as MusicXML 4.0 (W3C Community Group) defines them; from memory. */
 // prettier-ignore
@@ -225,4 +226,69 @@ test('ChordPro comes back with its sections and capo', () => {
     2,
     meant.bars.map(({ section }) => section),
   ])
+})
+
+describe('what other programs write', () => {
+  const abc = (body: string) => must(importTune(`X:1\nT:T\nM:4/4\nL:1/4\nK:C\n${body}`, 'abc'))
+  test('a metre between two lines of ABC, with its key', () => {
+    expect(abc('"C"CDEF|\nM:3/4\nK:G\n"G"GAB|').text).toContain('| C |\nkey: G\nmeter: 3/4\n| G |')
+  })
+  test('words under notes and the order of parts are said to be left out', () => {
+    const said = must(
+      importTune('X:1\nP:AAB\nM:4/4\nL:1/4\nK:C\nP:A\n"C"CDEF|\nw:la la la la\n', 'abc'),
+    ).warnings.join(' ')
+    expect(said).toMatch(/w:/)
+    expect(said).toMatch(/AAB/)
+  })
+  test('an upbeat inside a tune stays one: the bars around the repeat sign are as long as they are written', () => {
+    const { text, melody } = abc('"C"CDEF|"G"GAB:|\n|:c|"F"FGAB|"C"c4:|')
+    const { bars } = parseChart(text)
+    expect(bars.map(({ beats }) => beats)).toEqual([4, 3, 1, 4, 4])
+    expect(melody.map(({ bar, beat }) => [bar, beat]).slice(4, 9)).toEqual([
+      [2, 1],
+      [2, 2],
+      [2, 3],
+      [3, 1],
+      [4, 1],
+    ])
+  })
+
+  const xml = (harmony: string, fifths = 0) =>
+    must(
+      importTune(
+        `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>x</part-name></score-part></part-list><part id="P1"><measure number="1"><attributes><divisions>1</divisions><key><fifths>${fifths}</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes><harmony>${harmony}</harmony><note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration><type>whole</type></note></measure></part></score-partwise>`,
+        'musicxml',
+      ),
+    )
+  const root = (step: string, alter = 0) =>
+    `<root><root-step>${step}</root-step><root-alter>${alter}</root-alter></root>`
+  /** Kinds and their sounds: W3C MusicXML 4.0, `kind-value` and `numeral`. */
+  test.each([
+    [`${root('A', -1)}<kind>German</kind>`, 0, 'Ab7', true],
+    [`${root('A', -1)}<kind>French</kind>`, 0, 'Ab7b5', true],
+    [`${root('D', -1)}<kind>Neapolitan</kind>`, 0, 'Db', true],
+    [`${root('F')}<kind>Tristan</kind>`, 0, 'Fm7b5', true],
+    [`${root('C')}<kind>pedal</kind>`, 0, 'C5', true],
+    ['<numeral><numeral-root>5</numeral-root></numeral><kind>dominant</kind>', -3, 'Bb7', false],
+    [
+      '<numeral><numeral-root>6</numeral-root><numeral-alter>-1</numeral-alter></numeral><kind>major</kind>',
+      0,
+      'Ab',
+      false,
+    ],
+    [
+      '<numeral><numeral-root>2</numeral-root><numeral-key><numeral-fifths>1</numeral-fifths><numeral-mode>major</numeral-mode></numeral-key></numeral><kind>minor-seventh</kind>',
+      0,
+      'Am7',
+      false,
+    ],
+    ['<function>ii</function><kind>minor-seventh</kind>', 1, 'Am7', false],
+  ])('%s in the key of %i fifths is %s', (harmony, fifths, symbol, said) => {
+    const { text, warnings } = xml(harmony, fifths)
+    expect(text.split('\n').at(-1)).toBe(`| ${symbol} |`)
+    expect(warnings.length > 0).toBe(said)
+  })
+  test('a symbol that names no root is said', () => {
+    expect(xml('<kind>major</kind>').warnings.join(' ')).toContain('without a root')
+  })
 })

@@ -124,7 +124,13 @@ export function tuneOf(
     const from = isPickup ? metre.beats - pickup + 1 : 1
     const late = isPickup ? pickup - first : 0
     const written = inBeats(bar.length, metre)
-    const beats = Math.max(due, Math.ceil(written - NEAR))
+    // An upbeat inside the tune: the bars on both sides of the repeat sign make one.
+    const isPart = !isPickup && written > NEAR && written < due - NEAR && isCutByRepeat(bars, index)
+    const beats = isPart ? Math.ceil(written - NEAR) : Math.max(due, Math.ceil(written - NEAR))
+    if (isPart)
+      warnings.push(
+        `Bar ${number} has ${rounded(written)} beats before or behind a repeat sign: it is kept so.`,
+      )
     if (written > due + NEAR)
       warnings.push(`Bar ${number} has ${rounded(written)} beats in ${meterName(metre)}: it is kept so.`)
 
@@ -194,6 +200,12 @@ export function tuneOf(
 }
 
 const BARS_A_LINE = 4
+
+/** A repeat sign stands at this bar, and not only at the end of the tune. */
+function isCutByRepeat(bars: readonly ReadBar[], index: number): boolean {
+  const [bar, next, before] = [bars[index]!, bars[index + 1], bars[index - 1]]
+  return bar.opensRepeat || bar.played > 0 || (next?.opensRepeat ?? false) || (before?.played ?? 0) > 0
+}
 
 interface BarFrame {
   number: number
