@@ -59,7 +59,14 @@ function readRows(db: Db | Tx, id: string, which?: SQL): TuneState | null {
     .from(tunes)
     .where(and(eq(tunes.id, id), which))
     .get()
-  if (!tune) return null
+  return tune ? { id, revision: tune.head, ...documentIn(db, tune), ...historyOf(db, tune.head) } : null
+}
+
+/** The document that the rows of a tune make, and what of it this version could not read. */
+export function documentIn(
+  db: Db | Tx,
+  { id, title }: Pick<typeof tunes.$inferSelect, 'id' | 'title'>,
+): Pick<TuneState, 'document' | 'unread'> {
   const rows = db
     .select()
     .from(charts)
@@ -77,15 +84,14 @@ function readRows(db: Db | Tx, id: string, which?: SQL): TuneState | null {
     all.findIndex((one) => one.chart.shown),
   )
   const { name, ...shown } = all[at]!.content
-  const { document, unread } = openDocument({
-    title: tune.title,
+  return openDocument({
+    title,
     tempo: all[at]!.tempo,
     ...shown,
     chart: name,
     at,
     others: all.filter((_, index) => index !== at).map((one) => one.content),
   })
-  return { id, revision: tune.head, document, ...historyOf(db, tune.head), unread }
 }
 
 /** One chart with what was made of it and the versions kept. */

@@ -6,10 +6,11 @@ import { Readable } from 'node:stream'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
+import type { TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION } from '../../core/tune/stored'
 import type { Db } from '../connect'
 import * as schema from '../schema'
-import { readTuneAnyhow } from '../tunes'
+import { documentIn } from '../tunes'
 import {
   BACKUP_FORMAT,
   BACKUP_VERSION,
@@ -89,11 +90,15 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
     .map((row) => row.id)
     .filter((id) => !asked.tunes || asked.tunes.includes(id))
   ids.forEach((id, at) => {
+    let text = ''
     json(tuneFile(id), () => {
       onDone?.(at, ids.length)
-      return tuneOf(db, id)
+      const kept = tuneOf(db, id)
+      text = kept.document.text
+      return kept
     })
-    put(tuneText(id), () => [readTuneAnyhow(db, id)!.document.text])
+    // Its turn comes right after.
+    put(tuneText(id), () => [text])
     if (history) put(tuneHistory(id), () => revisionsOf(db, id))
   })
   if (!asked.tunes) {
@@ -129,7 +134,7 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
   return kept
 }
 
-function tuneOf(db: Db, id: string): TuneKept {
+function tuneOf(db: Db, id: string): TuneKept & { document: TuneDocument } {
   const row = db.select().from(tunes).where(eq(tunes.id, id)).get()!
   const { title, createdAt, touchedAt, deletedAt, head } = row
   return {
@@ -140,7 +145,7 @@ function tuneOf(db: Db, id: string): TuneKept {
     deletedAt,
     head,
     version: DOCUMENT_VERSION,
-    document: readTuneAnyhow(db, id)!.document,
+    document: documentIn(db, row).document,
     layouts: db
       .select()
       .from(layouts)
@@ -156,18 +161,23 @@ function tuneOf(db: Db, id: string): TuneKept {
   }
 }
 
+/** Steps read at a time: each holds a whole document. */
+const STEPS_AT_ONCE = 8
 function* revisionsOf(db: Db, id: string): Generator<string> {
-  const sequences = db
-    .select({ id: revisions.id })
-    .from(revisions)
-    .where(eq(revisions.tuneId, id))
-    .orderBy(asc(revisions.sequence))
-    .all()
-  for (const one of sequences) {
-    const row = db.select().from(revisions).where(eq(revisions.id, one.id)).get()!
-    const { tuneId: _, snapshot, ...rest } = row
-    const kept: RevisionKept = { ...rest, document: snapshot as RevisionKept['document'] }
-    yield `${JSON.stringify(kept)}\n`
+  for (let from = 0; ; from += STEPS_AT_ONCE) {
+    const rows = db
+      .select()
+      .from(revisions)
+      .where(eq(revisions.tuneId, id))
+      .orderBy(asc(revisions.sequence))
+      .limit(STEPS_AT_ONCE)
+      .offset(from)
+      .all()
+    for (const { tuneId: _, snapshot, ...rest } of rows) {
+      const kept: RevisionKept = { ...rest, document: snapshot as RevisionKept['document'] }
+      yield `${JSON.stringify(kept)}\n`
+    }
+    if (rows.length < STEPS_AT_ONCE) return
   }
 }
 
