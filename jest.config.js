@@ -2,7 +2,14 @@
 export default {
   testEnvironment: 'node',
   maxWorkers: 2,
-  roots: ['<rootDir>/core', '<rootDir>/paper', '<rootDir>/app', '<rootDir>/db', '<rootDir>/server', '<rootDir>/workers'],
+  roots: [
+    '<rootDir>/core',
+    '<rootDir>/paper',
+    '<rootDir>/app',
+    '<rootDir>/db',
+    '<rootDir>/server',
+    '<rootDir>/workers',
+  ],
   testMatch: ['**/*.test.{ts,tsx}'],
   transform: {
     '^.+\\.tsx?$': [

@@ -69,6 +69,9 @@ async function restore(words: readonly string[]): Promise<string> {
 export function restoredInWords(said: Restored): string {
   return [
     `The backup of ${said.made}: ${said.brought} tunes brought in, ${said.same} were there and the same.`,
+    ...(said.deleted.length > 0
+      ? [`Deleted in this book, to be brought back there: ${said.deleted.join('; ')}.`]
+      : []),
     ...(said.beside.length > 0 ? [`Beside tunes that are others now: ${said.beside.join('; ')}.`] : []),
     ...(said.left.length > 0 ? [`Left out, because they are others now: ${said.left.join('; ')}.`] : []),
     `New: ${said.grips} grips, ${said.sets} sets, ${said.passes} passes of the log.`,

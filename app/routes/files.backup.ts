@@ -1,5 +1,7 @@
 import { writeBackup } from '../../db/backup/write'
 import { database } from '../database.server'
+import { readTune } from '../../db/tunes'
+import { refusedFile } from '../features/paper/answers.server'
 import { streamedFile } from '../features/files/streamed.server'
 import type { Route } from './+types/files.backup'
 
@@ -8,6 +10,7 @@ export function loader({ request }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams
   const tune = asked.get('tune')
   const db = database()
+  if (tune !== null && !readTune(db, tune)) return refusedFile('This tune is not in the songbook any more.')
   const day = new Date().toISOString().slice(0, 10)
   return streamedFile(`${tune ? 'tune' : 'heron'}-${day}.heron.zip`, (out, signal) =>
     writeBackup(db, out, { history: asked.has('history'), signal, ...(tune ? { tunes: [tune] } : {}) }),

@@ -220,6 +220,14 @@ test('a tune that has become another since stands beside the one of the backup, 
   expect(listTunes(db).total).toBe(2)
 })
 
+test('a tune that was deleted here since is told, and stays where it is', async () => {
+  const id = aBook()
+  const file = await backupOf(db)
+  deleteTune(db, id)
+  expect(await restoreBackup(db, file, BESIDE)).toMatchObject({ same: 1, deleted: ['Kept Well'] })
+  expect(listDeleted(db).map((one) => one.id)).toEqual([id])
+})
+
 test('the settings of a player stay, unless those of the backup are asked for', async () => {
   changePlayer(db, { leftHanded: true })
   const file = await backupOf(db)

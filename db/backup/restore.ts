@@ -46,6 +46,8 @@ export interface Restored {
   brought: number
   /** Tunes that were in it, and the same. */
   same: number
+  /** Titles of those that are the same, but deleted in this book: they wait in its list of deleted tunes. */
+  deleted: string[]
   /** Titles of those brought in beside a tune that has become another since. */
   beside: string[]
   /** Titles of those that differ and were left out. */
@@ -97,6 +99,7 @@ async function brought(db: Db, backup: Backup, asked: RestoreAsked): Promise<Res
     made: manifest.made,
     brought: 0,
     same: 0,
+    deleted: [],
     beside: [],
     left: [],
     grips: 0,
@@ -161,6 +164,7 @@ function bringTune(
       }
       if (sameDocument(there.document, document)) {
         said.same += 1
+        if (kept.deletedAt === null && isDeleted(tx, kept.id)) said.deleted.push(kept.title)
         addLayouts(tx, kept.id, kept.layouts)
         addGoals(tx, kept)
         return
@@ -207,6 +211,9 @@ function bringTune(
     { behavior: 'immediate' },
   )
 }
+
+const isDeleted = (tx: Tx, id: string): boolean =>
+  (tx.select({ at: tunes.deletedAt }).from(tunes).where(eq(tunes.id, id)).get()?.at ?? null) !== null
 
 function insertTune(tx: Tx, kept: TuneKept, document: TuneDocument, history: readonly RevisionKept[]): void {
   const { id, createdAt, touchedAt, deletedAt, head } = kept

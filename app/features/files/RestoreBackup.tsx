@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
+import { Link } from 'react-router'
 import { z } from 'zod'
 import { linesOf } from '../../services/forms/ndjson'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
@@ -8,6 +9,7 @@ const restored = z.object({
   made: z.string(),
   brought: z.number(),
   same: z.number(),
+  deleted: z.array(z.string()),
   beside: z.array(z.string()),
   left: z.array(z.string()),
   grips: z.number(),
@@ -110,7 +112,7 @@ export function RestoreBackup() {
 }
 
 function Said({ said }: { said: z.infer<typeof restored> }) {
-  const { made, brought, same, beside, left, grips, sets, passes, player, unread } = said
+  const { made, brought, same, deleted, beside, left, grips, sets, passes, player, unread } = said
   return (
     <div className="notice" role="status">
       <p>
@@ -120,6 +122,12 @@ function Said({ said }: { said: z.infer<typeof restored> }) {
           ? 'The player’s settings are those of the backup.'
           : 'The player’s settings stay as they were.'}
       </p>
+      {deleted.length > 0 && (
+        <p>
+          Deleted in this book, and waiting in the list of <Link to="/deleted">deleted tunes</Link>:{' '}
+          {deleted.join('; ')}.
+        </p>
+      )}
       {beside.length > 0 && <p>Beside tunes that are others now: {beside.join('; ')}.</p>}
       {left.length > 0 && <p>Left out, because they are others now: {left.join('; ')}.</p>}
       {unread.length > 0 && <p>Not read: {unread.join(' ')}</p>}
