@@ -140,7 +140,7 @@ test('what is wanted comes into the plan; at midnight a new day begins and what 
   await expect(passage).toContainText('due today')
 })
 
-test('the trainer asks for three minutes, by keys, says what is right, and the log has it; mirrored for a left hand', async ({
+test('the trainer asks for three minutes, by keys, says what is right, and the log has it', async ({
   page,
 }) => {
   await page.goto('/trainer')
@@ -170,6 +170,43 @@ test('the trainer asks for three minutes, by keys, says what is right, and the l
   await expect(question.getByText('of 1 right')).toBeVisible()
   await page.goto('/log')
   await expect(page.getByRole('button', { name: /^guide tones: / }).first()).toBeVisible()
+})
+
+test('for a left hand the grips on the stage are mirrored', async ({ page }) => {
+  /** Where the fingers of the first grip stand from left to right, as shares of its width. */
+  const fingers = async () => {
+    const grip = stage(page).locator('svg.grip').first()
+    await expect(grip).toBeVisible()
+    return grip.evaluate((svg) => {
+      const { left, right } = svg.querySelector('.grip-wire, .grip-nut')!.getBoundingClientRect()
+      return [...svg.querySelectorAll('.grip-dot, .grip-open, .grip-mute')].map((dot) => {
+        const box = dot.getBoundingClientRect()
+        return Math.round((((box.left + box.right) / 2 - left) / (right - left)) * 100) / 100
+      })
+    })
+  }
+  const leftHanded = async (on: boolean) => {
+    await page.goto('/player')
+    await page.getByLabel('Left-handed').setChecked(on)
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+    await page.reload()
+    await expect(page.getByLabel('Left-handed')).toBeChecked({ checked: on })
+  }
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Lantern on the Rail' }).click()
+  await goTo(page, 'Practice')
+  const address = page.url()
+  const right = await fingers()
+  expect(right.length).toBeGreaterThan(3)
+  await leftHanded(true)
+  try {
+    await page.goto(address)
+    await expect.poll(fingers).toEqual(right.map((share) => Math.round((1 - share) * 100) / 100))
+  } finally {
+    await leftHanded(false)
+  }
+  await page.goto(address)
+  await expect.poll(fingers).toEqual(right)
 })
 
 test('the log: a pass is corrected, taken out and put back; out as CSV and in again', async ({ page }) => {

@@ -69,7 +69,7 @@ const USUAL_BARS = 4
 const INSET = 6
 const GAP = 5
 /** The least distance of two notes, numbers of the tab or slashes. */
-const NOTE_ROOM = 10
+const NOTE_ROOM = 12
 /** A bar is at least so wide. */
 const LEAST_WIDTH = 24
 

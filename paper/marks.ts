@@ -170,6 +170,39 @@ const movedPath = (d: string, dx: number, dy: number): string =>
     return command + values.map((value, index) => short(value + (index % 2 === 0 ? dx : dy))).join(' ')
   })
 
+/** A box made smaller, from its origin. */
+export function shrunk(one: Box, share: number): Box {
+  if (share >= 1) return one
+  return {
+    marks: shrunkMarks(one.marks, share),
+    width: one.width * share,
+    above: one.above * share,
+    below: one.below * share,
+  }
+}
+const shrunkMarks = (marks: readonly Mark[], share: number): Mark[] =>
+  settled(marks).map((mark): Mark => {
+    switch (mark.kind) {
+      case 'text':
+        return { ...mark, x: mark.x * share, y: mark.y * share, size: mark.size * share }
+      case 'path':
+        return {
+          ...mark,
+          // The flags of arcs (0 and 1) stay: they follow the radii and the turn of `a`.
+          d: mark.d.replace(
+            /a(-?[\d.]+) (-?[\d.]+) 0 1 0 (-?[\d.]+) 0|-?\d+(?:\.\d+)?/g,
+            (all: string, rx?: string, ry?: string, dx?: string) =>
+              rx === undefined
+                ? short(Number(all) * share)
+                : `a${short(Number(rx) * share)} ${short(Number(ry) * share)} 0 1 0 ${short(Number(dx) * share)} 0`,
+          ),
+          ...(mark.width === undefined ? {} : { width: mark.width * share }),
+        }
+      case 'group':
+        return { ...mark, marks: shrunkMarks(mark.marks, share) }
+    }
+  })
+
 export const labelled = (label: string, marks: Mark[], role: GroupMark['role'] = 'img'): GroupMark => ({
   kind: 'group',
   label,

@@ -108,7 +108,11 @@ test('everything that is drawn stays inside the white edge, on every page of eve
           }
       },
     ),
-    { numRuns: 25 },
+    {
+      numRuns: 25,
+      // Four long symbols in one bar of half a page, in large print.
+      examples: [[{ ...TEMPLATES['part-bass'].layout }, SIGNS, 2, true]],
+    },
   )
 })
 

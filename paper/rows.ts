@@ -5,8 +5,20 @@ import type { TabStroke } from '../core/sheet/content'
 import type { PartName } from '../core/sheet/layout'
 import { keyName } from '../core/pitch/key'
 import { pitchAt } from '../core/pitch/note'
-import { box, circlePath, frame, labelled, line, moved, said, type Box, type Mark } from './marks'
-import type { DrawnChord, SheetLine, SheetSetting } from './lines'
+import {
+  box,
+  circlePath,
+  frame,
+  inARow,
+  labelled,
+  line,
+  moved,
+  said,
+  shrunk,
+  type Box,
+  type Mark,
+} from './marks'
+import type { DrawnChord, SheetLine, SheetSetting, Sizes } from './lines'
 import { hasStaff } from './lines'
 import { chordBox } from './chordMarks'
 import { Recorder } from './recorder'
@@ -137,19 +149,36 @@ function underEndings(bars: readonly Bar[]): Set<number> {
   return under
 }
 
-/** Places of things over their beats: each at its beat, or right after its neighbour where that is longer than its beats. */
+/** Places of things over their beats: each at its beat, after its neighbour where that is longer than its beats, and none beyond the end of the line. */
 function placed<One>(
   all: readonly One[],
   wanted: (one: One) => number,
   width: (one: One) => number,
   gap: number,
+  end: number,
 ): { one: One; x: number }[] {
   let free = -Infinity
-  return all.map((one) => {
+  const after = all.map((one) => {
     const x = Math.max(wanted(one), free)
     free = x + width(one) + gap
     return { one, x }
   })
+  let limit = end
+  return after
+    .reverse()
+    .map(({ one, x }) => {
+      const back = Math.min(x, limit - width(one))
+      limit = back - gap
+      return { one, x: back }
+    })
+    .reverse()
+}
+
+/** How much smaller things must be so that all of them stand in a line; 1 where they do. */
+function shareThatFits(widths: readonly number[], gap: number, room: number): number {
+  const sum = widths.reduce((all, width) => all + width, 0)
+  const gaps = gap * Math.max(0, widths.length - 1)
+  return sum + gaps <= room ? 1 : Math.max(0.1, (room - gaps) / sum)
 }
 
 const chordsOfLine = ({ bars, chords, x }: SheetLine): { chord: DrawnChord; at: number }[] =>
@@ -157,80 +186,94 @@ const chordsOfLine = ({ bars, chords, x }: SheetLine): { chord: DrawnChord; at: 
     (chords.get(bar.number) ?? []).map((chord) => ({ chord, at: x(index, chord.beat) })),
   )
 
-/** Symbols over their beats, with the plain chords, numerals and shapes under them. */
-function symbolRow(sheet: SheetLine, { sizes, layout }: SheetSetting): Row {
-  const { unit, symbol } = sizes
-  const all = chordsOfLine(sheet)
-  const base = symbol * 0.95
-  const marks: Mark[] = []
-  const gap = 3 * unit
-  const above = placed(
-    all,
-    ({ at }) => at,
-    ({ chord }) => chord.symbol?.width ?? said(chord.text, { size: sizes.home, face: 'sans' }).width,
+/** Boxes over their beats in one row, smaller where they do not all fit into the line. */
+function rowOfBoxes(
+  sheet: SheetLine,
+  all: readonly { at: number; box: Box }[],
+  gap: number,
+): { box: Box; x: number }[] {
+  const first = all[0]
+  if (!first) return []
+  const end = sheet.edges.at(-1)!
+  const share = shareThatFits(
+    all.map(({ box: { width } }) => width),
     gap,
+    end - first.at,
   )
-  for (const {
-    one: { chord },
-    x,
-  } of above) {
-    const drawn = chord.symbol ?? said(chord.text, { size: sizes.home, face: 'sans', shade: 'soft' })
-    marks.push(...moved(drawn.marks, x, base))
-    if (chord.notes.length > 0 && layout.reasons)
-      marks.push(
-        ...moved(
-          said(chord.notes.join(','), { size: 6.2 * unit, face: 'sans', shade: 'soft' }).marks,
-          x + drawn.width + unit,
-          base - symbol * 0.62,
-        ),
-      )
-  }
-  let height = base + 4 * unit
-  const shapes = above.filter(({ one }) => one.chord.shape)
+  const fitting = all.map(({ at, box: one }) => ({ at, box: shrunk(one, share) }))
+  return placed(
+    fitting,
+    ({ at }) => at,
+    ({ box: { width } }) => width,
+    gap,
+    end,
+  ).map(({ one, x }) => ({ box: one.box, x }))
+}
+
+/** Symbols over their beats, with the shapes of a capo, and the plain chords and numerals, under them. */
+function symbolRow(sheet: SheetLine, { sizes, layout }: SheetSetting): Row {
+  const { unit, symbol, home } = sizes
+  const all = chordsOfLine(sheet)
+  const gap = 3 * unit
+  const marks: Mark[] = []
+  let height = symbol * 0.95
+  const put = (boxes: readonly { at: number; box: Box }[], baseline: number) =>
+    marks.push(...rowOfBoxes(sheet, boxes, gap).flatMap(({ box: one, x }) => moved(one.marks, x, baseline)))
+  put(
+    all.map(({ chord, at }) => ({ at, box: withNotes(chord, layout.reasons, sizes) })),
+    height,
+  )
+  height += 4 * unit
+  const shapes = all.flatMap(({ chord: { shape }, at }) =>
+    shape
+      ? [
+          {
+            at,
+            box: inARow([
+              said('as ', { size: 7 * unit, face: 'sans', shade: 'soft' }),
+              chordBox(shape, home, 'soft'),
+            ]),
+          },
+        ]
+      : [],
+  )
   if (shapes.length > 0) {
-    for (const { one, x } of shapes) {
-      const as = said('as ', { size: 7 * unit, face: 'sans', shade: 'soft' })
-      marks.push(...moved(as.marks, x, height + sizes.home * 0.8))
-      marks.push(
-        ...moved(
-          chordBox(one.chord.shape!, sizes.home, 'soft').marks,
-          x + as.width,
-          height + sizes.home * 0.8,
-        ),
-      )
-    }
-    height += sizes.home * 1.15
+    put(shapes, height + home * 0.8)
+    height += home * 1.15
   }
-  if (all.some(({ chord }) => chord.under.length > 0)) {
-    const down = height + sizes.home * 0.86
-    const width = ({ chord }: { chord: DrawnChord }) =>
-      chord.under.reduce((sum, one) => sum + one.width + 3 * unit, 0)
-    for (const { one, x } of placed(all, ({ at }) => at, width, gap)) {
-      let right = x
-      for (const part of one.chord.under) {
-        marks.push(...moved(part.marks, right, down))
-        right += part.width + 3 * unit
-      }
-    }
-    height += sizes.home * 1.3
+  const under = all.filter(({ chord }) => chord.under.length > 0)
+  if (under.length > 0) {
+    put(
+      under.map(({ chord, at }) => ({ at, box: inARow(chord.under, gap) })),
+      height + home * 0.86,
+    )
+    height += home * 1.3
   }
   return { marks, height }
 }
 
+/** A symbol, or what stands in its place, with the numbers of its footnotes. */
+function withNotes(
+  { symbol, text, notes }: DrawnChord,
+  reasons: boolean,
+  { unit, home, symbol: size }: Sizes,
+): Box {
+  const drawn = symbol ?? said(text, { size: home, face: 'sans', shade: 'soft' })
+  if (notes.length === 0 || !reasons) return drawn
+  const numbers = said(notes.join(','), { size: 6.2 * unit, face: 'sans', shade: 'soft' })
+  return inARow([drawn, { ...numbers, marks: moved(numbers.marks, 0, -size * 0.62) }], unit)
+}
+
 /** A grip under each chord that has one, its lowest string under the chord's beat. */
-function gripRow(sheet: SheetLine, { sizes }: SheetSetting): Row {
-  const all = chordsOfLine(sheet).filter(({ chord }) => chord.grip)
-  const height = Math.max(0, ...all.map(({ chord }) => chord.grip!.below))
-  if (height === 0) return NOTHING
-  const places = placed(
-    all,
-    ({ at }) => at - 4 * sizes.unit,
-    ({ chord }) => chord.grip!.width,
-    2 * sizes.unit,
+function gripRow(sheet: SheetLine, { sizes: { unit } }: SheetSetting): Row {
+  const grips = chordsOfLine(sheet).flatMap(({ chord: { grip }, at }) =>
+    grip ? [{ at: at - 4 * unit, box: grip }] : [],
   )
+  if (grips.length === 0) return NOTHING
+  const row = rowOfBoxes(sheet, grips, 2 * unit)
   return {
-    marks: places.flatMap(({ one, x }) => moved(one.chord.grip!.marks, x, sizes.unit)),
-    height: height + 3 * sizes.unit,
+    marks: row.flatMap(({ box: one, x }) => moved(one.marks, x, unit)),
+    height: Math.max(...row.map(({ box: { below } }) => below)) + 3 * unit,
   }
 }
 
