@@ -3,11 +3,9 @@ import { TEMPO_RANGE } from '../../core/chart/parse'
 import { parseKey } from '../../core/pitch/key'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
-import { withEveryGrip } from '../../core/tune/problem'
-import { readTuneDocument } from '../../core/tune/reading'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
-import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
+import { sheetPages, tuneAsked, withGrips } from '../features/paper/sheetPages.server'
 import { SHOWN, STAND_LAYOUTS } from '../features/stand/shown'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import { tuneHeard } from '../services/sound/tuneHeard'
@@ -42,10 +40,11 @@ export function loader({ request }: Route.LoaderArgs) {
   const player = readPlayer(database())
   const document = tuneAsked(state.document, how) ?? tuneAsked(state.document, { ...how, version: null })!
   const school = numeralsFromCookies(request.headers.get('cookie'))
+  // Looked for once, for both ways of the window and for what is heard.
+  const whole = withGrips(document, player)
   const pages = (window: { width: number; height: number }) =>
-    sheetPages(document, { layout: STAND_LAYOUTS[shown].layout, player, school, fill: true, note, window })
+    sheetPages(whole, { layout: STAND_LAYOUTS[shown].layout, player, school, fill: false, note, window })
       .pages
-  const whole = withEveryGrip(document, readTuneDocument(document, school, player), player)
   return Response.json({
     title: document.title,
     pages: pages({ width, height }),

@@ -44,29 +44,40 @@ interface SheetAsked {
   window?: { width: number; height: number }
 }
 
-/** Sheets composed lately: turning a page or asking for the PDF does not lead the tune anew. */
-const lately = new Map<string, Pages>()
-const MOST_KEPT = 60
+/** Things worked out lately, by what they were worked out of: turning a page or asking for the PDF does not lead the tune anew. */
+class Lately<Value> {
+  private readonly kept = new Map<string, Value>()
+  constructor(private readonly most: number) {}
+
+  of(parts: readonly unknown[], make: () => Value): Value {
+    const key = createHash('sha1').update(JSON.stringify(parts)).digest('base64')
+    const known = this.kept.get(key)
+    if (known !== undefined) return known
+    const value = make()
+    this.kept.set(key, value)
+    if (this.kept.size > this.most) this.kept.delete(this.kept.keys().next().value!)
+    return value
+  }
+}
+const pagesLately = new Lately<Pages>(60)
+const gripsLately = new Lately<TuneDocument>(200)
+
+/** The tune with a grip for each of its chords; those it lacks are looked for, which takes seconds for a long one. */
+export const withGrips = (document: TuneDocument, { instrument, hand }: PlayerSettings): TuneDocument =>
+  gripsLately.of([document, instrument, hand], () => {
+    const body = { instrument, hand }
+    return withEveryGrip(document, readTuneDocument(document, 'case', body), body)
+  })
 
 /** The pages of a tune's sheet. */
 export function sheetPages(document: TuneDocument, asked: SheetAsked): Pages {
   const { layout, player, school, fill, note = '', window } = asked
   const { instrument, hand, leftHanded } = player
-  const key = createHash('sha1')
-    .update(JSON.stringify([document, layout, instrument, hand, leftHanded, school, fill, note, window]))
-    .digest('base64')
-  const known = lately.get(key)
-  if (known) return known
-  const body = { instrument, hand }
-  const whole =
-    fill && showsGrips(layout)
-      ? withEveryGrip(document, readTuneDocument(document, school, body), body)
-      : document
-  const content = { ...sheetContent(whole, body, layout, school), note }
-  const pages = window
-    ? pagesOf(content, layout, leftHanded, { paper: 'window', margin: WINDOW_MARGIN, ...window })
-    : pagesOf(content, layout, leftHanded)
-  lately.set(key, pages)
-  if (lately.size > MOST_KEPT) lately.delete(lately.keys().next().value!)
-  return pages
+  return pagesLately.of([document, layout, instrument, hand, leftHanded, school, fill, note, window], () => {
+    const whole = fill && showsGrips(layout) ? withGrips(document, player) : document
+    const content = { ...sheetContent(whole, { instrument, hand }, layout, school), note }
+    return window
+      ? pagesOf(content, layout, leftHanded, { paper: 'window', margin: WINDOW_MARGIN, ...window })
+      : pagesOf(content, layout, leftHanded)
+  })
 }
