@@ -87,3 +87,9 @@ test('tablature and other notations are no chords, comments are said, and signs 
   expect(read.text).toBe('title: T\n| Segno C . . . | G . . . D.S. |')
   expect(read.warnings.map(({ line }) => line)).toEqual([2, 10])
 })
+
+test('a chord that cannot be read is a beat of silence: what stands behind it keeps its place', () => {
+  const read = importChart('{sog}\n| Cquux7 . G7 . | C . . . |\n{eog}', 'chordpro')
+  expect(read.text).toBe('| N.C. . G7 . | C . . . |')
+  expect(read.warnings.map(({ text }) => text)).toEqual(['Cquux7'])
+})

@@ -449,6 +449,7 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
                 !isSlash(all[place + 1]!.text)
               ),
           )
+    const countsBeats = words.some(({ text }) => text === '.' || text.includes('_'))
     const symbols = words.flatMap((word) => {
       const chord = readWord(word, numerals, draft)
       if (chord === null)
@@ -459,7 +460,9 @@ function readBars(line: string, number: number, offset: number, numerals: boolea
           `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
         )
       else draft.saysOf(word, chord, number)
-      return chord === null ? [] : [chord]
+      if (chord !== null) return [chord]
+      // Where words are beats, one that cannot be read is a beat of silence: those behind it keep their places.
+      return countsBeats ? ['N.C.'] : []
     })
     // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
     const bar = symbols.length > 0 ? symbols.join(' ') : words.length > 0 ? 'N.C.' : ''

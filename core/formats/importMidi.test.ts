@@ -130,6 +130,24 @@ test('sixteenths in one bar and triplets in the next', () => {
   expect(warnings.join(' ')).toContain('quarters and thirds of a beat')
 })
 
+test('chords alone are a chart without a melody', () => {
+  const { content } = must(
+    exportChart(
+      {
+        chart: parseChart('key: C\n| Cmaj7 | Am7 D7 | Dm7 G7 | C |'),
+        frets: [],
+        melody: [],
+        limits: TUNE_LIMITS,
+      },
+      'midi',
+    ),
+  )
+  const { melody, text, warnings } = must(importMidi(content))
+  expect(melody).toEqual([])
+  expect(text.split('\n').at(-1)).toBe('| Cmaj7 | Am7 . D7 . | Dm7 . G7 . | C |')
+  expect(warnings.join(' ')).toContain('no melody')
+})
+
 test('no two notes of one pitch sound at once in a track', () => {
   const text = 'key: C\nmeter: 4/4\n| C | C | Am |'
   const frets = [

@@ -81,10 +81,11 @@ export function importMidi(content: string): Result<ImportedTune> {
       accepted: `at most ${MOST_BARS_READ} bars`,
       text: 'content',
     })
-  const placed = placedIn(bars, track.notes)
+  // Chords and nothing else are no tune: their highest notes would be a melody nobody wrote.
+  const placed = placedIn(bars, isChordal(track, 1) ? [] : track.notes)
   const voices = oneAtATime(placed)
-  if (voices.length < track.notes.length)
-    warnings.push(`${track.notes.length - voices.length} notes that sounded under others were left out.`)
+  if (voices.length < placed.length)
+    warnings.push(`${placed.length - voices.length} notes that sounded under others were left out.`)
   if (voices.length > MOST_NOTES_READ)
     return bad({
       code: 'too-large',
@@ -102,14 +103,14 @@ export function importMidi(content: string): Result<ImportedTune> {
   }))
   const grids = new Set(placed.map(({ grid }) => (grid === 3 ? 'thirds' : 'quarters')))
   const key = keyOf(file)
-  const harmony = others.length > 0 ? others : tracks.filter(isChordal)
+  const harmony = others.length > 0 ? others : tracks.filter((one) => isChordal(one))
   const chords = harmonyOf(
     bars,
     harmony.flatMap(({ notes }) => notes),
     key,
   )
   warnings.push(
-    `Notes were put on ${[...grids].sort().join(' and ')} of a beat. ${
+    `${grids.size > 0 ? `Notes were put on ${[...grids].sort().join(' and ')} of a beat.` : 'It has chords and no melody.'} ${
       chords.some((words) => words !== 'N.C.')
         ? 'The file names no chords: they were named by what sounds under the melody.'
         : 'The file names no chords: the bars are silent until you type them.'
@@ -159,12 +160,13 @@ function tuneOf(tracks: readonly Track[]): Track {
   return highest(called.length > 0 ? called : tracks)
 }
 
-/** Most of what it strikes are chords of three notes and more. */
-function isChordal({ notes }: Track): boolean {
+/** More than a share of what it strikes (all of it for 1) are chords of three notes and more. */
+function isChordal({ notes }: Track, share = 0.5): boolean {
   const struck = new Map<number, number>()
   for (const { ticks } of notes) struck.set(ticks, (struck.get(ticks) ?? 0) + 1)
   const counts = [...struck.values()]
-  return counts.filter((count) => count >= CHORD_NOTES).length * 2 > counts.length
+  const chords = counts.filter((count) => count >= CHORD_NOTES).length
+  return share === 1 ? chords === counts.length : chords > share * counts.length
 }
 const CHORD_NOTES = 3
 
