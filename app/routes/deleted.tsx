@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { eraseDeleted, listDeleted, restoreTunes } from '../../db/tunes'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused } from '../services/forms/Notices'
 import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
@@ -60,11 +61,7 @@ export default function DeletedPage({ loaderData: { tunes }, actionData }: Route
   return (
     <main className="page songbook">
       <PageHead title="Deleted tunes" here="/deleted" />
-      {actionData && (
-        <p className="notice" role="alert">
-          {actionData.message}
-        </p>
-      )}
+      <Refused said={actionData} />
       {tunes.length === 0 && (
         <p className="empty">
           No tune is deleted. <Link to="/">Back to the songbook</Link>

@@ -9,6 +9,7 @@ import { restoreBackup } from '../../db/backup/restore'
 import { faultInWords } from '../../db/connect'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
+import { because, toldByLines } from '../services/forms/ndjson.server'
 import type { Route } from './+types/files.restore'
 
 const query = z.object({
@@ -33,16 +34,13 @@ export async function action({ request }: Route.ActionArgs) {
       400,
     )
   }
-  const letters = new TextEncoder()
-  const gone = new AbortController()
   let told = 0
-  const stream = new ReadableStream<Uint8Array>({
-    async start(controller) {
-      const tell = (said: object) => controller.enqueue(letters.encode(`${JSON.stringify(said)}\n`))
+  return toldByLines(
+    async (tell, signal) => {
       try {
         const restored = await restoreBackup(db, file, {
           ...asked,
-          signal: gone.signal,
+          signal,
           onDone: (done, of) => {
             if (Date.now() - told < TOLD_EVERY_MS) return
             told = Date.now()
@@ -50,22 +48,14 @@ export async function action({ request }: Route.ActionArgs) {
           },
         })
         tell({ restored })
-        controller.close()
-      } catch (error) {
-        if (gone.signal.aborted) return
-        const message = error instanceof BackupFault ? error.message : faultInWords(error)
-        tell({
-          fault:
-            message ??
-            `The backup could not be brought in: ${error instanceof Error ? error.message : String(error)}`,
-        })
-        controller.close()
       } finally {
         tidy()
       }
     },
-    cancel: () => gone.abort(),
-  })
-  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } })
+    (error) =>
+      error instanceof BackupFault
+        ? error.message
+        : (faultInWords(error) ?? because('The backup could not be brought in', error)),
+  )
 }
 const TOLD_EVERY_MS = 100

@@ -16,6 +16,7 @@ import { seedDemoGrips } from '../../db/demoGrips'
 import { keepGrip, letGripGo, listGrips, listTakenOut, takeGripBack, type BookGrip } from '../../db/grips'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { WayBack } from '../services/forms/Notices'
 import { fretsHere, stringingOf } from '../../core/tune/sounding'
 import { refusalInWords } from '../../core/refusal'
 import { GripFacts } from '../services/grips/GripFacts'
@@ -234,11 +235,9 @@ export default function GripsPage({
         </p>
       )}
       {gone && (
-        <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="take-back" />
-          <input type="hidden" name="id" value={gone} />
-          The grip was taken out of the book. <Button type="submit">Put it back</Button>
-        </Form>
+        <WayBack intent="take-back" field={['id', gone]} act="Put it back">
+          The grip was taken out of the book.
+        </WayBack>
       )}
       <Neck
         strings={strings}

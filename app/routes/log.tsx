@@ -33,6 +33,7 @@ import { BringIn } from '../features/log/BringIn'
 import { DoubtChart, KeysChart, MinutesChart, TempoChart } from '../features/log/LogCharts'
 import { dayInWords, LogDays } from '../features/log/LogDays'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused, WayBack } from '../services/forms/Notices'
 import { isWaiting, sendWaiting } from '../services/practice/outbox'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/log'
@@ -175,17 +176,11 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
   return (
     <main className="page log">
       <PageHead title="Practice log" here="/log" />
-      {actionData && (
-        <p className="notice" role="alert">
-          {actionData.message}
-        </p>
-      )}
+      <Refused said={actionData} />
       {takenOut && (
-        <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="put-back" />
-          <input type="hidden" name="id" value={takenOut} />
-          The pass was taken out. <Button type="submit">Put it back</Button>
-        </Form>
+        <WayBack intent="put-back" field={['id', takenOut]} act="Put it back">
+          The pass was taken out.
+        </WayBack>
       )}
       {brought !== null && (
         <p className="notice" role="status">

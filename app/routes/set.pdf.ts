@@ -5,6 +5,7 @@ import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { FIRST_LAYOUT } from '../features/paper/asked'
 import { setPdf } from '../features/sets/setSheets.server'
 import { keepPrinted, printedLately } from '../features/sets/printed.server'
+import { because, toldByLines } from '../services/forms/ndjson.server'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import type { Route } from './+types/set.pdf'
 
@@ -30,28 +31,15 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     const made = await setPdf(database(), params.setId, how)
     return made ? pdfAnswer(made.pdf, made.name) : refusedFile('This set is not there any more.')
   }
-  const letters = new TextEncoder()
-  const gone = new AbortController()
-  const stream = new ReadableStream<Uint8Array>({
-    async start(controller) {
-      const tell = (said: object) => controller.enqueue(letters.encode(`${JSON.stringify(said)}\n`))
-      try {
-        const made = await setPdf(database(), params.setId, {
-          ...how,
-          onDone: (done, of) => tell({ done, of }),
-          signal: gone.signal,
-        })
-        tell(made ? { ready: keepPrinted(made) } : { fault: 'This set is not there any more.' })
-        controller.close()
-      } catch (error) {
-        if (gone.signal.aborted) return
-        tell({
-          fault: `The PDF could not be made: ${error instanceof Error ? error.message : String(error)}`,
-        })
-        controller.close()
-      }
+  return toldByLines(
+    async (tell, signal) => {
+      const made = await setPdf(database(), params.setId, {
+        ...how,
+        signal,
+        onDone: (done, of) => tell({ done, of }),
+      })
+      tell(made ? { ready: keepPrinted(made) } : { fault: 'This set is not there any more.' })
     },
-    cancel: () => gone.abort(),
-  })
-  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } })
+    (error) => because('The PDF could not be made', error),
+  )
 }

@@ -22,6 +22,7 @@ import { howInSet, setName, setNote } from '../features/sets/setForms'
 import { useSetPdf } from '../features/sets/useSetPdf'
 import { wordsOf } from '../features/songbook/entries'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused, WayBack, Working } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/set'
 
@@ -104,17 +105,11 @@ export default function SetPage({ loaderData: { set, offered, q, out }, actionDa
   return (
     <main className="page songbook">
       <PageHead title={set.name} here="" />
-      {actionData && (
-        <p className="notice" role="alert">
-          {actionData.message}
-        </p>
-      )}
+      <Refused said={actionData} />
       {out && (
-        <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="put-back" />
-          <input type="hidden" name="row" value={out} />
-          The tune was taken out of the set. <Button type="submit">Put it back</Button>
-        </Form>
+        <WayBack intent="put-back" field={['row', out]} act="Put it back">
+          The tune was taken out of the set.
+        </WayBack>
       )}
       <div className="set-whole">
         {set.tunes.length > 0 && (
@@ -194,12 +189,7 @@ function PrintSet({ id }: { id: string }) {
         </select>
       </label>
       {state.kind === 'working' ? (
-        <span role="status" className="set-progress">
-          <progress value={state.done} max={state.of} aria-label="Printing the set" />{' '}
-          <Button size="small" onClick={stop}>
-            Stop
-          </Button>
-        </span>
+        <Working label="Printing the set" at={state} onStop={stop} />
       ) : (
         <Button onClick={() => void make(layout)}>PDF of the set</Button>
       )}

@@ -8,6 +8,7 @@ import { database, withBook } from '../database.server'
 import { setName } from '../features/sets/setForms'
 import { daysAgo } from '../features/songbook/entries'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused, WayBack } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/sets'
 
@@ -69,17 +70,11 @@ export default function SetsPage({ loaderData: { sets, deleted }, actionData }: 
           </Button>
         </Form>
       </div>
-      {actionData && (
-        <p className="notice" role="alert">
-          {actionData.message}
-        </p>
-      )}
+      <Refused said={actionData} />
       {deleted && (
-        <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="restore" />
-          <input type="hidden" name="id" value={deleted} />
-          The set was deleted. <Button type="submit">Undo the deletion</Button>
-        </Form>
+        <WayBack intent="restore" field={['id', deleted]} act="Undo the deletion">
+          The set was deleted.
+        </WayBack>
       )}
       {sets.length === 0 ? (
         <p className="empty">

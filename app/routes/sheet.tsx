@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button'
 import { useMemo } from 'react'
-import { data, Form, Link, redirect, useNavigation, useRevalidator } from 'react-router'
+import { data, Link, redirect, useNavigation, useRevalidator } from 'react-router'
 import { z } from 'zod'
 import { placeName } from '../../core/chart/chart'
 import { refusalInWords } from '../../core/refusal'
@@ -17,6 +17,7 @@ import { PageView } from '../features/paper/PageView'
 import { LayoutChoice, SheetComposer } from '../features/paper/SheetComposer'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused, WayBack } from '../services/forms/Notices'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
@@ -157,17 +158,11 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
       </div>
       <div className="sheet-pages" aria-busy={composing}>
         <div className="sheet-notes">
-          {actionData && (
-            <p className="notice" role="alert">
-              {actionData.message}
-            </p>
-          )}
+          <Refused said={actionData} />
           {takenOut && (
-            <Form method="post" className="notice" role="status">
-              <input type="hidden" name="intent" value="put-back" />
-              <input type="hidden" name="id" value={takenOut} />
-              The layout was taken out. <Button type="submit">Put it back</Button>
-            </Form>
+            <WayBack intent="put-back" field={['id', takenOut]} act="Put it back">
+              The layout was taken out.
+            </WayBack>
           )}
           {search.state.kind === 'searching' && (
             <p role="status">

@@ -22,6 +22,7 @@ import { dueByTune, tunesInPractice } from '../../db/practice'
 import { demoBook } from '../../db/demo'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
+import { Refused, WayBack } from '../services/forms/Notices'
 import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
@@ -152,17 +153,11 @@ export default function SongbookPage({
           </Button>
         </Form>
       </div>
-      {actionData && (
-        <p className="notice" role="alert">
-          {actionData.message}
-        </p>
-      )}
+      <Refused said={actionData} />
       {deleted && (
-        <Form method="post" className="notice" role="status">
-          <input type="hidden" name="intent" value="restore" />
-          <input type="hidden" name="id" value={deleted} />
-          The tune was deleted. <Button type="submit">Undo the deletion</Button>
-        </Form>
+        <WayBack intent="restore" field={['id', deleted]} act="Undo the deletion">
+          The tune was deleted.
+        </WayBack>
       )}
       {total === 0 && (
         <Form method="post" className="empty">

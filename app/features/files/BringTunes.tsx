@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
+import { Working } from '../../services/forms/Notices'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 
 const answer = z.union([
@@ -72,12 +73,7 @@ export function BringTunes({ endings }: { endings: readonly string[] }) {
         Files <input type="file" name="files" multiple accept={accept} required />
       </label>
       {state ? (
-        <span role="status" className="set-progress">
-          <progress value={state.done} max={state.of} aria-label="Bringing tunes in" />{' '}
-          <Button size="small" onClick={() => running.current?.abort()}>
-            Stop
-          </Button>
-        </span>
+        <Working label="Bringing tunes in" at={state} onStop={() => running.current?.abort()} />
       ) : (
         <Button type="submit">Bring in</Button>
       )}

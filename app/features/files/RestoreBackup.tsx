@@ -3,6 +3,7 @@ import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
 import { linesOf } from '../../services/forms/ndjson'
+import { Working } from '../../services/forms/Notices'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 
 const restored = z.object({
@@ -88,16 +89,11 @@ export function RestoreBackup() {
         <input type="checkbox" name="player" /> Take the player&rsquo;s settings of the backup
       </label>
       {busy ? (
-        <span role="status" className="set-progress">
-          {state.kind === 'sending' ? (
-            <progress aria-label="Sending the backup" />
-          ) : (
-            <progress value={state.done} max={state.of} aria-label="Restoring" />
-          )}{' '}
-          <Button size="small" onClick={() => running.current?.abort()}>
-            Stop
-          </Button>
-        </span>
+        <Working
+          label={state.kind === 'sending' ? 'Sending the backup' : 'Restoring'}
+          at={state.kind === 'working' ? state : null}
+          onStop={() => running.current?.abort()}
+        />
       ) : (
         <Button type="submit">Restore</Button>
       )}

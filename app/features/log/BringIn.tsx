@@ -3,6 +3,7 @@ import { useRef, useState } from 'react'
 import { Form, useNavigate } from 'react-router'
 import { z } from 'zod'
 import { inPieces } from '../../../core/practice/csv'
+import { Working } from '../../services/forms/Notices'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 
 const answer = z.object({ kept: z.number(), problems: z.array(z.string()) })
@@ -72,12 +73,7 @@ export function BringIn() {
         CSV to bring in <input type="file" name="file" accept=".csv,text/csv" required />
       </label>
       {state.kind === 'working' ? (
-        <span role="status" className="set-progress">
-          <progress value={state.done} max={state.of} aria-label="Bringing the log in" />
-          <Button size="small" onClick={() => running.current?.abort()}>
-            Stop
-          </Button>
-        </span>
+        <Working label="Bringing the log in" at={state} onStop={() => running.current?.abort()} />
       ) : (
         <Button type="submit">Bring in</Button>
       )}
