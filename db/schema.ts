@@ -50,6 +50,8 @@ export const charts = sqliteTable(
     text: text('text').notNull(),
     /** The tune's melody over it: bar, beat, length in beats, pitch by name. */
     melody: text('melody', { mode: 'json' }).$type<TuneDocument['melody']>().notNull().default([]),
+    /** Words sung over it: bar, beat, text. */
+    lyrics: text('lyrics', { mode: 'json' }).$type<TuneDocument['lyrics']>().notNull().default([]),
     /** Places where a phrase begins, or does not, by the player's hand. */
     phrases: text('phrases', { mode: 'json' }).$type<TuneDocument['phrases']>().notNull().default({}),
     /** Order among the tune's charts, from 0. */

@@ -107,6 +107,7 @@ function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof 
     text: chart.text,
     melody: chart.melody,
     phrases: chart.phrases,
+    lyrics: chart.lyrics,
     ...madeOf(db, made),
     versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })),
   }
@@ -204,10 +205,10 @@ export function writeRows(tx: Tx, id: string, document: TuneDocument): void {
     .run()
   // What hangs on a chart goes with it.
   tx.delete(charts).where(eq(charts.tuneId, id)).run()
-  chartsOf(document).forEach(({ name, text, melody, phrases, versions, ...made }, place) => {
+  chartsOf(document).forEach(({ name, text, melody, phrases, lyrics, versions, ...made }, place) => {
     const chartId = newId()
     tx.insert(charts)
-      .values({ id: chartId, tuneId: id, name, text, melody, phrases, place, shown: place === document.at })
+      .values({ id: chartId, tuneId: id, name, text, melody, phrases, lyrics, place, shown: place === document.at })
       .run()
     writeMade(
       tx,

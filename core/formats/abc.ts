@@ -1,9 +1,12 @@
 import { meterName, type Bar, type Mark } from '../chart/chart'
+import { keysInForce } from '../chart/keys'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
+import type { Lyric } from '../melody/lyrics'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
 import { piecesOfComping, type CompingPiece } from './comping'
-import type { Score, WrittenNote } from './musicxml'
+import type { Score } from './musicxml'
+import type { WrittenNote } from './musicxmlVoice'
 import { DIVISIONS, noteValues } from './noteValues'
 import { linesOf, withBarLines } from './textLines'
 
@@ -11,7 +14,15 @@ import { linesOf, withBarLines } from './textLines'
  * ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. What the guitar plays by its figure is a second voice: its rhythm on
  * the middle line, or its grips as chords.
  */
-export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<Score, 'chords'>): string {
+export function toAbc({
+  title,
+  chart,
+  key,
+  tempo,
+  melody = [],
+  lyrics = [],
+  comping,
+}: Omit<Score, 'chords'>): string {
   const head = [
     'X:1',
     `T:${title}`,
@@ -24,32 +35,84 @@ export function toAbc({ title, chart, key, tempo, melody = [], comping }: Omit<S
           comping.as === 'slashes' ? 'V:2 name="Comping rhythm" style=rhythm' : 'V:2 name="Comping"',
         ]
       : []),
+    ...(chart.capo > 0 ? [`N:capo ${chart.capo}`] : []),
     `K:${keyName(key)}`,
   ]
   const pieces = piecesOf(chart, melody)
   const struck = comping ? piecesOfComping(chart, comping.hits) : []
-  // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
   // The key a bar is in counts for its signs, also where it began some bars before.
-  const inForce = new Map<number, Key>()
-  let now = key
-  for (const bar of chart.bars) {
-    now = bar.newKey ?? now
-    inForce.set(bar.number, now)
-  }
-  /** @param leads letters and signs of the form stand in the first voice only */
-  const voice = (written: (bar: Bar, key: Key, unit: number) => string, leads: boolean) =>
-    linesOf(chart).map((bars) =>
-      withBarLines(
-        bars,
-        (bar) =>
-          `${bar.ending.length > 0 ? `[${bar.ending.join(',')} ` : ''}${bar.newMeter ? `[M:${meterName(bar.meter)}] ` : ''}${bar.newKey ? `[K:${keyName(bar.newKey)}] ` : ''}${leads ? signsOf(bar) : ''}${written(bar, inForce.get(bar.number)!, chart.meter.unit / bar.meter.unit)}`,
-      ),
+  const keys = keysInForce(chart.bars, key)
+  // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
+  const settingOf = (bar: Bar): BarSetting => ({
+    bar,
+    key: keys.get(bar.number)!,
+    unit: chart.meter.unit / bar.meter.unit,
+  })
+  const lines = linesOf(chart)
+  const sung = lines.flatMap((bars) => {
+    const written = new Map(
+      bars.map((bar) => [
+        bar,
+        abcBar(settingOf(bar), pieces.filter(within(bar)), lyrics.filter(within(bar))),
+      ]),
     )
-  const sung = voice((bar, inKey, unit) => abcBar(bar, pieces.filter(within(bar)), inKey, unit), true)
+    const words = bars.flatMap((bar) => written.get(bar)!.words)
+    return [
+      withBarLines(bars, (bar) => `${changesOf(bar)}${signsOf(bar)}${written.get(bar)!.music}`),
+      ...(words.some((word) => word !== NO_WORD) ? [`w: ${words.join(' ')}`] : []),
+    ]
+  })
   const played = comping
-    ? voice((bar, inKey, unit) => compedBar(bar, struck.filter(within(bar)), inKey, unit, comping.as), false)
+    ? lines.map((bars) =>
+        withBarLines(
+          bars,
+          (bar) => `${changesOf(bar)}${compedBar(settingOf(bar), struck.filter(within(bar)), comping.as)}`,
+        ),
+      )
     : []
-  return `${[...head, ...(comping ? ['V:1', ...sung, 'V:2', ...played] : sung)].join('\n')}\n`
+  const voices = comping ? ['V:1', ...sung, 'V:2', ...played] : sung
+  return `${[...head, ...voices, ...wordsBehind(lines, lyrics, pieces)].join('\n')}\n`
+}
+
+/** Words that stand under no note have no place in ABC but behind the tune, a line of them for each line of music. */
+function wordsBehind(
+  lines: readonly (readonly Bar[])[],
+  lyrics: readonly Lyric[],
+  pieces: readonly Piece[],
+): string[] {
+  const under = (one: Lyric) => pieces.some((piece) => !piece.tiedFrom && isAt(piece, one))
+  const alone = lyrics.filter((one) => !under(one))
+  return lines.flatMap((bars) => {
+    const words = alone.filter(({ bar }) => bars.some(({ number }) => number === bar))
+    return words.length > 0
+      ? [
+          `W: ${words
+            .map(({ text, joins }) => (joins ? `${text}-` : `${text} `))
+            .join('')
+            .trim()}`,
+        ]
+      : []
+  })
+}
+const isAt = (a: { bar: number; beat: number }, b: { bar: number; beat: number }): boolean =>
+  a.bar === b.bar && Math.abs(a.beat - b.beat) < SAME_PLACE
+
+/** Endings, metre and key, which stand in every voice. */
+const changesOf = (bar: Bar): string =>
+  [
+    ...(bar.ending.length > 0 ? [`[${bar.ending.join(',')}`] : []),
+    ...(bar.newMeter ? [`[M:${meterName(bar.meter)}]`] : []),
+    ...(bar.newKey ? [`[K:${keyName(bar.newKey)}]`] : []),
+  ]
+    .map((sign) => `${sign} `)
+    .join('')
+
+/** A bar with what its signs and lengths are counted by. */
+interface BarSetting {
+  bar: Bar
+  key: Key
+  /** Units of length in a beat of the bar. */
+  unit: number
 }
 
 /** Signs as ABC 2.1 has them; what it has none for is an annotation over the bar. */
@@ -87,10 +150,8 @@ function changedLetters(pitches: readonly Pitch[], key: Key): ReadonlySet<number
 
 /** What is struck in a bar, rests between: the rhythm alone, or the notes of the grips. */
 function compedBar(
-  bar: Bar,
+  { bar, key, unit }: BarSetting,
   struck: readonly CompingPiece<WrittenNote>[],
-  key: Key,
-  unit: number,
   as: 'slashes' | 'voices',
 ): string {
   const changed = changedLetters(
@@ -118,7 +179,24 @@ function compedBar(
 }
 const MIDDLE_LINE = 'B'
 
-function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): string {
+/** Under a note that has no word. */
+const NO_WORD = '*'
+/** A word as ABC has it: `~` for a blank inside, `\\-` for a hyphen, and none of its own signs. */
+const abcWord = ({ text, joins }: Lyric): string =>
+  `${
+    text
+      .replace(/[*_|~\\]/g, ' ')
+      .trim()
+      .replace(/\s+/g, '~')
+      .replaceAll('-', '\\-') || NO_WORD
+  }${joins ? '-' : ''}`
+
+/** The music of a bar, and a word for each of its notes. */
+function abcBar(
+  { bar, key, unit }: BarSetting,
+  notes: readonly Piece[],
+  lyrics: readonly Lyric[],
+): { music: string; words: string[] } {
   const end = bar.from + bar.beats
   // Everything that begins in the bar: a symbol over a note or over a rest.
   const inTurn = [
@@ -135,17 +213,24 @@ function abcBar(bar: Bar, notes: readonly Piece[], key: Key, unit: number): stri
     notes.map(({ note: { note } }) => note),
     key,
   )
-  return places
-    .map((beat, at) => {
-      const length = (places[at + 1] ?? end) - beat
-      const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
-      const note = notes.find(
-        (one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE,
-      )
-      const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
-      return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${abcTied(note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z', length, bar, unit)}${goesOn}`
-    })
-    .join(' ')
+  const words: string[] = []
+  const music = places.map((beat, at) => {
+    const length = (places[at + 1] ?? end) - beat
+    const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
+    const note = notes.find(
+      (one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE,
+    )
+    const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
+    const name = note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z'
+    const values = abcValues(name, length, bar, unit)
+    if (note) {
+      const begins = !note.tiedFrom && Math.abs(note.beat - beat) < SAME_PLACE
+      const word = begins && lyrics.find((one) => isAt(one, note))
+      words.push(word ? abcWord(word) : NO_WORD, ...values.slice(1).map(() => NO_WORD))
+    }
+    return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${values.join(note ? '- ' : ' ')}${goesOn}`
+  })
+  return { music: music.join(' '), words }
 }
 /** Places nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
 const SAME_PLACE = 2e-3
@@ -158,15 +243,17 @@ function abcPitch({ letter, alter, octave }: Pitch, signed: boolean): string {
   return (signed ? (ACCIDENTALS[String(alter)] ?? '') : '') + height
 }
 
-/** A length in beats of a bar as one note or several that are tied, rests side by side; what is finer than sixteenths stays one. */
-function abcTied(name: string, beats: number, { meter }: Bar, unit: number): string {
+/** A length in beats of a bar as one note or several that are to be tied; what is finer than sixteenths stays one. */
+function abcValues(name: string, beats: number, { meter }: Bar, unit: number): string[] {
   const length = (beats * 4 * DIVISIONS) / meter.unit
   const values = Math.abs(length - Math.round(length)) < SAME_PLACE ? noteValues(Math.round(length)) : []
-  if (values.length < 2 || values.some(({ type }) => type === null)) return abcNote(name, beats * unit)
-  return values
-    .map((value) => abcNote(name, (value.length * meter.unit * unit) / (4 * DIVISIONS)))
-    .join(name === 'z' ? ' ' : '- ')
+  if (values.length < 2 || values.some(({ type }) => type === null)) return [abcNote(name, beats * unit)]
+  return values.map((value) => abcNote(name, (value.length * meter.unit * unit) / (4 * DIVISIONS)))
 }
+
+/** The same in one word: rests side by side, notes tied. */
+const abcTied = (name: string, beats: number, bar: Bar, unit: number): string =>
+  abcValues(name, beats, bar, unit).join(name === 'z' ? ' ' : '- ')
 
 /** A note with its length in units: `2`, `3/2`, `/2`; what goes into thirds is written as one note of a triplet, half as long again. */
 function abcNote(name: string, units: number): string {

@@ -1,8 +1,10 @@
-import { beginsBar, meterName, type Bar, type Chart } from '../chart/chart'
+import { beginsBar, meterName, slotKey, type Bar, type Chart } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import { beatWords } from '../chart/print'
 import type { ChordSymbol } from '../chord/symbol'
+import { inWords, type Lyric } from '../melody/lyrics'
 import { keyName } from '../pitch/key'
+import { linesOf } from './textLines'
 import type { Voicing } from '../voicing/voicing'
 
 const BARS_A_LINE = 4
@@ -68,10 +70,44 @@ function defined(chords: Iterable<{ chord: ChordSymbol; voicing: Voicing | null 
 /** Grips up to this fret are drawn from the nut. */
 const HIGHEST_AT_NUT = 4
 
+/**
+ * Words with the chords over them, as other programs show them, in a verse behind the grids. Each place is said before it by a directive of our own, `x_lyric`,
+ * and the verse is marked by `x_words`: who reads the places passes it over.
+ */
+function sung(chart: Chart, lyrics: readonly Lyric[]): string[] {
+  if (lyrics.length === 0) return []
+  const plain = (text: string) => text.replace(/[{[]/g, '(').replace(/[}\]]/g, ')')
+  const lines = linesOf(chart).flatMap((bars) => {
+    const line = bars.map((bar) => {
+      const chords = bar.slots
+        .filter(({ held }) => !held)
+        .map(({ beat, text }) => ({ beat, shown: `[${text}]` }))
+      const words = lyrics
+        .filter((one) => one.bar === bar.number)
+        .map(({ beat, text, joins }) => ({ beat, shown: `${plain(text)}${joins ? '' : ' '}` }))
+      return [...chords, ...words]
+        .sort((a, b) => a.beat - b.beat)
+        .map(({ shown }) => shown)
+        .join('')
+    })
+    return bars.some(({ number }) => lyrics.some(({ bar }) => bar === number))
+      ? [line.join('').trimEnd()]
+      : []
+  })
+  return [
+    ...lyrics.map((one) => `{x_lyric: ${slotKey(one)} ${plain(inWords(one))}}`),
+    '{x_words}',
+    '{start_of_verse: Words}',
+    ...lines,
+    '{end_of_verse}',
+  ]
+}
+
 /** A chart in ChordPro (the open format of chordpro.org, version 6): settings as directives, bars as grids, form signs as comments between them. */
 export function toChordPro(
   chart: Chart,
   chords: Iterable<{ chord: ChordSymbol; voicing: Voicing | null }> = [],
+  lyrics: readonly Lyric[] = [],
 ): string {
   const lines = [
     `{title: ${chart.title ?? 'Untitled'}}`,
@@ -118,5 +154,6 @@ export function toChordPro(
     }
   }
   close()
+  lines.push(...sung(chart, lyrics))
   return `${lines.join('\n')}\n`
 }

@@ -1,6 +1,7 @@
 import { slotKey, slotsOf, type Chart } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
+import type { Lyric } from '../melody/lyrics'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
@@ -19,6 +20,7 @@ export interface ExportProblem {
   /** A grip for each sounding chord, in order; none for symbols alone. */
   frets: readonly (readonly (number | null)[])[]
   melody: readonly MelodyNote[]
+  lyrics?: readonly Lyric[]
   limits: Limits
 }
 
@@ -32,7 +34,7 @@ const USUAL_TEMPO = 96
 
 /** A chart with its grips and melody in an open format. */
 export function exportChart(
-  { chart, frets, melody, limits }: ExportProblem,
+  { chart, frets, melody, lyrics = [], limits }: ExportProblem,
   format: ExportFormat,
 ): Result<Exported> {
   const sounding = slotsOf(chart).flatMap((slot) =>
@@ -63,7 +65,7 @@ export function exportChart(
   switch (format) {
     case 'chordpro':
     case 'tab':
-      return text(scoreText({ chart, chords }, format, limits))
+      return text(scoreText({ chart, chords, lyrics }, format, limits))
     default:
       return good(
         exportScore(
@@ -74,6 +76,8 @@ export function exportChart(
             tempo: chart.tempo ?? USUAL_TEMPO,
             chords,
             melody,
+            lyrics,
+            tuning: limits.instrument.tuning,
           },
           format,
         ),
@@ -101,10 +105,11 @@ export type TextFormat = Extract<ExportFormat, 'chordpro' | 'tab'>
 
 /** A tune as ChordPro, or as tablature in letters. */
 export const scoreText = (
-  { chart, chords }: Pick<Score, 'chart' | 'chords'>,
+  { chart, chords, lyrics = [] }: Pick<Score, 'chart' | 'chords' | 'lyrics'>,
   format: TextFormat,
   limits: Limits,
-): string => (format === 'chordpro' ? toChordPro(chart, chords.values()) : toTab(chart, chords, limits))
+): string =>
+  format === 'chordpro' ? toChordPro(chart, chords.values(), lyrics) : toTab(chart, chords, limits)
 
 type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
 

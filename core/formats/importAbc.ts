@@ -14,6 +14,7 @@ interface AbcElement {
   duration?: number
   decoration?: string[]
   chord?: { name: string; position: string }[]
+  lyric?: { syllable: string; divider: string }[]
   startTriplet?: number
   tripletMultiplier?: number
   endTriplet?: boolean
@@ -107,8 +108,9 @@ export function importAbc(content: string): Result<ImportedTune> {
     if (at > 0 && meter) reader.take({ ...meter, el_type: 'meter' })
     for (const element of voices?.[0] ?? []) reader.take(element)
   }
-  if (/^[wW]:/m.test(voice.content))
-    warnings.push('Words under the notes (w:) have no place in a chart and were left out.')
+  if (reader.verses) warnings.push('The first verse was taken; the words of the others were left out.')
+  if (/^W:/m.test(voice.content))
+    warnings.push('Words behind the tune (W:) have no notes to stand under and were left out.')
   if (tune.metaText.partOrder)
     warnings.push(
       `The order of the parts, ${tune.metaText.partOrder.slice(0, 40)}, was left out: each part stands once, as it is written.`,
@@ -116,7 +118,13 @@ export function importAbc(content: string): Result<ImportedTune> {
   const { duration, bpm } = tune.metaText.tempo ?? {}
   const tempo = bpm ? bpm * 4 * (duration?.[0] ?? 0.25) : null
   return tuneOf(
-    { title: tune.metaText.title?.trim() || null, key: reader.firstKey, meter: reader.firstMeter, tempo },
+    {
+      title: tune.metaText.title?.trim() || null,
+      key: reader.firstKey,
+      meter: reader.firstMeter,
+      tempo,
+      capo: Number(/^N:\s*capo\s+(\d{1,2})\s*$/im.exec(voice.content)?.[1] ?? 0),
+    },
     reader.finish(),
     warnings,
   )
@@ -160,6 +168,8 @@ class AbcReader {
   /** Accidentals written in this bar: they hold for the letter in every octave until the bar line. */
   private readonly inBar = new Map<number, number>()
   private tuplet = 1
+  /** More than one line of words stands under the notes. */
+  verses = false
   /** How often the passage that is being read is played, where it is repeated. */
   private times = 2
   private meter: Meter
@@ -226,6 +236,9 @@ class AbcReader {
       const highest = read.reduce((top, one) => (one.pitch > top.pitch ? one : top))
       bar.notes.push({ at: bar.length, lasts, pitch: highest.sounding, tied: highest.startTie !== undefined })
     }
+    const [first, ...verses] = element.lyric ?? []
+    if (first) bar.lyrics.push({ at: bar.length, text: sungWord(first) })
+    if (verses.some(({ syllable }) => syllable.trim() !== '')) this.verses = true
     bar.length += lasts
     if (element.endTriplet) this.tuplet = 1
   }
@@ -277,6 +290,10 @@ class AbcReader {
     return this.bars
   }
 }
+
+/** A syllable with a hyphen where its word goes on; `_` holds the one before. */
+const sungWord = ({ syllable, divider }: { syllable: string; divider: string }): string =>
+  divider === '-' ? `${syllable.trim()}-` : syllable.trim()
 
 /** Decorations of ABC 2.1 that are signs of the form. */
 const SIGNS: Readonly<Record<string, Mark>> = {

@@ -18,7 +18,9 @@ describe('repeats, endings and marks', () => {
     ['|: C |1. F :|2. G | C ||', '|: C |1. F :|2. G | C |'],
     ['| C | F Fine | G7 D.C. al Fine |', '| C | F Fine | G7 D.C. al Fine |'],
     ['Verse: |: C | Am :|x3', '[Verse] |: C | Am :|x3'],
-  ])('%j', (content, text) => expect(importChart(content, 'text')).toEqual({ text, warnings: [] }))
+  ])('%j', (content, text) =>
+    expect(importChart(content, 'text')).toMatchObject({ text, warnings: [], lyrics: [] }),
+  )
   test('in numerals and in grids of ChordPro too', () => {
     expect(importChart('key: G\n|: I | vi7 :|', 'numerals').text).toBe('key: G\n|: G | Em7 :|')
     expect(importChart('{start_of_grid}\n|: G . | D7 . :|\n{end_of_grid}', 'chordpro').text).toBe(
@@ -143,24 +145,34 @@ describe('bringing a chart in', () => {
     expect(parseChart(text).bars.map((bar) => bar.section)).toEqual(['Verse', 'Verse', 'Chorus', 'Chorus'])
     expect(warnings).toEqual([])
   })
-  test('chords over lyrics: the words are left out and listed, a word among chords too', () => {
-    const { text, warnings } = importChart('Am       Dm7   (slow)\nOver the water we wait\nE7  Am', 'text')
-    expect(bars(text)).toEqual(['Am', 'Dm7', 'E7', 'Am'])
-    expect(warnings.map(({ line, column, text: what }) => [line, column, what])).toEqual(
-      expect.arrayContaining([
-        [1, 16, '(slow)'],
-        [2, 1, 'Over the water we wait'],
-      ]),
+  test('chords over lyrics: each word goes with the chord it stands under; a word among chords is listed', () => {
+    const { text, lyrics, warnings } = importChart(
+      'Am       Dm7   (slow)\nOver the water we wait\nE7  Am',
+      'text',
     )
+    expect(bars(text)).toEqual(['Am', 'Dm7', 'E7', 'Am'])
+    expect(warnings.map(({ line, column, text: what }) => [line, column, what])).toContainEqual([
+      1,
+      16,
+      '(slow)',
+    ])
+    expect(lyrics).toEqual([
+      { bar: 1, beat: 1, text: 'Over the' },
+      { bar: 2, beat: 1, text: 'water we wait' },
+    ])
   })
   test('ChordPro', () => {
-    const { text, warnings } = importChart(
+    const { text, lyrics, warnings } = importChart(
       '{title: Slow Boat Home}\n{key: D}\n{start_of_chorus}\n[D]Slow [Bm7]boat [Zz]home\n{end_of_chorus}\n{capo: 2}\nno chords here\n{start_of_grid}\n| G . . A7 | D |\n{end_of_grid}',
       'chordpro',
     )
     expect(parseChart(text)).toMatchObject({ title: 'Slow Boat Home', problems: [] })
     expect(bars(text)).toEqual(['D', 'Bm7', 'G A7', 'D'])
-    expect(warnings.map(({ line }) => line).sort()).toEqual([4, 4, 7])
+    expect(warnings.map(({ line }) => line).sort()).toEqual([4, 4])
+    expect(lyrics).toEqual([
+      { bar: 1, beat: 1, text: 'Slow' },
+      { bar: 2, beat: 1, text: 'boat home no chords here' },
+    ])
   })
   test('numerals and numbers with a key', () => {
     expect(bars(importChart('key: Bb\n| I | vi7 ii7 | V7/V | V7 |', 'numerals').text)).toEqual([

@@ -96,11 +96,13 @@ function readPiece(piece: string, format: FileFormat): Result<ImportedTune> {
       return importAbc(piece)
     case 'chordpro':
     case 'text': {
-      const { text, warnings } = importChart(piece, format === 'chordpro' ? 'chordpro' : guessFormat(piece), {
-        key: null,
-      })
+      const { text, lyrics, grips, warnings } = importChart(
+        piece,
+        format === 'chordpro' ? 'chordpro' : guessFormat(piece),
+        { key: null },
+      )
       return parseChart(text).bars.length > 0
-        ? good({ text, melody: [], warnings: warnings.map((one) => one.message) })
+        ? good({ text, melody: [], lyrics, grips, warnings: warnings.map((one) => one.message) })
         : bad({
             code: 'bad-file',
             message: 'No chord was found.',

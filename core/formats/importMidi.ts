@@ -144,7 +144,9 @@ export function importMidi(content: string): Result<ImportedTune> {
     line.push(chords[index]!)
   })
   close()
-  return good({ text: lines.join('\n'), melody, warnings })
+  if (file.header.meta.some(({ type }) => type === 'lyrics'))
+    warnings.push('The words of the file were left out.')
+  return good({ text: lines.join('\n'), melody, lyrics: [], warnings })
 }
 
 type Track = Midi['tracks'][number]

@@ -138,10 +138,18 @@ export function importMusicXml(content: string): Result<ImportedTune> {
       key: reader.firstKey,
       meter: reader.firstMeter,
       tempo: reader.tempo,
+      capo: Math.max(0, ...named.map(({ part }) => capoIn(part))),
     },
     bars,
     warnings,
   )
+}
+
+/** The fret the first measure of a part has a capo on; 0 for none. */
+function capoIn(part: XmlNode): number {
+  const attributes = all(childrenOf(find(childrenOf(part), 'measure') ?? {}), 'attributes')
+  const details = attributes.flatMap((one) => all(childrenOf(one), 'staff-details'))
+  return Math.max(0, ...details.map((one) => numberIn(childrenOf(one), 'capo') ?? 0))
 }
 
 const MELODIC = /melod|voice|voc|lead|sopran|flute|violin/i
@@ -247,8 +255,10 @@ class PartReader {
     together: boolean,
   ): void {
     const pitch = find(inside, 'pitch')
-    if (!pitch || !isSung(inside) || lasts <= 0) return
     const voice = textIn(inside, 'voice') || '1'
+    // Words may stand under a rest or a slash too, where there is no note for them.
+    if (!together && voice === (this.voice ?? voice)) this.readLyrics(all(inside, 'lyric'), bar, at)
+    if (!pitch || !isSung(inside) || lasts <= 0) return
     this.voice ??= voice
     if (voice !== this.voice) return
     const written = pitchIn(childrenOf(pitch))
@@ -264,6 +274,17 @@ class PartReader {
       return
     }
     bar.notes.push({ at, lasts, pitch: sounding, tied })
+  }
+
+  /** The first verse; a syllable that begins a word or is inside it has a hyphen behind. */
+  private readLyrics(lyrics: readonly XmlNode[], bar: ReadBar, at: number): void {
+    const [first, ...verses] = [...lyrics].sort((a, b) => verseOf(a) - verseOf(b))
+    if (verses.length > 0) this.sayOnce('the first verse was taken, the words of the others were left out')
+    if (!first) return
+    const inside = childrenOf(first)
+    const goesOn = /^(?:begin|middle)$/.test(textOf(all(inside, 'syllabic').at(-1)))
+    const text = all(inside, 'text').map(textOf).join(' ')
+    if (text.trim() !== '') bar.lyrics.push({ at, text: goesOn ? `${text}-` : text })
   }
 
   private readAttributes(inside: readonly XmlNode[], bar: ReadBar): void {
@@ -317,6 +338,9 @@ class PartReader {
 /** A note with a pitch that is meant: a slash stands for a rhythm, not for a note of a melody. */
 const isSung = (inside: readonly XmlNode[]): boolean =>
   find(inside, 'pitch') !== undefined && textIn(inside, 'notehead') !== 'slash'
+
+/** Verses are numbered from 1; one without a number, or with a name for it, is the first. */
+const verseOf = (lyric: XmlNode): number => Number(attribute(lyric, 'number')) || 1
 
 function readBarline(node: XmlNode, bar: ReadBar): void {
   const inside = childrenOf(node)

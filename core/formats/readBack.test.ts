@@ -233,12 +233,22 @@ describe('what other programs write', () => {
   test('a metre between two lines of ABC, with its key', () => {
     expect(abc('"C"CDEF|\nM:3/4\nK:G\n"G"GAB|').text).toContain('| C |\nkey: G\nmeter: 3/4\n| G |')
   })
-  test('words under notes and the order of parts are said to be left out', () => {
-    const said = must(
-      importTune('X:1\nP:AAB\nM:4/4\nL:1/4\nK:C\nP:A\n"C"CDEF|\nw:la la la la\n', 'abc'),
-    ).warnings.join(' ')
-    expect(said).toMatch(/w:/)
-    expect(said).toMatch(/AAB/)
+  test('words stand under their notes; a second verse and the order of parts are said to be left out', () => {
+    const { lyrics, warnings } = must(
+      importTune(
+        'X:1\nP:AAB\nM:4/4\nL:1/4\nK:C\nP:A\n"C"CDEF|GA B2|\nw:sum-mer * night| is~so long\nw:win-ter\n',
+        'abc',
+      ),
+    )
+    expect(lyrics.map(({ bar, beat, text, joins }) => [bar, beat, joins ? `${text}-` : text])).toEqual([
+      [1, 1, 'sum-'],
+      [1, 2, 'mer'],
+      [1, 4, 'night'],
+      [2, 1, 'is so'],
+      [2, 2, 'long'],
+    ])
+    expect(warnings.join(' ')).toMatch(/first verse/)
+    expect(warnings.join(' ')).toMatch(/AAB/)
   })
   test('an upbeat inside a tune stays one: the bars around the repeat sign are as long as they are written', () => {
     const { text, melody } = abc('"C"CDEF|"G"GAB:|\n|:c|"F"FGAB|"C"c4:|')

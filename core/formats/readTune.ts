@@ -1,9 +1,10 @@
 import { NEAR } from '../chart/beats'
 import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
-import { MOST_BARS } from '../chart/parse'
+import { MOST_BARS, MOST_CAPO } from '../chart/parse'
 import { printBar } from '../chart/print'
 import { parseSymbol } from '../chord/parse'
 import { rounded } from '../melody/clock'
+import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midiOf, pitchName, type Pitch } from '../pitch/note'
 import { bad, good, type Result } from '../result'
@@ -26,6 +27,9 @@ export interface NamedMelodyNote {
 export interface ImportedTune {
   text: string
   melody: NamedMelodyNote[]
+  lyrics: Lyric[]
+  /** Grips the file draws, by chord; frets from the lowest string. */
+  grips?: { symbol: string; frets: (number | null)[] }[]
   /** What was left out or changed, a sentence each. */
   warnings: string[]
 }
@@ -34,6 +38,8 @@ export interface ImportedTune {
 export interface ReadBar {
   notes: ReadNote[]
   chords: { at: number; symbol: string }[]
+  /** Words, with a hyphen behind where they go on. */
+  lyrics: { at: number; text: string }[]
   /** As long as what is written in it. */
   length: number
   newKey: Key | null
@@ -56,6 +62,7 @@ export interface ReadNote {
 export const emptyBar = (): ReadBar => ({
   notes: [],
   chords: [],
+  lyrics: [],
   length: 0,
   newKey: null,
   newMeter: null,
@@ -72,11 +79,12 @@ export interface ReadHead {
   meter: Meter
   /** Quarter notes a minute. */
   tempo: number | null
+  capo?: number
 }
 
 /** A chart text and a melody from what a file's reader found. */
 export function tuneOf(
-  { title, key, meter, tempo }: ReadHead,
+  { title, key, meter, tempo, capo = 0 }: ReadHead,
   bars: readonly ReadBar[],
   warnings: string[],
 ): Result<ImportedTune> {
@@ -105,10 +113,12 @@ export function tuneOf(
     ...(key ? [`key: ${keyName(key)}`] : []),
     `meter: ${meterName(meter)}`,
     ...(tempo ? [`tempo: ${Math.min(400, Math.max(20, Math.round((tempo * meter.unit) / 4)))}`] : []),
+    ...(capo > 0 && capo <= MOST_CAPO ? [`capo: ${capo}`] : []),
     ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
   ]
   const lines: string[] = []
   const melody: NamedMelodyNote[] = []
+  const lyrics: Lyric[] = []
   let tied: { note: NamedMelodyNote; midi: number } | null = null
   let metre = meter
   let line = ''
@@ -150,6 +160,10 @@ export function tuneOf(
       tied = goesOn ? { note: tied?.note ?? melody.at(-1)!, midi } : null
     }
 
+    for (const { at, text } of bar.lyrics) {
+      const lyric = lyricAt({ bar: number, beat: rounded(from + late + inBeats(at, metre)) }, text)
+      if (lyric) lyrics.push(lyric)
+    }
     const slots = slotsOfBar(
       bar,
       { number, from, late, beats, metre, index, played: sounds },
@@ -196,7 +210,7 @@ export function tuneOf(
     if (last && !last.held) sounds = last.text !== 'N.C.'
   })
   if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
-  return good({ text: [...head, ...lines].join('\n'), melody, warnings })
+  return good({ text: [...head, ...lines].join('\n'), melody, lyrics: inOrder(lyrics), warnings })
 }
 
 const BARS_A_LINE = 4

@@ -1,4 +1,5 @@
 import { placeKey } from '../melody/line'
+import { inWords, lyricAt, MOST_LYRIC } from '../melody/lyrics'
 import { inKey } from '../melody/melody'
 import type { Key } from '../pitch/key'
 import { modulo, parsePitch, pitchClass, pitchName } from '../pitch/note'
@@ -76,20 +77,34 @@ export const withoutGrips = (chordMelody: ChordMelody): ChordMelody => ({
 })
 
 /**
- * Notes, phrases and grips follow the chords they stand over when bars are put in, taken out or moved along. What stands over nothing that is left keeps its
+ * Notes, words, phrases and grips follow the chords they stand over when bars are put in, taken out or moved along. What stands over nothing that is left keeps its
  * distance from what stood before it, so that no note is lost.
  * @param move the new place of an old one
  */
-export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases'>>(
+export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases' | 'lyrics'>>(
   made: Made,
   move: (place: { bar: number; beat: number }) => { bar: number; beat: number },
-): Pick<TuneDocument, 'melody' | 'phrases'> {
+): Pick<TuneDocument, 'melody' | 'phrases' | 'lyrics'> {
   return {
     melody: made.melody.map((one) => ({ ...one, ...move(one) })),
+    lyrics: gathered(made.lyrics.map((one) => ({ ...one, ...move(one) }))),
     phrases: Object.fromEntries(
       Object.entries(made.phrases).map(([key, begins]) => [movedKey(key, move), begins]),
     ),
   }
+}
+
+/** Words in order; what has come to stand at one place is sung there in turn, so that none is lost. */
+function gathered(lyrics: TuneDocument['lyrics']): TuneDocument['lyrics'] {
+  const together: TuneDocument['lyrics'] = []
+  for (const one of [...lyrics].sort((a, b) => a.bar - b.bar || a.beat - b.beat)) {
+    const last = together.at(-1)
+    const both = last && placeKey(last) === placeKey(one) ? `${inWords(last)} ${inWords(one)}` : null
+    const joined = both === null || both.length > MOST_LYRIC ? null : lyricAt(one, both)
+    if (joined) together[together.length - 1] = joined
+    else together.push(one)
+  }
+  return together
 }
 
 export function movedKey(

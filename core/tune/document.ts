@@ -3,7 +3,7 @@ import { parseChart, TEMPO_RANGE } from '../chart/parse'
 import { CONTOURS } from '../leading/contour'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { ownStyle } from '../player/ownStyle'
-import { chordMelody, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
+import { chordMelody, lyrics, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
 import { PLAIN_RHYTHM, rhythm } from './rhythmSchema'
 import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
 import { TEXTURE_NAMES } from '../leading/textureNames'
@@ -124,12 +124,13 @@ export const versionName = z
 /** What was made of a chart, kept under a name. */
 export const version = z.strictObject({ name: versionName, at: z.int().min(0), ...made })
 export type VersionKept = z.infer<typeof version>
-/** The melody belongs to the chart and is the same for every version. */
+/** Melody and words belong to the chart and are the same for every version. */
 const withVersions = {
   text,
   ...made,
   melody: melody.default([]),
   phrases: phrases.default({}),
+  lyrics: lyrics.default([]),
   versions: z.array(version).max(MOST_VERSIONS).default([]),
 }
 
@@ -187,6 +188,7 @@ export const newDocument = (name: string, chartText = ''): TuneDocument => ({
   rhythm: PLAIN_RHYTHM,
   melody: [],
   phrases: {},
+  lyrics: [],
   chart: FIRST_CHART_NAME,
   at: 0,
   others: [],

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { MOST_NOTES_READ } from '../formats/readTune'
 import { DENSITIES, type NoteKind } from '../melody/line'
+import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
 import { parsePitch } from '../pitch/note'
 import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
 import { TEXTURE_NAMES } from '../melody/textures'
@@ -19,6 +20,20 @@ export const melodyNote = z.strictObject({
 })
 export type KeptNote = z.infer<typeof melodyNote>
 export const melody = z.array(melodyNote).max(MOST_NOTES_READ, `a melody of at most ${MOST_NOTES_READ} notes`)
+/** Words sung over the chart, in order. */
+export const lyrics = z
+  .array(
+    z.strictObject({
+      bar: z.int().min(0).max(100_000),
+      beat: z.number().min(1).max(100),
+      text: z
+        .string()
+        .max(MOST_LYRIC)
+        .refine((text) => text.trim() !== '', 'words'),
+      joins: z.literal(true).optional(),
+    }),
+  )
+  .max(MOST_LYRICS, `words at no more than ${MOST_LYRICS} places`)
 /** Places where a phrase begins, or does not, whatever is found. */
 export const phrases = z.record(place, z.boolean())
 

@@ -3,7 +3,7 @@ import type { Chart } from '../chart/chart'
 import type { BandScore, Score } from '../formats/musicxml'
 import { STRAIGHT, swungTime } from '../rhythm/swing'
 import { stringNumber } from '../neck/instrument'
-import { pitchAt } from '../pitch/note'
+import { midi as pitchNumber, pitchAt } from '../pitch/note'
 import type { Voicing } from '../voicing/voicing'
 import { accompanied, isAccompanied, swingOf, VELOCITIES } from './accompaniment'
 import type { WrittenChord } from '../formats/musicxmlHarmony'
@@ -37,6 +37,8 @@ export function scoreOf(
     tempo: document.tempo,
     chords,
     melody: melodyOf(document),
+    lyrics: document.lyrics,
+    tuning: body.instrument.tuning.map(pitchNumber),
     chordMelody: keptNotes(document, reading.chart, body),
     ...(isAccompanied(document.rhythm)
       ? {

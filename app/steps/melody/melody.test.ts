@@ -88,6 +88,7 @@ describe('what is made under it', () => {
     expect(tuneDocument.parse(old)).toMatchObject({
       melody: [],
       phrases: {},
+      lyrics: [],
       chordMelody: { density: 'chord', kept: [] },
     })
   })

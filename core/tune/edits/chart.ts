@@ -3,6 +3,7 @@ import { analyse } from '../../analysis/analyse'
 import { slotsOf } from '../../chart/chart'
 import { parseChart } from '../../chart/parse'
 import { transposeSymbol, transposeText } from '../../chart/transpose'
+import { inOrder } from '../../melody/lyrics'
 import { parseKey, type Key } from '../../pitch/key'
 import { must } from '../../result'
 import { followed, movedKey, transposedMelody, withMelody, withoutGrips } from '../applyMelody'
@@ -18,7 +19,7 @@ import {
   type VersionKept,
 } from '../document'
 import { following, placeFollowing } from '../following'
-import { melody } from '../melodySchema'
+import { lyrics, melody } from '../melodySchema'
 import { did } from '../places'
 import { area } from './area'
 
@@ -38,8 +39,8 @@ export const chartEdits = area(
         .max(20)
         .refine((name) => parseKey(name).ok, 'a key such as Bb or F#m'),
     }),
-    /** The tune with another one's text and melody: a file brought in. */
-    z.strictObject({ kind: z.literal('bring-in'), text, melody, did }),
+    /** The tune with another one's text, melody and words: a file brought in. */
+    z.strictObject({ kind: z.literal('bring-in'), text, melody, lyrics: lyrics.optional(), did }),
     /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
     z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
     z.strictObject({
@@ -59,7 +60,10 @@ export const chartEdits = area(
     text: (document, edit) => withText(document, edit.text),
     bars: (document, edit) => withText(document, edit.text),
     transpose: (document, edit) => transposed(document, must(parseKey(edit.to))),
-    'bring-in': (document, edit) => withMelody(withText(document, edit.text), edit.melody),
+    'bring-in': (document, edit) => ({
+      ...withMelody(withText(document, edit.text), edit.melody),
+      lyrics: inOrder(edit.lyrics ?? []),
+    }),
     'chart-add': (document, edit) => withChartAdded(document, edit.name),
     'chart-show': (document, edit) => showing(document, chartsOf(document), edit.at),
     'chart-name': (document, edit) => ({ ...document, chart: edit.name }),

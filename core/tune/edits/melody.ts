@@ -1,7 +1,9 @@
 import { z } from 'zod'
+import { barName } from '../../chart/chart'
 import { MOST_NOTES_READ } from '../../formats/readTune'
+import { inOrder } from '../../melody/lyrics'
 import { withFixed, withMelody } from '../applyMelody'
-import { chordMelodySettings, event, melody, phrases, under } from '../melodySchema'
+import { chordMelodySettings, event, lyrics, melody, phrases, under } from '../melodySchema'
 import { did, place } from '../places'
 import { area } from './area'
 
@@ -10,6 +12,8 @@ export const melodyEdits = area(
   [
     z.strictObject({ kind: z.literal('melody'), melody, did }),
     z.strictObject({ kind: z.literal('phrases'), phrases }),
+    /** The words of one bar, in place of those it has. */
+    z.strictObject({ kind: z.literal('lyrics'), bar: z.int().min(0).max(100_000), lyrics }),
     z.strictObject({ kind: z.literal('chord-melody'), settings: chordMelodySettings }),
     z.strictObject({ kind: z.literal('melody-line'), line: z.int().min(0).max(19) }),
     /** Grips under notes, by place; null sets one free. */
@@ -20,6 +24,13 @@ export const melodyEdits = area(
   {
     melody: (document, edit) => withMelody(document, edit.melody),
     phrases: (document, edit) => ({ ...document, phrases: edit.phrases }),
+    lyrics: (document, edit) => ({
+      ...document,
+      lyrics: inOrder([
+        ...document.lyrics.filter(({ bar }) => bar !== edit.bar),
+        ...edit.lyrics.filter(({ bar }) => bar === edit.bar),
+      ]),
+    }),
     'chord-melody': (document, edit) => ({
       ...document,
       chordMelody: { ...document.chordMelody, ...edit.settings, line: 0 },
@@ -40,6 +51,7 @@ export const melodyEdits = area(
   {
     melody: (edit) => edit.did,
     phrases: () => 'phrases',
+    lyrics: (edit) => `words in ${barName(edit.bar)}`,
     'chord-melody': (edit) =>
       `chord melody: ${edit.settings.texture}, a chord with each ${edit.settings.density}`,
     'melody-line': (edit) => `way ${edit.line + 1} of the chord melody`,

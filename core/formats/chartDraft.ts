@@ -1,0 +1,262 @@
+import { slotKey, type Bar, type Chart } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { keyName, parseKey, type Key } from '../pitch/key'
+
+/** Something in what was brought in that did not become part of the chart. Line and column from 1. */
+export interface ImportWarning {
+  line: number
+  column: number
+  text: string
+  message: string
+}
+
+export interface ImportedChart {
+  text: string
+  /** Words that stood over or under the chords. */
+  lyrics: Lyric[]
+  /** Grips the file draws, by chord: frets from the lowest string, as they sound with the tune's capo. */
+  grips: { symbol: string; frets: (number | null)[] }[]
+  warnings: ImportWarning[]
+}
+
+/** Where a chord of the draft stands: a line of it, a bar of that line, a sign of that bar, each from 0. */
+interface Anchor {
+  line: number
+  bar: number
+  sign: number
+}
+/** A chord of a line of bars with its column in what was brought in, from 1. */
+export interface Over {
+  column: number
+  bar: number
+  sign: number
+}
+
+export interface Word {
+  text: string
+  column: number
+}
+
+/** A word without what is written around a chord: brackets, stars, quotes, and the comma or dots behind it. */
+export function bare(word: string): string {
+  let text = word.replace(/^["'“”„*<]+|["'“”*>]+$/g, '').replace(/(?:…|\.{2,}|[,;:!?*])+$/, '')
+  for (const [open, close] of [
+    ['(', ')'],
+    ['[', ']'],
+    ['{', '}'],
+  ] as const) {
+    const [opens, closes] = [text.startsWith(open), text.endsWith(close)]
+    if (opens && closes) text = text.slice(1, -1)
+    else if (opens && !text.includes(close)) text = text.slice(1)
+    else if (closes && !text.includes(open)) text = text.slice(0, -1)
+  }
+  return text
+}
+
+/** Bars played so often, with repeat signs where they have none of their own. */
+export function repeated(bars: string, times: number): string {
+  if (times < 2 || /:/.test(bars)) return bars
+  return `${bars.replace(/^\|/, '|:').replace(/\s*\|$/, ' :|')}${times === 2 ? '' : `x${times}`}`
+}
+
+/** The chart text as it comes together. */
+export class ChartDraft {
+  private readonly head: string[] = []
+  private readonly body: string[] = []
+  private section = ''
+  private barless: { line: number; text: string } | null = null
+  readonly warnings: ImportWarning[] = []
+  key: Key | null = null
+
+  /** @param syllables notes are called Do, Re, Mi */
+  constructor(readonly syllables = false) {}
+
+  /** The key of numerals that name none: as asked, else A minor where the home chord is written small, else C major; which is said. */
+  beginIn(asked: Key | null, lines: readonly string[]): void {
+    const written = lines.some((line) => /^\s*key\s*:/i.test(line))
+    if (written) return
+    const minor = lines.some((line) => /(?:^|[\s|–—-])i(?:[\s|–—-]|$)/.test(line))
+    this.key = asked ?? { tonic: { letter: minor ? 5 : 0, alter: 0 }, mode: minor ? 'minor' : 'major' }
+    if (asked) this.head.push(`key: ${keyName(asked)}`)
+    else
+      this.warn(
+        1,
+        1,
+        '',
+        `No key is given: read in ${minor ? 'A minor, since the home chord is written small' : 'C major'}. Choose another above, or write key: Bb in the first line.`,
+      )
+  }
+
+  /** Beats in a bar, as the head says. */
+  get beats(): number {
+    const now = [...this.head, ...this.body].findLast((line) => line.startsWith('meter:'))
+    return Number(/^meter: (\d+)/.exec(now ?? '')?.[1] ?? 4)
+  }
+
+  warn(line: number, column: number, text: string, message: string): void {
+    this.warnings.push({ line, column, text, message })
+  }
+
+  private said = new Set<string>()
+  /** What was taken for something else than its letters say, once each. */
+  saysOf({ text, column }: Word, read: string, line: number): void {
+    const word = bare(text)
+    const once = (what: string, message: string) => {
+      if (!this.said.has(what)) {
+        this.said.add(what)
+        this.warn(line, column, text, message)
+      }
+    }
+    if (this.syllables) once('syllables', 'Do, Re, Mi … were read as C, D, E …')
+    else if (/^H/.test(word) && /^B/.test(read)) once('H', '"H" was read as B, and "B" as B, not as B flat.')
+    else if (/^Do(?:[^a-z]|$)/.test(word))
+      once('Do', `"${word}" was read as D diminished, not as the note Do (C).`)
+  }
+
+  set(name: string, value: string, line: number): void {
+    const setting = `${name}: ${value.trim()}`
+    const problem = parseChart(setting).problems[0]
+    if (problem) return this.warn(line, 1, value.trim(), `${problem.message} Accepted: ${problem.accepted}.`)
+    if (name === 'key') {
+      const key = parseKey(value)
+      if (key.ok) this.key = key.value
+    }
+    // Key and metre may change on the way; everything else is of the whole tune.
+    const onTheWay = this.body.length > 0 && (name === 'key' || name === 'meter')
+    ;(onTheWay ? this.body : this.head).push(setting)
+  }
+
+  private comes: string[] = []
+  /** A sign of the form: Segno and Coda stand before the next bar, the others behind the last. */
+  mark(word: string): void {
+    if (/^(?:segno|coda)$/i.test(word)) this.comes.push(word)
+    else {
+      const at = this.body.findLastIndex((line) => line.includes('|'))
+      if (at >= 0) this.body[at] = this.body[at]!.replace(/\s*(:?\|(?:x\d+)?)\s*$/, ` ${word} $1`)
+    }
+  }
+
+  open(section: string): void {
+    const name = section.trim().slice(0, 24).trim()
+    this.section = name === '' ? '' : `[${name}] `
+  }
+
+  /** A line of bars. @param over its chords, with the columns they stood at, for words under them */
+  bars(text: string, over: readonly Over[] = []): void {
+    const marked =
+      this.comes.length === 0 ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, `$1 ${this.comes.join(' ')} `)
+    this.over = over.map(({ column, bar, sign }) => ({ column, at: { line: this.body.length, bar, sign } }))
+    this.body.push(this.section + marked)
+    this.section = ''
+    this.comes = []
+  }
+
+  /** Chords without bar lines: each becomes a bar, which is said once. */
+  chords(
+    symbols: readonly string[],
+    line: number,
+    text: string,
+    times = 1,
+    columns: readonly number[] = [],
+  ): void {
+    if (symbols.length === 0) return
+    this.barless ??= { line, text }
+    this.bars(
+      repeated(`| ${symbols.join(' | ')} |`, times),
+      symbols.map((_, bar) => ({ column: columns[bar] ?? 0, bar, sign: 0 })),
+    )
+  }
+
+  /** Chords of the last line that words can stand under, and the words so far. */
+  private over: { column: number; at: Anchor }[] = []
+  private readonly sung: { at: Anchor; text: string }[] = []
+  /** Words that already know their bar and beat. */
+  readonly placed: Lyric[] = []
+  /** Grips as the file draws them, counted from the capo. */
+  readonly drawn: ImportedChart['grips'] = []
+
+  /** Words with a chord of the last line, from 0; with the last of them where there are fewer. False where there is none. */
+  sing(text: string, chord: number): boolean {
+    const anchor = this.over[Math.min(chord, this.over.length - 1)]
+    if (!anchor) return false
+    if (text.trim() !== '') this.sung.push({ at: anchor.at, text })
+    return true
+  }
+
+  /** A line of words under the last line of chords: each word with the chord it stands under, or behind. False where there is no such line. */
+  singUnder(line: string): boolean {
+    if (this.over.length === 0) return false
+    const words = this.over.map(() => [] as string[])
+    for (const word of line.matchAll(/\S+/g))
+      words[
+        Math.max(
+          0,
+          this.over.findLastIndex(({ column }) => column <= word.index + 1),
+        )
+      ]!.push(word[0])
+    words.forEach((some, at) => this.sing(some.join(' '), at))
+    this.over = []
+    return true
+  }
+
+  /** Nothing stands under the last line of chords any more. */
+  noWords(): void {
+    this.over = []
+  }
+
+  finish(): ImportedChart {
+    if (this.barless)
+      this.warn(
+        this.barless.line,
+        1,
+        this.barless.text,
+        'There are no bar lines here: each chord became a bar.',
+      )
+    const text = [...this.head, ...this.body].join('\n')
+    const made = parseChart(text)
+    for (const { line, text, message, accepted } of made.problems)
+      this.warn(1, 1, text, `In line ${line} of the chart it makes: ${message} Accepted: ${accepted}.`)
+    this.warnings.sort((a, b) => a.line - b.line || a.column - b.column)
+    return {
+      text,
+      lyrics: this.lyricsOn(made),
+      grips: gripsFrom(this.drawn, made.capo),
+      warnings: this.warnings,
+    }
+  }
+
+  /** Words at the beats of their chords; of several with one chord all in turn. */
+  private lyricsOn({ bars }: Chart): Lyric[] {
+    const inLine = groupedByLine(bars)
+    const places = new Map<string, { bar: number; beat: number; words: string[] }>()
+    for (const { at, text } of this.sung) {
+      const bar = inLine.get(this.head.length + at.line + 1)?.[at.bar]
+      if (!bar) continue
+      const slot = bar.slots.filter(({ held }) => !held)[at.sign]
+      const place = { bar: bar.number, beat: slot?.beat ?? bar.from }
+      const known = places.get(slotKey(place))
+      if (known) known.words.push(text)
+      else places.set(slotKey(place), { ...place, words: [text] })
+    }
+    const found = [...places.values()].flatMap((one) => lyricAt(one, one.words.join(' ')) ?? [])
+    const numbers = new Set(bars.map(({ number }) => number))
+    return inOrder([...this.placed.filter(({ bar }) => numbers.has(bar)), ...found])
+  }
+}
+
+const groupedByLine = (bars: readonly Bar[]): ReadonlyMap<number, Bar[]> => {
+  const lines = new Map<number, Bar[]>()
+  for (const bar of bars) {
+    const known = lines.get(bar.source.line)
+    if (known) known.push(bar)
+    else lines.set(bar.source.line, [bar])
+  }
+  return lines
+}
+
+const gripsFrom = (drawn: ImportedChart['grips'], capo: number): ImportedChart['grips'] =>
+  drawn.map(({ symbol, frets }) => ({
+    symbol,
+    frets: frets.map((fret) => (fret === null ? null : fret + capo)),
+  }))

@@ -1,0 +1,303 @@
+import { withCapitals } from '../chord/near'
+import { parseSymbol } from '../chord/parse'
+import { bare, repeated, type ChartDraft, type Over, type Word } from './chartDraft'
+import { chordOfNumeral } from './numerals'
+
+export const SETTINGS: Readonly<Record<string, string>> = {
+  title: 'title',
+  t: 'title',
+  key: 'key',
+  tempo: 'tempo',
+  bpm: 'tempo',
+  time: 'meter',
+  meter: 'meter',
+  metre: 'meter',
+  capo: 'capo',
+}
+export const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
+/** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
+const HEADING =
+  /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
+/** Signs that stand between chords without meaning anything themselves. */
+export const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|\.{2,}|-+>|=+>|\/\/)+$/
+/** A line, or a bar of it, played so often: behind the chords. */
+const SO_OFTEN = /^[([]?(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×])[)\]]?\.?$/i
+const MOST_TIMES = 16
+
+const SYLLABLE = /^(Do|Ut|R[eé]|Mi|Fa|Sol|La|Si)(?![a-z]*[n-z][a-z]*$)(.*)$/i
+const SYLLABLE_NOTES: Readonly<Record<string, string>> = {
+  do: 'C',
+  ut: 'C',
+  re: 'D',
+  ré: 'D',
+  mi: 'E',
+  fa: 'F',
+  sol: 'G',
+  la: 'A',
+  si: 'B',
+}
+const asLetters = (word: string): string | null => {
+  const syllable = SYLLABLE.exec(word)
+  if (!syllable) return null
+  const [suffix, bass] = syllable[2]!.split('/')
+  const low =
+    bass === undefined
+      ? ''
+      : `/${SYLLABLE_NOTES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
+  const symbol = `${SYLLABLE_NOTES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
+  return parseSymbol(symbol).ok ? symbol : null
+}
+
+/** The chords are called Do, Re, Mi: some word can be nothing else, and most of a line are such names. */
+export function namesNotesBySyllables(lines: readonly string[]): boolean {
+  return lines.some((line) => {
+    const words = wordsOf(line.replace(/[|]/g, ' '))
+      .map(({ text }) => bare(text))
+      .filter((text) => text !== '' && !SEPARATOR.test(text))
+    const named = words.filter((word) => asLetters(word) !== null)
+    return (
+      named.length * 2 > words.length && named.some((word) => /^[A-Z]/.test(word) && !parseSymbol(word).ok)
+    )
+  })
+}
+const MARKS = /^(?:[.%/]|N\.?C\.?)$/i
+
+export const wordsOf = (line: string, offset = 0): Word[] =>
+  [...line.matchAll(/(?:\([^)]{0,60}\)|[^\s(])+|\(/g)].map((match) => ({
+    text: match[0],
+    column: match.index + 1 + offset,
+  }))
+
+export function readTextLine(line: string, number: number, numerals: boolean, draft: ChartDraft): void {
+  if (line.trim() === '') return
+  const heading = HEADING.exec(line)
+  const setting = heading ? null : SETTING.exec(line)
+  const known = setting && SETTINGS[setting[1]!.toLowerCase()]
+  if (known) return draft.set(known, setting[2]!, number)
+  if (heading) draft.open(heading[1] ?? heading[2]!)
+  const rest = heading ? heading[3]! : line
+  const offset = line.length - rest.length
+  if (rest.trim() === '') return
+
+  if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
+  const words = piecesOf(
+    wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
+    numerals,
+  )
+  const [times, body] = timesAtEnd(words)
+  const signs = body.filter((word) => !isSlash(word.text))
+  const chords = signs.map((word) => readWord(word, numerals, draft))
+  const read = chords.filter((one) => one !== null)
+  // A line is a line of chords when most of it is; otherwise it is words under or between chords.
+  if (read.length * 2 <= signs.length) {
+    const capitals = signs.map(({ text }) => withCapitals(bare(text)))
+    if (!numerals && signs.length > 1 && capitals.every((text) => parseSymbol(text).ok)) {
+      draft.warn(number, offset + 1, rest.trim(), 'Small letters were read as capitals; minor is written m.')
+      return draft.chords(capitals, number, rest.trim(), times)
+    }
+    const steps = words.filter(
+      ({ text }) => chordOfNumeral(bare(text), { tonic: { letter: 0, alter: 0 }, mode: 'major' }).ok,
+    ).length
+    if (!numerals && steps * 2 > words.length)
+      return draft.warn(
+        number,
+        offset + 1,
+        rest.trim(),
+        'This line has no chords and was left out. It looks like steps of a key: choose Numerals above.',
+      )
+    // Behind a line of chords it is what is sung to them.
+    if (!numerals && !/\[[A-G][^\]]*\]/.test(rest) && draft.singUnder(line)) return
+    return draft.warn(
+      number,
+      offset + 1,
+      rest.trim(),
+      /\[[A-G][^\]]*\]/.test(rest) && !numerals
+        ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.'
+        : 'This line has no chords and was left out.',
+    )
+  }
+  signs.forEach((word, at) => {
+    if (chords[at] === null)
+      draft.warn(
+        number,
+        word.column,
+        word.text,
+        `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
+      )
+    else draft.saysOf(word, chords[at]!, number)
+  })
+  const bars = heldBars(body, signs, chords, draft.beats)
+  if (bars) return draft.bars(repeated(`| ${bars.join(' | ')} |`, times))
+  draft.chords(
+    read,
+    number,
+    rest.trim(),
+    times,
+    signs.flatMap(({ column }, at) => (chords[at] === null ? [] : [column])),
+  )
+}
+
+const isSlash = (text: string): boolean => text === '/'
+
+/** "x2" behind a line, and what stands before it. */
+function timesAtEnd(words: readonly Word[]): [number, readonly Word[]] {
+  const found = SO_OFTEN.exec(words.at(-1)?.text ?? '')
+  const times = Number(found?.[1] ?? found?.[2] ?? 1)
+  return found && times >= 1 && times <= MOST_TIMES ? [times, words.slice(0, -1)] : [1, words]
+}
+
+/** Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only stand between chords. */
+function heldBars(
+  words: readonly Word[],
+  signs: readonly Word[],
+  chords: readonly (string | null)[],
+  beats: number,
+): string[] | null {
+  const counts = words.some(
+    (word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)),
+  )
+  if (!counts || words.length % beats !== 0 || isSlash(words[0]!.text)) return null
+  const beat = (word: Word) => (isSlash(word.text) ? '.' : (chords[signs.indexOf(word)] ?? 'N.C.'))
+  return Array.from({ length: words.length / beats }, (_, bar) =>
+    words
+      .slice(bar * beats, (bar + 1) * beats)
+      .map(beat)
+      .join(' '),
+  )
+}
+
+/** Words that are several chords with signs between them, in pieces: "Am-F-C", "Em/C/G/D", "C->F". */
+function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
+  if (numerals) return [...words]
+  return words.flatMap((word): Word[] => {
+    if (parseSymbol(bare(word.text)).ok && (word.text.match(/\//g) ?? []).length < 2) return [word]
+    for (const sign of [/->|=>|→|–|—|,|;|…|\.{2,}/, /-/, /\//]) {
+      const parts = word.text.split(sign).filter((part) => part !== '')
+      if (parts.length < 2 || !parts.every((part) => parseSymbol(bare(part)).ok)) continue
+      let at = 0
+      return parts.map((text) => {
+        const found = word.text.indexOf(text, at)
+        at = found + text.length
+        return { text, column: word.column + found }
+      })
+    }
+    return [word]
+  })
+}
+
+/** A word as a chord symbol or a mark of the chart text, or null. */
+function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | null {
+  const { text } = word
+  if (MARKS.test(text)) return text
+  // Parts of a beat, as the chart text has them.
+  if (/^[^_]*(?:_[^_]*)+$/.test(text) && /[^_]/.test(text)) {
+    const parts = text
+      .split('_')
+      .map((part) => (part === '' ? '' : readWord({ ...word, text: part }, numerals, draft)))
+    return parts.includes(null) ? null : parts.join('_')
+  }
+  if (numerals) {
+    const chord = chordOfNumeral(bare(text), draft.key ?? { tonic: { letter: 0, alter: 0 }, mode: 'major' })
+    return chord.ok ? chord.value : null
+  }
+  if (draft.syllables) {
+    const letters = asLetters(bare(text))
+    if (letters) return letters
+  }
+  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B')])
+    if (parseSymbol(symbol).ok) return symbol
+  return null
+}
+
+/** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
+const BARLINE = /(?::\|{1,2}(?!:)(?:\s?x\d{1,2}(?=[\s|]|$))?|:?\|{1,2}\]?:?)(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
+const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(?=\s|$)/gi
+
+export function readBars(
+  line: string,
+  number: number,
+  offset: number,
+  numerals: boolean,
+  draft: ChartDraft,
+): void {
+  let out = ''
+  let read = 0
+  let times = 1
+  let last = 0
+  const over: Over[] = []
+  const take = (piece: string, at: number) => {
+    const marks = [...piece.matchAll(FORM_WORDS)]
+    // The words go, their letters stay as blanks, so that columns stay true.
+    const chords = marks.reduce(
+      (text, mark) =>
+        text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length),
+      piece,
+    )
+    const all = piecesOf(
+      wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
+      numerals,
+    )
+    // "x2" behind the last bar says how often the line is played and is no bar.
+    if (all.length === 1 && SO_OFTEN.test(all[0]!.text) && read > 0) {
+      times = timesAtEnd(all)[0]
+      if (times > 1) return
+    }
+    // Slashes count beats where there is one sign for each; otherwise they only stand between the chords.
+    const words =
+      all.length === draft.beats
+        ? all
+        : all.filter(
+            (word, place) =>
+              !(
+                isSlash(word.text) &&
+                place > 0 &&
+                place < all.length - 1 &&
+                !isSlash(all[place - 1]!.text) &&
+                !isSlash(all[place + 1]!.text)
+              ),
+          )
+    const countsBeats = words.some(({ text }) => text === '.' || text.includes('_'))
+    let sign = 0
+    const symbols = words.flatMap((word) => {
+      const chord = readWord(word, numerals, draft)
+      if (chord !== null && !/^[.%/]$/.test(chord))
+        over.push({ column: word.column, bar: read, sign: sign++ })
+      if (chord === null)
+        draft.warn(
+          number,
+          word.column,
+          word.text,
+          `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
+        )
+      else draft.saysOf(word, chord, number)
+      if (chord !== null) return [chord]
+      // Where words are beats, one that cannot be read is a beat of silence: those behind it keep their places.
+      return countsBeats ? ['N.C.'] : []
+    })
+    // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
+    const bar = symbols.length > 0 ? symbols.join(' ') : words.length > 0 ? 'N.C.' : ''
+    if (bar === '') return
+    read += 1
+    const [before, behind] = [
+      marks.filter((mark) => /^(?:segno|coda)$/i.test(mark[0])),
+      marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0])),
+    ]
+    out += `${out === '' ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `
+  }
+  for (const sign of line.matchAll(BARLINE)) {
+    take(line.slice(last, sign.index), offset + last)
+    const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
+    // Bar lines with nothing between them stay two.
+    if (out !== '' && !out.endsWith(' ')) out += ' '
+    if (out !== '' || opens)
+      out += sign[0]
+        .replace(/\s+(?=x)/, '')
+        .replace(/\s+/g, ' ')
+        .replace(/\|\|/, '|')
+    else out = '|'
+    last = sign.index + sign[0].length
+  }
+  take(line.slice(last), offset + last)
+  if (read > 0)
+    draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times), over)
+}

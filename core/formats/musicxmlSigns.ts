@@ -1,0 +1,142 @@
+import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
+import type { Bar, Mark, Meter } from '../chart/chart'
+import { signatureOf, type Key } from '../pitch/key'
+import { pitchAt, plainSpelling } from '../pitch/note'
+import { NOTE_NAMES } from './musicxmlHarmony'
+import { DIVISIONS } from './noteValues'
+
+export function writeAttributes(
+  measure: XMLBuilder,
+  {
+    key,
+    meter,
+    begins,
+  }: { key: Key | null; meter: Meter | null; begins?: { strings: Strings | null; capo: number } },
+): void {
+  const attributes = measure.ele('attributes')
+  if (begins) attributes.ele('divisions').txt(String(DIVISIONS))
+  if (key) {
+    const keyElement = attributes.ele('key')
+    keyElement.ele('fifths').txt(String(signatureOf(key)))
+    keyElement.ele('mode').txt(key.mode)
+  }
+  if (meter) {
+    const time = attributes.ele('time')
+    time.ele('beats').txt(String(meter.beats))
+    time.ele('beat-type').txt(String(meter.unit))
+  }
+  if (!begins) return
+  const { strings } = begins
+  if (strings) attributes.ele('staves').txt('2')
+  const clef = attributes.ele('clef', strings ? { number: '1' } : {})
+  clef.ele('sign').txt('G')
+  clef.ele('line').txt('2')
+  clef.ele('clef-octave-change').txt('-1')
+  if (strings) writeTabStaff(attributes, strings)
+  else if (begins.capo > 0) attributes.ele('staff-details').ele('capo').txt(String(begins.capo))
+}
+
+/** Strings of a staff of tablature: MIDI numbers from the lowest, without capo. */
+interface Strings {
+  tuning: readonly number[]
+  capo: number
+}
+
+/** The second staff: its clef, its lines, the lowest string on the lowest, and the capo (MusicXML 4.0, `staff-details`). */
+function writeTabStaff(attributes: XMLBuilder, { tuning, capo }: Strings): void {
+  const clef = attributes.ele('clef', { number: '2' })
+  clef.ele('sign').txt('TAB')
+  clef.ele('line').txt(String(Math.ceil((tuning.length + 1) / 2)))
+  const details = attributes.ele('staff-details', { number: '2' })
+  details.ele('staff-lines').txt(String(tuning.length))
+  tuning.forEach((open, at) => {
+    const { letter, alter, octave } = pitchAt(open, plainSpelling(open % 12, false))
+    const line = details.ele('staff-tuning', { line: String(at + 1) })
+    line.ele('tuning-step').txt(NOTE_NAMES[letter]!)
+    if (alter !== 0) line.ele('tuning-alter').txt(String(alter))
+    line.ele('tuning-octave').txt(String(octave))
+  })
+  if (capo > 0) details.ele('capo').txt(String(capo))
+}
+
+export function writeLeftBarline(measure: XMLBuilder, bar: Bar): void {
+  const barline = measure.ele('barline', { location: 'left' })
+  if (bar.opensRepeat) barline.ele('bar-style').txt('heavy-light')
+  if (bar.ending.length > 0)
+    barline.ele('ending', { number: bar.ending.join(','), type: 'start' }).txt(`${bar.ending.join(',')}.`)
+  if (bar.opensRepeat) barline.ele('repeat', { direction: 'forward' })
+}
+
+/** A repeat sign, the end of an ending, or the double line at the end. */
+export function writeRightBarline(measure: XMLBuilder, bars: readonly Bar[], index: number): void {
+  const bar = bars[index]!
+  const ending = endingThatStops(bars, index)
+  const last = index === bars.length - 1
+  if (bar.played === 0 && !ending && !last) return
+  const barline = measure.ele('barline', { location: 'right' })
+  if (bar.played > 0 || last) barline.ele('bar-style').txt('light-heavy')
+  if (ending)
+    barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
+  if (bar.played > 0)
+    barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
+}
+
+/** The passes of the ending that is over after this bar: at its repeat sign, before another repeat begins, or, for a last ending, after its first bar. */
+function endingThatStops(bars: readonly Bar[], index: number): readonly number[] | null {
+  let begins = index
+  while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1
+  const { ending } = bars[begins]!
+  if (ending.length === 0) return null
+  const closes = bars.findIndex(
+    (bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0),
+  )
+  const another = bars.findIndex((bar, at) => at > begins && bar.opensRepeat)
+  const open = closes < 0 || (another >= 0 && closes >= another)
+  return index === (open ? begins : closes) ? ending : null
+}
+
+const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
+  Segno: { segno: 'segno' },
+  Coda: { coda: 'coda' },
+  'To Coda': { tocoda: 'coda' },
+  Fine: { fine: 'yes' },
+  'D.C.': { dacapo: 'yes' },
+  'D.C. al Fine': { dacapo: 'yes' },
+  'D.C. al Coda': { dacapo: 'yes' },
+  'D.S.': { dalsegno: 'segno' },
+  'D.S. al Fine': { dalsegno: 'segno' },
+  'D.S. al Coda': { dalsegno: 'segno' },
+}
+
+export function writeMark(measure: XMLBuilder, mark: Mark): void {
+  const direction = measure.ele('direction', { placement: 'above' })
+  const type = direction.ele('direction-type')
+  if (mark === 'Segno') type.ele('segno')
+  else if (mark === 'Coda') type.ele('coda')
+  else type.ele('words').txt(mark)
+  direction.ele('sound', MARK_SOUNDS[mark]!)
+}
+
+const BEAT_UNITS: Readonly<Record<number, string>> = { 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }
+
+/** Parts that a swing ratio is written in. */
+const SWING_PARTS = 10
+
+/** Beats a minute, and how uneven eighths are where they swing: a ratio, 1 for straight. */
+export function writeTempo(
+  measure: XMLBuilder,
+  { tempo, meter, swing }: { tempo: number; meter: Meter; swing: number },
+): void {
+  const direction = measure.ele('direction', { placement: 'above' })
+  const metronome = direction.ele('direction-type').ele('metronome')
+  metronome.ele('beat-unit').txt(BEAT_UNITS[meter.unit]!)
+  metronome.ele('per-minute').txt(String(tempo))
+  const sound = direction.ele('sound', { tempo: String((tempo * 4) / meter.unit) })
+  if (swing === 1) return
+  const element = sound.ele('swing')
+  element.ele('first').txt(String(Math.round(swing * SWING_PARTS)))
+  element.ele('second').txt(String(SWING_PARTS))
+  element.ele('swing-type').txt('eighth')
+  const words = measure.ele('direction', { placement: 'above' })
+  words.ele('direction-type').ele('words').txt('Swing')
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `charts` ADD `lyrics` text DEFAULT '[]' NOT NULL;
