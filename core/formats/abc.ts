@@ -1,4 +1,4 @@
-import { meterName, type Bar, type Mark } from '../chart/chart'
+import { meterName, type Bar, type Mark, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keys'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
 import type { Lyric } from '../melody/lyrics'
@@ -8,7 +8,7 @@ import { piecesOfComping, type CompingPiece } from './comping'
 import type { Score } from './musicxml'
 import type { WrittenNote } from './musicxmlVoice'
 import { DIVISIONS, noteValues } from './noteValues'
-import { linesOf, withBarLines } from './textLines'
+import { beginsSilent, linesOf, withBarLines } from './textLines'
 
 /**
  * ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. What the guitar plays by its figure is a second voice: its rhythm on
@@ -53,13 +53,20 @@ export function toAbc({
     const written = new Map(
       bars.map((bar) => [
         bar,
-        abcBar(settingOf(bar), pieces.filter(within(bar)), lyrics.filter(within(bar))),
+        abcBar(
+          { ...settingOf(bar), silent: bar === chart.bars[0] && beginsSilent(chart) },
+          pieces.filter(within(bar)),
+          lyrics.filter(within(bar)),
+        ),
       ]),
     )
     const words = bars.flatMap((bar) => written.get(bar)!.words)
+    const rests = bars.some((bar) => written.get(bar)!.rests)
     return [
       withBarLines(bars, (bar) => `${changesOf(bar)}${signsOf(bar)}${written.get(bar)!.music}`),
-      ...(words.some((word) => word !== NO_WORD) ? [`w: ${words.join(' ')}`] : []),
+      ...(words.some((word) => word !== NO_WORD)
+        ? [`w: ${words.map((word) => (word === NO_WORD && rests ? BLANK : word)).join(' ')}`]
+        : []),
     ]
   })
   const played = comping
@@ -179,8 +186,16 @@ function compedBar(
 }
 const MIDDLE_LINE = 'B'
 
-/** Under a note that has no word. */
+const NOBODY = 'N.C.'
+/** What stands over a beat: nothing where a chord is held, and no word that is no chord. */
+const symbolText = ({ symbol, text, held }: Slot): string | null => {
+  if (held) return null
+  return symbol?.kind === 'chord' ? text : NOBODY
+}
+
+/** Under a note that has no word. The common reader (abcjs 6) lets a rest take a star: in a line with rests a blank word stands there instead. */
 const NO_WORD = '*'
+const BLANK = '~'
 /** A word as ABC has it: `~` for a blank inside, `\\-` for a hyphen, and none of its own signs. */
 const abcWord = ({ text, joins }: Lyric): string =>
   `${
@@ -193,10 +208,10 @@ const abcWord = ({ text, joins }: Lyric): string =>
 
 /** The music of a bar, and a word for each of its notes. */
 function abcBar(
-  { bar, key, unit }: BarSetting,
+  { bar, key, unit, silent }: BarSetting & { silent: boolean },
   notes: readonly Piece[],
   lyrics: readonly Lyric[],
-): { music: string; words: string[] } {
+): { music: string; words: string[]; rests: boolean } {
   const end = bar.from + bar.beats
   // Everything that begins in the bar: a symbol over a note or over a rest.
   const inTurn = [
@@ -214,6 +229,7 @@ function abcBar(
     key,
   )
   const words: string[] = []
+  let rests = false
   const music = places.map((beat, at) => {
     const length = (places[at + 1] ?? end) - beat
     const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
@@ -223,14 +239,16 @@ function abcBar(
     const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
     const name = note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z'
     const values = abcValues(name, length, bar, unit)
+    rests ||= !note
     if (note) {
       const begins = !note.tiedFrom && Math.abs(note.beat - beat) < SAME_PLACE
       const word = begins && lyrics.find((one) => isAt(one, note))
       words.push(word ? abcWord(word) : NO_WORD, ...values.slice(1).map(() => NO_WORD))
     }
-    return `${symbol && !symbol.held ? `"${symbol.text}"` : ''}${values.join(note ? '- ' : ' ')}${goesOn}`
+    const says = symbol ? symbolText(symbol) : at === 0 && silent ? NOBODY : null
+    return `${says ? `"${says}"` : ''}${values.join(note ? '- ' : ' ')}${goesOn}`
   })
-  return { music: music.join(' '), words }
+  return { music: music.join(' '), words, rests }
 }
 /** Places nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
 const SAME_PLACE = 2e-3

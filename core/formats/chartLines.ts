@@ -13,6 +13,7 @@ export const SETTINGS: Readonly<Record<string, string>> = {
   meter: 'meter',
   metre: 'meter',
   capo: 'capo',
+  pickup: 'pickup',
 }
 export const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 /** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */

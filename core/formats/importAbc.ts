@@ -70,7 +70,7 @@ export function importAbc(content: string): Result<ImportedTune> {
   const voice = firstVoice(content)
   let tunes: AbcTune[]
   try {
-    tunes = abc.parseOnly(voice.content) as unknown as AbcTune[]
+    tunes = abc.parseOnly(forLibrary(voice.content)) as unknown as AbcTune[]
   } catch (error) {
     return bad({
       code: 'bad-file',
@@ -237,7 +237,7 @@ class AbcReader {
       bar.notes.push({ at: bar.length, lasts, pitch: highest.sounding, tied: highest.startTie !== undefined })
     }
     const [first, ...verses] = element.lyric ?? []
-    if (first) bar.lyrics.push({ at: bar.length, text: sungWord(first) })
+    if (first && first.syllable.trim() !== BLANK) bar.lyrics.push({ at: bar.length, text: sungWord(first) })
     if (verses.some(({ syllable }) => syllable.trim() !== '')) this.verses = true
     bar.length += lasts
     if (element.endTriplet) this.tuplet = 1
@@ -290,6 +290,19 @@ class AbcReader {
     return this.bars
   }
 }
+
+/** Stands for a note without a word, among words. */
+const BLANK = '\u{e000}'
+/**
+ * What the notation library (abcjs 6) does not read as ABC 2.1 has it: `:|:` for the end of a repeat and the beginning of another, and `*`, `_` and a second hyphen
+ * among words, which it lets rests take.
+ */
+const forLibrary = (content: string): string =>
+  content
+    .replace(/^(?![A-Za-z]:|%).*$/gm, (line) => line.replace(/:\|{1,2}:/g, '::'))
+    .replace(/^w:.*$/gm, (line) =>
+      line.replace(/(?<!\\)[*_]/g, ` ${BLANK} `).replace(/(?<=[-\s])-/g, `- ${BLANK} `),
+    )
 
 /** A syllable with a hyphen where its word goes on; `_` holds the one before. */
 const sungWord = ({ syllable, divider }: { syllable: string; divider: string }): string =>

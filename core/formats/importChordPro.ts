@@ -73,7 +73,7 @@ function readChordPro(line: string, number: number, draft: ChartDraft): void {
 
 function readDirective(name: string, value: string, line: string, number: number, draft: ChartDraft): void {
   const part = PART.exec(name)
-  const setting = name === 'x_pickup' ? 'pickup' : SETTINGS[name]
+  const setting = SETTINGS[name.replace(/^x_(?=pickup$)/, '')]
   const leave = (message: string) => draft.warn(number, 1, line, message)
   if (setting && value) draft.set(setting, value, number)
   else if (name === 'x_lyric') {

@@ -24,6 +24,7 @@ import {
   type Voice,
   type WrittenNote,
 } from './musicxmlVoice'
+import { beginsSilent } from './textLines'
 
 export interface Score {
   title: string
@@ -95,14 +96,15 @@ export function toMusicXml(score: Score): string {
 
 /** The parts of a score. Symbols, with the frames of their grips, stand in the first of them only. */
 function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Score): ScorePart[] {
-  const symbolsOf = (bar: Bar) =>
-    bar.slots.flatMap((slot): HarmonyAt[] => {
-      if (slot.held) return []
-      const at = lengthOf(slot.beat - bar.from, bar.meter)
-      const written = chords.get(slotKey(slot))
-      if (written) return [{ at, written }]
-      return slot.symbol?.kind === 'silence' ? [{ at, written: null }] : []
-    })
+  const symbolsOf = (bar: Bar) => [
+    // Before the first chord nobody plays: without a word for it readers take what they like.
+    ...(bar === chart.bars[0] && beginsSilent(chart) ? [{ at: 0, written: null }] : []),
+    ...bar.slots.flatMap((slot): HarmonyAt[] =>
+      slot.held
+        ? []
+        : [{ at: lengthOf(slot.beat - bar.from, bar.meter), written: chords.get(slotKey(slot)) ?? null }],
+    ),
+  ]
   const guitar: ScorePart = {
     name: 'Guitar',
     onNeck: [...chords.values()].some(({ voicing }) => voicing !== null),

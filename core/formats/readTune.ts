@@ -234,7 +234,7 @@ interface BarFrame {
 /** The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or nobody plays. */
 function slotsOfBar(
   bar: ReadBar,
-  { number, from, late, beats, metre, played }: BarFrame,
+  { number, from, late, beats, metre, index, played }: BarFrame,
   warnings: string[],
   inBeats: (quarters: number, meter: Meter) => number,
 ): Slot[] {
@@ -249,7 +249,9 @@ function slotsOfBar(
   const inTurn = read.filter(
     ({ beat }, at) => !read.slice(at + 1).some((later) => Math.abs(later.beat - beat) < NEAR),
   )
-  if (!inTurn[0] || inTurn[0].beat > from + NEAR) inTurn.unshift({ beat: from, text: played ? HELD : 'N.C.' })
+  // Nobody plays until the first chord of the tune; behind it a bar that begins without one says so by its beats.
+  const silent = !played && (inTurn.length === 0 || index === 0)
+  if (!inTurn[0] || inTurn[0].beat > from + NEAR) inTurn.unshift({ beat: from, text: silent ? 'N.C.' : HELD })
   return inTurn.map(({ beat, text }, at): Slot => ({
     bar: number,
     beat,

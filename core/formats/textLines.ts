@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import type { Bar, Chart } from '../chart/chart'
 
 const BARS_A_LINE = 4
@@ -11,11 +12,20 @@ export const linesOf = (chart: Chart): Bar[][] => {
   return lines
 }
 
+/** The first chord comes after the first bar has begun. */
+export const beginsSilent = ({ bars: [first] }: Chart): boolean =>
+  first !== undefined && (first.slots[0]?.beat ?? Infinity) > first.from + NEAR
+
+const barlineBehind = (bar: Bar, next: Bar | undefined): string => {
+  if (next?.opensRepeat) return bar.played > 0 ? '::' : '|:'
+  return bar.played > 0 ? ':|' : '|'
+}
+
 /** Bars with the lines between them; a passage that is repeated is written so. */
 export const withBarLines = (bars: readonly Bar[], written: (bar: Bar) => string): string =>
   bars
     .map(
       (bar, at) =>
-        `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${bar.played > 0 ? ':|' : '|'}${bars[at + 1]?.opensRepeat ? ': ' : at < bars.length - 1 ? ' ' : ''}`,
+        `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${barlineBehind(bar, bars[at + 1])}${at < bars.length - 1 ? ' ' : ''}`,
     )
     .join('')
