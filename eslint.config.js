@@ -18,6 +18,8 @@ const IDEAS = [
   'player',
   'tune',
   'practice',
+  'sheet',
+  'backup',
   'cli',
 ]
 const OUTSIDE_CORE = [

@@ -9,7 +9,7 @@ import { harmonise } from '../core/melody/harmonise'
 import { read } from '../core/tune/applyMelody'
 import { must } from '../core/result'
 
-/** Melodies of the demo book, invented for it, in ABC; the chords are those of the tune. */
+/** Melodies of the demo book and the words of one, invented for it, in ABC; the chords are those of the tune. */
 export const LANTERN = `X:1
 M:4/4
 L:1/8
@@ -24,9 +24,13 @@ M:3/4
 L:1/4
 K:F
 A2 c | d c A | B2 d | c2 G | c2 e | ^f e d | d2 B | (3G/A/B/ c2 |
+w: Pull on the hal-yard and hoist up the morn-ing, the wind has for-got-ten to keep us
 A2 c | _e2 c | d3 | _d3 | c2 A | B G E | F3- | F2 z |
+w: here by the grey sea wall, where the boats all lie still.
 d2 f | _d2 f | c2 f | ^f2 d | g3 | e2 c | _e2 c | d c A |
-B2 d | _d2 B | c2 e | ^f e d | d3/ c/ B | G A B | c2 A | F2 z |`
+w: Far is the har-bour and dim is its lan-tern, slow-ly the wa-ter
+B2 d | _d2 B | c2 e | ^f e d | d3/ c/ B | G A B | c2 A | F2 z |
+w: turns and the tide car-ries all of us home a-gain, all of us home to sleep.`
 
 /** A tune of the book with its melody, and a chord melody made under it as the page would make it. */
 export function withChordMelody(
@@ -34,7 +38,7 @@ export function withChordMelody(
   abc: string,
   settings: Partial<ChordMelody>,
 ): TuneDocument {
-  const { melody } = must(importAbc(abc))
+  const { melody, lyrics } = must(importAbc(abc))
   const chordMelody: ChordMelody = { ...PLAIN_CHORD_MELODY, ...settings }
   const { chart, line } = readTuneDocument(document)
   const found = must(
@@ -62,5 +66,10 @@ export function withChordMelody(
       })),
     }),
   )
-  return { ...document, melody, chordMelody: { ...chordMelody, kept: found[0]!.notes.map(keepEvent) } }
+  return {
+    ...document,
+    melody,
+    lyrics,
+    chordMelody: { ...chordMelody, kept: found[0]!.notes.map(keepEvent) },
+  }
 }

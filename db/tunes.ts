@@ -208,7 +208,17 @@ export function writeRows(tx: Tx, id: string, document: TuneDocument): void {
   chartsOf(document).forEach(({ name, text, melody, phrases, lyrics, versions, ...made }, place) => {
     const chartId = newId()
     tx.insert(charts)
-      .values({ id: chartId, tuneId: id, name, text, melody, phrases, lyrics, place, shown: place === document.at })
+      .values({
+        id: chartId,
+        tuneId: id,
+        name,
+        text,
+        melody,
+        phrases,
+        lyrics,
+        place,
+        shown: place === document.at,
+      })
       .run()
     writeMade(
       tx,

@@ -41,7 +41,7 @@ const chordsOfLine = ({ bars, chords, x }: SheetLine): { chord: DrawnChord; at: 
   )
 
 /** Boxes over their beats in one row, smaller where they do not all fit into the line. */
-function rowOfBoxes(
+export function rowOfBoxes(
   sheet: SheetLine,
   all: readonly { at: number; box: Box }[],
   gap: number,

@@ -4,6 +4,7 @@ import { chordsByBar, type SheetChord, type SheetContent } from '../core/sheet/c
 import type { SheetLayout } from '../core/sheet/layout'
 import { signatureOf, type Key } from '../core/pitch/key'
 import { chordBox, numeralBox } from './chordMarks'
+import { wordsBox, WORDS_GAP } from './words'
 import { gripBox } from './gripMarks'
 import type { Box } from './marks'
 
@@ -193,8 +194,16 @@ function needOf(bar: Bar, chords: readonly DrawnChord[], setting: SheetSetting):
     layout.tab === 'chord-melody' ? content.chordMelody : [],
     layout.bass ? content.bass : [],
   ].map((all) => all.filter((one) => one.bar === bar.number).map(({ beat }) => beat))
+  const ofWords = layout.lyrics ? wordsNeed(bar, setting) : 0
   const ofNotes = Math.max(0, ...onsets.map((beats) => nearest(beats, bar) * NOTE_ROOM * sizes.unit))
-  return Math.max(LEAST_WIDTH * sizes.unit, inset + Math.max(ofChords, ofNotes))
+  return Math.max(LEAST_WIDTH * sizes.unit, inset + Math.max(ofChords, ofNotes, ofWords))
+}
+
+/** Room for the words of a bar, side by side. */
+function wordsNeed(bar: Bar, { content, sizes }: SheetSetting): number {
+  return content.lyrics
+    .filter((one) => one.bar === bar.number)
+    .reduce((sum, one) => sum + wordsBox(one, sizes.unit).width + WORDS_GAP * sizes.unit, 0)
 }
 
 /** How many times the smallest distance of neighbouring onsets goes into the bar. */

@@ -90,6 +90,26 @@ test('a PDF as another program reads it: pages of the paper, the title, symbols 
   }
 })
 
+test('words stand on the sheet under their beats, smaller where a line has no room, and not where they are not asked for', () => {
+  const lyrics = [
+    { bar: 1, beat: 1, text: 'sum', joins: true as const },
+    { bar: 1, beat: 3, text: 'mer' },
+    {
+      bar: 2,
+      beat: 1,
+      text: 'a line of words that is far too long for the bar it stands in '.repeat(3).trim(),
+    },
+  ]
+  const document = { ...newDocument('Sung', '| C | F | G7 | C |'), lyrics }
+  const { layout } = TEMPLATES.lead
+  const [page] = composed(document, layout).pages
+  const text = lettersIn(page!.marks)
+  expect(text).toContain('sum-mer')
+  expect(text).toContain('far too long')
+  for (const [x] of places(page!.marks)) expect(x).toBeLessThan(page!.width - MARGIN / 2)
+  expect(lettersIn(composed(document, { ...layout, lyrics: false }).pages[0]!.marks)).not.toContain('sum-')
+})
+
 test('everything that is drawn stays inside the white edge, on every page of every kind', () => {
   fc.assert(
     fc.property(

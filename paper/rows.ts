@@ -4,19 +4,24 @@ import type { SheetLine, SheetSetting } from './lines'
 import { labelled, moved } from './marks'
 import { NOTHING, type Row } from './row'
 import { bassRow, melodyRow, rhythmRow, tabRow } from './staffRows'
+import { wordsRow } from './wordsRow'
 
 /** One line of a sheet, every row of it under the others: its marks from its top left corner, and its height. */
 export function lineRows(sheet: SheetLine, setting: SheetSetting): Row {
   const { layout, content, sizes } = setting
   const isConcert = layout.part === 'concert'
+  const words = layout.lyrics ? wordsRow(sheet, setting) : NOTHING
   const rows = [
     headRow(sheet, setting),
     symbolRow(sheet, setting),
     gripRow(sheet, setting),
     layout.rhythm ? rhythmRow(sheet, setting) : NOTHING,
+    layout.staff && content.melody.length > 0 ? NOTHING : words,
   ]
   const staves = [
     layout.staff && content.melody.length > 0 ? melodyRow(sheet, setting) : NOTHING,
+    // Where there is a melody words stand under its staff.
+    layout.staff && content.melody.length > 0 ? words : NOTHING,
     layout.tab !== 'none' && isConcert
       ? tabRow(sheet, setting, layout.tab === 'comping' ? content.comping : content.chordMelody)
       : NOTHING,
@@ -25,7 +30,7 @@ export function lineRows(sheet: SheetLine, setting: SheetSetting): Row {
   const head = stacked(rows, 0)
   // A staff has bar lines of its own; the line of the rhythm has not.
   const standAlone = staves.every(({ height }) => height === 0)
-  const from = standAlone ? rows[0]!.height : head.height - rows[3]!.height
+  const from = standAlone ? rows[0]!.height : head.height - rows[3]!.height - rows[4]!.height
   const bars = from < head.height ? barLinesOf(sheet, setting, from, head.height) : []
   const whole = stacked([head, ...staves], 3 * sizes.unit)
   const [first, last] = [sheet.bars[0]!.number, sheet.bars.at(-1)!.number]

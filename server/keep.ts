@@ -68,7 +68,7 @@ async function restore(words: readonly string[]): Promise<string> {
 
 export function restoredInWords(said: Restored): string {
   return [
-    `The backup of ${said.made}: ${said.brought} tunes brought in, ${said.same} were there and the same.`,
+    `The backup of ${said.made}: ${said.brought} ${said.brought === 1 ? 'tune' : 'tunes'} brought in, ${said.same} were there and the same.`,
     ...(said.deleted.length > 0
       ? [`Deleted in this book, to be brought back there: ${said.deleted.join('; ')}.`]
       : []),

@@ -6,12 +6,14 @@ import { bad, type Result } from '../core/result'
 export interface ImportQuestion {
   content: string
   format: TuneFormat
+  /** Which part has the melody, from 1; null for the likeliest. */
+  part: number | null
 }
 
 /** A file that a reader trips over is refused like any other. */
-function tune({ content, format }: ImportQuestion): Result<ImportedTune> {
+function tune({ content, format, part }: ImportQuestion): Result<ImportedTune> {
   try {
-    return importTune(content, format)
+    return importTune(content, format, part ?? undefined)
   } catch (error) {
     return bad({
       code: 'bad-file',

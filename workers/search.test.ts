@@ -126,6 +126,6 @@ test('progress is told no oftener than a page can draw it, and never asks a sear
   expect(told.length).toBeLessThan(100)
 })
 test('a file that cannot be read says why', () => {
-  const read = importAnswers.tune({ content: 'no tune', format: 'abc' })
+  const read = importAnswers.tune({ content: 'no tune', format: 'abc', part: null })
   expect(read.ok ? null : read.fault.accepted).toBeTruthy()
 })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { importFile } from '../../core/formats/importFile'
+import { applyEdit } from '../../core/tune/edit'
 import { newDocument } from '../../core/tune/document'
 import { createTune } from '../../db/tunes'
 import { withBook } from '../database.server'
@@ -19,8 +20,18 @@ export async function action({ request }: Route.ActionArgs) {
     )
   const { tunes, refused } = read.value
   const made = withBook((db) =>
-    tunes.map(({ title, text, melody, warnings }) => ({
-      id: createTune(db, { ...newDocument(title, text), melody }),
+    tunes.map(({ title, text, melody, lyrics, grips = [], warnings }) => ({
+      id: createTune(
+        db,
+        applyEdit(newDocument(title, text), {
+          kind: 'bring-in',
+          text,
+          melody,
+          lyrics,
+          drawn: grips,
+          did: 'brought in',
+        }),
+      ),
       title,
       warnings,
     })),

@@ -191,6 +191,7 @@ export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }
             {around(
               <Systems
                 shown={view.music}
+                tune={document}
                 selection={selection}
                 lineSelection={view.music.lineSelection ?? lineSelection}
                 cursor={cursor}

@@ -9,6 +9,7 @@ import type { Voicing } from '../../core/voicing/voicing'
 import type { Editing } from '../services/notation/BeatInput'
 import { Brackets } from '../services/notation/Brackets'
 import { across, columnsOf, endOf, type System } from '../services/notation/layout'
+import { NOTHING_SUNG, SungWords, WordsField, type Sung } from '../services/notation/SungWords'
 import { Threads, type ThreadChord } from '../services/notation/Threads'
 import type { FormShown, MusicShown, Pulling } from '../services/room/room'
 import type { ChordSelection } from '../services/selection/selection'
@@ -38,6 +39,10 @@ interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
   editing: Editing | null
   onBeat: FormShown['onBeat']
   onGroup: FormShown['onGroup'] | undefined
+  /** Words and notes of the melody, by bar. */
+  sung: ReadonlyMap<number, Sung>
+  /** Takes the words typed under a bar; undefined where they are only shown. */
+  onWords: FormShown['onWords']
   gutter: number
   /** The first system of the tune. */
   first: boolean
@@ -69,6 +74,8 @@ export const SystemView = memo(function SystemView({
   editing,
   onBeat,
   onGroup,
+  sung,
+  onWords,
   Between,
   gutter,
   first,
@@ -81,6 +88,8 @@ export const SystemView = memo(function SystemView({
   const columns: CSSProperties = { gridTemplateColumns: columnsOf(system) }
   const home = useSoundingIn('plain', ...firstAndLast(chords))
   const made = useSoundingIn('new', ...firstAndLast(line))
+  const hasWords =
+    onWords !== undefined || bars.some(({ number }) => (sung.get(number)?.lyrics.length ?? 0) > 0)
   const other = useSoundingIn('beside', ...firstAndLast(beside?.line ?? []))
   return (
     <section className="system" aria-label={systemName(bars)}>
@@ -112,6 +121,16 @@ export const SystemView = memo(function SystemView({
             </Slots>
           </HomeBar>
         ))}
+        {hasWords &&
+          bars.map((bar, at) => (
+            <div key={bar.number} className="words-row" style={{ gridRow: 2, gridColumn: at + 1 }}>
+              {onWords ? (
+                <WordsField bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} onTake={onWords} />
+              ) : (
+                <SungWords bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} />
+              )}
+            </div>
+          ))}
       </div>
       {voices.length > 0 && threads && (
         <Threads
@@ -193,6 +212,7 @@ function sameSystem(a: SystemProps, b: SystemProps): boolean {
     'onSelectLine',
     'onGroup',
     'onBeat',
+    'onWords',
   ]
   if (plain.some((prop) => a[prop] !== b[prop])) return false
   const sameSelection = (one: ChordSelection, other: ChordSelection) =>
@@ -221,13 +241,17 @@ function pictureOf(props: SystemProps): string {
     line,
     beside,
     voicings,
+    sung,
+    onWords,
     reading: { analysis, chart },
   } = props
+  // Where words are only shown, the notes do not matter.
+  const sungIn = (one: Sung | undefined) => one && (onWords ? one : one.lyrics)
   const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
   const picture = JSON.stringify([
     edges,
     chart.capo,
-    bars.map(({ slots, source: _, ...bar }) => [bar, slots.length]),
+    bars.map(({ slots, source: _, ...bar }) => [bar, slots.length, sungIn(sung.get(bar.number))]),
     chords.map(({ slot, reading, index, key, played }) => [
       key,
       index,

@@ -8,9 +8,11 @@ import {
   useState,
   type RefObject,
 } from 'react'
+import type { TuneDocument } from '../../core/tune/document'
 import { groupedBy } from '../../core/tune/grouped'
 import type { Voicing } from '../../core/voicing/voicing'
 import { systemsOf } from '../services/notation/layout'
+import type { Sung } from '../services/notation/SungWords'
 import type { MusicShown } from '../services/room/room'
 import type { Bank } from '../services/selection/SelectionContext'
 import { rangeOf, type ChordSelection } from '../services/selection/selection'
@@ -18,6 +20,8 @@ import { NOTHING, SystemView } from './SystemView'
 
 interface Props {
   shown: MusicShown
+  /** Words and melody of the tune. */
+  tune: Pick<TuneDocument, 'lyrics' | 'melody'>
   /** Of the home line, and of the new one. */
   selection: ChordSelection
   lineSelection: ChordSelection
@@ -49,6 +53,7 @@ const NO_GRIPS: ReadonlyMap<string, Voicing> = new Map()
 /** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
 export const Systems = memo(function Systems({
   shown,
+  tune: { lyrics, melody },
   selection,
   lineSelection,
   cursor,
@@ -69,6 +74,7 @@ export const Systems = memo(function Systems({
     () => inSystems({ reading, beside, voicings, form, newLine, threads, Between, gutter }),
     [reading, beside, voicings, form, newLine, threads, Between, gutter],
   )
+  const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
   // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
   const late = useDeferredValue(now)
   const { chords, line } = reading
@@ -104,6 +110,8 @@ export const Systems = memo(function Systems({
             form={all.form !== undefined}
             onBeat={all.form?.onBeat}
             onGroup={all.form?.onGroup}
+            sung={sung}
+            onWords={all.form?.onWords}
             first={at === 0}
             onSelect={onSelect}
             onSelectLine={onSelectLine}
@@ -113,6 +121,21 @@ export const Systems = memo(function Systems({
     </div>
   )
 })
+
+/** What is sung in each bar that has words or notes. */
+function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, Sung> {
+  const words = groupedBy(lyrics, ({ bar }) => bar)
+  const notes = groupedBy(melody, ({ bar }) => bar)
+  return new Map(
+    [...new Set([...words.keys(), ...notes.keys()])].map((bar) => [
+      bar,
+      {
+        lyrics: words.get(bar) ?? [],
+        onsets: [...new Set((notes.get(bar) ?? []).map(({ beat }) => beat))].sort((a, b) => a - b),
+      },
+    ]),
+  )
+}
 
 type AllShown = Required<
   Pick<MusicShown, 'reading' | 'newLine' | 'voicings' | 'threads' | 'beside' | 'gutter'>

@@ -31,6 +31,7 @@ import { namesOf } from '../voicing/name'
 import type { Voicing } from '../voicing/voicing'
 import { whyNone } from '../voicing/whyNone'
 import { limitsFrom } from './limits'
+import { FILE_ANSWERS } from './fileAnswers'
 import { MELODY_ANSWERS } from './melodyAnswers'
 import { PRACTICE_ANSWERS } from './practiceAnswers'
 import { RHYTHM_ANSWERS } from './rhythmAnswers'
@@ -104,6 +105,7 @@ function refuseIssue(issue: z.core.$ZodIssue): Reply {
 const HANDLERS: {
   [Name in keyof typeof requestSchemas]: (request: RequestOf<Name>) => Result<CommandAnswer>
 } = {
+  ...FILE_ANSWERS,
   ...MELODY_ANSWERS,
   ...RHYTHM_ANSWERS,
   ...PRACTICE_ANSWERS,

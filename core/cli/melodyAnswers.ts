@@ -1,9 +1,6 @@
 import type { z } from 'zod'
 import { parseChart } from '../chart/parse'
 import { parseChord } from '../chord/parse'
-import { exportChart } from '../formats/exportChart'
-import { importChart, LONGEST_IMPORT, type ImportFormat } from '../formats/importChart'
-import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
 import { lineOf } from '../leading/lead'
 import { weightsFrom } from '../leading/weights'
 import { blocksOnOneSet, scaleFrom } from '../melody/block'
@@ -14,32 +11,17 @@ import { TEXTURES, type MelodyTexture } from '../melody/textures'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
-import { bad, good, type Result } from '../result'
+import { good, type Result } from '../result'
 import { limitsFrom } from './limits'
-import { chordsOfChart, lineAnswer, tidy, voicingAnswer, wrongStrings } from './parts'
+import { chordsOfChart, lineAnswer, tidy, voicingAnswer } from './parts'
 import type { requestSchemas } from './requests'
 
-type Names = 'import' | 'harmonise' | 'export' | 'scale' | 'ends'
+type Names = 'harmonise' | 'scale' | 'ends'
 
-/** Answers about melodies, and files in and out. */
+/** Answers about melodies. */
 export const MELODY_ANSWERS: {
   [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>>
 } = {
-  import({ content, format }) {
-    if ((TUNE_FORMATS as readonly string[]).includes(format)) {
-      const file = importTune(content, format as TuneFormat)
-      return file.ok ? good({ ...file.value }) : file
-    }
-    if (content.length > LONGEST_IMPORT)
-      return bad({
-        code: 'too-large',
-        message: `The text has ${content.length} letters.`,
-        accepted: `at most ${LONGEST_IMPORT} letters`,
-        text: 'content',
-      })
-    return good({ ...importChart(content, format as ImportFormat), melody: [] })
-  },
-
   harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
     const limits = limitsFrom({
@@ -90,19 +72,6 @@ export const MELODY_ANSWERS: {
       }),
       left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
     })
-  },
-
-  export({ text, voicings = [], melody = [], format, limits: input }) {
-    const limits = limitsFrom(input)
-    if (!limits.ok) return limits
-    const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
-    if (wrong >= 0)
-      return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
-    const file = exportChart(
-      { chart: parseChart(text), frets: voicings, melody, limits: limits.value },
-      format,
-    )
-    return file.ok ? good({ ...file.value }) : file
   },
 
   scale(request) {

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
 import { DENSITIES } from '../melody/line'
 import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
@@ -104,6 +105,17 @@ const melody = z
   )
   .max(5_000)
 
+const lyrics = z
+  .array(
+    z.strictObject({
+      bar: z.int().min(0),
+      beat: z.number().min(1),
+      text: z.string().trim().min(1).max(MOST_LYRIC),
+      joins: z.literal(true).optional(),
+    }),
+  )
+  .max(MOST_LYRICS)
+
 /** Guards of a reharmonisation, each on but where it is switched off (`false`). */
 const guards = z.partialRecord(z.enum(GUARD_NAMES), z.boolean()).optional()
 
@@ -165,7 +177,11 @@ export const requestSchemas = {
   import: z.strictObject({
     do: z.literal('import'),
     content: z.string().max(4_000_000),
-    format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS]),
+    format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS, 'backup']),
+    /** MIDI and backups are base64 in any case; MusicXML where it is compressed. */
+    encoding: z.enum(['utf-8', 'base64']).optional(),
+    /** Of a score of several parts the one with the melody, from 1 in the order of the file. */
+    part: z.int().min(1).max(1_000).optional(),
   }),
   name: z
     .strictObject({
@@ -296,7 +312,8 @@ export const requestSchemas = {
     text: chartText,
     voicings: z.array(fretsSchema).max(5_000).optional(),
     melody: melody.optional(),
-    format: z.enum(EXPORT_FORMATS),
+    lyrics: lyrics.optional(),
+    format: z.enum([...EXPORT_FORMATS, 'backup']),
     limits: limitsSchema.optional(),
   }),
   scale: z.discriminatedUnion('kind', [

@@ -3,7 +3,15 @@ import type { Mark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
-import { emptyBar, MOST_BARS_READ, tuneOf, type ImportedTune, type ReadBar } from './readTune'
+import {
+  emptyBar,
+  MOST_BARS_READ,
+  noSuchPart,
+  partsFrom,
+  tuneOf,
+  type ImportedTune,
+  type ReadBar,
+} from './readTune'
 
 /** What the reader of the notation library gives for something in a voice; only what is used here. */
 interface AbcElement {
@@ -50,7 +58,7 @@ const REMARKS = ['above', 'below', 'left', 'right']
  * chord symbols, repeats, endings, parts, and changes of key and metre.
  * @param content the text, of at most LONGEST_ABC letters
  */
-export function importAbc(content: string): Result<ImportedTune> {
+export function importAbc(content: string, part?: number): Result<ImportedTune> {
   const accepted = `ABC notation of one tune, such as X:1 K:C "C"CDEF|, of at most ${LONGEST_ABC} letters`
   if (content.length > LONGEST_ABC)
     return bad({
@@ -67,7 +75,9 @@ export function importAbc(content: string): Result<ImportedTune> {
       accepted: `lines of at most ${LONGEST_ABC_LINE} letters`,
       text: 'content',
     })
-  const voice = firstVoice(content)
+  const names = voicesOf(content)
+  if (part !== undefined && part > Math.max(1, names.length)) return noSuchPart(part, names.length || 1)
+  const voice = oneVoice(content, part === undefined ? undefined : names[part - 1])
   let tunes: AbcTune[]
   try {
     tunes = abc.parseOnly(forLibrary(voice.content)) as unknown as AbcTune[]
@@ -100,7 +110,7 @@ export function importAbc(content: string): Result<ImportedTune> {
     voice.others ||
     tune.lines.some(({ staff }) => (staff?.length ?? 0) > 1 || (staff?.[0]?.voices?.length ?? 0) > 1)
   )
-    warnings.push('Only the first voice was taken.')
+    warnings.push(part === undefined ? 'Only the first voice was taken.' : `Only voice ${part} was taken.`)
 
   const reader = new AbcReader(staves[0]!.key, staves[0]!.meter, warnings)
   for (const [at, { meter, voices }] of staves.entries()) {
@@ -127,23 +137,34 @@ export function importAbc(content: string): Result<ImportedTune> {
     },
     reader.finish(),
     warnings,
+    partsFrom(names, part === undefined ? 0 : part - 1),
   )
 }
 
-/** The text without the lines of other voices than the first: the notation library would put a voice by itself behind the first one. */
-function firstVoice(content: string): { content: string; others: boolean } {
-  let [first, now]: (string | null)[] = [null, null]
+/** A voice that begins in the body: `V:2`, `[V:2]`. */
+const VOICE = /^(?:V:\s*|\[V:\s*)([^\s\]]+)/
+
+/** Names of the voices that have music, in the order in which they come. */
+function voicesOf(content: string): string[] {
+  const body = content.slice(Math.max(0, content.search(/^K:/m)))
+  return [...new Set(body.split('\n').flatMap((line) => VOICE.exec(line)?.[1] ?? []))]
+}
+
+/** The text without the lines of other voices than one, the first where none is asked for: the notation library would put a voice by itself behind the first one. */
+function oneVoice(content: string, asked?: string): { content: string; others: boolean } {
+  let [first, now]: (string | null)[] = [asked ?? null, null]
   let [inBody, music, others] = [false, false, false]
   const kept = content.split('\n').filter((line) => {
-    if (/^X:/.test(line)) [first, now, inBody, music] = [null, null, false, false]
+    if (/^X:/.test(line)) [first, now, inBody, music] = [asked ?? null, null, false, false]
     if (/^K:/.test(line)) inBody = true
-    const name = inBody ? /^(?:V:\s*|\[V:\s*)([^\s\]]+)/.exec(line)?.[1] : undefined
+    const name = inBody ? VOICE.exec(line)?.[1] : undefined
     if (name !== undefined) {
       if (!music && first === null) first = name
       now = name
     }
     music ||= inBody && !/^[A-Za-z]:|^%|^\s*$/.test(line)
-    const other = inBody && now !== first
+    // What stands before any voice (the key) is for all of them.
+    const other = inBody && now !== first && !(now === null && asked !== undefined)
     others ||= other
     return !other
   })

@@ -1,10 +1,11 @@
-import { strFromU8, unzipSync } from 'fflate'
+import { strFromU8 } from 'fflate'
 import { parseChart } from '../chart/parse'
 import { bad, good, type Result } from '../result'
 import { guessFormat, importChart } from './importChart'
 import { importAbc } from './importAbc'
 import { importMidi } from './importMidi'
 import { importMusicXml } from './importMusicXml'
+import { scoreInMxl } from './mxl'
 import { LONGEST_FILE, type ImportedTune } from './readTune'
 
 /** A tune out of a file, under its own title or the file's name. */
@@ -31,8 +32,7 @@ const ENDINGS: Readonly<Record<string, FileFormat>> = {
 type FileFormat = 'musicxml' | 'mxl' | 'midi' | 'abc' | 'chordpro' | 'text'
 export const FILE_ENDINGS = Object.keys(ENDINGS)
 
-/** The most that is unpacked of a compressed file, in bytes, and tunes that are taken out of one file. */
-const MOST_UNPACKED = 20_000_000
+/** Tunes that are taken out of one file. */
 const MOST_TUNES = 2_000
 
 /**
@@ -51,7 +51,7 @@ export function importFile(
       accepted: `files that end in ${FILE_ENDINGS.map((ending) => `.${ending}`).join(', ')}`,
       text: name,
     })
-  const asked = format === 'mxl' ? unpacked(name, bytes) : good(bytes)
+  const asked = format === 'mxl' ? scoreInMxl(name, bytes) : good(bytes)
   if (!asked.ok) return asked
   const content = format === 'midi' ? base64(asked.value) : strFromU8(asked.value).replace(/^\uFEFF/, '')
   const pieces = piecesOf(content, format)
@@ -121,30 +121,6 @@ function piecesOf(content: string, format: FileFormat): string[] {
   const [head = '', ...tunes] = content.split(/^(?=X:)/m)
   if (head.startsWith('X:')) return [head, ...tunes]
   return tunes.length === 0 ? [content] : tunes.map((tune) => head + tune)
-}
-
-/** The score of a compressed MusicXML file (W3C MusicXML 4.0, section "Compressed .MXL files"): the first root file its container names. */
-function unpacked(name: string, bytes: Uint8Array): Result<Uint8Array> {
-  const refuse = (message: string) =>
-    bad({
-      code: 'bad-file',
-      message: `${name}: ${message}`,
-      accepted: 'a compressed MusicXML file (.mxl)',
-      text: name,
-    })
-  try {
-    const only = (wanted: (file: string) => boolean) =>
-      unzipSync(bytes, {
-        filter: ({ name: file, originalSize }) => wanted(file) && originalSize <= MOST_UNPACKED,
-      })
-    const container = only((file) => file === 'META-INF/container.xml')['META-INF/container.xml']
-    const root = container && /<rootfile\b[^>]*\bfull-path="([^"]+)"/.exec(strFromU8(container))?.[1]
-    const scores = only((file) => (root ? file === root : /^[^/]+\.(musicxml|xml)$/.test(file)))
-    const [score] = Object.values(scores)
-    return score ? good(score) : refuse('it names no score that is in it.')
-  } catch (error) {
-    return refuse(`it cannot be unpacked (${error instanceof Error ? error.message : String(error)}).`)
-  }
 }
 
 function base64(bytes: Uint8Array): string {

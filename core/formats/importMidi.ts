@@ -7,7 +7,14 @@ import { SIGNATURES } from './midi'
 import { inBounds } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
 import { moveNote } from '../chart/transpose'
-import { MOST_BARS_READ, MOST_NOTES_READ, type ImportedTune, type NamedMelodyNote } from './readTune'
+import {
+  MOST_BARS_READ,
+  MOST_NOTES_READ,
+  noSuchPart,
+  partsFrom,
+  type ImportedTune,
+  type NamedMelodyNote,
+} from './readTune'
 
 /** A Standard MIDI file of at most so many bytes: hours of music. */
 export const MOST_MIDI_BYTES = 2_000_000
@@ -19,7 +26,7 @@ const GRIDS = [4, 3] as const
  * The melody of a Standard MIDI file: of the track that lies highest, one note at a time, put on the nearest quarter or third of a beat.
  * @param content the file in base64
  */
-export function importMidi(content: string): Result<ImportedTune> {
+export function importMidi(content: string, part?: number): Result<ImportedTune> {
   const bytes = bytesOf(content)
   const accepted = `a Standard MIDI file (type 0 or 1) in base64, of at most ${MOST_MIDI_BYTES} bytes`
   if (!bytes)
@@ -65,11 +72,12 @@ export function importMidi(content: string): Result<ImportedTune> {
   const tracks = file.tracks.filter(({ notes, channel }) => notes.length > 0 && channel !== DRUMS)
   if (tracks.length === 0)
     return bad({ code: 'bad-file', message: 'No track of the file has notes.', accepted, text: 'content' })
-  const track = tuneOf(tracks)
+  if (part !== undefined && !tracks[part - 1]) return noSuchPart(part, tracks.length)
+  const track = tracks[(part ?? 0) - 1] ?? tuneOf(tracks)
   const others = tracks.filter((one) => one !== track)
   if (others.length > 0)
     warnings.push(
-      `The melody was taken from the track that ${LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${track.name}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
+      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${track.name}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
     )
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
   const last = Math.max(...tracks.flatMap(({ notes }) => notes.map(({ ticks }) => ticks)))
@@ -146,7 +154,11 @@ export function importMidi(content: string): Result<ImportedTune> {
   close()
   if (file.header.meta.some(({ type }) => type === 'lyrics'))
     warnings.push('The words of the file were left out.')
-  return good({ text: lines.join('\n'), melody, lyrics: [], warnings })
+  const parts = partsFrom(
+    tracks.map((one, at) => one.name || `Track ${at + 1}`),
+    tracks.indexOf(track),
+  )
+  return good({ text: lines.join('\n'), melody, lyrics: [], warnings, ...(parts ? { parts } : {}) })
 }
 
 type Track = Midi['tracks'][number]

@@ -5,7 +5,15 @@ import { parseKey, scaleNotes, signatureOf, type Key, type Mode } from '../pitch
 import { midiOf, noteName, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
 import { chordOfNumeral } from './numerals'
-import { emptyBar, LONGEST_FILE, tuneOf, type ImportedTune, type ReadBar } from './readTune'
+import {
+  emptyBar,
+  LONGEST_FILE,
+  noSuchPart,
+  partsFrom,
+  tuneOf,
+  type ImportedTune,
+  type ReadBar,
+} from './readTune'
 
 /** Elements inside one another at most: a score needs about ten. */
 const DEEPEST = 40
@@ -60,7 +68,7 @@ const plain = (text: string): string =>
  * together, with chord symbols, repeats, endings, marks, and changes of key and metre.
  * @param content the text, of at most LONGEST_FILE letters
  */
-export function importMusicXml(content: string): Result<ImportedTune> {
+export function importMusicXml(content: string, part?: number): Result<ImportedTune> {
   const accepted = `an uncompressed MusicXML file (score-partwise) of at most ${LONGEST_FILE} letters, without entities of its own`
   const refuse = (message: string, code = 'bad-file') => bad({ code, message, accepted, text: 'content' })
   if (content.length > LONGEST_FILE) return refuse(`The file has ${content.length} letters.`, 'too-large')
@@ -106,7 +114,12 @@ export function importMusicXml(content: string): Result<ImportedTune> {
     return refuse('The score has no notes and no chord symbols.')
   const warnings: string[] = []
   const withNotes = named.filter(({ notes }) => notes > 0)
-  const sung = withNotes.find(({ name }) => MELODIC.test(name)) ?? withNotes[0] ?? named[0]!
+  if (part !== undefined && !withNotes[part - 1]) return noSuchPart(part, withNotes.length)
+  const sung =
+    withNotes[(part ?? 0) - 1] ??
+    withNotes.find(({ name }) => MELODIC.test(name)) ??
+    withNotes[0] ??
+    named[0]!
   // Symbols may stand over another part than the melody's.
   const symbols =
     sung.chords > 0 ? sung : named.reduce((most, one) => (one.chords > most.chords ? one : most))
@@ -138,10 +151,14 @@ export function importMusicXml(content: string): Result<ImportedTune> {
       key: reader.firstKey,
       meter: reader.firstMeter,
       tempo: reader.tempo,
-      capo: Math.max(0, ...named.map(({ part }) => capoIn(part))),
+      capo: Math.max(0, ...named.map((one) => capoIn(one.part))),
     },
     bars,
     warnings,
+    partsFrom(
+      withNotes.map(({ name }) => name),
+      withNotes.indexOf(sung),
+    ),
   )
 }
 

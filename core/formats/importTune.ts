@@ -11,14 +11,15 @@ export type TuneFormat = (typeof TUNE_FORMATS)[number]
 /**
  * A tune from a file of notes.
  * @param content MIDI in base64, MusicXML and ABC as text
+ * @param part which of several parts has the melody, from 1 as `parts` names them; else the one that is called so, or the first (of MIDI the highest)
  */
-export function importTune(content: string, format: TuneFormat): Result<ImportedTune> {
+export function importTune(content: string, format: TuneFormat, part?: number): Result<ImportedTune> {
   switch (format) {
     case 'midi':
-      return importMidi(content)
+      return importMidi(content, part)
     case 'musicxml':
-      return importMusicXml(content)
+      return importMusicXml(content, part)
     case 'abc':
-      return importAbc(content)
+      return importAbc(content, part)
   }
 }

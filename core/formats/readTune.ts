@@ -30,6 +30,8 @@ export interface ImportedTune {
   lyrics: Lyric[]
   /** Grips the file draws, by chord; frets from the lowest string. */
   grips?: { symbol: string; frets: (number | null)[] }[]
+  /** Parts of the file that could be the melody, in its order, and which was taken: counted from 1. Not said where there is but one. */
+  parts?: { names: string[]; taken: number }
   /** What was left out or changed, a sentence each. */
   warnings: string[]
 }
@@ -73,6 +75,18 @@ export const emptyBar = (): ReadBar => ({
   marks: [],
 })
 
+/** Parts to choose from, where there are several. */
+export const partsFrom = (names: readonly string[], taken: number): ImportedTune['parts'] =>
+  names.length > 1 ? { names: [...names], taken: taken + 1 } : undefined
+
+export const noSuchPart = (part: number, parts: number): Result<never> =>
+  bad({
+    code: 'bad-field',
+    message: `There is no part ${part} with notes.`,
+    accepted: parts > 0 ? `1 to ${parts}` : 'a file with notes',
+    text: 'part',
+  })
+
 export interface ReadHead {
   title: string | null
   key: Key | null
@@ -87,6 +101,7 @@ export function tuneOf(
   { title, key, meter, tempo, capo = 0 }: ReadHead,
   bars: readonly ReadBar[],
   warnings: string[],
+  parts?: ImportedTune['parts'],
 ): Result<ImportedTune> {
   const notes = bars.reduce((sum, bar) => sum + bar.notes.length, 0)
   if (bars.length === 0)
@@ -210,7 +225,13 @@ export function tuneOf(
     if (last && !last.held) sounds = last.text !== 'N.C.'
   })
   if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
-  return good({ text: [...head, ...lines].join('\n'), melody, lyrics: inOrder(lyrics), warnings })
+  return good({
+    text: [...head, ...lines].join('\n'),
+    melody,
+    lyrics: inOrder(lyrics),
+    warnings,
+    ...(parts ? { parts } : {}),
+  })
 }
 
 const BARS_A_LINE = 4

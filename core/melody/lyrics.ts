@@ -88,6 +88,8 @@ export function printLyrics(
           .slice(0, onEach.findLastIndex((one) => one !== undefined) + 1)
           .map((one) => (one ? inWords(one) : SKIPPED))
           .join(' ')
+          // Syllables of one word stand together, as they are typed.
+          .replace(/- /g, '-')
       : here.map(inWords).join(' ')
   if (same(readLyrics(byNotes, bar, onsets), here)) return byNotes
   return here.map((one) => `@${Math.round(one.beat * 1000) / 1000} ${inWords(one)}`).join(' ')

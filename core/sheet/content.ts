@@ -6,6 +6,7 @@ import type { ChordSymbol } from '../chord/symbol'
 import { piecesOfComping, type CompingPiece } from '../formats/comping'
 import { piecesOf, type Piece } from '../melody/clock'
 import type { HarmonisedNote } from '../melody/line'
+import type { Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midi, midiOf, parsePitch, type Note, type Pitch } from '../pitch/note'
 import { must } from '../result'
@@ -69,6 +70,7 @@ export interface SheetContent {
   chart: Chart
   chords: SheetChord[]
   melody: Piece[]
+  lyrics: readonly Lyric[]
   /** A sounding pitch as it is written in the part. */
   written: (pitch: Pitch) => Pitch
   rhythm: CompingPiece<never>[]
@@ -134,6 +136,7 @@ export function sheetContent(
         ? plainChords(reading)
         : newChords(reading, grips, key, school, layout.reasons ? reasons : []),
     melody,
+    lyrics: document.lyrics,
     written: writtenFor(layout.part, melody, (written ?? 0) - (sounding ?? 0)),
     rhythm: piecesOfComping(
       chart,

@@ -32,6 +32,8 @@ export const sheetLayout = z.strictObject({
   numerals: z.boolean(),
   /** A staff with the melody. */
   staff: z.boolean(),
+  /** Words under their beats. */
+  lyrics: z.boolean().default(false),
   rhythm: z.boolean(),
   bass: z.boolean(),
   /** Why each changed chord was changed, as footnotes. */
@@ -55,6 +57,7 @@ const PLAIN: SheetLayout = {
   tab: 'none',
   numerals: false,
   staff: false,
+  lyrics: false,
   rhythm: false,
   bass: false,
   reasons: false,
@@ -75,9 +78,9 @@ export const showsGrips = ({ grips, tab, part }: SheetLayout): boolean =>
 export const TEMPLATES = {
   comping: {
     label: 'Comping sheet',
-    layout: { ...PLAIN, symbols: 'both', grips: 'each', numerals: true, rhythm: true },
+    layout: { ...PLAIN, symbols: 'both', grips: 'each', numerals: true, lyrics: true, rhythm: true },
   },
-  lead: { label: 'Lead sheet', layout: { ...PLAIN, staff: true } },
+  lead: { label: 'Lead sheet', layout: { ...PLAIN, staff: true, lyrics: true } },
   'chord-melody': {
     label: 'Chord melody',
     layout: { ...PLAIN, staff: true, tab: 'chord-melody' },
@@ -91,6 +94,7 @@ export const TEMPLATES = {
       numerals: true,
       rhythm: true,
       staff: true,
+      lyrics: true,
       reasons: true,
     },
   },
@@ -110,7 +114,17 @@ export const layoutName = z
 /** Layouts of its own a tune can keep. */
 export const MOST_LAYOUTS = 20
 
-const SWITCHES = ['numerals', 'staff', 'rhythm', 'bass', 'reasons', 'sections', 'black', 'large'] as const
+const SWITCHES = [
+  'numerals',
+  'staff',
+  'lyrics',
+  'rhythm',
+  'bass',
+  'reasons',
+  'sections',
+  'black',
+  'large',
+] as const
 export type SheetSwitch = (typeof SWITCHES)[number]
 
 /**

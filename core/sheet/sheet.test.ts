@@ -13,6 +13,7 @@ const layouts: fc.Arbitrary<SheetLayout> = fc.record({
   tab: fc.constantFrom('none', 'comping', 'chord-melody'),
   numerals: fc.boolean(),
   staff: fc.boolean(),
+  lyrics: fc.boolean(),
   rhythm: fc.boolean(),
   bass: fc.boolean(),
   reasons: fc.boolean(),

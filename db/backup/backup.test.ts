@@ -22,7 +22,7 @@ import {
   readTuneAnyhow,
   stepHistory,
 } from '../tunes'
-import { BackupFault, MANIFEST } from './format'
+import { BackupFault, MANIFEST } from '../../core/backup/format'
 import { restoreBackup, type RestoreAsked } from './restore'
 import { writeBackup } from './write'
 

@@ -1,7 +1,14 @@
 import { createHash } from 'node:crypto'
 import type { z } from 'zod'
 import { openPromise, type Entry, type ZipFile } from 'yauzl'
-import { BACKUP_FORMAT, BACKUP_VERSION, BackupFault, MANIFEST, manifest, type Manifest } from './format'
+import {
+  BACKUP_FORMAT,
+  BACKUP_VERSION,
+  BackupFault,
+  MANIFEST,
+  manifest,
+  type Manifest,
+} from '../../core/backup/format'
 
 /** Bounds before work: files of a backup, bytes of one that is read whole, of a line, and of all unpacked. */
 const MOST_FILES = 3_000_000

@@ -25,7 +25,7 @@ import {
   type RevisionKept,
   type SetKept,
   type TuneKept,
-} from './format'
+} from '../../core/backup/format'
 import { openBackup, type Backup } from './read'
 
 type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]

@@ -27,7 +27,7 @@ import {
   type RevisionKept,
   type SetKept,
   type TuneKept,
-} from './format'
+} from '../../core/backup/format'
 
 export interface BackupAsked {
   /** Every step of every tune, so that undo goes back to the beginning afterwards too. */

@@ -45,6 +45,7 @@ const BARS: Choices = [
 const CARRIES: readonly (readonly [SheetSwitch, string])[] = [
   ['numerals', 'Numerals'],
   ['staff', 'Melody'],
+  ['lyrics', 'Words'],
   ['rhythm', 'Rhythm'],
   ['bass', 'Bass line'],
   ['reasons', 'Reasons'],

@@ -1,6 +1,7 @@
 import type { ComponentType, ReactNode } from 'react'
 import type { TuneReading } from '../../../core/tune/reading'
 import type { LineChord } from '../../../core/tune/decisions'
+import type { Lyric } from '../../../core/melody/lyrics'
 import type { Group } from '../../../core/analysis/reading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -90,6 +91,8 @@ export interface FormShown {
   editing: Editing | null
   onBeat: ((bar: number, beat: number) => void) | undefined
   onGroup: (group: Group) => void
+  /** Words are typed under the bars: takes those of one. */
+  onWords?: ((bar: number, lyrics: Lyric[]) => void) | undefined
 }
 
 /** A note of the threads taken hold of. */

@@ -20,12 +20,15 @@ interface Props {
   editing: ChartEditing
   shown: Shown
   onShown: (shown: Shown) => void
+  /** Words are typed under the bars. */
+  words: boolean
+  onWords: (words: boolean) => void
 }
 
 const sameNames = (a: readonly string[], b: readonly string[]) => a.join('\n') === b.join('\n')
 
 /** Which chart, how it is shown, its key and capo, and what can be done with its bars. */
-export function ChartBar({ document, session, reading, editing, shown, onShown }: Props) {
+export function ChartBar({ document, session, reading, editing, shown, onShown, words, onWords }: Props) {
   const { chart, analysis } = reading
   const [bringing, setBringing] = useState(false)
   const names = useSame(
@@ -80,6 +83,17 @@ export function ChartBar({ document, session, reading, editing, shown, onShown }
           />
         </Word>
       )}
+      {shown === 0 && chart.bars.length > 0 && (
+        <button
+          type="button"
+          className="tool"
+          aria-pressed={words}
+          title="Words typed under the bars (L)"
+          onClick={() => onWords(!words)}
+        >
+          Type words
+        </button>
+      )}
       <button type="button" className="tool" onClick={() => setBringing(true)}>
         Bring in chords
       </button>
@@ -89,7 +103,9 @@ export function ChartBar({ document, session, reading, editing, shown, onShown }
       {bringing && (
         <ImportDialog
           onClose={() => setBringing(false)}
-          onText={(text) => session.edit({ kind: 'text', text })}
+          onBringIn={({ text, lyrics, grips }) =>
+            session.edit({ kind: 'bring-in', text, lyrics, drawn: grips, did: 'chords brought in' })
+          }
         />
       )}
     </Bar>

@@ -9,6 +9,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { guessFormat, importChart, type ImportFormat } from '../../../core/formats/importChart'
+import type { ImportedChart } from '../../../core/formats/chartDraft'
 import { parseKey } from '../../../core/pitch/key'
 import { MOST_TYPED } from './limits'
 
@@ -49,11 +50,26 @@ const KEY_NAMES = [
   'D#m',
 ] as const
 
+/** What comes with the chords, in words; null where nothing does. */
+function comesAlong({ lyrics, grips }: ImportedChart): string | null {
+  const parts = [
+    ...(lyrics.length > 0 ? [`words at ${lyrics.length} ${lyrics.length === 1 ? 'place' : 'places'}`] : []),
+    ...(grips.length > 0 ? [`${grips.length} ${grips.length === 1 ? 'grip' : 'grips'}`] : []),
+  ]
+  return parts.length > 0 ? `With the chords come ${parts.join(' and ')}.` : null
+}
+
 /** Things left out that are named at once. */
 const WARNINGS_SHOWN = 30
 
 /** Takes in what a player has elsewhere, shows the chart it makes and what was left out, and puts it in when told to. */
-export function ImportDialog({ onClose, onText }: { onClose: () => void; onText: (text: string) => void }) {
+export function ImportDialog({
+  onClose,
+  onBringIn,
+}: {
+  onClose: () => void
+  onBringIn: (chart: Pick<ImportedChart, 'text' | 'lyrics' | 'grips'>) => void
+}) {
   const [chosen, setChosen] = useState<ImportFormat | null>(null)
   const [typed, setTyped] = useState('')
   const [refused, setRefused] = useState<string | null>(null)
@@ -146,6 +162,7 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
           </p>
         )}
         <div aria-live="polite">
+          {comesAlong(made) && <p>{comesAlong(made)}</p>}
           {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
           <ul className="import-warnings">
             {warnings.slice(0, WARNINGS_SHOWN).map(({ line, column, message }, at) => (
@@ -164,7 +181,7 @@ export function ImportDialog({ onClose, onText }: { onClose: () => void; onText:
           color="primary"
           disabled={text.trim() === ''}
           onClick={() => {
-            onText(text)
+            onBringIn({ text, lyrics: made.lyrics, grips: made.grips })
             onClose()
           }}
         >

@@ -2,6 +2,7 @@ import { useMemo, useRef } from 'react'
 import { sameBeat, wholeBeat } from '../../../core/chart/beats'
 import { placeName } from '../../../core/chart/chart'
 import { printChart } from '../../../core/chart/print'
+import type { Lyric } from '../../../core/melody/lyrics'
 import type { Group } from '../../../core/analysis/reading'
 import { skeletonOf } from '../../../core/analysis/skeleton'
 import { readTuneDocument, type TuneChord } from '../../../core/tune/reading'
@@ -46,6 +47,7 @@ export function useChartRoom(): RoomView {
   const { selection, range, selectRange } = useSelection()
   const { school } = useNumerals()
   const [shown, setShown] = useKeptState<Shown>('chart.shown', 0)
+  const [words, setWords] = useKeptState('chart.words', false)
   const [reasons, setReasons] = useKeptState('chart.reasons', false)
   const skeleton = useMemo(
     () =>
@@ -100,10 +102,11 @@ export function useChartRoom(): RoomView {
   }
 
   const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
+  const onWords = useSteady((bar: number, lyrics: Lyric[]) => session.edit({ kind: 'lyrics', bar, lyrics }))
   const onBeat = writes ? editing.openAt : undefined
   const form = useMemo(
-    () => ({ editing: editing.editing, onBeat, onGroup }),
-    [editing.editing, onBeat, onGroup],
+    () => ({ editing: editing.editing, onBeat, onGroup, onWords: words && writes ? onWords : undefined }),
+    [editing.editing, onBeat, onGroup, onWords, words, writes],
   )
   const keys: KeyRow[] = [
     {
@@ -133,6 +136,7 @@ export function useChartRoom(): RoomView {
         selectNextGroup(focus)
       },
     },
+    { on: ['l', 'Alt+l'], shown: 'L', says: 'Type words under the bars', act: () => setWords(!words) },
     { on: ['w', 'Alt+w'], shown: 'W', says: 'Every reason shown or hidden', act: () => setReasons(!reasons) },
     ...BAR_KEYS.map(({ on, shown: sign, says, act }): KeyRow => ({
       on: [on, ...(ALSO[on] ? [ALSO[on]] : [])],
@@ -155,6 +159,8 @@ export function useChartRoom(): RoomView {
         editing={editing}
         shown={shown}
         onShown={setShown}
+        words={words}
+        onWords={setWords}
       />
     ),
     head: <ChartHead document={document} session={session} reading={reading} />,

@@ -3,15 +3,19 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
 import { toAbc } from '../../../core/formats/abc'
+import { scoreInMxl } from '../../../core/formats/mxl'
+import type { Lyric } from '../../../core/melody/lyrics'
 import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { useAnswer } from '../../services/workers/useAnswer'
 import type { TuneFormat } from '../../../core/formats/importTune'
 import type { ImportedTune } from '../../../core/formats/readTune'
-import { bad, type Result } from '../../../core/result'
+import { bad, type Fault, type Result } from '../../../core/result'
 
 /** Bytes of a file that is read at most; a larger one is refused before it is opened. */
 const MOST_BYTES = 2_000_000
@@ -24,24 +28,29 @@ interface Props {
   title: string
   chart: Chart
   notes: readonly MelodyNote[]
+  lyrics: readonly Lyric[]
   songKey: Key
   tempo: number
 }
 
+const broughtInWords = ({ melody, lyrics }: ImportedTune): string =>
+  `${melody.length} notes${lyrics.length > 0 ? `, words at ${lyrics.length} places` : ''}.`
+
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
-export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey, tempo }: Props) {
+export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics, songKey, tempo }: Props) {
   const [typed, setTyped] = useState(() =>
-    notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes }),
+    notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes, lyrics }),
   )
   const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
-  const [tooLarge, setTooLarge] = useState<string | null>(null)
+  const [part, setPart] = useState<number | null>(null)
+  const [refused, setRefused] = useState<Fault | null>(null)
   const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })
-  const read = useAnswer('import', 'tune', asked && { content: asked.content, format: asked.format }, {
+  const read = useAnswer('import', 'tune', asked && { content: asked.content, format: asked.format, part }, {
     pauseMs: TYPING_PAUSE_MS,
   })
   const reading = read.state.kind === 'searching'
-  const found: Result<ImportedTune> | null = tooLarge
-    ? bad({ code: 'too-large', message: tooLarge, accepted: `at most ${MOST_BYTES} bytes` })
+  const found: Result<ImportedTune> | null = refused
+    ? bad(refused)
     : read.state.kind === 'fault'
       ? bad({ code: 'broken', message: read.state.message, accepted: 'another file, or ABC that is typed' })
       : asked
@@ -50,17 +59,26 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
 
   const open = async (file: File | undefined) => {
     if (!file) return
-    setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${file.size} bytes.` : null)
-    if (file.size > MOST_BYTES) return
+    setRefused(null)
+    if (file.size > MOST_BYTES)
+      return setRefused({
+        code: 'too-large',
+        message: `${file.name} has ${file.size} bytes.`,
+        accepted: `at most ${MOST_BYTES} bytes`,
+      })
     const bytes = new Uint8Array(await file.arrayBuffer())
     const midi = bytes[0] === 0x4d && bytes[1] === 0x54 && bytes[2] === 0x68
     let binary = ''
     if (midi) for (const byte of bytes) binary += String.fromCharCode(byte)
-    const text = midi ? '' : new TextDecoder().decode(bytes)
+    const packed = bytes[0] === 0x50 && bytes[1] === 0x4b
+    const score = packed ? scoreInMxl(file.name, bytes) : null
+    if (score && !score.ok) return setRefused(score.fault)
+    const text = midi ? '' : new TextDecoder().decode(score ? score.value : bytes)
+    setPart(null)
     setSource({
       name: file.name,
       content: midi ? btoa(binary) : text,
-      format: midi ? 'midi' : /^\s*(?:<|PK)/.test(text) ? 'musicxml' : 'abc',
+      format: midi ? 'midi' : /^\s*</.test(text) ? 'musicxml' : 'abc',
     })
   }
   const tune = found?.ok ? found.value : null
@@ -75,7 +93,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
           <input
             type="file"
             hidden
-            accept=".mid,.midi,.musicxml,.xml,.abc,.txt,audio/midi"
+            accept=".mid,.midi,.musicxml,.xml,.mxl,.abc,.txt,audio/midi"
             onChange={(event) => void open(event.target.files?.[0])}
           />
         </Button>
@@ -83,7 +101,13 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
           <>
             {' '}
             {source.name}{' '}
-            <Button size="small" onClick={() => setSource(null)}>
+            <Button
+              size="small"
+              onClick={() => {
+                setSource(null)
+                setPart(null)
+              }}
+            >
               Back to typing
             </Button>
           </>
@@ -111,7 +135,22 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, songKey
           </label>
         </div>
         <div aria-live="polite">
-          {reading ? <p>Reading what was brought…</p> : tune && <p>{tune.melody.length} notes.</p>}
+          {reading ? <p>Reading what was brought…</p> : tune && <p>{broughtInWords(tune)}</p>}
+          {tune?.parts && (
+            <TextField
+              select
+              size="small"
+              label="Melody"
+              value={tune.parts.taken}
+              onChange={(event) => setPart(Number(event.target.value))}
+            >
+              {tune.parts.names.map((name, at) => (
+                <MenuItem key={at} value={at + 1}>
+                  {name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
           {found && !found.ok && (
             <p className="fault">
               {found.fault.message} Accepted: {found.fault.accepted}.

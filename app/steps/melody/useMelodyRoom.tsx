@@ -98,10 +98,10 @@ export function useMelodyRoom(): RoomView {
 
   const event = events.find(({ key }) => key === selected)
   const { instrument } = body
-  const bringIn = ({ text, melody: read }: ImportedTune, withChords: boolean) =>
+  const bringIn = ({ text, melody: read, lyrics }: ImportedTune, withChords: boolean) =>
     edit(
       withChords
-        ? { kind: 'bring-in', text, melody: read, did: 'tune brought in' }
+        ? { kind: 'bring-in', text, melody: read, lyrics, did: 'tune brought in' }
         : { kind: 'melody', melody: read, did: `${read.length} notes brought in` },
     )
 
@@ -213,6 +213,7 @@ export function useMelodyRoom(): RoomView {
             title={document.title}
             chart={view.chart}
             notes={notes}
+            lyrics={document.lyrics}
             songKey={analysis.key}
             tempo={document.tempo}
           />

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { analyse } from '../../analysis/analyse'
-import { slotsOf } from '../../chart/chart'
+import { slotKey, slotsOf } from '../../chart/chart'
 import { parseChart } from '../../chart/parse'
+import { parseChord } from '../../chord/parse'
 import { transposeSymbol, transposeText } from '../../chart/transpose'
 import { inOrder } from '../../melody/lyrics'
 import { parseKey, type Key } from '../../pitch/key'
@@ -11,6 +12,7 @@ import {
   chartName,
   MOST_CHARTS,
   MOST_TITLE,
+  STAYS,
   tempo,
   text,
   title,
@@ -20,8 +22,11 @@ import {
 } from '../document'
 import { following, placeFollowing } from '../following'
 import { lyrics, melody } from '../melodySchema'
-import { did } from '../places'
+import { did, frets, symbol } from '../places'
 import { area } from './area'
+
+/** Grips as a file draws them, by chord; as many as a song has chords. */
+const drawn = z.array(z.strictObject({ symbol, frets })).max(500)
 
 /** Text, key and charts of a tune, and what it is called. */
 export const chartEdits = area(
@@ -39,8 +44,15 @@ export const chartEdits = area(
         .max(20)
         .refine((name) => parseKey(name).ok, 'a key such as Bb or F#m'),
     }),
-    /** The tune with another one's text, melody and words: a file brought in. */
-    z.strictObject({ kind: z.literal('bring-in'), text, melody, lyrics: lyrics.optional(), did }),
+    /** The tune with another one's text, and what came with it: a file brought in. A melody that is not given stays over its chords; words that are not, go. */
+    z.strictObject({
+      kind: z.literal('bring-in'),
+      text,
+      melody: melody.optional(),
+      lyrics: lyrics.optional(),
+      drawn: drawn.optional(),
+      did,
+    }),
     /** Another chart of the tune, begun as a copy of the one shown with all that was made of it. */
     z.strictObject({ kind: z.literal('chart-add'), name: chartName }),
     z.strictObject({
@@ -60,10 +72,11 @@ export const chartEdits = area(
     text: (document, edit) => withText(document, edit.text),
     bars: (document, edit) => withText(document, edit.text),
     transpose: (document, edit) => transposed(document, must(parseKey(edit.to))),
-    'bring-in': (document, edit) => ({
-      ...withMelody(withText(document, edit.text), edit.melody),
-      lyrics: inOrder(edit.lyrics ?? []),
-    }),
+    'bring-in': (document, edit) => {
+      const next = withText(document, edit.text)
+      const sung = edit.melody ? withMelody(next, edit.melody) : next
+      return { ...withDrawn(sung, edit.drawn ?? []), lyrics: inOrder(edit.lyrics ?? []) }
+    },
     'chart-add': (document, edit) => withChartAdded(document, edit.name),
     'chart-show': (document, edit) => showing(document, chartsOf(document), edit.at),
     'chart-name': (document, edit) => ({ ...document, chart: edit.name }),
@@ -121,6 +134,19 @@ function withChartAdded(document: TuneDocument, name: string): TuneDocument {
     document.at + 1,
   )
 }
+
+/** The grips that were drawn for its chords, kept as the tune's line: a search leaves them where they are. */
+function withDrawn(document: TuneDocument, grips: z.infer<typeof drawn>): TuneDocument {
+  const byChord = new Map(grips.map(({ symbol: text, frets: drawnFrets }) => [canonicalOf(text), drawnFrets]))
+  const here = slotsOf(parseChart(document.text)).flatMap((slot) => {
+    const found = slot.symbol?.kind === 'chord' ? byChord.get(slot.symbol.chord.canonical) : undefined
+    return found ? [[slotKey(slot), found] as const] : []
+  })
+  return here.length === 0
+    ? document
+    : { ...document, grips: { ...document.grips, ...Object.fromEntries(here) }, line: STAYS }
+}
+const canonicalOf = (text: string): string => must(parseChord(text)).canonical
 
 /** Choices, grips and versions follow their chords when bars are put in, taken out or moved along; a title or tempo changed in the text counts. */
 function withText(document: TuneDocument, next: string): TuneDocument {

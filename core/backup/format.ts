@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { GRADES, ITEM_KINDS } from '../../core/practice/grade'
-import { loggedPass } from '../../core/practice/passSchema'
-import { sheetLayout, layoutName } from '../../core/sheet/layout'
-import { DOCUMENT_VERSION } from '../../core/tune/stored'
+import { GRADES, ITEM_KINDS } from '../practice/grade'
+import { loggedPass } from '../practice/passSchema'
+import { sheetLayout, layoutName } from '../sheet/layout'
+import { DOCUMENT_VERSION } from '../tune/stored'
 
 /**
  * The backup: a zip (APPNOTE 6.3) of JSON (RFC 8259), JSON lines and chart text, told in `docs/backup.md`. A change of it raises the version and adds a reader.

@@ -1,0 +1,61 @@
+import type { z } from 'zod'
+import { parseChart } from '../chart/parse'
+import { exportChart } from '../formats/exportChart'
+import { importChart, LONGEST_IMPORT } from '../formats/importChart'
+import { scoreInMxl } from '../formats/mxl'
+import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
+import { bad, good, type Result } from '../result'
+import { tuneAsBackup, tunesOfBackup } from './backupAnswers'
+import { limitsFrom } from './limits'
+import { wrongStrings } from './parts'
+import type { requestSchemas } from './requests'
+
+const isTune = (format: string): format is TuneFormat => (TUNE_FORMATS as readonly string[]).includes(format)
+
+/** Files in and out. */
+export const FILE_ANSWERS: {
+  [Name in 'import' | 'export']: (
+    request: z.output<(typeof requestSchemas)[Name]>,
+  ) => Result<Record<string, unknown>>
+} = {
+  import({ content, format, encoding = 'utf-8', part }) {
+    if (format === 'backup') return tunesOfBackup(content)
+    if (isTune(format)) {
+      const text = encoding === 'base64' && format !== 'midi' ? decoded(content, format) : good(content)
+      if (!text.ok) return text
+      const file = importTune(text.value, format, part)
+      return file.ok ? good({ ...file.value }) : file
+    }
+    if (content.length > LONGEST_IMPORT)
+      return bad({
+        code: 'too-large',
+        message: `The text has ${content.length} letters.`,
+        accepted: `at most ${LONGEST_IMPORT} letters`,
+        text: 'content',
+      })
+    return good({ ...importChart(content, format), melody: [] })
+  },
+
+  export({ text, voicings = [], melody = [], lyrics = [], format, limits: input }) {
+    const limits = limitsFrom(input)
+    if (!limits.ok) return limits
+    const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
+    if (wrong >= 0)
+      return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
+    const chart = parseChart(text)
+    const tune = { chart, frets: voicings, melody, lyrics }
+    const file =
+      format === 'backup'
+        ? tuneAsBackup({ ...tune, text })
+        : exportChart({ ...tune, limits: limits.value }, format)
+    return file.ok ? good({ ...file.value }) : file
+  },
+}
+
+/** What stands in base64: text, or a compressed score (a zip begins with PK). */
+function decoded(content: string, format: TuneFormat): Result<string> {
+  const bytes = Buffer.from(content, 'base64')
+  if (format !== 'musicxml' || bytes.toString('latin1', 0, 2) !== 'PK') return good(bytes.toString('utf-8'))
+  const score = scoreInMxl('The file', bytes)
+  return score.ok ? good(Buffer.from(score.value).toString('utf-8')) : score
+}

@@ -1,0 +1,20 @@
+import { rowOfBoxes } from './chordRows'
+import type { SheetLine, SheetSetting } from './lines'
+import { moved } from './marks'
+import { NOTHING, type Row } from './row'
+import { wordsBox, WORDS_GAP, WORDS_SIZE } from './words'
+
+/** Words under their beats; smaller where they do not all fit into the line. */
+export function wordsRow(sheet: SheetLine, { content, sizes: { unit } }: SheetSetting): Row {
+  const words = sheet.bars.flatMap((bar, index) =>
+    content.lyrics
+      .filter((one) => one.bar === bar.number && one.beat < bar.from + bar.beats)
+      .map((one) => ({ at: sheet.x(index, one.beat), box: wordsBox(one, unit) })),
+  )
+  if (words.length === 0) return NOTHING
+  const size = WORDS_SIZE * unit
+  return {
+    marks: rowOfBoxes(sheet, words, WORDS_GAP * unit).flatMap(({ box, x }) => moved(box.marks, x, size)),
+    height: size * 1.35,
+  }
+}
