@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { parseChart } from '../chart/parse'
 import { exportChart } from '../formats/exportChart'
 import { importChart, LONGEST_IMPORT } from '../formats/importChart'
+import { lettersOf } from '../formats/letters'
 import { scoreInMxl } from '../formats/mxl'
 import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
 import { bad, good, type Result } from '../result'
@@ -55,7 +56,7 @@ export const FILE_ANSWERS: {
 /** What stands in base64: text, or a compressed score (a zip begins with PK). */
 function decoded(content: string, format: TuneFormat): Result<string> {
   const bytes = Buffer.from(content, 'base64')
-  if (format !== 'musicxml' || bytes.toString('latin1', 0, 2) !== 'PK') return good(bytes.toString('utf-8'))
+  if (format !== 'musicxml' || bytes.toString('latin1', 0, 2) !== 'PK') return good(lettersOf(bytes))
   const score = scoreInMxl('The file', bytes)
-  return score.ok ? good(Buffer.from(score.value).toString('utf-8')) : score
+  return score.ok ? good(lettersOf(score.value)) : score
 }

@@ -7,7 +7,7 @@ import type { Pitch } from '../pitch/note'
 import { piecesOfComping, type CompingPiece } from './comping'
 import type { Score } from './musicxml'
 import type { WrittenNote } from './musicxmlVoice'
-import { DIVISIONS, noteValues } from './noteValues'
+import { abcPitch, abcValues, inALine, REST, SAME_PLACE, type AbcValue } from './abcNotes'
 import { beginsSilent, linesOf, withBarLines } from './textLines'
 
 /**
@@ -166,23 +166,23 @@ function compedBar(
     key,
   )
   const end = bar.from + bar.beats
-  const words: string[] = []
+  const values: AbcValue[] = []
   let from = bar.from
   const restTo = (beat: number) => {
-    if (beat > from + SAME_PLACE) words.push(abcTied('z', beat - from, bar, unit))
+    if (beat > from + SAME_PLACE)
+      values.push(...abcValues({ name: REST, before: '', tied: false }, beat - from, bar, unit))
   }
   for (const { beat, beats, notes, accent, short, tiedOn } of struck) {
     const pitches = notes.map(({ pitch }) => abcPitch(pitch, changed.has(pitch.letter))).join('')
     const name = as === 'slashes' ? MIDDLE_LINE : notes.length === 1 ? pitches : `[${pitches}]`
     if (as === 'voices' && notes.length === 0) continue
     restTo(beat)
-    words.push(
-      `${accent ? '!>!' : ''}${short ? '.' : ''}${abcTied(name, beats, bar, unit)}${tiedOn ? '-' : ''}`,
-    )
+    const before = `${accent ? '!>!' : ''}${short ? '.' : ''}`
+    values.push(...abcValues({ name, before, tied: tiedOn }, beats, bar, unit))
     from = beat + beats
   }
   restTo(end)
-  return words.join(' ')
+  return inALine(values)
 }
 const MIDDLE_LINE = 'B'
 
@@ -230,59 +230,23 @@ function abcBar(
   )
   const words: string[] = []
   let rests = false
-  const music = places.map((beat, at) => {
+  const values = places.flatMap((beat, at) => {
     const length = (places[at + 1] ?? end) - beat
     const symbol = bar.slots.find((slot) => Math.abs(slot.beat - beat) < SAME_PLACE)
     const note = notes.find(
       (one) => one.beat <= beat + SAME_PLACE && one.beat + one.beats > beat + SAME_PLACE,
     )
-    const goesOn = note && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE) ? '-' : ''
-    const name = note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : 'z'
-    const values = abcValues(name, length, bar, unit)
+    const tied = note !== undefined && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE)
+    const name = note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : REST
+    const says = symbol ? symbolText(symbol) : at === 0 && silent ? NOBODY : null
+    const here = abcValues({ name, before: says ? `"${says}"` : '', tied }, length, bar, unit)
     rests ||= !note
     if (note) {
       const begins = !note.tiedFrom && Math.abs(note.beat - beat) < SAME_PLACE
       const word = begins && lyrics.find((one) => isAt(one, note))
-      words.push(word ? abcWord(word) : NO_WORD, ...values.slice(1).map(() => NO_WORD))
+      words.push(word ? abcWord(word) : NO_WORD, ...here.slice(1).map(() => NO_WORD))
     }
-    const says = symbol ? symbolText(symbol) : at === 0 && silent ? NOBODY : null
-    return `${says ? `"${says}"` : ''}${values.join(note ? '- ' : ' ')}${goesOn}`
+    return here
   })
-  return { music: music.join(' '), words, rests }
+  return { music: inALine(values), words, rests }
 }
-/** Places nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
-const SAME_PLACE = 2e-3
-
-const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
-
-function abcPitch({ letter, alter, octave }: Pitch, signed: boolean): string {
-  const name = 'CDEFGAB'[letter]!
-  const height = octave >= 5 ? name.toLowerCase() + "'".repeat(octave - 5) : name + ','.repeat(4 - octave)
-  return (signed ? (ACCIDENTALS[String(alter)] ?? '') : '') + height
-}
-
-/** A length in beats of a bar as one note or several that are to be tied; what is finer than sixteenths stays one. */
-function abcValues(name: string, beats: number, { meter }: Bar, unit: number): string[] {
-  const length = (beats * 4 * DIVISIONS) / meter.unit
-  const values = Math.abs(length - Math.round(length)) < SAME_PLACE ? noteValues(Math.round(length)) : []
-  if (values.length < 2 || values.some(({ type }) => type === null)) return [abcNote(name, beats * unit)]
-  return values.map((value) => abcNote(name, (value.length * meter.unit * unit) / (4 * DIVISIONS)))
-}
-
-/** The same in one word: rests side by side, notes tied. */
-const abcTied = (name: string, beats: number, bar: Bar, unit: number): string =>
-  abcValues(name, beats, bar, unit).join(name === 'z' ? ' ' : '- ')
-
-/** A note with its length in units: `2`, `3/2`, `/2`; what goes into thirds is written as one note of a triplet, half as long again. */
-function abcNote(name: string, units: number): string {
-  for (const below of [1, 2, 4, 8, 16, 32]) {
-    if (isWhole(units * below)) return `${name}${fraction(Math.round(units * below), below)}`
-    if (isWhole(units * 1.5 * below))
-      return `(3:2:1${name}${fraction(Math.round(units * 1.5 * below), below)}`
-  }
-  return `${name}${fraction(Math.max(1, Math.round(units * 32)), 32)}`
-}
-const isWhole = (value: number): boolean =>
-  Math.abs(value - Math.round(value)) < SAME_PLACE * 4 && Math.round(value) > 0
-const fraction = (above: number, below: number): string =>
-  below === 1 ? (above === 1 ? '' : String(above)) : `${above === 1 ? '' : above}/${below}`

@@ -315,12 +315,15 @@ class AbcReader {
 /** Stands for a note without a word, among words. */
 const BLANK = '\u{e000}'
 /**
- * What the notation library (abcjs 6) does not read as ABC 2.1 has it: `:|:` for the end of a repeat and the beginning of another, and `*`, `_` and a second hyphen
- * among words, which it lets rests take.
+ * What the notation library (abcjs 6) does not read as ABC 2.1 has it: `:|:` for the end of a repeat and the beginning of another, blanks inside a repeat sign, a
+ * line that goes on behind its words, and `*`, `_` and a second hyphen among words, which it lets rests take.
  */
 const forLibrary = (content: string): string =>
   content
-    .replace(/^(?![A-Za-z]:|%).*$/gm, (line) => line.replace(/:\|{1,2}:/g, '::'))
+    .replace(/^(?![A-Za-z]:|%).*$/gm, (line) =>
+      line.replace(/(?<=\|) +(?=:[^|:\s])|(?<=[^|:\s]:) +(?=\|)/g, '').replace(/:\|{1,2}:/g, '::'),
+    )
+    .replace(/\\[ \t]*\n(?=w:)/g, '\n')
     .replace(/^w:.*$/gm, (line) =>
       line.replace(/(?<!\\)[*_]/g, ` ${BLANK} `).replace(/(?<=[-\s])-/g, `- ${BLANK} `),
     )

@@ -1,10 +1,10 @@
-import { strFromU8 } from 'fflate'
 import { parseChart } from '../chart/parse'
 import { bad, good, type Result } from '../result'
 import { guessFormat, importChart } from './importChart'
 import { importAbc } from './importAbc'
 import { importMidi } from './importMidi'
 import { importMusicXml } from './importMusicXml'
+import { lettersOf } from './letters'
 import { scoreInMxl } from './mxl'
 import { LONGEST_FILE, type ImportedTune } from './readTune'
 
@@ -53,7 +53,7 @@ export function importFile(
     })
   const asked = format === 'mxl' ? scoreInMxl(name, bytes) : good(bytes)
   if (!asked.ok) return asked
-  const content = format === 'midi' ? base64(asked.value) : strFromU8(asked.value).replace(/^\uFEFF/, '')
+  const content = format === 'midi' ? base64(asked.value) : lettersOf(asked.value)
   const pieces = piecesOf(content, format)
   if (pieces.some((piece) => piece.length > LONGEST_FILE) || pieces.length > MOST_TUNES)
     return bad({

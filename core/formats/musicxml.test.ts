@@ -149,6 +149,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
       ['C', 0, 'major'],
     ])
     expect(measures[2].harmony.degree).toEqual({
+      '@_print-object': 'no',
       'degree-value': 9,
       'degree-alter': -1,
       'degree-type': 'add',

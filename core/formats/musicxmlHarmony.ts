@@ -83,7 +83,8 @@ export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenCho
   harmony.ele('kind', { text: chord.suffix }).txt(kind)
   if (chord.bass) writeNote('bass', chord.bass)
   for (const { value, alter, type } of degreesOver(chord, has, meant)) {
-    const element = harmony.ele('degree')
+    // The text of the kind says it already (MusicXML 4.0, `degree`, `print-object`).
+    const element = harmony.ele('degree', { 'print-object': 'no' })
     element.ele('degree-value').txt(value)
     element.ele('degree-alter').txt(String(alter))
     element.ele('degree-type').txt(type)

@@ -261,7 +261,11 @@ function slotsOfBar(
 ): Slot[] {
   const read = bar.chords
     .flatMap(({ at, symbol }) => {
-      const text = symbol.trim().replace(/\s+/g, '')
+      // A chord in brackets may be left out by the players: it is written all the same.
+      const text = symbol
+        .trim()
+        .replace(/\s+/g, '')
+        .replace(/^\((.+)\)$/, '$1')
       if (parseSymbol(text).ok) return [{ beat: rounded(from + late + inBeats(at, metre)), text }]
       warnings.push(`"${symbol}" in bar ${number} is no chord symbol and was left out.`)
       return []

@@ -117,7 +117,13 @@ const tunes = fc
       // Inside its bar: a note over a bar line of another metre is tried elsewhere.
       const inBar = eighths.slice(place).findIndex((one) => one.bar !== number)
       const lasts = Math.min(length, room, inBar < 0 ? room : inBar)
-      melody.push({ bar: number, beat, beats: lasts * eighth, note: must(parsePitch(pitch)) })
+      const note = must(parsePitch(pitch))
+      // Two eighths of a beat may be three notes of a triplet.
+      if (lasts === 2 && length === 2 && Number.isInteger(beat) && eighth === 0.5)
+        [0, 0.333, 0.667].forEach((later) =>
+          melody.push({ bar: number, beat: beat + later, beats: 0.333, note }),
+        )
+      else melody.push({ bar: number, beat, beats: lasts * eighth, note })
       const lyric = sung ? lyricAt({ bar: number, beat }, word) : null
       if (lyric) lyrics.push(lyric)
     })

@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
 import { toAbc } from '../../../core/formats/abc'
+import { lettersOf } from '../../../core/formats/letters'
 import { scoreInMxl } from '../../../core/formats/mxl'
 import type { Lyric } from '../../../core/melody/lyrics'
 import type { Key } from '../../../core/pitch/key'
@@ -73,7 +74,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
     const packed = bytes[0] === 0x50 && bytes[1] === 0x4b
     const score = packed ? scoreInMxl(file.name, bytes) : null
     if (score && !score.ok) return setRefused(score.fault)
-    const text = midi ? '' : new TextDecoder().decode(score ? score.value : bytes)
+    const text = midi ? '' : lettersOf(score ? score.value : bytes)
     setPart(null)
     setSource({
       name: file.name,
