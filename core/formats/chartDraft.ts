@@ -94,6 +94,30 @@ export class ChartDraft {
     return Number(/^meter: (\d+)/.exec(now ?? '')?.[1] ?? 4)
   }
 
+  /** The fret the capo lies on, as the head says. */
+  get capo(): number {
+    return Number(/^capo: (\d+)/.exec(this.head.find((line) => line.startsWith('capo:')) ?? '')?.[1] ?? 0)
+  }
+
+  /** It has a bar. */
+  get begun(): boolean {
+    return this.body.some((line) => line.includes('|'))
+  }
+
+  /** Beats of the bar that comes: those of the metre, or of the pickup where it is the first. */
+  beatsOfNextBar(beginsLine: boolean): number {
+    const pickup = /^pickup: (\d+)/.exec(this.head.find((line) => line.startsWith('pickup:')) ?? '')?.[1]
+    const isFirst = beginsLine && !this.begun
+    return isFirst && pickup ? Number(pickup) : this.beats
+  }
+
+  /** Something that holds for the whole, told at the first place. */
+  sayOnce(line: number, what: string, message: string): void {
+    if (this.said.has(what)) return
+    this.said.add(what)
+    this.warn(line, 1, '', message)
+  }
+
   warn(line: number, column: number, text: string, message: string): void {
     this.warnings.push({ line, column, text, message })
   }

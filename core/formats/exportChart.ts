@@ -10,7 +10,7 @@ import { toAbc } from './abc'
 import { toChordPro } from './chordpro'
 import { toMidi } from './midi'
 import { toMusicXml, type Score } from './musicxml'
-import { linesOf } from './textLines'
+import { toTab } from './tab'
 
 export const EXPORT_FORMATS = ['musicxml', 'midi', 'chordpro', 'tab', 'abc'] as const
 export type ExportFormat = (typeof EXPORT_FORMATS)[number]
@@ -110,45 +110,3 @@ export const scoreText = (
   limits: Limits,
 ): string =>
   format === 'chordpro' ? toChordPro(chart, chords.values(), lyrics) : toTab(chart, chords, limits)
-
-type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
-
-/** Width of a beat in the tab, in letters. */
-const BEAT_WIDTH = 4
-
-/** Tablature as text, the highest string first, with the symbols above. */
-function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
-  const strings = instrument.tuning.length
-  const names = instrument.tuning.map((open) =>
-    ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'][open % 12]!.padEnd(2),
-  )
-  const systems = linesOf(chart).map((bars) => {
-    const above: string[] = []
-    const rows = names.map((name) => [`${name}|`])
-    above.push('   ')
-    for (const bar of bars) {
-      const width = Math.max(1, Math.ceil(bar.beats)) * BEAT_WIDTH
-      const symbols = Array<string>(width + 1).fill(' ')
-      const cells = rows.map(() => Array<string>(width).fill('-'))
-      for (const slot of bar.slots) {
-        const at = Math.round((slot.beat - bar.from) * BEAT_WIDTH)
-        ;[...slot.text].forEach((letter, place) => {
-          if (at + place <= width) symbols[at + place] = letter
-        })
-        chords.get(slotKey(slot))?.voicing?.frets.forEach((fret, string) => {
-          if (fret !== null)
-            [...String(fret)].forEach((letter, place) => {
-              cells[string]![Math.min(width - 1, at + place)] = letter
-            })
-        })
-      }
-      above.push(symbols.join(''))
-      rows.forEach((row, string) => row.push(`${cells[string]!.join('')}|`))
-    }
-    return [
-      above.join('').trimEnd(),
-      ...Array.from({ length: strings }, (_, at) => rows[strings - 1 - at]!.join('')),
-    ].join('\n')
-  })
-  return `${chart.title ? `${chart.title}\n\n` : ''}${systems.join('\n\n')}\n`
-}

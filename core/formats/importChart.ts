@@ -3,10 +3,11 @@ import type { Key } from '../pitch/key'
 import { ChartDraft, type ImportedChart } from './chartDraft'
 import { namesNotesBySyllables, readTextLine, SEPARATOR, SETTING, wordsOf } from './chartLines'
 import { readSong } from './importChordPro'
+import { isSignLine, isSymbolLine, readTab, tabAt } from './importTab'
 import { chordOfNumeral } from './numerals'
 
 /** What players have on paper and in files. */
-export const IMPORT_FORMATS = ['text', 'chordpro', 'numerals'] as const
+export const IMPORT_FORMATS = ['text', 'chordpro', 'numerals', 'tab'] as const
 export type ImportFormat = (typeof IMPORT_FORMATS)[number]
 
 /** The longest content taken, in letters. */
@@ -27,16 +28,46 @@ export function importChart(
   { key = null }: ImportAsked = {},
 ): ImportedChart {
   const lines = content.split(/\r\n|\r|\n/)
-  const draft = new ChartDraft(format === 'text' && namesNotesBySyllables(lines))
+  const draft = new ChartDraft((format === 'text' || format === 'tab') && namesNotesBySyllables(lines))
   if (format === 'numerals') draft.beginIn(key, lines)
   if (format === 'chordpro') readSong(lines, draft)
-  else lines.forEach((line, at) => readTextLine(line, at + 1, format === 'numerals', draft))
+  else readText(lines, format === 'numerals', draft)
   return draft.finish()
+}
+
+/** Line by line; tablature in it with the symbols and signs that stand over it. */
+function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft): void {
+  let above: number[] = []
+  const asText = (at: number) => readTextLine(lines[at]!, at + 1, numerals, draft)
+  for (let at = 0; at < lines.length; at += 1) {
+    const strings = numerals ? 0 : tabAt(lines, at)
+    const line = lines[at]!
+    if (strings > 0) {
+      readTab(
+        {
+          strings: lines.slice(at, at + strings),
+          symbols: lines[above.findLast((one) => isSymbolLine(lines[one]!)) ?? -1] ?? null,
+          signs: lines[above.findLast((one) => isSignLine(lines[one]!)) ?? -1] ?? null,
+          line: at + 1,
+        },
+        draft,
+      )
+      at += strings - 1
+      above = []
+    } else if (!numerals && (isSignLine(line) || isSymbolLine(line)) && above.length < 2) above.push(at)
+    else {
+      above.forEach(asText)
+      above = []
+      asText(at)
+    }
+  }
+  above.forEach(asText)
 }
 
 /** Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are numerals; anything else is chords. */
 export function guessFormat(content: string): ImportFormat {
   const lines = content.split(/\r\n|\r|\n/)
+  if (lines.some((_, at) => tabAt(lines, at) > 0)) return 'tab'
   const inBrackets = (line: string) =>
     [...line.matchAll(/\[([^\]|]{1,20})\]/g)].filter(
       (match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok,

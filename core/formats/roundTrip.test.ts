@@ -156,3 +156,52 @@ test('chart text comes back exactly by the way of text, and every other way keep
     { numRuns: 120 },
   )
 })
+
+describe('tablature', () => {
+  test('comes back: export, import, export is the same file, with half and third beats, capo, changes and signs', () => {
+    const out = (text: string) => {
+      const chart = parseChart(text)
+      return must(exportChart({ chart, frets: [], melody: [], limits: TUNE_LIMITS }, 'tab')).content
+    }
+    fc.assert(
+      fc.property(soundCharts, (text) => {
+        const { text: read, warnings } = importChart(out(text), 'tab')
+        expect(warnings).toEqual([])
+        expect(out(read)).toBe(out(text))
+      }),
+      { numRuns: 120 },
+    )
+  })
+
+  test('grips come back by their chords, as they lie with the capo', () => {
+    const chart = parseChart('capo: 2\n| D . _A7 . | D |')
+    const limits = { ...TUNE_LIMITS, instrument: { ...TUNE_LIMITS.instrument, capo: 2 } }
+    const frets = [
+      [null, null, 4, 4, 3, null],
+      [null, 0, 4, 4, null, null],
+      [null, null, 4, 4, 3, null],
+    ]
+    const file = exportChart({ chart, frets, melody: [], limits }, 'tab')
+    const { grips } = importChart(must(file).content, 'tab')
+    expect(grips).toContainEqual({ symbol: 'D', frets: frets[0] })
+  })
+
+  test('of others: chords are named by the frets that are struck together, single notes are said', () => {
+    const { text, warnings } = importChart(
+      [
+        'e|-----0---|-----3-|',
+        'B|-----1---|-----0-|',
+        'G|-----0---|-----0-|',
+        'D|-----2---|-----0-|',
+        'A|-3---3---|-----2-|',
+        'E|---------|-----3-|',
+      ].join('\n'),
+      'tab',
+    )
+    expect(text).toBe('| N.C. C | . . . G |')
+    expect(warnings.map(({ message }) => message)).toEqual([
+      expect.stringMatching(/named by the frets/),
+      expect.stringMatching(/Single notes/),
+    ])
+  })
+})

@@ -17,6 +17,7 @@ import { MOST_TYPED } from './limits'
 const FORMATS: readonly { value: ImportFormat; label: string; example: string }[] = [
   { value: 'text', label: 'Chords', example: 'C - Am - F - G\nor chords over lyrics, or bars: | C | Am F |' },
   { value: 'chordpro', label: 'ChordPro', example: '{title: …}\n[G]words with [D7]chords' },
+  { value: 'tab', label: 'Tab', example: '   C       Am7\nE |0-------0-------|\nB |1-------1-------|\nG |0-------0-------|\nD |2-------2-------|\nA |3-------0-------|\nE |----------------|' },
   { value: 'numerals', label: 'Numerals', example: 'key: Bb\n| I | vi7 | ii7 | V7 |\nor numbers: 1 - 6- - 4 - 5' },
 ]
 
