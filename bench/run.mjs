@@ -13,6 +13,10 @@ await build({
   outfile,
   logLevel: 'warning',
   // What reads files beside its own code stays where it is.
-  ...(name === 'bench' ? {} : { packages: 'external' }),
+  ...(name === 'paper' ? { packages: 'external' } : {}),
+  // Libraries that ask for Node's own modules the older way.
+  banner: {
+    js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+  },
 })
 await import(pathToFileURL(outfile).href)

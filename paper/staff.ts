@@ -56,6 +56,8 @@ const DURATIONS: Readonly<Record<string, string>> = {
   quarter: 'q',
   eighth: '8',
   '16th': '16',
+  '32nd': '32',
+  '64th': '64',
 }
 const LETTERS = 'cdefgab'
 const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': 'bb', '-1': 'b', '0': '', '1': '#', '2': '##' }

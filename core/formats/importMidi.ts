@@ -124,7 +124,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
         : 'The file names no chords: the bars are silent until you type them.'
     }`,
   )
-  const name = file.header.name.replace(/\s+/g, ' ').trim()
+  const name = file.header.name.replace(/[\s\p{C}]+/gu, ' ').trim()
   const first = bars[pickup > 0 ? 1 : 0]!
   const tempo = file.header.tempos[0]
   const lines = [
@@ -290,6 +290,7 @@ function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | n
   }
   let first = 0
   let sounding: string | null = null
+  let begun = false
   return bars.map(({ ticks, beats, beat }) => {
     const end = ticks + beats * beat
     while (first < ordered.length && ordered[first]!.ticks + LONGEST_HELD * beat < ticks) first += 1
@@ -312,6 +313,9 @@ function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | n
       sounding = name ?? sounding
       return isNew ? name : '.'
     })
+    // Before the first chord of the tune there is none to hold.
+    if (!begun && words[0] === '.' && sounding !== null) words[0] = 'N.C.'
+    begun ||= sounding !== null
     if (sounding === null) return 'N.C.'
     return words.slice(1).every((word) => word === '.') && words[0] !== '.' ? words[0]! : words.join(' ')
   })

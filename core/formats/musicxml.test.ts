@@ -10,7 +10,7 @@ import { midiOf, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { toMusicXml } from './musicxml'
-import { noteValues } from './noteValues'
+import { DIVISIONS, noteValues } from './noteValues'
 import type { WrittenChord } from './musicxmlHarmony'
 
 interface XmlNote {
@@ -54,7 +54,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
     )
     expect(measures).toHaveLength(3)
     expect(measures[0].attributes).toMatchObject({
-      divisions: 12,
+      divisions: DIVISIONS,
       key: { fifths: -2, mode: 'major' },
       time: { beats: 3, 'beat-type': 4 },
     })
@@ -66,7 +66,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
   ])('bars are full and notes are those of the grips: %j', (text) => {
     const { measures, line } = written(text)
     const chart = parseChart(text)
-    const full = (chart.meter.beats * 4 * 12) / chart.meter.unit
+    const full = (chart.meter.beats * 4 * DIVISIONS) / chart.meter.unit
     const sounds: number[][] = []
     for (const measure of measures) {
       const notes = list<XmlNote>(measure.note)
@@ -132,7 +132,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
       list<XmlNote>(measures[0].note)
         .filter((note) => note.chord === undefined)
         .map((note) => note.duration),
-    ).toEqual([24, 6, 18])
+    ).toEqual([96, 24, 72])
   })
   test('chord symbols carry root, kind, bass and added degrees', () => {
     const { measures } = written('key: C\n| Ab13 | F#m7b5 | C7b9 | C/E |')
@@ -169,12 +169,14 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
     ).toEqual(expected)
   })
   test.each([
-    [48, ['whole']],
-    [36, ['half']],
-    [30, ['half', 'eighth']],
-    [16, ['half']],
-    [4, ['eighth']],
-    [42, ['half', 'eighth']],
+    [192, ['whole']],
+    [144, ['half']],
+    [120, ['half', 'eighth']],
+    [64, ['half']],
+    [16, ['eighth']],
+    [168, ['half', 'eighth']],
+    [6, ['32nd']],
+    [8, ['16th']],
   ])('%i parts of a quarter are %j', (length, types) => {
     const values = noteValues(length)
     expect(values.map((value) => value.type)).toEqual(types)
@@ -248,7 +250,7 @@ describe('a melody and a chord melody, as parts of their own', () => {
             measure.note
               .filter((one) => one.voice === voice && one.chord === undefined)
               .reduce((sum, one) => sum + one.duration, 0),
-          ).toBe(48)
+          ).toBe(4 * DIVISIONS)
   })
   test('the melody is the same in both, with tablature in the chord melody, and what rings is tied over the bar line, not struck again', () => {
     const sounding = (part: (typeof parts)[number], voice: string) =>

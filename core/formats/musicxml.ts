@@ -73,7 +73,7 @@ interface ScorePart {
 
 /** A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips as notes with tablature marks, and a chord melody, each as a part. */
 export function toMusicXml(score: Score): string {
-  const root = create({ version: '1.0', encoding: 'UTF-8' })
+  const root = create({ version: '1.0', encoding: 'UTF-8', invalidCharReplacement: '' })
     .dtd({
       name: 'score-partwise',
       pubID: '-//Recordare//DTD MusicXML 4.0 Partwise//EN',

@@ -230,7 +230,7 @@ class Accidentals {
 }
 
 type Beam = 'begin' | 'continue' | 'end' | 'forward hook' | 'backward hook'
-const BEAMS_OF: Readonly<Record<string, number>> = { eighth: 1, '16th': 2 }
+const BEAMS_OF: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4 }
 
 /** Beams, by the index of the value: neighbours with flags that begin in the same beat; in eighths that go by threes, in the same dotted quarter. */
 function beamsOf(all: readonly Written[], { meter }: Bar): Map<number, Beam[]> {

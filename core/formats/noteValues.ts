@@ -1,13 +1,25 @@
-/** Parts of a quarter note: divides by eighths, sixteenths and triplets. */
-export const DIVISIONS = 12
+/** Parts of a quarter note: divides down to sixty-fourths, and to triplets of sixteenths. */
+export const DIVISIONS = 48
 
 /** Note values by their length in divisions, longest first. */
-// prettier-ignore
 const VALUES: readonly { length: number; type: string; dots: number }[] = [
-  { length: 48, type: 'whole', dots: 0 }, { length: 36, type: 'half', dots: 1 }, { length: 24, type: 'half', dots: 0 },
-  { length: 18, type: 'quarter', dots: 1 }, { length: 12, type: 'quarter', dots: 0 }, { length: 9, type: 'eighth', dots: 1 },
-  { length: 6, type: 'eighth', dots: 0 }, { length: 3, type: '16th', dots: 0 },
+  ['whole', 4],
+  ['half', 2],
+  ['quarter', 1],
+  ['eighth', 1 / 2],
+  ['16th', 1 / 4],
+  ['32nd', 1 / 8],
+  ['64th', 1 / 16],
 ]
+  .flatMap(([type, quarters]) =>
+    [1, 0].map((dots) => ({
+      type: String(type),
+      dots,
+      length: Number(quarters) * DIVISIONS * (dots === 1 ? 1.5 : 1),
+    })),
+  )
+  // A dotted whole note lasts longer than the bars of most tunes, and a dotted sixty-fourth is no whole number of parts.
+  .filter(({ type, dots, length }) => Number.isInteger(length) && !(type === 'whole' && dots === 1))
 
 /** A note's length as it is written; no type where none is short enough. */
 export interface NoteValue {

@@ -132,7 +132,16 @@ test('triplets are in groups: each begun is ended, and fills its time', () => {
       return tuplet ? [`${tuplet['@_type'] as string} ${duration as number}`] : []
     }),
   )
-  expect(groups).toEqual(['start 4', 'stop 4', 'start 4', 'stop 4', 'start 8', 'stop 8', 'start 8', 'stop 4'])
+  expect(groups).toEqual([
+    'start 16',
+    'stop 16',
+    'start 16',
+    'stop 16',
+    'start 32',
+    'stop 32',
+    'start 32',
+    'stop 16',
+  ])
 })
 
 test('a chord sounds on over bars without a symbol, in MusicXML and ABC, until N.C. is said', () => {

@@ -208,6 +208,7 @@ export function tuneOf(
       : `${onLine > 0 ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
     const again =
       before.length === 1 &&
+      before[0]!.text !== 'N.C.' &&
       slots.length === 1 &&
       slots[0]!.held &&
       bar.opensRepeat === false &&
@@ -220,7 +221,7 @@ export function tuneOf(
     line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
     onLine += 1
     // A chord sounds on over bars without a symbol, until another comes or nobody plays.
-    if (!slots.every(({ held }) => held)) before = slots.filter(({ text, held }) => held || text !== 'N.C.')
+    if (!slots.every(({ held }) => held)) before = slots
     const last = slots.at(-1)
     if (last && !last.held) sounds = last.text !== 'N.C.'
   })
