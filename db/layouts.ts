@@ -22,6 +22,12 @@ export const layoutsOf = (db: Db, tuneId: string): KeptLayout[] =>
       return read.success ? [{ ...one, layout: read.data }] : []
     })
 
+/** Names of the layouts that some tunes keep, once each, in the order of the alphabet. */
+export const layoutNamesOf = (db: Db, tuneIds: readonly string[]): string[] =>
+  [...new Set(tuneIds.flatMap((id) => layoutsOf(db, id).map(({ name }) => name)))].sort((a, b) =>
+    a.localeCompare(b, 'en'),
+  )
+
 /** Keeps a layout under a name; one of that name is changed. @returns its id, or null where the tune can keep no more */
 export function keepLayout(
   db: Db,

@@ -143,3 +143,36 @@ test('a set plays as one: at the end of a tune the next one begins', async ({ pa
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Play the set' })).toBeVisible()
 })
+
+test('a layout that a tune keeps can be chosen on the stand and for the sheets of a set; other tunes stand as usual', async ({
+  page,
+}) => {
+  await typeTune(page, 'Own Sheet', 'key: C\n[A] | C | F | G7 | C |')
+  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Sheet' }).click()
+  await page.getByRole('checkbox', { name: 'Numerals' }).check()
+  await page.getByLabel('Keep this layout as').fill('Mine')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByRole('combobox', { name: 'Layout' })).toContainText('Mine')
+  await page.getByRole('link', { name: 'Stand' }).click()
+  const shown = page.getByRole('combobox', { name: 'What is shown' })
+  await shown.selectOption('Mine')
+  const stood = page.getByRole('group', { name: /^Page 1/ })
+  await expect(stood).toContainText('V7')
+  // It is kept in this browser, and a set whose tunes keep none of that name is shown as usual.
+  await page.reload()
+  await expect(shown).toHaveValue('own:Mine')
+  await page.goto('/sets')
+  await page.getByRole('textbox', { name: 'Name of a new set' }).fill('With Mine')
+  await page.getByRole('button', { name: 'New set' }).click()
+  for (const title of ['Own Sheet', 'Halyard Waltz']) {
+    await page.getByRole('textbox', { name: /Search|Find/ }).fill(title)
+    await page.getByRole('button', { name: title, exact: true }).click()
+    await expect(page.locator('.set-order').getByRole('listitem').last()).toContainText(title)
+  }
+  await page.getByLabel('Sheets').selectOption('Mine')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'PDF of the set' }).click(),
+  ])
+  expect(download.suggestedFilename()).toBe('With Mine.pdf')
+})

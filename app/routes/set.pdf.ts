@@ -2,6 +2,7 @@ import { isTemplate, TEMPLATES } from '../../core/sheet/layout'
 import { readPlayer } from '../../db/player'
 import { database } from '../database.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
+import { ownChoice, ownNameOf } from '../features/paper/ownLayouts'
 import { FIRST_LAYOUT } from '../features/paper/asked'
 import { setPdf } from '../features/sets/setSheets.server'
 import { keepPrinted, printedLately } from '../features/sets/printed.server'
@@ -18,12 +19,14 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const ready = printedLately(asked.get('ready') ?? '')
   if (ready) return pdfAnswer(ready.pdf, ready.name)
   const layout = asked.get('layout') ?? FIRST_LAYOUT
-  if (!isTemplate(layout))
+  const own = ownNameOf(layout)
+  if (!isTemplate(layout) && own === null)
     return refusedFile(
-      `There is no layout "${layout}" for sets. Accepted: ${Object.keys(TEMPLATES).join(', ')}.`,
+      `There is no layout "${layout}" for sets. Accepted: ${Object.keys(TEMPLATES).join(', ')}, or ${ownChoice('NAME')} for one that its tunes keep.`,
     )
   const how = {
-    layout: TEMPLATES[layout].layout,
+    layout: TEMPLATES[isTemplate(layout) ? layout : FIRST_LAYOUT].layout,
+    own,
     player: readPlayer(database()),
     school: numeralsFromCookies(request.headers.get('cookie')),
   }

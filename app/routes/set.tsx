@@ -6,6 +6,7 @@ import { z } from 'zod'
 import { refusalInWords } from '../../core/refusal'
 import { TEMPLATE_NAMES, TEMPLATES } from '../../core/sheet/layout'
 import type { Db } from '../../db/connect'
+import { layoutNamesOf } from '../../db/layouts'
 import {
   addToSet,
   changeInSet,
@@ -17,6 +18,7 @@ import {
 } from '../../db/sets'
 import { listTunes, readTune } from '../../db/tunes'
 import { database, withBook } from '../database.server'
+import { ownChoice } from '../features/paper/ownLayouts'
 import { SetOrder } from '../features/sets/SetOrder'
 import { howInSet, setName, setNote } from '../features/sets/setForms'
 import { useSetPdf } from '../features/sets/useSetPdf'
@@ -47,6 +49,10 @@ export function loader({ params, request }: Route.LoaderArgs) {
         }
       }),
     },
+    layouts: layoutNamesOf(
+      db,
+      set.tunes.flatMap(({ tuneId, deleted }) => (tuneId === null || deleted ? [] : [tuneId])),
+    ),
     q,
     offered: listTunes(db, { words: wordsOf(q), most: OFFERED, sort: q ? 'title' : 'touched' }).entries.map(
       ({ id, title }) => ({ id, title }),
@@ -101,7 +107,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ]
 
 /** A set: its tunes in order, how each is played, and what is done with the whole of it. */
-export default function SetPage({ loaderData: { set, offered, q, out }, actionData }: Route.ComponentProps) {
+export default function SetPage({
+  loaderData: { set, layouts, offered, q, out },
+  actionData,
+}: Route.ComponentProps) {
   return (
     <main className="page songbook">
       <PageHead title={set.name} here="" />
@@ -117,7 +126,7 @@ export default function SetPage({ loaderData: { set, offered, q, out }, actionDa
             On the stand
           </Button>
         )}
-        {set.tunes.length > 0 && <PrintSet id={set.id} />}
+        {set.tunes.length > 0 && <PrintSet id={set.id} layouts={layouts} />}
       </div>
       {set.tunes.length === 0 ? (
         <p className="empty">Nothing is in this set yet. Put in the first tune below.</p>
@@ -173,7 +182,7 @@ export default function SetPage({ loaderData: { set, offered, q, out }, actionDa
 }
 
 /** The whole set as one PDF, with what it takes shown and a way to stop. */
-function PrintSet({ id }: { id: string }) {
+function PrintSet({ id, layouts }: { id: string; layouts: readonly string[] }) {
   const { state, make, stop } = useSetPdf(id)
   const [layout, setLayout] = useState<string>(TEMPLATE_NAMES[0]!)
   return (
@@ -184,6 +193,11 @@ function PrintSet({ id }: { id: string }) {
           {TEMPLATE_NAMES.map((name) => (
             <option key={name} value={name}>
               {TEMPLATES[name].label}
+            </option>
+          ))}
+          {layouts.map((own) => (
+            <option key={own} value={ownChoice(own)}>
+              {own}
             </option>
           ))}
         </select>

@@ -1,12 +1,14 @@
 import { z } from 'zod'
 import { TEMPO_RANGE } from '../../core/chart/parse'
 import { parseKey } from '../../core/pitch/key'
+import { layoutsOf } from '../../db/layouts'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
 import { sheetPages, tuneAsked, withGrips } from '../features/paper/sheetPages.server'
-import { SHOWN, STAND_LAYOUTS } from '../features/stand/shown'
+import { ownNameOf } from '../features/paper/ownLayouts'
+import { isShown, SHOWN, STAND_LAYOUTS, standing } from '../features/stand/shown'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import { tuneHeard } from '../services/sound/tuneHeard'
 import type { Route } from './+types/stand.pages'
@@ -25,7 +27,13 @@ const query = z.object({
     .default(null),
   tempo: z.coerce.number().int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1]).nullable().default(null),
   note: z.string().max(200).default(''),
-  shown: z.enum(SHOWN),
+  shown: z.union([
+    z.enum(SHOWN),
+    z
+      .string()
+      .max(60)
+      .refine((choice) => ownNameOf(choice) !== null, 'a kind of page, or own: and the name of a layout'),
+  ]),
   width: side,
   height: side,
 })
@@ -39,12 +47,14 @@ export function loader({ request }: Route.LoaderArgs) {
   if (!state) return refusedFile('This tune is not in the songbook any more.')
   const player = readPlayer(database())
   const document = tuneAsked(state.document, how) ?? tuneAsked(state.document, { ...how, version: null })!
+  const own = ownNameOf(shown)
+  const kept = own === null ? undefined : layoutsOf(database(), tune).find(({ name }) => name === own)
+  const layout = kept ? standing(kept.layout) : STAND_LAYOUTS[isShown(shown) ? shown : 'grips'].layout
   const school = numeralsFromCookies(request.headers.get('cookie'))
   // Looked for once, for both ways of the window and for what is heard.
   const whole = withGrips(document, player)
   const pages = (window: { width: number; height: number }) =>
-    sheetPages(whole, { layout: STAND_LAYOUTS[shown].layout, player, school, fill: false, note, window })
-      .pages
+    sheetPages(whole, { layout, player, school, fill: false, note, window }).pages
   return Response.json({
     title: document.title,
     pages: pages({ width, height }),

@@ -1,5 +1,6 @@
 import { data } from 'react-router'
 import { z } from 'zod'
+import { layoutNamesOf } from '../../db/layouts'
 import { readSet } from '../../db/sets'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
@@ -24,13 +25,23 @@ export function loader({ request }: Route.LoaderArgs) {
     const tunes = set.tunes.flatMap(({ tuneId, deleted, title, key, tempo, version, note }): StandTune[] =>
       tuneId === null || deleted ? [] : [{ tune: tuneId, title, key, tempo, version, note }],
     )
-    return { name: set.name, tunes, at: asked.at, back: `/sets/${asked.set}` }
+    const layouts = layoutNamesOf(
+      database(),
+      tunes.map(({ tune }) => tune),
+    )
+    return { name: set.name, tunes, at: asked.at, back: `/sets/${asked.set}`, layouts }
   }
   const state = asked.tune === null ? null : readTune(database(), asked.tune)
   if (!state) throw data('This tune is not in the songbook.', 404)
   const { title } = state.document
   const tune: StandTune = { tune: state.id, title, key: null, tempo: null, version: asked.version, note: '' }
-  return { name: title, tunes: [tune], at: 0, back: `/tunes/${state.id}/lines` }
+  return {
+    name: title,
+    tunes: [tune],
+    at: 0,
+    back: `/tunes/${state.id}/lines`,
+    layouts: layoutNamesOf(database(), [state.id]),
+  }
 }
 
 /** Everything is there once it is loaded: nothing is asked for again while it stands. */

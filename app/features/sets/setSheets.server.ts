@@ -3,6 +3,7 @@ import { engravedWords } from '../../../core/chord/engraved'
 import type { PlayerSettings } from '../../../core/player/settings'
 import type { SheetLayout } from '../../../core/sheet/layout'
 import type { Db } from '../../../db/connect'
+import { layoutsOf } from '../../../db/layouts'
 import { readSet, type SetTune } from '../../../db/sets'
 import { readTune } from '../../../db/tunes'
 import { contentsPages, numbered, type Listed } from '../../../paper/contents'
@@ -11,7 +12,10 @@ import { toPdf } from '../../../paper/pdf'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
 interface SetPrinted {
+  /** Of tunes that keep none of the name that is asked for. */
   layout: SheetLayout
+  /** Name of a layout that tunes keep. */
+  own?: string | null
   player: PlayerSettings
   school: NumeralSchool
   /** Told how much of the whole is done. @throws to stop */
@@ -31,11 +35,17 @@ export const howInWords = ({ key, tempo, version, note }: SetTune): string =>
 /** Others are answered between two tunes. */
 const othersHaveTheirTurn = () => new Promise<void>((go) => setImmediate(go))
 
+/** A tune's own layout of a name, on the paper of the whole; the usual one where it keeps none. */
+function ownLayout(db: Db, tuneId: string, name: string | null, usual: SheetLayout): SheetLayout {
+  const kept = name === null ? undefined : layoutsOf(db, tuneId).find((one) => one.name === name)
+  return kept ? { ...kept.layout, paper: usual.paper } : usual
+}
+
 /** A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook any more are left out of it. */
 export async function setPdf(
   db: Db,
   id: string,
-  { layout, player, school, onDone, signal }: SetPrinted,
+  { layout, own: wanted = null, player, school, onDone, signal }: SetPrinted,
 ): Promise<{ pdf: Buffer; name: string } | null> {
   const set = readSet(db, id)
   if (!set) return null
@@ -50,7 +60,13 @@ export async function setPdf(
     if (document)
       sheets.push({
         tune,
-        pages: sheetPages(document, { layout, player, school, fill: true, note: tune.note }),
+        pages: sheetPages(document, {
+          layout: ownLayout(db, tune.tuneId!, wanted, layout),
+          player,
+          school,
+          fill: true,
+          note: tune.note,
+        }),
       })
     onDone?.(sheets.length, steps)
     await othersHaveTheirTurn()

@@ -4,7 +4,8 @@ import { SOUND } from '../../services/sound/store'
 import { usePlaying } from '../../services/sound/SoundContext'
 import { useSteady } from '../../services/words/steady'
 import { PageView } from '../paper/PageView'
-import { SHOWN, STAND_LAYOUTS, type Shown } from './shown'
+import { ownChoice, ownNameOf } from '../paper/ownLayouts'
+import { isShown, SHOWN, STAND_LAYOUTS } from './shown'
 import { useAwake } from './useAwake'
 import { useStandPages, type StandTune, type StandWindow } from './useStandPages'
 
@@ -13,6 +14,8 @@ interface Props {
   tunes: readonly StandTune[]
   at: number
   back: string
+  /** Names of layouts that its tunes keep. */
+  layouts: readonly string[]
 }
 
 /**
@@ -45,7 +48,7 @@ const TURNS: Readonly<Record<string, 'on' | 'back' | 'next' | 'before' | 'first'
 }
 
 interface Kept {
-  shown: Shown
+  shown: string
   size: number
   light: boolean
 }
@@ -60,7 +63,7 @@ function keptHere(): Kept {
       ...(JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<Kept>),
     }
     return {
-      shown: SHOWN.includes(shown) ? shown : USUAL.shown,
+      shown: isShown(shown) || ownNameOf(shown) !== null ? shown : USUAL.shown,
       size: SIZES[size] === undefined ? USUAL_SIZE : size,
       light: light === true,
     }
@@ -69,8 +72,13 @@ function keptHere(): Kept {
   }
 }
 
+/** Layouts to choose from, the one that was chosen last among them: it may be another tune's. */
+const choicesOf = (layouts: readonly string[], shown: string): string[] => [
+  ...new Set([...layouts, ...(ownNameOf(shown) === null ? [] : [ownNameOf(shown)!])]),
+]
+
 /** Pages of a tune, or of a whole set, turned by key, foot switch or tap. */
-export function Stand({ name, tunes, at: begin, back }: Props) {
+export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   const navigate = useNavigate()
   const [kept, setKept] = useState(USUAL)
   const [window_, setWindow] = useState<{ width: number; height: number } | null>(null)
@@ -208,14 +216,24 @@ export function Stand({ name, tunes, at: begin, back }: Props) {
           {Math.max(1, pages.length)}
           {next && <span className="stand-next"> · next: {next.title}</span>}
           {waiting > 0 && loaded.size > 0 && tunes.length > 1 && ` · preparing ${waiting}`}
-          {!awake && <span className="stand-next"> · this browser lets the screen sleep</span>}
+          {!awake && (
+            <span className="stand-next" title="This browser does not keep the screen awake">
+              {' '}
+              · screen may sleep
+            </span>
+          )}
         </span>
         <label>
           <span className="visually-hidden">What is shown</span>
-          <select value={kept.shown} onChange={(event) => set({ shown: event.target.value as Shown })}>
+          <select value={kept.shown} onChange={(event) => set({ shown: event.target.value })}>
             {SHOWN.map((one) => (
               <option key={one} value={one}>
                 {STAND_LAYOUTS[one].label}
+              </option>
+            ))}
+            {choicesOf(layouts, kept.shown).map((own) => (
+              <option key={own} value={ownChoice(own)}>
+                {own}
               </option>
             ))}
           </select>

@@ -13,3 +13,8 @@ export const STAND_LAYOUTS: Readonly<Record<Shown, { label: string; layout: Shee
   melody: { label: 'Melody', layout: { ...PLAIN, staff: true } },
   'chord-melody': { label: 'Chord melody', layout: { ...PLAIN, staff: true, tab: 'chord-melody' } },
 }
+
+export const isShown = (name: string): name is Shown => (SHOWN as readonly string[]).includes(name)
+
+/** A layout as it stands in a window: one column, and as large as the stand is set. */
+export const standing = (layout: SheetLayout): SheetLayout => ({ ...layout, columns: 1, large: false })

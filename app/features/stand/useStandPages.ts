@@ -1,7 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Page } from '../../../paper/pages'
 import type { TuneHeard } from '../../services/sound/tuneHeard'
-import type { Shown } from './shown'
 
 /** A tune of the stand, and how it is played there. */
 export interface StandTune {
@@ -21,7 +20,8 @@ export interface StandLoaded {
 }
 
 export interface StandWindow {
-  shown: Shown
+  /** One of `SHOWN`, or a layout of the tune's own. */
+  shown: string
   /** In points. */
   width: number
   height: number
@@ -37,7 +37,7 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
   const [waiting, setWaiting] = useState(tunes.length)
   const first = useRef(at)
   first.current = at
-  const { shown, width, height } = window ?? { shown: 'grips' as const, width: 0, height: 0 }
+  const { shown, width, height } = window ?? { shown: 'grips', width: 0, height: 0 }
   useEffect(() => {
     if (width === 0) return
     const own = new AbortController()
