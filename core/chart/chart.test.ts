@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { carryOver } from './carryOver'
 import { slotKey, slotsOf } from './chart'
+import { printChart } from './print'
 import { parseChart } from './parse'
 
 const shape = (text: string) =>
@@ -147,4 +148,18 @@ describe('what was made on chords follows them', () => {
       }),
     )
   })
+})
+
+test('a sign that is longer than any beat has room for stays as text, is told, and costs no time', () => {
+  for (const sign of ['_'.repeat(90_000), 'C'.repeat(500), 'C_'.repeat(60)]) {
+    const chart = parseChart(`| C | ${sign} | G |`)
+    expect(chart.bars.map(({ slots }) => slots.map(({ symbol }) => symbol?.kind ?? null))).toEqual([
+      ['chord'],
+      [null],
+      ['chord'],
+    ])
+    expect(chart.problems.map(({ code }) => code)).toEqual(['crowded-beat'])
+    expect(parseChart(printChart(chart)).bars[1]!.slots[0]!.text).toBe(sign)
+  }
+  expect(parseChart(`| ${'C_'.repeat(40)}C . . . |`).problems).toEqual([])
 })

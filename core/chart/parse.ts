@@ -44,8 +44,12 @@ export function parseChart(text: string): Chart {
 
 const splitLines = (text: string): string[] => text.split(/\r\n|\r|\n/)
 
-/** A sign of a bar. Crowded: it stands for all signs that have no room in the bar. */
-type Cell = Extract<Token, { kind: 'cell' }> & { crowded?: boolean }
+/** Letters of one sign, and parts of one beat, that are read; what is beyond them stays in the text and is said. */
+const MOST_LETTERS = 400
+const MOST_PARTS = 48
+
+/** A sign of a bar. Crowded: it stands for all signs that have no room in the bar, or has itself no room in a beat. */
+type Cell = Extract<Token, { kind: 'cell' }> & { crowded?: 'bar' | 'beat' }
 type Setting = Extract<Token, { kind: 'setting' }>
 
 /** A chart as it comes together, token by token. */
@@ -151,8 +155,8 @@ class Reader {
   private takeCell(token: Cell): void {
     this.end = token.column + token.text.length
     const last = this.cells[MOST_SIGNS - 1]
-    if (last) this.cells[MOST_SIGNS - 1] = { ...last, text: `${last.text} ${token.text}`, crowded: true }
-    else this.cells.push(token)
+    if (last) this.cells[MOST_SIGNS - 1] = { ...last, text: `${last.text} ${token.text}`, crowded: 'bar' }
+    else this.cells.push(fitsABeat(token.text) ? token : { ...token, crowded: 'beat' })
   }
 
   finish(): Chart {
@@ -447,20 +451,27 @@ function readBar(
   return { repeats: false, slots, beats }
 }
 
+const fitsABeat = (text: string): boolean =>
+  text.length <= MOST_LETTERS && (text.match(/_/g)?.length ?? 0) < MOST_PARTS
+
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
 
 function crowded(cell: Cell, bar: number, beat: number, chart: Chart): null {
-  chart.problems.push({
-    ...problem(
-      cell,
-      'crowded-bar',
-      `${capital(barName(bar))} has more than ${MOST_SIGNS} signs: what stands from here on is kept as text and not read.`,
-      `at most ${MOST_SIGNS} chords and holds in a bar`,
-    ),
-    text: cell.text.slice(0, 40),
-    bar,
-    beat,
-  })
+  const told =
+    cell.crowded === 'beat'
+      ? problem(
+          cell,
+          'crowded-beat',
+          `A sign in ${barName(bar)} has ${cell.text.length} letters: it is kept as text and not read.`,
+          `at most ${MOST_LETTERS} letters and ${MOST_PARTS} parts of a beat`,
+        )
+      : problem(
+          cell,
+          'crowded-bar',
+          `${capital(barName(bar))} has more than ${MOST_SIGNS} signs: what stands from here on is kept as text and not read.`,
+          `at most ${MOST_SIGNS} chords and holds in a bar`,
+        )
+  chart.problems.push({ ...told, text: cell.text.slice(0, 40), bar, beat })
   return null
 }
 

@@ -221,7 +221,8 @@ export function readBars(
   numerals: boolean,
   draft: ChartDraft,
 ): void {
-  let out = ''
+  // Pieces, put together at the end: a long line is gone through once.
+  const out: string[] = []
   let read = 0
   let times = 1
   let last = 0
@@ -283,22 +284,30 @@ export function readBars(
       marks.filter((mark) => /^(?:segno|coda)$/i.test(mark[0])),
       marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0])),
     ]
-    out += `${out === '' ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `
+    out.push(
+      `${out.length === 0 ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `,
+    )
   }
   for (const sign of line.matchAll(BARLINE)) {
     take(line.slice(last, sign.index), offset + last)
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
     // Bar lines with nothing between them stay two.
-    if (out !== '' && !out.endsWith(' ')) out += ' '
-    if (out !== '' || opens)
-      out += sign[0]
-        .replace(/\s+(?=x)/, '')
-        .replace(/\s+/g, ' ')
-        .replace(/\|\|/, '|')
-    else out = '|'
+    if (out.length > 0 && !out.at(-1)!.endsWith(' ')) out.push(' ')
+    if (out.length > 0 || opens)
+      out.push(
+        sign[0]
+          .replace(/\s+(?=x)/, '')
+          .replace(/\s+/g, ' ')
+          .replace(/\|\|/, '|'),
+      )
+    else out.push('|')
     last = sign.index + sign[0].length
   }
   take(line.slice(last), offset + last)
-  if (read > 0)
-    draft.bars(repeated(/\|(?:\s?x\d+)?\s*$/.test(out) ? out.trim() : `${out.trimEnd()} |`, times), over)
+  if (read === 0) return
+  const written = out.join('').trim()
+  const ends = /\|(?:\s?x\d+)?$/.test(written.slice(-LONGEST_END))
+  draft.bars(repeated(ends ? written : `${written} |`, times), over)
 }
+/** A bar line with how often it is played, in letters. */
+const LONGEST_END = 8
