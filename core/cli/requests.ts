@@ -98,8 +98,8 @@ const melody = z
   .array(
     z.strictObject({
       bar: z.int().min(0),
-      beat: z.number().min(1),
-      beats: z.number().positive(),
+      beat: z.number().min(1).max(1_000),
+      beats: z.number().positive().max(10_000),
       note: readBy(parsePitch),
     }),
   )
@@ -109,7 +109,7 @@ const lyrics = z
   .array(
     z.strictObject({
       bar: z.int().min(0),
-      beat: z.number().min(1),
+      beat: z.number().min(1).max(1_000),
       text: z.string().trim().min(1).max(MOST_LYRIC),
       joins: z.literal(true).optional(),
     }),

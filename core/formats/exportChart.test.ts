@@ -133,3 +133,12 @@ describe('files for elsewhere', () => {
     ).toMatchObject({ ok: false, fault: { code: 'unplayable', at: 0 } })
   })
 })
+
+test('a note that is longer than any tune ends with it, in every format', () => {
+  const chart = parseChart('| C | G |')
+  const notes = [{ bar: 1, beat: 3, beats: 1e9, note: must(parsePitch('E4')) }]
+  for (const format of ['midi', 'musicxml', 'abc'] as const) {
+    const out = must(exportChart({ chart, frets: [], melody: notes, limits: TUNE_LIMITS }, format))
+    expect(out.content.length).toBeLessThan(20_000)
+  }
+})

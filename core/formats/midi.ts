@@ -77,13 +77,17 @@ export function toMidi({
           durationTicks: ticks(slot.beats, bar.meter.unit),
           velocity: 0.6,
         })
-    for (const one of melody.filter((note) => note.bar === bar.number))
+    for (const one of melody) {
+      if (one.bar !== bar.number || one.beat >= bar.from + bar.beats) continue
+      // No note sounds on when the tune is over.
+      const left = clock.beatsIn(bar.number, clock.end - clock.at(one))
       tune.addNote({
         midi: midiOf(one.note),
         ticks: at(one.beat),
-        durationTicks: ticks(one.beats, bar.meter.unit),
+        durationTicks: ticks(Math.min(one.beats, left), bar.meter.unit),
         velocity: 0.8,
       })
+    }
     const from = clock.at({ bar: bar.number, beat: bar.from })
     const to = from + clock.lasts(bar.number, bar.beats)
     if (alone)
