@@ -9,6 +9,8 @@ import { layersOf } from '../melody/layers'
 import { midiOf, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
+import { voicingOf } from '../voicing/voicing'
+import { parseChord } from '../chord/parse'
 import { toMusicXml } from './musicxml'
 import { DIVISIONS, noteValues } from './noteValues'
 import type { WrittenChord } from './musicxmlHarmony'
@@ -193,6 +195,32 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
       expect(xml.match(/<measure /g)).toHaveLength(bars)
       expect(xml.match(/<rest\/>/g)).toHaveLength(bars)
     }
+  })
+  test('a barre is drawn in the frame, from its lowest string to its highest', () => {
+    const voicing = voicingOf([1, 3, 3, 2, 1, 1], must(parseChord('F')), TUNE_LIMITS)!
+    const chart = parseChart('| F |')
+    const slot = slotsOf(chart)[0]!
+    const xml = toMusicXml({
+      title: 'Barre',
+      chart,
+      key: analyse(chart).key,
+      tempo: 90,
+      chords: new Map([[slotKey(slot), { chord: must(parseChord('F')), voicing }]]),
+    })
+    const read = new XMLParser({ ignoreAttributes: false }).parse(xml) as {
+      'score-partwise': {
+        part: {
+          measure: {
+            harmony: { frame: { 'frame-note': { string: number; barre?: { '@_type': string } }[] } }
+          }
+        }
+      }
+    }
+    const notes = read['score-partwise'].part.measure.harmony.frame['frame-note']
+    expect(notes.flatMap(({ string, barre }) => (barre ? [`${string} ${barre['@_type']}`] : []))).toEqual([
+      '6 start',
+      '1 stop',
+    ])
   })
   test('every tone stays spelled for its chord', () => {
     const { line } = written('key: C\n| Abm7 | Db7 |')

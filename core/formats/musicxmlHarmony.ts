@@ -117,5 +117,8 @@ function writeFrame(harmony: XMLBuilder, { frets, fingering }: Voicing): void {
     note.ele('fret').txt(String(fret))
     const finger = fingering.fingers[string]
     if (finger) note.ele('fingering').txt(String(finger))
+    const number = stringNumber(string, frets.length)
+    for (const { from, to } of fingering.barres)
+      if (number === from || number === to) note.ele('barre', { type: number === from ? 'start' : 'stop' })
   })
 }
