@@ -165,7 +165,9 @@ test('a layout that a tune keeps can be chosen on the stand and for the sheets o
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('With Mine')
   await page.getByRole('button', { name: 'New set' }).click()
   for (const title of ['Own Sheet', 'Halyard Waltz']) {
-    await page.getByRole('textbox', { name: /Search|Find/ }).fill(title)
+    const search = page.getByRole('textbox', { name: 'Search titles and chords' })
+    await search.fill(title)
+    await search.press('Enter')
     await page.getByRole('button', { name: title, exact: true }).click()
     await expect(page.locator('.set-order').getByRole('listitem').last()).toContainText(title)
   }

@@ -5,6 +5,7 @@ import abcjs from 'abcjs'
 import { toAbc } from '../formats/abc'
 import { importAbc } from '../formats/importAbc'
 import { toMusicXml } from '../formats/musicxml'
+import { DIVISIONS } from '../formats/noteValues'
 import { DEFAULT_PLAYER } from '../player/settings'
 import { FIGURES } from '../rhythm/figures'
 import { newDocument } from './document'
@@ -116,8 +117,8 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
       never,
     ]
     const short = (note: Note) => `${note.rest === undefined ? 'x' : 'z'}${note.duration}`
-    expect(notesOf(first).map(short)).toEqual(['x18', 'x6', 'z18', 'x6'])
-    expect(notesOf(second).map(short)).toEqual(['x18', 'x6', 'z18', 'x6'])
+    expect(notesOf(first).map(short)).toEqual(['x72', 'x24', 'z72', 'x24'])
+    expect(notesOf(second).map(short)).toEqual(['x72', 'x24', 'z72', 'x24'])
     const sounding = notesOf(first).filter(({ rest }) => rest === undefined)
     expect(sounding.map(({ notehead }) => notehead)).toEqual(['slash', 'slash', 'slash'])
     expect(sounding.map(({ pitch }) => `${pitch!.step}${pitch!.octave}`)).toEqual(['B3', 'B3', 'B3'])
@@ -148,7 +149,7 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
           (sum, note) => sum + (note.chord === undefined ? note.duration : 0),
           0,
         )
-        expect([figure.name, full]).toEqual([figure.name, (beats * 48) / unit])
+        expect([figure.name, full]).toEqual([figure.name, (beats * 4 * DIVISIONS) / unit])
       }
     }
   })

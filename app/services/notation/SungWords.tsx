@@ -1,7 +1,6 @@
 import { useRef, type KeyboardEvent } from 'react'
 import { barName, type Bar } from '../../../core/chart/chart'
 import { inWords, printLyrics, readLyrics, type Lyric } from '../../../core/melody/lyrics'
-import './sungWords.css'
 
 /** What is sung in a bar, and the beats on which notes of the melody begin there. */
 export interface Sung {
