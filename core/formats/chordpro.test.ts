@@ -1,3 +1,4 @@
+import { ChordLyricsPair, ChordProParser } from 'chordsheetjs'
 import fc from 'fast-check'
 import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
@@ -92,4 +93,46 @@ test('a chord that cannot be read is a beat of silence: what stands behind it ke
   const read = importChart('{sog}\n| Cquux7 . G7 . | C . . . |\n{eog}', 'chordpro')
   expect(read.text).toBe('| N.C. . G7 . | C . . . |')
   expect(read.warnings.map(({ text }) => text)).toEqual(['Cquux7'])
+})
+
+test('another reader (chordsheetjs 15) finds the settings and the words under their chords', () => {
+  const lyrics = [
+    { bar: 1, beat: 1, text: 'Over' },
+    { bar: 1, beat: 2, text: 'the' },
+    { bar: 2, beat: 1, text: 'wa', joins: true as const },
+    { bar: 2, beat: 3, text: 'ter' },
+  ]
+  const chart = parseChart(
+    'title: Low Tide\nkey: Bb\nmeter: 3/4\ntempo: 96\ncapo: 3\n| Bb | F#m7b5 . B7(#9) | Gm7 |',
+  )
+  const { content } = must(
+    exportChart({ chart, frets: [], melody: [], lyrics, limits: TUNE_LIMITS }, 'chordpro'),
+  )
+  const song = new ChordProParser().parse(content)
+  expect([song.title, song.key, song.time, song.capo, song.tempo]).toEqual([
+    'Low Tide',
+    'Bb',
+    '3/4',
+    '3',
+    '96',
+  ])
+  const pairs = song.lines
+    .flatMap(({ items }) => items)
+    .flatMap((item) =>
+      item instanceof ChordLyricsPair && item.chords ? [[item.chords, item.lyrics?.trim()]] : [],
+    )
+  expect(pairs).toEqual([
+    ['Bb', 'Over'],
+    ['F#m7b5', 'wa'],
+    ['B7(#9)', 'ter'],
+    ['Gm7', ''],
+  ])
+})
+
+test('a grip behind the capo does not sound: it is refused, not written with frets below nothing', () => {
+  const refused = exportChart(
+    { chart: parseChart('capo: 3\n| F |'), frets: [[1, 3, 3, 2, 1, 1]], melody: [], limits: TUNE_LIMITS },
+    'chordpro',
+  )
+  expect(refused).toMatchObject({ ok: false, fault: { code: 'unplayable', at: 0 } })
 })

@@ -47,10 +47,12 @@ export function exportChart(
       accepted: 'one grip for each chord, or none',
       text: 'voicings',
     })
+  // A capo in the chart lies on the neck: frets behind it do not sound.
+  const neck = chart.capo > 0 ? { ...limits, instrument: { ...limits.instrument, capo: chart.capo } } : limits
   const chords = new Map<string, { chord: ChordSymbol; voicing: Voicing | null }>()
   for (const [at, { slot, chord }] of sounding.entries()) {
     const grip = frets[at]
-    const voicing = grip ? voicingOf(grip, chord, limits) : null
+    const voicing = grip ? voicingOf(grip, chord, neck) : null
     if (grip && !voicing)
       return bad({
         code: 'unplayable',

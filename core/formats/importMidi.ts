@@ -4,7 +4,8 @@ import { plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { namesOf } from '../voicing/name'
 import { SIGNATURES } from './midi'
-import { inBounds } from './midiBounds'
+import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { inBounds, type SungInFile } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
 import { moveNote } from '../chart/transpose'
 import {
@@ -56,7 +57,8 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   if (header.getUint16(10) === 0)
     return bad({ code: 'bad-file', message: 'The file has no tracks.', accepted, text: 'content' })
   const warnings: string[] = []
-  const sound = inBounds(bytes, warnings)
+  const words: SungInFile[] = []
+  const sound = inBounds(bytes, warnings, words)
   if (!sound.ok) return bad({ ...sound.fault, accepted, text: 'content' })
   let file: Midi
   try {
@@ -152,13 +154,34 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
     line.push(chords[index]!)
   })
   close()
-  if (file.header.meta.some(({ type }) => type === 'lyrics'))
-    warnings.push('The words of the file were left out.')
+  const lyrics = wordsOn(voices, melody, words)
+  const unsung = words.filter(({ text }) => text.trim() !== '').length - lyrics.length
+  if (unsung > 0) warnings.push(`${unsung} words that stand under no note of the melody were left out.`)
   const parts = partsFrom(
     tracks.map((one, at) => one.name || `Track ${at + 1}`),
     tracks.indexOf(track),
   )
-  return good({ text: lines.join('\n'), melody, lyrics: [], warnings, ...(parts ? { parts } : {}) })
+  return good({ text: lines.join('\n'), melody, lyrics, warnings, ...(parts ? { parts } : {}) })
+}
+
+/** Words with the notes of the melody that begin where they are sung, within half a beat of it. A word that goes on ends in a hyphen. */
+function wordsOn(
+  voices: readonly Placed[],
+  melody: readonly NamedMelodyNote[],
+  words: readonly SungInFile[],
+): Lyric[] {
+  const found: Lyric[] = []
+  let at = 0
+  for (const { ticks, text } of [...words].sort((a, b) => a.ticks - b.ticks)) {
+    const apart = (index: number) => Math.abs((voices[index]?.ticks ?? Infinity) - ticks)
+    while (at + 1 < voices.length && apart(at + 1) < apart(at)) at += 1
+    const voice = voices[at]
+    // Files for singing along begin their lines with a stroke.
+    const lyric =
+      voice && apart(at) < voice.beatTicks / 2 ? lyricAt(melody[at]!, text.replace(/^[\\/]/, '')) : null
+    if (lyric) found.push(lyric)
+  }
+  return inOrder(found)
 }
 
 type Track = Midi['tracks'][number]

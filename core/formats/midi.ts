@@ -4,6 +4,7 @@ import { keysInForce } from '../chart/keys'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
 import { layersOf } from '../melody/layers'
+import { inWords } from '../melody/lyrics'
 import { keyName, signatureOf } from '../pitch/key'
 import { midiOf, pitchClass } from '../pitch/note'
 import type { BandNote, BandScore, Score } from './musicxml'
@@ -27,6 +28,7 @@ export function toMidi({
   tempo,
   chords,
   melody = [],
+  lyrics = [],
   chordMelody = [],
   band,
 }: Score): string {
@@ -88,6 +90,12 @@ export function toMidi({
         velocity: 0.8,
       })
     }
+    for (const one of lyrics.filter((lyric) => lyric.bar === bar.number))
+      file.header.meta.push({
+        type: 'lyrics',
+        text: one.joins ? inWords(one) : `${one.text} `,
+        ticks: at(one.beat),
+      })
     const from = clock.at({ bar: bar.number, beat: bar.from })
     const to = from + clock.lasts(bar.number, bar.beats)
     if (alone)

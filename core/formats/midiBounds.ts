@@ -1,4 +1,6 @@
 import { bad, good, type Result } from '../result'
+import { MOST_LYRICS } from '../melody/lyrics'
+import { lettersOf } from './letters'
 import { MOST_BARS_READ } from './readTune'
 
 /** The longest bar a chart has, in quarter notes: 16 halves. */
@@ -12,8 +14,13 @@ const PLAIN_TEMPO = [0x07, 0xa1, 0x20]
  * longer than the file, notes beyond any tune. A metre or tempo of nothing is put right in a copy and said. Format: Standard MIDI Files 1.0 (MIDI
  * Manufacturers Association, 1996).
  * @param bytes a file that begins with a whole header chunk
+ * @param words what is sung, in any track, is put there
  */
-export function inBounds(bytes: Uint8Array, warnings: string[]): Result<Uint8Array> {
+export function inBounds(
+  bytes: Uint8Array,
+  warnings: string[],
+  words: SungInFile[] = [],
+): Result<Uint8Array> {
   const refuse = (message: string) => bad({ code: 'bad-file', message })
   const copy = bytes.slice()
   const view = new DataView(copy.buffer)
@@ -30,7 +37,7 @@ export function inBounds(bytes: Uint8Array, warnings: string[]): Result<Uint8Arr
       return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
     if (isTrack) {
       tracks += 1
-      const wrong = track(copy, at + 8, end, latest, warnings)
+      const wrong = track(copy, at + 8, end, latest, warnings, words)
       if (wrong)
         return wrong === FAR_OUT
           ? bad({
@@ -47,6 +54,13 @@ export function inBounds(bytes: Uint8Array, warnings: string[]): Result<Uint8Arr
   return good(copy)
 }
 
+/** A syllable at its time (Standard MIDI Files 1.0, meta event 05). */
+export interface SungInFile {
+  ticks: number
+  text: string
+}
+const LYRIC = 0x05
+
 const FAR_OUT = 'far out'
 
 /** What is wrong with the events of a track; null where nothing is. */
@@ -56,6 +70,7 @@ function track(
   end: number,
   latest: number,
   warnings: string[],
+  words: SungInFile[],
 ): string | null {
   const cut = 'The file breaks off or is damaged: an event of it is not whole.'
   let at = from
@@ -97,6 +112,8 @@ function track(
           bytes.set([4, 2], at)
         }
       }
+      if (type === LYRIC && words.length < MOST_LYRICS)
+        words.push({ ticks: time, text: lettersOf(bytes.subarray(at, at + size)) })
       at += size
     } else if (status === 0xf0 || status === 0xf7) {
       const size = length()
