@@ -288,15 +288,19 @@ describe('bad files: a clear error, and nothing hangs', () => {
 
 test('words go out with their notes and come back with them; those under no note are told', () => {
   const lyrics = [
-    { bar: 1, beat: 1, text: 'sum', joins: true as const },
+    { bar: 1, beat: 1, text: 'süß', joins: true as const },
     { bar: 1, beat: 2, text: 'mer' },
     { bar: 2, beat: 3, text: 'far off' },
   ]
   const melody = [1, 2].map((beat) => ({ bar: 1, beat, beats: 1, note: must(parsePitch('G4')) }))
   const { content } = must(
-    exportChart({ chart: parseChart('| C | F |'), frets: [], melody, lyrics, limits: TUNE_LIMITS }, 'midi'),
+    exportChart(
+      { chart: parseChart('title: Über “Łódź”\n| C | F |'), frets: [], melody, lyrics, limits: TUNE_LIMITS },
+      'midi',
+    ),
   )
   const read = must(importMidi(content))
   expect(read.lyrics).toEqual(lyrics.slice(0, 2))
+  expect(parseChart(read.text).title).toBe('Über “Łódź”')
   expect(read.warnings.join(' ')).toContain('1 words that stand under no note')
 })

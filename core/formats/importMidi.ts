@@ -5,6 +5,7 @@ import { bad, good, type Result } from '../result'
 import { namesOf } from '../voicing/name'
 import { SIGNATURES } from './midi'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { ofByteLetters } from './letters'
 import { inBounds, type SungInFile } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
 import { moveNote } from '../chart/transpose'
@@ -79,7 +80,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   const others = tracks.filter((one) => one !== track)
   if (others.length > 0)
     warnings.push(
-      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${track.name}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
+      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
     )
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
   const last = Math.max(...tracks.flatMap(({ notes }) => notes.map(({ ticks }) => ticks)))
@@ -126,7 +127,9 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
         : 'The file names no chords: the bars are silent until you type them.'
     }`,
   )
-  const name = file.header.name.replace(/[\s\p{C}]+/gu, ' ').trim()
+  const name = ofByteLetters(file.header.name)
+    .replace(/[\s\p{C}]+/gu, ' ')
+    .trim()
   const first = bars[pickup > 0 ? 1 : 0]!
   const tempo = file.header.tempos[0]
   const lines = [
@@ -158,7 +161,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   const unsung = words.filter(({ text }) => text.trim() !== '').length - lyrics.length
   if (unsung > 0) warnings.push(`${unsung} words that stand under no note of the melody were left out.`)
   const parts = partsFrom(
-    tracks.map((one, at) => one.name || `Track ${at + 1}`),
+    tracks.map((one, at) => ofByteLetters(one.name) || `Track ${at + 1}`),
     tracks.indexOf(track),
   )
   return good({ text: lines.join('\n'), melody, lyrics, warnings, ...(parts ? { parts } : {}) })

@@ -11,3 +11,11 @@ export function lettersOf(bytes: Uint8Array): string {
     return new TextDecoder('windows-1252').decode(bytes)
   }
 }
+
+/** Text for a writer that takes each letter for a byte: the bytes of its UTF-8, a letter each. */
+export const asByteLetters = (text: string): string =>
+  [...new TextEncoder().encode(text)].map((byte) => String.fromCharCode(byte)).join('')
+
+/** Text from a reader that gave each byte as a letter. */
+export const ofByteLetters = (letters: string): string =>
+  lettersOf(Uint8Array.from(letters, (letter) => letter.charCodeAt(0)))

@@ -7,6 +7,7 @@ import { layersOf } from '../melody/layers'
 import { inWords } from '../melody/lyrics'
 import { keyName, signatureOf } from '../pitch/key'
 import { midiOf, pitchClass } from '../pitch/note'
+import { asByteLetters } from './letters'
 import type { BandNote, BandScore, Score } from './musicxml'
 
 /** Programs of General MIDI, from 0, and its channel for drums (MIDI Association, General MIDI 1). */
@@ -33,7 +34,7 @@ export function toMidi({
   band,
 }: Score): string {
   const file = new Midi()
-  file.header.name = title
+  file.header.name = asByteLetters(title)
   file.header.setTempo((tempo * 4) / chart.meter.unit)
   const add = (name: string, program: number, channel: number) => {
     const track = file.addTrack()
@@ -93,7 +94,7 @@ export function toMidi({
     for (const one of lyrics.filter((lyric) => lyric.bar === bar.number))
       file.header.meta.push({
         type: 'lyrics',
-        text: one.joins ? inWords(one) : `${one.text} `,
+        text: asByteLetters(one.joins ? inWords(one) : `${one.text} `),
         ticks: at(one.beat),
       })
     const from = clock.at({ bar: bar.number, beat: bar.from })
