@@ -142,6 +142,7 @@ export function ImportDialog({
           <label>
             Paste here
             <textarea
+              className={format === 'text' || format === 'tab' ? 'by-columns' : undefined}
               value={typed}
               spellCheck={false}
               placeholder={FORMATS.find((one) => one.value === format)!.example}

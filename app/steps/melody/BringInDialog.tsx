@@ -35,7 +35,8 @@ interface Props {
 }
 
 const broughtInWords = ({ melody, lyrics }: ImportedTune): string =>
-  `${melody.length} notes${lyrics.length > 0 ? `, words at ${lyrics.length} places` : ''}.`
+  `${counted(melody.length, 'note')}${lyrics.length > 0 ? `, words at ${counted(lyrics.length, 'place')}` : ''}.`
+const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`
 
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
 export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics, songKey, tempo }: Props) {
