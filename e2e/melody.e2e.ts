@@ -121,7 +121,7 @@ test('ABC and files: what is wrong is said and nothing is lost; the melody alone
   await dialog
     .locator('input[type=file]')
     .setInputFiles({ name: 'tune.musicxml', mimeType: 'application/xml', buffer: Buffer.from(xml) })
-  await expect(dialog.getByText('1 notes.')).toBeVisible()
+  await expect(dialog.getByText('1 note.')).toBeVisible()
   await dialog.getByRole('button', { name: 'Chords and melody in place' }).click()
   await expect.poll(() => melodyIn(page)).toEqual(['A4 on bar 1 beat 1'])
   await expect(page.locator('.bank-home .chord-name')).toHaveAttribute('aria-label', 'Dm7')
