@@ -41,7 +41,7 @@ async function backup(words: readonly string[]): Promise<string> {
       onDone: (done, of) => tell(`${done} of ${of} tunes`),
     })
     renameSync(unfinished, file)
-    return `${tunes.length} tunes with all that belongs to them are in ${file} (${statSync(file).size} bytes).`
+    return `${tunes.length === 1 ? '1 tune with all that belongs to it is' : `${tunes.length} tunes with all that belongs to them are`} in ${file} (${statSync(file).size} bytes).`
   } catch (error) {
     rmSync(unfinished, { force: true })
     throw error
