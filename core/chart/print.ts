@@ -45,8 +45,24 @@ export function printChart(chart: Chart): string {
   return lines.join('\n')
 }
 
+/** What is printed of a bar in a line. */
+export type PrintedBar = Pick<
+  Bar,
+  | 'section'
+  | 'opensSection'
+  | 'repeats'
+  | 'slots'
+  | 'from'
+  | 'beats'
+  | 'due'
+  | 'opensRepeat'
+  | 'played'
+  | 'ending'
+  | 'marks'
+>
+
 /** Bars on one line of text, with their section mark, repeat signs, endings and marks. */
-function printLine(bars: readonly Bar[]): string {
+export function printLine(bars: readonly PrintedBar[]): string {
   const first = bars[0]!
   let text = first.opensSection && first.section !== null ? `[${first.section}] ` : ''
   bars.forEach((bar, at) => {
@@ -59,9 +75,10 @@ function printLine(bars: readonly Bar[]): string {
   return text + closing(bars.at(-1)!)
 }
 
-const closing = (bar: Bar): string => (bar.played > 0 ? `:|${bar.played === 2 ? '' : `x${bar.played}`}` : '|')
+const closing = (bar: PrintedBar): string =>
+  bar.played > 0 ? `:|${bar.played === 2 ? '' : `x${bar.played}`}` : '|'
 
-function barlineBetween(before: Bar | undefined, bar: Bar): string {
+function barlineBetween(before: PrintedBar | undefined, bar: PrintedBar): string {
   if (!before) return bar.opensRepeat ? '|:' : '|'
   // An ending right behind `x3` would be read with it.
   if (before.played > 0)

@@ -45,7 +45,7 @@ const USUAL = [
   'aug7',
 ]
 /** Syllables that name notes in other tongues, from C. */
-const SYLLABLES: Readonly<Record<string, string>> = {
+export const SYLLABLES: Readonly<Record<string, string>> = {
   do: 'C',
   ut: 'C',
   re: 'D',

@@ -10,7 +10,8 @@ import {
   tuneText,
   type TuneKept,
 } from '../backup/format'
-import { slotKey, slotsOf, type Chart } from '../chart/chart'
+import { slotKey, type Chart } from '../chart/chart'
+import { chordsFor } from '../formats/exportChart'
 import type { Lyric } from '../melody/lyrics'
 import { keep } from '../tune/applyMelody'
 import { newDocument, tuneDocument } from '../tune/document'
@@ -38,19 +39,13 @@ export function tuneAsBackup({
   melody,
   lyrics,
 }: OneTune): Result<{ content: string; encoding: 'base64' }> {
-  const sounding = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
-  if (frets.length > 0 && frets.length !== sounding.length)
-    return bad({
-      code: 'bad-field',
-      message: `${frets.length} grips were given for ${sounding.length} chords.`,
-      accepted: 'one grip for each chord, or none',
-      text: 'voicings',
-    })
+  const sounding = chordsFor(chart, frets)
+  if (!sounding.ok) return sounding
   const document = tuneDocument.safeParse({
     ...newDocument(chart.title?.trim() || 'Untitled', text),
     melody: melody.map(keep),
     lyrics,
-    grips: Object.fromEntries(frets.map((grip, at) => [slotKey(sounding[at]!), grip])),
+    grips: Object.fromEntries(frets.map((grip, at) => [slotKey(sounding.value[at]!.slot), grip])),
   })
   if (!document.success)
     return bad({

@@ -88,27 +88,16 @@ export class ChartDraft {
       )
   }
 
-  /** Beats in a bar, as the head says. */
-  get beats(): number {
-    const now = [...this.head, ...this.body].findLast((line) => line.startsWith('meter:'))
-    return Number(/^meter: (\d+)/.exec(now ?? '')?.[1] ?? 4)
-  }
-
-  /** The fret the capo lies on, as the head says. */
-  get capo(): number {
-    return Number(/^capo: (\d+)/.exec(this.head.find((line) => line.startsWith('capo:')) ?? '')?.[1] ?? 0)
-  }
-
+  /** Beats in a bar, and the fret the capo lies on, as the settings so far say. */
+  beats = 4
+  capo = 0
+  private pickup = 0
   /** It has a bar. */
-  get begun(): boolean {
-    return this.body.some((line) => line.includes('|'))
-  }
+  begun = false
 
   /** Beats of the bar that comes: those of the metre, or of the pickup where it is the first. */
   beatsOfNextBar(beginsLine: boolean): number {
-    const pickup = /^pickup: (\d+)/.exec(this.head.find((line) => line.startsWith('pickup:')) ?? '')?.[1]
-    const isFirst = beginsLine && !this.begun
-    return isFirst && pickup ? Number(pickup) : this.beats
+    return beginsLine && !this.begun && this.pickup > 0 ? this.pickup : this.beats
   }
 
   /** Something that holds for the whole, told at the first place. */
@@ -146,6 +135,10 @@ export class ChartDraft {
       const key = parseKey(value)
       if (key.ok) this.key = key.value
     }
+    const count = Number.parseInt(value, 10)
+    if (name === 'meter') this.beats = count
+    if (name === 'capo') this.capo = count
+    if (name === 'pickup') this.pickup = count
     // Key and metre may change on the way; everything else is of the whole tune.
     const onTheWay = this.body.length > 0 && (name === 'key' || name === 'meter')
     ;(onTheWay ? this.body : this.head).push(setting)
@@ -172,6 +165,7 @@ export class ChartDraft {
       this.comes.length === 0 ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, `$1 ${this.comes.join(' ')} `)
     this.over = over.map(({ column, bar, sign }) => ({ column, at: { line: this.body.length, bar, sign } }))
     this.body.push(this.section + marked)
+    this.begun = true
     this.section = ''
     this.comes = []
   }
@@ -224,11 +218,6 @@ export class ChartDraft {
     return true
   }
 
-  /** Nothing stands under the last line of chords any more. */
-  noWords(): void {
-    this.over = []
-  }
-
   finish(): ImportedChart {
     if (this.barless)
       this.warn(
@@ -279,8 +268,16 @@ const groupedByLine = (bars: readonly Bar[]): ReadonlyMap<number, Bar[]> => {
   return lines
 }
 
-const gripsFrom = (drawn: ImportedChart['grips'], capo: number): ImportedChart['grips'] =>
-  drawn.map(({ symbol, frets }) => ({
-    symbol,
-    frets: frets.map((fret) => (fret === null ? null : fret + capo)),
-  }))
+/** Grips with their frets from the nut, the first of each chord; an open string stays open, at the capo. Those beyond any neck are left. */
+function gripsFrom(drawn: ImportedChart['grips'], capo: number): ImportedChart['grips'] {
+  const byChord = new Map<string, (number | null)[]>()
+  for (const { symbol, frets } of drawn) {
+    const fromNut = frets.map((fret) => (fret === null || fret === 0 ? fret : fret + capo))
+    const fits = fromNut.every((fret) => fret === null || fret <= HIGHEST_DRAWN)
+    if (fits && !byChord.has(symbol) && byChord.size < MOST_DRAWN) byChord.set(symbol, fromNut)
+  }
+  return [...byChord].map(([symbol, frets]) => ({ symbol, frets }))
+}
+/** The highest fret of a grip that is drawn, and chords that are drawn in one file. */
+export const HIGHEST_DRAWN = 36
+const MOST_DRAWN = 500

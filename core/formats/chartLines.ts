@@ -1,4 +1,4 @@
-import { withCapitals } from '../chord/near'
+import { SYLLABLES, withCapitals } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
 import { bare, repeated, type ChartDraft, type Over, type Word } from './chartDraft'
 import { chordOfNumeral } from './numerals'
@@ -26,17 +26,6 @@ const SO_OFTEN = /^[([]?(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×])[)\]]?\.?$/i
 const MOST_TIMES = 16
 
 const SYLLABLE = /^(Do|Ut|R[eé]|Mi|Fa|Sol|La|Si)(?![a-z]*[n-z][a-z]*$)(.*)$/i
-const SYLLABLE_NOTES: Readonly<Record<string, string>> = {
-  do: 'C',
-  ut: 'C',
-  re: 'D',
-  ré: 'D',
-  mi: 'E',
-  fa: 'F',
-  sol: 'G',
-  la: 'A',
-  si: 'B',
-}
 const asLetters = (word: string): string | null => {
   const syllable = SYLLABLE.exec(word)
   if (!syllable) return null
@@ -44,8 +33,8 @@ const asLetters = (word: string): string | null => {
   const low =
     bass === undefined
       ? ''
-      : `/${SYLLABLE_NOTES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
-  const symbol = `${SYLLABLE_NOTES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
+      : `/${SYLLABLES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
+  const symbol = `${SYLLABLES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
   return parseSymbol(symbol).ok ? symbol : null
 }
 

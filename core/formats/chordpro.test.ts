@@ -1,5 +1,4 @@
 import { ChordLyricsPair, ChordProParser } from 'chordsheetjs'
-import fc from 'fast-check'
 import { parseChart } from '../chart/parse'
 import { printChart } from '../chart/print'
 import { must } from '../result'
@@ -33,51 +32,6 @@ test.each(CHARTS)('a chart comes back out of its own ChordPro with nothing said:
   )
   // And the file of what came back is the same file.
   expect(out(read.text)).toBe(out(text))
-})
-
-const symbols = fc.constantFrom('C', 'Am7', 'F#m7b5', 'Bb7(#9)', 'D/F#', 'N.C.', 'G13(b9)')
-const bar = fc.oneof(
-  symbols,
-  fc.tuple(symbols, symbols).map((pair) => pair.join(' ')),
-  fc.tuple(symbols, symbols).map(([a, b]) => `${a} . _${b} .`),
-  fc.constant('. C . .'),
-)
-const charts = fc
-  .record({
-    key: fc.constantFrom('C', 'Eb', 'F#m', 'Am'),
-    pickup: fc.boolean(),
-    parts: fc.array(
-      fc.record({
-        section: fc.constantFrom('', '[A] ', '[Bridge] '),
-        bars: fc.array(bar, { minLength: 1, maxLength: 9 }),
-        repeat: fc.constantFrom('', ':|', ':|x3', 'endings'),
-        newKey: fc.constantFrom('', 'key: D\n', 'meter: 3/4\n'),
-        mark: fc.constantFrom('', 'Fine', 'To Coda'),
-      }),
-      { minLength: 1, maxLength: 4 },
-    ),
-  })
-  .map(({ key, pickup, parts }) => {
-    const lines = parts.map(({ section, bars, repeat, newKey, mark }, at) => {
-      const inside = bars.join(' | ')
-      const head = (at > 0 ? newKey : '') + section
-      if (repeat === 'endings') return `${head}|: ${inside} |1. C :|2. G7 |`
-      if (repeat) return `${head}|: ${inside} ${repeat}`
-      return `${head}| ${inside}${mark ? ` ${mark}` : ''} |`
-    })
-    return [`key: ${key}`, 'meter: 4/4', ...(pickup ? ['pickup: 1', '| G7 |'] : []), ...lines].join('\n')
-  })
-
-test('export, import, export: the same file, for every chart of the grammar', () => {
-  fc.assert(
-    fc.property(charts, (text) => {
-      const first = out(text)
-      const read = importChart(first, 'chordpro')
-      expect(read.warnings.filter(({ message }) => !message.includes('In line'))).toEqual([])
-      expect(out(read.text)).toBe(first)
-    }),
-    { numRuns: 300 },
-  )
 })
 
 test('tablature and other notations are no chords, comments are said, and signs of the form are read', () => {

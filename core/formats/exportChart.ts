@@ -1,4 +1,4 @@
-import { slotKey, slotsOf, type Chart } from '../chart/chart'
+import { slotKey, slotsOf, type Chart, type Slot } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Lyric } from '../melody/lyrics'
@@ -32,21 +32,32 @@ export interface Exported {
 /** Where a tune names no tempo. */
 const USUAL_TEMPO = 96
 
+/** The chords of a chart that sound, in order: as many as there are grips, where there are any. */
+export function chordsFor(
+  chart: Chart,
+  frets: readonly unknown[],
+): Result<{ slot: Slot; chord: ChordSymbol }[]> {
+  const sounding = slotsOf(chart).flatMap((slot) =>
+    slot.symbol?.kind === 'chord' ? [{ slot, chord: slot.symbol.chord }] : [],
+  )
+  return frets.length === 0 || frets.length === sounding.length
+    ? good(sounding)
+    : bad({
+        code: 'bad-field',
+        message: `${frets.length} grips were given for ${sounding.length} chords.`,
+        accepted: 'one grip for each chord, or none',
+        text: 'voicings',
+      })
+}
+
 /** A chart with its grips and melody in an open format. */
 export function exportChart(
   { chart, frets, melody, lyrics = [], limits }: ExportProblem,
   format: ExportFormat,
 ): Result<Exported> {
-  const sounding = slotsOf(chart).flatMap((slot) =>
-    slot.symbol?.kind === 'chord' ? [{ slot, chord: slot.symbol.chord }] : [],
-  )
-  if (frets.length > 0 && frets.length !== sounding.length)
-    return bad({
-      code: 'bad-field',
-      message: `${frets.length} grips were given for ${sounding.length} chords.`,
-      accepted: 'one grip for each chord, or none',
-      text: 'voicings',
-    })
+  const found = chordsFor(chart, frets)
+  if (!found.ok) return found
+  const sounding = found.value
   // A capo in the chart lies on the neck: frets behind it do not sound.
   const neck = chart.capo > 0 ? { ...limits, instrument: { ...limits.instrument, capo: chart.capo } } : limits
   const chords = new Map<string, { chord: ChordSymbol; voicing: Voicing | null }>()

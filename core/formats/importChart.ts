@@ -43,19 +43,25 @@ function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft
     const strings = numerals ? 0 : tabAt(lines, at)
     const line = lines[at]!
     if (strings > 0) {
+      const symbols = above.findLast((one) => isSymbolLine(lines[one]!))
+      const signs = above.findLast((one) => isSignLine(lines[one]!))
+      above.filter((one) => one !== symbols && one !== signs).forEach(asText)
       readTab(
         {
           strings: lines.slice(at, at + strings),
-          symbols: lines[above.findLast((one) => isSymbolLine(lines[one]!)) ?? -1] ?? null,
-          signs: lines[above.findLast((one) => isSignLine(lines[one]!)) ?? -1] ?? null,
+          symbols: symbols === undefined ? null : lines[symbols]!,
+          signs: signs === undefined ? null : lines[signs]!,
           line: at + 1,
         },
         draft,
       )
       at += strings - 1
       above = []
-    } else if (!numerals && (isSignLine(line) || isSymbolLine(line)) && above.length < 2) above.push(at)
-    else {
+    } else if (!numerals && (isSignLine(line) || isSymbolLine(line))) {
+      // Two lines at most stand above a tablature: of more the first are chords by themselves.
+      if (above.length === 2) asText(above.shift()!)
+      above.push(at)
+    } else {
       above.forEach(asText)
       above = []
       asText(at)

@@ -1,6 +1,6 @@
 import { parseSymbol } from '../chord/parse'
 import { lyricAt } from '../melody/lyrics'
-import type { ChartDraft } from './chartDraft'
+import { HIGHEST_DRAWN, type ChartDraft } from './chartDraft'
 import { readBars, SETTINGS } from './chartLines'
 
 const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?:[:\s]\s*(.*?))?\s*\}\s*$/
@@ -112,7 +112,6 @@ function drawnGrip(value: string): { symbol: string; frets: (number | null)[] } 
     frets.length >= 4 && frets.length <= 8 && frets.every((fret) => fret === null || fret <= HIGHEST_DRAWN)
   return fits ? { symbol, frets } : null
 }
-const HIGHEST_DRAWN = 36
 
 /** Chords in brackets over words: each chord becomes a bar, with the words up to the next. */
 function readSungLine(line: string, number: number, draft: ChartDraft): void {

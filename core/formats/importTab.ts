@@ -1,5 +1,5 @@
-import type { Slot } from '../chart/chart'
-import { printBar } from '../chart/print'
+import { MARKS, type Slot } from '../chart/chart'
+import { printLine, type PrintedBar } from '../chart/print'
 import { parseSymbol } from '../chord/parse'
 import { STANDARD_TUNING } from '../neck/instrument'
 import { midi } from '../pitch/note'
@@ -13,13 +13,16 @@ const ONLY_TAB = /^[-\d|:xXhpbrst/\\~()<>^*.=\s]*$/
 const FEWEST = 4
 const MOST = 8
 
-/** The line is one of a tablature: mostly dashes between its bar lines. */
+/** Share of a line of tablature that is dashes, at the least: where many notes stand the rest are digits. Common practice, no source. */
+const LEAST_DASHES = 0.3
+
+/** The line is one of a tablature: dashes and frets between bar lines. */
 export function isTabLine(line: string): boolean {
   const found = STRING.exec(line)
   return (
     found !== null &&
     ONLY_TAB.test(found[2]!) &&
-    (found[2]!.match(/-/g) ?? []).length * 2 > found[2]!.trim().length * 0.6
+    (found[2]!.match(/-/g) ?? []).length > LEAST_DASHES * found[2]!.trim().length
   )
 }
 
@@ -62,14 +65,14 @@ interface TabBar {
 }
 
 /** A system of tablature as bars of the draft: symbols at their beats, or, where none stand above, chords named by the frets struck together. */
-export function readTab({ strings, symbols, signs, line }: TabSystem, draft: ChartDraft): void {
+export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft: ChartDraft): void {
   const bars = barsOf(strings[0]!)
   const struck = columnsStruck(strings)
   const named = symbols === null
   const open = tuningOf(strings)
   if (named)
     draft.sayOnce(
-      line,
+      at,
       'tab',
       'No chords stand above the tablature: they were named by the frets that are struck together.',
     )
@@ -77,56 +80,45 @@ export function readTab({ strings, symbols, signs, line }: TabSystem, draft: Cha
     ? chordsStruck(struck, open, draft.capo)
     : [...symbols.matchAll(/\S+/g)].map((match) => ({ column: match.index, text: match[0] }))
   if (named && places.length < struck.size)
-    draft.sayOnce(line, 'tab notes', 'Single notes of the tablature were left out.')
-  let out = ''
-  bars.forEach((bar, at) => {
+    draft.sayOnce(at, 'tab notes', 'Single notes of the tablature were left out.')
+  let line: PrintedBar[] = []
+  const close = () => {
+    if (line.length > 0) draft.bars(printLine(line))
+    line = []
+  }
+  const signsAbove = signs === null ? [] : signWords(signs)
+  for (const bar of bars) {
     const inBar = ({ column }: { column: number }) => column >= bar.column && column < bar.column + bar.width
-    const words =
-      signs === null
-        ? []
-        : signWords(signs)
-            .filter(inBar)
-            .map(({ text }) => text)
+    const words = signsAbove.filter(inBar).map(({ text }) => text)
     for (const word of words) {
       const change = /^(key|meter):(.+)$/.exec(word)
       if (!change) continue
       // A change of key or metre begins a line of its own.
-      if (out !== '') draft.bars(`${out} |`)
-      out = ''
-      draft.set(change[1]!, change[2]!, line)
+      close()
+      draft.set(change[1]!, change[2]!, at)
     }
-    const beats = draft.beatsOfNextBar(at === 0 || out === '')
-    const slots = slotsIn(bar, places.filter(inBar), beats, draft.begun || out !== '' ? HELD : 'N.C.')
-    for (const { column, text } of places.filter(inBar)) {
+    const beats = draft.beatsOfNextBar(line.length === 0)
+    const here = places.filter(inBar)
+    for (const { column, text } of here) {
       const frets = struck.get(column)
-      if (frets && !draft.drawn.some(({ symbol }) => symbol === text))
-        draft.drawn.push({ symbol: text, frets })
+      if (frets) draft.drawn.push({ symbol: text, frets })
     }
-    const ending = words.find((word) => /^\d[\d,-]*\.$/.test(word))
-    const times = words.find((word) => /^x\d+$/.test(word)) ?? ''
-    const marks = words.filter((word) => /^[A-Z]/.test(word))
-    const [before, behind] = [
-      marks.filter((mark) => /^(?:Segno|Coda)$/.test(mark)),
-      marks.filter((mark) => !/^(?:Segno|Coda)$/.test(mark)),
-    ]
-    const previous = bars[at - 1]
-    const barline =
-      out === ''
-        ? bar.opens
-          ? '|:'
-          : '|'
-        : previous?.closes
-          ? bar.opens
-            ? ' |:'
-            : ending && / x\d+$|x\d+$/.test(out)
-              ? ' |'
-              : ''
-          : bar.opens
-            ? ' |:'
-            : ' |'
-    out += `${barline}${ending ?? ''} ${[...before, printBar({ repeats: false, slots, from: 1, beats, due: beats }), ...behind].join(' ')}${bar.closes ? ` :|${times}` : ''}`
-  })
-  if (out !== '') draft.bars(/:\|(?:x\d+)?$/.test(out) ? out : `${out} |`)
+    const times = Number(/^x(\d+)$/m.exec(words.join('\n'))?.[1] ?? 2)
+    line.push({
+      section: null,
+      opensSection: false,
+      repeats: false,
+      slots: slotsIn(bar, here, beats, draft.begun || line.length > 0 ? HELD : 'N.C.'),
+      from: 1,
+      beats,
+      due: beats,
+      opensRepeat: bar.opens,
+      played: bar.closes ? times : 0,
+      ending: (/^(\d[\d,]*)\.$/m.exec(words.join('\n'))?.[1] ?? '').split(',').filter(Boolean).map(Number),
+      marks: MARKS.filter((mark) => words.includes(mark)),
+    })
+  }
+  close()
 }
 
 /** Bars of a line of a string, by its bar lines. */

@@ -244,9 +244,8 @@ function writePart(part: XMLBuilder, { voices, onNeck }: ScorePart, score: Score
   if (bars.length === 0) {
     const measure = part.ele('measure', { number: '1' })
     writeAttributes(measure, { key, meter: chart.meter, begins: { strings: null, capo: chart.capo } })
-    const { beats, unit } = chart.meter
     writeVoice(measure, {
-      bar: { beats, meter: { beats, unit } } as Bar,
+      bar: { beats: chart.meter.beats, meter: chart.meter },
       key,
       name: '1',
       soundings: [],

@@ -55,7 +55,7 @@ interface Written {
 
 /** What a voice of a bar is written with. */
 export interface Voice {
-  bar: Bar
+  bar: Pick<Bar, 'beats' | 'meter'>
   /** The key in force. */
   key: Key
   name: string
@@ -233,7 +233,7 @@ type Beam = 'begin' | 'continue' | 'end' | 'forward hook' | 'backward hook'
 const BEAMS_OF: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4 }
 
 /** Beams, by the index of the value: neighbours with flags that begin in the same beat; in eighths that go by threes, in the same dotted quarter. */
-function beamsOf(all: readonly Written[], { meter }: Bar): Map<number, Beam[]> {
+function beamsOf(all: readonly Written[], { meter }: Voice['bar']): Map<number, Beam[]> {
   const beat = (4 * DIVISIONS) / meter.unit
   const span = meter.unit >= 8 && meter.beats % 3 === 0 ? 3 * beat : Math.max(beat, DIVISIONS)
   const groups: number[][] = []

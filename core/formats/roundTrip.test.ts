@@ -138,6 +138,7 @@ describe.each(['chordpro', 'musicxml', 'abc'] as const)(
         fc.property(tunes, (tune) => {
           const first = out(tune, format)
           const read = back(first, format)
+          if (format === 'chordpro') expect(read.said).toEqual([])
           expect(out({ ...read, melody: format === 'chordpro' ? [] : read.melody }, format)).toBe(first)
         }),
         { numRuns: 120 },
@@ -155,6 +156,22 @@ test('chart text comes back exactly by the way of text, and every other way keep
     }),
     { numRuns: 120 },
   )
+})
+
+test('an open string stays open with a capo, in a grip that is defined and in one of a tablature', () => {
+  const define = '{capo: 2}\n{define: D base-fret 1 frets x x 0 2 3 2}\n[D]a'
+  expect(importChart(define, 'chordpro').grips).toEqual([{ symbol: 'D', frets: [null, null, 0, 4, 5, 4] }])
+  // Beyond any neck there is no grip.
+  expect(
+    importChart('{capo: 9}\n{define: D base-fret 30 frets x x 1 2 3 2}\n[D]a', 'chordpro').grips,
+  ).toEqual([])
+  const tab = 'capo: 2\n   D\nE |2---|\nB |3---|\nG |2---|\nD |0---|\nA |----|\nE |----|'
+  expect(importChart(tab, 'tab').grips).toEqual([{ symbol: 'D', frets: [null, null, 0, 4, 5, 4] }])
+})
+
+test('lines of chords above a tablature that are more than its own are chords by themselves', () => {
+  const tab = 'C\nF\nG\n   D\nE |2---|\nB |3---|\nG |2---|\nD |0---|'
+  expect(importChart(tab, 'tab').text).toBe('| C |\n| F |\n| G |\n| D |')
 })
 
 describe('tablature', () => {

@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent } from 'react'
+import type { KeyboardEvent } from 'react'
 import { barName, type Bar } from '../../../core/chart/chart'
 import { inWords, printLyrics, readLyrics, type Lyric } from '../../../core/melody/lyrics'
 
@@ -34,19 +34,16 @@ interface FieldProps {
 /** A field under a bar for its words. Enter goes on to the next bar's. */
 export function WordsField({ bar, sung: { lyrics, onsets }, onTake }: FieldProps) {
   const now = printLyrics(lyrics, bar, onsets)
-  const left = useRef(false)
   const take = (typed: string) => {
-    if (typed.trim() !== now && !left.current) onTake(bar.number, readLyrics(typed, bar, onsets))
+    if (typed.trim() !== now) onTake(bar.number, readLyrics(typed, bar, onsets))
   }
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     // What the field does not use is not for the page's keys either.
     event.stopPropagation()
     const field = event.currentTarget
     if (event.key === 'Escape') {
-      left.current = true
       field.value = now
       field.blur()
-      left.current = false
     } else if (event.key === 'Enter') {
       event.preventDefault()
       const fields = [...document.querySelectorAll<HTMLInputElement>('input.words-field')]
