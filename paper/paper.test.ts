@@ -20,7 +20,7 @@ const composed = (document: TuneDocument, layout: SheetLayout) =>
 
 const SIGNS = `key: Eb
 [Intro] |: Ebmaj7 | F#m7b5 B7(#9) | Dbmaj7 | Bb7sus4 Bb13(b9) |1. Ebmaj7 Cm7 | Fm7 Bb7 :|2. Ebmaj7 | Abm(maj7) |
-[B] | Gbmaj7 Ebm7/Bb Abm7 Db7 | N.C. | Gb6/9 | Gb |`
+[B] | "lightly, until the letter comes again" Gbmaj7 Ebm7/Bb Abm7 Db7 | "all" N.C. | Gb6/9 | Gb |`
 const LONG = Array.from({ length: 16 }, (_, at) => `[S${at}] | Cmaj7 | Am7 D7 | Dm7 | G7 |`).join('\n')
 
 /** Every place that path data or a letter touches, outlines by their points. */
@@ -108,6 +108,11 @@ test('words stand on the sheet under their beats, smaller where a line has no ro
   expect(text).toContain('far too long')
   for (const [x] of places(page!.marks)) expect(x).toBeLessThan(page!.width - MARGIN / 2)
   expect(lettersIn(composed(document, { ...layout, lyrics: false }).pages[0]!.marks)).not.toContain('sum-')
+})
+
+test('remarks stand over the bars they begin in, every letter of them', () => {
+  const [page] = composed(newDocument('Case', SIGNS), TEMPLATES.lead.layout).pages
+  expect(lettersIn(page!.marks)).toContain('lightly, until the letter comes again')
 })
 
 test('everything that is drawn stays inside the white edge, on every page of every kind', () => {

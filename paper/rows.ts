@@ -4,15 +4,16 @@ import type { SheetLine, SheetSetting } from './lines'
 import { labelled, moved } from './marks'
 import { NOTHING, type Row } from './row'
 import { bassRow, melodyRow, rhythmRow, tabRow } from './staffRows'
-import { wordsRow } from './wordsRow'
+import { remarksRow, wordsRow } from './wordsRow'
 
 /** One line of a sheet, every row of it under the others: its marks from its top left corner, and its height. */
 export function lineRows(sheet: SheetLine, setting: SheetSetting): Row {
   const { layout, content, sizes } = setting
   const isConcert = layout.part === 'concert'
   const words = layout.lyrics ? wordsRow(sheet, setting) : NOTHING
+  const above = stacked([remarksRow(sheet, setting), headRow(sheet, setting)], 0)
   const rows = [
-    headRow(sheet, setting),
+    above,
     symbolRow(sheet, setting),
     gripRow(sheet, setting),
     layout.rhythm ? rhythmRow(sheet, setting) : NOTHING,
@@ -30,7 +31,7 @@ export function lineRows(sheet: SheetLine, setting: SheetSetting): Row {
   const head = stacked(rows, 0)
   // A staff has bar lines of its own; the line of the rhythm has not.
   const standAlone = staves.every(({ height }) => height === 0)
-  const from = standAlone ? rows[0]!.height : head.height - rows[3]!.height - rows[4]!.height
+  const from = standAlone ? above.height : head.height - rows[3]!.height - rows[4]!.height
   const bars = from < head.height ? barLinesOf(sheet, setting, from, head.height) : []
   const whole = stacked([head, ...staves], 3 * sizes.unit)
   const [first, last] = [sheet.bars[0]!.number, sheet.bars.at(-1)!.number]

@@ -59,6 +59,8 @@ export interface Bar {
   /** Passes for which the ending that begins here is played; empty where none begins. */
   ending: readonly number[]
   marks: readonly Mark[]
+  /** Words to the players where it begins: `"lightly"`. */
+  remarks: readonly string[]
   /** Where its signs stand in the text: line and columns from 1, `end` behind the last sign. */
   source: { line: number; column: number; end: number }
 }

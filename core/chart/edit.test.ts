@@ -28,6 +28,7 @@ describe('a chord put on a beat', () => {
     ['| C | % | F |', 1, 3, 'A7', '| C | C A7 | F |'],
     ['title: x\n\n[A]  |: C   Am :|x3', 0, 1, 'Em7', 'title: x\n\n[A]  |: Em7 Am :|x3'],
     ['| C . . G . | F |', 0, 5, 'A7', '| C . . G A7 | F |'],
+    ['| "lightly" C | F |', 0, 3, 'G7', '| "lightly" C G7 | F |'],
   ])('%j bar %i beat %i %j', (text, bar, beat, word, expected) =>
     expect(withBeat(text, bar, beat, word)).toBe(expected),
   )

@@ -78,6 +78,7 @@ class Reader {
   private given = new Set<string>()
   private ending: Extract<Token, { kind: 'ending' }> | null = null
   private marks: { mark: Mark; token: Token }[] = []
+  private remarks: Extract<Token, { kind: 'remark' }>[] = []
 
   /** The first sign behind the last bar there is room for. */
   private beyond: Token | null = null
@@ -147,6 +148,9 @@ class Reader {
       case 'mark':
         this.takeMark(token)
         return
+      case 'remark':
+        this.remarks.push(token)
+        return
       case 'cell':
         this.takeCell(token)
     }
@@ -162,8 +166,16 @@ class Reader {
   finish(): Chart {
     this.closeBar()
     const { chart } = this
+    const last = chart.bars.at(-1)
+    // Words behind the last bar belong to it: there is none they could stand before.
+    if (last) last.remarks = [...last.remarks, ...this.remarks.map(({ remark }) => remark)]
     if (this.section?.opens) chart.loose.push({ before: chart.bars.length, text: `[${this.section.text}]` })
-    for (const token of [this.opensRepeat, this.ending, ...this.marks.map(({ token: mark }) => mark)]) {
+    for (const token of [
+      this.opensRepeat,
+      this.ending,
+      ...this.marks.map(({ token: mark }) => mark),
+      ...(last ? [] : this.remarks),
+    ]) {
       if (!token) continue
       chart.problems.push(
         problem(
@@ -243,6 +255,7 @@ class Reader {
       played: 0,
       ending: this.ending?.passes ?? [],
       marks: inOrder(this.marks.map(({ mark }) => mark)),
+      remarks: this.remarks.map(({ remark }) => remark),
       source: { line: cells[0]!.line, column: cells[0]!.column, end: this.end },
       ...readBar(cells, { number, from, due }, chart),
     })
@@ -254,6 +267,7 @@ class Reader {
     this.opensRepeat = null
     this.ending = null
     this.marks = []
+    this.remarks = []
   }
 
   private applySetting(token: Setting): void {

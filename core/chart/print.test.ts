@@ -30,7 +30,18 @@ const before = fc.constantFrom(
   'meter: 6/8\nkey: Em\n',
   'mood: wet\n',
 )
-const opens = fc.constantFrom('| ', '| ', '| ', '|: ', '|1. ', '|2,3. ', '|: Segno ', '| Coda ')
+const opens = fc.constantFrom(
+  '| "lightly" ',
+  '|: "a 2" "[A] (x3)" Segno ',
+  '| ',
+  '| ',
+  '| ',
+  '|: ',
+  '|1. ',
+  '|2,3. ',
+  '|: Segno ',
+  '| Coda ',
+)
 const closes = fc.constantFrom(
   ' |',
   ' |',
@@ -123,6 +134,10 @@ describe('printing a chart', () => {
           'wörd',
           'C_G',
           '::',
+          '"',
+          '"slow',
+          '"slow down"',
+          '"Am7"',
         ),
         { maxLength: 30 },
       )

@@ -1,6 +1,7 @@
 import { NEAR } from './beats'
 import { keyName } from '../pitch/key'
 import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
+import { printRemark } from './remark'
 
 /** Bars on a line of text. */
 export const BARS_A_LINE = 4
@@ -59,6 +60,7 @@ export type PrintedBar = Pick<
   | 'played'
   | 'ending'
   | 'marks'
+  | 'remarks'
 >
 
 /** Bars on one line of text, with their section mark, repeat signs, endings and marks. */
@@ -68,9 +70,12 @@ export function printLine(bars: readonly PrintedBar[]): string {
   bars.forEach((bar, at) => {
     text += barlineBetween(bars[at - 1], bar) + (bar.ending.length > 0 ? `${bar.ending.join(',')}. ` : ' ')
     text +=
-      [...bar.marks.filter(beginsBar), printBar(bar), ...bar.marks.filter((mark) => !beginsBar(mark))].join(
-        ' ',
-      ) + ' '
+      [
+        ...bar.remarks.map(printRemark),
+        ...bar.marks.filter(beginsBar),
+        printBar(bar),
+        ...bar.marks.filter((mark) => !beginsBar(mark)),
+      ].join(' ') + ' '
   })
   return text + closing(bars.at(-1)!)
 }

@@ -1,4 +1,6 @@
+import { parseSymbol } from '../chord/parse'
 import { MARKS, type Mark } from './chart'
+import { remarkOf } from './remark'
 
 /** A piece of chart text with its place (line and column from 1). */
 export type Token = { text: string; line: number; column: number } & (
@@ -11,6 +13,7 @@ export type Token = { text: string; line: number; column: number } & (
     }
   | { kind: 'ending'; passes: number[] }
   | { kind: 'mark'; mark: Mark }
+  | { kind: 'remark'; remark: string }
   | { kind: 'cell' }
 )
 
@@ -23,6 +26,8 @@ const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
 /** Names and brackets longer than this are not looked for: reading takes time in proportion to the text, whatever stands in it. */
 const SECTION = /^\[\s{0,40}([^\]|\s][^\]|]{0,200})\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
+/** Words for the players stand before the chords of a bar, in quotes. A chord in quotes is a chord. */
+const REMARK = /^"([^"|]{1,200})"(?=[\s|]|$)/
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
 const CELL = /^(?:\([^)|\n]{0,60}\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
 
@@ -83,6 +88,13 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
     if (ending) {
       yield { kind: 'ending', text: ending[0], passes: passesOf(ending[1]!), ...place }
       at += ending[0].length
+      continue
+    }
+    const quoted = fresh ? REMARK.exec(rest) : null
+    const remark = quoted && remarkOf(quoted[1]!)
+    if (remark && !parseSymbol(remark).ok) {
+      yield { kind: 'remark', text: quoted[0], remark, ...place }
+      at += quoted[0].length
       continue
     }
     const section = SECTION.exec(rest)

@@ -142,6 +142,7 @@ const HANDLERS: {
         played: bar.played,
         ending: bar.ending,
         marks: bar.marks,
+        remarks: bar.remarks,
         chords: bar.slots.map((slot) => ({ symbol: slot.text, ...placeOf(slot), beats: tidy(slot.beats) })),
       })),
       order: playOrder(chart),

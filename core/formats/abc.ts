@@ -135,9 +135,11 @@ const SIGNS: Readonly<Record<Mark, string>> = {
   'D.S. al Fine': '!D.S.alfine!',
   'D.S. al Coda': '!D.S.alcoda!',
 }
-const signsOf = ({ marks, played, opensSection, section }: Bar): string =>
+const signsOf = ({ marks, remarks, played, opensSection, section }: Bar): string =>
   [
     ...(opensSection && section ? [`[P:${section}]`] : []),
+    // A semicolon would begin another line.
+    ...remarks.map((remark) => `"^${remark.replaceAll(';', ',')}"`),
     ...marks.map((mark) => SIGNS[mark]),
     ...(played > 2 ? [`"^x${played}"`] : []),
   ]

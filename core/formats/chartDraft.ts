@@ -1,5 +1,7 @@
 import { slotKey, type Bar, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parse'
+import { printRemark, remarkOf } from '../chart/remark'
+import { parseSymbol } from '../chord/parse'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, parseKey, type Key } from '../pitch/key'
 
@@ -154,6 +156,20 @@ export class ChartDraft {
     }
   }
 
+  /** Words could stand under a line of chords. */
+  get standsOver(): boolean {
+    return this.over.length > 0
+  }
+
+  private remarks: string[] = []
+  /** Words to the players where the next bar begins. False where nothing of them is left, or a chord. */
+  remark(words: string): boolean {
+    const remark = remarkOf(words.replace(/^"(.*)"$/, '$1'))
+    if (!remark || parseSymbol(remark).ok) return false
+    this.remarks.push(printRemark(remark))
+    return true
+  }
+
   open(section: string): void {
     const name = section.trim().slice(0, 24).trim()
     this.section = name === '' ? '' : `[${name}] `
@@ -161,13 +177,15 @@ export class ChartDraft {
 
   /** A line of bars. @param over its chords, with the columns they stood at, for words under them */
   bars(text: string, over: readonly Over[] = []): void {
+    const before = [...this.remarks, ...this.comes].join(' ')
     const marked =
-      this.comes.length === 0 ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, `$1 ${this.comes.join(' ')} `)
+      before === '' ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, (line) => `${line.trim()} ${before} `)
     this.over = over.map(({ column, bar, sign }) => ({ column, at: { line: this.body.length, bar, sign } }))
     this.body.push(this.section + marked)
     this.begun = true
     this.section = ''
     this.comes = []
+    this.remarks = []
   }
 
   /** Chords without bar lines: each becomes a bar, which is said once. */
@@ -226,7 +244,8 @@ export class ChartDraft {
         this.barless.text,
         'There are no bar lines here: each chord became a bar.',
       )
-    const text = [...this.head, ...this.body].join('\n')
+    // Behind the last bar they belong to it.
+    const text = [...this.head, ...this.body, ...this.remarks].join('\n')
     const made = parseChart(text)
     for (const { line, text, message, accepted } of made.problems)
       this.warn(1, 1, text, `In line ${line} of the chart it makes: ${message} Accepted: ${accepted}.`)

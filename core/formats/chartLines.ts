@@ -1,4 +1,5 @@
 import { SYLLABLES, withCapitals } from '../chord/near'
+import { printRemark, remarkOf } from '../chart/remark'
 import { parseSymbol } from '../chord/parse'
 import { bare, repeated, type ChartDraft, type Over, type Word } from './chartDraft'
 import { chordOfNumeral } from './numerals'
@@ -69,6 +70,8 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
   const offset = line.length - rest.length
   if (rest.trim() === '') return
 
+  const alone = REMARK_ALONE.exec(rest)
+  if (alone && !draft.standsOver && draft.remark(alone[1]!)) return
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
   const words = piecesOf(
     wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
@@ -201,6 +204,9 @@ function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | nu
 
 /** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
 const BARLINE = /(?::\|{1,2}(?!:)(?:\s?x\d{1,2}(?=[\s|]|$))?|:?\|{1,2}\]?:?)(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
+/** Words to the players: in quotes, before the chords of their bar or in a line of their own. */
+const REMARK = /^\s*"([^"|]{1,200})"(?=\s|$)/
+const REMARK_ALONE = /^\s*"([^"|]{1,200})"\s*$/
 const FORM_WORDS = /(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)(?=\s|$)/gi
 
 export function readBars(
@@ -216,7 +222,16 @@ export function readBars(
   let times = 1
   let last = 0
   const over: Over[] = []
-  const take = (piece: string, at: number) => {
+  let remarks: string[] = []
+  const take = (all: string, from: number) => {
+    let [piece, at] = [all, from]
+    for (let quoted = REMARK.exec(piece); quoted; quoted = REMARK.exec(piece)) {
+      const remark = remarkOf(quoted[1]!)
+      if (!remark || parseSymbol(remark).ok) break
+      remarks.push(remark)
+      piece = piece.slice(quoted[0].length)
+      at += quoted[0].length
+    }
     const marks = [...piece.matchAll(FORM_WORDS)]
     // The words go, their letters stay as blanks, so that columns stay true.
     const chords = marks.reduce(
@@ -224,27 +239,27 @@ export function readBars(
         text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length),
       piece,
     )
-    const all = piecesOf(
+    const pieces = piecesOf(
       wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
       numerals,
     )
     // "x2" behind the last bar says how often the line is played and is no bar.
-    if (all.length === 1 && SO_OFTEN.test(all[0]!.text) && read > 0) {
-      times = timesAtEnd(all)[0]
+    if (pieces.length === 1 && SO_OFTEN.test(pieces[0]!.text) && read > 0) {
+      times = timesAtEnd(pieces)[0]
       if (times > 1) return
     }
     // Slashes count beats where there is one sign for each; otherwise they only stand between the chords.
     const words =
-      all.length === draft.beats
-        ? all
-        : all.filter(
+      pieces.length === draft.beats
+        ? pieces
+        : pieces.filter(
             (word, place) =>
               !(
                 isSlash(word.text) &&
                 place > 0 &&
-                place < all.length - 1 &&
-                !isSlash(all[place - 1]!.text) &&
-                !isSlash(all[place + 1]!.text)
+                place < pieces.length - 1 &&
+                !isSlash(pieces[place - 1]!.text) &&
+                !isSlash(pieces[place + 1]!.text)
               ),
           )
     const countsBeats = words.some(({ text }) => text === '.' || text.includes('_'))
@@ -274,8 +289,9 @@ export function readBars(
       marks.filter((mark) => !/^(?:segno|coda)$/i.test(mark[0])),
     ]
     out.push(
-      `${out.length === 0 ? '|' : ''} ${[...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `,
+      `${out.length === 0 ? '|' : ''} ${[...remarks.map(printRemark), ...before.map((mark) => mark[0]), bar, ...behind.map((mark) => mark[0])].join(' ')} `,
     )
+    remarks = []
   }
   for (const sign of line.matchAll(BARLINE)) {
     take(line.slice(last, sign.index), offset + last)
@@ -293,10 +309,14 @@ export function readBars(
     last = sign.index + sign[0].length
   }
   take(line.slice(last), offset + last)
-  if (read === 0) return
-  const written = out.join('').trim()
-  const ends = /\|(?:\s?x\d+)?$/.test(written.slice(-LONGEST_END))
-  draft.bars(repeated(ends ? written : `${written} |`, times), over)
+  if (read > 0) closeLine()
+  remarks.forEach((remark) => draft.remark(remark))
+
+  function closeLine(): void {
+    const written = out.join('').trim()
+    const ends = /\|(?:\s?x\d+)?$/.test(written.slice(-LONGEST_END))
+    draft.bars(repeated(ends ? written : `${written} |`, times), over)
+  }
 }
 /** A bar line with how often it is played, in letters. */
 const LONGEST_END = 8

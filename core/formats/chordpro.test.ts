@@ -34,13 +34,16 @@ test.each(CHARTS)('a chart comes back out of its own ChordPro with nothing said:
   expect(out(read.text)).toBe(out(text))
 })
 
-test('tablature and other notations are no chords, comments are said, and signs of the form are read', () => {
+test('tablature and other notations are no chords, comments are remarks, and signs of the form are read', () => {
   const read = importChart(
-    '{title: T}\n{start_of_tab}\ne|--3--|--0--|\n{end_of_tab}\n{comment: Segno}\n{sog}\n| C . . . | G . . . |\n{eog}\n{c: D.S.}\n{comment: softly}\n',
+    '{title: T}\n{start_of_tab}\ne|--3--|--0--|\n{end_of_tab}\n{comment: Segno}\n{ci: let it ring | "all"}\n{c: Verse 2}\n{sog}\n| C . . . | G . . . |\n{eog}\n{c: D.S.}\n{comment: softly}\n{c: Am7}\n',
     'chordpro',
   )
-  expect(read.text).toBe('title: T\n| Segno C . . . | G . . . D.S. |')
-  expect(read.warnings.map(({ line }) => line)).toEqual([2, 10])
+  expect(read.text).toBe(`title: T\n[Verse 2] | "let it ring 'all'" Segno C . . . | G . . . D.S. |\n"softly"`)
+  const { bars, problems } = parseChart(read.text)
+  expect(problems).toEqual([])
+  expect(bars.map(({ remarks }) => remarks)).toEqual([["let it ring 'all'"], ['softly']])
+  expect(read.warnings.map(({ line }) => line)).toEqual([2, 13])
 })
 
 test('a chord that cannot be read is a beat of silence: what stands behind it keeps its place', () => {

@@ -6,12 +6,17 @@ import { inWords, type Lyric } from '../melody/lyrics'
 import { keyName } from '../pitch/key'
 import { linesOf } from './textLines'
 import type { Voicing } from '../voicing/voicing'
+import { MARK, PART_IN_WORDS } from './chordProWords'
 
 const BARS_A_LINE = 4
 
 /** A bar that says something between the lines begins or ends its own. */
 const begins = (bar: Bar): boolean =>
-  bar.opensSection || bar.newKey !== null || bar.newMeter || bar.marks.some(beginsBar)
+  bar.remarks.length > 0 ||
+  bar.opensSection ||
+  bar.newKey !== null ||
+  bar.newMeter ||
+  bar.marks.some(beginsBar)
 const ends = (bar: Bar): boolean => bar.played > 2 || bar.marks.some((mark) => !beginsBar(mark))
 
 function gridLines({ bars }: Chart): Bar[][] {
@@ -38,6 +43,10 @@ const cells = (bar: Bar): string =>
             : word,
         )
         .join(' ')
+
+/** A remark; in quotes where a reader would take it for a sign or the name of a part. */
+const asComment = (remark: string): string =>
+  MARK.test(remark) || PART_IN_WORDS.test(remark) ? `"${remark}"` : remark
 
 /** A line of a grid: `|1` begins an ending, `x3` behind it says how often its repeat is played. */
 function gridLine(bars: readonly Bar[]): string {
@@ -134,9 +143,9 @@ export function toChordPro(
       close()
       lines.push(`{time: ${meterName(first!.meter)}}`)
     }
-    for (const mark of first!.marks.filter(beginsBar)) {
+    for (const comment of [...first!.remarks.map(asComment), ...first!.marks.filter(beginsBar)]) {
       close()
-      lines.push(`{comment: ${mark}}`)
+      lines.push(`{comment: ${comment}}`)
     }
     if (!open || first!.opensSection) {
       close()

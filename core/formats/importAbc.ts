@@ -269,6 +269,7 @@ class AbcReader {
     if (/^to coda$/i.test(words.trim()) && !this.bar.marks.includes('To Coda')) this.bar.marks.push('To Coda')
     const times = /^x(\d+)$/.exec(words.trim())
     if (times) this.times = Math.min(16, Math.max(2, Number(times[1])))
+    else if (!/^to coda$/i.test(words.trim())) this.bar.remarks.push(...words.split('\n'))
   }
 
   private pitchOf({ pitch, accidental }: { pitch: number; accidental?: string }): Pitch {

@@ -1,5 +1,6 @@
 import { parseSymbol } from '../chord/parse'
 import { lyricAt } from '../melody/lyrics'
+import { MARK, PART_IN_WORDS } from './chordProWords'
 import { HIGHEST_DRAWN, type ChartDraft } from './chartDraft'
 import { readBars, SETTINGS } from './chartLines'
 
@@ -24,11 +25,6 @@ const ELSEWHERE_NAMES: Readonly<Record<string, string>> = {
   textblock: 'A block of text',
 }
 const COMMENT = /^(?:comment|c|comment_italic|ci|comment_box|cb|highlight)$/
-/** A comment that names a part of the song: `{comment: Verse 2}`. */
-const PART_IN_WORDS =
-  /^(?:Intro(?:duction)?|Verse|(?:Pre-?)?Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|Solo|Instrumental|Vamp|Tag|[A-H])(?:\s*\d+)?\s*:?$/i
-const MARK = /^(?:Segno|To Coda|Coda|Fine|D\.[CS]\.(?: al (?:Fine|Coda))?)$/i
-
 /** What is open while a song is read: another notation, or words that the file has said before with their places. */
 type Block = 'song' | 'elsewhere' | 'words told'
 
@@ -88,7 +84,7 @@ function readDirective(name: string, value: string, line: string, number: number
   } else if (COMMENT.test(name)) {
     if (MARK.test(value)) draft.mark(value)
     else if (PART_IN_WORDS.test(value)) draft.open(value.replace(/\s*:$/, ''))
-    else leave('A chart has no comments: this one was left out.')
+    else if (!draft.remark(value)) leave('This comment has no words a chart could hold and was left out.')
   } else if (part) {
     const named = part[1] ?? PART_NAMES[part[2]!]!
     const label = labelOf(value) ?? (LABEL.test(value) ? '' : value)

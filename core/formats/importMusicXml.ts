@@ -345,9 +345,11 @@ class PartReader {
       if (rehearsal) bar.section = rehearsal
       if (find(inside, 'segno')) bar.marks.push('Segno')
       if (find(inside, 'coda')) bar.marks.push('Coda')
-      const words = textIn(inside, 'words')
+      const words = all(inside, 'words').map(textOf).join(' ').trim()
       const mark = MARKS.find((one) => one.toLowerCase() === words.toLowerCase())
       if (mark) bar.marks.push(mark as Mark)
+      // What says that eighths swing is told by its ratio.
+      else if (words && !(sound && find(childrenOf(sound), 'swing'))) bar.remarks.push(words)
     }
   }
 }

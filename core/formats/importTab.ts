@@ -116,6 +116,7 @@ export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft:
       played: bar.closes ? times : 0,
       ending: (/^(\d[\d,]*)\.$/m.exec(words.join('\n'))?.[1] ?? '').split(',').filter(Boolean).map(Number),
       marks: MARKS.filter((mark) => words.includes(mark)),
+      remarks: [],
     })
   }
   close()

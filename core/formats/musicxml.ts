@@ -12,7 +12,14 @@ import { pitchAt } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { piecesOfComping, type CompingHit, type CompingPiece } from './comping'
 import type { WrittenChord } from './musicxmlHarmony'
-import { writeAttributes, writeLeftBarline, writeMark, writeRightBarline, writeTempo } from './musicxmlSigns'
+import {
+  writeAttributes,
+  writeLeftBarline,
+  writeMark,
+  writeRightBarline,
+  writeTempo,
+  writeWords,
+} from './musicxmlSigns'
 import {
   lengthOf,
   lyricsByBar,
@@ -268,6 +275,7 @@ function writePart(part: XMLBuilder, { voices, onNeck }: ScorePart, score: Score
       measure.ele('direction', { placement: 'above' }).ele('direction-type').ele('rehearsal').txt(bar.section)
     if (leads && index === 0)
       writeTempo(measure, { tempo: score.tempo, meter: chart.meter, swing: score.comping?.swing ?? 1 })
+    if (leads) bar.remarks.forEach((remark) => writeWords(measure, remark))
     signs.filter(beginsBar).forEach((mark) => writeMark(measure, mark))
     const goBack = () =>
       measure

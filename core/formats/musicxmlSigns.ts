@@ -108,6 +108,13 @@ const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
   'D.S. al Coda': { dalsegno: 'segno' },
 }
 
+/** Words over the bar. */
+export function writeWords(measure: XMLBuilder, words: string): XMLBuilder {
+  const direction = measure.ele('direction', { placement: 'above' })
+  direction.ele('direction-type').ele('words').txt(words)
+  return direction
+}
+
 export function writeMark(measure: XMLBuilder, mark: Mark): void {
   const direction = measure.ele('direction', { placement: 'above' })
   const type = direction.ele('direction-type')
@@ -131,12 +138,10 @@ export function writeTempo(
   const metronome = direction.ele('direction-type').ele('metronome')
   metronome.ele('beat-unit').txt(BEAT_UNITS[meter.unit]!)
   metronome.ele('per-minute').txt(String(tempo))
-  const sound = direction.ele('sound', { tempo: String((tempo * 4) / meter.unit) })
+  direction.ele('sound', { tempo: String((tempo * 4) / meter.unit) })
   if (swing === 1) return
-  const element = sound.ele('swing')
+  const element = writeWords(measure, 'Swing').ele('sound').ele('swing')
   element.ele('first').txt(String(Math.round(swing * SWING_PARTS)))
   element.ele('second').txt(String(SWING_PARTS))
   element.ele('swing-type').txt('eighth')
-  const words = measure.ele('direction', { placement: 'above' })
-  words.ele('direction-type').ele('words').txt('Swing')
 }

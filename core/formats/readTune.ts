@@ -2,6 +2,7 @@ import { NEAR } from '../chart/beats'
 import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
 import { MOST_BARS, MOST_CAPO } from '../chart/parse'
 import { printBar } from '../chart/print'
+import { printRemark, remarkOf } from '../chart/remark'
 import { parseSymbol } from '../chord/parse'
 import { rounded } from '../melody/clock'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
@@ -51,6 +52,8 @@ export interface ReadBar {
   played: number
   ending: number[]
   marks: Mark[]
+  /** Words to the players, as the file has them. */
+  remarks: string[]
 }
 
 export interface ReadNote {
@@ -73,6 +76,7 @@ export const emptyBar = (): ReadBar => ({
   played: 0,
   ending: [],
   marks: [],
+  remarks: [],
 })
 
 /** Parts to choose from, where there are several. */
@@ -215,7 +219,7 @@ export function tuneOf(
       beats === due
     const words = again ? '%' : printBar({ repeats: false, slots, from, beats, due })
     const [leading, behind] = [
-      bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda'),
+      [...remarksOf(bar), ...bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda')],
       bar.marks.filter((mark) => mark !== 'Segno' && mark !== 'Coda'),
     ]
     line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
@@ -234,6 +238,16 @@ export function tuneOf(
     ...(parts ? { parts } : {}),
   })
 }
+
+/** Words to the players, once each; what reads as a chord is none. */
+const remarksOf = ({ remarks }: ReadBar): string[] => [
+  ...new Set(
+    remarks.flatMap((words) => {
+      const remark = remarkOf(words)
+      return remark && !parseSymbol(remark).ok ? [printRemark(remark)] : []
+    }),
+  ),
+]
 
 const BARS_A_LINE = 4
 

@@ -60,13 +60,14 @@ const charts = fc
         repeat: fc.constantFrom('', ':|', ':|x3', 'endings'),
         change: fc.constantFrom('', 'key: D\n', 'meter: 3/4\n', 'key: Bbm\nmeter: 6/8\n'),
         mark: fc.constantFrom('', 'Fine', 'To Coda'),
+        remark: fc.constantFrom('', '', '"lightly" ', '"Verse 2" "à 2, (brushes) & more; x3" '),
       }),
       { minLength: 1, maxLength: 4 },
     ),
   })
   .map(({ title, key, capo, pickup, parts }) => {
-    const lines = parts.map(({ section, bars, repeat, change, mark }, at) => {
-      const inside = bars.join(' | ')
+    const lines = parts.map(({ section, bars, repeat, change, mark, remark }, at) => {
+      const inside = remark + bars.join(' | ')
       const head = (at > 0 ? change : '') + section
       if (repeat === 'endings') return `${head}|: ${inside} |1. C :|2. G7 |`
       if (repeat) return `${head}|: ${inside} ${repeat}`

@@ -1,6 +1,7 @@
 import { homeKey } from '../analysis/analyse'
 import { meterName, slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
 import { NEAR } from '../chart/beats'
+import { printRemark } from '../chart/remark'
 import type { ChordSymbol } from '../chord/symbol'
 import { keyName } from '../pitch/key'
 import type { Limits } from '../voicing/limits'
@@ -30,13 +31,14 @@ export function toTab(chart: Chart, chords: Chords, { instrument }: Limits): str
     ...(chart.capo > 0 ? [`capo: ${chart.capo}`] : []),
     ...(chart.pickup > 0 ? [`pickup: ${chart.pickup}`] : []),
   ]
-  const systems = linesOf(chart).map((bars) => {
+  const systems = linesOf(chart, ({ remarks }) => remarks.length > 0).map((bars) => {
     const drawn = bars.map((bar) => drawBar(bar, chords, chart.capo, names.length))
     const [first] = bars
     const columns = columnsOf(bars, drawn)
     const signs = aboveBars(bars.map(signsOf), columns)
     return [
       ...(first!.opensSection && first!.section ? [`[${first!.section}]`] : []),
+      ...first!.remarks.map(printRemark),
       ...(signs.trim() === '' ? [] : [signs]),
       aboveBars(
         drawn.map(({ symbols }) => symbols),

@@ -19,6 +19,11 @@ export function BarHead({
       {bar.marks.filter(beginsBar).map((mark) => (
         <MarkSign key={mark} mark={mark} />
       ))}
+      {bar.remarks.map((remark, at) => (
+        <span key={at} className="remark" title={remark}>
+          {remark}
+        </span>
+      ))}
       {bar.newKey && <b className="bar-change">{engravedWords(keyName(bar.newKey))}</b>}
       {bar.newMeter && <b className="bar-change">{meterName(bar.meter)}</b>}
       {bar.beats !== bar.due && (

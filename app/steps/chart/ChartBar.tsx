@@ -118,7 +118,8 @@ function Signs() {
     <p>
       <code>|</code> bar, <code>C . . G7</code> beats, <code>_G7</code> off the beat, <code>%</code> the bar
       again, <code>|: :|</code> repeat, <code>|1. |2.</code> endings, <code>[A]</code> section,{' '}
-      <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>pickup: 1</code>, <code>capo: 2</code>
+      <code>N.C.</code> silence, <code>D.S. al Coda</code>, <code>"lightly"</code> a remark,{' '}
+      <code>pickup: 1</code>, <code>capo: 2</code>
     </p>
   )
 }
