@@ -11,8 +11,10 @@ export default {
     '<rootDir>/workers',
   ],
   testMatch: ['**/*.test.{ts,tsx}'],
+  // A package that ships as modules of the language only.
+  transformIgnorePatterns: ['/node_modules/(?!(jsondiffpatch|@dmsnell)/)'],
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.(tsx?|js)$': [
       '@swc/jest',
       {
         jsc: {

@@ -1,4 +1,5 @@
 import { data } from 'react-router'
+import { packHistory } from '../db/history'
 import { BookFault, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
 import { fillSummaries } from '../db/tunes'
@@ -27,6 +28,7 @@ export function openBook(): Db {
   try {
     seedDemoBook(db)
     fillSummaries(db)
+    packHistory(db, tellPacking)
   } catch (error) {
     db.$client.close()
     throw new BookFault(
@@ -38,6 +40,12 @@ export function openBook(): Db {
   opened = db
   return db
 }
+
+/** A long history of an earlier version takes some seconds, once. */
+function tellPacking(done: number, of: number): void {
+  if (of > QUICKLY_PACKED) process.stderr.write(`Packing the history of the book: ${done} of ${of} states.\n`)
+}
+const QUICKLY_PACKED = 400
 
 export function closeBook(): void {
   if (opened) closeDatabase(opened)

@@ -1,6 +1,8 @@
 import Database from 'better-sqlite3'
 import {
   chmodSync,
+  cpSync,
+  readdirSync,
   copyFileSync,
   mkdtempSync,
   readFileSync,
@@ -12,7 +14,8 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { BookFault, closeDatabase, faultInWords, openDatabase } from './connect'
+import { BookFault, closeDatabase, copyName, faultInWords, openDatabase } from './connect'
+import { packHistory, statesOf } from './history'
 import { seedDemoBook } from './seed'
 import { createTune, editTune, fillSummaries, listTunes, newDocument, readTune, stepHistory } from './tunes'
 
@@ -101,7 +104,69 @@ test('faults of the disk are said in words, however deep they lie', () => {
   expect(faultOf(() => openDatabase(file))).toContain('not written')
 })
 
+/** The migrations without the last ones. */
+function migrationsUpTo(count: number): string {
+  const cut = join(folder, 'migrations')
+  cpSync('db/migrations', cut, { recursive: true })
+  const journal = join(cut, 'meta/_journal.json')
+  const all = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] }
+  writeFileSync(journal, JSON.stringify({ ...all, entries: all.entries.slice(0, count) }))
+  return cut
+}
+/** Those of before histories were packed. */
+const UNPACKED = 14
+
 describe('what an earlier version wrote', () => {
+  test('a book with whole states of every edit opens, undo goes to the beginning, and a copy as it was stands beside it', () => {
+    // The rows are those of a book of now, its states written as they were then.
+    const now = openDatabase(':memory:')
+    const id = createTune(now, newDocument('Of before', '| C | F |'))
+    for (const colour of [1, 2, 3] as const)
+      editTune(now, id, readTune(now, id)!.revision, { kind: 'colour', colour })
+    const old = openDatabase(file, migrationsUpTo(UNPACKED)).$client
+    const fill = (table: string, rows: readonly object[]) => {
+      for (const row of rows) {
+        const columns = Object.keys(row)
+        old
+          .prepare(
+            `INSERT INTO ${table} (${columns.join()}) VALUES (${columns.map((name) => `@${name}`).join()})`,
+          )
+          .run(row)
+      }
+    }
+    for (const table of ['tunes', 'charts', 'arrangements'])
+      fill(table, now.$client.prepare(`SELECT * FROM ${table}`).all() as object[])
+    fill(
+      'revisions',
+      [...statesOf(now, id)].map(({ document, ...one }) => ({
+        id: one.id,
+        tune_id: id,
+        parent_id: one.parentId,
+        sequence: one.sequence,
+        label: one.label,
+        snapshot: JSON.stringify(document),
+        version: one.version,
+        created_at: one.createdAt,
+      })),
+    )
+    old.close()
+
+    const db = openDatabase(file)
+    expect(packHistory(db)).toBe(4)
+    expect(readTune(db, id)).toEqual(readTune(now, id))
+    for (const colour of [2, 1, 0]) {
+      stepHistory(db, id, readTune(db, id)!.revision, 'undo')
+      expect(readTune(db, id)!.document.colour).toBe(colour)
+    }
+    closeDatabase(db)
+    const copy = new Database(copyName(file, UNPACKED), { readonly: true })
+    expect(copy.prepare('SELECT count(*) FROM revisions WHERE snapshot IS NOT NULL').pluck().get()).toBe(4)
+    copy.close()
+    // Opened again nothing is migrated, and nothing is copied.
+    closeDatabase(openDatabase(file))
+    expect(readdirSync(folder).filter((name) => name.includes('before'))).toHaveLength(1)
+    now.$client.close()
+  })
   test('a book without summaries gets them once, and the songbook lists without reading charts', () => {
     const db = openDatabase(file)
     createTune(db, newDocument('Old', 'key: Bb\nmeter: 3/4\n| Bb | F7 |'))

@@ -1,7 +1,7 @@
 import Database from 'better-sqlite3'
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
-import { mkdirSync, readFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import * as schema from './schema'
 
@@ -29,6 +29,7 @@ export function openDatabase(file: string, migrationsFolder = resolve('db/migrat
     client.pragma('synchronous = FULL')
     client.pragma('foreign_keys = ON')
     const db = drizzle({ client, schema }) as Db
+    if (file !== ':memory:') copyBeforeMigrating(client, file, migrationsFolder)
     migrate(db, { migrationsFolder })
     // A file that can only be read is found out now, and not by the first edit.
     client.exec(
@@ -46,6 +47,38 @@ export function openDatabase(file: string, migrationsFolder = resolve('db/migrat
         )
   }
 }
+
+/** Migrations in the folder, the first one first. */
+const migrationsIn = (folder: string): { when: number; tag: string }[] =>
+  (
+    JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8')) as {
+      entries: { when: number; tag: string }[]
+    }
+  ).entries
+
+/** The last migration that a file has had; null for a new one. */
+function lastMigrationOf(client: Database.Database): number | null {
+  const table = client.prepare("SELECT name FROM sqlite_master WHERE name = '__drizzle_migrations'").get()
+  if (!table) return null
+  const latest = client.prepare('SELECT max(created_at) FROM __drizzle_migrations').pluck().get()
+  return latest === null ? null : Number(latest)
+}
+
+/** Before a book of an earlier version is changed, a copy of it as it is, beside it. One copy for each version: nothing is written over. */
+function copyBeforeMigrating(client: Database.Database, file: string, folder: string): void {
+  const last = lastMigrationOf(client)
+  const all = migrationsIn(folder)
+  if (last === null || all.every(({ when }) => when <= last)) return
+  const copy = copyName(file, all.filter(({ when }) => when <= last).length)
+  if (existsSync(copy)) return
+  const unfinished = `${copy}.unfinished`
+  rmSync(unfinished, { force: true })
+  client.prepare('VACUUM INTO ?').run(unfinished)
+  renameSync(unfinished, copy)
+}
+
+/** @param form how many migrations had made the book */
+export const copyName = (file: string, form: number): string => `${file}.before-${form + 1}`
 
 /** Puts everything into the one file and closes it, so that a copy of the file alone has it all. */
 export function closeDatabase(db: Db): void {
@@ -99,14 +132,8 @@ function refuseLater(client: Database.Database, file: string, folder: string): v
       )
     return
   }
-  const { latest } = client.prepare('SELECT max(created_at) AS latest FROM __drizzle_migrations').get() as {
-    latest: number | null
-  }
-  const journal = JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8')) as {
-    entries: { when: number }[]
-  }
-  const known = Math.max(...journal.entries.map(({ when }) => when))
-  if (latest !== null && Number(latest) > known)
+  const latest = lastMigrationOf(client)
+  if (latest !== null && latest > Math.max(...migrationsIn(folder).map(({ when }) => when)))
     throw new BookFault(
       `The book (${file}) was written by a later version of Yellow Heron. This version would lose what it does not know, and leaves the file as it is: start the later version, or name another file with HERON_DB.`,
     )

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import { GRADES, ITEM_KINDS } from '../core/practice/grade'
 import type { ItemRecord } from '../core/practice/record'
 import type { SheetLayout } from '../core/sheet/layout'
@@ -172,7 +172,13 @@ export const revisions = sqliteTable(
     sequence: integer('sequence').notNull(),
     /** What was done, in words. */
     label: text('label').notNull(),
-    snapshot: text('snapshot', { mode: 'json' }).$type<unknown>().notNull(),
+    /** The whole document, in books of before states were packed; see `history.ts`. */
+    snapshot: text('snapshot', { mode: 'json' }).$type<unknown>(),
+    /** What it says, deflated: the whole document, or what changed since its basis. */
+    packed: blob('packed', { mode: 'buffer' }),
+    basisId: text('basis_id'),
+    /** How many bases stand before it; a whole one has none. */
+    depth: integer('depth').notNull().default(0),
     /** The form in which the snapshot is written; see `openDocument`. */
     version: integer('version').notNull().default(0),
     createdAt: time('created_at').notNull(),
@@ -180,6 +186,7 @@ export const revisions = sqliteTable(
   (table) => [
     index('revisions_of_tune').on(table.tuneId, table.sequence),
     index('revisions_by_parent').on(table.parentId),
+    index('revisions_by_basis').on(table.basisId),
   ],
 )
 

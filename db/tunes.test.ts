@@ -5,7 +5,6 @@ import { join } from 'node:path'
 import { tuneDocument, type TuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
-import { revisions } from './schema'
 import { seedDemoBook } from './seed'
 import {
   createTune,
@@ -20,6 +19,8 @@ import {
 } from './tunes'
 import { parseChart } from '../core/chart/parse'
 import type { TuneEdit } from '../core/tune/edit'
+import { anyEdit, one } from './anyEdit'
+import { statesOf } from './history'
 
 let db: Db
 beforeEach(() => {
@@ -37,51 +38,6 @@ function edit(id: string, change: TuneEdit): TuneDocument {
   return outcome.state.document
 }
 const step = (id: string, direction: 'undo' | 'redo') => stepHistory(db, id, state(id).revision, direction)
-
-const one = (symbol: string, rule: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule, at: 5 })
-
-const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
-  fc.string({ maxLength: 40 }).map((text): TuneEdit => ({ kind: 'text', text: `| ${text} |` })),
-  fc
-    .constantFrom(0, 1, 2, 3, 4 as const)
-    .map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
-  fc
-    .constantFrom('1:1', '2:1', '3:1')
-    .map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
-  fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({
-    kind: 'choose',
-    slot,
-    choice: {
-      ...one('Em7', 'b2'),
-      chords: [
-        { symbol: 'Em7', beats: 2 },
-        { symbol: 'A7', beats: 6 },
-      ],
-      span: 2,
-    },
-  })),
-  fc.constantFrom('1:1', '2:1').map((from): TuneEdit => ({
-    kind: 'condition-add',
-    condition: { kind: 'top', midi: 67, from, to: '3:1' },
-  })),
-  fc.constant<TuneEdit>({ kind: 'condition-remove', at: 0 }),
-  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-keep', name, at: 7 })),
-  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'version-take', name })),
-  fc.constantFrom('First').map((name): TuneEdit => ({ kind: 'version-remove', name })),
-  fc.constantFrom('1:1', '2:1').map((slot): TuneEdit => ({ kind: 'choose', slot, choice: null })),
-  fc
-    .constantFrom('1:1', '4:1')
-    .map((slot): TuneEdit => ({ kind: 'fix', slot, frets: [null, 3, 2, 0, 1, 0] })),
-  fc.integer({ min: 20, max: 400 }).map((tempo): TuneEdit => ({ kind: 'tempo', tempo })),
-  fc.constantFrom('Later', 'Plain').map((name): TuneEdit => ({ kind: 'chart-add', name })),
-  fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
-  fc
-    .constantFrom('1:1', '3:1')
-    .map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'b2') }, did: 'way 1' })),
-  fc.constant<TuneEdit>({ kind: 'chart-remove' }),
-  fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
-  fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),
-)
 
 describe('keeping a tune', () => {
   test('what is written is read back, by another connection too', () => {
@@ -134,13 +90,7 @@ describe('keeping a tune', () => {
     edit(id, { kind: 'colour', colour: 3 })
     step(id, 'undo')
     edit(id, { kind: 'colour', colour: 1 })
-    expect(
-      db
-        .select()
-        .from(revisions)
-        .all()
-        .map((revision) => (revision.snapshot as TuneDocument).colour),
-    ).toEqual([0, 3, 1])
+    expect([...statesOf(db, id)].map(({ document }) => document.colour)).toEqual([0, 3, 1])
     step(id, 'undo')
     step(id, 'redo')
     expect(state(id).document.colour).toBe(1)

@@ -1,26 +1,13 @@
 import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
-import { newDocument, PLAIN_LEADING, type TuneDocument, type VersionKept } from '../core/tune/document'
-import { joinsTyping } from '../core/tune/fold'
-import { DOCUMENT_VERSION, openDocument } from '../core/tune/stored'
-import { tryEdit } from '../core/tune/tryEdit'
-import { homeKey } from '../core/analysis/analyse'
-import { parseChart } from '../core/chart/parse'
-import { keyName } from '../core/pitch/key'
-import type { Db } from './connect'
-import {
-  arrangements,
-  charts,
-  choices,
-  practised,
-  revisions,
-  tunes,
-  voicings,
-  writes,
-  type HowFarATune,
-  type TuneSummary,
-} from './schema'
-import { chartsOf } from '../core/tune/edits/chart'
+import { newDocument, type TuneDocument } from '../core/tune/document'
 import { isFound, labelOf, type TuneEdit } from '../core/tune/edit'
+import { joinsTyping } from '../core/tune/fold'
+import { tryEdit } from '../core/tune/tryEdit'
+import type { Db } from './connect'
+import { keepState, newestChild, replaceState, stateAt, type Tx } from './history'
+import { documentIn, writeRows } from './rows'
+import { charts, practised, revisions, tunes, writes, type HowFarATune, type TuneSummary } from './schema'
+import { summaryOf } from './summary'
 
 /** A tune as it stands, with what undo and redo would do. */
 export interface TuneState {
@@ -42,7 +29,6 @@ export type WriteOutcome =
   | { kind: 'refused'; message: string }
   | { kind: 'missing' }
 
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 const newId = () => crypto.randomUUID()
 
 /** The rows of a tune put together, or null when there is no such tune (or it is deleted). */
@@ -62,98 +48,6 @@ function readRows(db: Db | Tx, id: string, which?: SQL): TuneState | null {
   return tune ? { id, revision: tune.head, ...documentIn(db, tune), ...historyOf(db, tune.head) } : null
 }
 
-/** The document that the rows of a tune make, and what of it this version could not read. */
-export function documentIn(
-  db: Db | Tx,
-  { id, title }: Pick<typeof tunes.$inferSelect, 'id' | 'title'>,
-): Pick<TuneState, 'document' | 'unread'> {
-  const rows = db
-    .select()
-    .from(charts)
-    .innerJoin(arrangements, and(eq(arrangements.chartId, charts.id), isNull(arrangements.version)))
-    .where(eq(charts.tuneId, id))
-    .orderBy(charts.place)
-    .all()
-  const all = rows.map(({ charts: chart, arrangements: made }) => ({
-    chart,
-    tempo: made.tempo,
-    content: contentOf(db, chart, made),
-  }))
-  const at = Math.max(
-    0,
-    all.findIndex((one) => one.chart.shown),
-  )
-  const { name, ...shown } = all[at]!.content
-  return openDocument({
-    title,
-    tempo: all[at]!.tempo,
-    ...shown,
-    chart: name,
-    at,
-    others: all.filter((_, index) => index !== at).map((one) => one.content),
-  })
-}
-
-/** One chart with what was made of it and the versions kept. */
-function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof arrangements.$inferSelect) {
-  const kept = db
-    .select()
-    .from(arrangements)
-    .where(and(eq(arrangements.chartId, chart.id), isNotNull(arrangements.version)))
-    .orderBy(arrangements.version)
-    .all()
-  return {
-    name: chart.name,
-    text: chart.text,
-    melody: chart.melody,
-    phrases: chart.phrases,
-    lyrics: chart.lyrics,
-    ...madeOf(db, made),
-    versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })),
-  }
-}
-
-function madeOf(
-  db: Db | Tx,
-  {
-    id,
-    colour,
-    bass,
-    style,
-    line,
-    conditions,
-    leading,
-    chordMelody,
-    rhythm,
-  }: typeof arrangements.$inferSelect,
-) {
-  const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
-  const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
-  const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
-  return {
-    colour,
-    bass,
-    style,
-    line,
-    conditions,
-    leading,
-    chordMelody,
-    rhythm,
-    choices: Object.fromEntries(
-      chosen.map(({ slot, chords, span, rule, madeAt, by }) => [
-        slot,
-        { chords, span, rule, at: madeAt, ...(by ? { by } : {}) },
-      ]),
-    ),
-    fixed: fretsBySlot(held.filter((row) => row.fixed)),
-    grips: fretsBySlot(held),
-    gripsOn: Object.fromEntries(
-      held.flatMap(({ slot, instrument }) => (instrument === null ? [] : [[slot, instrument]])),
-    ),
-    called: Object.fromEntries(held.flatMap(({ slot, called }) => (called === null ? [] : [[slot, called]]))),
-  }
-}
-
 function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> {
   const present = db
     .select({ label: revisions.label, parentId: revisions.parentId })
@@ -163,117 +57,23 @@ function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> 
   return { undo: present?.parentId ? present.label : null, redo: newestChild(db, head)?.label ?? null }
 }
 
-const newestChild = (db: Db | Tx, parent: string) =>
-  db
-    .select()
-    .from(revisions)
-    .where(eq(revisions.parentId, parent))
-    .orderBy(desc(revisions.sequence))
-    .limit(1)
-    .get()
-
 export function createTune(db: Db, document: TuneDocument, now = Date.now()): string {
   const id = newId()
   db.transaction(
     (tx) => {
       const head = newId()
       tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head }).run()
-      tx.insert(revisions)
-        .values({
-          id: head,
-          tuneId: id,
-          parentId: null,
-          sequence: 0,
-          label: 'new tune',
-          snapshot: document,
-          version: DOCUMENT_VERSION,
-          createdAt: now,
-        })
-        .run()
+      keepState(
+        tx,
+        { id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', createdAt: now },
+        document,
+        null,
+      )
       writeRows(tx, id, document)
     },
     { behavior: 'immediate' },
   )
   return id
-}
-
-/** Makes the rows of a tune agree with a document. */
-export function writeRows(tx: Tx, id: string, document: TuneDocument): void {
-  tx.update(tunes)
-    .set({ title: document.title, summary: summaryOf(document) })
-    .where(eq(tunes.id, id))
-    .run()
-  // What hangs on a chart goes with it.
-  tx.delete(charts).where(eq(charts.tuneId, id)).run()
-  chartsOf(document).forEach(({ name, text, melody, phrases, lyrics, versions, ...made }, place) => {
-    const chartId = newId()
-    tx.insert(charts)
-      .values({
-        id: chartId,
-        tuneId: id,
-        name,
-        text,
-        melody,
-        phrases,
-        lyrics,
-        place,
-        shown: place === document.at,
-      })
-      .run()
-    writeMade(
-      tx,
-      { tuneId: id, chartId, name: 'New line', version: null, keptAt: 0, tempo: document.tempo },
-      made,
-    )
-    versions.forEach(({ name: kept, at, ...one }, version) =>
-      writeMade(tx, { tuneId: id, chartId, name: kept, version, keptAt: at, tempo: document.tempo }, one),
-    )
-  })
-}
-
-type ArrangementRow = typeof arrangements.$inferInsert
-
-/** One arrangement with its choices and grips. */
-function writeMade(
-  tx: Tx,
-  where: Pick<ArrangementRow, 'tuneId' | 'chartId' | 'name' | 'version' | 'keptAt' | 'tempo'>,
-  made: Omit<VersionKept, 'name' | 'at'>,
-): void {
-  const arrangementId = newId()
-  const { colour, bass, style, line, conditions, leading, chordMelody, rhythm } = made
-  tx.insert(arrangements)
-    .values({
-      id: arrangementId,
-      ...where,
-      colour,
-      bass,
-      style,
-      line,
-      conditions,
-      leading,
-      chordMelody,
-      rhythm,
-    })
-    .run()
-  const chosen = Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({
-    arrangementId,
-    slot,
-    chords,
-    span,
-    rule,
-    madeAt: at,
-    by: by ?? null,
-  }))
-  if (chosen.length > 0) tx.insert(choices).values(chosen).run()
-  const held = Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({
-    arrangementId,
-    slot,
-    frets,
-    fixed: slot in made.fixed,
-    instrument: made.gripsOn[slot] ?? null,
-    called: made.called[slot] ?? null,
-  }))
-  if (held.length > 0) tx.insert(voicings).values(held).run()
 }
 
 /** Ids of writes are remembered so long: a tab that was shut away for longer is told of a conflict instead. */
@@ -325,6 +125,10 @@ function write(
   )
 }
 
+/** What the rows of a tune say; null where this version could not read all of them, so that all are written anew. */
+const rowsSay = ({ document, unread }: TuneState): TuneDocument | null =>
+  unread.length === 0 ? document : null
+
 /** One edit. Refused, with nothing written, where the tune as it is cannot take it. */
 export function editTune(
   db: Db,
@@ -338,12 +142,9 @@ export function editTune(
     const tried = tryEdit(state.document, edit)
     if (!tried.ok) return tried.message
     const { document } = tried
-    writeRows(tx, tune, document)
+    writeRows(tx, tune, document, rowsSay(state))
     if (isFound(edit)) {
-      tx.update(revisions)
-        .set({ snapshot: document, version: DOCUMENT_VERSION })
-        .where(eq(revisions.id, from.base))
-        .run()
+      replaceState(tx, from.base, document)
       return undefined
     }
     const present = tx
@@ -364,18 +165,19 @@ export function editTune(
       .limit(1)
       .get()!
     const head = newId()
-    tx.insert(revisions)
-      .values({
+    keepState(
+      tx,
+      {
         id: head,
         tuneId: tune,
         parentId,
         sequence: last.sequence + 1,
         label: labelOf(edit),
-        snapshot: document,
-        version: DOCUMENT_VERSION,
         createdAt: now,
-      })
-      .run()
+      },
+      document,
+      from.base,
+    )
     tx.update(tunes).set({ head, touchedAt: now }).where(eq(tunes.id, tune)).run()
     return undefined
   })
@@ -390,17 +192,16 @@ export function stepHistory(
   now = Date.now(),
 ): WriteOutcome {
   const from = typeof of === 'string' ? { base: of } : of
-  return write(db, tune, from, now, (tx) => {
-    const present = tx.select().from(revisions).where(eq(revisions.id, from.base)).get()!
-    const goal =
-      direction === 'redo'
-        ? newestChild(tx, from.base)
-        : present.parentId
-          ? tx.select().from(revisions).where(eq(revisions.id, present.parentId)).get()
-          : undefined
+  return write(db, tune, from, now, (tx, state) => {
+    const { parentId } = tx
+      .select({ parentId: revisions.parentId })
+      .from(revisions)
+      .where(eq(revisions.id, from.base))
+      .get()!
+    const goal = direction === 'redo' ? newestChild(tx, from.base)?.id : parentId
     if (!goal) return undefined
-    writeRows(tx, tune, openDocument(goal.snapshot, goal.version).document)
-    tx.update(tunes).set({ head: goal.id, touchedAt: now }).where(eq(tunes.id, tune)).run()
+    writeRows(tx, tune, stateAt(tx, goal)!.document, rowsSay(state))
+    tx.update(tunes).set({ head: goal, touchedAt: now }).where(eq(tunes.id, tune)).run()
     return undefined
   })
 }
@@ -410,37 +211,6 @@ export interface SongbookEntry {
   title: string
   summary: TuneSummary
   touchedAt: number
-}
-
-/** What the songbook says of a chart. */
-export function summaryOf(document: TuneDocument): TuneSummary {
-  const chart = parseChart(document.text)
-  const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
-  return {
-    key: key && keyName(key),
-    meter: `${chart.meter.beats}/${chart.meter.unit}`,
-    bars: chart.bars.length,
-    far: howFarIs(document, chart.bars.length),
-  }
-}
-
-/** The last thing the player did; grips that a search found by itself are nobody's work. */
-function howFarIs(
-  { colour, choices, style, leading, line, fixed, conditions, melody, rhythm }: TuneDocument,
-  bars: number,
-): HowFarATune {
-  if (bars === 0) return 'empty'
-  if (rhythm.figure !== null || Object.keys(rhythm.byHand).length > 0) return 'with rhythm'
-  if (melody.length > 0) return 'with melody'
-  if (
-    style !== 'smooth' ||
-    line !== 0 ||
-    conditions.length > 0 ||
-    Object.keys(fixed).length > 0 ||
-    JSON.stringify(leading) !== JSON.stringify(PLAIN_LEADING)
-  )
-    return 'led'
-  return colour > 0 || Object.keys(choices).length > 0 ? 'coloured' : 'typed'
 }
 
 /** Writes the summaries of tunes that were kept before the songbook had them, or before they said how far the tune is. */
@@ -602,12 +372,12 @@ export function copyTune(
           .get()
   if (before) return { kind: 'copied', id: before.made }
   const from = db
-    .select()
+    .select({ id: revisions.id })
     .from(revisions)
     .where(and(eq(revisions.id, base), eq(revisions.tuneId, tune)))
     .get()
   if (!from) return { kind: 'missing' }
-  let { document } = openDocument(from.snapshot, from.version)
+  let { document } = stateAt(db, base)!
   for (const edit of edits) {
     const tried = tryEdit(document, edit)
     if (!tried.ok) return { kind: 'refused', message: tried.message }

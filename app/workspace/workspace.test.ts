@@ -6,7 +6,7 @@ import { inHome, inLine, moved, rangeOf } from '../services/selection/selection'
 import { madeChord, readTuneDocument } from '../../core/tune/reading'
 import { DEFAULT_PLAYER } from '../../core/player/settings'
 import { keptVoicings } from '../../core/tune/keptGrips'
-import { summaryOf } from '../../db/tunes'
+import { summaryOf } from '../../db/summary'
 import { rowOf, wordsOf } from '../features/songbook/entries'
 
 describe('a document read for the screen', () => {

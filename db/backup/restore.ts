@@ -6,8 +6,10 @@ import { MOST_TITLE, type TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION, openDocument } from '../../core/tune/stored'
 import type { Db } from '../connect'
 import { refresh, type ItemOf } from '../practice'
-import { goals, grips, layouts, likings, passes, revisions, sets, setTunes, settings, tunes } from '../schema'
-import { readTuneAnyhow, writeRows } from '../tunes'
+import { keepWritten, type Basis } from '../history'
+import { writeRows } from '../rows'
+import { goals, grips, layouts, likings, passes, sets, setTunes, settings, tunes } from '../schema'
+import { readTuneAnyhow } from '../tunes'
 import {
   GRIPS,
   gripsKept,
@@ -231,10 +233,10 @@ function insertTune(tx: Tx, kept: TuneKept, document: TuneDocument, history: rea
           document,
         },
       ]
-  for (const { document: snapshot, ...one } of steps)
-    tx.insert(revisions)
-      .values({ ...one, tuneId: id, snapshot })
-      .run()
+  steps.reduce<Basis | null>(
+    (before, { document: written, ...one }) => keepWritten(tx, { ...one, tuneId: id }, written, before),
+    null,
+  )
   writeRows(tx, id, document)
   addLayouts(tx, id, kept.layouts)
   addGoals(tx, kept)

@@ -9,8 +9,9 @@ import { ZipFile } from 'yazl'
 import type { TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION } from '../../core/tune/stored'
 import type { Db } from '../connect'
+import { statesOf } from '../history'
 import * as schema from '../schema'
-import { documentIn } from '../tunes'
+import { documentIn } from '../rows'
 import {
   BACKUP_FORMAT,
   BACKUP_VERSION,
@@ -38,7 +39,7 @@ export interface BackupAsked {
   signal?: AbortSignal
 }
 
-const { goals, grips, layouts, likings, passes, revisions, sets, setTunes, settings, tunes } = schema
+const { goals, grips, layouts, likings, passes, sets, setTunes, settings, tunes } = schema
 
 /** Writes a backup. What is changed meanwhile is not in it: it is the book at one moment. @returns what is in it */
 export async function writeBackup(db: Db, out: Writable, asked: BackupAsked): Promise<Manifest> {
@@ -161,23 +162,10 @@ function tuneOf(db: Db, id: string): TuneKept & { document: TuneDocument } {
   }
 }
 
-/** Steps read at a time: each holds a whole document. */
-const STEPS_AT_ONCE = 8
 function* revisionsOf(db: Db, id: string): Generator<string> {
-  for (let from = 0; ; from += STEPS_AT_ONCE) {
-    const rows = db
-      .select()
-      .from(revisions)
-      .where(eq(revisions.tuneId, id))
-      .orderBy(asc(revisions.sequence))
-      .limit(STEPS_AT_ONCE)
-      .offset(from)
-      .all()
-    for (const { tuneId: _, snapshot, ...rest } of rows) {
-      const kept: RevisionKept = { ...rest, document: snapshot as RevisionKept['document'] }
-      yield `${JSON.stringify(kept)}\n`
-    }
-    if (rows.length < STEPS_AT_ONCE) return
+  for (const state of statesOf(db, id)) {
+    const kept: RevisionKept = state
+    yield `${JSON.stringify(kept)}\n`
   }
 }
 
