@@ -1,4 +1,4 @@
-// Bundles and runs the measurements: npm run bench, and npm run bench:paper for sheets and backups.
+// Bundles and runs the measurements: npm run bench, npm run bench:paper for sheets and backups, npm run kills for a server that is killed.
 import { build } from 'esbuild'
 import { pathToFileURL } from 'node:url'
 
@@ -13,7 +13,7 @@ await build({
   outfile,
   logLevel: 'warning',
   // What reads files beside its own code stays where it is.
-  ...(name === 'paper' ? { packages: 'external' } : {}),
+  ...(['paper', 'kills'].includes(name) ? { packages: 'external' } : {}),
   // Libraries that ask for Node's own modules the older way.
   banner: {
     js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",

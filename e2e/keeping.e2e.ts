@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { act, expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { killRounds } from './kills'
 
 /** No search of this tab is on its way any more, whose grips would be written and tell it what another tab has done. */
 async function settled(page: Page): Promise<void> {
@@ -46,6 +47,13 @@ test('a killed server loses nothing: what was made is there, and what is made me
   await saved(page)
   await page.reload()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Am6', 'Dm', 'E7b9', 'Am'])
+})
+
+test('killed at random moments under edits the server has lost none that it answered, and its book is whole', async () => {
+  // Shortened; `npm run kills 1000` is the whole.
+  const { acknowledged, lost, broken } = await killRounds(4)
+  expect({ lost, broken }).toEqual({ lost: 0, broken: [] })
+  expect(acknowledged).toBeGreaterThan(0)
 })
 
 test('edits that a closed tab could not send are taken up by the next visit', async ({ page, server }) => {

@@ -7,6 +7,7 @@ import { join } from 'node:path'
 export class Server {
   private child: ChildProcess | null = null
   private readonly folder = mkdtempSync(join(tmpdir(), 'heron-e2e-'))
+  readonly book = join(this.folder, 'heron.sqlite')
   url = ''
 
   async start(port = 0): Promise<void> {
@@ -15,7 +16,7 @@ export class Server {
         ...process.env,
         NODE_ENV: 'production',
         PORT: String(port),
-        HERON_DB: join(this.folder, 'heron.sqlite'),
+        HERON_DB: this.book,
       },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
