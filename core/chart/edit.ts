@@ -199,12 +199,12 @@ function spelledAfter(text: string, chart: Chart, index: number): string {
 
 /** The text with other signs in some bars; from the last to the first, so that places stay true. */
 function replaceBars(text: string, chart: Chart, words: readonly (readonly [number, string])[]): string {
-  return [...words]
-    .sort((a, b) => b[0] - a[0])
-    .reduce((result, [index, signs]) => {
-      const { line, column, end } = chart.bars[index]!.source
-      return splice(result, line, column, end, signs)
-    }, text)
+  const all = pieces(text)
+  for (const [index, signs] of [...words].sort((a, b) => b[0] - a[0])) {
+    const { line, column, end } = chart.bars[index]!.source
+    all[(line - 1) * 2] = spliced(all[(line - 1) * 2]!, column, end, signs)
+  }
+  return all.join('')
 }
 
 /** Lines and the line ends between them, alternately; lines are at the even places. */
@@ -226,9 +226,11 @@ function dropLine(text: string, line: number): string {
 
 /** Columns from 1; `end` is behind the last letter replaced. */
 function splice(text: string, line: number, column: number, end: number, by: string): string {
-  const content = pieces(text)[(line - 1) * 2]!
-  return setLine(text, line, content.slice(0, column - 1) + by + content.slice(end - 1))
+  return setLine(text, line, spliced(pieces(text)[(line - 1) * 2]!, column, end, by))
 }
+
+const spliced = (content: string, column: number, end: number, by: string): string =>
+  content.slice(0, column - 1) + by + content.slice(end - 1)
 
 /** The text with a setting of its beginning put to a value, or taken out where the value is null. */
 export function withSetting(

@@ -40,9 +40,32 @@ export interface Word {
   column: number
 }
 
+const OPENS = '"\'“”„*<'
+const CLOSES = '"\'“”*>'
+const STOPS = '…,;:!?*'
+
+/** Letter by letter: a search by pattern takes the square of a long word. */
+function withoutQuotes(word: string): string {
+  let [from, to] = [0, word.length]
+  while (from < to && OPENS.includes(word[from]!)) from += 1
+  while (to > from && CLOSES.includes(word[to - 1]!)) to -= 1
+  return word.slice(from, to)
+}
+
+/** Without the signs at its end, and the dots where there are several: one dot belongs to the word. */
+function withoutStops(word: string): string {
+  let to = word.length
+  for (;;) {
+    if (to > 0 && STOPS.includes(word[to - 1]!)) to -= 1
+    else if (to > 1 && word[to - 1] === '.' && word[to - 2] === '.')
+      while (to > 0 && word[to - 1] === '.') to -= 1
+    else return word.slice(0, to)
+  }
+}
+
 /** A word without what is written around a chord: brackets, stars, quotes, and the comma or dots behind it. */
 export function bare(word: string): string {
-  let text = word.replace(/^["'“”„*<]+|["'“”*>]+$/g, '').replace(/(?:…|\.{2,}|[,;:!?*])+$/, '')
+  let text = withoutStops(withoutQuotes(word))
   for (const [open, close] of [
     ['(', ')'],
     ['[', ']'],

@@ -20,8 +20,8 @@ export const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 /** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
 const HEADING =
   /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
-/** Signs that stand between chords without meaning anything themselves. */
-export const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|\.{2,}|-+>|=+>|\/\/)+$/
+/** Signs that stand between chords without meaning anything themselves. Dots are taken all at once, so that there is one way to read them. */
+export const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|(?<!\.)\.{2,}(?!\.)|\/\/)+$/
 /** A line, or a bar of it, played so often: behind the chords. */
 const SO_OFTEN = /^[([]?(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×])[)\]]?\.?$/i
 const MOST_TIMES = 16
