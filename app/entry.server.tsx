@@ -4,11 +4,17 @@ import createEmotionServer from '@emotion/server/create-instance'
 import { text } from 'node:stream/consumers'
 import { PassThrough } from 'node:stream'
 import { renderToPipeableStream } from 'react-dom/server'
-import { ServerRouter, type EntryContext } from 'react-router'
+import { isRouteErrorResponse, ServerRouter, type EntryContext, type HandleErrorFunction } from 'react-router'
 import { NonceContext } from './nonce'
 
 /** The server opens the book before it says that it is there, and closes it when it ends. */
 export { closeBook, openBook } from './database.server'
+
+/** What the client did wrong it is told, and nobody else; a request that was broken off is no fault. */
+export const handleError: HandleErrorFunction = (error, { request }) => {
+  const ofClient = isRouteErrorResponse(error) && error.status < 500
+  if (!ofClient && !request.signal.aborted) console.error(error)
+}
 
 /** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
 export default async function handleRequest(

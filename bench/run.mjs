@@ -13,7 +13,7 @@ await build({
   outfile,
   logLevel: 'warning',
   // What reads files beside its own code stays where it is.
-  ...(['paper', 'kills'].includes(name) ? { packages: 'external' } : {}),
+  ...(name === 'paper' ? { packages: 'external' } : { external: ['better-sqlite3'] }),
   // Libraries that ask for Node's own modules the older way.
   banner: {
     js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",

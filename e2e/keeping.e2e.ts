@@ -1,5 +1,7 @@
 import type { Page } from '@playwright/test'
+import fc from 'fast-check'
 import { act, expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import { hostileRoute, sendHostile, STACK } from './hostileRoutes'
 import { killRounds } from './kills'
 
 /** No search of this tab is on its way any more, whose grips would be written and tell it what another tab has done. */
@@ -54,6 +56,25 @@ test('killed at random moments under edits the server has lost none that it answ
   const { acknowledged, lost, broken } = await killRounds(4)
   expect({ lost, broken }).toEqual({ lost: 0, broken: [] })
   expect(acknowledged).toBeGreaterThan(0)
+})
+
+test('requests that nobody means well are answered by every route, none with a fault of the server', async ({
+  server,
+  request,
+}) => {
+  // Fixed, so that a run says the same twice; `npm run fuzz:routes` goes on by hand.
+  const page = await (await request.get('/')).text()
+  const id = /\/tunes\/([0-9a-f-]{36})/.exec(page)![1]!
+  const { revision } = (await (await request.get(`/tunes/${id}/edits`)).json()) as { revision: string }
+  for (const one of fc.sample(hostileRoute, { seed: 12, numRuns: 250 })) {
+    const { status, text } = await sendHostile(server.url, one, { id, revision })
+    expect({ status: status < 500, stack: STACK.test(text), one }).toEqual({
+      status: true,
+      stack: false,
+      one,
+    })
+  }
+  expect((await request.get(`/tunes/${id}/edits`)).ok()).toBe(true)
 })
 
 test('edits that a closed tab could not send are taken up by the next visit', async ({ page, server }) => {

@@ -4,9 +4,12 @@ import type { AddressInfo } from 'node:net'
 import {
   bodyLimit,
   contentSecurityPolicy,
+  knownMethods,
   loopbackOnly,
   MOST_BODY_BYTES,
   MOST_EDITS_BYTES,
+  plainFaults,
+  readableAddress,
   sameSiteWrites,
   securityHeaders,
 } from './guard'
@@ -20,7 +23,10 @@ beforeAll(
   () =>
     new Promise<void>((ready) => {
       const app = express()
-      app.use(loopbackOnly, securityHeaders, sameSiteWrites, bodyLimit)
+      app.use(loopbackOnly, securityHeaders, knownMethods, readableAddress, sameSiteWrites, bodyLimit)
+      app.use('/broken', () => {
+        throw new Error('inside of the program')
+      })
       app.use((request, response) => {
         reached.push(`${request.method} ${request.path}`)
         let size = 0
@@ -30,6 +36,7 @@ beforeAll(
         request.resume()
         request.on('end', () => response.json({ size, nonce: response.locals.nonce as string }))
       })
+      app.use(plainFaults)
       server = app.listen(0, '127.0.0.1', () => {
         port = (server.address() as AddressInfo).port
         ready()
@@ -86,6 +93,31 @@ describe('who is served', () => {
       expect(text).toContain(`not to "${host}"`)
     },
   )
+})
+
+describe('what is asked with', () => {
+  test.each(['TRACE', 'PUT', 'DELETE', 'PATCH', 'PROPFIND'])(
+    'not %s: said with what is accepted',
+    async (method) => {
+      const { status, text, headers } = await answer({ method, headers: { host: 'localhost' } })
+      expect([status, reached]).toEqual([405, []])
+      expect(text).toContain('Accepted: GET, HEAD, OPTIONS, POST')
+      expect(headers.allow).toBe('GET, HEAD, OPTIONS, POST')
+    },
+  )
+  test.each(['/%', '/tunes/%ff'])('not the address %s, which nobody can read', async (path) => {
+    const { status, text } = await answer({ path, headers: { host: 'localhost' } })
+    expect([status, reached]).toEqual([400, []])
+    expect(text).toContain('cannot be read')
+  })
+  test('what is thrown inside is told without its inside', async () => {
+    const said = jest.spyOn(process.stderr, 'write').mockReturnValue(true)
+    const { status, text } = await answer({ path: '/broken', headers: { host: 'localhost' } })
+    expect(status).toBe(500)
+    expect(text).not.toMatch(/inside of the program|guard\.test/)
+    expect(said).toHaveBeenCalledWith(expect.stringContaining('inside of the program'))
+    said.mockRestore()
+  })
 })
 
 describe('who may write', () => {

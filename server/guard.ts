@@ -59,6 +59,38 @@ export function loopbackOnly(request: Request, response: Response, next: NextFun
 }
 
 const READS = ['GET', 'HEAD', 'OPTIONS']
+const METHODS = [...READS, 'POST']
+
+/** What a page asks with, and nothing else. */
+export function knownMethods(request: Request, response: Response, next: NextFunction): void {
+  if (METHODS.includes(request.method)) return next()
+  response.set('Allow', METHODS.join(', '))
+  refuse(response, 405, `${request.method} is not answered here. Accepted: ${METHODS.join(', ')}.`)
+}
+
+/** An address is read before anything else reads it. */
+export function readableAddress(request: Request, response: Response, next: NextFunction): void {
+  try {
+    decodeURIComponent(request.path)
+  } catch {
+    return refuse(
+      response,
+      400,
+      'This address cannot be read: a % in it must be followed by two digits of a letter.',
+    )
+  }
+  next()
+}
+
+/** A body that broke off is the client's fault; what else was thrown is told without its inside. */
+export function plainFaults(error: unknown, _request: Request, response: Response, next: NextFunction): void {
+  if (response.headersSent) return next(error)
+  const status = (error as { status?: unknown } | null)?.status
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return refuse(response, 400, 'This request could not be read. Nothing was changed.')
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
+  refuse(response, 500, 'Something went wrong in the server. What was saved is safe; the log says more.')
+}
 
 /** Writes must come from our own pages: same origin by the browser's own headers. */
 export function sameSiteWrites(request: Request, response: Response, next: NextFunction): void {

@@ -3,7 +3,15 @@ import express from 'express'
 import { existsSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import { bodyLimit, loopbackOnly, sameSiteWrites, securityHeaders } from './guard'
+import {
+  bodyLimit,
+  knownMethods,
+  loopbackOnly,
+  plainFaults,
+  readableAddress,
+  sameSiteWrites,
+  securityHeaders,
+} from './guard'
 
 /** Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. */
 const LOOPBACK_ADDRESS = '127.0.0.1'
@@ -41,7 +49,7 @@ async function main(): Promise<void> {
   const app = express()
   app.disable('x-powered-by')
   // Nothing is compressed: it would cost both ends time and save none on loopback.
-  app.use(loopbackOnly, securityHeaders, sameSiteWrites, bodyLimit)
+  app.use(loopbackOnly, securityHeaders, knownMethods, readableAddress, sameSiteWrites, bodyLimit)
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
   app.use(express.static('build/client', { maxAge: '1h' }))
   app.use(
@@ -50,6 +58,8 @@ async function main(): Promise<void> {
       getLoadContext: (_request, response) => ({ nonce: response.locals.nonce as string }),
     }),
   )
+
+  app.use(plainFaults)
 
   const server = app.listen(port, LOOPBACK_ADDRESS, (error?: Error) => {
     if (error) {

@@ -10,6 +10,7 @@ import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/deleted'
+import { fieldsOf } from '../services/forms/fields'
 
 export function loader() {
   const now = Date.now()
@@ -36,7 +37,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   return withBook((db) => {

@@ -35,6 +35,7 @@ import { excerptOf } from '../services/sound/schedule'
 import { SOUND } from '../services/sound/store'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/grips'
+import { fieldsOf } from '../services/forms/fields'
 
 /** Beats a minute at which the notes of a grip are heard one by one. */
 const NOTE_BY_NOTE_TEMPO = 120
@@ -92,7 +93,7 @@ export function loader({ request }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const given = Object.fromEntries(await request.formData())
+  const given = await fieldsOf(request)
   const wanted = intents.safeParse(given)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, given) }, 400)
   const form = wanted.data

@@ -37,6 +37,7 @@ import { Refused, WayBack } from '../services/forms/Notices'
 import { isWaiting, sendWaiting } from '../services/practice/outbox'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/log'
+import { fieldsOf } from '../services/forms/fields'
 
 /** Days of the chart of minutes. */
 const CHART_DAYS = 90
@@ -117,7 +118,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   if (wanted.data.intent !== 'bring') {

@@ -27,6 +27,7 @@ import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/un
 import { Refused, WayBack, Working } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/set'
+import { fieldsOf } from '../services/forms/fields'
 
 /** Tunes offered to be put in, at a time. */
 const OFFERED = 12
@@ -72,7 +73,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request, params: { setId } }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   return withBook((db) => done(db, setId, wanted.data))

@@ -11,6 +11,7 @@ import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/un
 import { Refused, WayBack } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/sets'
+import { fieldsOf } from '../services/forms/fields'
 
 export function loader({ request }: Route.LoaderArgs) {
   const now = Date.now()
@@ -27,7 +28,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   const asked = wanted.data

@@ -22,6 +22,7 @@ import { numeralsFromCookies } from '../services/notation/numerals'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
 import type { Route } from './+types/sheet'
+import { fieldsOf } from '../services/forms/fields'
 import '../features/paper/paper.css'
 
 export function loader({ params, request }: Route.LoaderArgs) {
@@ -72,7 +73,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   const asked = wanted.data

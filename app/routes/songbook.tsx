@@ -28,6 +28,7 @@ import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import { keyInWords } from '../../core/chord/engraved'
 import type { Route } from './+types/songbook'
+import { fieldsOf } from '../services/forms/fields'
 
 /** What stands of each tune, and what it can be sorted by. */
 const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
@@ -80,7 +81,7 @@ const intents = z.discriminatedUnion('intent', [
 ])
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await fieldsOf(request)
   const wanted = intents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
   return withBook((db) => done(db, wanted.data))

@@ -35,6 +35,14 @@ const attribute = (node: XmlNode | undefined, name: string): string | null => {
   const value = (node?.[ATTRIBUTES] as Record<string, unknown> | undefined)?.[name]
   return value === undefined ? null : plain(String(value))
 }
+/** What the XML library says: "Closing tag expected.:12:5", with line and column from 1 where it knows them. */
+function faultOfXml(message: string): string {
+  const [, words, line] = /^([^]*?)\.?(?::(\d+|undefined))?(?::(?:\d+|undefined))?$/.exec(
+    message.slice(0, 120),
+  )!
+  return line && line !== 'undefined' ? `${words!} (line ${line}).` : `${words!}.`
+}
+
 const textOf = (node: XmlNode | undefined): string =>
   node
     ? plain(
@@ -89,7 +97,7 @@ export function importMusicXml(content: string, part?: number): Result<ImportedT
       trimValues: true,
     }).parse(content, true) as XmlNode[]
   } catch (error) {
-    return refuse(`The file is no well-formed XML: ${(error as Error).message.slice(0, 120)}`)
+    return refuse(`The file is no well-formed XML: ${faultOfXml((error as Error).message)}`)
   }
   const score = find(root, 'score-partwise')
   if (!score)
