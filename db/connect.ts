@@ -64,12 +64,19 @@ function lastMigrationOf(client: Database.Database): number | null {
   return latest === null ? null : Number(latest)
 }
 
+/** How many migrations a file has still to have; below 0 where it is of a later version, null where it is no book. */
+export function migrationsAhead(client: Database.Database, folder: string): number | null {
+  const last = lastMigrationOf(client)
+  if (last === null) return null
+  const all = migrationsIn(folder)
+  return last > Math.max(...all.map(({ when }) => when)) ? -1 : all.filter(({ when }) => when > last).length
+}
+
 /** Before a book of an earlier version is changed, a copy of it as it is, beside it. One copy for each version: nothing is written over. */
 function copyBeforeMigrating(client: Database.Database, file: string, folder: string): void {
-  const last = lastMigrationOf(client)
-  const all = migrationsIn(folder)
-  if (last === null || all.every(({ when }) => when <= last)) return
-  const copy = copyName(file, all.filter(({ when }) => when <= last).length)
+  const ahead = migrationsAhead(client, folder)
+  if (ahead === null || ahead <= 0) return
+  const copy = copyName(file, migrationsIn(folder).length - ahead)
   if (existsSync(copy)) return
   const unfinished = `${copy}.unfinished`
   rmSync(unfinished, { force: true })
@@ -132,8 +139,8 @@ function refuseLater(client: Database.Database, file: string, folder: string): v
       )
     return
   }
-  const latest = lastMigrationOf(client)
-  if (latest !== null && latest > Math.max(...migrationsIn(folder).map(({ when }) => when)))
+  const ahead = migrationsAhead(client, folder)
+  if (ahead !== null && ahead < 0)
     throw new BookFault(
       `The book (${file}) was written by a later version of Yellow Heron. This version would lose what it does not know, and leaves the file as it is: start the later version, or name another file with HERON_DB.`,
     )

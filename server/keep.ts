@@ -3,11 +3,13 @@ import { join } from 'node:path'
 import { restoreBackup, type RestoreAsked, type Restored } from '../db/backup/restore'
 import { writeBackup } from '../db/backup/write'
 import { closeDatabase, openDatabase } from '../db/connect'
+import { examine, examinedInWords } from './doctor'
 
-/** `./heron backup` and `./heron restore`: the book named by HERON_DB, or the usual one. */
+/** `./heron backup`, `./heron restore` and `./heron doctor`: the book named by HERON_DB, or the usual one. */
 const USAGE = `Usage:
   ./heron backup FILE.zip [--without-history]
-  ./heron restore FILE.zip [--leave-different] [--take-player]`
+  ./heron restore FILE.zip [--leave-different] [--take-player]
+  ./heron doctor`
 
 class Refused extends Error {}
 
@@ -66,6 +68,14 @@ async function restore(words: readonly string[]): Promise<string> {
   }
 }
 
+/** What is wrong with the book, its disk and this machine, and what to do. */
+function doctor(words: readonly string[]): string {
+  if (words.length > 0) throw new Refused(`The doctor takes no more words.\n${USAGE}`)
+  const findings = examine(bookFile(), migrations())
+  if (findings.some(({ help }) => help !== null)) process.exitCode = 1
+  return examinedInWords(findings)
+}
+
 export function restoredInWords(said: Restored): string {
   return [
     `The backup of ${said.made}: ${said.brought} ${said.brought === 1 ? 'tune' : 'tunes'} brought in, ${said.same} were there and the same.`,
@@ -84,7 +94,8 @@ export function restoredInWords(said: Restored): string {
 
 const [command, ...words] = process.argv.slice(2)
 try {
-  const said = command === 'backup' ? await backup(words) : await restore(words)
+  const commands = { backup, restore, doctor }
+  const said = await commands[command as keyof typeof commands](words)
   tell('')
   process.stdout.write(`${said}\n`)
 } catch (error) {
