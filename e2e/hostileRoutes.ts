@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { randomUUID } from 'node:crypto'
 import { request as ask } from 'node:http'
-import { hostileText } from '../core/cli/hostile'
+import { hostileText } from '../core/cli/hostileText'
 
 /** Requests to every route that nobody means well, and what came of them. */
 export interface HostileRequest {

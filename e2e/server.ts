@@ -9,6 +9,11 @@ export class Server {
   private readonly folder = mkdtempSync(join(tmpdir(), 'heron-e2e-'))
   readonly book = join(this.folder, 'heron.sqlite')
   url = ''
+  /** Where it serves the home network, asked for from this machine; empty where it does not. */
+  secure = ''
+
+  /** @param env what else the server is told, such as HOST */
+  constructor(private readonly env: Readonly<Record<string, string>> = {}) {}
 
   async start(port = 0): Promise<void> {
     const child = spawn('node', ['build/serve.mjs'], {
@@ -17,13 +22,17 @@ export class Server {
         NODE_ENV: 'production',
         PORT: String(port),
         HERON_DB: this.book,
+        ...this.env,
       },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
     this.child = child
     this.url = await new Promise<string>((resolve, reject) => {
       child.stdout!.on('data', (chunk: Buffer) => {
-        const address = /http:\/\/\S+/.exec(chunk.toString())
+        const said = chunk.toString()
+        const network = /https:\/\/\S+:(\d+)/.exec(said)
+        if (network) this.secure = `https://127.0.0.1:${network[1]!}`
+        const address = /http:\/\/\S+/.exec(said)
         if (address) resolve(address[0])
       })
       child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))

@@ -48,6 +48,14 @@ export function securityHeaders(_request: Request, response: Response, next: Nex
 
 const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/
 
+/** Names under which the home network may ask, where it is served at all; see `access/network.ts`. */
+export const ownHostsOnly =
+  (isOwn: (host: string | undefined) => boolean) =>
+  (request: Request, response: Response, next: NextFunction): void =>
+    'encrypted' in request.socket && isOwn(request.headers.host)
+      ? next()
+      : loopbackOnly(request, response, next)
+
 /** Only addresses of this machine are served, so that a foreign name pointed at it reads nothing. */
 export function loopbackOnly(request: Request, response: Response, next: NextFunction): void {
   if (LOOPBACK.test(request.headers.host ?? '')) return next()

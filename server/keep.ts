@@ -1,15 +1,19 @@
 import { createWriteStream, existsSync, renameSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { Writable } from 'node:stream'
 import { restoreBackup, type RestoreAsked, type Restored } from '../db/backup/restore'
 import { writeBackup } from '../db/backup/write'
 import { closeDatabase, openDatabase } from '../db/connect'
+import { AccessStore, LONGEST_PASSPHRASE, SHORTEST_PASSPHRASE } from './access/store'
 import { examine, examinedInWords } from './doctor'
 
-/** `./heron backup`, `./heron restore` and `./heron doctor`: the book named by HERON_DB, or the usual one. */
+/** `./heron backup`, `./heron restore`, `./heron doctor` and `./heron passphrase`: the book named by HERON_DB, or the usual one. */
 const USAGE = `Usage:
   ./heron backup FILE.zip [--without-history]
   ./heron restore FILE.zip [--leave-different] [--take-player]
-  ./heron doctor`
+  ./heron doctor
+  ./heron passphrase`
 
 class Refused extends Error {}
 
@@ -76,6 +80,34 @@ function doctor(words: readonly string[]): string {
   return examinedInWords(findings)
 }
 
+/** Asks for a passphrase twice, unseen, and keeps it; not on a console, the first line of the input is taken. */
+async function passphrase(words: readonly string[]): Promise<string> {
+  if (words.length > 0) throw new Refused(`The passphrase is asked for, and stands in no command.\n${USAGE}`)
+  const typed = await unseen('Passphrase for devices of the home network: ')
+  if (typed.length < SHORTEST_PASSPHRASE || typed.length > LONGEST_PASSPHRASE)
+    throw new Refused(
+      `It has ${typed.length} letters; ${SHORTEST_PASSPHRASE} to ${LONGEST_PASSPHRASE} are accepted. Nothing was changed.`,
+    )
+  if (process.stdin.isTTY && (await unseen('Once more: ')) !== typed)
+    throw new Refused('The two are not the same. Nothing was changed.')
+  await AccessStore.beside(bookFile()).setPassphrase(typed)
+  return 'The passphrase is set. Every device signs in anew. Serve the network with ./start --lan'
+}
+
+/** A line that is typed without being shown. */
+async function unseen(question: string): Promise<string> {
+  const quiet = new Writable({ write: (_chunk, _encoding, done) => done() })
+  if (process.stdin.isTTY) process.stderr.write(question)
+  const lines = createInterface({ input: process.stdin, output: quiet, terminal: process.stdin.isTTY })
+  const line = await new Promise<string>((resolve) => {
+    lines.once('line', resolve)
+    lines.once('close', () => resolve(''))
+  })
+  lines.close()
+  if (process.stdin.isTTY) process.stderr.write('\n')
+  return line
+}
+
 export function restoredInWords(said: Restored): string {
   return [
     `The backup of ${said.made}: ${said.brought} ${said.brought === 1 ? 'tune' : 'tunes'} brought in, ${said.same} were there and the same.`,
@@ -94,7 +126,7 @@ export function restoredInWords(said: Restored): string {
 
 const [command, ...words] = process.argv.slice(2)
 try {
-  const commands = { backup, restore, doctor }
+  const commands = { backup, restore, doctor, passphrase }
   const said = await commands[command as keyof typeof commands](words)
   tell('')
   process.stdout.write(`${said}\n`)

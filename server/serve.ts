@@ -1,21 +1,33 @@
 import { createRequestHandler } from '@react-router/express'
 import express from 'express'
 import { existsSync } from 'node:fs'
+import { createServer } from 'node:https'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import QRCode from 'qrcode'
+import { securePort } from './access/bothWays'
+import { gate } from './access/gate'
+import { certificateBeside, isOurs, networkHere } from './access/network'
+import { AccessStore } from './access/store'
 import {
   bodyLimit,
   knownMethods,
-  loopbackOnly,
+  ownHostsOnly,
   plainFaults,
   readableAddress,
   sameSiteWrites,
   securityHeaders,
 } from './guard'
 
-/** Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. */
+/**
+ * Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. HOST=0.0.0.0, or an address of this machine, serves the home
+ * network too: over TLS on LAN_PORT, the port behind PORT unless given, to devices that have signed in.
+ */
 const LOOPBACK_ADDRESS = '127.0.0.1'
 const DEFAULT_PORT = 5180
+const MOST_PORT = 65535
+const LOOPBACK_HOSTS = ['127.0.0.1', 'localhost', '::1']
+const EVERYWHERE = '0.0.0.0'
 /** How long an answer under way may take when the server is told to end. */
 const GRACE_MS = 1_000
 
@@ -23,9 +35,8 @@ async function main(): Promise<void> {
   const build = resolve('build/server/index.js')
   if (!existsSync(build))
     throw new Error('The application is not built: run ./start, which builds and serves it.')
-  const port = Number(process.env.PORT ?? DEFAULT_PORT)
-  if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new Error(`PORT is "${process.env.PORT}"; a number from 0 to 65535 is accepted.`)
+  const port = portIn('PORT', DEFAULT_PORT)
+  const lan = await homeNetwork(port)
 
   const { module: book } = (
     (await import(pathToFileURL(build).href)) as {
@@ -49,13 +60,24 @@ async function main(): Promise<void> {
   const app = express()
   app.disable('x-powered-by')
   // Nothing is compressed: it would cost both ends time and save none on loopback.
-  app.use(loopbackOnly, securityHeaders, knownMethods, readableAddress, sameSiteWrites, bodyLimit)
+  app.use(
+    ownHostsOnly(lan?.isOurs ?? (() => false)),
+    securityHeaders,
+    knownMethods,
+    readableAddress,
+    sameSiteWrites,
+    bodyLimit,
+  )
+  if (lan) app.use(gate(lan.store))
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
   app.use(express.static('build/client', { maxAge: '1h' }))
   app.use(
     createRequestHandler({
       build: () => import(pathToFileURL(build).href),
-      getLoadContext: (_request, response) => ({ nonce: response.locals.nonce as string }),
+      getLoadContext: (request, response) => ({
+        nonce: response.locals.nonce as string,
+        onNetwork: lan && { address: lan.address, qr: lan.qr, signedIn: 'encrypted' in request.socket },
+      }),
     }),
   )
 
@@ -72,6 +94,7 @@ async function main(): Promise<void> {
     const { port: listening } = server.address() as { port: number }
     process.stdout.write(`Yellow Heron is at http://${LOOPBACK_ADDRESS}:${listening}\n`)
   })
+  const endNetwork = lan && (await serveNetwork(app, lan))
   /** What is being answered is answered; then everything goes into the one file, so that a copy of it has all. */
   end = () => {
     server.close(() => {
@@ -79,7 +102,86 @@ async function main(): Promise<void> {
       process.exit(0)
     })
     server.closeIdleConnections()
+    endNetwork?.()
     setTimeout(() => server.closeAllConnections(), GRACE_MS).unref()
+  }
+}
+
+function portIn(name: string, otherwise: number): number {
+  const port = Number(process.env[name] ?? otherwise)
+  if (!Number.isInteger(port) || port < 0 || port > MOST_PORT)
+    throw new Error(`${name} is "${process.env[name]}"; a number from 0 to ${MOST_PORT} is accepted.`)
+  return port
+}
+
+interface HomeNetwork {
+  store: AccessStore
+  host: string
+  port: number
+  key: string
+  cert: string
+  address: string
+  /** The address as a picture that a camera reads, SVG. */
+  qr: string
+  isOurs: (host: string | undefined) => boolean
+}
+
+/**
+ * What serving the home network needs; null where only this machine is served.
+ * @throws with what to do where there is no passphrase, or HOST is no address of this machine
+ */
+async function homeNetwork(port: number): Promise<HomeNetwork | null> {
+  const host = process.env.HOST ?? LOOPBACK_ADDRESS
+  if (LOOPBACK_HOSTS.includes(host)) return null
+  const network = networkHere()
+  if (host !== EVERYWHERE && !network.addresses.includes(host))
+    throw new Error(
+      `HOST is "${host}"; ${[LOOPBACK_ADDRESS, EVERYWHERE, ...network.addresses].join(', ')} are accepted.`,
+    )
+  const book = process.env.HERON_DB ?? 'data/heron.sqlite'
+  const store = AccessStore.beside(book)
+  if (!store.hasPassphrase())
+    throw new Error(
+      'The home network is served only with a passphrase, and none is set: run ./heron passphrase on this machine, then start again. Without HOST and --lan only this machine is served.',
+    )
+  const lanPort = portIn('LAN_PORT', port === 0 ? 0 : port + 1)
+  const { key, cert } = await certificateBeside(book, network)
+  const name = host === EVERYWHERE ? (network.addresses[0] ?? LOOPBACK_ADDRESS) : host
+  return {
+    store,
+    host,
+    port: lanPort,
+    key,
+    cert,
+    address: `https://${name}`,
+    qr: '',
+    isOurs: (one) => isOurs(one, network),
+  }
+}
+
+/** Serves the network, and says where. @returns what ends it */
+async function serveNetwork(app: express.Express, lan: HomeNetwork): Promise<() => void> {
+  const secure = createServer({ key: lan.key, cert: lan.cert, minVersion: 'TLSv1.2' }, app)
+  const server = securePort(secure, lan.isOurs)
+  await new Promise<void>((ready, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      reject(
+        error.code === 'EADDRINUSE'
+          ? new Error(`Port ${lan.port} is in use: choose another for the network with LAN_PORT=5190.`)
+          : error,
+      ),
+    )
+    server.listen(lan.port, lan.host, ready)
+  })
+  const { port } = server.address() as { port: number }
+  lan.address = `${lan.address}:${port}`
+  lan.qr = await QRCode.toString(lan.address, { type: 'svg', margin: 2 })
+  process.stdout.write(
+    `On this network it is at ${lan.address}\nThe first time a browser warns of the certificate, which this machine made itself: go on, then sign in with the passphrase.\n${await QRCode.toString(lan.address, { type: 'terminal', small: true })}\n`,
+  )
+  return () => {
+    server.close()
+    secure.closeAllConnections()
   }
 }
 

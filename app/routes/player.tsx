@@ -16,15 +16,21 @@ import { TastePanel } from '../steps/colour/TastePanel'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { instrumentSettings, type PlayerSettings } from '../../core/player/settings'
 import { useNumerals } from '../services/notation/numerals'
+import { NetworkSection } from '../features/network/NetworkSection'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/player'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Player · Yellow Heron' }]
 
+export function loader({ context }: Route.LoaderArgs) {
+  // In development there is no server of ours that could say it.
+  return { onNetwork: context.onNetwork ?? null }
+}
+
 const FINGERS: readonly Finger[] = [1, 2, 3, 4]
 
 /** The instrument, the hand, the schools, and what to mind: once for all tunes. */
-export default function PlayerPage() {
+export default function PlayerPage({ loaderData }: Route.ComponentProps) {
   return (
     <main className="page player">
       <PageHead title="Player" here="/player">
@@ -33,6 +39,7 @@ export default function PlayerPage() {
       <InstrumentSection />
       <HandSection />
       <SchoolsSection />
+      <NetworkSection onNetwork={loaderData.onNetwork} />
       <section aria-labelledby="cautions">
         <h2 id="cautions">The player’s body</h2>
         <p>

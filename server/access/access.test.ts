@@ -1,0 +1,229 @@
+import express from 'express'
+import { X509Certificate } from 'node:crypto'
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { createServer, request as ask, type Server as Secure } from 'node:https'
+import type { AddressInfo, Server } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { knownMethods, ownHostsOnly, sameSiteWrites, securityHeaders } from '../guard'
+import { securePort } from './bothWays'
+import { gate } from './gate'
+import { certificateBeside, isOurs, type Network } from './network'
+import { Slowdown } from './slowdown'
+import { AccessStore, SESSION_MS } from './store'
+
+const NETWORK: Network = { addresses: ['192.168.7.20'], names: ['workroom', 'workroom.local'] }
+const PASSPHRASE = 'quiet water by the lock'
+let folder: string
+let book: string
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'heron-'))
+  book = join(folder, 'book.sqlite')
+})
+afterEach(() => rmSync(folder, { recursive: true, force: true }))
+
+describe('what is kept', () => {
+  test('the passphrase stands nowhere, and only this user reads what it became', async () => {
+    const store = AccessStore.beside(book)
+    expect(store.hasPassphrase()).toBe(false)
+    await store.setPassphrase(PASSPHRASE)
+    expect([await store.isPassphrase(PASSPHRASE), await store.isPassphrase(`${PASSPHRASE} `)]).toEqual([
+      true,
+      false,
+    ])
+    // Letters that look the same are the same: as one sign or as two.
+    await store.setPassphrase('Flöte am Kanal')
+    expect(await store.isPassphrase('Flo\u0308te am Kanal')).toBe(true)
+    const file = join(folder, 'access.json')
+    expect(readFileSync(file, 'utf8')).not.toContain('Kanal')
+    expect(statSync(file).mode & 0o077).toBe(0)
+  })
+  test('sessions end by themselves, one by one, all at once, and with a new passphrase', async () => {
+    const store = AccessStore.beside(book)
+    await store.setPassphrase(PASSPHRASE)
+    const [one, two] = [store.begin(0), store.begin(0)]
+    expect([store.isOpen(one, SESSION_MS - 1), store.isOpen(one, SESSION_MS), store.isOpen('', 0)]).toEqual([
+      true,
+      false,
+      false,
+    ])
+    store.end(one)
+    expect([store.isOpen(one, 1), store.isOpen(two, 1)]).toEqual([false, true])
+    store.endAll()
+    expect(store.isOpen(two, 1)).toBe(false)
+    const three = store.begin(0)
+    await store.setPassphrase(PASSPHRASE)
+    expect(store.isOpen(three, 1)).toBe(false)
+    expect(readFileSync(join(folder, 'access.json'), 'utf8')).not.toContain(three)
+  })
+})
+
+test('wrong tries wait, longer each time, each address for itself, and a right one ends it', () => {
+  const slow = new Slowdown()
+  const waits = Array.from({ length: 6 }, () => {
+    slow.wrong('a', 0)
+    return slow.waitOf('a', 0)
+  })
+  expect(waits).toEqual([0, 0, 1_000, 2_000, 4_000, 8_000])
+  expect([slow.waitOf('a', 7_000), slow.waitOf('b', 0)]).toEqual([1_000, 0])
+  slow.right('a')
+  expect(slow.waitOf('a', 0)).toBe(0)
+  for (let at = 0; at < 5_000; at += 1) slow.wrong(String(at), 1)
+  expect((slow as unknown as { tries: Map<string, unknown> }).tries.size).toBeLessThan(1_100)
+})
+
+describe('the certificate', () => {
+  test('names every address of the machine, is kept, and is made anew for another address or when it ends soon', async () => {
+    const first = await certificateBeside(book, NETWORK, Date.now())
+    const read = new X509Certificate(first.cert)
+    expect(read.checkIP('192.168.7.20')).toBeTruthy()
+    expect(read.checkHost('workroom.local')).toBeTruthy()
+    expect(read.checkHost('heron.example')).toBeUndefined()
+    expect(await certificateBeside(book, NETWORK)).toEqual(first)
+    expect((await certificateBeside(book, NETWORK, Date.now() + 380 * 86_400_000)).cert).not.toBe(first.cert)
+    const moved = await certificateBeside(book, { ...NETWORK, addresses: ['10.0.0.4'] })
+    expect(new X509Certificate(moved.cert).checkIP('10.0.0.4')).toBeTruthy()
+    writeFileSync(join(folder, 'lan.cert.pem'), 'cut off')
+    expect((await certificateBeside(book, NETWORK)).cert).toContain('BEGIN CERTIFICATE')
+    expect(statSync(join(folder, 'lan.key.pem')).mode & 0o077).toBe(0)
+  })
+  test('names that are ours, and others', () => {
+    for (const host of ['192.168.7.20:5181', 'workroom', 'WORKROOM.local:5181', 'localhost'])
+      expect(isOurs(host, NETWORK)).toBe(true)
+    for (const host of [
+      'heron.example',
+      '192.168.7.20.heron.example',
+      'workroom.heron.example',
+      '',
+      undefined,
+    ])
+      expect(isOurs(host, NETWORK)).toBe(false)
+  })
+})
+
+describe('the way in', () => {
+  let server: Server
+  let secure: Secure
+  let port: number
+  let store: AccessStore
+  beforeEach(async () => {
+    store = AccessStore.beside(book)
+    await store.setPassphrase(PASSPHRASE)
+    const app = express()
+    app.use(
+      ownHostsOnly((host) => isOurs(host, NETWORK)),
+      securityHeaders,
+      knownMethods,
+      sameSiteWrites,
+      gate(store),
+    )
+    app.use((request, response) => response.send(`inside ${request.path}`))
+    secure = createServer(await certificateBeside(book, NETWORK), app)
+    server = securePort(secure, (host) => isOurs(host, NETWORK))
+    await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
+    port = (server.address() as AddressInfo).port
+  })
+  afterEach(() => {
+    secure.closeAllConnections()
+    return new Promise((done) => server.close(done))
+  })
+
+  interface Answer {
+    status: number
+    text: string
+    location: string | undefined
+    cookie: string | undefined
+  }
+  const answer = (
+    path: string,
+    {
+      body,
+      cookie,
+      headers = {},
+    }: { body?: string; cookie?: string | undefined; headers?: Record<string, string> } = {},
+  ) =>
+    new Promise<Answer>((resolve, reject) => {
+      const sent = ask(
+        {
+          port,
+          host: '127.0.0.1',
+          path,
+          method: body === undefined ? 'GET' : 'POST',
+          rejectUnauthorized: false,
+          agent: false,
+          headers: {
+            host: 'workroom.local',
+            accept: 'text/html',
+            ...(body === undefined ? {} : { 'content-type': 'application/x-www-form-urlencoded' }),
+            ...(cookie ? { cookie } : {}),
+            ...headers,
+          },
+        },
+        (response) => {
+          let text = ''
+          response.on('data', (chunk: Buffer) => (text += chunk.toString()))
+          response.on('end', () =>
+            resolve({
+              status: response.statusCode!,
+              text,
+              location: response.headers.location,
+              cookie: response.headers['set-cookie']?.[0],
+            }),
+          )
+        },
+      )
+      sent.on('error', reject)
+      sent.end(body)
+    })
+  const signIn = (passphrase: string) =>
+    answer('/sign-in', { body: new URLSearchParams({ passphrase }).toString() })
+
+  test('who has not signed in reads a page that asks, and nothing else', async () => {
+    expect(await answer('/tunes')).toMatchObject({ status: 303, location: '/sign-in' })
+    const data = await answer('/tunes/1/edits', { headers: { accept: 'application/json' } })
+    expect([data.status, data.text]).toEqual([401, expect.stringContaining('/sign-in')])
+    expect((await answer('/tunes/1/edits', { body: 'x=1' })).status).toBe(401)
+    expect((await answer('/sign-out-everywhere', { body: '' })).status).toBe(401)
+    const page = await answer('/sign-in')
+    expect(page.text).toContain('Passphrase')
+    expect((await answer('/sign-in', { headers: { host: 'heron.example' } })).status).toBe(421)
+  })
+  test('who asks without TLS is sent to the same address with it, and reads nothing', async () => {
+    const asked = (host: string) =>
+      fetch(`http://127.0.0.1:${port}/sets?sort=title`, { redirect: 'manual', headers: { host } })
+    const sent = await asked(`127.0.0.1:${port}`)
+    expect([sent.status, sent.headers.get('location')]).toEqual([
+      308,
+      `https://127.0.0.1:${port}/sets?sort=title`,
+    ])
+  })
+  test('with the passphrase a device comes in until it signs out, or all do', async () => {
+    const wrong = await signIn('something else')
+    expect([wrong.status, wrong.cookie]).toEqual([401, undefined])
+    expect(wrong.text).toContain('That is not the passphrase.')
+    const { status, cookie } = await signIn(PASSPHRASE)
+    expect(status).toBe(303)
+    expect(cookie).toMatch(/HttpOnly; Secure; SameSite=Lax/)
+    const held = cookie!.split(';')[0]!
+    expect((await answer('/tunes', { cookie: held })).text).toBe('inside /tunes')
+    const other = (await signIn(PASSPHRASE)).cookie!.split(';')[0]!
+    await answer('/sign-out', { body: '', cookie: held })
+    expect((await answer('/tunes', { cookie: held })).status).toBe(303)
+    expect((await answer('/tunes', { cookie: other })).status).toBe(200)
+    await answer('/sign-out-everywhere', { body: '', cookie: other })
+    expect((await answer('/tunes', { cookie: other })).status).toBe(303)
+  })
+  test('after some wrong tries the right one has to wait too; another site cannot sign a device in', async () => {
+    for (let at = 0; at < 3; at += 1) expect((await signIn('wrong again')).status).toBe(401)
+    const told = await signIn(PASSPHRASE)
+    expect([told.status, told.text]).toEqual([
+      429,
+      expect.stringContaining('Too many wrong tries: wait 1 second.'),
+    ])
+    const foreign = await answer('/sign-in', {
+      body: 'passphrase=x',
+      headers: { 'sec-fetch-site': 'cross-site' },
+    })
+    expect(foreign.status).toBe(403)
+  })
+})
