@@ -26,6 +26,7 @@ export default [
   route('trainer', 'routes/trainer.tsx'),
   route('grips', 'routes/grips.tsx'),
   route('grips/kept', 'routes/grips.kept.ts'),
+  route('guide/:text?', 'routes/guide.tsx'),
   route('player', 'routes/player.tsx'),
   route('player/edits', 'routes/player.edits.ts'),
 ] satisfies RouteConfig

@@ -142,6 +142,7 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
     '/',
     '/grips',
     '/player',
+    '/guide',
     '/deleted',
     page.url(),
     page.url().replace('lines', 'sheet'),

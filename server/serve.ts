@@ -71,6 +71,7 @@ async function main(): Promise<void> {
   if (lan) app.use(gate(lan.store))
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
   app.use(express.static('build/client', { maxAge: '1h' }))
+  app.use('/guide-pictures', express.static('docs/screenshots', { maxAge: '1h' }))
   app.use(
     createRequestHandler({
       build: () => import(pathToFileURL(build).href),

@@ -11,6 +11,7 @@ const PAGES: readonly (readonly [address: string, label: string])[] = [
   ['/grips', 'Grip book'],
   ['/player', 'Player'],
   ['/files', 'Files'],
+  ['/guide', 'Guide'],
 ]
 
 /** The head of a page that is no tune: its title, the way to the others, and the theme. @param here its address @param children what else is said there */
