@@ -10,10 +10,16 @@ import { NonceContext } from './nonce'
 /** The server opens the book before it says that it is there, and closes it when it ends. */
 export { closeBook, openBook } from './database.server'
 
+/** Where faults are told besides; the console, until the server says. */
+let toldTo: (error: unknown) => void = (error) => console.error(error)
+export const tellFaults = (to: (error: unknown) => void): void => {
+  toldTo = to
+}
+
 /** What the client did wrong it is told, and nobody else; a request that was broken off is no fault. */
 export const handleError: HandleErrorFunction = (error, { request }) => {
   const ofClient = isRouteErrorResponse(error) && error.status < 500
-  if (!ofClient && !request.signal.aborted) console.error(error)
+  if (!ofClient && !request.signal.aborted) toldTo(error)
 }
 
 /** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
@@ -41,7 +47,7 @@ export default async function handleRequest(
         onShellError: reject,
         onError(error) {
           failed = true
-          console.error(error)
+          toldTo(error)
         },
       },
     )

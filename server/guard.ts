@@ -90,15 +90,17 @@ export function readableAddress(request: Request, response: Response, next: Next
   next()
 }
 
-/** A body that broke off is the client's fault; what else was thrown is told without its inside. */
-export function plainFaults(error: unknown, _request: Request, response: Response, next: NextFunction): void {
-  if (response.headersSent) return next(error)
-  const status = (error as { status?: unknown } | null)?.status
-  if (typeof status === 'number' && status >= 400 && status < 500)
-    return refuse(response, 400, 'This request could not be read. Nothing was changed.')
-  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
-  refuse(response, 500, 'Something went wrong in the server. What was saved is safe; the log says more.')
-}
+/** A body that broke off is the client's fault; what else was thrown is told without its inside. @param onFault what else is done with it */
+export const plainFaults =
+  (onFault: (error: unknown) => void) =>
+  (error: unknown, _request: Request, response: Response, next: NextFunction): void => {
+    if (response.headersSent) return next(error)
+    const status = (error as { status?: unknown } | null)?.status
+    if (typeof status === 'number' && status >= 400 && status < 500)
+      return refuse(response, 400, 'This request could not be read. Nothing was changed.')
+    onFault(error)
+    refuse(response, 500, 'Something went wrong in the server. What was saved is safe; the log says more.')
+  }
 
 /** Writes must come from our own pages: same origin by the browser's own headers. */
 export function sameSiteWrites(request: Request, response: Response, next: NextFunction): void {

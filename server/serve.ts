@@ -5,6 +5,7 @@ import { createServer } from 'node:https'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import QRCode from 'qrcode'
+import { faultTold, logAnswers, openLog, pageFaults } from './log'
 import { securePort } from './access/bothWays'
 import { gate } from './access/gate'
 import { certificateBeside, isOurs, networkHere } from './access/network'
@@ -40,7 +41,13 @@ async function main(): Promise<void> {
 
   const { module: book } = (
     (await import(pathToFileURL(build).href)) as {
-      entry: { module: { openBook: () => void; closeBook: () => void } }
+      entry: {
+        module: {
+          openBook: () => void
+          closeBook: () => void
+          tellFaults: (to: (error: unknown) => void) => void
+        }
+      }
     }
   ).entry
   // Told to end while it is still starting: what was begun in the file is finished there.
@@ -57,6 +64,13 @@ async function main(): Promise<void> {
     )
   }
 
+  const log = await openLog(process.env.HERON_DB ?? 'data/heron.sqlite')
+  const onFault = (error: unknown) => {
+    log.error({ fault: faultTold(error) }, 'fault')
+    process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
+  }
+  book.tellFaults(onFault)
+
   const app = express()
   app.disable('x-powered-by')
   // Nothing is compressed: it would cost both ends time and save none on loopback.
@@ -68,7 +82,9 @@ async function main(): Promise<void> {
     sameSiteWrites,
     bodyLimit,
   )
+  app.use(logAnswers(log))
   if (lan) app.use(gate(lan.store))
+  app.post('/faults', express.json({ limit: '16kb' }), pageFaults(log))
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
   app.use(express.static('build/client', { maxAge: '1h' }))
   app.use('/guide-pictures', express.static('docs/screenshots', { maxAge: '1h' }))
@@ -82,7 +98,7 @@ async function main(): Promise<void> {
     }),
   )
 
-  app.use(plainFaults)
+  app.use(plainFaults(onFault))
 
   const server = app.listen(port, LOOPBACK_ADDRESS, (error?: Error) => {
     if (error) {
