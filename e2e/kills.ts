@@ -17,6 +17,7 @@ export interface Kills {
 
 /** The longest time of edits before the process is killed, in ms. */
 const LONGEST_ROUND_MS = 700
+const LONGEST_START_MS = 20_000
 
 /**
  * Kills the server with SIGKILL at random moments under edits, starts it again on the same book, and looks for every edit that it had answered as done.
@@ -35,9 +36,14 @@ export async function killRounds(
     const tune = look(server.book, (db) => db.prepare('SELECT id FROM tunes LIMIT 1').pluck().get() as string)
     for (let round = 0; round < rounds; round += 1) {
       const killed = { yes: false }
-      const edits = editing(`${server.url}/tunes/${tune}/edits`, killed, (revision) =>
-        acknowledged.push(revision),
-      )
+      let answered: () => void = () => {}
+      const first = new Promise<void>((resolve) => (answered = resolve))
+      const edits = editing(`${server.url}/tunes/${tune}/edits`, killed, (revision) => {
+        acknowledged.push(revision)
+        answered()
+      })
+      // Every other round among edits that were answered, on a slow machine too; the others at any moment from the start on.
+      if (round % 2 === 0) await Promise.race([first, wait(LONGEST_START_MS)])
       await wait(random() * LONGEST_ROUND_MS)
       killed.yes = true
       await server.kill()
