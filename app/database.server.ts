@@ -1,12 +1,11 @@
 import { data } from 'react-router'
 import { packHistory } from '../db/history'
-import { BookFault, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
+import { BookFault, bookFile, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
 import { fillSummaries } from '../db/tunes'
 
 /** The one database of this process; `HERON_DB` names another file. Tried anew at each request while it cannot be opened. */
 let opened: Db | undefined
-const file = () => process.env.HERON_DB ?? 'data/heron.sqlite'
 
 /** @throws a 503 answer with what is wrong, where the book cannot be opened */
 export function database(): Db {
@@ -24,7 +23,7 @@ export function database(): Db {
 /** @throws {BookFault} with what is wrong, in words */
 export function openBook(): Db {
   if (opened) return opened
-  const db = openDatabase(file())
+  const db = openDatabase(bookFile())
   try {
     seedDemoBook(db)
     fillSummaries(db)
@@ -32,8 +31,8 @@ export function openBook(): Db {
   } catch (error) {
     db.$client.close()
     throw new BookFault(
-      faultInWords(error, file()) ??
-        `The book in ${file()} cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+      faultInWords(error, bookFile()) ??
+        `The book in ${bookFile()} cannot be read: ${error instanceof Error ? error.message : String(error)}`,
       { cause: error },
     )
   }
@@ -58,7 +57,7 @@ export function withBook<T>(act: (db: Db) => T): T | ReturnType<typeof data<{ me
   try {
     return act(db)
   } catch (error) {
-    const message = faultInWords(error, file())
+    const message = faultInWords(error, bookFile())
     if (message === null) throw error
     return data({ message }, { status: 503 })
   }

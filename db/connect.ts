@@ -7,6 +7,9 @@ import * as schema from './schema'
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database }
 
+/** The file of the book: HERON_DB, or the usual one. */
+export const bookFile = (): string => process.env.HERON_DB ?? 'data/heron.sqlite'
+
 /** The book cannot be opened or written: what is wrong and what helps, in a player's words. */
 export class BookFault extends Error {
   override name = 'BookFault'

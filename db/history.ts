@@ -100,16 +100,10 @@ function storedOf(db: Db | Tx, kept: Kept): Stored {
 const changed = (document: Stored, change: Delta): Stored =>
   change ? (byContent.patch(document, change) as Stored) : document
 
-/** A state as it was written, with the form it is in; undefined where there is none. */
-export function writtenState(db: Db | Tx, id: string): { version: number; document: Stored } | undefined {
-  const kept = keptAs(db, id)
-  return kept && { version: kept.version, document: storedOf(db, kept) }
-}
-
 /** A state of a tune, read in whatever form it was written; undefined where there is none. */
 export function stateAt(db: Db | Tx, id: string): OpenedDocument | undefined {
-  const written = writtenState(db, id)
-  return written && openDocument(written.document, written.version)
+  const kept = keptAs(db, id)
+  return kept && openDocument(storedOf(db, kept), kept.version)
 }
 
 /** Keeps a new state of a tune, made of another one (null for its first). */

@@ -63,32 +63,29 @@ function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof 
   }
 }
 
-function madeOf(
-  db: Db | Tx,
-  {
-    id,
-    colour,
-    bass,
-    style,
-    line,
-    conditions,
-    leading,
-    chordMelody,
-    rhythm,
-  }: typeof arrangements.$inferSelect,
-) {
+/** What a row of an arrangement and the document have alike. */
+type Settings = Pick<
+  typeof arrangements.$inferInsert,
+  'colour' | 'bass' | 'style' | 'line' | 'conditions' | 'leading' | 'chordMelody' | 'rhythm'
+>
+const settingsOf = ({ colour, bass, style, line, conditions, leading, chordMelody, rhythm }: Settings) => ({
+  colour,
+  bass,
+  style,
+  line,
+  conditions,
+  leading,
+  chordMelody,
+  rhythm,
+})
+
+function madeOf(db: Db | Tx, made: typeof arrangements.$inferSelect) {
+  const { id } = made
   const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
   const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
-    colour,
-    bass,
-    style,
-    line,
-    conditions,
-    leading,
-    chordMelody,
-    rhythm,
+    ...settingsOf(made),
     choices: Object.fromEntries(
       chosen.map(({ slot, chords, span, rule, madeAt, by }) => [
         slot,
@@ -133,9 +130,8 @@ function arrangementOf(
   made: Omit<VersionKept, 'name' | 'at'>,
   of: Pick<ArrangementRow, 'name' | 'version' | 'keptAt' | 'tempo'>,
 ): Arrangement {
-  const { colour, bass, style, line, conditions, leading, chordMelody, rhythm } = made
   return {
-    row: { ...of, colour, bass, style, line, conditions, leading, chordMelody, rhythm },
+    row: { ...of, ...settingsOf(made) },
     choices: Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({
       slot,
       chords,

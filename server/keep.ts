@@ -4,7 +4,7 @@ import { createInterface } from 'node:readline'
 import { Writable } from 'node:stream'
 import { restoreBackup, type RestoreAsked, type Restored } from '../db/backup/restore'
 import { writeBackup } from '../db/backup/write'
-import { closeDatabase, openDatabase } from '../db/connect'
+import { bookFile, closeDatabase, openDatabase } from '../db/connect'
 import { AccessStore, LONGEST_PASSPHRASE, SHORTEST_PASSPHRASE } from './access/store'
 import { examine, examinedInWords } from './doctor'
 
@@ -26,7 +26,6 @@ function readWords(words: readonly string[], known: readonly string[]): { file: 
   return { file: files[0]!, on }
 }
 
-const bookFile = () => process.env.HERON_DB ?? 'data/heron.sqlite'
 /** The program may be called from any folder. */
 const migrations = () => join(process.env.HERON_HOME ?? '.', 'db/migrations')
 

@@ -5,6 +5,7 @@ import { createServer } from 'node:https'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import QRCode from 'qrcode'
+import { bookFile } from '../db/connect'
 import { faultTold, logAnswers, openLog, pageFaults } from './log'
 import { securePort } from './access/bothWays'
 import { gate } from './access/gate'
@@ -64,7 +65,7 @@ async function main(): Promise<void> {
     )
   }
 
-  const log = await openLog(process.env.HERON_DB ?? 'data/heron.sqlite')
+  const log = await openLog(bookFile())
   const onFault = (error: unknown) => {
     log.error({ fault: faultTold(error) }, 'fault')
     process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
@@ -125,9 +126,10 @@ async function main(): Promise<void> {
 }
 
 function portIn(name: string, otherwise: number): number {
-  const port = Number(process.env[name] ?? otherwise)
+  const given = process.env[name] ?? String(otherwise)
+  const port = Number(given)
   if (!Number.isInteger(port) || port < 0 || port > MOST_PORT)
-    throw new Error(`${name} is "${process.env[name]}"; a number from 0 to ${MOST_PORT} is accepted.`)
+    throw new Error(`${name} is "${given}"; a number from 0 to ${MOST_PORT} is accepted.`)
   return port
 }
 
@@ -155,7 +157,7 @@ async function homeNetwork(port: number): Promise<HomeNetwork | null> {
     throw new Error(
       `HOST is "${host}"; ${[LOOPBACK_ADDRESS, EVERYWHERE, ...network.addresses].join(', ')} are accepted.`,
     )
-  const book = process.env.HERON_DB ?? 'data/heron.sqlite'
+  const book = bookFile()
   const store = AccessStore.beside(book)
   if (!store.hasPassphrase())
     throw new Error(
