@@ -13,6 +13,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Each test would keep the whole application anew; those of reading without the server let it.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: CHROMIUM,
       args: [

@@ -2,10 +2,13 @@ import { data } from 'react-router'
 import { packHistory } from '../db/history'
 import { BookFault, bookFile, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
+import { serveAlone, type Serving } from '../db/serving'
 import { fillSummaries } from '../db/tunes'
 
 /** The one database of this process; `HERON_DB` names another file. Tried anew at each request while it cannot be opened. */
 let opened: Db | undefined
+/** Keeps other servers off the book while it is open. */
+let serving: Serving | undefined
 
 /** @throws a 503 answer with what is wrong, where the book cannot be opened */
 export function database(): Db {
@@ -23,13 +26,17 @@ export function database(): Db {
 /** @throws {BookFault} with what is wrong, in words */
 export function openBook(): Db {
   if (opened) return opened
-  const db = openDatabase(bookFile())
+  const alone = serveAlone(bookFile())
+  let db: Db | undefined
   try {
+    db = openDatabase(bookFile())
     seedDemoBook(db)
     fillSummaries(db)
     packHistory(db, tellPacking)
   } catch (error) {
-    db.$client.close()
+    db?.$client.close()
+    alone.end()
+    if (error instanceof BookFault) throw error
     throw new BookFault(
       faultInWords(error, bookFile()) ??
         `The book in ${bookFile()} cannot be read: ${error instanceof Error ? error.message : String(error)}`,
@@ -37,8 +44,12 @@ export function openBook(): Db {
     )
   }
   opened = db
+  serving = alone
   return db
 }
+
+/** Says where this server is reached, for whoever starts a second one on the book. */
+export const servedAt = (address: string): void => serving?.at(address)
 
 /** A long history of an earlier version takes some seconds, once. */
 function tellPacking(done: number, of: number): void {
@@ -48,7 +59,8 @@ const QUICKLY_PACKED = 400
 
 export function closeBook(): void {
   if (opened) closeDatabase(opened)
-  opened = undefined
+  serving?.end()
+  opened = serving = undefined
 }
 
 /** Does something with the book; where the disk or the file does not let it, a 503 answer says so instead of an exception. */

@@ -8,7 +8,7 @@ import { isRouteErrorResponse, ServerRouter, type EntryContext, type HandleError
 import { NonceContext } from './nonce'
 
 /** The server opens the book before it says that it is there, and closes it when it ends. */
-export { closeBook, openBook } from './database.server'
+export { closeBook, openBook, servedAt } from './database.server'
 
 /** Where faults are told besides; the console, until the server says. */
 let toldTo: (error: unknown) => void = (error) => console.error(error)

@@ -41,10 +41,13 @@ import {
   type NumeralChoice,
 } from './services/notation/numerals'
 import { wasUnreachable } from './services/forms/unlessUnreachable'
+import { Away } from './services/offline/Away'
+import { isServerThere, readsThroughWorker } from './services/offline/offline'
+import { useKeptPage } from './services/offline/useKept'
 import { PlayerContext } from './services/player/PlayerContext'
 import { usePlayerState } from './services/player/usePlayerState'
 import { NonceContext } from './nonce'
-import { keepTheme, SCHEMES, THEME, themeFromCookies, type ThemeName } from './theme/theme'
+import { AROUND, keepTheme, SCHEMES, THEME, themeFromCookies, type ThemeName } from './theme/theme'
 import { ThemeChoiceContext } from './theme/useTheme'
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -103,6 +106,9 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <link rel="icon" href="/heron.svg" type="image/svg+xml" />
+        <link rel="apple-touch-icon" href="/heron-180.png" />
+        <link rel="manifest" href="/heron.webmanifest" crossOrigin="use-credentials" />
+        <meta name="theme-color" content={AROUND[name]} />
         <Meta />
         {/* The chart library adds its rules to this element; without it it would make one that the page's policy forbids. */}
         <style id="plotly.js-style-global" nonce={nonce} suppressHydrationWarning />
@@ -126,6 +132,7 @@ export function Layout({ children }: { children: ReactNode }) {
 
 export default function App({ loaderData }: Route.ComponentProps) {
   const player = usePlayerState(loaderData.player)
+  useKeptPage()
   // Said to whoever drives the page: from here on it listens.
   useEffect(() => {
     document.documentElement.dataset.listening = 'yes'
@@ -133,6 +140,7 @@ export default function App({ loaderData }: Route.ComponentProps) {
   return (
     <PlayerContext.Provider value={player}>
       <Outlet />
+      <Away />
     </PlayerContext.Provider>
   )
 }
@@ -146,14 +154,12 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const unreachable = !known && error instanceof TypeError && /fetch|load|network/i.test(error.message)
   useEffect(() => {
     if (!unreachable) return
-    const timer = setInterval(() => {
-      void fetch('/heron.svg', { cache: 'no-store' }).then(
-        (answer) => {
-          if (answer.ok) window.location.reload()
-        },
-        () => null,
-      )
-    }, LOOK_MS)
+    const look = async (first: boolean) => {
+      // What is kept of the page, or what is kept at all, comes by loading it: the first look is for that.
+      if ((await isServerThere()) ? !first : first && readsThroughWorker()) window.location.reload()
+    }
+    void look(true)
+    const timer = setInterval(() => void look(false), LOOK_MS)
     return () => clearInterval(timer)
   }, [unreachable])
   if (unreachable)

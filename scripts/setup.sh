@@ -27,7 +27,7 @@ need_packages() {
 }
 
 need_build() {
-  local wanted; wanted="$(git ls-files -co --exclude-standard app core db server workers public '*.ts' '*.json' 2>/dev/null | sort | tr '\n' '\0' | xargs -0 cat 2>/dev/null | node -e 'const h=require("crypto").createHash("sha256");process.stdin.on("data",d=>h.update(d)).on("end",()=>console.log(h.digest("hex")))')"
+  local wanted; wanted="$(git ls-files -co --exclude-standard app core db server workers public 'docs/*.md' scripts/serviceWorker.mjs '*.ts' '*.json' 2>/dev/null | sort | tr '\n' '\0' | xargs -0 cat 2>/dev/null | node -e 'const h=require("crypto").createHash("sha256");process.stdin.on("data",d=>h.update(d)).on("end",()=>console.log(h.digest("hex")))')"
   if [ ! -f build/serve.mjs ] || [ ! -f build/heron.mjs ] || [ "$(cat build/.built 2>/dev/null)" != "$wanted" ]; then
     say "Building."
     npm run --silent build >build.log 2>&1 || { tail -40 build.log; say "The build failed; the whole output is in build.log."; exit 1; }

@@ -46,6 +46,7 @@ async function main(): Promise<void> {
         module: {
           openBook: () => void
           closeBook: () => void
+          servedAt: (address: string) => void
           tellFaults: (to: (error: unknown) => void) => void
         }
       }
@@ -84,9 +85,13 @@ async function main(): Promise<void> {
     bodyLimit,
   )
   app.use(logAnswers(log))
-  if (lan) app.use(gate(lan.store))
+  if (lan) app.use(gate(lan.store, lan.authority))
   app.post('/faults', express.json({ limit: '16kb' }), pageFaults(log))
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
+  // It names the files of this build: a later one must be seen at once.
+  app.get('/service-worker.js', (_request, response) =>
+    response.set('Cache-Control', 'no-cache').sendFile(resolve('build/client/service-worker.js')),
+  )
   app.use(express.static('build/client', { maxAge: '1h' }))
   app.use('/guide-pictures', express.static('docs/screenshots', { maxAge: '1h' }))
   app.use(
@@ -110,7 +115,9 @@ async function main(): Promise<void> {
       process.exit(1)
     }
     const { port: listening } = server.address() as { port: number }
-    process.stdout.write(`Yellow Heron is at http://${LOOPBACK_ADDRESS}:${listening}\n`)
+    const address = `http://${LOOPBACK_ADDRESS}:${listening}`
+    book.servedAt(address)
+    process.stdout.write(`Yellow Heron is at ${address}\n`)
   })
   const endNetwork = lan && (await serveNetwork(app, lan))
   /** What is being answered is answered; then everything goes into the one file, so that a copy of it has all. */
@@ -139,6 +146,7 @@ interface HomeNetwork {
   port: number
   key: string
   cert: string
+  authority: string
   address: string
   /** The address as a picture that a camera reads, SVG. */
   qr: string
@@ -164,7 +172,7 @@ async function homeNetwork(port: number): Promise<HomeNetwork | null> {
       'The home network is served only with a passphrase, and none is set: run ./heron passphrase on this machine, then start again. Without HOST and --lan only this machine is served.',
     )
   const lanPort = portIn('LAN_PORT', port === 0 ? 0 : port + 1)
-  const { key, cert } = await certificateBeside(book, network)
+  const { key, cert, authority } = await certificateBeside(book, network)
   const name = host === EVERYWHERE ? (network.addresses[0] ?? LOOPBACK_ADDRESS) : host
   return {
     store,
@@ -172,6 +180,7 @@ async function homeNetwork(port: number): Promise<HomeNetwork | null> {
     port: lanPort,
     key,
     cert,
+    authority,
     address: `https://${name}`,
     qr: '',
     isOurs: (one) => isOurs(one, network),

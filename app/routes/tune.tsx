@@ -1,6 +1,7 @@
 import { data, redirect } from 'react-router'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
+import { keptHere, pagesAddress, windowAsked } from '../features/stand/asked'
 import { ROOMS, roomNamed } from '../steps/rooms'
 import { Workspace } from '../workspace/Workspace'
 import type { Route } from './+types/tune'
@@ -27,6 +28,20 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` },
 ]
 
+/** Where a tune is read away from the workspace: practised, printed and on the stand, as large as this window has it. */
+function readAway(tune: string): string[] {
+  const stand = { tune, title: '', key: null, tempo: null, version: null, note: '' }
+  const window = windowAsked({ width: innerWidth, height: innerHeight - STRIP_PX }, keptHere(), null)
+  return [
+    `/tunes/${tune}/practice`,
+    `/tunes/${tune}/sheet`,
+    `/stand?tune=${tune}`,
+    ...(window ? [pagesAddress(stand, window)] : []),
+  ]
+}
+/** The strip at the foot of the stand. */
+const STRIP_PX = 52
+
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
   return (
     <Workspace
@@ -34,6 +49,7 @@ export default function TunePage({ loaderData, params }: Route.ComponentProps) {
       state={loaderData.state}
       room={roomNamed(params.step) ?? ROOMS[0]!}
       rooms={ROOMS}
+      kept={() => readAway(loaderData.state.id)}
     />
   )
 }

@@ -37,7 +37,7 @@ const counting: Room = {
 const drawn = (room: Room, rooms: readonly Room[]) =>
   renderToString(
     <MemoryRouter>
-      <Workspace state={state} room={room} rooms={rooms} />
+      <Workspace state={state} room={room} rooms={rooms} kept={() => []} />
     </MemoryRouter>,
   )
 

@@ -36,6 +36,12 @@ export const SANS = "'Accidentals', 'Source Sans 3 Variable', system-ui, sans-se
 /** What MUI calls the two. */
 export const SCHEMES: Readonly<Record<ThemeName, 'light' | 'dark'>> = { morning: 'light', dusk: 'dark' }
 
+/** The colour of what a device draws around the page. */
+export const AROUND: Readonly<Record<ThemeName, string>> = {
+  morning: PALETTES.morning.paper,
+  dusk: PALETTES.dusk.paper,
+}
+
 const schemeOf = (name: ThemeName) => {
   const c = PALETTES[name]
   return {

@@ -5,6 +5,7 @@ import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
 import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
+import { useKeptTune } from '../services/offline/useKept'
 import type { Room } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
@@ -29,7 +30,15 @@ const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
  * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
  * room to room, and with it the focus, the place in the music and what is drawn already.
  */
-export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }) {
+export function Frame({
+  told,
+  rooms,
+  kept,
+}: {
+  told: RoomNow
+  rooms: readonly Room[]
+  kept: () => readonly string[]
+}) {
   const { room, view } = useRoomNow(told)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, status, keptHere, aside, edit } = tune
@@ -39,6 +48,7 @@ export function Frame({ told, rooms }: { told: RoomNow; rooms: readonly Room[] }
   const { playing, trouble } = usePlaying()
   const navigate = useNavigate()
   const heard = useHeard(view.played)
+  useKeptTune(kept, status.kind === 'saved' ? document : null)
   const [keysOpen, setKeysOpen] = useState(false)
   const [broken, putAwayBroken] = useWorkerFault()
 

@@ -13,10 +13,12 @@ interface Props {
   /** The room the player is in, and all there are. */
   room: Room
   rooms: readonly Room[]
+  /** What of the tune is kept for reading without the server; asked for when it is time. */
+  kept: () => readonly string[]
 }
 
 /** The workspace of one tune: what every room shares, and the room the player is in. */
-export function Workspace({ state, room, rooms }: Props) {
+export function Workspace({ state, room, rooms, kept }: Props) {
   const [told] = useState(() => new RoomNow())
   return (
     <TuneProvider state={state}>
@@ -24,7 +26,7 @@ export function Workspace({ state, room, rooms }: Props) {
         <GripsProvider>
           <SoundProvider>
             <Speaking key={room.name} room={room} told={told} />
-            <Frame told={told} rooms={rooms} />
+            <Frame told={told} rooms={rooms} kept={kept} />
           </SoundProvider>
         </GripsProvider>
       </SelectionProvider>

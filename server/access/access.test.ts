@@ -5,10 +5,12 @@ import { createServer, request as ask, type Server as Secure } from 'node:https'
 import type { AddressInfo, Server } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { connect } from 'node:tls'
+import { generate } from 'selfsigned'
 import { knownMethods, ownHostsOnly, sameSiteWrites, securityHeaders } from '../guard'
 import { securePort } from './bothWays'
 import { gate } from './gate'
-import { certificateBeside, isOurs, type Network } from './network'
+import { certificateBeside, isOurs, type Certificates, type Network } from './network'
 import { Slowdown } from './slowdown'
 import { AccessStore, SESSION_MS } from './store'
 
@@ -85,7 +87,21 @@ describe('the certificate', () => {
     expect(new X509Certificate(moved.cert).checkIP('10.0.0.4')).toBeTruthy()
     writeFileSync(join(folder, 'lan.cert.pem'), 'cut off')
     expect((await certificateBeside(book, NETWORK)).cert).toContain('BEGIN CERTIFICATE')
-    expect(statSync(join(folder, 'lan.key.pem')).mode & 0o077).toBe(0)
+    for (const name of ['lan.key.pem', 'lan.authority.key.pem'])
+      expect(statSync(join(folder, name)).mode & 0o077).toBe(0)
+    // A device trusts the authority once: it stays, whatever becomes of the server's own.
+    expect(moved.authority).toBe(first.authority)
+    const authority = new X509Certificate(first.authority)
+    expect(authority.ca).toBe(true)
+    expect(new X509Certificate(moved.cert).verify(authority.publicKey)).toBe(true)
+    expect(Date.parse(authority.validTo)).toBeGreaterThan(Date.now() + 3_000 * 86_400_000)
+  })
+  test('of a version before, signed by itself, gives way to one that devices can trust', async () => {
+    const { cert } = await generate(undefined, { extensions: [{ name: 'basicConstraints', cA: false }] })
+    writeFileSync(join(folder, 'lan.cert.pem'), cert)
+    writeFileSync(join(folder, 'lan.key.pem'), 'its key')
+    const made = await certificateBeside(book, NETWORK)
+    expect(new X509Certificate(made.cert).verify(new X509Certificate(made.authority).publicKey)).toBe(true)
   })
   test('names that are ours, and others', () => {
     for (const host of ['192.168.7.20:5181', 'workroom', 'WORKROOM.local:5181', 'localhost'])
@@ -106,19 +122,21 @@ describe('the way in', () => {
   let secure: Secure
   let port: number
   let store: AccessStore
+  let certificates: Certificates
   beforeEach(async () => {
     store = AccessStore.beside(book)
     await store.setPassphrase(PASSPHRASE)
+    certificates = await certificateBeside(book, NETWORK)
     const app = express()
     app.use(
       ownHostsOnly((host) => isOurs(host, NETWORK)),
       securityHeaders,
       knownMethods,
       sameSiteWrites,
-      gate(store),
+      gate(store, certificates.authority),
     )
     app.use((request, response) => response.send(`inside ${request.path}`))
-    secure = createServer(await certificateBeside(book, NETWORK), app)
+    secure = createServer(certificates, app)
     server = securePort(secure, (host) => isOurs(host, NETWORK))
     await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
     port = (server.address() as AddressInfo).port
@@ -187,6 +205,23 @@ describe('the way in', () => {
     const page = await answer('/sign-in')
     expect(page.text).toContain('Passphrase')
     expect((await answer('/sign-in', { headers: { host: 'heron.example' } })).status).toBe(421)
+  })
+  test('who trusts the authority is sure of the server, by each of its addresses; others are warned', async () => {
+    const reach = (ca?: string) =>
+      new Promise<string>((resolve) => {
+        const socket = connect({ port, host: '127.0.0.1', ...(ca === undefined ? {} : { ca }) }, () => {
+          resolve('sure')
+          socket.end()
+        })
+        socket.on('error', ({ message }) => resolve(message))
+      })
+    expect(await reach(certificates.authority)).toBe('sure')
+    expect(await reach()).toMatch(/unable to (verify|get)|self.signed/)
+  })
+  test('the certificate of the authority is told to everyone, and nothing of its key', async () => {
+    const { status, text } = await answer('/certificate')
+    expect([status, text]).toEqual([200, certificates.authority])
+    expect(text).not.toContain('PRIVATE')
   })
   test('who asks without TLS is sent to the same address with it, and reads nothing', async () => {
     const asked = (host: string) =>

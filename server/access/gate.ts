@@ -9,8 +9,11 @@ const fromNetwork = (request: Request): boolean => 'encrypted' in request.socket
 const tokenOf = ({ headers }: Request): string =>
   /(?:^|;\s*)heron=([A-Za-z0-9_-]{43})(?:;|$)/.exec(headers.cookie ?? '')?.[1] ?? ''
 
-/** What stands in front of the application for everyone who comes from the network; this machine itself is let through. */
-export function gate(store: AccessStore): Router {
+/**
+ * What stands in front of the application for everyone who comes from the network; this machine itself is let through.
+ * @param authority what a device may install to trust this songbook's certificate, PEM
+ */
+export function gate(store: AccessStore, authority: string): Router {
   const slowdown = new Slowdown()
   const router = express.Router()
   const form = express.urlencoded({ extended: false, limit: '4kb' })
@@ -39,6 +42,13 @@ export function gate(store: AccessStore): Router {
     slowdown.right(address)
     setCookie(response, store.begin(), SESSION_MS)
     response.redirect(303, '/')
+  })
+  // What is told to everyone: the certificate of the authority, without its key.
+  router.get('/certificate', (_request, response) => {
+    response
+      .type('application/x-x509-ca-cert')
+      .set('Content-Disposition', 'attachment; filename="yellow-heron.crt"')
+      .send(authority)
   })
   router.post('/sign-out', (request, response) => {
     store.end(tokenOf(request))

@@ -32,54 +32,106 @@ export const isOurs = (host: string | undefined, { addresses, names }: Network):
   return [...addresses, ...names, 'localhost', '127.0.0.1', '[::1]'].includes(name)
 }
 
-/** Browsers take none that lasts longer. */
-const CERTIFICATE_DAYS = 397
 const DAY_MS = 86_400_000
-/** It is made anew so long before it ends. */
+/** Browsers take no server's certificate that lasts longer. */
+const CERTIFICATE_DAYS = 397
+/** What devices are told to trust is told once. */
+const AUTHORITY_DAYS = 3_650
+/** A certificate is made anew so long before it ends. */
 const RENEWED_MS = 30 * DAY_MS
+const KIND = { keyType: 'ec', curve: 'P-256', algorithm: 'sha256' } as const
+const during = (now: number, days: number) => ({
+  notBeforeDate: new Date(now - DAY_MS),
+  notAfterDate: new Date(now + (days - 1) * DAY_MS),
+})
 
-/** The certificate kept beside the book: made at first use, and anew where it ends soon or the machine has another address. */
+/** A key and what is said of it, PEM. */
+interface Signed {
+  key: string
+  cert: string
+}
+
+/** What a server of the home network shows, and what a device that trusts it was given. */
+export interface Certificates extends Signed {
+  /** The authority that signed it: a device that installs it is warned no more. PEM. */
+  authority: string
+}
+
+/** The certificates kept beside the book: made at first use, the server's anew where it ends soon or the machine has another address. */
 export async function certificateBeside(
   book: string,
   network: Network,
   now = Date.now(),
-): Promise<{ key: string; cert: string }> {
+): Promise<Certificates> {
   const folder = dirname(resolve(book))
-  const [keyFile, certFile] = [join(folder, 'lan.key.pem'), join(folder, 'lan.cert.pem')]
-  if (existsSync(keyFile) && existsSync(certFile)) {
-    const cert = readFileSync(certFile, 'utf8')
-    if (serves(cert, network, now)) return { key: readFileSync(keyFile, 'utf8'), cert }
-  }
-  const made = await generate([{ name: 'commonName', value: 'Yellow Heron on this network' }], {
-    keyType: 'ec',
-    curve: 'P-256',
-    algorithm: 'sha256',
-    notBeforeDate: new Date(now - DAY_MS),
-    notAfterDate: new Date(now + (CERTIFICATE_DAYS - 1) * DAY_MS),
-    extensions: [
-      { name: 'basicConstraints', cA: false },
-      {
-        name: 'subjectAltName',
-        altNames: [
-          ...['localhost', ...network.names].map((value) => ({ type: 2 as const, value })),
-          ...['127.0.0.1', ...network.addresses].map((ip) => ({ type: 7 as const, ip })),
+  mkdirSync(folder, { recursive: true })
+  const authority = await kept(folder, 'lan.authority', (cert) => lasts(cert, now), makeAuthority(now))
+  const own = await kept(
+    folder,
+    'lan',
+    (cert) => serves(cert, network, now) && isSignedBy(cert, authority.cert),
+    () =>
+      generate([{ name: 'commonName', value: 'Yellow Heron on this network' }], {
+        ...KIND,
+        ...during(now, CERTIFICATE_DAYS),
+        ca: authority,
+        extensions: [
+          { name: 'basicConstraints', cA: false },
+          { name: 'keyUsage', digitalSignature: true, critical: true },
+          { name: 'extKeyUsage', serverAuth: true },
+          {
+            name: 'subjectAltName',
+            altNames: [
+              ...['localhost', ...network.names].map((value) => ({ type: 2 as const, value })),
+              ...['127.0.0.1', ...network.addresses].map((ip) => ({ type: 7 as const, ip })),
+            ],
+          },
         ],
-      },
+      }),
+  )
+  return { ...own, authority: authority.cert }
+}
+
+/** It signs nothing but the certificates of this songbook; its key never leaves this machine. */
+const makeAuthority = (now: number) => () =>
+  generate([{ name: 'commonName', value: `Yellow Heron on ${hostname()}` }], {
+    ...KIND,
+    ...during(now, AUTHORITY_DAYS),
+    extensions: [
+      { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
+      { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
     ],
   })
-  mkdirSync(folder, { recursive: true })
+
+/** A pair of files beside the book, made where there is none that serves. */
+async function kept(
+  folder: string,
+  name: string,
+  serves: (cert: string) => boolean,
+  make: () => Promise<{ private: string; cert: string }>,
+): Promise<Signed> {
+  const [keyFile, certFile] = [join(folder, `${name}.key.pem`), join(folder, `${name}.cert.pem`)]
+  if (existsSync(keyFile) && existsSync(certFile)) {
+    const cert = readFileSync(certFile, 'utf8')
+    if (serves(cert)) return { key: readFileSync(keyFile, 'utf8'), cert }
+  }
+  const made = await make()
   writeFileSync(keyFile, made.private, { mode: 0o600 })
   writeFileSync(certFile, made.cert)
   return { key: made.private, cert: made.cert }
 }
 
-function serves(cert: string, { addresses }: Network, now: number): boolean {
+const lasts = (cert: string, now: number): boolean => {
   try {
-    const read = new X509Certificate(cert)
-    return (
-      Date.parse(read.validTo) > now + RENEWED_MS && addresses.every((ip) => read.checkIP(ip) !== undefined)
-    )
+    return Date.parse(new X509Certificate(cert).validTo) > now + RENEWED_MS
   } catch {
     return false
   }
+}
+
+const isSignedBy = (cert: string, authority: string): boolean =>
+  new X509Certificate(cert).verify(new X509Certificate(authority).publicKey)
+
+function serves(cert: string, { addresses }: Network, now: number): boolean {
+  return lasts(cert, now) && addresses.every((ip) => new X509Certificate(cert).checkIP(ip) !== undefined)
 }

@@ -1,4 +1,5 @@
 import Button from '@mui/material/Button'
+import { useHindrance } from '../../services/offline/useHindrance'
 
 /** How other devices of the home network reach this songbook; told to the page by the server. */
 export interface OnNetwork {
@@ -29,6 +30,7 @@ function NotServed() {
 }
 
 function Reached({ address, qr, signedIn }: OnNetwork) {
+  const hindered = useHindrance()
   return (
     <div className="network">
       <img
@@ -46,6 +48,15 @@ function Reached({ address, qr, signedIn }: OnNetwork) {
           Devices of this network sign in with the passphrase and stay signed in for 30 days. The first time
           the browser warns of the certificate, which this machine made itself: go on.
         </p>
+        <p>
+          A device that is told to trust it once is warned no more, can install the songbook like a program,
+          and keeps the tunes that were open for reading without the network:{' '}
+          <a href="/certificate" download>
+            take the certificate
+          </a>
+          , open it on that device, and add it to the certificates it trusts. Its key stays on this machine.
+        </p>
+        {hindered && signedIn && <p role="status">{hindered}</p>}
         <div className="settings-row">
           {signedIn && (
             <form method="post" action="/sign-out">

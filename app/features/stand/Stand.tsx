@@ -5,9 +5,19 @@ import { usePlaying } from '../../services/sound/SoundContext'
 import { useSteady } from '../../services/words/steady'
 import { PageView } from '../paper/PageView'
 import { ownChoice, ownNameOf } from '../paper/ownLayouts'
-import { isShown, SHOWN, STAND_LAYOUTS } from './shown'
+import {
+  keepHere,
+  keptHere,
+  SIZES,
+  USUAL,
+  windowAsked,
+  type Kept,
+  type StandTune,
+  type StandWindow,
+} from './asked'
+import { SHOWN, STAND_LAYOUTS } from './shown'
 import { useAwake } from './useAwake'
-import { useStandPages, type StandTune, type StandWindow } from './useStandPages'
+import { useStandPages } from './useStandPages'
 
 interface Props {
   name: string
@@ -17,16 +27,6 @@ interface Props {
   /** Names of layouts that its tunes keep. */
   layouts: readonly string[]
 }
-
-/**
- * Pixels to a point: a root is 17 points. On a tablet of 1024 px and 20 cm that is a capital of 7 mm, which is read at 2 m
- * (10 minutes of arc are 5.8 mm there; the usual limit of sight is 5).
- */
-const scaleFor = (width: number, height: number): number =>
-  Math.max(1.9, Math.min(3.4, width / 350, height / 230))
-/** Steps of the size, as shares of what is usual. */
-const SIZES = [0.7, 0.85, 1, 1.2, 1.45, 1.75] as const
-const USUAL_SIZE = 2
 
 /** A tap on this share of the width at the left goes back. */
 const BACK_SHARE = 0.3
@@ -45,31 +45,6 @@ const TURNS: Readonly<Record<string, 'on' | 'back' | 'next' | 'before' | 'first'
   n: 'next',
   p: 'before',
   Home: 'first',
-}
-
-interface Kept {
-  shown: string
-  size: number
-  light: boolean
-}
-const USUAL: Kept = { shown: 'grips', size: USUAL_SIZE, light: false }
-const PLACE = 'heron-stand'
-
-/** How the stand was set last in this browser. */
-function keptHere(): Kept {
-  try {
-    const { shown, size, light } = {
-      ...USUAL,
-      ...(JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<Kept>),
-    }
-    return {
-      shown: isShown(shown) || ownNameOf(shown) !== null ? shown : USUAL.shown,
-      size: SIZES[size] === undefined ? USUAL_SIZE : size,
-      light: light === true,
-    }
-  } catch {
-    return USUAL
-  }
 }
 
 /** Layouts to choose from, the one that was chosen last among them: it may be another tune's. */
@@ -107,11 +82,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   const set = (change: Partial<Kept>) => {
     const next = { ...kept, ...change }
     setKept(next)
-    try {
-      localStorage.setItem(PLACE, JSON.stringify(next))
-    } catch {
-      // Where nothing can be kept, it is set anew next time.
-    }
+    keepHere(next)
   }
   // One request serves the window as it is and turned: which way it stood first is remembered.
   const asked = useRef<StandWindow | null>(null)
@@ -267,23 +238,6 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
 }
 /** A window that is being drawn larger is measured when it has come to rest. */
 const SETTLED_MS = 250
-
-/** What is asked for a window: nothing new where it was only turned by a quarter. */
-function windowAsked(
-  window: { width: number; height: number } | null,
-  { shown, size }: Kept,
-  before: StandWindow | null,
-): StandWindow | null {
-  if (!window) return null
-  const { width, height } = window
-  const scale = scaleFor(Math.max(width, height), Math.min(width, height)) * SIZES[size]!
-  const [wide, high] = [width / scale, height / scale]
-  const near = (a: number, b: number) => Math.abs(a - b) < TURN_SLACK * b
-  if (before && before.shown === shown && near(before.width, high) && near(before.height, wide)) return before
-  return { shown, width: wide, height: high }
-}
-/** The strip at the foot takes from the height, whichever side that is. */
-const TURN_SLACK = 0.16
 
 /** Plays what is shown; at its end the next tune, until the set is through or it is stopped. */
 function usePlayOn(

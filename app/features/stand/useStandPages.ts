@@ -1,30 +1,14 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Page } from '../../../paper/pages'
+import { keepForReading, readsThroughWorker } from '../../services/offline/offline'
 import type { TuneHeard } from '../../services/sound/tuneHeard'
-
-/** A tune of the stand, and how it is played there. */
-export interface StandTune {
-  tune: string
-  title: string
-  key: string | null
-  tempo: number | null
-  version: string | null
-  note: string
-}
+import { pagesAddress, type StandTune, type StandWindow } from './asked'
 
 /** A tune that is loaded: its pages for the window as it is and turned by a quarter, and how it is heard. */
 export interface StandLoaded {
   pages: Page[]
   turned: Page[]
   heard: TuneHeard
-}
-
-export interface StandWindow {
-  /** One of `SHOWN`, or a layout of the tune's own. */
-  shown: string
-  /** In points. */
-  width: number
-  height: number
 }
 
 /**
@@ -66,16 +50,11 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
   return { loaded, fault, waiting }
 }
 
-async function fetched(
-  { tune, key, tempo, version, note }: StandTune,
-  { shown, width, height }: StandWindow,
-  signal: AbortSignal,
-): Promise<StandLoaded> {
-  const asked = new URLSearchParams({ tune, shown, width: width.toFixed(1), height: height.toFixed(1), note })
-  if (key !== null) asked.set('key', key)
-  if (tempo !== null) asked.set('tempo', String(tempo))
-  if (version !== null) asked.set('version', version)
-  const answer = await fetch(`/stand/pages?${asked}`, { signal })
+async function fetched(tune: StandTune, window: StandWindow, signal: AbortSignal): Promise<StandLoaded> {
+  const address = pagesAddress(tune, window)
+  const answer = await fetch(address, { signal })
   if (!answer.ok) throw new Error(await answer.text())
-  return (await answer.json()) as StandLoaded
+  const read = (await answer.json()) as StandLoaded
+  if (!readsThroughWorker()) keepForReading([address])
+  return read
 }
