@@ -2,6 +2,7 @@ import { index, route, type RouteConfig } from '@react-router/dev/routes'
 
 export default [
   index('routes/songbook.tsx'),
+  route('first', 'routes/first.ts'),
   route('deleted', 'routes/deleted.tsx'),
   route('tunes/:tuneId/:step?', 'routes/tune.tsx'),
   route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),

@@ -38,8 +38,11 @@ const accompanied = ({ document, ...tune }: DemoTune, rhythm: Partial<Rhythm>): 
   document: { ...document, rhythm: { ...PLAIN_RHYTHM, ...rhythm } },
 })
 
+/** The tune that is heard first, plain and new. */
+export const FIRST_TUNE = 'Lantern on the Rail'
+
 /** Tunes whose lines are kept already: those that the demo's player practises. */
-const LED: readonly string[] = ['Lantern on the Rail', 'Four Planks', 'Warm Current']
+const LED: readonly string[] = [FIRST_TUNE, 'Four Planks', 'Warm Current']
 const led = ({ document, ...tune }: DemoTune): DemoTune => ({
   ...tune,
   document: LED.includes(document.title)
@@ -56,7 +59,7 @@ const demoTunes = (): DemoTune[] => [
     sung(
       tune(
         0,
-        'Lantern on the Rail',
+        FIRST_TUNE,
         [
           'key: G',
           'meter: 4/4',

@@ -3,6 +3,7 @@ import { demoBook } from './demo'
 import { seedDemoGrips } from './demoGrips'
 import { demoPasses } from './demoPractice'
 import { seedDemoSet } from './demoSets'
+import { changePlayer } from './player'
 import { keepPasses } from './practice'
 import { createTune, hasAnyTune } from './tunes'
 
@@ -26,6 +27,8 @@ export function seedDemoBook(db: Db, now = Date.now()): boolean {
       now,
     ),
   )
+  // Whoever opens a book for the first time is led.
+  changePlayer(db, { firstSteps: 'offered' })
   seedDemoSet(db, new Map(tunes.map(({ id, document }) => [document.title, id])), now)
   return true
 }

@@ -286,6 +286,15 @@ export function listTunes(
   }
 }
 
+/** The tune of the book that has just this title, the one touched last where several have; null where none has. */
+export const tuneTitled = (db: Db, title: string): string | null =>
+  db
+    .select({ id: tunes.id })
+    .from(tunes)
+    .where(and(isNull(tunes.deletedAt), eq(tunes.title, title)))
+    .orderBy(desc(tunes.touchedAt))
+    .get()?.id ?? null
+
 /** Orders of the songbook. */
 export const SONGBOOK_SORTS = ['touched', 'title', 'key', 'bars', 'far'] as const
 export type SongbookSort = (typeof SONGBOOK_SORTS)[number]

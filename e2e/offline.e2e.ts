@@ -95,7 +95,7 @@ test('from the kept songbook a tune that is not kept leads to those that are, an
     async (page, server, tune) => {
       await server.kill()
       await page.goto(`${server.url}/`)
-      await page.getByRole('link', { name: 'Lantern Steps', exact: true }).click()
+      await page.getByRole('link', { name: 'Coil of Rope', exact: true }).click()
       await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible()
       await expect(page.getByRole('listitem')).toHaveText(['Halyard Waltz: Practice · Sheet · Stand'])
       await page.getByRole('link', { name: 'Practice' }).click()

@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { ANSWERS, REACH_RANGE_MM, reachFrom, STRETCHES, type ReachAnswer } from '../../core/neck/calibration'
 import { FINGER_NAMES, type Finger } from '../../core/neck/hand'
 import { reachMm } from '../../core/neck/instrument'
@@ -39,6 +39,7 @@ export default function PlayerPage({ loaderData }: Route.ComponentProps) {
       <InstrumentSection />
       <HandSection />
       <SchoolsSection />
+      <FirstStepsSection />
       <NetworkSection onNetwork={loaderData.onNetwork} />
       <section aria-labelledby="cautions">
         <h2 id="cautions">The player’s body</h2>
@@ -49,6 +50,35 @@ export default function PlayerPage({ loaderData }: Route.ComponentProps) {
         </p>
       </section>
     </main>
+  )
+}
+
+function FirstStepsSection() {
+  const { settings, change } = usePlayerSettings()
+  const navigate = useNavigate()
+  return (
+    <section aria-labelledby="first-again">
+      <h2 id="first-again">First steps</h2>
+      <p>
+        {settings.firstSteps === 'away'
+          ? 'Four steps from plain chords to a richer version, told where each is done. '
+          : 'They are shown now. '}
+        <Button
+          size="small"
+          onClick={() => {
+            change({ firstSteps: 'offered' })
+            void navigate('/')
+          }}
+        >
+          {settings.firstSteps === 'away' ? 'Show the first steps' : 'Begin them again'}
+        </Button>
+        {settings.firstSteps !== 'away' && (
+          <Button size="small" onClick={() => change({ firstSteps: 'away' })}>
+            Put them away
+          </Button>
+        )}
+      </p>
+    </section>
   )
 }
 

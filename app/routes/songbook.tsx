@@ -14,12 +14,14 @@ import {
   readTune,
   restoreTunes,
   SONGBOOK_SORTS,
+  tuneTitled,
   type SongbookSort,
 } from '../../db/tunes'
 import { daysIn } from '../../core/practice/days'
 import type { Db } from '../../db/connect'
 import { dueByTune, tunesInPractice } from '../../db/practice'
-import { demoBook } from '../../db/demo'
+import { demoBook, FIRST_TUNE } from '../../db/demo'
+import { FirstSteps, type FirstHeard } from '../features/first/FirstSteps'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack } from '../services/forms/Notices'
@@ -63,7 +65,14 @@ export function loader({ request }: Route.LoaderArgs) {
       rowOf(entry, now, practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null),
     ),
     gone: listDeleted(database()).length,
+    heard: firstHeard(),
   }
+}
+
+/** The demo tune that shows what it is about; null where the player has deleted or renamed it. */
+function firstHeard(): FirstHeard | null {
+  const id = tuneTitled(database(), FIRST_TUNE)
+  return id === null ? null : { id, title: FIRST_TUNE }
 }
 
 const title = z
@@ -122,7 +131,7 @@ const gone = () => data({ message: 'That tune is not in the songbook any more.' 
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
 export default function SongbookPage({
-  loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount },
+  loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount, heard },
   actionData,
 }: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
@@ -135,6 +144,7 @@ export default function SongbookPage({
   return (
     <main className="page songbook">
       <PageHead title="Songbook" here="/" />
+      <FirstSteps heard={heard} />
       <div className="songbook-tools">
         <Form method="get" role="search">
           <TextField name="q" label="Search titles and chords" defaultValue={q} key={q} size="small" />

@@ -18,6 +18,7 @@ import { chordInWords, hearingInWords } from '../services/words/places'
 import { useSteady } from '../services/words/steady'
 import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
+import { FirstStrip } from './FirstStrip'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
 import { useRoomNow, type RoomNow } from './roomNow'
@@ -164,6 +165,7 @@ export function Frame({
           {document.title}: {room.label}
         </h1>
         <section className="controls" aria-label="Controls">
+          <FirstStrip room={room} rooms={rooms} document={document} onRoom={onRoom} />
           <Fragment key={room.name}>{view.bar}</Fragment>
           {broken && (
             <p className="notice" role="alert">

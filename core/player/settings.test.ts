@@ -7,6 +7,7 @@ import {
   DEFAULT_PLAYER,
   differences,
   playerChange,
+  FIRST_STEPS,
   playerSettings,
   type PlayerSettings,
 } from './settings'
@@ -26,13 +27,15 @@ const settings: fc.Arbitrary<PlayerSettings> = fc
     reachMm: fc.integer({ min: 80, max: 140 }),
     depth: fc.integer({ min: 1, max: 3 }),
     leftHanded: fc.boolean(),
+    firstSteps: fc.constantFrom(...FIRST_STEPS),
   })
-  .map(({ taste, reachMm, depth, leftHanded }) =>
+  .map(({ taste, reachMm, depth, leftHanded, firstSteps }) =>
     playerSettings.parse({
       ...DEFAULT_PLAYER,
       taste,
       depth,
       leftHanded,
+      firstSteps,
       hand: { ...DEFAULT_PLAYER.hand, reachMm },
     }),
   )

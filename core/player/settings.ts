@@ -54,6 +54,9 @@ export const handSettings = z.strictObject({
 /** Styles of their own a player can keep. */
 export const MOST_STYLES = 24
 
+/** How far a player is through the first steps: not begun, at the colours or at the lines of a first tune of their own, or done with them. */
+export const FIRST_STEPS = ['offered', 'colour', 'lines', 'away'] as const
+
 /** What the player sets once for all tunes. */
 export const playerSettings = z.strictObject({
   taste: tasteSettings,
@@ -65,6 +68,7 @@ export const playerSettings = z.strictObject({
   leftHanded: z.boolean(),
   /** Styles of leading lines that the player mixed. */
   styles: z.array(ownStyle).max(MOST_STYLES),
+  firstSteps: z.enum(FIRST_STEPS),
 })
 export type PlayerSettings = z.infer<typeof playerSettings>
 
@@ -75,6 +79,8 @@ export const DEFAULT_PLAYER: PlayerSettings = {
   hand: { ...DEFAULT_HAND, missing: [...DEFAULT_HAND.missing], weak: [...DEFAULT_HAND.weak] },
   leftHanded: false,
   styles: [],
+  // A new book offers them; whoever has one knows.
+  firstSteps: 'away',
 }
 
 /** Some settings, field by field, so that two tabs change different things without undoing one another's. Styles are kept and given up by name. */
@@ -85,6 +91,7 @@ export const playerChange = z
     instrument: instrumentShape.partial(),
     hand: handSettings.partial(),
     leftHanded: z.boolean(),
+    firstSteps: playerSettings.shape.firstSteps,
     styles: z.strictObject({
       kept: z.array(ownStyle).max(MOST_STYLES),
       gone: z.array(z.string().max(40)).max(MOST_STYLES),
@@ -114,6 +121,7 @@ export function differences(before: PlayerSettings, after: PlayerSettings): Play
   if (Object.keys(hand).length > 0) change.hand = hand
   if (before.depth !== after.depth) change.depth = after.depth
   if (before.leftHanded !== after.leftHanded) change.leftHanded = after.leftHanded
+  if (before.firstSteps !== after.firstSteps) change.firstSteps = after.firstSteps
   const kept = after.styles.filter((style) => !before.styles.some((one) => same(one, style)))
   const gone = before.styles
     .filter(({ name }) => !after.styles.some((one) => one.name === name))
@@ -156,7 +164,7 @@ export function bothChanges(first: PlayerChange, second: PlayerChange): PlayerCh
 
 /** The settings after a change. */
 export function changedBy(settings: PlayerSettings, change: PlayerChange): PlayerSettings {
-  const { taste, instrument, hand, styles, depth, leftHanded } = change
+  const { taste, instrument, hand, styles, depth, leftHanded, firstSteps } = change
   const names = new Set([...(styles?.kept.map(({ name }) => name) ?? []), ...(styles?.gone ?? [])])
   return {
     taste: {
@@ -168,6 +176,7 @@ export function changedBy(settings: PlayerSettings, change: PlayerChange): Playe
     hand: { ...settings.hand, ...hand } as PlayerSettings['hand'],
     depth: depth ?? settings.depth,
     leftHanded: leftHanded ?? settings.leftHanded,
+    firstSteps: firstSteps ?? settings.firstSteps,
     styles: [...settings.styles.filter(({ name }) => !names.has(name)), ...(styles?.kept ?? [])],
   }
 }

@@ -77,6 +77,10 @@ const escaped = (text: string): string => text.replace(/[&<>"]/g, (letter) => `&
 const link = ({ pathname, search }: URL, label: string): string =>
   `<a href="${escaped(pathname + search)}">${escaped(label)}</a>`
 
+/** The palette of `app/theme`, which writes it with each page of its own. */
+const PALETTE = `:root { --heron-palette-background-default: #FBF7EC; --heron-palette-text-primary: #1E2B2E; --heron-palette-primary-main: #2F5D62; --heron-palette-divider: #C9D3CF; }
+@media (prefers-color-scheme: dark) { :root { --heron-palette-background-default: #12191B; --heron-palette-text-primary: #EDE6D3; --heron-palette-primary-main: #8FBDBD; --heron-palette-divider: #354448; color-scheme: dark; } }`
+
 /** The page that says so looks this often whether the server is back, in seconds. */
 const LOOK_S = 5
 
@@ -103,7 +107,7 @@ export function keptPagesAsHtml(kept: readonly KeptPage[], style: string | null)
     .sort((a, b) => a.title.localeCompare(b.title))
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta http-equiv="refresh" content="${LOOK_S}">
-<title>The server does not answer · Yellow Heron</title>${style === null ? '' : `<link rel="stylesheet" href="${escaped(style)}">`}</head>
+<title>The server does not answer · Yellow Heron</title>${style === null ? '' : `<link rel="stylesheet" href="${escaped(style)}">`}<style>${PALETTE}</style></head>
 <body><main class="page"><h1>The server does not answer</h1>
 <p>This page is not kept in this browser. ${rows.length + others.length > 0 ? 'These are, for reading:' : 'Pages that were open are kept for reading, from now on.'}</p>
 ${rows.length > 0 ? `<ul>${rows.map(({ title, places }) => `<li><b>${escaped(title)}</b>: ${places.join(' · ')}</li>`).join('\n')}</ul>` : ''}

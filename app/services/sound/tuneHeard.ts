@@ -1,6 +1,7 @@
 import { accompanied, isAccompanied, swingOf } from '../../../core/tune/accompaniment'
-import type { TuneDocument } from '../../../core/tune/document'
+import { newDocument, type TuneDocument } from '../../../core/tune/document'
 import { keptVoicings } from '../../../core/tune/keptGrips'
+import { withEveryGrip } from '../../../core/tune/problem'
 import { readTuneDocument } from '../../../core/tune/reading'
 import type { Body } from '../../../core/player/limits'
 import { countInBeats } from '../words/places'
@@ -13,6 +14,34 @@ export interface TuneHeard {
   schedule: Schedule
   /** Beats a minute. */
   tempo: number
+}
+
+/**
+ * The beginning of a tune as it is heard by who has never seen the program: its plain chords with their band, then the new ones, one bar counted in.
+ * @param bars how many bars of each
+ */
+export function bothHeard(document: TuneDocument, body: Body, bars: number): TuneHeard {
+  const { title, text, rhythm, tempo, melody } = document
+  const passes = [
+    { version: 'plain' as const, made: { ...newDocument(title, text), rhythm, tempo, melody } },
+    { version: 'new' as const, made: document },
+  ].map(({ version, made }) => {
+    const reading = readTuneDocument(made, 'case', body)
+    const whole = withEveryGrip(made, reading, body)
+    const grips = keptVoicings(whole, reading.line, reading.chart.capo, body)
+    const played = accompanied({ reading, document: whole, which: 'new', grips, order: 'written' })
+    const [from, to] = [played.bars[0]?.from ?? 0, (played.bars[bars - 1] ?? played.bars.at(-1))?.to ?? 0]
+    return { reading, pass: { version, played, from, to } }
+  })
+  const { chart, chords } = passes[0]!.reading
+  const schedule = bandSchedule(
+    passes.map(({ pass }) => pass),
+    swingOf(rhythm, tempo, chart.meter),
+    countInBeats(chart, chords[0], 1),
+    chart.meter.beats,
+    { behindMs: rhythm.behindMs, loose: rhythm.loose ?? 0, seed: rhythm.seed, msPerBeat: 60_000 / tempo },
+  )
+  return { schedule, tempo }
 }
 
 export function tuneHeard(document: TuneDocument, body: Body): TuneHeard {
