@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { expect, homeLine, newLine, saved, symbolsIn, test } from './fixtures'
+import { expect, goTo, homeLine, newLine, open, saved, symbolsIn, test } from './fixtures'
 import { Server } from './server'
 
 /** What a player who has never seen it may need at most, from the songbook to their own tune heard in a richer version. */
@@ -131,4 +131,15 @@ test('the guide: from every page, its places, and the words it points to', async
   await page.getByRole('link', { name: 'the glossary' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Words of the program' })).toBeVisible()
   expect((await request.get('/guide/nosuch')).status()).toBe(404)
+})
+
+test('a word of a bar leads to what it means, and back', async ({ page, context }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Halyard Waltz', exact: true }).click()
+  await goTo(page, 'Lines')
+  await open(page, 'Texture')
+  const opened = context.waitForEvent('page')
+  await page.getByRole('link', { name: 'What “Texture” means' }).click()
+  const beside = await opened
+  await expect(beside.getByRole('row', { name: /^texture the kind of grip/ })).toBeInViewport()
 })

@@ -55,7 +55,7 @@ export function FirstStrip({ room, rooms, document, onRoom }: Props) {
             : step.says}
       </p>
       {!isHere && (
-        <Button size="small" variant="contained" onClick={() => onRoom(own)}>
+        <Button size="small" variant="contained" color="primary" onClick={() => onRoom(own)}>
           Go to {own.label}
         </Button>
       )}
@@ -63,6 +63,7 @@ export function FirstStrip({ room, rooms, document, onRoom }: Props) {
         <Button
           size="small"
           variant="contained"
+          color="primary"
           onClick={() => {
             change({ firstSteps: 'lines' })
             onRoom(lines)
@@ -72,7 +73,12 @@ export function FirstStrip({ room, rooms, document, onRoom }: Props) {
         </Button>
       )}
       {isHere && firstSteps === 'lines' ? (
-        <Button size="small" variant="contained" onClick={() => change({ firstSteps: 'away' })}>
+        <Button
+          size="small"
+          variant="contained"
+          color="primary"
+          onClick={() => change({ firstSteps: 'away' })}
+        >
           Done
         </Button>
       ) : (

@@ -32,5 +32,9 @@ const here = new Marked({
   },
 })
 
+/** Rows of the glossary have addresses too: the first of their words. */
+const withRows = (html: string): string =>
+  html.replace(/<tr>\n<td>([^,<]*)/g, (row, word: string) => row.replace('<tr>', `<tr id="${anchor(word)}">`))
+
 /** A text as HTML. It is our own, and holds nothing that anyone typed. */
-export const textAsHtml = (name: GuideText): string => here.parse(TEXTS[name], { async: false })
+export const textAsHtml = (name: GuideText): string => withRows(here.parse(TEXTS[name], { async: false }))

@@ -57,13 +57,15 @@ interface WordProps {
   /** What is set now, in words. */
   says: ReactNode
   title?: string
+  /** Its row in the glossary, as the address there names it. */
+  term?: string
   /** What is in it goes on while it is closed. */
   keeps?: boolean
   children: ReactNode
 }
 
 /** A word of the bar that opens what it is set by. */
-export function Word({ name, says, title, keeps = false, children }: WordProps) {
+export function Word({ name, says, title, term, keeps = false, children }: WordProps) {
   const id = useId()
   const { open, setOpen, host } = useContext(BarContext)
   const here = open === id
@@ -85,6 +87,18 @@ export function Word({ name, says, title, keeps = false, children }: WordProps) 
         createPortal(
           <div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>
             {children}
+            {term && (
+              <p className="word-term">
+                <a
+                  href={`/guide/glossary#${term}`}
+                  target="_blank"
+                  rel="noopener"
+                  title="Opens beside this page"
+                >
+                  What “{name}” means
+                </a>
+              </p>
+            )}
           </div>,
           host,
         )}

@@ -50,12 +50,12 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
   const [first, last] = [numberAt(from), numberAt(to)]
   return (
     <Bar label="The chart">
-      <Word name="Chart" says={names[document.at] ?? ''}>
+      <Word name="Chart" term="chart" says={names[document.at] ?? ''}>
         <ChartsMenu names={names} at={document.at} onEdit={session.edit} />
       </Word>
       {chart.bars.length > 0 && (
         <>
-          <Word name="Shown" says={SHOWN.find(({ value }) => value === shown)!.label}>
+          <Word name="Shown" term="skeleton" says={SHOWN.find(({ value }) => value === shown)!.label}>
             <ShownControl shown={shown} onShown={onShown} />
           </Word>
           <NumeralsControl />

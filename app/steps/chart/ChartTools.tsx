@@ -59,7 +59,7 @@ export function NumeralsControl() {
   const { school, choose } = useNumerals()
   const now = SCHOOLS.find(({ value }) => value === school)!
   return (
-    <Word name="Numerals" says={now.label}>
+    <Word name="Numerals" term="numerals" says={now.label}>
       <ToggleButtonGroup
         exclusive
         size="small"

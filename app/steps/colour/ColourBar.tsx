@@ -62,7 +62,7 @@ export function ColourBar({
         onChange={(colour) => onEdit({ kind: 'colour', colour })}
       />
       {chords.length > 0 && (
-        <Word name="Take me further" says={far} keeps>
+        <Word name="Take me further" term="way" says={far} keeps>
           <FarControl
             document={document}
             reading={reading}
@@ -72,11 +72,12 @@ export function ColourBar({
           />
         </Word>
       )}
-      <Word name="Trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}>
+      <Word name="Trail" term="trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}>
         <TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} />
       </Word>
       <Word
         name="Versions"
+        term="version"
         says={document.versions.length === 0 ? 'none kept' : (beside ?? document.versions.length)}
       >
         <VersionsPanel
@@ -88,7 +89,7 @@ export function ColourBar({
           onReasons={onReasons}
         />
       </Word>
-      <Word name="Thread" says={threadInWords(thread)}>
+      <Word name="Thread" term="held-note" says={threadInWords(thread)}>
         <CommonPanel
           wanted={thread}
           onWanted={setThread}
@@ -98,7 +99,7 @@ export function ColourBar({
           onEdit={onEdit}
         />
       </Word>
-      <Word name="Taste" says={`${farInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
+      <Word name="Taste" term="taste" says={`${farInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
         <TastePanel />
       </Word>
       {decisions.some(({ rule }) => rule !== 'plain') && (

@@ -98,6 +98,7 @@ export function LinesBar({
     <Bar label="How the lines are led">
       <Word
         name="Style"
+        term="style"
         says={`${leading.own?.name ?? STYLE_LABELS[style]}${leading.loop ? ', round again' : ''}`}
       >
         <StyleControl
@@ -110,6 +111,7 @@ export function LinesBar({
       </Word>
       <Word
         name="Texture"
+        term="texture"
         says={
           texture ? `${TEXTURE_LABELS[texture]}${leading.texture ? '' : ', by the chart'}` : 'by the chart'
         }
@@ -122,7 +124,7 @@ export function LinesBar({
           <p className="quiet">{engravedWords(taken.says.join(' '))}</p>
         )}
       </Word>
-      <Word name="Bass" says={BASS_LABELS[bass].label}>
+      <Word name="Bass" term="bass" says={BASS_LABELS[bass].label}>
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -157,7 +159,7 @@ export function LinesBar({
       </span>
       {lines.length > 0 && (
         <>
-          <Word name="Compare" says={shown.length === 1 ? 'one line' : `${shown.length} lines`}>
+          <Word name="Compare" term="line" says={shown.length === 1 ? 'one line' : `${shown.length} lines`}>
             <div className="line-cards">
               {shown.map((line, at) => (
                 <button
@@ -185,7 +187,7 @@ export function LinesBar({
             </Button>
             {chart && <LinesChart lines={lines} chosen={chosen} onLine={onHearLine} />}
           </Word>
-          <Word name="Hear" says={VOICES.find(({ name }) => name === voice)!.label}>
+          <Word name="Hear" term="voices-heard" says={VOICES.find(({ name }) => name === voice)!.label}>
             <ToggleButtonGroup
               exclusive
               size="small"
@@ -219,7 +221,7 @@ export function LinesBar({
             </TextField>
           </Word>
           {spots.length > 0 && (
-            <Word name="Hardest" says={spots[0]!.place}>
+            <Word name="Hardest" term="easy" says={spots[0]!.place}>
               <ul className="plain-list">
                 {spots.map(({ place, effort, line, easier }) => (
                   <li key={line}>

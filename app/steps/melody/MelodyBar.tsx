@@ -37,7 +37,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
       >
         Write notes (E)
       </button>
-      <Word name="Notes" says={view.notes.length === 0 ? 'none yet' : view.notes.length}>
+      <Word name="Notes" term="notes" says={view.notes.length === 0 ? 'none yet' : view.notes.length}>
         <WriteTab
           view={view}
           writing={writing}
@@ -48,13 +48,14 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
       </Word>
       <Word
         name="Under it"
+        term="texture"
         says={`${TEXTURE_LABELS[texture]}, ${DENSITY_NAMES[density]}${under}`}
         title={TEXTURES[texture].says}
       >
         <UnderTab document={document} view={view} onEdit={onEdit} />
       </Word>
       {view.troubles.length > 0 && (
-        <Word name="To check" says={view.troubles.length} title="Hard to play, or harsh">
+        <Word name="To check" term="to-check" says={view.troubles.length} title="Hard to play, or harsh">
           <ul className="melody-list" aria-label="Trouble spots">
             {view.troubles.map(({ at, says, remedy }) => (
               <li key={`${at}${says}`}>
@@ -71,7 +72,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           </ul>
         </Word>
       )}
-      <Word name="Elsewhere" says="on the neck" keeps>
+      <Word name="Elsewhere" term="elsewhere" says="on the neck" keeps>
         <ElsewhereTab
           document={document}
           notes={view.notes}
@@ -80,7 +81,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           onHear={state.hearLine}
         />
       </Word>
-      <Word name="Blocks" says="scale or phrase">
+      <Word name="Blocks" term="block-chords" says="scale or phrase">
         <BlocksTab
           view={view}
           text={document.text}
@@ -91,7 +92,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           onHear={onHear}
         />
       </Word>
-      <Word name="Ends" says="intros, endings">
+      <Word name="Ends" term="ends" says="intros, endings">
         <EndsTab text={document.text} songKey={songKey} onEdit={onEdit} onHear={state.hearChords} />
       </Word>
       <button

@@ -49,7 +49,7 @@ export function PracticeBar({
   const [low, high] = AREAS[area]!
   return (
     <Bar label="How it is practised">
-      <Word name="Mode" says={MODE_WORDS[mode].name.toLowerCase()}>
+      <Word name="Mode" term="mode" says={MODE_WORDS[mode].name.toLowerCase()}>
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -68,7 +68,7 @@ export function PracticeBar({
           {MODE_WORDS[mode].name}: {MODE_WORDS[mode].says}.
         </p>
       </Word>
-      <Word name="Time" says={`${minutes} minutes`}>
+      <Word name="Time" term="plan" says={`${minutes} minutes`}>
         <TextField
           select
           size="small"
@@ -84,7 +84,7 @@ export function PracticeBar({
           ))}
         </TextField>
       </Word>
-      <Word name="Guitar" says={GUITAR_WORDS[guitar]}>
+      <Word name="Guitar" term="guitar" says={GUITAR_WORDS[guitar]}>
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -100,7 +100,11 @@ export function PracticeBar({
         </ToggleButtonGroup>
       </Word>
       {mode === 'keys' && (
-        <Word name="Keys" says={`${keyNow}, by ${order === 'random' ? 'chance' : order}, ${into}`}>
+        <Word
+          name="Keys"
+          term="keys"
+          says={`${keyNow}, by ${order === 'random' ? 'chance' : order}, ${into}`}
+        >
           <TextField
             select
             size="small"
@@ -131,7 +135,7 @@ export function PracticeBar({
         </Word>
       )}
       {mode === 'areas' && (
-        <Word name="Area" says={`frets ${low} to ${high}`}>
+        <Word name="Area" term="area" says={`frets ${low} to ${high}`}>
           <ToggleButtonGroup
             exclusive
             size="small"

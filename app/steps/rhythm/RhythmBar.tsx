@@ -80,7 +80,7 @@ export function RhythmBar({
   const bandSays = [BASS_WORDS[bass], time === 'none' ? '' : TIME_WORDS[time]].filter(Boolean).join(', ')
   return (
     <Bar label="How it is accompanied">
-      <Word name="Figure" says={figureInWords(figure)}>
+      <Word name="Figure" term="figure" says={figureInWords(figure)}>
         <TextField
           select
           size="small"
@@ -124,6 +124,7 @@ export function RhythmBar({
       </Word>
       <Word
         name="Space"
+        term="density"
         says={`${percent === 100 ? 'every hit' : `${percent} of 100 hits`}${listens && hasMelody ? ', answers the melody' : ''}`}
       >
         <div className="rhythm-band">
@@ -152,6 +153,7 @@ export function RhythmBar({
       </Word>
       <Word
         name="Feel"
+        term="feel"
         says={`${ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}${rhythm.behindMs === 0 ? '' : `, ${behindInWords(rhythm.behindMs)}`}${loose === 0 ? '' : ', loose'}`}
       >
         <ToggleButtonGroup
@@ -207,7 +209,11 @@ export function RhythmBar({
           </SettingSlider>
         </div>
       </Word>
-      <Word name="Phrases" says={seed === 0 ? 'as the figure is' : `${phrase} bars, one thing varied`}>
+      <Word
+        name="Phrases"
+        term="phrases"
+        says={seed === 0 ? 'as the figure is' : `${phrase} bars, one thing varied`}
+      >
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -233,7 +239,7 @@ export function RhythmBar({
           One thing is changed in each phrase and its end is filled; the same each time it is played.
         </p>
       </Word>
-      <Word name="Band" says={bandSays}>
+      <Word name="Band" term="band" says={bandSays}>
         <TextField
           select
           size="small"
@@ -313,7 +319,7 @@ export function RhythmBar({
           ))}
         </div>
       </Word>
-      <Word name="Hand" says={handInWords(hand.late, tempo)}>
+      <Word name="Hand" term="at-ease-to-112" says={handInWords(hand.late, tempo)}>
         <HandPanel {...hand} tempo={tempo} />
       </Word>
     </Bar>
