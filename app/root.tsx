@@ -184,7 +184,9 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
           ? 'The book cannot be opened'
           : known && error.status === 404
             ? 'There is nothing here'
-            : 'Something went wrong'}
+            : known && error.status === 422
+              ? error.statusText
+              : 'Something went wrong'}
       </h1>
       <p>
         {known

@@ -19,8 +19,9 @@ export interface Serving {
 export function serveAlone(file: string): Serving {
   let beside: Database.Database | undefined
   try {
-    mkdirSync(dirname(resolve(file)), { recursive: true })
-    beside = new Database(`${file}.server`, { timeout: WAIT_MS })
+    // A book in memory is nobody else's.
+    if (file !== IN_MEMORY) mkdirSync(dirname(resolve(file)), { recursive: true })
+    beside = new Database(file === IN_MEMORY ? file : `${file}.server`, { timeout: WAIT_MS })
     beside.exec('BEGIN IMMEDIATE')
     beside.exec('CREATE TABLE IF NOT EXISTS served (address TEXT)')
     beside.exec('COMMIT')
@@ -48,6 +49,8 @@ export function serveAlone(file: string): Serving {
     end: () => lock.close(),
   }
 }
+
+const IN_MEMORY = ':memory:'
 
 /** A server that is ending, or one that is killed and started again at once, is waited for. */
 const WAIT_MS = 400

@@ -5,6 +5,8 @@ import { closeBook, database } from '../database.server'
 import { action as keepGrip, loader as keptGrips } from './grips.kept'
 import { action as changePlayer } from './player.edits'
 import { action as write, loader as state } from './tune.edits'
+import { loader as pdf } from './sheet.pdf'
+import { loader as stand } from './stand.pages'
 import { loader as file } from './tune.file'
 
 beforeEach(() => {
@@ -176,6 +178,23 @@ describe('files of a tune', () => {
     expect(answer.headers.get('Content-Type')).toContain(type)
     expect(answer.headers.get('Content-Disposition')).toMatch(/filename\*=UTF-8''/)
     expect((await answer.text()).startsWith(begins)).toBe(true)
+  })
+  test('of a chart that is longer than any tune nothing is worked out while somebody waits; its text goes out', async () => {
+    const { id } = aTune(`key: C\n${'| Dm7 G7 Em7 A7 Fmaj7 Bm7b5 E7 Am7 '.repeat(400)}|`)
+    const asked = (format: string) =>
+      file({ params: { tuneId: id, format }, request: new Request('http://127.0.0.1/') } as never)
+    for (const format of ['midi', 'musicxml', 'abc', 'chordpro', 'tab']) {
+      const answer = asked(format)
+      expect([format, answer.status]).toEqual([format, 422])
+      expect(await answer.text()).toMatch(/has 3200 chords .* up to 2000\. Put parts of it/)
+    }
+    expect(asked('text').status).toBe(200)
+    const pages = stand({
+      request: new Request(`http://127.0.0.1/?tune=${id}&shown=grips&width=300&height=300`),
+    } as never)
+    expect(pages.status).toBe(422)
+    const printed = await pdf({ params: { tuneId: id }, request: new Request('http://127.0.0.1/') } as never)
+    expect(printed.status).toBe(422)
   })
   test('a format or a tune that is not there: 404 in words', async () => {
     const { id } = aTune()

@@ -6,6 +6,7 @@ import { text, title } from '../../core/tune/document'
 import { readTuneDocument } from '../../core/tune/reading'
 import { refusalInWords } from '../../core/refusal'
 import { database, withBook } from '../database.server'
+import { tooMuch } from '../features/paper/bound.server'
 import { fieldsOf } from '../services/forms/fields'
 import { bothHeard } from '../services/sound/tuneHeard'
 import type { Route } from './+types/first'
@@ -20,6 +21,8 @@ export function loader({ request }: Route.LoaderArgs) {
   const asked = heardAsked.safeParse(Object.fromEntries(new URL(request.url).searchParams))
   const state = asked.success ? readTune(database(), asked.data.tune) : null
   if (!state) return data({ message: 'This tune is not in the songbook.' }, 404)
+  const tooLong = tooMuch(state.document)
+  if (tooLong !== null) return data({ message: tooLong }, 422)
   return Response.json(bothHeard(state.document, readPlayer(database()), BARS_HEARD))
 }
 

@@ -3,6 +3,7 @@ import { readPlayer } from '../../db/player'
 import { database } from '../database.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { ownChoice, ownNameOf } from '../features/paper/ownLayouts'
+import { TooMuch } from '../features/paper/bound.server'
 import { FIRST_LAYOUT } from '../features/paper/asked'
 import { setPdf } from '../features/sets/setSheets.server'
 import { keepPrinted, printedLately } from '../features/sets/printed.server'
@@ -31,8 +32,13 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     school: numeralsFromCookies(request.headers.get('cookie')),
   }
   if (!asked.has('watch')) {
-    const made = await setPdf(database(), params.setId, how)
-    return made ? pdfAnswer(made.pdf, made.name) : refusedFile('This set is not there any more.')
+    try {
+      const made = await setPdf(database(), params.setId, how)
+      return made ? pdfAnswer(made.pdf, made.name) : refusedFile('This set is not there any more.')
+    } catch (error) {
+      if (error instanceof TooMuch) return refusedFile(error.message, 422)
+      throw error
+    }
   }
   return toldByLines(
     async (tell, signal) => {

@@ -4,6 +4,7 @@ import { readTune } from '../../db/tunes'
 import { toPdf } from '../../paper/pdf'
 import { database } from '../database.server'
 import { layoutAsked } from '../features/paper/asked'
+import { tooMuch } from '../features/paper/bound.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
 import { numeralsFromCookies } from '../services/notation/numerals'
@@ -21,6 +22,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     tempo: null,
   })
   if (!document) return refusedFile('This version is not kept with the tune any more.')
+  const tooLong = tooMuch(document)
+  if (tooLong !== null) return refusedFile(tooLong, 422)
   const sheet = sheetPages(document, {
     layout,
     player: readPlayer(database()),

@@ -7,6 +7,7 @@ import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { fileAnswer, refusedFile } from '../features/paper/answers.server'
+import { tooMuch } from '../features/paper/bound.server'
 import { fileNameFrom } from '../services/sound/saveSound'
 import type { Route } from './+types/tune.file'
 
@@ -40,6 +41,8 @@ export function loader({ params: { format, tuneId }, request }: Route.LoaderArgs
   const named = ({ ending, type }: { ending: string; type: string }, content: BodyInit) =>
     fileAnswer(content, `${fileNameFrom(state.document.title)}.${ending}`, type)
   if (format === 'text') return named(CHART, state.document.text)
+  const tooLong = tooMuch(state.document)
+  if (tooLong !== null) return refusedFile(tooLong, 422)
   const player = readPlayer(database())
   const whole = withEveryGrip(state.document, readTuneDocument(state.document, 'case', player), player)
   const score = scoreOf(whole, player, 'case', { swung, comping })

@@ -1,5 +1,3 @@
-import { create } from 'xmlbuilder2'
-import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import { beginsBar, slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keys'
 import { Clock, NEAR, piecesOf, type Piece } from '../melody/clock'
@@ -32,6 +30,7 @@ import {
   type WrittenNote,
 } from './musicxmlVoice'
 import { beginsSilent } from './textLines'
+import { XmlElement } from './xml'
 
 export interface Score {
   title: string
@@ -78,15 +77,13 @@ interface ScorePart {
   onNeck: boolean
 }
 
+const HEAD = `<?xml version="1.0" encoding="UTF-8"?>
+<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">`
+
 /** A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips as notes with tablature marks, and a chord melody, each as a part. */
 export function toMusicXml(score: Score): string {
-  const root = create({ version: '1.0', encoding: 'UTF-8', invalidCharReplacement: '' })
-    .dtd({
-      name: 'score-partwise',
-      pubID: '-//Recordare//DTD MusicXML 4.0 Partwise//EN',
-      sysID: 'http://www.musicxml.org/dtds/partwise.dtd',
-    })
-    .ele('score-partwise', { version: '4.0' })
+  const file = new XmlElement()
+  const root = file.ele('score-partwise', { version: '4.0' })
   root.ele('work').ele('work-title').txt(score.title)
   root.ele('identification').ele('encoding').ele('software').txt('Yellow Heron')
   const parts = partsOf(score)
@@ -98,7 +95,7 @@ export function toMusicXml(score: Score): string {
       .txt(name),
   )
   parts.forEach((part, at) => writePart(root.ele('part', { id: `P${at + 1}` }), part, score, at === 0))
-  return root.end({ prettyPrint: true })
+  return `${HEAD}\n${file.written()}`
 }
 
 /** The parts of a score. Symbols, with the frames of their grips, stand in the first of them only. */
@@ -243,7 +240,7 @@ const TAB_STAFF = 2
 const VOICES_ON_A_STAFF = 4
 
 /** @param leads the first part: tempo, letters, signs and words stand there and nowhere else */
-function writePart(part: XMLBuilder, { voices, onNeck }: ScorePart, score: Score, leads: boolean): void {
+function writePart(part: XmlElement, { voices, onNeck }: ScorePart, score: Score, leads: boolean): void {
   const { chart, key } = score
   const { bars } = chart
   const strings = onNeck && score.tuning ? { tuning: score.tuning, capo: chart.capo } : null

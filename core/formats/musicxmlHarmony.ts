@@ -1,9 +1,9 @@
-import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { stringNumber } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
 import type { Note } from '../pitch/note'
 import type { Voicing } from '../voicing/voicing'
+import type { XmlElement } from './xml'
 
 /** One slot of the tune as it goes on paper: the chord that stands there and the grip, if one is kept. */
 export interface WrittenChord {
@@ -65,7 +65,7 @@ function degreesOver(chord: ChordSymbol, has: readonly Degree[], meant: readonly
  * A chord symbol, with the frame of its grip where one is given.
  * @param offset divisions behind the place where it is written
  */
-export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenChord, offset = 0): void {
+export function writeHarmony(measure: XmlElement, { chord, voicing }: WrittenChord, offset = 0): void {
   const harmony = measure.ele('harmony')
   const writeNote = (name: 'root' | 'bass', note: Note) => {
     const element = harmony.ele(name)
@@ -94,7 +94,7 @@ export function writeHarmony(measure: XMLBuilder, { chord, voicing }: WrittenCho
 }
 
 /** Where no chord is to sound. */
-export function writeNoChord(measure: XMLBuilder, offset = 0): void {
+export function writeNoChord(measure: XmlElement, offset = 0): void {
   const harmony = measure.ele('harmony')
   harmony.ele('root').ele('root-step', { text: '' }).txt('C')
   harmony.ele('kind', { text: 'N.C.' }).txt('none')
@@ -102,7 +102,7 @@ export function writeNoChord(measure: XMLBuilder, offset = 0): void {
 }
 
 /** A chord frame needs at least the frets held; open and muted strings are said by their notes or left out. */
-function writeFrame(harmony: XMLBuilder, { frets, fingering }: Voicing): void {
+function writeFrame(harmony: XmlElement, { frets, fingering }: Voicing): void {
   const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
   const highest = Math.max(4, ...held)
   const first = highest <= 4 ? 1 : Math.min(...held)

@@ -1,12 +1,12 @@
-import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import type { Bar, Mark, Meter } from '../chart/chart'
 import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, plainSpelling } from '../pitch/note'
 import { NOTE_NAMES } from './musicxmlHarmony'
 import { DIVISIONS } from './noteValues'
+import type { XmlElement } from './xml'
 
 export function writeAttributes(
-  measure: XMLBuilder,
+  measure: XmlElement,
   {
     key,
     meter,
@@ -43,7 +43,7 @@ interface Strings {
 }
 
 /** The second staff: its clef, its lines, the lowest string on the lowest, and the capo (MusicXML 4.0, `staff-details`). */
-function writeTabStaff(attributes: XMLBuilder, { tuning, capo }: Strings): void {
+function writeTabStaff(attributes: XmlElement, { tuning, capo }: Strings): void {
   const clef = attributes.ele('clef', { number: '2' })
   clef.ele('sign').txt('TAB')
   clef.ele('line').txt(String(Math.ceil((tuning.length + 1) / 2)))
@@ -59,7 +59,7 @@ function writeTabStaff(attributes: XMLBuilder, { tuning, capo }: Strings): void 
   if (capo > 0) details.ele('capo').txt(String(capo))
 }
 
-export function writeLeftBarline(measure: XMLBuilder, bar: Bar): void {
+export function writeLeftBarline(measure: XmlElement, bar: Bar): void {
   const barline = measure.ele('barline', { location: 'left' })
   if (bar.opensRepeat) barline.ele('bar-style').txt('heavy-light')
   if (bar.ending.length > 0)
@@ -68,7 +68,7 @@ export function writeLeftBarline(measure: XMLBuilder, bar: Bar): void {
 }
 
 /** A repeat sign, the end of an ending, or the double line at the end. */
-export function writeRightBarline(measure: XMLBuilder, bars: readonly Bar[], index: number): void {
+export function writeRightBarline(measure: XmlElement, bars: readonly Bar[], index: number): void {
   const bar = bars[index]!
   const ending = endingThatStops(bars, index)
   const last = index === bars.length - 1
@@ -109,13 +109,13 @@ const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
 }
 
 /** Words over the bar. */
-export function writeWords(measure: XMLBuilder, words: string): XMLBuilder {
+export function writeWords(measure: XmlElement, words: string): XmlElement {
   const direction = measure.ele('direction', { placement: 'above' })
   direction.ele('direction-type').ele('words').txt(words)
   return direction
 }
 
-export function writeMark(measure: XMLBuilder, mark: Mark): void {
+export function writeMark(measure: XmlElement, mark: Mark): void {
   const direction = measure.ele('direction', { placement: 'above' })
   const type = direction.ele('direction-type')
   if (mark === 'Segno') type.ele('segno')
@@ -131,7 +131,7 @@ const SWING_PARTS = 10
 
 /** Beats a minute, and how uneven eighths are where they swing: a ratio, 1 for straight. */
 export function writeTempo(
-  measure: XMLBuilder,
+  measure: XmlElement,
   { tempo, meter, swing }: { tempo: number; meter: Meter; swing: number },
 ): void {
   const direction = measure.ele('direction', { placement: 'above' })

@@ -1,10 +1,10 @@
-import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces'
 import type { Bar, Meter } from '../chart/chart'
 import type { Lyric } from '../melody/lyrics'
 import { scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
 import { NOTE_NAMES, writeHarmony, writeNoChord, type WrittenChord } from './musicxmlHarmony'
 import { DIVISIONS, noteValues, type NoteValue } from './noteValues'
+import type { XmlElement } from './xml'
 
 /** A note with its place on the neck, where that is known. */
 export interface WrittenNote {
@@ -69,7 +69,7 @@ export interface Voice {
 }
 
 /** One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on is put behind its beginning. */
-export function writeVoice(measure: XMLBuilder, voice: Voice): void {
+export function writeVoice(measure: XmlElement, voice: Voice): void {
   const all = valuesOf(voice)
   const beams = beamsOf(all, voice.bar)
   const triplets = new Triplets()
@@ -86,7 +86,7 @@ export function writeVoice(measure: XMLBuilder, voice: Voice): void {
 }
 
 /** The same voice as tablature: what has a place on the neck, and nothing where it has none. */
-export function writeTab(measure: XMLBuilder, voice: Voice): void {
+export function writeTab(measure: XmlElement, voice: Voice): void {
   const staff = String(voice.staff ?? 1)
   for (const { value, sounding, ties } of valuesOf({ ...voice, symbols: [], lyrics: [] })) {
     const notes = sounding?.notes.filter(({ string }) => string !== undefined) ?? []
@@ -266,7 +266,7 @@ function beamsOf(all: readonly Written[], { meter }: Voice['bar']): Map<number, 
 }
 
 function writeRest(
-  measure: XMLBuilder,
+  measure: XmlElement,
   { value, lyric }: Written,
   voice: Voice,
   tuplet: 'start' | 'stop' | null,
@@ -282,7 +282,7 @@ function writeRest(
 
 /** `voice` stands between duration and type; that is the order of the schema. */
 function writeValue(
-  note: XMLBuilder,
+  note: XmlElement,
   value: NoteValue,
   ties: { from: boolean; on: boolean },
   voice: string,
@@ -296,14 +296,14 @@ function writeValue(
 }
 
 /** What comes behind the sign: three in the time of two. */
-function closeValue(note: XMLBuilder, value: NoteValue): void {
+function closeValue(note: XmlElement, value: NoteValue): void {
   if (!value.triplet) return
   const modification = note.ele('time-modification')
   modification.ele('actual-notes').txt('3')
   modification.ele('normal-notes').txt('2')
 }
 
-function writePitch(note: XMLBuilder, { letter, alter, octave }: Pitch): void {
+function writePitch(note: XmlElement, { letter, alter, octave }: Pitch): void {
   const pitch = note.ele('pitch')
   pitch.ele('step').txt(NOTE_NAMES[letter]!)
   if (alter !== 0) pitch.ele('alter').txt(String(alter))
@@ -311,14 +311,14 @@ function writePitch(note: XMLBuilder, { letter, alter, octave }: Pitch): void {
 }
 
 /** String and fret; with a capo frets count from it (MusicXML 4.0, `staff-details`, `capo`). */
-function writePlace(notations: XMLBuilder, string: number, fret: number, capo: number): void {
+function writePlace(notations: XmlElement, string: number, fret: number, capo: number): void {
   const technical = notations.ele('technical')
   technical.ele('string').txt(String(string))
   technical.ele('fret').txt(String(fret === 0 ? 0 : fret - capo))
 }
 
 /** MusicXML 4.0, `syllabic`: whether a word is whole, begins here, goes on or ends. */
-function writeLyric(note: XMLBuilder, { text, joins, goesOn }: LyricAt): void {
+function writeLyric(note: XmlElement, { text, joins, goesOn }: LyricAt): void {
   const lyric = note.ele('lyric', { number: '1' })
   const syllabic = goesOn ? (joins ? 'middle' : 'end') : joins ? 'begin' : 'single'
   lyric.ele('syllabic').txt(syllabic)
@@ -327,7 +327,7 @@ function writeLyric(note: XMLBuilder, { text, joins, goesOn }: LyricAt): void {
 
 /** Notes together; where their strings are known, with the marks of tablature. */
 function writeNotes(
-  measure: XMLBuilder,
+  measure: XmlElement,
   { value, ties, first, lyric }: Written,
   sounding: SoundingChord,
   {

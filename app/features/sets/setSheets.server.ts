@@ -9,6 +9,7 @@ import { readTune } from '../../../db/tunes'
 import { contentsPages, numbered, type Listed } from '../../../paper/contents'
 import type { Pages } from '../../../paper/pages'
 import { toPdf } from '../../../paper/pdf'
+import { tooMuch, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
 interface SetPrinted {
@@ -41,7 +42,10 @@ function ownLayout(db: Db, tuneId: string, name: string | null, usual: SheetLayo
   return kept ? { ...kept.layout, paper: usual.paper } : usual
 }
 
-/** A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook any more are left out of it. */
+/**
+ * A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook any more are left out of it.
+ * @throws {TooMuch} with the tune that is too long for a sheet
+ */
 export async function setPdf(
   db: Db,
   id: string,
@@ -57,6 +61,8 @@ export async function setPdf(
     // A version that is not kept any more gives way to what is worked on.
     const document =
       state && (tuneAsked(state.document, tune) ?? tuneAsked(state.document, { ...tune, version: null }))
+    const tooLong = document && tooMuch(document)
+    if (tooLong) throw new TooMuch(tooLong)
     if (document)
       sheets.push({
         tune,

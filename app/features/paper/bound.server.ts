@@ -1,0 +1,33 @@
+import { data } from 'react-router'
+import { slotsOf } from '../../../core/chart/chart'
+import { parseChart } from '../../../core/chart/parse'
+import type { TuneDocument } from '../../../core/tune/document'
+
+/**
+ * Chords of a chart of which pages, files and grips are still made while somebody waits: two seconds of the server, which serves others too. Tunes have 20 to
+ * 300; what has more is several tunes, or a text that was meant to be something else.
+ */
+export const MOST_CHORDS_MADE = 2_000
+
+/** Why nothing is made of a tune here at once, and what to do; null where it is. */
+export function tooMuch({
+  title,
+  text,
+  choices,
+}: Pick<TuneDocument, 'title' | 'text' | 'choices'>): string | null {
+  const home = slotsOf(parseChart(text)).length
+  const putIn = Object.values(choices).reduce((sum, one) => sum + one.chords.length - one.span, 0)
+  const chords = home + Math.max(0, putIn)
+  return chords <= MOST_CHORDS_MADE
+    ? null
+    : `“${title}” has ${chords} chords in this chart; pages, files and grips are made of up to ${MOST_CHORDS_MADE}. Put parts of it in charts of their own on the Chart step. Its text can be saved as it is.`
+}
+
+/** Something that is made of several tunes, of which one is too long. */
+export class TooMuch extends Error {}
+
+/** A page that is not shown for it. @throws a 422 answer in words */
+export function refuseTooMuch(document: Pick<TuneDocument, 'title' | 'text' | 'choices'>): void {
+  const why = tooMuch(document)
+  if (why !== null) throw data(why, { status: 422, statusText: 'More chords than are worked out here' })
+}
