@@ -4,7 +4,6 @@ import { existsSync } from 'node:fs'
 import { createServer } from 'node:https'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import QRCode from 'qrcode'
 import { bookFile } from '../db/connect'
 import { faultTold, logAnswers, openLog, pageFaults } from './log'
 import { securePort } from './access/bothWays'
@@ -201,6 +200,7 @@ async function serveNetwork(app: express.Express, lan: HomeNetwork): Promise<() 
     )
     server.listen(lan.port, lan.host, ready)
   })
+  const { default: QRCode } = await import('qrcode')
   const { port } = server.address() as { port: number }
   lan.address = `${lan.address}:${port}`
   lan.qr = await QRCode.toString(lan.address, { type: 'svg', margin: 2 })

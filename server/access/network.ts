@@ -2,7 +2,7 @@ import { X509Certificate } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { hostname, networkInterfaces } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
-import { generate } from 'selfsigned'
+import type { generate as selfsigned } from 'selfsigned'
 
 /** The names and addresses by which this machine can be asked on the home network. */
 export interface Network {
@@ -40,6 +40,8 @@ const AUTHORITY_DAYS = 3_650
 /** A certificate is made anew so long before it ends. */
 const RENEWED_MS = 30 * DAY_MS
 const KIND = { keyType: 'ec', curve: 'P-256', algorithm: 'sha256' } as const
+/** Loaded where it is needed: only who serves the network waits for it. */
+const generate: typeof selfsigned = async (...given) => (await import('selfsigned')).generate(...given)
 const during = (now: number, days: number) => ({
   notBeforeDate: new Date(now - DAY_MS),
   notAfterDate: new Date(now + (days - 1) * DAY_MS),
