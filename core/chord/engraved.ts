@@ -13,6 +13,9 @@ export const engravedWords = (text: string): string =>
     .replace(/\b([A-G])#/g, '$1♯')
     .replace(/b(?=\d)/g, '♭')
     .replace(/#(?=\d)/g, '♯')
+    // Numerals: capitals are no word behind a b, small ones only where no letter follows.
+    .replace(/(?<![A-Za-z])b(?=[IV]|(?:vii|vi|iv|v|iii|ii|i)(?![a-z]))/g, '♭')
+    .replace(/(?<![A-Za-z])#(?=[IV]|(?:vii|vi|iv|v|iii|ii|i)(?![a-z]))/g, '♯')
 
 export const engravedNote = (note: Note): string => {
   const name = noteName(note)
