@@ -61,8 +61,10 @@ function FirstStepsSection() {
       <h2 id="first-again">First steps</h2>
       <p>
         {settings.firstSteps === 'away'
-          ? 'Four steps from plain chords to a richer version, told where each is done. '
-          : 'They are shown now. '}
+          ? 'Four steps from plain chords to a richer version, told where each is done.'
+          : 'They are shown now.'}
+      </p>
+      <div className="settings-row">
         <Button
           size="small"
           onClick={() => {
@@ -77,7 +79,7 @@ function FirstStepsSection() {
             Put them away
           </Button>
         )}
-      </p>
+      </div>
     </section>
   )
 }
