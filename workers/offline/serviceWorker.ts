@@ -75,7 +75,8 @@ setCatchHandler(async ({ url, request }) => {
     status: 503,
     headers: {
       'Content-Type': 'text/html; charset=utf-8',
-      'Content-Security-Policy': "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; base-uri 'none'",
+      'Content-Security-Policy':
+        "default-src 'none'; style-src 'self' 'unsafe-inline'; font-src 'self'; base-uri 'none'",
     },
   })
 })
