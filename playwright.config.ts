@@ -5,8 +5,8 @@ import { CHROMIUM } from './e2e/chromium'
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  timeout: 400_000,
+  expect: { timeout: 60_000 },
   // Each worker has a server of its own; two leave a third of two cores idle.
   workers: 3,
   retries: 0,

@@ -3,7 +3,7 @@ import { expect, goTo, linesFound, melodyFound, open, saved, test } from './fixt
 
 /** Every view by the automatic part of WCAG 2.2 AA (axe-core), and its contrast on the other paper too: all else is the same there. */
 test('every view is accessible, on both papers', async ({ page }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(600_000)
   const check = async (view: string) => {
     const told = (paper: string, { violations }: Awaited<ReturnType<AxeBuilder['analyze']>>) =>
       violations.map(

@@ -67,7 +67,7 @@ test('the first steps, by the keyboard alone: a demo tune heard plain and new, a
     await tabTo(page, panel.getByRole('button', { name: 'Play plain, then new' }))
     await keyboard.press('Enter')
     await expect(panel.getByRole('status')).toHaveText('Now: the plain chords')
-    await expect(panel.getByRole('status')).toHaveText('Now: the new ones', { timeout: 60_000 })
+    await expect(panel.getByRole('status')).toHaveText('Now: the new ones', { timeout: 120_000 })
     await keyboard.press('Enter')
     await expect(panel.getByRole('button', { name: 'Play plain, then new' })).toBeVisible()
     // What cannot be read is said, and stays.

@@ -109,7 +109,7 @@ export const gripsIn = (page: Page) =>
     .evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
 
 export async function linesFound(page: Page): Promise<void> {
-  await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 90_000 })
   await expect(page.locator('.lines-state')).not.toContainText('Searching')
   await saved(page)
 }
@@ -117,7 +117,7 @@ export async function linesFound(page: Page): Promise<void> {
 /** The chords under a melody are found and kept. */
 export async function melodyFound(page: Page): Promise<void> {
   await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({
-    timeout: 40_000,
+    timeout: 90_000,
   })
   await expect(page.locator('.lines-state', { hasText: 'Searching' })).toHaveCount(0)
   await saved(page)

@@ -161,7 +161,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await page.getByRole('button', { name: 'All twelve keys' }).click()
   // In some keys the melody leaves the position that is set: those are counted, and left out.
   const keys = page.getByRole('list', { name: 'Keys by ease' }).getByRole('listitem')
-  await expect(keys.first()).toBeVisible({ timeout: 60_000 })
+  await expect(keys.first()).toBeVisible({ timeout: 120_000 })
   const playable = await keys.count()
   if (playable < 12)
     await expect(

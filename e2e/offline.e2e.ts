@@ -26,7 +26,7 @@ async function withTuneKept(
     await expect(page.getByRole('navigation', { name: 'Steps' })).toBeVisible()
     const tune = new URL(page.url()).pathname.split('/')[2]!
     await expect
-      .poll(() => keptIn(page), { timeout: 60_000 })
+      .poll(() => keptIn(page), { timeout: 120_000 })
       .toEqual(
         expect.arrayContaining([
           '/',

@@ -26,7 +26,7 @@ import { BackupFault, MANIFEST } from '../../core/backup/format'
 import { restoreBackup, type RestoreAsked } from './restore'
 import { writeBackup } from './write'
 
-jest.setTimeout(40_000)
+jest.setTimeout(240_000)
 const folder = mkdtempSync(join(tmpdir(), 'backup-'))
 let made = 0
 const BESIDE: RestoreAsked = { different: 'beside', player: 'keep' }
