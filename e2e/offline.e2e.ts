@@ -1,4 +1,4 @@
-import type { BrowserContext, Page } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import { expect, test } from './fixtures'
 import { Server } from './server'
 
@@ -12,12 +12,12 @@ const keptIn = (page: Page) =>
 
 /** A browser that keeps what it reads, on a server of its own, with one tune opened long enough. */
 async function withTuneKept(
-  newContext: () => Promise<BrowserContext>,
+  browser: Browser,
   act: (page: Page, server: Server, tune: string) => Promise<void>,
 ) {
   const server = new Server()
   await server.start()
-  const context = await newContext()
+  const context = await browser.newContext({ serviceWorkers: 'allow' })
   try {
     const page = await context.newPage()
     await page.goto(`${server.url}/`)
@@ -46,66 +46,60 @@ async function withTuneKept(
 test('a tune that was open is practised, printed and on the stand while the server is away', async ({
   browser,
 }) => {
-  await withTuneKept(
-    () => browser.newContext({ serviceWorkers: 'allow' }),
-    async (page, server, tune) => {
-      await server.kill()
-      const away = page.getByRole('status').filter({ hasText: 'The server does not answer' })
+  await withTuneKept(browser, async (page, server, tune) => {
+    await server.kill()
+    const away = page.getByRole('status').filter({ hasText: 'The server does not answer' })
 
-      await page.goto(`${server.url}/tunes/${tune}/sheet`)
-      await expect(page.locator('.paper-page').first()).toBeVisible()
-      await expect(away).toContainText(/kept on \d+ \w+ \d{4}/)
+    await page.goto(`${server.url}/tunes/${tune}/sheet`)
+    await expect(page.locator('.paper-page').first()).toBeVisible()
+    await expect(away).toContainText(/kept on \d+ \w+ \d{4}/)
 
-      await page.goto(`${server.url}/stand?tune=${tune}`)
-      await expect(page.locator('.stand .paper-page')).toBeVisible()
-      await page.setViewportSize({ width: 700, height: 900 })
-      await page.reload()
-      await expect(page.locator('.stand .paper-page')).toBeVisible()
-      await page.setViewportSize({ width: 1280, height: 800 })
+    await page.goto(`${server.url}/stand?tune=${tune}`)
+    await expect(page.locator('.stand .paper-page')).toBeVisible()
+    await page.setViewportSize({ width: 700, height: 900 })
+    await page.reload()
+    await expect(page.locator('.stand .paper-page')).toBeVisible()
+    await page.setViewportSize({ width: 1280, height: 800 })
 
-      // A step that is not kept leads to one that is; there the steps ask nothing of the server.
-      await page.goto(`${server.url}/tunes/${tune}/melody`)
-      await expect(page).toHaveURL(/\/practice$/)
-      await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Practice' })).toBeAttached()
-      await page
-        .getByRole('navigation', { name: 'Steps' })
-        .getByRole('link', { name: 'Lines', exact: true })
-        .click()
-      await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Lines' })).toBeAttached()
+    // A step that is not kept leads to one that is; there the steps ask nothing of the server.
+    await page.goto(`${server.url}/tunes/${tune}/melody`)
+    await expect(page).toHaveURL(/\/practice$/)
+    await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Practice' })).toBeAttached()
+    await page
+      .getByRole('navigation', { name: 'Steps' })
+      .getByRole('link', { name: 'Lines', exact: true })
+      .click()
+    await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Lines' })).toBeAttached()
 
-      // An edit waits here, and is saved when the server is back.
-      await page.getByLabel('Tempo').fill('141')
-      await page.getByLabel('Tempo').press('Enter')
-      await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toBeVisible()
-      await server.restart()
-      await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
-      await expect(page.getByRole('status').filter({ hasText: 'The server is back' })).toBeVisible()
-      await page.reload()
-      await expect(page.getByLabel('Tempo')).toHaveValue('141')
-      await expect(away).toBeHidden()
-    },
-  )
+    // An edit waits here, and is saved when the server is back.
+    await page.getByLabel('Tempo').fill('141')
+    await page.getByLabel('Tempo').press('Enter')
+    await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toBeVisible()
+    await server.restart()
+    await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
+    await expect(page.getByRole('status').filter({ hasText: 'The server is back' })).toBeVisible()
+    await page.reload()
+    await expect(page.getByLabel('Tempo')).toHaveValue('141')
+    await expect(away).toBeHidden()
+  })
 })
 
 test('from the kept songbook a tune that is not kept leads to those that are, and comes when the server is back', async ({
   browser,
 }) => {
-  await withTuneKept(
-    () => browser.newContext({ serviceWorkers: 'allow' }),
-    async (page, server, tune) => {
-      await server.kill()
-      await page.goto(`${server.url}/`)
-      await page.getByRole('link', { name: 'Coil of Rope', exact: true }).click()
-      await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible()
-      await expect(page.getByRole('listitem')).toHaveText(['Halyard Waltz: Practice · Sheet · Stand'])
-      await page.getByRole('link', { name: 'Practice' }).click()
-      await expect(page).toHaveURL(new RegExp(`/tunes/${tune}/practice`))
-      await page.goBack()
-      await server.restart()
-      // It looks by itself.
-      await expect(page.getByRole('navigation', { name: 'Steps' })).toBeVisible()
-    },
-  )
+  await withTuneKept(browser, async (page, server, tune) => {
+    await server.kill()
+    await page.goto(`${server.url}/`)
+    await page.getByRole('link', { name: 'Coil of Rope', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible()
+    await expect(page.getByRole('listitem')).toHaveText(['Halyard Waltz: Practice · Sheet · Stand'])
+    await page.getByRole('link', { name: 'Practice' }).click()
+    await expect(page).toHaveURL(new RegExp(`/tunes/${tune}/practice`))
+    await page.goBack()
+    await server.restart()
+    // It looks by itself.
+    await expect(page.getByRole('navigation', { name: 'Steps' })).toBeVisible()
+  })
 })
 
 test('it can be installed: its name, its pictures and where it begins', async ({ page, request }) => {
