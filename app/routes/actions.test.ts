@@ -189,7 +189,7 @@ describe('files of a tune', () => {
       expect(await answer.text()).toMatch(/has 3200 chords .* up to 1000\. Put parts of it/)
     }
     expect(asked('text').status).toBe(200)
-    const pages = stand({
+    const pages = await stand({
       request: new Request(`http://127.0.0.1/?tune=${id}&shown=grips&width=300&height=300`),
     } as never)
     expect(pages.status).toBe(422)

@@ -1,7 +1,6 @@
 import { layoutsOf } from '../../db/layouts'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
-import { toPdf } from '../../paper/pdf'
 import { database } from '../database.server'
 import { layoutAsked } from '../features/paper/asked'
 import { tooMuch } from '../features/paper/bound.server'
@@ -24,11 +23,12 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   if (!document) return refusedFile('This version is not kept with the tune any more.')
   const tooLong = tooMuch(document)
   if (tooLong !== null) return refusedFile(tooLong, 422)
-  const sheet = sheetPages(document, {
+  const sheet = await sheetPages(document, {
     layout,
     player: readPlayer(database()),
     school: numeralsFromCookies(request.headers.get('cookie')),
     fill: true,
   })
+  const { toPdf } = await import('../../paper/pdf')
   return pdfAnswer(await toPdf({ title: document.title, sheets: [sheet] }), document.title)
 }

@@ -26,7 +26,7 @@ import type { Route } from './+types/sheet'
 import { fieldsOf } from '../services/forms/fields'
 import '../features/paper/paper.css'
 
-export function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, request }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
   const asked = new URL(request.url).searchParams
@@ -44,7 +44,7 @@ export function loader({ params, request }: Route.LoaderArgs) {
     version,
     takenOut: asked.get('out'),
     // What the working line lacks is looked for in the page, where that can be watched and stopped.
-    sheet: sheetPages(document, {
+    sheet: await sheetPages(document, {
       layout,
       player: readPlayer(database()),
       school: numeralsFromCookies(request.headers.get('cookie')),

@@ -40,7 +40,7 @@ const query = z.object({
 })
 
 /** A tune on the stand: its pages for a window upright and across, and how it is heard, so that neither a turn of the tablet nor playing asks the server again. */
-export function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request }: Route.LoaderArgs) {
   const asked = query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
   if (!asked.success) return refusedFile(`This cannot be shown: ${z.prettifyError(asked.error)}`, 400)
   const { tune, shown, width, height, note, ...how } = asked.data
@@ -56,12 +56,12 @@ export function loader({ request }: Route.LoaderArgs) {
   const school = numeralsFromCookies(request.headers.get('cookie'))
   // Looked for once, for both ways of the window and for what is heard.
   const whole = withGrips(document, player)
-  const pages = (window: { width: number; height: number }) =>
-    sheetPages(whole, { layout, player, school, fill: false, note, window }).pages
+  const pages = async (window: { width: number; height: number }) =>
+    (await sheetPages(whole, { layout, player, school, fill: false, note, window })).pages
   return Response.json({
     title: document.title,
-    pages: pages({ width, height }),
-    turned: pages({ width: height, height: width }),
+    pages: await pages({ width, height }),
+    turned: await pages({ width: height, height: width }),
     heard: tuneHeard(whole, player),
   })
 }

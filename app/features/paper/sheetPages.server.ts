@@ -11,7 +11,7 @@ import { applyEdit } from '../../../core/tune/edit'
 import { withEveryGrip } from '../../../core/tune/problem'
 import { readTuneDocument } from '../../../core/tune/reading'
 import { asVersion } from '../../../core/tune/versions'
-import { pagesOf, WINDOW_MARGIN, type Pages } from '../../../paper/pages'
+import type { Pages } from '../../../paper/pages'
 
 /** How a tune is wanted on paper or on the stand, where it is not as it is worked on. */
 export interface TuneAsked {
@@ -69,8 +69,9 @@ export const withGrips = (document: TuneDocument, { instrument, hand }: PlayerSe
     return withEveryGrip(document, readTuneDocument(document, 'case', body), body)
   })
 
-/** The pages of a tune's sheet. */
-export function sheetPages(document: TuneDocument, asked: SheetAsked): Pages {
+/** The pages of a tune's sheet. What draws them (fonts, notation) is loaded with the first one, so that the server is there sooner. */
+export async function sheetPages(document: TuneDocument, asked: SheetAsked): Promise<Pages> {
+  const { pagesOf, WINDOW_MARGIN } = await import('../../../paper/pages')
   const { layout, player, school, fill, note = '', window } = asked
   const { instrument, hand, leftHanded } = player
   return pagesLately.of([document, layout, instrument, hand, leftHanded, school, fill, note, window], () => {

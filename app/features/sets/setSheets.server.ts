@@ -6,9 +6,8 @@ import type { Db } from '../../../db/connect'
 import { layoutsOf } from '../../../db/layouts'
 import { readSet, type SetTune } from '../../../db/sets'
 import { readTune } from '../../../db/tunes'
-import { contentsPages, numbered, type Listed } from '../../../paper/contents'
+import type { Listed } from '../../../paper/contents'
 import type { Pages } from '../../../paper/pages'
-import { toPdf } from '../../../paper/pdf'
 import { tooMuch, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
@@ -53,6 +52,10 @@ export async function setPdf(
 ): Promise<{ pdf: Buffer; name: string } | null> {
   const set = readSet(db, id)
   if (!set) return null
+  const [{ contentsPages, numbered }, { toPdf }] = await Promise.all([
+    import('../../../paper/contents'),
+    import('../../../paper/pdf'),
+  ])
   const sheets: { tune: SetTune; pages: Pages }[] = []
   const steps = 2 * set.tunes.length
   for (const tune of set.tunes) {
@@ -66,7 +69,7 @@ export async function setPdf(
     if (document)
       sheets.push({
         tune,
-        pages: sheetPages(document, {
+        pages: await sheetPages(document, {
           layout: ownLayout(db, tune.tuneId!, wanted, layout),
           player,
           school,

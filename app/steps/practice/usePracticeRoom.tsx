@@ -161,6 +161,7 @@ export function usePracticeRoom(): RoomView {
   const press = () => {
     // What is begun stays on the stage, whatever the plan says after it.
     if (item) setPicked(itemKey(item))
+    visit.begin()
     if (round.round.at !== 'ready') return round.press()
     // What was shown is hidden again for the next pass from memory.
     setShownAgain(false)

@@ -20,6 +20,8 @@ export interface Visit {
   played: number
   /** A rest is due. */
   rest: boolean
+  /** A pass begins: from here its ladder begins where it says now, whatever the log tells later. */
+  begin: () => void
   add: (grade: Grade, seconds: number) => void
   /** The ladder begins anew so many beats a minute faster. */
   shift: (by: number) => void
@@ -42,7 +44,9 @@ export function useVisit(
   const known = climbs.get(key)
   if (staged && records && !starts.current.has(key))
     starts.current.set(key, tempoFor(staged, goal, records.get(key)))
-  const climbing: Climbing = known ?? { start: starts.current.get(key) ?? goal, passes: [] }
+  // Until the log is read it is as if nothing had been played: never faster than the hand is at ease.
+  const start = starts.current.get(key) ?? (staged ? tempoFor(staged, goal, undefined) : goal)
+  const climbing: Climbing = known ?? { start, passes: [] }
   const rung = nextRung({ ...climbing, goal })
   const put = (one: Climbing) => setClimbs(new Map(climbs).set(key, one))
   return {
@@ -50,6 +54,9 @@ export function useVisit(
     marks: climbing.passes,
     played: seconds / 60,
     rest: seconds / 60 >= restAfter(loadOf(voicings, reachMm)),
+    begin: () => {
+      starts.current.set(key, start)
+    },
     add: (grade, lasted) => {
       setSeconds(seconds + lasted)
       put({ ...climbing, passes: [...climbing.passes, grade] })
