@@ -12,12 +12,12 @@ export const SHADES: Readonly<Record<'two tones' | 'black', Readonly<Record<Shad
 export interface PdfAsked {
   title: string
   sheets: readonly { pages: readonly Page[]; black: boolean; title?: string }[]
-  /** Told after each sheet; others have their turn meanwhile. @throws to stop */
-  onSheet?: (done: number) => Promise<void>
+  /** Told after each page, with how many sheets are whole; others have their turn meanwhile. @throws to stop */
+  onPage?: (sheets: number) => Promise<void>
 }
 
 /** Pages as a PDF: paths and embedded fonts, with a bookmark for each sheet where there are several. @returns the bytes */
-export async function toPdf({ title, sheets, onSheet }: PdfAsked): Promise<Buffer> {
+export async function toPdf({ title, sheets, onPage }: PdfAsked): Promise<Buffer> {
   const document = new PDFDocument({
     autoFirstPage: false,
     info: { Title: title, Creator: 'Yellow Heron', Producer: 'Yellow Heron' },
@@ -35,8 +35,8 @@ export async function toPdf({ title, sheets, onSheet }: PdfAsked): Promise<Buffe
       document.addPage({ size: [page.width, page.height], margin: 0 })
       if (index === 0 && name !== undefined) document.outline.addItem(name)
       for (const mark of page.marks) print(document, mark, shades)
+      await onPage?.(index + 1 < pages.length ? done : done + 1)
     }
-    await onSheet?.(done + 1)
   }
   document.end()
   await ended
@@ -50,8 +50,11 @@ function print(document: PDFKit.PDFDocument, mark: Mark, shades: Readonly<Record
       return
     case 'text': {
       // A font is embedded once, under the name of its file.
-      if (!isKnown(document, mark.file)) document.registerFont(mark.file, fontFile(mark.file).bytes)
-      document.font(mark.file).fontSize(mark.size).fillColor(shades[mark.shade])
+      const first = !isKnown(document, mark.file)
+      if (first) document.registerFont(mark.file, fontFile(mark.file).bytes)
+      document.font(mark.file)
+      if (first) remembersLayout(document)
+      document.fontSize(mark.size).fillColor(shades[mark.shade])
       document.text(mark.text, mark.x, mark.y, {
         lineBreak: false,
         baseline: 'alphabetic',
@@ -73,4 +76,24 @@ function isKnown(document: PDFKit.PDFDocument, file: string): boolean {
   if (files.has(file)) return true
   files.add(file)
   return false
+}
+
+/**
+ * pdfkit (0.20) lays a text out anew, and more than once, whenever features are asked for: two thirds of the time of a long sheet. The font that is set now does it once
+ * for each text. Where a later pdfkit is made otherwise, nothing changes.
+ */
+function remembersLayout(document: PDFKit.PDFDocument): void {
+  const { _font: font } = document as unknown as {
+    _font?: { layoutRun?: (text: string, features?: unknown) => unknown }
+  }
+  const layoutRun = font?.layoutRun?.bind(font)
+  if (!font || !layoutRun) return
+  const runs = new Map<string, unknown>()
+  font.layoutRun = (text, features) => {
+    // All texts of a sheet ask for the same features.
+    if (features !== FEATURES) return layoutRun(text, features)
+    const run = runs.get(text) ?? layoutRun(text, features)
+    runs.set(text, run)
+    return run
+  }
 }

@@ -6,6 +6,7 @@ import { layoutAsked } from '../features/paper/asked'
 import { tooMuch } from '../features/paper/bound.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
+import { othersHaveTheirTurn } from '../services/forms/turns.server'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import type { Route } from './+types/sheet.pdf'
 
@@ -30,5 +31,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     fill: true,
   })
   const { toPdf } = await import('../../paper/pdf')
-  return pdfAnswer(await toPdf({ title: document.title, sheets: [sheet] }), document.title)
+  const onPage = () => othersHaveTheirTurn(request.signal)
+  return pdfAnswer(await toPdf({ title: document.title, sheets: [sheet], onPage }), document.title)
 }

@@ -8,6 +8,7 @@ import { readSet, type SetTune } from '../../../db/sets'
 import { readTune } from '../../../db/tunes'
 import type { Listed } from '../../../paper/contents'
 import type { Pages } from '../../../paper/pages'
+import { othersHaveTheirTurn } from '../../services/forms/turns.server'
 import { tooMuch, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
@@ -31,9 +32,6 @@ export const howInWords = ({ key, tempo, version, note }: SetTune): string =>
     ...(version ? [version] : []),
     ...(note ? [note] : []),
   ].join(' · ')
-
-/** Others are answered between two tunes. */
-const othersHaveTheirTurn = () => new Promise<void>((go) => setImmediate(go))
 
 /** A tune's own layout of a name, on the paper of the whole; the usual one where it keeps none. */
 function ownLayout(db: Db, tuneId: string, name: string | null, usual: SheetLayout): SheetLayout {
@@ -59,7 +57,6 @@ export async function setPdf(
   const sheets: { tune: SetTune; pages: Pages }[] = []
   const steps = 2 * set.tunes.length
   for (const tune of set.tunes) {
-    signal?.throwIfAborted()
     const state = tune.deleted ? null : readTune(db, tune.tuneId!)
     // A version that is not kept any more gives way to what is worked on.
     const document =
@@ -78,7 +75,7 @@ export async function setPdf(
         }),
       })
     onDone?.(sheets.length, steps)
-    await othersHaveTheirTurn()
+    await othersHaveTheirTurn(signal)
   }
   const listed = (from: number): Listed[] => {
     let page = from
@@ -102,10 +99,10 @@ export async function setPdf(
         title: tune.title,
       })),
     ],
-    onSheet: async (done) => {
-      signal?.throwIfAborted()
-      onDone?.(sheets.length + done - 1, steps)
-      await othersHaveTheirTurn()
+    onPage: async (done) => {
+      // The contents are the first sheet of all.
+      onDone?.(sheets.length + Math.max(0, done - 1), steps)
+      await othersHaveTheirTurn(signal)
     },
   })
   return { pdf, name: set.name }
