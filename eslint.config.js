@@ -78,6 +78,7 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-non-null-assertion': 'off',
       eqeqeq: ['error', 'always'],
+      'no-nested-ternary': 'error',
     },
   },
   {

@@ -148,6 +148,17 @@ export default function App({ loaderData }: Route.ComponentProps) {
 /** How often a page that got no answer looks whether the server is back, in ms. */
 const LOOK_MS = 2_000
 
+function headingOf(error: unknown): string {
+  const status = isRouteErrorResponse(error) ? error.status : null
+  if (status === 503) return 'The book cannot be opened'
+  if (status === 404) return 'There is nothing here'
+  return isRouteErrorResponse(error) && status === 422 ? error.statusText : 'Something went wrong'
+}
+function reasonOf(error: unknown): string {
+  if (isRouteErrorResponse(error)) return String(error.data || error.statusText)
+  return error instanceof Error ? error.message : 'The page could not be shown.'
+}
+
 /** What is shown instead of a page that cannot be: what was wrong and where to go. A page the server did not answer comes by itself when it is back. */
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error)
@@ -179,22 +190,8 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const bookFault = known && error.status === 503
   return (
     <main className="page">
-      <h1>
-        {bookFault
-          ? 'The book cannot be opened'
-          : known && error.status === 404
-            ? 'There is nothing here'
-            : known && error.status === 422
-              ? error.statusText
-              : 'Something went wrong'}
-      </h1>
-      <p>
-        {known
-          ? String(error.data || error.statusText)
-          : error instanceof Error
-            ? error.message
-            : 'The page could not be shown.'}
-      </p>
+      <h1>{headingOf(error)}</h1>
+      <p>{reasonOf(error)}</p>
       {bookFault ? (
         <p>
           Nothing can be kept until that is mended. <a href="/">Try again</a>

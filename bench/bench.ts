@@ -125,6 +125,12 @@ function grips(): void {
   )
 }
 
+/** The seventh chord that a general library knows in its place. */
+function plainSeventh(chord: ChordSymbol): 'm7' | 'maj7' | '7' {
+  if (hasDegree(chord, 'b3')) return 'm7'
+  return hasDegree(chord, '7') ? 'maj7' : '7'
+}
+
 /** The nearest grip by cost, chord after chord. */
 function greedy(chords: readonly ChordSymbol[], limits: Limits, weights = weightsFrom('smooth')) {
   const chosen: Voicing[] = []
@@ -224,9 +230,7 @@ function wholeTune(): void {
   )
   // A general theory library (tonal 6.4.3): the nearest top note chord after chord, from its own dictionary of voicings. It knows the plain sevenths.
   const sevenths = tune.map((one) =>
-    chord(
-      `${one.canonical.replace(/^([A-G][b#]?).*$/, '$1')}${hasDegree(one, 'b3') ? 'm7' : hasDegree(one, '7') ? 'maj7' : '7'}`,
-    ),
+    chord(`${one.canonical.replace(/^([A-G][b#]?).*$/, '$1')}${plainSeventh(one)}`),
   )
   const theirs = Voicings.sequence(
     sevenths.map((one) => one.canonical),

@@ -10,6 +10,8 @@ const NAMES: Readonly<Record<string, string>> = {
   depth: 'how many rules are put on one another', leftHanded: 'the left-handed mirror',
 }
 
+const COUNTED: Readonly<Record<string, string>> = { string: ' letters', array: ' entries' }
+
 /** What an input is called by its path: `the length in beats of note 5 of the melody (bar 3, beat 1)`. */
 function nameOf(path: readonly PropertyKey[], given: unknown): string {
   const words: string[] = []
@@ -59,9 +61,9 @@ function sentence(issue: z.core.$ZodIssue, given: unknown): string {
       if (OWN_WORDS.test(issue.message)) return `${name}: accepted is ${issue.message}`
       const least = issue.code === 'too_small'
       const limit = least ? issue.minimum : issue.maximum
-      const counted = issue.origin === 'string' ? ' letters' : issue.origin === 'array' ? ' entries' : ''
-      const bound =
-        issue.inclusive === false ? (least ? 'more than' : 'less than') : least ? 'at least' : 'at most'
+      const counted = COUNTED[issue.origin] ?? ''
+      const [open, closed] = least ? ['more than', 'at least'] : ['less than', 'at most']
+      const bound = issue.inclusive === false ? open : closed
       return `${counted ? name : says}; accepted is ${bound} ${String(limit)}${counted}`
     }
     case 'invalid_type':

@@ -94,7 +94,8 @@ export function demoPasses(tunes: readonly DemoTune[], now: number): LoggedPass[
       for (let turn = 0; turn < TRIES; turn += 1) {
         const chance = scattered(11, day * 97 + turn, item.item.length)
         const trouble = TROUBLE[week]! * (0.5 + item.hard)
-        const grade: Grade = chance > trouble ? 'clean' : chance > trouble / 2 ? 'nearly' : 'failed'
+        const missed: Grade = chance > trouble / 2 ? 'nearly' : 'failed'
+        const grade: Grade = chance > trouble ? 'clean' : missed
         const { tempo } = nextRung({ start, goal: tune.document.tempo, passes: grades })
         const seconds = Math.round(20 + 25 * scattered(5, day, turn))
         grades.push(grade)

@@ -20,8 +20,8 @@ interface Entry {
   positions: Shape[]
 }
 
-const symbolOf = ({ key, suffix }: Entry) =>
-  key + (suffix === 'major' ? '' : suffix === 'minor' ? 'm' : suffix)
+const SUFFIXES: Readonly<Record<string, string>> = { major: '', minor: 'm' }
+const symbolOf = ({ key, suffix }: Entry) => key + (SUFFIXES[suffix] ?? suffix)
 const fretsOf = ({ frets, baseFret }: Shape) =>
   frets.map((fret) => {
     if (fret < 0) return null

@@ -36,6 +36,13 @@ const ROUNDS = 160
 /** Keeps weights of rare features small. */
 const RIDGE = 0.003
 
+/** How far the weights go in one round, until which share of the rounds. */
+const STEPS = [
+  [0.6, 0.1],
+  [0.9, 0.03],
+  [Infinity, 0.01],
+] as const
+
 /**
  * Weights under which the grips that are written down are the likeliest choices among all grips of their chord (multinomial logit, McFadden
  * 1974; minimised by Adam, Kingma & Ba 2015; both from memory). Nothing is drawn by chance: the same groups give the same weights.
@@ -58,7 +65,7 @@ export function fitted(
     const slope = new Float64Array(features)
     let loss = 0
     for (const group of groups) loss += addSlope(group, weights, slope)
-    const step = round < ROUNDS * 0.6 ? 0.1 : round < ROUNDS * 0.9 ? 0.03 : 0.01
+    const [, step] = STEPS.find(([until]) => round < ROUNDS * until)!
     for (let at = 0; at < features; at += 1) {
       const down = (4 * slope[at]!) / total + RIDGE * weights[at]!
       mean[at] = 0.9 * mean[at]! + 0.1 * down

@@ -8,6 +8,11 @@ const STRINGS: Readonly<Record<string, string>> = {
   '7': 'seventh',
   '8': 'eighth',
 }
+const OPEN_STRINGS: Readonly<Record<string, string>> = {
+  bass: 'the lowest',
+  top: 'the highest',
+  inside: 'between others',
+}
 const INTERVALS = [
   'in unison with',
   'a half step above',
@@ -70,11 +75,7 @@ const SENTENCES: readonly [RegExp, (...parts: string[]) => string][] = [
         : `beside open strings the hand is at fret ${fret}${fret === '12' ? ' or above' : ''}`,
   ],
   [/^open far$/, () => 'for each open string, frets by which the hand is beyond the second'],
-  [
-    /^open (bass|top|inside)$/,
-    (where) =>
-      `an open string is ${where === 'inside' ? 'between others' : where === 'bass' ? 'the lowest' : 'the highest'}`,
-  ],
+  [/^open (bass|top|inside)$/, (where) => `an open string is ${OPEN_STRINGS[where!]!}`],
   [/^doubled (\w+)$/, (tone) => `the ${tone} sounds twice`],
   [/^three times (\w+)$/, (tone) => `the ${tone} sounds three times or more`],
   [/^missing (\w+)$/, (tone) => `the ${tone} is left out`],

@@ -102,9 +102,8 @@ export function barLinesOf(
             thin(left + thick + 1.4 * unit),
             ...dots(left + thick + 4 * unit),
           ]
-        : index === 0
-          ? [thin(left)]
-          : []),
+        : []),
+      ...(index === 0 && !bar.opensRepeat ? [thin(left)] : []),
       ...(closes || isEnd
         ? [thin(right - thick - 1.4 * unit), box(right - thick, top, thick, bottom - top, 'ink')]
         : [thin(right)]),

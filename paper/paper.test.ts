@@ -33,10 +33,11 @@ function places(marks: readonly Mark[]): [x: number, y: number][] {
 }
 const groupsIn = (marks: readonly Mark[]): string[] =>
   marks.flatMap((mark) => (mark.kind === 'group' ? [mark.label, ...groupsIn(mark.marks)] : []))
-const lettersIn = (marks: readonly Mark[]): string =>
-  marks
-    .map((mark) => (mark.kind === 'group' ? lettersIn(mark.marks) : mark.kind === 'text' ? mark.text : ''))
-    .join('')
+const lettersIn = (marks: readonly Mark[]): string => marks.map(lettersOfMark).join('')
+function lettersOfMark(mark: Mark): string {
+  if (mark.kind === 'group') return lettersIn(mark.marks)
+  return mark.kind === 'text' ? mark.text : ''
+}
 
 /** What a general reader of PDF (pdfjs-dist) finds: pages, their size, letters, and fonts. */
 function read(pdf: Buffer): {

@@ -118,8 +118,6 @@ function ground(file: string): Finding[] {
   const shut = [folder, ...[file, `${file}-wal`].filter((one) => existsSync(one))].filter(
     (one) => !mayWrite(one),
   )
-  const copies = readdirSync(folder).filter((name) => name.startsWith(`${basename(file)}.before-`))
-  const unfinished = copies.filter((name) => name.endsWith('.unfinished'))
   return [
     room < LITTLE_ROOM
       ? wrong('Disk', `${megabytes(room)} free`, 'Make room: a full disk takes nothing more.')
@@ -131,15 +129,20 @@ function ground(file: string): Finding[] {
           'Give this user the right to write the book and its folder: nothing made now would be kept.',
         )
       : fine('Rights', 'the book and its folder can be written'),
-    copies.length === 0
-      ? fine('Copies', 'none: one is made before a later version changes the book')
-      : unfinished.length > 0
-        ? wrong('Copies', unfinished.join(', '), 'A copy was broken off. It is made anew at the next start.')
-        : fine(
-            'Copies',
-            `${copies.join(', ')}: books as they were before a later version; keep or delete them`,
-          ),
+    copiesBeside(file, folder),
   ]
+}
+
+function copiesBeside(file: string, folder: string): Finding {
+  const copies = readdirSync(folder).filter((name) => name.startsWith(`${basename(file)}.before-`))
+  const unfinished = copies.filter((name) => name.endsWith('.unfinished'))
+  if (copies.length === 0) return fine('Copies', 'none: one is made before a later version changes the book')
+  if (unfinished.length > 0)
+    return wrong('Copies', unfinished.join(', '), 'A copy was broken off. It is made anew at the next start.')
+  return fine(
+    'Copies',
+    `${copies.join(', ')}: books as they were before a later version; keep or delete them`,
+  )
 }
 
 /** For the console: one line each, and what to do below it. */
@@ -150,6 +153,7 @@ export function examinedInWords(findings: readonly Finding[]): string {
     ...(help === null ? [] : [`       ${' '.repeat(width)}  ${help}`]),
   ])
   const bad = findings.filter(({ help }) => help !== null).length
-  const end = bad === 0 ? 'Nothing is wrong.' : bad === 1 ? 'One thing is wrong.' : `${bad} things are wrong.`
+  const faults = bad === 1 ? 'One thing is wrong.' : `${bad} things are wrong.`
+  const end = bad === 0 ? 'Nothing is wrong.' : faults
   return [...lines, end].join('\n')
 }

@@ -7,7 +7,7 @@ import { parseChord } from '../../core/chord/parse'
 import { parseKey } from '../../core/pitch/key'
 import { leastMotion } from '../../core/pitch/motion'
 import { noteName, parseNote, plainSpelling } from '../../core/pitch/note'
-import { soundAt, type Frets } from '../../core/neck/instrument'
+import { soundAt, touched, type Frets } from '../../core/neck/instrument'
 import { readFrets } from '../../core/neck/readFrets'
 import { fingeringsOf } from '../../core/neck/fingering'
 import { namesOf } from '../../core/voicing/name'
@@ -250,9 +250,7 @@ export default function GripsPage({
         )}
         muted={frets.flatMap((fret, string) => (fret === null && midis.length > 0 ? [string] : []))}
         reachFrom={lowestHeld(frets)}
-        onTouch={(string, fret) =>
-          take(frets.map((now, at) => (at === string ? (now === fret ? null : fret) : now)))
-        }
+        onTouch={(string, fret) => take(touched(frets, string, fret))}
       />
       <div className="grip-inputs">
         <FretsField key={frets.join()} frets={frets} onFrets={(next) => take(next)} />

@@ -33,6 +33,9 @@ import type { Route } from './+types/songbook'
 import { fieldsOf } from '../services/forms/fields'
 
 /** What stands of each tune, and what it can be sorted by. */
+/** What is latest and what is furthest comes first; the rest goes by letters and numbers. */
+const directionOf = (by: SongbookSort): 'ascending' | 'descending' =>
+  by === 'touched' || by === 'far' ? 'descending' : 'ascending'
 const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
   { label: 'Tune', by: 'title' },
   { label: 'Key', by: 'key' },
@@ -191,13 +194,7 @@ export default function SongbookPage({
           <thead>
             <tr>
               {COLUMNS.map(({ by, label }) => (
-                <th
-                  key={label}
-                  scope="col"
-                  aria-sort={
-                    by === sort ? (by === 'touched' || by === 'far' ? 'descending' : 'ascending') : undefined
-                  }
-                >
+                <th key={label} scope="col" aria-sort={by === sort ? directionOf(by) : undefined}>
                   {by ? (
                     <Link
                       to={`/?${new URLSearchParams({ ...(q ? { q } : {}), sort: by }).toString()}`}

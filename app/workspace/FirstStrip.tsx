@@ -42,17 +42,14 @@ export function FirstStrip({ room, rooms, document, onRoom }: Props) {
   const [own, lines] = [step.room, 'lines'].map((name) => rooms.find((one) => one.name === name))
   if (!own || !lines) return null
   const isHere = room === own
+  const toDo = firstSteps === 'colour' && isColoured ? step.done : step.says
   return (
     <div className="first-strip" role="group" aria-label="First steps">
       <p role="status">
         <b>
           {step.place} of 4, {own.label}.
         </b>{' '}
-        {!isHere
-          ? 'It is done on its own step.'
-          : firstSteps === 'colour' && isColoured
-            ? step.done
-            : step.says}
+        {isHere ? toDo : 'It is done on its own step.'}
       </p>
       {!isHere && (
         <Button size="small" variant="contained" color="primary" onClick={() => onRoom(own)}>

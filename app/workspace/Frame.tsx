@@ -132,12 +132,11 @@ export function Frame({
   const onSave = useSteady(() =>
     saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
   )
-  const nothingHeard =
-    reading.chords.length === 0
-      ? 'There are no chords to play yet.'
-      : search.state.kind === 'fault' || plain.state.kind === 'fault'
-        ? 'No grip fits: the Lines step says why.'
-        : 'Finding grips to play…'
+  const noGrips =
+    search.state.kind === 'fault' || plain.state.kind === 'fault'
+      ? 'No grip fits: the Lines step says why.'
+      : 'Finding grips to play…'
+  const nothingHeard = reading.chords.length === 0 ? 'There are no chords to play yet.' : noGrips
   const focus = view.music.reading.chords[selection.focus]
   const around = view.around ?? ((systems) => systems)
 

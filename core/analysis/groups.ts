@@ -86,14 +86,16 @@ function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
   const tonic = goal ? goal.chord.root : scaleNotes({ tonic: five.chord.root, mode: 'major' })[3]!
   const key: Key = { tonic, mode: minor ? 'minor' : 'major' }
   const chords = lands ? [two, five, one] : [two, five]
+  const major = lands ? 'ii-V-I' : 'ii-V'
+  const atTheTop = top ? ', which comes at the top of the form' : ', which does not come'
   return [
     {
-      kind: minor ? 'minor ii-V' : lands ? 'ii-V-I' : 'ii-V',
+      kind: minor ? 'minor ii-V' : major,
       key,
       chords,
       resolves: lands,
       atTop: top !== null,
-      why: `${two.chord.canonical} and ${five.chord.canonical} are the ii and V of ${keyName(key)}${lands ? `, and ${one.chord.canonical} is where they point` : top ? `, which comes at the top of the form` : `, which does not come`}.`,
+      why: `${two.chord.canonical} and ${five.chord.canonical} are the ii and V of ${keyName(key)}${lands ? `, and ${one.chord.canonical} is where they point` : atTheTop}.`,
     },
   ]
 }
@@ -106,7 +108,8 @@ function substitutedTwoFive(runs: readonly Place[], index: number): FoundGroup[]
   // Without its I only the half step down tells; then the ii has to be the ii of the key.
   if (!lands && two.rel !== 2) return []
   const tonic = lands ? one.chord.root : two.key.tonic
-  const key: Key = { tonic, mode: lands ? (one.kind === 'minor' ? 'minor' : 'major') : two.key.mode }
+  const modeOfOne = one?.kind === 'minor' ? 'minor' : 'major'
+  const key: Key = { tonic, mode: lands ? modeOfOne : two.key.mode }
   return [
     {
       kind: 'substituted ii-V',

@@ -78,8 +78,11 @@ function suffixAt(chord: ChordSymbol, level: 2 | 3): string {
   const has = (...degrees: Parameters<typeof hasDegree>[1][]) => hasDegree(chord, ...degrees)
   const seventh = level === 2
   if (has('b3')) {
-    if (has('b5') && !has('5'))
-      return has('bb7') ? (seventh ? 'dim7' : 'dim') : has('b7') ? (seventh ? 'm7b5' : 'dim') : 'dim'
+    if (has('b5') && !has('5')) {
+      if (!seventh) return 'dim'
+      if (has('bb7')) return 'dim7'
+      return has('b7') ? 'm7b5' : 'dim'
+    }
     if (!seventh) return 'm'
     if (has('7')) return 'm(maj7)'
     if (has('b7')) return 'm7'

@@ -101,7 +101,8 @@ function jumpOf(chart: Chart, bar: Bar): Jump | null {
   const mark = bar.marks.find((one) => one.startsWith('D.'))
   if (!mark || missingFor(chart, mark).length > 0) return null
   const to = mark.startsWith('D.S.') ? chart.bars.findIndex((one) => one.marks.includes('Segno')) : 0
-  return { to, until: mark.endsWith('Coda') ? 'Coda' : mark.endsWith('Fine') ? 'Fine' : 'end' }
+  const until = (['Coda', 'Fine'] as const).find((place) => mark.endsWith(place)) ?? 'end'
+  return { to, until }
 }
 
 function missingFor(chart: Chart, mark: Mark): Mark[] {

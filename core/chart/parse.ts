@@ -185,10 +185,7 @@ class Reader {
           'a bar with a chord behind it',
         ),
       )
-      chart.loose.push({
-        before: chart.bars.length,
-        text: token.kind === 'ending' ? `|${token.text}` : token.kind === 'barline' ? '|:' : token.text,
-      })
+      chart.loose.push({ before: chart.bars.length, text: writtenSign(token) })
     }
     if (this.newKey) chart.loose.push({ before: chart.bars.length, text: `key: ${keyName(this.newKey)}` })
     if (this.newMeter)
@@ -239,7 +236,8 @@ class Reader {
     const { chart, cells } = this
     const first = chart.bars.length === 0
     const pickup = first && chart.pickup > 0
-    const number = pickup ? 0 : first ? 1 : chart.bars.at(-1)!.number + 1
+    const behindPickup = first ? 1 : chart.bars.at(-1)!.number + 1
+    const number = pickup ? 0 : behindPickup
     const due = pickup ? chart.pickup : this.meter.beats
     const from = this.meter.beats - due + 1
     chart.bars.push({
@@ -422,7 +420,8 @@ function readBar(
 
   const slots: Slot[] = []
   cells.forEach((cell, index) => {
-    const parts = cell.text === '_' ? [''] : cell.crowded ? [cell.text] : cell.text.split(SPLIT)
+    const words = cell.crowded ? [cell.text] : cell.text.split(SPLIT)
+    const parts = cell.text === '_' ? [''] : words
     let column = cell.column
     parts.forEach((text, part) => {
       const beat = from + (index + part / parts.length) * length
@@ -515,4 +514,10 @@ function readCell(cell: Cell, bar: number, beat: number, chart: Chart): ChartSym
     ...(near.length > 0 ? { near } : {}),
   })
   return null
+}
+
+/** A sign as it is typed. */
+function writtenSign({ kind, text }: Token): string {
+  if (kind === 'ending') return `|${text}`
+  return kind === 'barline' ? '|:' : text
 }

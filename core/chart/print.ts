@@ -86,10 +86,10 @@ const closing = (bar: PrintedBar): string =>
 function barlineBetween(before: PrintedBar | undefined, bar: PrintedBar): string {
   if (!before) return bar.opensRepeat ? '|:' : '|'
   // An ending right behind `x3` would be read with it.
-  if (before.played > 0)
-    return (
-      closing(before) + (bar.opensRepeat ? ' |:' : before.played > 2 && bar.ending.length > 0 ? ' |' : '')
-    )
+  if (before.played > 0) {
+    const apart = before.played > 2 && bar.ending.length > 0 ? ' |' : ''
+    return closing(before) + (bar.opensRepeat ? ' |:' : apart)
+  }
   return bar.opensRepeat ? '|:' : '|'
 }
 

@@ -73,8 +73,8 @@ export function canonicalSuffix(d: Descriptor, needs: DegreeNeeds): string {
     said('#5')
   } else head = number
 
-  const suspension =
-    suspensions.includes('2') && suspensions.includes('4') ? 'sus2sus4' : sus ? `sus${suspensions[0]!}` : ''
+  const oneSuspended = sus ? `sus${suspensions[0]!}` : ''
+  const suspension = suspensions.includes('2') && suspensions.includes('4') ? 'sus2sus4' : oneSuspended
   said(...suspensions)
 
   const altered = (['b5', '#5', 'b9', '#9', '#11', 'b13'] as const).filter((degree) => rest.has(degree))

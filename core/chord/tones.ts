@@ -38,8 +38,9 @@ export function degreesOf(d: Descriptor): DegreeNeeds {
   else free('5')
 
   if (d.number === '6' || d.number === '6/9') named('6')
+  const minorSeventh = d.quality === 'diminished' ? 'bb7' : 'b7'
   if (['7', '9', '11', '13'].includes(d.number) || d.quality === 'half-diminished')
-    named(d.majorSeventh ? '7' : d.quality === 'diminished' ? 'bb7' : 'b7')
+    named(d.majorSeventh ? '7' : minorSeventh)
   if (d.number === '9' || d.number === '6/9') named('9')
   if (d.number === '11') {
     named('9')

@@ -363,7 +363,8 @@ const HANDLERS: {
 
   motion({ from, to }) {
     const octaves = [...from, ...to].map((text) => parsePitch(text).ok)
-    const read = octaves.every(Boolean) ? readPitches : octaves.some(Boolean) ? null : readSounds
+    const withoutOctaves = octaves.some(Boolean) ? null : readSounds
+    const read = octaves.every(Boolean) ? readPitches : withoutOctaves
     if (!read)
       return bad({
         code: 'bad-field',
@@ -461,7 +462,7 @@ const HANDLERS: {
       loop,
       window: window ?? null,
       constraints: chart && melody ? topsOf(chart, melody) : [],
-      drone: !drone ? null : 'string' in drone ? { string: strings - drone.string } : drone,
+      drone: drone && 'string' in drone ? { string: strings - drone.string } : (drone ?? null),
       contour: contour ?? null,
       different: !near && count > 1,
       ...(weights ? { weights } : {}),
@@ -511,7 +512,8 @@ const HANDLERS: {
         text: 'string',
       })
     const open = tuning[at]! + capo
-    const fret = 'fret' in to ? to.fret : to.midi === open ? 0 : to.midi - tuning[at]!
+    const fretOf = (sound: number) => (sound === open ? 0 : sound - tuning[at]!)
+    const fret = 'fret' in to ? to.fret : fretOf(to.midi)
     if (fret < 0 || (fret > 0 && fret <= capo) || fret > 36)
       return bad({
         code: 'bad-field',
@@ -520,6 +522,7 @@ const HANDLERS: {
         text: 'to',
       })
     const result = pulled(frets, at, fret, chords.value[index]!, limits.value, key)
+    const held = result.moved ? 'Held with the other notes on other strings.' : 'A hand holds it as it is.'
     return good({
       frets: result.frets,
       playable: result.playable,
@@ -528,11 +531,7 @@ const HANDLERS: {
       sour: result.sour.length,
       names: result.names.map(({ chord, ...name }) => ({ symbol: chord.canonical, ...name })),
       fingerings: result.fingering.playable ? result.fingering.fingerings.map(fingeringAnswer) : [],
-      why: result.fingering.playable
-        ? result.moved
-          ? 'Held with the other notes on other strings.'
-          : 'A hand holds it as it is.'
-        : result.fingering.why,
+      why: result.fingering.playable ? held : result.fingering.why,
     })
   },
 

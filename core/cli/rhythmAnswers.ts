@@ -51,7 +51,8 @@ function swingOf(
 ): number {
   if (typeof asked === 'number') return asked
   const feel = asked ?? ('feel' in figure ? figure.feel : 'straight')
-  return feel === 'swing' ? swingAt(quarters) : feel === 'shuffle' ? SHUFFLE : STRAIGHT
+  if (feel === 'swing') return swingAt(quarters)
+  return feel === 'shuffle' ? SHUFFLE : STRAIGHT
 }
 
 /** Answers of the core's command line about rhythm and the band. */

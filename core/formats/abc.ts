@@ -176,7 +176,8 @@ function compedBar(
   }
   for (const { beat, beats, notes, accent, short, tiedOn } of struck) {
     const pitches = notes.map(({ pitch }) => abcPitch(pitch, changed.has(pitch.letter))).join('')
-    const name = as === 'slashes' ? MIDDLE_LINE : notes.length === 1 ? pitches : `[${pitches}]`
+    const sounding = notes.length === 1 ? pitches : `[${pitches}]`
+    const name = as === 'slashes' ? MIDDLE_LINE : sounding
     if (as === 'voices' && notes.length === 0) continue
     restTo(beat)
     const before = `${accent ? '!>!' : ''}${short ? '.' : ''}`
@@ -240,7 +241,8 @@ function abcBar(
     )
     const tied = note !== undefined && (note.tiedOn || note.beat + note.beats > beat + length + SAME_PLACE)
     const name = note ? abcPitch(note.note.note, changed.has(note.note.note.letter)) : REST
-    const says = symbol ? symbolText(symbol) : at === 0 && silent ? NOBODY : null
+    const unsaid = at === 0 && silent ? NOBODY : null
+    const says = symbol ? symbolText(symbol) : unsaid
     const here = abcValues({ name, before: says ? `"${says}"` : '', tied }, length, bar, unit)
     rests ||= !note
     if (note) {

@@ -91,6 +91,6 @@ export function inALine(values: readonly AbcValue[]): string {
 function lengthOf(units: number): string {
   const below = PARTS.find((part) => Math.abs(units * part - Math.round(units * part)) < NEAR_WHOLE) ?? FINEST
   const above = Math.round(units * below)
-  return below === 1 ? (above === 1 ? '' : String(above)) : `${above === 1 ? '' : above}/${below}`
+  return `${above === 1 ? '' : above}${below === 1 ? '' : `/${below}`}`
 }
 const NEAR_WHOLE = 1e-6

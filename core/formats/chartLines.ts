@@ -281,7 +281,8 @@ export function readBars(
       return countsBeats ? ['N.C.'] : []
     })
     // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
-    const bar = symbols.length > 0 ? symbols.join(' ') : words.length > 0 ? 'N.C.' : ''
+    const silent = words.length > 0 ? 'N.C.' : ''
+    const bar = symbols.length > 0 ? symbols.join(' ') : silent
     if (bar === '') return
     read += 1
     const [before, behind] = [

@@ -365,9 +365,11 @@ const signatureIn = (key: AbcElement | undefined): Map<number, number> =>
     ),
   )
 
+const ACCIDENTALS: Readonly<Record<string, string>> = { b: 'b', flat: 'b', '#': '#', sharp: '#' }
+
 /** The major or minor key with the signature of a key or a mode; the mode itself where it is one of the two. */
 function keyOf({ root = '', acc = '', mode = '', ...element }: AbcElement): Key | null {
-  const tonic = `${root}${acc === 'b' || acc === 'flat' ? 'b' : acc === '#' || acc === 'sharp' ? '#' : ''}`
+  const tonic = `${root}${ACCIDENTALS[acc] ?? ''}`
   if (mode === '' || mode === 'm') {
     const key = parseKey(`${tonic}${mode}`)
     return key.ok ? key.value : null

@@ -103,7 +103,8 @@ function drawnGrip(value: string): { symbol: string; frets: (number | null)[] } 
   const frets = read[3]!
     .trim()
     .split(/\s+/)
-    .map((fret) => (/^(?:[xXnN]|-1)$/.test(fret) ? null : Number(fret) === 0 ? 0 : Number(fret) + base - 1))
+    .map((fret) => (/^(?:[xXnN]|-1)$/.test(fret) ? null : Number(fret)))
+    .map((fret) => (fret ? fret + base - 1 : fret))
   const fits =
     frets.length >= 4 && frets.length <= 8 && frets.every((fret) => fret === null || fret <= HIGHEST_DRAWN)
   return fits ? { symbol, frets } : null

@@ -78,9 +78,10 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   if (part !== undefined && !tracks[part - 1]) return noSuchPart(part, tracks.length)
   const track = tracks[(part ?? 0) - 1] ?? tuneOf(tracks)
   const others = tracks.filter((one) => one !== track)
+  const found = LEADS.test(track.name) ? 'is called so' : 'lies highest'
   if (others.length > 0)
     warnings.push(
-      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : LEADS.test(track.name) ? 'is called so' : 'lies highest'}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
+      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : found}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
     )
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
   const last = Math.max(...tracks.flatMap(({ notes }) => notes.map(({ ticks }) => ticks)))

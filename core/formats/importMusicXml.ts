@@ -62,12 +62,10 @@ const numberIn = (nodes: readonly XmlNode[], name: string): number | null => {
 /** The five entities of XML and characters by number; others do not occur, since no document type is read. */
 const plain = (text: string): string =>
   text.replace(/&(lt|gt|amp|quot|apos|#\d{1,7}|#x[\da-f]{1,6});/gi, (whole, name: string) => {
-    const code = name.startsWith('#x')
-      ? Number.parseInt(name.slice(2), 16)
-      : name.startsWith('#')
-        ? Number(name.slice(1))
-        : null
-    if (code !== null) return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
+    if (name.startsWith('#')) {
+      const code = name.startsWith('#x') ? Number.parseInt(name.slice(2), 16) : Number(name.slice(1))
+      return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
+    }
     return { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" }[name.toLowerCase()] ?? whole
   })
 
@@ -185,11 +183,23 @@ const countIn = (part: XmlNode, name: string, test: (node: XmlNode) => boolean =
     0,
   )
 
+function accidentalOf(alter: number): string {
+  if (alter < 0) return 'b'
+  return alter > 0 ? '#' : ''
+}
+
+/** What stands between pointed brackets, and what ends it. */
+const CLOSED_BY = [
+  ['<!--', '-->'],
+  ['<![CDATA[', ']]>'],
+  ['<', '>'],
+] as const
+
 /** How deep elements stand inside one another, by their tags alone; read once from left to right, so that no content can hold it up. */
 function depthOf(content: string): number {
   let [depth, deepest] = [0, 0]
   for (let at = content.indexOf('<'); at >= 0; at = content.indexOf('<', at)) {
-    const close = content.startsWith('<!--', at) ? '-->' : content.startsWith('<![CDATA[', at) ? ']]>' : '>'
+    const [, close] = CLOSED_BY.find(([open]) => content.startsWith(open, at))!
     const end = content.indexOf(close, at)
     if (end < 0) break
     if (content[at + 1] === '/') depth -= 1
@@ -528,14 +538,16 @@ function chordIn(inside: readonly XmlNode[], key: Key, say: (what: string) => vo
   // A seventh over a suspended chord is a part of its name; it counts from a dominant chord.
   const suspended = textOf(kind).startsWith('suspended')
   const seventh = suspended ? degrees.find(({ value, type }) => value === 7 && type === 'add') : undefined
-  const base = `${root}${seventh ? (seventh.alter > 0 ? 'maj7' : '7') : ''}${place?.suffix ?? SUFFIXES[textOf(kind)] ?? ''}`
-  const signed = ({ value, alter }: (typeof degrees)[number]) =>
-    `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`
+  const seventhNamed = seventh && seventh.alter > 0 ? 'maj7' : '7'
+  const base = `${root}${seventh ? seventhNamed : ''}${place?.suffix ?? SUFFIXES[textOf(kind)] ?? ''}`
+  const signed = ({ value, alter }: (typeof degrees)[number]) => `${accidentalOf(alter)}${value}`
   const inBrackets = degrees
     .filter((one) => one.type !== 'subtract' && one.value > 0 && one !== seventh)
     .map((degree) => (degree.alter === 0 && !/7|9|11|13/.test(base) ? `add${degree.value}` : signed(degree)))
   const without = degrees.filter(({ type }) => type === 'subtract').map(({ value }) => `no${value}`)
-  const full = `${base}${inBrackets.some((one) => one.startsWith('add')) ? inBrackets.join('') : inBrackets.length > 0 ? `(${inBrackets.join(',')})` : ''}${without.join('')}${onBass}`
+  const bracketed = inBrackets.length > 0 ? `(${inBrackets.join(',')})` : ''
+  const added = inBrackets.some((one) => one.startsWith('add')) ? inBrackets.join('') : bracketed
+  const full = `${base}${added}${without.join('')}${onBass}`
   // A symbol the grammar does not have goes on as it is, and is told with its bar.
   return full
 }

@@ -320,7 +320,8 @@ function writePlace(notations: XmlElement, string: number, fret: number, capo: n
 /** MusicXML 4.0, `syllabic`: whether a word is whole, begins here, goes on or ends. */
 function writeLyric(note: XmlElement, { text, joins, goesOn }: LyricAt): void {
   const lyric = note.ele('lyric', { number: '1' })
-  const syllabic = goesOn ? (joins ? 'middle' : 'end') : joins ? 'begin' : 'single'
+  const [joined, ended] = goesOn ? ['middle', 'end'] : ['begin', 'single']
+  const syllabic = joins ? joined! : ended!
   lyric.ele('syllabic').txt(syllabic)
   lyric.ele('text').txt(text)
 }

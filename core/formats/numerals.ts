@@ -62,6 +62,7 @@ const minorSuffix = (suffix: string): string => {
   return `m${suffix}`
 }
 
+const ALTERS: Readonly<Record<string, number>> = { b: -1, '#': 1 }
 const NATURAL_MINOR_STEPS = [3, 6, 7]
 
 function stepOf(accidental: string, step: number, key: Key, major: boolean): Note {
@@ -70,5 +71,5 @@ function stepOf(accidental: string, step: number, key: Key, major: boolean): Not
       ? scaleNotes(key)
       : scaleNotes({ tonic: key.tonic, mode: 'major' })
   const note = scale[step - 1]!
-  return { letter: note.letter, alter: note.alter + (accidental === 'b' ? -1 : accidental === '#' ? 1 : 0) }
+  return { letter: note.letter, alter: note.alter + (ALTERS[accidental] ?? 0) }
 }

@@ -35,8 +35,7 @@ const DOMINANT_DEGREES: Readonly<Record<number, number>> = {
 interface Xml {
   [name: string]: unknown
 }
-const list = <T>(value: T | T[] | undefined): T[] =>
-  value === undefined ? [] : Array.isArray(value) ? value : [value]
+const list = <T>(value: T | T[] | undefined): T[] => [value ?? []].flat() as T[]
 const exported = (text: string, melody: { bar: number; beat: number; beats: number; note: string }[] = []) =>
   must(
     exportChart(

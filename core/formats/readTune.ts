@@ -202,14 +202,7 @@ export function tuneOf(
       line = bar.section !== null ? `[${bar.section}] ` : ''
       onLine = 0
     }
-    const afterRepeat = onLine > 0 && bars[index - 1]!.played > 0
-    const barline = afterRepeat
-      ? bar.opensRepeat
-        ? ' |:'
-        : bars[index - 1]!.played > 2 && bar.ending.length > 0
-          ? ' |'
-          : ''
-      : `${onLine > 0 ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
+    const barline = barlineBetween(onLine > 0 ? bars[index - 1]! : null, bar)
     const again =
       before.length === 1 &&
       before[0]!.text !== 'N.C.' &&
@@ -237,6 +230,14 @@ export function tuneOf(
     warnings,
     ...(parts ? { parts } : {}),
   })
+}
+
+/** What stands between a bar and the one before it on a line of text. */
+function barlineBetween(before: ReadBar | null, bar: ReadBar): string {
+  if (!before || before.played === 0) return `${before ? ' ' : ''}|${bar.opensRepeat ? ':' : ''}`
+  if (bar.opensRepeat) return ' |:'
+  // An ending right behind `x3` would be read with it.
+  return before.played > 2 && bar.ending.length > 0 ? ' |' : ''
 }
 
 /** Words to the players, once each; what reads as a chord is none. */

@@ -22,11 +22,13 @@ const barlineBehind = (bar: Bar, next: Bar | undefined): string => {
   return bar.played > 0 ? ':|' : '|'
 }
 
+const opening = (bar: Bar): string => (bar.opensRepeat ? '|: ' : '| ')
+
 /** Bars with the lines between them; a passage that is repeated is written so. */
 export const withBarLines = (bars: readonly Bar[], written: (bar: Bar) => string): string =>
   bars
     .map(
       (bar, at) =>
-        `${at === 0 ? (bar.opensRepeat ? '|: ' : '| ') : ''}${written(bar)} ${barlineBehind(bar, bars[at + 1])}${at < bars.length - 1 ? ' ' : ''}`,
+        `${at === 0 ? opening(bar) : ''}${written(bar)} ${barlineBehind(bar, bars[at + 1])}${at < bars.length - 1 ? ' ' : ''}`,
     )
     .join('')

@@ -86,13 +86,8 @@ function problemOf(styled: StyledProblem): {
     (rest.contour ?? null) !== null ||
     (rest.constraints ?? []).some(({ kind }) => kind === 'top')
   const ofStyle = free ? undefined : named.texture?.(limits)
-  const wanted = texture
-    ? [texture]
-    : ofStyle
-      ? [ofStyle]
-      : free
-        ? ['as it comes' as const]
-        : usualTextures(rest.chords, limits)
+  const set = texture ?? ofStyle ?? (free ? ('as it comes' as const) : null)
+  const wanted = set ? [set] : usualTextures(rest.chords, limits)
   const coloured = colour ?? (!plain && (named.coloured === true || TEXTURES[wanted[0]!].coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
   const colours = coloured ? rest.chords.map((chord, at) => coloursFor(chord, roles[at])) : undefined
@@ -104,16 +99,11 @@ function problemOf(styled: StyledProblem): {
     ...(named.inversions ? { inversions: true } : {}),
   }
   const textures = texture || ofStyle || wanted.length === 1 ? wanted : usable(problem, wanted)
-  return {
-    problem,
-    textures,
-    choices:
-      style === 'position'
-        ? positions(problem, window)
-        : style === 'drone'
-          ? drones(problem, roles, drone)
-          : [NO_CHOICE],
+  const choices = () => {
+    if (style === 'position') return positions(problem, window)
+    return style === 'drone' ? drones(problem, roles, drone) : [NO_CHOICE]
   }
+  return { problem, textures, choices: choices() }
 }
 
 const rolesOf = (chords: readonly ChordSymbol[]): Role[] =>

@@ -215,7 +215,8 @@ export function handPlace(voicing: Pick<Voicing, 'fingering'>, instrument: Instr
     strings[SLOT[press.finger]] = press.strings.reduce((mask, string) => mask | (1 << string), 0)
   }
   const lowest = [0, 1, 2, 3].find((slot) => fret[slot]! > 0)
-  const index = lowest !== undefined ? Math.max(1, fret[lowest]! - lowest) : fret[4]! > 0 ? fret[4]! : null
+  const byThumb = fret[4]! > 0 ? fret[4]! : null
+  const index = lowest === undefined ? byThumb : Math.max(1, fret[lowest]! - lowest)
   return { mm: index === null ? null : fretMm(index, instrument.scaleLengthMm), fret, strings }
 }
 

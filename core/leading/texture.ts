@@ -235,7 +235,10 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     families: ['quartal'],
     coloured: true,
     omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
-    near: (voicing) => (voicing.families.includes('quartal') ? (classesOf(voicing).has('third') ? 0 : 1) : 2),
+    near: (voicing) => {
+      if (!voicing.families.includes('quartal')) return 2
+      return classesOf(voicing).has('third') ? 0 : 1
+    },
   },
   triads: {
     says: 'Three voices on three neighbouring strings.',
@@ -274,18 +277,14 @@ export function textureLimits(name: TextureName, limits: Limits): Limits {
   const within = usual
     ? notes
     : ([Math.max(notes[0], limits.notes[0]), Math.min(notes[1], limits.notes[1])] as const)
+  // Where a texture has no bass of its own, the root in it is only asked for by the player.
+  const bass = noBass && limits.bass !== 'root' && limits.bass !== 'none' ? 'any' : limits.bass
   return {
     ...limits,
     notes: within,
     families: limits.families ?? families,
     omit: [...limits.omit, ...omit],
-    bass: rootless
-      ? 'none'
-      : noBass && limits.bass !== 'root'
-        ? limits.bass === 'none'
-          ? 'none'
-          : 'any'
-        : limits.bass,
+    bass: rootless ? 'none' : bass,
   }
 }
 

@@ -54,12 +54,7 @@ interface BlockWanted {
 export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: Limits): Result<BlockNote[]> {
   const wanted: BlockWanted[] = []
   for (const note of notes) {
-    const one =
-      block.kind === 'sevenths'
-        ? seventhUnder(note, block.key, block.tone)
-        : block.kind === 'fourths'
-          ? good(fourthsUnder(note, block.key))
-          : sixthDiminishedUnder(note, block.chord)
+    const one = blockUnder(note, block)
     if (!one.ok) return one
     wanted.push(one.value)
   }
@@ -160,12 +155,19 @@ function sixthDiminishedUnder(note: Note, chord: ChordSymbol): Result<BlockWante
   })
 }
 
+function blockUnder(note: Pitch, block: Block): Result<BlockWanted> {
+  if (block.kind === 'sevenths') return seventhUnder(note, block.key, block.tone)
+  if (block.kind === 'fourths') return good(fourthsUnder(note, block.key))
+  return sixthDiminishedUnder(note, block.chord)
+}
+
 /** The note and the notes three and six steps of the scale below it; a note between the steps takes the shape of the step below, a half step higher. */
 function fourthsUnder(note: Pitch, key: Key): BlockWanted {
   const steps = scaleNotes(key).map(pitchClass)
   const top = midiOf(note)
   const inScale = steps.includes(modulo(top, 12))
-  const from = inScale ? top : steps.includes(modulo(top - 1, 12)) ? top - 1 : top - 2
+  const below = steps.includes(modulo(top - 1, 12)) ? top - 1 : top - 2
+  const from = inScale ? top : below
   const down = (start: number, count: number) => {
     let [at, left] = [start, count]
     while (left > 0) {

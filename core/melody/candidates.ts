@@ -384,14 +384,16 @@ export class CandidateBook {
       const held = kept && (kept.whole || time >= TIME_TO_LIFT_S) ? kept : null
       const alone = byHand || held ? null : this.nearest(one.midi!, hand!)
       if (!chosen && !held && !alone) return null
-      price += held ? (held.whole ? PRICE.held : PRICE.lifted) : alone ? PRICE.between + alone.way : 0
+      if (held) price += held.whole ? PRICE.held : PRICE.lifted
+      else if (alone) price += PRICE.between + alone.way
+      const kind = held ? 'held grip' : 'note between'
       rest.push(() => {
         const under = chosen ?? voicingOf((held ?? alone)!.frets, one.chord ?? named(one.midi!), this.plain)!
         return {
           ...headOf(one),
           chord: one.chord,
           under: under.midis.length === 1 ? 'single' : 'held',
-          kind: byHand ? 'by hand' : held ? 'held grip' : 'note between',
+          kind: byHand ? 'by hand' : kind,
           voicing: under,
         }
       })

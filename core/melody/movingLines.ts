@@ -153,15 +153,13 @@ function priceOf(midi: number, { chord, over }: VoiceSpan): number {
   const first = over[0]
   const apart = first ? first.midi - midi : 15
   const interval = modulo(apart, 12)
-  const consonance = [3, 4, 8, 9].includes(interval)
-    ? 0
-    : [0, 7].includes(interval)
-      ? PRICE.perfect
-      : PRICE.rough
+  const harsh = [0, 7].includes(interval) ? PRICE.perfect : PRICE.rough
+  const consonance = [3, 4, 8, 9].includes(interval) ? 0 : harsh
+  const plain = tone.degree === '1' ? PRICE.root : PRICE.fifth
   return (
     (first ? consonance : 0) +
     Math.max(0, apart - 16) * PRICE.far +
-    (GUIDES.includes(tone.degree) ? 0 : tone.degree === '1' ? PRICE.root : PRICE.fifth)
+    (GUIDES.includes(tone.degree) ? 0 : plain)
   )
 }
 
@@ -458,41 +456,33 @@ const placeOn = (voicing: Voicing, midi: number): string | null => {
   return one ? `${one.string}` : null
 }
 
-function noteOf(
-  { from, to, upper, lower, upperGoesOn, lowerGoesOn }: VoiceEvent,
-  voicing: Voicing,
-  clock: Clock,
-  byHand: boolean,
-): HarmonisedNote {
+function noteOf(event: VoiceEvent, voicing: Voicing, clock: Clock, byHand: boolean): HarmonisedNote {
+  const { from, to, upper, lower, upperGoesOn } = event
   const alone = voicing.midis.length === 1
-  const under =
-    alone && upper
-      ? upperGoesOn
-        ? 'line'
-        : 'single'
-      : upper && lower && upperGoesOn && !lowerGoesOn
-        ? 'line'
-        : upper && lower && lowerGoesOn && !upperGoesOn
-          ? 'held'
-          : 'chord'
-  // What is said is what the lower voice does here; a melody note over a tone that goes on is said to move over it.
-  const kind = byHand
-    ? 'by hand'
-    : alone && upper
-      ? 'single note'
-      : !upper
-        ? 'chord in a rest'
-        : lowerGoesOn && !lower!.kind.startsWith('suspension')
-          ? 'held grip'
-          : lower!.kind
   return {
     note: upper?.note ?? null,
     again: upperGoesOn,
     ...clock.place(from),
     beats: to - from,
     chord: lower?.chord ?? null,
-    under,
-    kind,
+    under: whatIsUnder(event, alone),
+    kind: byHand ? 'by hand' : saidOf(event, alone),
     voicing,
   }
+}
+
+function whatIsUnder(
+  { upper, lower, upperGoesOn, lowerGoesOn }: VoiceEvent,
+  alone: boolean,
+): HarmonisedNote['under'] {
+  if (alone && upper) return upperGoesOn ? 'line' : 'single'
+  if (!upper || !lower || upperGoesOn === lowerGoesOn) return 'chord'
+  return upperGoesOn ? 'line' : 'held'
+}
+
+/** What is said is what the lower voice does here; a melody note over a tone that goes on is said to move over it. */
+function saidOf({ upper, lower, lowerGoesOn }: VoiceEvent, alone: boolean): HarmonisedNote['kind'] {
+  if (!upper) return 'chord in a rest'
+  if (alone) return 'single note'
+  return lowerGoesOn && !lower!.kind.startsWith('suspension') ? 'held grip' : lower!.kind
 }

@@ -81,8 +81,6 @@ export function twoVoicePrice(voicing: Voicing): number {
   const [low, high] = [voicing.midis[0]!, voicing.midis.at(-1)!]
   const apart = (high - low) % 12
   const lower = voicing.strings.find(({ midi }) => midi === low)!
-  return (
-    (SWEET.includes(apart) ? 0 : apart === 5 || apart === 7 ? 1 : 2) +
-    (GUIDES.includes(lower.degree) ? 0 : 0.5)
-  )
+  const bare = apart === 5 || apart === 7 ? 1 : 2
+  return (SWEET.includes(apart) ? 0 : bare) + (GUIDES.includes(lower.degree) ? 0 : 0.5)
 }

@@ -38,11 +38,9 @@ export function chordsUnder(
   step: number | null,
 ): UnderNote[] {
   const heard = heardOver(sound, chord)
+  const outside = heard === 'tension' ? 'tension' : 'avoid note'
   const found: UnderNote[] = [
-    {
-      chord: withTone(chord, sound),
-      kind: heard === 'chord tone' ? 'own chord' : heard === 'tension' ? 'tension' : 'avoid note',
-    },
+    { chord: withTone(chord, sound), kind: heard === 'chord tone' ? 'own chord' : outside },
   ]
   if (heard === 'chord tone') return found
   const add = (symbol: string, kind: UnderKind) => {

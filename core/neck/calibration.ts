@@ -35,13 +35,10 @@ export function reachFrom(answers: readonly ReachAnswer[], scaleLengthMm: number
     widths('just'),
     Math.min(Infinity, ...widths('too wide')),
   ]
-  const limit =
-    just.length > 0
-      ? Math.max(...just)
-      : comfortable > 0 && tooWide < Infinity
-        ? (comfortable + tooWide) / 2
-        : comfortable > 0
-          ? comfortable * BEYOND
-          : tooWide * UNDER
+  const between = () => {
+    if (comfortable === 0) return tooWide * UNDER
+    return tooWide === Infinity ? comfortable * BEYOND : (comfortable + tooWide) / 2
+  }
+  const limit = just.length > 0 ? Math.max(...just) : between()
   return Math.round(Math.min(REACH_RANGE_MM[1], Math.max(REACH_RANGE_MM[0], limit)))
 }

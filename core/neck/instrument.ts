@@ -33,6 +33,11 @@ export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>
 export type Frets = readonly (number | null)[]
 
 /** A grip as players write it, lowest string first: `x 3 2 0 1 0`. */
+/** A place touched on the neck: held there from now on, or let go where it was held. */
+export const touched = (frets: Frets, string: number, fret: number): (number | null)[] => {
+  const held = frets[string] === fret ? null : fret
+  return frets.map((now, at) => (at === string ? held : now))
+}
 export const writtenFrets = (frets: Frets): string => frets.map((fret) => fret ?? 'x').join(' ')
 
 /** What a string sounds at a fret, as a MIDI number. */

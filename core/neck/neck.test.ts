@@ -118,8 +118,8 @@ const fretsOf = (shape: Shape) =>
     if (fret === 0) return 0
     return fret + shape.baseFret - 1
   })
-const symbolOf = (entry: { key: string; suffix: string }) =>
-  entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
+const SUFFIXES: Readonly<Record<string, string>> = { major: '', minor: 'm' }
+const symbolOf = ({ key, suffix }: { key: string; suffix: string }) => key + (SUFFIXES[suffix] ?? suffix)
 
 /** Suffixes whose shapes hold a tone that our reading of the symbol does not: the dataset keeps the major third under an 11. */
 const WITH_MORE_TONES = ['11', 'maj11', 'mmaj11', '13', 'maj13']

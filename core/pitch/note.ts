@@ -36,8 +36,9 @@ export const pitchName = (pitch: Pitch): string => noteName(pitch) + String(pitc
 export const plainAccidentals = (text: string): string =>
   text.replace(/♭/g, 'b').replace(/♯/g, '#').replace(/𝄫/gu, 'bb').replace(/𝄪/gu, '##')
 
+const ALTERS: Readonly<Record<string, number>> = { b: -1, '#': 1, x: 2 }
 const alterOf = (accidentals: string): number =>
-  [...accidentals].reduce((sum, sign) => sum + (sign === 'b' ? -1 : sign === 'x' ? 2 : 1), 0)
+  [...accidentals].reduce((sum, sign) => sum + ALTERS[sign]!, 0)
 
 const NOTE_HELP = 'a letter A to G in capitals, with up to two of b or # (Bb, F#, Ebb)'
 

@@ -56,8 +56,10 @@ export const AREAS = [
 const share = (value: number, low: number, high: number): number =>
   Math.min(1, Math.max(0, (value - low) / (high - low)))
 
-export const barsName = (from: number, to: number): string =>
-  from === to ? barName(from) : from === 0 ? `the pickup to bar ${to}` : `bars ${from} to ${to}`
+export function barsName(from: number, to: number): string {
+  if (from === to) return barName(from)
+  return from === 0 ? `the pickup to bar ${to}` : `bars ${from} to ${to}`
+}
 export const gripName = (slot: Pick<Slot, 'text'>, voicing: Pick<Voicing, 'frets'>): string =>
   `${slot.text} (${writtenFrets(voicing.frets)})`
 export const WHOLE_TUNE = 'the whole tune'

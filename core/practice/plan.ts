@@ -185,14 +185,14 @@ function scoreOf(
   const due = late >= 0 ? POINTS.due + POINTS.late * Math.min(late, POINTS.lateDays) : 0
   const points =
     kind + asked + POINTS.weak * weak + due + (weak === 0 && late < 0 ? POINTS.resting : 0) + item.hard
-  const how = last.grade === 'clean' ? 'clean' : last.grade === 'nearly' ? 'nearly clean' : 'failed'
+  const how = last.grade === 'nearly' ? 'nearly clean' : last.grade
   const at = last.tempo === undefined ? '' : ` at ${Math.round(last.tempo)}`
-  const whyNow =
-    weak > 0
-      ? `${last.grade === 'clean' ? 'weak lately, though clean' : `weak: ${how}`} last time${at}, ${item.why}`
-      : late >= 0
-        ? `due ${inWords(recall.due, today)}: it was ${how} last time`
-        : `kept warm: due ${inWords(recall.due, today)}`
+  const lately = last.grade === 'clean' ? 'weak lately, though clean' : `weak: ${how}`
+  const whyDue =
+    late >= 0
+      ? `due ${inWords(recall.due, today)}: it was ${how} last time`
+      : `kept warm: due ${inWords(recall.due, today)}`
+  const whyNow = weak > 0 ? `${lately} last time${at}, ${item.why}` : whyDue
   return { points, why: whyAsked + whyNow }
 }
 

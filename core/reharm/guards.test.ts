@@ -23,8 +23,10 @@ const tune = fc
   .map(([key, steps]) => {
     const tonic = pitchClass(analyse(parseChart(`| ${key} |`)).key.tonic)
     const names = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']
+    // A major triad on the fourth step, the dominant on the fifth.
+    const PLAIN_ON: Record<number, string> = { 5: '', 7: '7' }
     const on = (step: number, suffix: string) => names[(tonic + step) % 12]! + suffix
-    return `key: ${key}\n| ${[key, ...steps.map((step) => on(step, step === 5 ? '' : step === 7 ? '7' : 'm7')), on(7, '7'), key].join(' | ')} |`
+    return `key: ${key}\n| ${[key, ...steps.map((step) => on(step, PLAIN_ON[step] ?? 'm7')), on(7, '7'), key].join(' | ')} |`
   })
 
 describe('guards keep a tune recognisable (common practice, no source)', () => {

@@ -195,9 +195,7 @@ function arcOf(
   if (change?.name === 'special colour') price += PRICE.special
   if (change?.intent === 'simplify') price += PRICE.simpler
   if (change) price -= PRICE.liked * (leaningWorth(change.rule, taste) + likingOf(change.rule, liking))
-  if (change)
-    for (const { heard } of melody)
-      price += heard === 'sour' ? PRICE.sour : heard === 'avoid' ? PRICE.avoid : 0
+  if (change) for (const { heard } of melody) if (heard === 'sour' || heard === 'avoid') price += PRICE[heard]
   const [first, last] = [puts[0]!, puts.at(-1)!]
   return {
     change,

@@ -2,6 +2,13 @@ import { noteName } from '../pitch/note'
 import { dominantGoing, inMajor, isOne, name, says, tonicOf, type Rule } from './rule'
 import { chordOn, fallsBy, isMinorish, noteAt } from './spot'
 
+/** Dominants on the V of a minor key, and what stands over their new third. */
+const MINOR_DOMINANTS = [
+  ['7#9', 'the old third above it'],
+  ['7b9', 'and the flat sixth of the key as its b9'],
+  ['7#5', 'and the third of the key as its raised fifth'],
+] as const
+
 /** b: another chord with the same job. */
 export const SWAPS: readonly Rule[] = [
   {
@@ -27,11 +34,11 @@ export const SWAPS: readonly Rule[] = [
     leads: true,
     put: (spot) => {
       if (spot.key.mode !== 'minor' || spot.rel !== 7 || spot.kind !== 'minor') return null
-      return ['7#9', '7b9', '7#5'].map((suffix) => {
+      return MINOR_DOMINANTS.map(([suffix, above]) => {
         const chord = chordOn(spot.chord.root, suffix)
         return {
           chords: [chord],
-          why: `${chord.canonical} is ${name(spot)} with the leading note of ${says(spot.key.tonic)} minor for its third, ${suffix === '7#9' ? 'the old third above it' : suffix === '7b9' ? 'and the flat sixth of the key as its b9' : 'and the third of the key as its raised fifth'}.`,
+          why: `${chord.canonical} is ${name(spot)} with the leading note of ${says(spot.key.tonic)} minor for its third, ${above}.`,
         }
       })
     },

@@ -117,7 +117,7 @@ export function ranked(
         special: option.name === 'special colour' ? WORTH.special : 0,
         liking: likingOf(option.rule, liking),
         melody: option.melody.reduce(
-          (sum, { heard }) => sum + (heard === 'sour' ? WORTH.sour : heard === 'avoid' ? WORTH.avoid : 0),
+          (sum, { heard }) => sum + (heard === 'sour' || heard === 'avoid' ? WORTH[heard] : 0),
           0,
         ),
       }

@@ -285,11 +285,11 @@ function silences(
   return spans.flatMap((span, at) => {
     if (sounding.has(at)) return []
     const { bar, beat } = placeAt(bars, span.from)
-    const why = span.chord
-      ? (leftOut.find(({ chordAt }) => chordAt === at)?.why ?? rests(span) ?? 'nothing is struck here')
-      : span.slot.symbol
-        ? 'N.C.: nobody plays a chord here'
-        : `${span.slot.text} in ${barName(bar)} could not be read`
+    const noChord = span.slot.symbol
+      ? 'N.C.: nobody plays a chord here'
+      : `${span.slot.text} in ${barName(bar)} could not be read`
+    const unstruck = leftOut.find(({ chordAt }) => chordAt === at)?.why ?? rests(span)
+    const why = span.chord ? (unstruck ?? 'nothing is struck here') : noChord
     return [{ bar, beat, text: span.slot.text, why }]
   })
 }

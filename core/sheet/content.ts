@@ -112,6 +112,7 @@ export function sheetContent(
   const grips = new Map(
     [...score.chords].flatMap(([place, { voicing }]) => (voicing ? [[place, voicing] as const] : [])),
   )
+  const figure = typeof rhythm.figure === 'string' ? rhythm.figure : 'by hand'
   const hits = hasFigure
     ? accompanied({ reading, document: transposed, which: 'new', grips, order: 'written' }).hits
     : []
@@ -124,7 +125,7 @@ export function sheetContent(
     key,
     fingered: chart.capo > 0 && layout.part === 'concert' ? keyAbove(key, -chart.capo) : null,
     tempo: document.tempo,
-    figure: hits.length > 0 ? (typeof rhythm.figure === 'string' ? rhythm.figure : 'by hand') : null,
+    figure: hits.length > 0 ? figure : null,
     strings:
       isStandard(tuning) || layout.part !== 'concert'
         ? null

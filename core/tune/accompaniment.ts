@@ -24,12 +24,10 @@ import { madeChord, plainChord, type TuneChord, type TuneReading } from './readi
 import type { Rhythm } from './rhythmSchema'
 
 /** A figure that is asked for; each chord once where the table has none of that name. */
-export const cycleOf = (figure: Rhythm['figure']): Cycle | Figure =>
-  figure === null
-    ? EVERY_CHORD_ONCE
-    : typeof figure === 'string'
-      ? (figureNamed(figure) ?? EVERY_CHORD_ONCE)
-      : figure
+export function cycleOf(figure: Rhythm['figure']): Cycle | Figure {
+  const found = typeof figure === 'string' ? figureNamed(figure) : figure
+  return found ?? EVERY_CHORD_ONCE
+}
 
 /** The figure of each bar: its own, else the section's, else the tune's; null where the guitar rests. */
 export function figureOfBar({ figure, sections, bars }: Pick<Rhythm, 'figure' | 'sections' | 'bars'>) {

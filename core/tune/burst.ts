@@ -36,12 +36,7 @@ export function typedOn(
 ): Typed & { joins: boolean } {
   const kind = kindOf(before, after)
   // A sign behind a word belongs to it: "Dm7 " is one step, and the next letter begins another.
-  const goesOn =
-    kind === 'between'
-      ? last?.kind === 'word' || last?.kind === 'between'
-      : kind === 'word'
-        ? last?.kind === 'word'
-        : kind === 'deleting' && last?.kind === 'deleting'
+  const goesOn = kind !== 'other' && (last?.kind === kind || (kind === 'between' && last?.kind === 'word'))
   return {
     text: after,
     at: now,

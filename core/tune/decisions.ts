@@ -205,8 +205,9 @@ const ON_THE_WAY: Readonly<Record<string, string>> = {
   'passing diminished': 'The diminished chord on the note between two roots leads from one to the other.',
 }
 
+const nameOfColour = (special: ColourOption['special']) => (special ? 'special colour' : 'colour')
 const becauseOfColour = ({ rule, special, why, mood, added }: ColourOption): Because => ({
-  name: rule === 'plain' ? 'as it is' : special ? 'special colour' : 'colour',
+  name: rule === 'plain' ? 'as it is' : nameOfColour(special),
   intent: 'colour',
   why,
   mood,

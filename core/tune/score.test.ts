@@ -82,8 +82,7 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
     name: string
     measures: Record<string, unknown>[]
   }
-  const list = <T>(value: T | T[] | undefined): T[] =>
-    value === undefined ? [] : Array.isArray(value) ? value : [value]
+  const list = <T>(value: T | T[] | undefined): T[] => [value ?? []].flat() as T[]
   function parts(text: string, set: Partial<Rhythm>, comping: 'slashes' | 'voices' = 'slashes'): Read[] {
     const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, ...set } }
     const whole = withEveryGrip(document, readTuneDocument(document, 'case', DEFAULT_PLAYER), DEFAULT_PLAYER)

@@ -9,6 +9,7 @@ import {
 } from '../neck/otherInstrument'
 import type { Key } from '../pitch/key'
 import { parseChord } from '../chord/parse'
+import { good } from '../result'
 import { calledOf } from '../voicing/called'
 import { soundsLike } from '../voicing/fits'
 import type { Limits } from '../voicing/limits'
@@ -54,7 +55,8 @@ export function fretsHere(
   const { instrument, hand } = limits
   const strings = instrument.tuning.length
   const from = madeOn === undefined ? supposed(frets, chord, limits) : parseStringing(madeOn)
-  const made: Stringing = 'ok' in from ? (from.ok ? from.value : instrument) : from
+  const read = 'ok' in from ? from : good(from)
+  const made: Stringing = read.ok ? read.value : instrument
   if (sameStringing(made, instrument)) return frets.length === strings ? { frets, moved: false } : null
   const moved = movedTo(frets, made, instrument, hand, limits.frets[1])
   return moved && { frets: moved, moved: true }

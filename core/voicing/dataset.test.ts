@@ -26,8 +26,8 @@ const fretsOf = (shape: Shape) =>
     if (fret === 0) return 0
     return fret + shape.baseFret - 1
   })
-const symbolOf = (entry: { key: string; suffix: string }) =>
-  entry.key + (entry.suffix === 'major' ? '' : entry.suffix === 'minor' ? 'm' : entry.suffix)
+const SUFFIXES: Readonly<Record<string, string>> = { major: '', minor: 'm' }
+const symbolOf = ({ key, suffix }: { key: string; suffix: string }) => key + (SUFFIXES[suffix] ?? suffix)
 
 const HAND = { ...DEFAULT_HAND, thumb: true }
 const LIMITS: Limits = { ...DEFAULT_LIMITS, frets: [0, 20], notes: [1, 6], bass: 'any', hand: HAND }

@@ -73,12 +73,11 @@ const F_SHARP = 6
 const KEY_FIRST = 2
 const AWKWARD_NOTES: readonly string[] = ['Cb', 'Fb', 'E#', 'B#']
 const awkwardness = ({ tones }: ChordSymbol): number =>
-  tones.reduce(
-    (sum, { note }) =>
-      sum +
-      (Math.abs(note.alter) > 1 ? 5 : AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)),
-    0,
-  )
+  tones.reduce((sum, { note }) => sum + awkwardnessOf(note), 0)
+function awkwardnessOf(note: Note): number {
+  if (Math.abs(note.alter) > 1) return 5
+  return AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)
+}
 
 /**
  * The names a set of sounding notes can have, likeliest first.
@@ -168,6 +167,17 @@ const TENSIONS: Readonly<Record<number, string>> = {
   9: '13',
 }
 
+/** What stands for the third and for the seventh of a chord, in half steps over its root: the first that sounds. */
+const THIRDS = [
+  [4, '3'],
+  [3, 'b3'],
+  [5, '4'],
+] as const
+const SEVENTHS = [
+  [10, 'b7'],
+  [11, '7'],
+] as const
+
 /**
  * A name for any set of sounds over a root, put together from what sounds: third, seventh or sixth, fifth, then the tensions in brackets, and what is
  * left out by `no`. A seventh that does not sound is implied where altered tensions ask for a dominant. Sounds that no one chord holds beside the others (a b7
@@ -175,13 +185,14 @@ const TENSIONS: Readonly<Record<number, string>> = {
  */
 function builtOver(root: Note, sounds: number): { chord: ChordSymbol; outside: number } {
   const has = (semitones: number) => (sounds & (1 << ((pitchClass(root) + semitones) % 12))) !== 0
-  const third = has(4) ? '3' : has(3) ? 'b3' : has(5) ? '4' : null
-  const seventh = has(10) ? 'b7' : has(11) ? '7' : null
+  const third = THIRDS.find(([semitones]) => has(semitones))?.[1] ?? null
+  const seventh = SEVENTHS.find(([semitones]) => has(semitones))?.[1] ?? null
   const left = new Set([1, 2, 3, 5, 6, 8, 9].filter(has))
   if (third === 'b3') left.delete(3)
   if (third === '4') left.delete(5)
   let base = third === 'b3' ? 'm' : ''
-  if (seventh) base += seventh === 'b7' ? '7' : base === 'm' ? '(maj7)' : 'maj7'
+  const majorSeventh = base === 'm' ? '(maj7)' : 'maj7'
+  if (seventh) base += seventh === 'b7' ? '7' : majorSeventh
   else if (left.has(1) || left.has(3) || left.has(8)) base += '7'
   else if (left.has(9)) {
     base += '6'

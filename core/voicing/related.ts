@@ -73,25 +73,20 @@ export function chordsOfKey(key: Key, sevenths: boolean): ChordSymbol[] {
   const notes = scaleNotes(key)
   return notes.map((root, step) => {
     const above = (steps: number) => modulo(pitchClass(notes[(step + steps) % 7]!) - pitchClass(root), 12)
-    const [third, fifth, seventh] = [above(2), above(4), above(6)]
-    const suffix =
-      fifth === 6
-        ? sevenths
-          ? seventh === 10
-            ? 'm7b5'
-            : 'dim7'
-          : 'dim'
-        : third === 3
-          ? sevenths
-            ? 'm7'
-            : 'm'
-          : sevenths
-            ? seventh === 11
-              ? 'maj7'
-              : '7'
-            : ''
+    const suffix = sevenths ? seventhOn(above(2), above(4), above(6)) : triadOn(above(2), above(4))
     return must(parseChord(noteName(root) + suffix))
   })
+}
+
+/** What a chord on a step of a key is called, by its third, fifth and seventh in half steps. */
+function triadOn(third: number, fifth: number): string {
+  if (fifth === 6) return 'dim'
+  return third === 3 ? 'm' : ''
+}
+function seventhOn(third: number, fifth: number, seventh: number): string {
+  if (fifth === 6) return seventh === 10 ? 'm7b5' : 'dim7'
+  if (third === 3) return 'm7'
+  return seventh === 11 ? 'maj7' : '7'
 }
 
 /**

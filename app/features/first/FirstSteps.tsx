@@ -86,6 +86,7 @@ function HearBoth({ tune }: { tune: string }) {
     }
     setAsked(false)
   }
+  const toPlay = asked ? 'Preparing…' : 'Play plain, then new'
   return (
     <p className="first-hear">
       <Button
@@ -94,7 +95,7 @@ function HearBoth({ tune }: { tune: string }) {
         onClick={() => (playing ? SOUND.stop() : void play())}
         disabled={asked && !playing}
       >
-        {playing ? 'Stop' : asked ? 'Preparing…' : 'Play plain, then new'}
+        {playing ? 'Stop' : toPlay}
       </Button>
       <Sounding />
       {(fault || trouble) && <span role="alert">{fault || trouble}</span>}

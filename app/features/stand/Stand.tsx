@@ -151,6 +151,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   }
   const tune = tunes[place.tune]
   const next = tunes[place.tune + 1]
+  const toPlay = tunes.length > 1 ? 'Play the set' : 'Play'
   return (
     <main className={`stand${kept.light ? ' light' : ''}`}>
       <h1 className="visually-hidden">{tune ? `${tune.title}, on the stand` : name}</h1>
@@ -221,7 +222,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
           A+
         </button>
         <button type="button" onClick={playing ? stop : play} disabled={!here}>
-          {playing ? 'Stop' : tunes.length > 1 ? 'Play the set' : 'Play'}
+          {playing ? 'Stop' : toPlay}
         </button>
         <button type="button" onClick={() => set({ light: !kept.light })}>
           {kept.light ? 'Dusk' : 'Paper'}

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
-import { stringNumber, writtenFrets } from '../../../core/neck/instrument'
+import { stringNumber, touched, writtenFrets } from '../../../core/neck/instrument'
 import { readFrets } from '../../../core/neck/readFrets'
 import type { Question } from '../../../core/practice/questions/question'
 import { engravedWords } from '../../../core/chord/engraved'
@@ -65,10 +65,7 @@ function GripAnswer({ strings, disabled, onAnswer }: Pick<Props, 'strings' | 'di
         label="Put the grip together, one place a string"
         {...(disabled
           ? {}
-          : {
-              onTouch: (string: number, fret: number) =>
-                setFrets(frets.map((one, at) => (at === string ? (one === fret ? null : fret) : one))),
-            })}
+          : { onTouch: (string: number, fret: number) => setFrets(touched(frets, string, fret)) })}
       />
       <Button
         variant="contained"

@@ -92,8 +92,12 @@ export function useTraining(
     const right = isRight(question, given)
     setAnswered({ given, right })
     setScore({ right: score.right + (right ? 1 : 0), asked: score.asked + 1 })
-    const grade: Grade = right ? (hinted ? 'nearly' : 'clean') : 'failed'
-    onGrade(question, grade, Math.round((performance.now() - askedAt.current) / 1000))
+    const gradeOfRight: Grade = hinted ? 'nearly' : 'clean'
+    onGrade(
+      question,
+      right ? gradeOfRight : 'failed',
+      Math.round((performance.now() - askedAt.current) / 1000),
+    )
   })
   return {
     question,

@@ -1,9 +1,13 @@
 import { actOn, pressOf, type KeyRow } from './keys'
 
+function codeOf(key: string): string {
+  if (/^[a-z]$/i.test(key)) return `Key${key.toUpperCase()}`
+  return /^\d$/.test(key) ? `Digit${key}` : key
+}
 const press = (key: string, more: Partial<KeyboardEvent> = {}) =>
   ({
     key,
-    code: /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : /^\d$/.test(key) ? `Digit${key}` : key,
+    code: codeOf(key),
     ctrlKey: false,
     metaKey: false,
     altKey: false,

@@ -20,17 +20,13 @@ export function pressOf(
   const control = event.ctrlKey || event.metaKey
   const digit = /^Digit(\d)$/.exec(code)?.[1]
   const letter = altKey ? /^Key([A-Z])$/.exec(code)?.[1]?.toLowerCase() : undefined
-  const sign =
-    letter ??
-    ((altKey || shiftKey) && digit
-      ? digit
-      : key === ' '
-        ? 'Space'
-        : /^[a-z]$/i.test(key)
-          ? key.toLowerCase()
-          : key)
+  const sign = letter ?? ((altKey || shiftKey) && digit ? digit : signOf(key))
   const shifts = shiftKey && (control || altKey || sign.length > 1 || digit !== undefined)
   return [control && 'Ctrl', altKey && 'Alt', shifts && 'Shift', sign].filter(Boolean).join('+')
+}
+function signOf(key: string): string {
+  if (key === ' ') return 'Space'
+  return /^[a-z]$/i.test(key) ? key.toLowerCase() : key
 }
 
 /** Does what the first row that listens to a press has to do; true when one did. */

@@ -25,6 +25,27 @@ export function BeatInput({ bar, editing }: { bar: Bar; editing: Editing }) {
   )
 }
 
+/** Where a key leaves the field to: the beat before, none, the beat behind; null where it stays in it. */
+function moveOf(event: KeyboardEvent<HTMLInputElement>): -1 | 0 | 1 | null {
+  const { key, shiftKey, currentTarget: field } = event
+  const isAt = (place: number) => field.selectionStart === place && field.selectionEnd === place
+  switch (key) {
+    case 'Enter':
+      return 0
+    case 'Tab':
+      return shiftKey ? -1 : 1
+    // Inside brackets a space is a letter of the symbol.
+    case ' ':
+      return field.value.includes('(') ? null : 1
+    case 'ArrowRight':
+      return isAt(field.value.length) ? 1 : null
+    case 'ArrowLeft':
+      return isAt(0) ? -1 : null
+    default:
+      return null
+  }
+}
+
 function BeatField({ editing }: { editing: Editing }) {
   const done = useRef(false)
   const take = (word: string, move: -1 | 0 | 1) => {
@@ -33,19 +54,7 @@ function BeatField({ editing }: { editing: Editing }) {
     editing.onTake(word, move)
   }
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
-    const field = event.currentTarget
-    const atEnd = field.selectionStart === field.value.length && field.selectionEnd === field.value.length
-    const atStart = field.selectionStart === 0 && field.selectionEnd === 0
-    const move =
-      event.key === 'Enter'
-        ? 0
-        : (event.key === 'Tab' && !event.shiftKey) ||
-            (event.key === ' ' && !field.value.includes('(')) ||
-            (event.key === 'ArrowRight' && atEnd)
-          ? 1
-          : (event.key === 'Tab' && event.shiftKey) || (event.key === 'ArrowLeft' && atStart)
-            ? -1
-            : null
+    const move = moveOf(event)
     if (event.key === 'Escape') {
       event.preventDefault()
       done.current = true
@@ -53,7 +62,7 @@ function BeatField({ editing }: { editing: Editing }) {
     }
     if (move === null) return
     event.preventDefault()
-    take(field.value, move)
+    take(event.currentTarget.value, move)
   }
   return (
     <input

@@ -63,13 +63,9 @@ const POINTS_NOWHERE: readonly Group['kind'][] = [
 ]
 
 export function groupInWords({ kind, key, resolves, atTop }: Group): string {
-  const lands = POINTS_NOWHERE.includes(kind)
-    ? ''
-    : resolves && !atTop
-      ? ''
-      : atTop
-        ? ', lands at the top'
-        : ', does not land'
+  const saysWhere = !POINTS_NOWHERE.includes(kind) && (atTop || !resolves)
+  const where = atTop ? ', lands at the top' : ', does not land'
+  const lands = saysWhere ? where : ''
   return `${kind} in ${engravedWords(keyName(key))}${lands}`
 }
 

@@ -88,11 +88,8 @@ function beatsOf({ bars, edges }: System): { at: number; strong: boolean }[] {
  */
 function HitSign({ hit, from, width }: { hit: GuitarHit; from: number; width: number }) {
   const low = !soundsAChord(hit) && hit.stroke !== 'dead'
-  const [top, foot] = low
-    ? [LANE.low, LANE.low + 13]
-    : hit.part === 'all'
-      ? [LANE.upper, LANE.low + 13]
-      : [LANE.upper, LANE.low]
+  const top = low ? LANE.low : LANE.upper
+  const foot = low || hit.part === 'all' ? LANE.low + 13 : LANE.low
   const rings = low ? foot : top
   const className = ['rhythm-sign', hit.accent, hit.pushed && 'pushed', hit.why && 'other']
     .filter(Boolean)

@@ -44,8 +44,8 @@ export function Neck({ strings, frets, marks, muted = [], reachFrom = null, onTo
     return leftHanded ? WIDTH - x : x
   }
   const wire = (fret: number) => along(fretMm(fret, instrument.scaleLengthMm))
-  const place = (fret: number) =>
-    fret === 0 ? (leftHanded ? WIDTH - LEFT + 20 : LEFT - 20) : wire(fret - 1) * 0.42 + wire(fret) * 0.58
+  const open = leftHanded ? WIDTH - LEFT + 20 : LEFT - 20
+  const place = (fret: number) => (fret === 0 ? open : wire(fret - 1) * 0.42 + wire(fret) * 0.58)
   const y = (string: number) => TOP + (strings - 1 - string) * GAP
   const height = TOP * 2 + (strings - 1) * GAP + 14
   let reachTo = reachFrom ?? 0

@@ -39,9 +39,17 @@ export const hardPartsInWords = (parts: Readonly<DifficultyParts>): string =>
     .map((part) => PARTS[part])
     .join(', ')
 
+/** Where each way of saying how hard a chord melody is begins, in effort a note. Common practice, no source. */
+const PLAY: readonly (readonly [number, string])[] = [
+  [0, 'easy'],
+  [1.5, 'moderate'],
+  [2.5, 'demanding'],
+  [4, 'hard'],
+]
+
 /** How hard a chord melody is for the hand, a note on average: grips and the way between them. */
 export const handInWords = (effort: number): string =>
-  `${effort < 1.5 ? 'easy' : effort < 2.5 ? 'moderate' : effort < 4 ? 'demanding' : 'hard'} for the hand`
+  `${PLAY.findLast(([begins]) => effort >= begins)![1]} for the hand`
 
 /** Melody notes without a chord. */
 export const aloneInWords = (count: number): string =>

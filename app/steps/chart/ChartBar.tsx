@@ -48,6 +48,7 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
   const numberAt = (index: number | undefined) =>
     index === undefined ? null : (chart.bars[index]?.number ?? null)
   const [first, last] = [numberAt(from), numberAt(to)]
+  const selected = first !== null && last !== null ? barsInWords(first, last) : 'none selected'
   return (
     <Bar label="The chart">
       <Word name="Chart" term="chart" says={names[document.at] ?? ''}>
@@ -63,16 +64,7 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
         </>
       )}
       {shown === 0 && (
-        <Word
-          name="Bars"
-          says={
-            chart.bars.length === 0
-              ? 'none yet'
-              : first !== null && last !== null
-                ? barsInWords(first, last)
-                : 'none selected'
-          }
-        >
+        <Word name="Bars" says={chart.bars.length === 0 ? 'none yet' : selected}>
           <BarTools
             from={first}
             to={last}

@@ -47,6 +47,17 @@ const placesInWords = (chords: readonly TuneChord[]): string =>
     .map(({ slot }) => placeName(slot))
     .join('; ')}${chords.length > PLACES_SAID ? ` and ${chords.length - PLACES_SAID} more` : ''}`
 
+/** The ways of the bass as a choice shows them; none is ''. */
+type BassChoice = '' | 'notes' | 'down' | 'up'
+function choiceOf(bass: CommonAsked['bass']): BassChoice {
+  if (!bass) return ''
+  return bass.kind === 'walk' ? bass.direction : 'notes'
+}
+function bassOf(choice: BassChoice): CommonAsked['bass'] {
+  if (choice === '') return null
+  return choice === 'notes' ? { kind: 'notes', notes: '' } : { kind: 'walk', direction: choice }
+}
+
 /** What is looked for when nothing was asked yet. */
 export const NO_THREAD: CommonAsked = { note: 'E', bass: null }
 
@@ -160,19 +171,9 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
           select
           label="Bass line"
           size="small"
-          value={wanted.bass?.kind === 'walk' ? wanted.bass.direction : wanted.bass ? 'notes' : ''}
+          value={choiceOf(wanted.bass)}
           sx={{ minWidth: 190 }}
-          onChange={({ target: { value } }) =>
-            setWanted({
-              ...wanted,
-              bass:
-                value === 'notes'
-                  ? { kind: 'notes', notes: '' }
-                  : value === ''
-                    ? null
-                    : { kind: 'walk', direction: value as 'down' | 'up' },
-            })
-          }
+          onChange={({ target: { value } }) => setWanted({ ...wanted, bass: bassOf(value as BassChoice) })}
         >
           <MenuItem value="">as the chords have it</MenuItem>
           <MenuItem value="down">down by step</MenuItem>

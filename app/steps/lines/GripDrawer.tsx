@@ -34,6 +34,11 @@ interface Props {
   onCall: (symbol: string | null) => void
 }
 
+function foundInWords(found: number, of: number): string {
+  if (of === 0) return 'No grip of this chord fits your hand and the limits of the line'
+  return `${found === of ? 'All' : `${found} of`} ${of} grips, nearest first`
+}
+
 /** The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest to the neighbours first. */
 export function GripDrawer({
   chord,
@@ -91,13 +96,7 @@ export function GripDrawer({
           then.
         </p>
       )}
-      <h3>
-        {grips?.length === 0
-          ? 'No grip of this chord fits your hand and the limits of the line'
-          : found
-            ? `${found.length === grips!.length ? 'All' : `${found.length} of`} ${grips!.length} grips, nearest first`
-            : 'Finding grips'}
-      </h3>
+      <h3>{grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}</h3>
       {grips && (
         <GripFilters
           grips={grips.map((one) => one.voicing)}

@@ -57,6 +57,7 @@ export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Prop
   const made = ownStyle.safeParse({ name, base, weights })
   const others = styles.filter((one) => one.name !== name.trim())
   const full = others.length >= MOST_STYLES
+  const replaces = others.length < styles.length ? 'Replaces the style of this name.' : ' '
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>A style of your own</DialogTitle>
@@ -68,13 +69,7 @@ export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Prop
             value={name}
             onChange={(event) => setName(event.target.value)}
             error={name.trim() === ''}
-            helperText={
-              full
-                ? `You keep ${MOST_STYLES} styles: delete one first.`
-                : styles.some((one) => one.name === name.trim())
-                  ? 'Replaces the style of this name.'
-                  : ' '
-            }
+            helperText={full ? `You keep ${MOST_STYLES} styles: delete one first.` : replaces}
           />
           <TextField
             select

@@ -37,6 +37,12 @@ const CONTOUR_LABELS: Readonly<Record<Contour, string>> = {
   valley: 'down and back',
 }
 
+/** A drone as the value of a choice: `s` and its string, or `m` and its MIDI number. */
+type Drone = NonNullable<Props['leading']['drone']>
+const valueOfDrone = (drone: Drone): string => ('string' in drone ? `s${drone.string}` : `m${drone.midi}`)
+const droneOf = (value: string): Drone =>
+  value.startsWith('s') ? { string: Number(value.slice(1)) } : { midi: Number(value.slice(1)) }
+
 /** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */
 export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Props) {
   const nameOf = (midi: number) => pitchName(pitchNear(midi, songKey, true))
@@ -48,7 +54,6 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
   const { own, window, drone } = leading
   const strings = instrument.tuning.length
   const known = own && !styles.some((one) => one.name === own.name) ? [...styles, own] : styles
-  const droneValue = drone === null ? '' : 'string' in drone ? `s${drone.string}` : `m${drone.midi}`
   return (
     <>
       <ToggleButtonGroup
@@ -130,18 +135,10 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
           select
           size="small"
           label="Drone"
-          value={droneValue}
+          value={drone === null ? '' : valueOfDrone(drone)}
           sx={{ minWidth: 150 }}
           onChange={({ target: { value } }) =>
-            onLeading({
-              ...leading,
-              drone:
-                value === ''
-                  ? null
-                  : value.startsWith('s')
-                    ? { string: Number(value.slice(1)) }
-                    : { midi: Number(value.slice(1)) },
-            })
+            onLeading({ ...leading, drone: value === '' ? null : droneOf(value) })
           }
         >
           <MenuItem value="">the best one</MenuItem>

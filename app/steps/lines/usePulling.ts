@@ -87,12 +87,10 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
     if (strings.length === 0) return false
     const up = key === 'ArrowUp'
     if (!here || shift) {
-      const now = here ? strings.indexOf(here.string) : -1
-      const next = here
-        ? Math.max(0, Math.min(strings.length - 1, now + (up ? 1 : -1)))
-        : up
-          ? strings.length - 1
-          : 0
+      const last = strings.length - 1
+      const nextTo = (string: number) => strings.indexOf(string) + (up ? 1 : -1)
+      const outer = up ? last : 0
+      const next = here ? Math.max(0, Math.min(last, nextTo(here.string))) : outer
       take(focus.key, strings[next]!)
     } else pullTo(pulledBy + (up ? 1 : -1))
     return true

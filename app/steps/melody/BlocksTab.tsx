@@ -66,16 +66,14 @@ export function BlocksTab({
   }, [songKey, kind, minor])
   const wanted: readonly Pitch[] = over === 'phrase' ? phrase.map(({ note }) => note) : scale
   const asFamily = family === 'any' ? null : family
-  const block: BlockAsked =
-    kind === 'sevenths'
-      ? { kind, key: keyName(songKey), tone, family: asFamily }
-      : kind === 'fourths'
-        ? { kind, key: keyName(songKey) }
-        : {
-            kind: 'sixth-diminished',
-            chord: `${noteName(songKey.tonic)}${minor ? 'm6' : '6'}`,
-            family: asFamily,
-          }
+  const asked = (): BlockAsked => {
+    const key = keyName(songKey)
+    if (kind === 'sevenths') return { kind, key, tone, family: asFamily }
+    if (kind === 'fourths') return { kind, key }
+    const chord = `${noteName(songKey.tonic)}${minor ? 'm6' : '6'}`
+    return { kind: 'sixth-diminished', chord, family: asFamily }
+  }
+  const block = asked()
   const found = useAnswer(
     'melody',
     'blocks',

@@ -38,6 +38,10 @@ const broughtInWords = ({ melody, lyrics }: ImportedTune): string =>
   `${counted(melody.length, 'note')}${lyrics.length > 0 ? `, words at ${counted(lyrics.length, 'place')}` : ''}.`
 const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`
 
+const formatOf = (text: string): TuneFormat => (/^\s*</.test(text) ? 'musicxml' : 'abc')
+const beginningOf = ({ format, content }: { format: TuneFormat; content: string }): string =>
+  format === 'midi' ? 'A MIDI file' : content.slice(0, SHOWN_LETTERS)
+
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
 export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics, songKey, tempo }: Props) {
   const [typed, setTyped] = useState(() =>
@@ -51,13 +55,13 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
     pauseMs: TYPING_PAUSE_MS,
   })
   const reading = read.state.kind === 'searching'
-  const found: Result<ImportedTune> | null = refused
-    ? bad(refused)
-    : read.state.kind === 'fault'
-      ? bad({ code: 'broken', message: read.state.message, accepted: 'another file, or ABC that is typed' })
-      : asked
-        ? read.answer
-        : null
+  const broken: Fault | null =
+    read.state.kind === 'fault'
+      ? { code: 'broken', message: read.state.message, accepted: 'another file, or ABC that is typed' }
+      : null
+  const fault = refused ?? broken
+  const answer = asked ? read.answer : null
+  const found: Result<ImportedTune> | null = fault ? bad(fault) : answer
 
   const open = async (file: File | undefined) => {
     if (!file) return
@@ -80,7 +84,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
     setSource({
       name: file.name,
       content: midi ? btoa(binary) : text,
-      format: midi ? 'midi' : /^\s*</.test(text) ? 'musicxml' : 'abc',
+      format: midi ? 'midi' : formatOf(text),
     })
   }
   const tune = found?.ok ? found.value : null
@@ -118,13 +122,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
           <label>
             {source ? 'From the file' : 'Type ABC here'}
             <textarea
-              value={
-                source
-                  ? source.format === 'midi'
-                    ? 'A MIDI file'
-                    : source.content.slice(0, SHOWN_LETTERS)
-                  : typed
-              }
+              value={source ? beginningOf(source) : typed}
               readOnly={source !== null}
               spellCheck={false}
               placeholder={'X:1\nM:4/4\nL:1/8\nK:G\n"G"B2 d2 "D7"c2 A2 | "G"G8 |'}

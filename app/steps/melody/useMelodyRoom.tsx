@@ -172,12 +172,10 @@ export function useMelodyRoom(): RoomView {
     { on: ['e'], shown: 'E', says: 'Write notes; Escape leaves', act },
     { on: ['k'], shown: 'K', says: 'The threads shown or hidden', act },
   ]
-  return {
-    bar: playing.on ? (
-      <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
-    ) : writing.pen.on ? (
-      <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
-    ) : (
+  const bar = () => {
+    if (playing.on) return <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
+    if (writing.pen.on) return <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
+    return (
       <MelodyBar
         state={melody}
         document={document}
@@ -187,7 +185,10 @@ export function useMelodyRoom(): RoomView {
         onEdit={edit}
         onHear={onHear}
       />
-    ),
+    )
+  }
+  return {
+    bar: bar(),
     head: (
       <>
         {melody.neck && (

@@ -95,13 +95,9 @@ export function useElsewhere(wanted: Wanted | null): Elsewhere {
     if (!wanted || !made) return { staged: null, says: null }
     const line: Line | undefined = question ? led.now?.lines[0] : undefined
     const voicings = shapes ? shapes.voicings : line?.voicings
-    const says = shapes
-      ? shapes.why
-      : led.state.kind === 'fault'
-        ? led.state.message
-        : line
-          ? null
-          : 'Finding grips …'
+    const searched = line ? null : 'Finding grips …'
+    const found = led.state.kind === 'fault' ? led.state.message : searched
+    const says = shapes ? shapes.why : found
     const chords = made.chords.map((one, at) => ({ ...one, voicing: voicings?.[at] ?? null }))
     const item = itemOf(wanted, made.key)
     return {

@@ -220,6 +220,7 @@ export function usePracticeRoom(): RoomView {
   const sounding = useSoundingIn('new')
   const playedNow = stage?.chords.findIndex(({ index }) => index >= 0 && index === sounding) ?? -1
   const isWalk = set.mode === 'walk'
+  const onward = walk.last ? 'The walk is over' : 'Go on'
   const nowAt = isWalk ? (stage?.chords.length ?? 1) - 1 : Math.max(0, playedNow)
   const now = stage?.chords[nowAt] ?? null
   const following = walk.phrases[walk.at + 1]
@@ -255,7 +256,7 @@ export function usePracticeRoom(): RoomView {
     round.leave()
     setHurt(null)
     setPicked(itemKey({ kind, item: name }))
-    const mode: Mode = kind === 'cadence' ? 'areas' : kind === 'keys' ? 'keys' : set.mode
+    const mode = MODE_OF[kind] ?? set.mode
     const area = AREA.exec(name)
     if (kind === 'cadence') setSet({ ...set, mode, area: area ? AREA_STARTS.indexOf(Number(area[1])) : 0 })
     else if (kind === 'keys') {
@@ -371,7 +372,7 @@ export function usePracticeRoom(): RoomView {
           round: round.round,
           capo: chart.capo,
         }}
-        walk={isWalk ? (walk.last ? 'The walk is over' : 'Go on') : null}
+        walk={isWalk ? onward : null}
         onPress={press}
         onGrade={round.grade}
         onHurt={hurts}
@@ -434,6 +435,9 @@ export function usePracticeRoom(): RoomView {
     cursor: 'line',
   }
 }
+
+/** What is practised in a mode of its own. */
+const MODE_OF: Readonly<Partial<Record<Item['kind'], Mode>>> = { cadence: 'areas', keys: 'keys' }
 
 const AREA = /frets (\d+) to/
 const AREA_STARTS = AREAS.map(([low]): number => low)

@@ -30,8 +30,11 @@ interface Props {
   onEdit: (edit: TuneEdit) => void
 }
 
-export const figureInWords = (figure: Rhythm['figure']): string =>
-  figure === null ? 'each chord once' : typeof figure === 'string' ? figure : 'your own'
+/** @param own what a figure is called that has no name */
+export function figureInWords(figure: Rhythm['figure'], own = 'your own'): string {
+  if (figure === null) return 'each chord once'
+  return typeof figure === 'string' ? figure : own
+}
 
 const RESTART_WORDS: Readonly<Record<Rhythm['restart'], string>> = {
   tune: 'at the beginning only',

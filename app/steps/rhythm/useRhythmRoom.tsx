@@ -20,7 +20,7 @@ import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { useAnswer } from '../../services/workers/useAnswer'
 import { asOne, changed, givenBack, leftOut, moved, putIn } from './handHits'
-import { RhythmBar } from './RhythmBar'
+import { figureInWords, RhythmBar } from './RhythmBar'
 import { RhythmDrawer } from './RhythmDrawer'
 import { hitInWords, placeOfHit, RhythmContext, RhythmRow } from './RhythmRow'
 import { soundedIn } from './soundedThreads'
@@ -84,9 +84,7 @@ export function useRhythmRoom(): RoomView {
     edit({ kind: 'rhythm', set: changes, did })
   const keep = (figure: Rhythm['figure']) => {
     setTried(null)
-    const name =
-      figure === null ? 'each chord once' : typeof figure === 'string' ? figure : 'figure tapped in'
-    set({ figure }, name)
+    set({ figure }, figureInWords(figure, 'figure tapped in'))
   }
   const tryFigure = (at: number) => {
     setTried(at)

@@ -44,5 +44,6 @@ export const chordJob: Asks = ({ chords, voicings, key, seed }) => {
 const placeOf = (symbols: readonly string[], at: number): string => {
   const [before, after] = [symbols[at - 1], symbols[at + 1]]
   if (before && after) return `between ${before} and ${after} `
-  return before ? `after ${before} ` : after ? `before ${after} ` : ''
+  if (before) return `after ${before} `
+  return after ? `before ${after} ` : ''
 }
