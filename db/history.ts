@@ -4,6 +4,7 @@ import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type { TuneDocument } from '../core/tune/document'
 import { DOCUMENT_VERSION, openDocument, type OpenedDocument } from '../core/tune/stored'
 import type { Db } from './connect'
+import { preparedOn } from './prepared'
 import { revisions } from './schema'
 
 /**
@@ -73,8 +74,21 @@ const columns = {
 }
 type Kept = Pick<Row, keyof typeof columns>
 
-const keptAs = (db: Db | Tx, id: string): Kept | undefined =>
-  db.select(columns).from(revisions).where(eq(revisions.id, id)).get()
+const reads = preparedOn((db) => ({
+  kept: db
+    .select(columns)
+    .from(revisions)
+    .where(eq(revisions.id, sql.placeholder('id')))
+    .prepare(),
+  newestChild: db
+    .select({ id: revisions.id, label: revisions.label })
+    .from(revisions)
+    .where(eq(revisions.parentId, sql.placeholder('parent')))
+    .orderBy(desc(revisions.sequence))
+    .limit(1)
+    .prepare(),
+}))
+const keptAs = (db: Db | Tx, id: string): Kept | undefined => reads(db).kept.get({ id })
 
 /** The document of a state as it was written: the whole one before it, and every change since. */
 function storedOf(db: Db | Tx, kept: Kept): Stored {
@@ -221,11 +235,5 @@ export function* statesOf(
 }
 
 /** The state that redo goes to: the newest that was made of this one. */
-export const newestChild = (db: Db | Tx, parent: string) =>
-  db
-    .select({ id: revisions.id, label: revisions.label })
-    .from(revisions)
-    .where(eq(revisions.parentId, parent))
-    .orderBy(desc(revisions.sequence))
-    .limit(1)
-    .get()
+export const newestChild = (db: Db | Tx, parent: string): Pick<Row, 'id' | 'label'> | undefined =>
+  reads(db).newestChild.get({ parent })

@@ -1,10 +1,12 @@
-import { and, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
+import { and, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import { isDeepStrictEqual } from 'node:util'
 import type { OtherChart, TuneDocument, VersionKept } from '../core/tune/document'
 import { chartsOf } from '../core/tune/edits/chart'
+import { groupedBy } from '../core/tune/grouped'
 import { openDocument, type OpenedDocument } from '../core/tune/stored'
 import type { Db } from './connect'
 import type { Tx } from './history'
+import { preparedOn } from './prepared'
 import { arrangements, charts, choices, tunes, voicings } from './schema'
 import { summaryOf } from './summary'
 
@@ -12,26 +14,62 @@ import { summaryOf } from './summary'
 
 const newId = () => crypto.randomUUID()
 
+/** What a tune's document is read by. */
+const reads = preparedOn((db) => {
+  const tune = sql.placeholder('tune')
+  const ofTune = eq(arrangements.tuneId, tune)
+  return {
+    // The arrangement that is worked on has no version, and comes first.
+    made: db
+      .select()
+      .from(charts)
+      .innerJoin(arrangements, eq(arrangements.chartId, charts.id))
+      .where(eq(charts.tuneId, tune))
+      .orderBy(charts.place, arrangements.version)
+      .prepare(),
+    choices: db
+      .select(getTableColumns(choices))
+      .from(choices)
+      .innerJoin(arrangements, eq(choices.arrangementId, arrangements.id))
+      .where(ofTune)
+      .orderBy(choices.slot)
+      .prepare(),
+    voicings: db
+      .select(getTableColumns(voicings))
+      .from(voicings)
+      .innerJoin(arrangements, eq(voicings.arrangementId, arrangements.id))
+      .where(ofTune)
+      .orderBy(voicings.slot)
+      .prepare(),
+  }
+})
+
 /** The document that the rows of a tune make, and what of it this version could not read. */
 export function documentIn(
   db: Db | Tx,
   { id, title }: Pick<typeof tunes.$inferSelect, 'id' | 'title'>,
 ): OpenedDocument {
-  const rows = db
-    .select()
-    .from(charts)
-    .innerJoin(arrangements, and(eq(arrangements.chartId, charts.id), isNull(arrangements.version)))
-    .where(eq(charts.tuneId, id))
-    .orderBy(charts.place)
-    .all()
-  const all = rows.map(({ charts: chart, arrangements: made }) => ({
-    chart,
-    tempo: made.tempo,
-    content: contentOf(db, chart, made),
-  }))
+  const asked = reads(db)
+  const chosen = groupedBy(asked.choices.all({ tune: id }), (row) => row.arrangementId)
+  const held = groupedBy(asked.voicings.all({ tune: id }), (row) => row.arrangementId)
+  const madeOf = (made: ArrangementRead) =>
+    contentOf(made, chosen.get(made.id) ?? [], held.get(made.id) ?? [])
+  const byChart = groupedBy(asked.made.all({ tune: id }), (row) => row.charts.id)
+  const all = [...byChart.values()].map((rows) => {
+    const { charts: chart, arrangements: now } = rows[0]!
+    const versions = rows
+      .slice(1)
+      .map(({ arrangements: one }) => ({ name: one.name, at: one.keptAt, ...madeOf(one) }))
+    const { name, text, melody, phrases, lyrics } = chart
+    return {
+      shown: chart.shown,
+      tempo: now.tempo,
+      content: { name, text, melody, phrases, lyrics, ...madeOf(now), versions },
+    }
+  })
   const at = Math.max(
     0,
-    all.findIndex((one) => one.chart.shown),
+    all.findIndex((one) => one.shown),
   )
   const { name, ...shown } = all[at]!.content
   return openDocument({
@@ -43,25 +81,7 @@ export function documentIn(
     others: all.filter((_, index) => index !== at).map((one) => one.content),
   })
 }
-
-/** One chart with what was made of it and the versions kept. */
-function contentOf(db: Db | Tx, chart: typeof charts.$inferSelect, made: typeof arrangements.$inferSelect) {
-  const kept = db
-    .select()
-    .from(arrangements)
-    .where(and(eq(arrangements.chartId, chart.id), isNotNull(arrangements.version)))
-    .orderBy(arrangements.version)
-    .all()
-  return {
-    name: chart.name,
-    text: chart.text,
-    melody: chart.melody,
-    phrases: chart.phrases,
-    lyrics: chart.lyrics,
-    ...madeOf(db, made),
-    versions: kept.map((one) => ({ name: one.name, at: one.keptAt, ...madeOf(db, one) })),
-  }
-}
+type ArrangementRead = typeof arrangements.$inferSelect
 
 /** What a row of an arrangement and the document have alike. */
 type Settings = Pick<
@@ -79,10 +99,12 @@ const settingsOf = ({ colour, bass, style, line, conditions, leading, chordMelod
   rhythm,
 })
 
-function madeOf(db: Db | Tx, made: typeof arrangements.$inferSelect) {
-  const { id } = made
-  const chosen = db.select().from(choices).where(eq(choices.arrangementId, id)).all()
-  const held = db.select().from(voicings).where(eq(voicings.arrangementId, id)).all()
+/** What was made of a chart: an arrangement with its choices and its grips. */
+function contentOf(
+  made: ArrangementRead,
+  chosen: readonly (typeof choices.$inferSelect)[],
+  held: readonly (typeof voicings.$inferSelect)[],
+) {
   const fretsBySlot = (rows: typeof held) => Object.fromEntries(rows.map((row) => [row.slot, row.frets]))
   return {
     ...settingsOf(made),

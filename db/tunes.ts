@@ -5,6 +5,7 @@ import { joinsTyping } from '../core/tune/fold'
 import { tryEdit } from '../core/tune/tryEdit'
 import type { Db } from './connect'
 import { keepState, newestChild, replaceState, stateAt, type Tx } from './history'
+import { preparedOn } from './prepared'
 import { documentIn, writeRows } from './rows'
 import { charts, practised, revisions, tunes, writes, type HowFarATune, type TuneSummary } from './schema'
 import { summaryOf } from './summary'
@@ -31,29 +32,41 @@ export type WriteOutcome =
 
 const newId = () => crypto.randomUUID()
 
+/** What a tune is found by, and what its present state is called. */
+const reads = preparedOn((db) => ({
+  tune: db
+    .select()
+    .from(tunes)
+    .where(eq(tunes.id, sql.placeholder('tune')))
+    .prepare(),
+  present: db
+    .select({ label: revisions.label, parentId: revisions.parentId })
+    .from(revisions)
+    .where(eq(revisions.id, sql.placeholder('revision')))
+    .prepare(),
+}))
+
 /** The rows of a tune put together, or null when there is no such tune (or it is deleted). */
 export function readTune(db: Db | Tx, id: string): TuneState | null {
-  return readRows(db, id, isNull(tunes.deletedAt))
+  const tune = reads(db).tune.get({ tune: id })
+  return tune && tune.deletedAt === null ? stateOf(db, tune) : null
 }
 
 /** The same, of a deleted tune too. */
-export const readTuneAnyhow = (db: Db | Tx, id: string): TuneState | null => readRows(db, id)
-
-function readRows(db: Db | Tx, id: string, which?: SQL): TuneState | null {
-  const tune = db
-    .select()
-    .from(tunes)
-    .where(and(eq(tunes.id, id), which))
-    .get()
-  return tune ? { id, revision: tune.head, ...documentIn(db, tune), ...historyOf(db, tune.head) } : null
+export function readTuneAnyhow(db: Db | Tx, id: string): TuneState | null {
+  const tune = reads(db).tune.get({ tune: id })
+  return tune ? stateOf(db, tune) : null
 }
 
+const stateOf = (db: Db | Tx, tune: typeof tunes.$inferSelect): TuneState => ({
+  id: tune.id,
+  revision: tune.head,
+  ...documentIn(db, tune),
+  ...historyOf(db, tune.head),
+})
+
 function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> {
-  const present = db
-    .select({ label: revisions.label, parentId: revisions.parentId })
-    .from(revisions)
-    .where(eq(revisions.id, head))
-    .get()
+  const present = reads(db).present.get({ revision: head })
   return { undo: present?.parentId ? present.label : null, redo: newestChild(db, head)?.label ?? null }
 }
 
@@ -96,9 +109,10 @@ function write(
   now: number,
   change: (tx: Tx, state: TuneState) => string | undefined,
 ): WriteOutcome {
+  // The book has one connection: what is read of it here is read in the transaction.
   return db.transaction(
     (tx): WriteOutcome => {
-      const state = readTune(tx, tune)
+      const state = readTune(db, tune)
       if (!state) return { kind: 'missing' }
       const before =
         id === undefined
@@ -112,7 +126,7 @@ function write(
       if (state.revision !== base) return { kind: 'conflict', state }
       const message = change(tx, state)
       if (message !== undefined) return { kind: 'refused', message }
-      const written = readTune(tx, tune)!
+      const written = readTune(db, tune)!
       if (id !== undefined) {
         tx.insert(writes).values({ id, tuneId: tune, made: written.revision, at: now }).run()
         tx.delete(writes)
