@@ -6,6 +6,8 @@ import { dirname, join, resolve } from 'node:path'
 import * as schema from './schema'
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database }
+/** The book inside a transaction. */
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
 /** The file of the book: HERON_DB, or the usual one. */
 export const bookFile = (): string => process.env.HERON_DB ?? 'data/heron.sqlite'

@@ -3,7 +3,7 @@ import { create, type Delta } from 'jsondiffpatch'
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type { TuneDocument } from '../core/tune/document'
 import { DOCUMENT_VERSION, openDocument, type OpenedDocument } from '../core/tune/stored'
-import type { Db } from './connect'
+import type { Db, Tx } from './connect'
 import { preparedOn } from './prepared'
 import { revisions } from './schema'
 
@@ -12,7 +12,6 @@ import { revisions } from './schema'
  * that none is far from a whole one. All of it is deflated JSON.
  */
 
-export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 type Row = typeof revisions.$inferSelect
 /** A document as it was written, in whatever form that was. */
 type Stored = Record<string, unknown>

@@ -19,7 +19,7 @@ import { daysIn } from '../core/practice/days'
 import { itemKey, type Grade, type ItemKind } from '../core/practice/grade'
 import type { Correction, LoggedPass } from '../core/practice/passSchema'
 import { recordOf, type ItemRecord } from '../core/practice/record'
-import { groupedBy } from '../core/tune/grouped'
+import { groupedBy } from '../core/grouped'
 import type { Db } from './connect'
 import { goals, passes, practised, tunes } from './schema'
 

@@ -1,5 +1,4 @@
-import type { Db } from './connect'
-import type { Tx } from './history'
+import type { Db, Tx } from './connect'
 
 /** Questions that are asked again and again, put together once for a book, and once in each transaction that asks for itself: that costs more than asking. */
 export function preparedOn<Asked>(make: (db: Db | Tx) => Asked): (db: Db | Tx) => Asked {

@@ -9,7 +9,7 @@ import {
   type RefObject,
 } from 'react'
 import type { TuneDocument } from '../../core/tune/document'
-import { groupedBy } from '../../core/tune/grouped'
+import { groupedBy } from '../../core/grouped'
 import type { Voicing } from '../../core/voicing/voicing'
 import { systemsOf } from '../services/notation/layout'
 import type { Sung } from '../services/notation/SungWords'

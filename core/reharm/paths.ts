@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped'
 import { NEAR } from '../chart/beats'
 import type { Slot } from '../chart/chart'
 import type { Put } from './change'
@@ -6,15 +7,57 @@ import { between, type Arc } from './lattice'
 import type { Spot } from './spot'
 import type { Taste } from './taste'
 
-interface PathState {
-  cost: number
-  arc: Arc
-  from: number
-  weight: number
+/** Arcs of one slot that are alike to the search: they end at the same place, stand alike beside their neighbours and ask the same of the next. */
+interface Group {
+  /** Places of the arcs in the list of the slot. */
+  orders: readonly number[]
+  end: number
+  /** What has to come, the bass it leaves, whether it swapped: all that the next arc asks of the one before but whether it changed, as one number. */
+  signature: number
+  /** What each group of the slot it ends at costs beside it. */
+  onward: Float64Array
 }
 
-/** All that the next arc asks of the one before, as one number: what has to come, the bass it leaves, whether it swapped. */
-export const signatureOf = ({ landsOn, lastBass, swaps, goesOn }: Arc): number =>
+/** What paths are looked for in. */
+export interface Ways {
+  /** At each slot, what may be played from there on. */
+  arcs: readonly (readonly Arc[])[]
+  groups: readonly (readonly Group[])[]
+}
+
+export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
+  const alike = arcs.map((list) => [
+    ...groupedBy(list.keys(), (order) => {
+      const { span, firstRoot, firstBass, swaps, change, ...arc } = list[order]!
+      return [span, firstRoot, firstBass, swaps, change !== null, signatureOf({ swaps, ...arc })].join()
+    }).values(),
+  ])
+  // At each slot, by what comes before it: what every group there costs.
+  const prices = arcs.map(() => new Map<number, Float64Array>())
+  const onwardFrom = (arc: Arc, end: number): Float64Array => {
+    const key = signatureOf(arc) * 2 + (arc.change === null ? 0 : 1)
+    const known = prices[end]?.get(key)
+    if (known) return known
+    const made = Float64Array.from(alike[end] ?? [], ([order]) => between(arc, arcs[end]![order!]!, taste))
+    prices[end]?.set(key, made)
+    return made
+  }
+  const groups = alike.map((all, at) =>
+    all.map((orders): Group => {
+      const arc = arcs[at]![orders[0]!]!
+      const end = at + arc.span
+      return { orders, end, signature: signatureOf(arc), onward: onwardFrom(arc, end) }
+    }),
+  )
+  return { arcs, groups }
+}
+
+const signatureOf = ({
+  landsOn,
+  lastBass,
+  swaps,
+  goesOn,
+}: Pick<Arc, 'landsOn' | 'lastBass' | 'swaps' | 'goesOn'>) =>
   goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0
 const SIGNATURES = 13 * 13 * 2
 
@@ -27,20 +70,13 @@ interface ChangePath {
  * The cheapest path whose weight comes near the goal. Weight is paid for at a price found by halving: at no price the plain
  * chart wins, at the highest the farthest path; between them the path grows with the price, however long the tune is.
  */
-export function bestPath(
-  arcs: readonly (readonly Arc[])[],
-  slots: number,
-  goal: number,
-  taste: Taste,
-  extra: (arc: Arc) => number,
-): Arc[] {
-  const prices = arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
-  const signatures = arcs.map((list) => list.map(signatureOf))
+export function bestPath(ways: Ways, goal: number, extra: (arc: Arc) => number): Arc[] {
+  const prices = ways.arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
   let [low, high] = [0, HIGHEST_REWARD]
   let best: ChangePath | null = null
   for (let step = 0; step < HALVINGS; step += 1) {
     const reward = (low + high) / 2
-    const path = pathAt(arcs, slots, taste, prices, signatures, reward)
+    const path = pathAt(ways, prices, reward)
     if (!best || Math.abs(path.weight - goal) < Math.abs(best.weight - goal)) best = path
     if (path.weight < goal) low = reward
     else high = reward
@@ -53,46 +89,72 @@ export const HIGHEST_REWARD = 64
 /** 64 / 2^14 is far below any price. */
 export const HALVINGS = 14
 
+/** The best way to a slot that asks one thing of what comes next. */
+interface PathState {
+  cost: number
+  arc: Arc
+  group: Group
+  from: number
+  weight: number
+}
+
 /** The cheapest path when weight is worth so much: for each slot and signature the best way there. */
 export function pathAt(
-  arcs: readonly (readonly Arc[])[],
-  slots: number,
-  taste: Taste,
+  { arcs, groups }: Ways,
   prices: readonly (readonly number[])[],
-  signatures: readonly (readonly number[])[],
   reward: number,
 ): ChangePath {
+  const slots = arcs.length
   const states: PathState[] = []
   /** At each slot, by signature, the state that ends there; and which there are. */
   const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES).fill(-1))
   const ends: number[][] = Array.from({ length: slots + 1 }, () => [])
-  const reach = (at: number, order: number, before: number, weight: number, from: number) => {
-    const arc = arcs[at]![order]!
-    const end = at + arc.span
-    if (end > slots) return
-    const cost = before + prices[at]![order]! - reward * arc.weight
-    const key = signatures[at]![order]!
-    const known = table[end]![key]!
-    if (known < 0) {
-      table[end]![key] = states.length
-      ends[end]!.push(states.length)
-      states.push({ cost, arc, from, weight: weight + arc.weight })
-    } else if (cost < states[known]!.cost) states[known] = { cost, arc, from, weight: weight + arc.weight }
-  }
-  arcs[0]?.forEach((_, order) => reach(0, order, 0, 0, -1))
-  for (let at = 1; at < slots; at += 1)
-    for (const id of ends[at]!) {
-      const state = states[id]!
-      for (let order = 0; order < arcs[at]!.length; order += 1) {
-        const price = between(state.arc, arcs[at]![order]!, taste)
-        if (price < Infinity) reach(at, order, state.cost + price, state.weight, id)
+  for (let at = 0; at < slots; at += 1) {
+    // The cheapest of a group stands for all of it.
+    const offers = groups[at]!.map(({ orders }) => cheapest(arcs[at]!, prices[at]!, orders, reward))
+    const reach = (place: number, before: number, weight: number, from: number) => {
+      const group = groups[at]![place]!
+      const { arc, cost: own } = offers[place]!
+      if (group.end > slots) return
+      const cost = before + own
+      const known = table[group.end]![group.signature]!
+      if (known >= 0 && cost >= states[known]!.cost) return
+      const state = { cost, arc, group, from, weight: weight + arc.weight }
+      if (known >= 0) states[known] = state
+      else {
+        table[group.end]![group.signature] = states.length
+        ends[group.end]!.push(states.length)
+        states.push(state)
       }
     }
+    if (at === 0) offers.forEach((_, place) => reach(place, 0, 0, -1))
+    for (const id of ends[at]!) {
+      const { cost, weight, group } = states[id]!
+      for (let place = 0; place < offers.length; place += 1) {
+        const price = group.onward[place]!
+        if (price < Infinity) reach(place, cost + price, weight, id)
+      }
+    }
+  }
   let last = -1
   for (const id of ends[slots]!) if (last < 0 || states[id]!.cost < states[last]!.cost) last = id
   const path: Arc[] = []
   for (let id = last; id >= 0; id = states[id]!.from) path.push(states[id]!.arc)
   return { arcs: path.reverse(), weight: last < 0 ? 0 : states[last]!.weight }
+}
+
+function cheapest(
+  arcs: readonly Arc[],
+  prices: readonly number[],
+  orders: readonly number[],
+  reward: number,
+): { arc: Arc; cost: number } {
+  let [best, least] = [-1, Infinity]
+  for (const order of orders) {
+    const cost = prices[order]! - reward * arcs[order]!.weight
+    if (best < 0 || cost < least) [best, least] = [order, cost]
+  }
+  return { arc: arcs[best]!, cost: least }
 }
 
 /** Changes of a path that promise what is then not played: where the form goes somewhere else than on over the page, what they lead to has to stand there. */

@@ -12,10 +12,10 @@ import {
   HALVINGS,
   HIGHEST_REWARD,
   pathAt,
-  signatureOf,
   soundingsOf,
   standing,
   unlanded,
+  waysOf,
   weightOfPath,
 } from './paths'
 import { random } from './random'
@@ -79,6 +79,7 @@ export function reharmonise(
   if (distance <= 0) return [{ text, distance: 0, reached: true, says: 'as it is', changes: [] }]
   const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
   const { arcs, most } = lattice(chart, spots, { taste, liking, melody, keep, guards, allowed, distance })
+  const ways = waysOf(arcs, taste)
   const slots = slotsOf(chart)
   const reachable = mostWeight(arcs, spots.length)
   const used = new Map<string, number>()
@@ -103,11 +104,11 @@ export function reharmonise(
       return 0
     }
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
-    let path = bestPath(arcs, spots.length, goal, taste, extra)
+    let path = bestPath(ways, goal, extra)
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
     for (let tries = 1; tries < TRIES && offBy(path) > NEAR_ENOUGH * most; tries += 1) {
       wider = 1 + tries
-      const other = bestPath(arcs, spots.length, goal, taste, extra)
+      const other = bestPath(ways, goal, extra)
       if (offBy(other) < offBy(path)) path = other
     }
     // What leads back over a repeat has to land there too.
@@ -117,20 +118,14 @@ export function reharmonise(
     ]
     for (let wrong = broken(path); wrong.length > 0; wrong = broken(path)) {
       wrong.forEach((arc) => banned.add(arc))
-      path = bestPath(arcs, spots.length, goal, taste, extra)
+      path = bestPath(ways, goal, extra)
     }
     // Far out there is little to choose between: what was used before becomes dearer until another way comes that goes nearly as far.
     for (let tries = 0; likeness(path, found) > MOST_ALIKE && tries < UNLIKE_PRICES.length; tries += 1) {
       unlike = UNLIKE_PRICES[tries]!
       wider = 1 + tries
       // At the very end of the scale there is one path; a little before it there are many.
-      const other = bestPath(
-        arcs,
-        spots.length,
-        Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable),
-        taste,
-        extra,
-      )
+      const other = bestPath(ways, Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable), extra)
       if (
         broken(other).length === 0 &&
         (goal > MOST_ASKED * reachable
@@ -222,7 +217,7 @@ export function latticeOf(
     distance,
   })
   const prices = arcs.map((list) => list.map((arc) => arc.price))
-  const signatures = arcs.map((list) => list.map(signatureOf))
+  const ways = waysOf(arcs, taste)
   return {
     arcs,
     spots,
@@ -232,8 +227,7 @@ export function latticeOf(
       let [low, high] = [0, HIGHEST_REWARD]
       for (let step = 0; step < HALVINGS; step += 1) {
         const reward = (low + high) / 2
-        if (pathAt(arcs, spots.length, taste, prices, signatures, reward).weight < distance * most)
-          low = reward
+        if (pathAt(ways, prices, reward).weight < distance * most) low = reward
         else high = reward
       }
       return high

@@ -1,5 +1,5 @@
 import { analyse } from '../analysis/analyse'
-import { groupedBy } from './grouped'
+import { groupedBy } from '../grouped'
 import { type Bar, type Chart, type Meter, type Slot } from '../chart/chart'
 import { bassLine, type BassNote } from '../rhythm/bassLine'
 import {

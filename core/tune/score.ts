@@ -11,7 +11,7 @@ import { melodyOf } from './applyMelody'
 import { keptNotes } from './keptNotes'
 import { keptVoicings } from './keptGrips'
 import type { Body } from '../player/limits'
-import { groupedBy } from './grouped'
+import { groupedBy } from '../grouped'
 import type { TuneDocument } from './document'
 import { madeChord, readTuneDocument, type TuneReading } from './reading'
 

@@ -1,6 +1,6 @@
 import { playOrder } from '../../../core/chart/form'
 import type { LineChord } from '../../../core/tune/decisions'
-import { groupedBy } from '../../../core/tune/grouped'
+import { groupedBy } from '../../../core/grouped'
 import { rangeOf, type ChordSelection } from '../selection/selection'
 import type { TuneChord, TuneReading } from '../../../core/tune/reading'
 
