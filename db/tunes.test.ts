@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -21,6 +22,7 @@ import { parseChart } from '../core/chart/parse'
 import type { TuneEdit } from '../core/tune/edit'
 import { anyEdit, one } from './anyEdit'
 import { statesOf } from './history'
+import { tunes } from './schema'
 
 let db: Db
 beforeEach(() => {
@@ -181,6 +183,30 @@ describe('transposing', () => {
     })
     step(id, 'undo')
     expect(state(id).document).toEqual(before)
+  })
+})
+
+describe('reading', () => {
+  test('what is written in a transaction is read in it, by its own handle and by the book’s; what is taken back is not', () => {
+    const id = begin()
+    const titles: (string | undefined)[] = []
+    expect(() =>
+      db.transaction((tx) => {
+        tx.update(tunes).set({ title: 'Renamed' }).where(eq(tunes.id, id)).run()
+        titles.push(readTune(tx, id)?.document.title, readTune(db, id)?.document.title)
+        throw new Error('taken back')
+      }),
+    ).toThrow('taken back')
+    expect(titles).toEqual(['Renamed', 'Renamed'])
+    expect(state(id).document.title).toBe('Test')
+  })
+  test('two books in one process are told apart', () => {
+    const other = openDatabase(':memory:')
+    const id = begin()
+    expect(readTune(other, id)).toBeNull()
+    const there = createTune(other, newDocument('There', '| C |'))
+    expect([readTune(other, there)?.document.title, readTune(db, there)]).toEqual(['There', null])
+    other.$client.close()
   })
 })
 

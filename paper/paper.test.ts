@@ -41,7 +41,7 @@ function lettersOfMark(mark: Mark): string {
 
 /** What a general reader of PDF (pdfjs-dist) finds: pages, their size, letters, and fonts. */
 function read(pdf: Buffer): {
-  pages: { width: number; height: number; text: string }[]
+  pages: { width: number; height: number; text: string; placed: unknown[] }[]
   fonts: string[]
   title: string
 } {
@@ -58,7 +58,9 @@ function read(pdf: Buffer): {
       await page.getOperatorList()
       const { items } = await page.getTextContent()
       for (const { fontName } of items) if (fontName && page.commonObjs.has(fontName)) fonts.add(page.commonObjs.get(fontName).name)
-      pages.push({ width, height, text: items.map(({ str }) => str).join(' ') })
+      
+      const placed = items.map(({ str, transform, width: wide }) => [str, ...transform, wide])
+      pages.push({ width, height, placed, text: items.map(({ str }) => str).join(' ') })
     }
     const { info } = await pdf.getMetadata()
     console.log(JSON.stringify({ pages, fonts: [...fonts], title: info.Title }))`
@@ -67,6 +69,27 @@ function read(pdf: Buffer): {
   })
   return JSON.parse(told) as ReturnType<typeof read>
 }
+
+test('the same page twice in a PDF has the same letters at the same places both times, and others have their turn after each', async () => {
+  const sheet = composed(filled(newDocument('Twice', SIGNS)), TEMPLATES.comping.layout)
+  const turns: number[] = []
+  const pdf = await toPdf({
+    title: 'Twice',
+    sheets: [sheet, sheet],
+    onPage: (done) => Promise.resolve(void turns.push(done)),
+  })
+  const { pages } = read(pdf)
+  const half = sheet.pages.length
+  expect(pages.slice(half)).toEqual(pages.slice(0, half))
+  expect(pages[0]!.placed.length).toBeGreaterThan(20)
+  expect(turns).toHaveLength(2 * half)
+  expect([turns[0], turns.at(-1)]).toEqual([half > 1 ? 0 : 1, 2])
+})
+test('a PDF whose reader has gone away is given up', async () => {
+  const sheet = composed(newDocument('Gone', SIGNS), TEMPLATES.comping.layout)
+  const onPage = () => Promise.reject(new Error('nobody waits'))
+  await expect(toPdf({ title: 'Gone', sheets: [sheet], onPage })).rejects.toThrow('nobody waits')
+})
 
 test('a PDF as another program reads it: pages of the paper, the title, symbols with their signs, and only embedded fonts of the application', async () => {
   const document = filled(newDocument('Odd Signs', SIGNS))

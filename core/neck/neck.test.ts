@@ -5,7 +5,7 @@ import { pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { fingeringsOf } from './fingering'
 import { DEFAULT_HAND, pairReachMm, type Finger } from './hand'
-import { DEFAULT_SCALE_LENGTH_MM, fretMm, reachMm, soundAt, STANDARD_GUITAR } from './instrument'
+import { DEFAULT_SCALE_LENGTH_MM, fretMm, reachMm, soundAt, STANDARD_GUITAR, touched } from './instrument'
 
 const L = DEFAULT_SCALE_LENGTH_MM
 const hold = (text: string, hand = DEFAULT_HAND) =>
@@ -27,6 +27,23 @@ describe('fret distances (twelve-tone equal temperament: the twelfth fret halves
   })
   test('the known stretches come out in order and size (common practice, no source): 9 to 12 is 61 mm, 8 to 12 is 84, 2 to 5 is 92', () => {
     expect([reachMm(9, 12, L), reachMm(8, 12, L), reachMm(2, 5, L)].map(Math.round)).toEqual([61, 84, 92])
+  })
+})
+
+describe('a place touched on the neck', () => {
+  const frets = fc.array(fc.option(fc.integer({ min: 0, max: 17 })), { minLength: 4, maxLength: 8 })
+  test('is held; touched again it is let go; other strings stay', () => {
+    fc.assert(
+      fc.property(frets, fc.nat(7), fc.nat(17), (held, at, fret) => {
+        const string = at % held.length
+        const once = touched(held, string, fret)
+        expect(once[string]).toBe(held[string] === fret ? null : fret)
+        const twice = touched(once, string, fret)
+        expect(twice[string]).toBe(held[string] === fret ? fret : null)
+        for (const [other, stays] of held.entries())
+          if (other !== string) expect([once[other], twice[other]]).toEqual([stays, stays])
+      }),
+    )
   })
 })
 

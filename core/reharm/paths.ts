@@ -12,7 +12,6 @@ interface Group {
   /** Places of the arcs in the list of the slot. */
   orders: readonly number[]
   end: number
-  /** What has to come, the bass it leaves, whether it swapped: all that the next arc asks of the one before but whether it changed, as one number. */
   signature: number
   /** What each group of the slot it ends at costs beside it. */
   onward: Float64Array
@@ -28,14 +27,14 @@ export interface Ways {
 export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
   const alike = arcs.map((list) => [
     ...groupedBy(list.keys(), (order) => {
-      const { span, firstRoot, firstBass, swaps, change, ...arc } = list[order]!
-      return [span, firstRoot, firstBass, swaps, change !== null, signatureOf({ swaps, ...arc })].join()
+      const arc = list[order]!
+      return [arc.span, arc.firstRoot, arc.firstBass, arc.swaps, arc.change !== null, signatureOf(arc)].join()
     }).values(),
   ])
   // At each slot, by what comes before it: what every group there costs.
   const prices = arcs.map(() => new Map<number, Float64Array>())
   const onwardFrom = (arc: Arc, end: number): Float64Array => {
-    const key = signatureOf(arc) * 2 + (arc.change === null ? 0 : 1)
+    const key = signatureOf(arc)
     const known = prices[end]?.get(key)
     if (known) return known
     const made = Float64Array.from(alike[end] ?? [], ([order]) => between(arc, arcs[end]![order!]!, taste))
@@ -52,14 +51,12 @@ export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
   return { arcs, groups }
 }
 
-const signatureOf = ({
-  landsOn,
-  lastBass,
-  swaps,
-  goesOn,
-}: Pick<Arc, 'landsOn' | 'lastBass' | 'swaps' | 'goesOn'>) =>
-  goesOn ? (((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0) : 0
-const SIGNATURES = 13 * 13 * 2
+/** All that an arc asks of the next one, as one number: what has to come, the bass it leaves, whether it swapped, whether it changed anything. */
+function signatureOf({ landsOn, lastBass, swaps, goesOn, change }: Arc): number {
+  if (!goesOn) return 0
+  return ((((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)) * 2 + (change ? 1 : 0)
+}
+const SIGNATURES = 13 * 13 * 2 * 2
 
 interface ChangePath {
   arcs: Arc[]
