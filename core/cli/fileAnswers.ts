@@ -1,4 +1,3 @@
-import type { z } from 'zod'
 import { parseChart } from '../chart/parse'
 import { exportChart } from '../formats/exportChart'
 import { importChart, LONGEST_IMPORT } from '../formats/importChart'
@@ -9,16 +8,12 @@ import { bad, good, type Result } from '../result'
 import { tuneAsBackup, tunesOfBackup } from './backupAnswers'
 import { limitsFrom } from './limits'
 import { wrongStrings } from './parts'
-import type { requestSchemas } from './requests'
+import type { AnswersTo } from './answersTo'
 
 const isTune = (format: string): format is TuneFormat => (TUNE_FORMATS as readonly string[]).includes(format)
 
 /** Files in and out. */
-export const FILE_ANSWERS: {
-  [Name in 'import' | 'export']: (
-    request: z.output<(typeof requestSchemas)[Name]>,
-  ) => Result<Record<string, unknown>>
-} = {
+export const FILE_ANSWERS: AnswersTo<'import' | 'export'> = {
   import({ content, format, encoding = 'utf-8', part }) {
     if (format === 'backup') return tunesOfBackup(content)
     if (isTune(format)) {

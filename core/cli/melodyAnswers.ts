@@ -1,4 +1,3 @@
-import type { z } from 'zod'
 import { parseChart } from '../chart/parse'
 import { parseChord } from '../chord/parse'
 import { lineOf } from '../leading/lead'
@@ -11,17 +10,13 @@ import { TEXTURES, type MelodyTexture } from '../melody/textures'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
-import { good, type Result } from '../result'
+import { good } from '../result'
 import { limitsFrom } from './limits'
 import { chordsOfChart, lineAnswer, tidy, voicingAnswer } from './parts'
-import type { requestSchemas } from './requests'
-
-type Names = 'harmonise' | 'scale' | 'ends'
+import type { AnswersTo } from './answersTo'
 
 /** Answers about melodies. */
-export const MELODY_ANSWERS: {
-  [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>>
-} = {
+export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
   harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
     const limits = limitsFrom({

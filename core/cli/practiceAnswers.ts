@@ -1,4 +1,3 @@
-import type { z } from 'zod'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
@@ -13,22 +12,18 @@ import { planOf } from '../practice/plan'
 import { questionOf } from '../practice/questions/ask'
 import { utcDay } from '../practice/recall'
 import { recordsOf } from '../practice/record'
-import { good, type Result } from '../result'
+import { good } from '../result'
 import { handTempo } from '../rhythm/handTempo'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { limitsFrom } from './limits'
 import { chordsOf, chordsOfChart, heldGrips } from './parts'
-import type { requestSchemas } from './requests'
-
-type Names = 'ladder' | 'plan' | 'question' | 'keys'
+import type { AnswersTo } from './answersTo'
 
 /** Beats a minute that are wanted where neither the request nor the chart says. */
 const USUAL_GOAL = 120
 
 /** Answers of the core's command line about practice. */
-export const PRACTICE_ANSWERS: {
-  [Name in Names]: (request: z.output<(typeof requestSchemas)[Name]>) => Result<Record<string, unknown>>
-} = {
+export const PRACTICE_ANSWERS: AnswersTo<'ladder' | 'plan' | 'question' | 'keys'> = {
   ladder: (climb) => good({ ...nextRung(climb) }),
 
   plan({ text, voicings, minutes, log, now, goal, zone, limits: input }) {

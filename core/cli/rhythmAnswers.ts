@@ -11,7 +11,8 @@ import { playedBars } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
 import { limitsFrom } from './limits'
 import { chordsOf, chordsOfChart, heldGrips, NO_CHORDS, tidy } from './parts'
-import type { figureSchema, requestSchemas, timesSchema } from './requests'
+import type { AnswersTo } from './answersTo'
+import type { figureSchema, timesSchema } from './requests'
 import type { z } from 'zod'
 
 /** A figure of the table by its name, or one that is given hit by hit. */
@@ -56,8 +57,8 @@ function swingOf(
 }
 
 /** Answers of the core's command line about rhythm and the band. */
-export const RHYTHM_ANSWERS = {
-  figures({ meter }: z.output<typeof requestSchemas.figures>): Result<Record<string, unknown>> {
+export const RHYTHM_ANSWERS: AnswersTo<'figures' | 'rhythm' | 'tempo' | 'bassline'> = {
+  figures({ meter }) {
     const found = FIGURES.filter(({ meters }) => meter === undefined || meters.includes(meter))
     if (found.length === 0)
       return bad({
@@ -87,16 +88,7 @@ export const RHYTHM_ANSWERS = {
     })
   },
 
-  rhythm({
-    text,
-    figure: asked,
-    restart,
-    density,
-    melody,
-    seed,
-    phrase,
-    times,
-  }: z.output<typeof requestSchemas.rhythm>): Result<Record<string, unknown>> {
+  rhythm({ text, figure: asked, restart, density, melody, seed, phrase, times }) {
     const chart = parseChart(text)
     if (!slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
     const figure = figureFrom(asked)
@@ -128,14 +120,7 @@ export const RHYTHM_ANSWERS = {
     })
   },
 
-  tempo({
-    text,
-    symbols,
-    voicings,
-    figure: asked,
-    restart,
-    limits: input,
-  }: z.output<typeof requestSchemas.tempo>): Result<Record<string, unknown>> {
+  tempo({ text, symbols, voicings, figure: asked, restart, limits: input }) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     // Chords without a chart stand for a bar of four each.
@@ -168,11 +153,7 @@ export const RHYTHM_ANSWERS = {
     })
   },
 
-  bassline({
-    text,
-    kind,
-    seed = 0,
-  }: z.output<typeof requestSchemas.bassline>): Result<Record<string, unknown>> {
+  bassline({ text, kind, seed = 0 }) {
     const chart = parseChart(text)
     if (!slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
     return good({

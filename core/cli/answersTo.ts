@@ -1,0 +1,11 @@
+import type { z } from 'zod'
+import type { Result } from '../result'
+import type { requestSchemas } from './requests'
+
+/** What is answered, as JSON. */
+export type Answer = Record<string, unknown>
+
+/** How requests of these names are answered, once their fields are known to be right. */
+export type AnswersTo<Name extends keyof typeof requestSchemas> = {
+  [One in Name]: (request: z.output<(typeof requestSchemas)[One]>) => Result<Answer>
+}

@@ -1,0 +1,134 @@
+import { NEAR_WRITTEN } from '../chart/beats'
+import { slotsOf } from '../chart/chart'
+import { parseChart } from '../chart/parse'
+import { applyChanges } from '../reharm/apply'
+import { COLOURS } from '../reharm/catalogue'
+import { optionsAt } from '../reharm/options'
+import { reharmonise } from '../reharm/reharmonise'
+import { bad, good } from '../result'
+import { RULES } from '../reharm/rules'
+import { NO_CHORDS, placeOf, tidy } from './parts'
+import type { AnswersTo } from './answersTo'
+
+/** Answers about other chords in a chart. */
+export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise'> = {
+  options({ text, bar, beat, melody, rules, depth }) {
+    const chart = parseChart(text)
+    const slots = slotsOf(chart)
+    const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < NEAR_WRITTEN)
+    const unknown = rules?.find((rule) => !KNOWN_RULES.some((known) => known.startsWith(rule)))
+    if (unknown !== undefined)
+      return bad({
+        code: 'bad-field',
+        message: `There is no rule "${unknown}".`,
+        accepted: `${[...new Set(KNOWN_RULES)].join(', ')}, or a letter for all of its kind`,
+        text: 'rules',
+      })
+    if (index < 0)
+      return bad({
+        code: 'no-chord',
+        message: `No chord begins on bar ${bar}, beat ${beat}.`,
+        accepted:
+          slots
+            .slice(0, 8)
+            .map((slot) => `bar ${slot.bar}, beat ${tidy(slot.beat)}`)
+            .join('; ') || 'a chart with a chord',
+        text: 'bar, beat',
+      })
+    if (slots[index]!.symbol?.kind !== 'chord')
+      return bad({
+        code: 'no-chord',
+        message: `"${slots[index]!.text}" on bar ${bar}, beat ${beat} is no chord that could be changed.`,
+        accepted: 'the place of a chord',
+        text: 'bar, beat',
+      })
+    const options = optionsAt(text, index, {
+      rules,
+      ...(depth ? { depth } : {}),
+      ...(melody ? { melody } : {}),
+    })
+    return good({
+      options: options.map(
+        ({
+          rule,
+          name,
+          intent,
+          puts,
+          why,
+          distance,
+          reach,
+          mood,
+          school,
+          melody: fit,
+          kept,
+          lost,
+          added,
+          into,
+          out,
+          basses,
+          also,
+          depth: deep,
+          ...change
+        }) => ({
+          rule,
+          name,
+          intent,
+          symbols: puts.map((put) => put.chord.canonical),
+          beats: puts.map((put) => tidy(put.beats)),
+          text: applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
+          why,
+          distance: tidy(distance.total),
+          distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) },
+          reach: tidy(reach),
+          mood,
+          school,
+          melody: fit,
+          kept,
+          lost,
+          added,
+          into,
+          out,
+          basses,
+          also,
+        }),
+      ),
+      problems: chart.problems,
+    })
+  },
+
+  reharmonise({ text, distance, count = 1, melody, seed = 1, guards }) {
+    const slots = slotsOf(parseChart(text))
+    if (!slots.some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
+    const results = reharmonise(text, {
+      distance,
+      count,
+      seed,
+      ...(melody ? { melody } : {}),
+      ...(guards ? { guards } : {}),
+    })
+    return good({
+      results: results.map((result) => ({
+        text: result.text,
+        distance: tidy(result.distance),
+        reached: result.reached,
+        says: result.says,
+        choices: result.changes.map((change) => ({
+          bar: slots[change.index]!.bar,
+          ...placeOf(slots[change.index]!),
+          rule: change.rule,
+          name: change.name,
+          why: change.why,
+          symbols: change.puts.map((put) => put.chord.canonical),
+        })),
+      })),
+    })
+  },
+}
+
+/** Every rule there is, colours among them. */
+const KNOWN_RULES: readonly string[] = [
+  ...Object.values(COLOURS)
+    .flat()
+    .map((colour) => colour.rule),
+  ...RULES.map((rule) => rule.id),
+]
