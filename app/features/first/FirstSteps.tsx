@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useRef, useState, type FormEvent } from 'react'
 import { useNavigate } from 'react-router'
+import { toldBy } from '../../services/forms/told'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { SOUND } from '../../services/sound/store'
@@ -63,8 +64,9 @@ function HearBoth({ tune }: { tune: string }) {
   const heard = useRef<Promise<TuneHeard>>(undefined)
   const fetched = () => {
     heard.current ??= fetch(`/first?tune=${tune}`).then(async (answer) => {
-      if (!answer.ok) throw new Error(((await answer.json()) as { message?: string }).message ?? UNHEARD)
-      return (await answer.json()) as TuneHeard
+      const told = await toldBy<TuneHeard>(answer)
+      if (!('schedule' in told)) throw new Error(told.message)
+      return told
     })
     // A failure is told when it is wanted, and asked for anew then.
     heard.current.catch(() => (heard.current = undefined))
@@ -135,12 +137,11 @@ function OwnChart({ onMade }: { onMade: () => void }) {
         method: 'POST',
         body: new URLSearchParams([...fields] as [string, string][]),
       })
-      const { tune, message } = (await answer.json()) as { tune?: string; message?: string }
-      if (tune === undefined) setSaid(message ?? UNREACHABLE)
-      else {
+      const told = await toldBy<{ tune: string }>(answer)
+      if ('tune' in told) {
         onMade()
-        await navigate(`/tunes/${tune}/colour`)
-      }
+        await navigate(`/tunes/${told.tune}/colour`)
+      } else setSaid(told.message)
     } catch {
       setSaid(UNREACHABLE)
     }

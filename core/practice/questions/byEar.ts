@@ -65,7 +65,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
     accepts: [right],
     choices: names,
     by: 'choice',
-    explain: `It was ${right}.`,
+    explain: `The ${played === 0 ? 'first' : 'second'} one sounded again.`,
     shows: [],
     answers: [voicing, next],
     moves: [
