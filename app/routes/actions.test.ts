@@ -186,7 +186,7 @@ describe('files of a tune', () => {
     for (const format of ['midi', 'musicxml', 'abc', 'chordpro', 'tab']) {
       const answer = asked(format)
       expect([format, answer.status]).toEqual([format, 422])
-      expect(await answer.text()).toMatch(/has 3200 chords .* up to 1000\. Put parts of it/)
+      expect(await answer.text()).toMatch(/has 3200 chords .* up to 600\. Put parts of it/)
     }
     expect(asked('text').status).toBe(200)
     const pages = await stand({

@@ -4,10 +4,10 @@ import { parseChart } from '../../../core/chart/parse'
 import type { TuneDocument } from '../../../core/tune/document'
 
 /**
- * Chords of a chart of which pages, files and grips are still made while somebody waits: at most four seconds of the server, which serves others too. Tunes have 20 to
+ * Chords of a chart of which pages, files and grips are still made while somebody waits: at most two seconds of the server, which serves others too. Tunes have 20 to
  * 300; what has more is several tunes, or a text that was meant to be something else.
  */
-export const MOST_CHORDS_MADE = 1_000
+export const MOST_CHORDS_MADE = 600
 
 /** Why nothing is made of a tune here at once, and what to do; null where it is. */
 export function tooMuch({
