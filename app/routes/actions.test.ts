@@ -193,8 +193,18 @@ describe('files of a tune', () => {
       request: new Request(`http://127.0.0.1/?tune=${id}&shown=grips&width=300&height=300`),
     } as never)
     expect(pages.status).toBe(422)
-    const printed = await pdf({ params: { tuneId: id }, request: new Request('http://127.0.0.1/') } as never)
-    expect(printed.status).toBe(422)
+    const print = (tuneId: string) =>
+      pdf({ params: { tuneId }, request: new Request('http://127.0.0.1/') } as never)
+    expect((await print(id)).status).toBe(422)
+    // Of very many bars files are made, and no pages: a staff costs as much for one chord as for four.
+    const long = aTune(`key: C\n${'| C '.repeat(257)}|`).id
+    const midi = file({
+      params: { tuneId: long, format: 'midi' },
+      request: new Request('http://127.0.0.1/'),
+    } as never)
+    const refused = await print(long)
+    expect([midi.status, refused.status]).toEqual([200, 422])
+    expect(await refused.text()).toMatch(/has 257 bars .* up to 256\. Put parts of it/)
   })
   test('a format or a tune that is not there: 404 in words', async () => {
     const { id } = aTune()

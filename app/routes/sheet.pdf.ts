@@ -3,7 +3,7 @@ import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { layoutAsked } from '../features/paper/asked'
-import { tooMuch } from '../features/paper/bound.server'
+import { tooMuchToDraw } from '../features/paper/bound.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
 import { othersHaveTheirTurn } from '../services/forms/turns.server'
@@ -22,7 +22,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     tempo: null,
   })
   if (!document) return refusedFile('This version is not kept with the tune any more.')
-  const tooLong = tooMuch(document)
+  const tooLong = tooMuchToDraw(document)
   if (tooLong !== null) return refusedFile(tooLong, 422)
   const sheet = await sheetPages(document, {
     layout,

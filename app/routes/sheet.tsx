@@ -13,7 +13,7 @@ import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database, withBook } from '../database.server'
 import { layoutAsked } from '../features/paper/asked'
-import { refuseTooMuch } from '../features/paper/bound.server'
+import { refuseTooMuch, tooMuchToDraw } from '../features/paper/bound.server'
 import { PageView } from '../features/paper/PageView'
 import { LayoutChoice, SheetComposer } from '../features/paper/SheetComposer'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
@@ -35,7 +35,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const version = asked.get('version') || null
   const document = tuneAsked(state.document, { version, key: null, tempo: null })
   if (!document) throw data('This version is not kept with the tune any more.', 404)
-  refuseTooMuch(document)
+  refuseTooMuch(tooMuchToDraw(document))
   return {
     ...state,
     from,

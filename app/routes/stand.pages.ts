@@ -6,7 +6,7 @@ import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
-import { tooMuch } from '../features/paper/bound.server'
+import { tooMuchToDraw } from '../features/paper/bound.server'
 import { sheetPages, tuneAsked, withGrips } from '../features/paper/sheetPages.server'
 import { ownNameOf } from '../features/paper/ownLayouts'
 import { isShown, SHOWN, STAND_LAYOUTS, standing } from '../features/stand/shown'
@@ -48,7 +48,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   if (!state) return refusedFile('This tune is not in the songbook any more.')
   const player = readPlayer(database())
   const document = tuneAsked(state.document, how) ?? tuneAsked(state.document, { ...how, version: null })!
-  const tooLong = tooMuch(document)
+  const tooLong = tooMuchToDraw(document)
   if (tooLong !== null) return refusedFile(tooLong, 422)
   const own = ownNameOf(shown)
   const kept = own === null ? undefined : layoutsOf(database(), tune).find(({ name }) => name === own)

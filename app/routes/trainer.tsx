@@ -15,7 +15,7 @@ import { listGrips } from '../../db/grips'
 import { readPlayer } from '../../db/player'
 import { listTunes, readTune } from '../../db/tunes'
 import type { Voicing } from '../../core/voicing/voicing'
-import { refuseTooMuch } from '../features/paper/bound.server'
+import { refuseTooMuch, tooMuch } from '../features/paper/bound.server'
 import { database } from '../database.server'
 import { Answering } from '../features/trainer/Answering'
 import { useTraining, type AskedAbout, type Training } from '../features/trainer/useTraining'
@@ -71,7 +71,7 @@ export function loader({ request }: Route.LoaderArgs) {
       key: BOOK_KEY,
     }
   }
-  refuseTooMuch(state.document)
+  refuseTooMuch(tooMuch(state.document))
   const player = readPlayer(db)
   const document = withEveryGrip(state.document, readTuneDocument(state.document, 'case', player), player)
   const reading = readTuneDocument(document, 'case', player)

@@ -23,11 +23,21 @@ export function tooMuch({
     : `“${title}” has ${chords} chords in this chart; pages, files and grips are made of up to ${MOST_CHORDS_MADE}. Put parts of it in charts of their own on the Chart step. Its text can be saved as it is.`
 }
 
+/** Bars of a chart, as they are written, of which pages are drawn: a staff costs as much for a bar with one chord as for one with four. */
+export const MOST_BARS_DRAWN = 256
+
+/** Why no pages are drawn of a tune, and what to do; null where they are. */
+export function tooMuchToDraw(document: Pick<TuneDocument, 'title' | 'text' | 'choices'>): string | null {
+  const bars = parseChart(document.text).bars.length
+  return bars <= MOST_BARS_DRAWN
+    ? tooMuch(document)
+    : `“${document.title}” has ${bars} bars in this chart; pages are drawn of up to ${MOST_BARS_DRAWN}. Put parts of it in charts of their own on the Chart step, or write what comes again with |: :|. Its files and its text can be saved as it is.`
+}
+
 /** Something that is made of several tunes, of which one is too long. */
 export class TooMuch extends Error {}
 
 /** A page that is not shown for it. @throws a 422 answer in words */
-export function refuseTooMuch(document: Pick<TuneDocument, 'title' | 'text' | 'choices'>): void {
-  const why = tooMuch(document)
-  if (why !== null) throw data(why, { status: 422, statusText: 'More chords than are worked out here' })
+export function refuseTooMuch(why: string | null): void {
+  if (why !== null) throw data(why, { status: 422, statusText: 'More than is worked out here' })
 }

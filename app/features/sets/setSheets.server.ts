@@ -9,7 +9,7 @@ import { readTune } from '../../../db/tunes'
 import type { Listed } from '../../../paper/contents'
 import type { Pages } from '../../../paper/pages'
 import { othersHaveTheirTurn } from '../../services/forms/turns.server'
-import { tooMuch, TooMuch } from '../paper/bound.server'
+import { tooMuchToDraw, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
 interface SetPrinted {
@@ -61,7 +61,7 @@ export async function setPdf(
     // A version that is not kept any more gives way to what is worked on.
     const document =
       state && (tuneAsked(state.document, tune) ?? tuneAsked(state.document, { ...tune, version: null }))
-    const tooLong = document && tooMuch(document)
+    const tooLong = document && tooMuchToDraw(document)
     if (tooLong) throw new TooMuch(tooLong)
     if (document)
       sheets.push({
