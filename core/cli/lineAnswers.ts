@@ -12,7 +12,15 @@ import { applyChanges } from '../reharm/apply'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
 import { limitsFrom } from './limits'
-import { chordsOf, chordsOfChart, fingeringAnswer, lineAnswer, placeOf, tidy, wrongStrings } from './parts'
+import {
+  choicesAnswer,
+  chordsOf,
+  chordsOfChart,
+  fingeringAnswer,
+  lineAnswer,
+  tidy,
+  wrongStrings,
+} from './parts'
 import type { AnswersTo } from './answersTo'
 
 /** Answers about lines of grips, and motion between sounds. */
@@ -223,14 +231,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
           says,
           text: applyChanges(text, changes),
           places: placed.map(({ bar, beat, beats }) => ({ bar, beat: tidy(beat), beats: tidy(beats) })),
-          choices: changes.map((change) => ({
-            bar: slots[change.index]!.bar,
-            ...placeOf(slots[change.index]!),
-            rule: change.rule,
-            name: change.name,
-            why: change.why,
-            symbols: change.puts.map((put) => put.chord.canonical),
-          })),
+          choices: choicesAnswer(changes, slots),
         }),
       ),
     })

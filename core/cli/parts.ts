@@ -6,6 +6,7 @@ import type { Line } from '../leading/lead'
 import { TERM_NAMES } from '../leading/weights'
 import type { Fingering } from '../neck/fingering'
 import { writtenFrets, type Frets } from '../neck/instrument'
+import type { Change } from '../reharm/change'
 import { bad, good, type Fault, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { degreesOfVoicing, pitchNames, voicingOf, type Voicing } from '../voicing/voicing'
@@ -13,6 +14,17 @@ import { degreesOfVoicing, pitchNames, voicingOf, type Voicing } from '../voicin
 /** What several answers share. */
 export const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
 export const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
+
+/** What was changed of a chart, each at its place. */
+export const choicesAnswer = (changes: readonly Change[], slots: readonly Slot[]) =>
+  changes.map(({ index, rule, name, why, puts }) => ({
+    bar: slots[index]!.bar,
+    ...placeOf(slots[index]!),
+    rule,
+    name,
+    why,
+    symbols: puts.map(({ chord }) => chord.canonical),
+  }))
 
 export const wrongStrings = (frets: Frets, strings: number, text: string) =>
   bad({

@@ -7,7 +7,7 @@ import { optionsAt } from '../reharm/options'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
 import { RULES } from '../reharm/rules'
-import { NO_CHORDS, placeOf, tidy } from './parts'
+import { choicesAnswer, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
 /** Answers about other chords in a chart. */
@@ -112,14 +112,7 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise'> = {
         distance: tidy(result.distance),
         reached: result.reached,
         says: result.says,
-        choices: result.changes.map((change) => ({
-          bar: slots[change.index]!.bar,
-          ...placeOf(slots[change.index]!),
-          rule: change.rule,
-          name: change.name,
-          why: change.why,
-          symbols: change.puts.map((put) => put.chord.canonical),
-        })),
+        choices: choicesAnswer(result.changes, slots),
       })),
     })
   },
