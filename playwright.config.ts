@@ -5,6 +5,7 @@ import { CHROMIUM } from './e2e/chromium'
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
+  globalSetup: './e2e/seeded.ts',
   timeout: 400_000,
   expect: { timeout: 60_000 },
   // Each worker has a server of its own; two leave a third of two cores idle.

@@ -2,7 +2,7 @@ import { reactRouter } from '@react-router/dev/vite'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 
-export default defineConfig({
+export default defineConfig(({ isSsrBuild }) => ({
   plugins: [reactRouter()],
   resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
   worker: { format: 'es' },
@@ -23,5 +23,8 @@ export default defineConfig({
       ],
     ],
   },
-  build: { chunkSizeWarningLimit: 1000 },
-})
+  build: {
+    chunkSizeWarningLimit: 1000,
+    rollupOptions: isSsrBuild ? {} : { output: { experimentalMinChunkSize: 40_000 } },
+  },
+}))

@@ -1,7 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+
+/** Names a book with the demo in it, of which each server has a copy: putting the demo together takes longer than the start. */
+export const SEEDED = 'HERON_SEEDED_BOOK'
 
 /** The built application on a database of its own, which can be killed and started again. */
 export class Server {
@@ -13,7 +16,10 @@ export class Server {
   secure = ''
 
   /** @param env what else the server is told, such as HOST */
-  constructor(private readonly env: Readonly<Record<string, string>> = {}) {}
+  constructor(private readonly env: Readonly<Record<string, string>> = {}) {
+    const seeded = process.env[SEEDED]
+    if (seeded) copyFileSync(seeded, this.book)
+  }
 
   async start(port = 0): Promise<void> {
     const child = spawn('node', ['build/serve.mjs'], {
@@ -51,6 +57,15 @@ export class Server {
   /** Starts again on the same address and database. */
   async restart(): Promise<void> {
     await this.start(Number(new URL(this.url).port))
+  }
+
+  /** Told to end: all that it has is in its one file then. */
+  async stop(): Promise<void> {
+    const { child } = this
+    if (!child) return
+    const gone = new Promise((resolve) => child.once('exit', resolve))
+    child.kill('SIGTERM')
+    await gone
   }
 
   async end(): Promise<void> {

@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react'
+import { useListening } from '../services/forms/useListening'
 
 /** Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over it. */
 const NARROW = '(max-width: 900px)'
@@ -7,6 +8,8 @@ const NARROW = '(max-width: 900px)'
 /** What is said of the selected chord: beside the music, or a sheet over it that opens at a touch on a chord. */
 export function Drawer({ name, children }: { name: string; children: ReactNode }) {
   const [open, setOpen] = useState(false)
+  // Come from another room, the player sees the music first, and what is said of its chord in the next frame.
+  const there = useDeferredValue(true, !useListening())
   const box = useRef<HTMLElement>(null)
   useEffect(() => {
     const touch = (event: MouseEvent) => {
@@ -33,7 +36,7 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
       <Button className="drawer-handle" variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
         {name} {open ? '▾' : '▴'}
       </Button>
-      <div className="drawer-content">{children}</div>
+      <div className="drawer-content">{there && children}</div>
     </aside>
   )
 }

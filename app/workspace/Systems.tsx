@@ -35,6 +35,8 @@ interface Props {
 /** Systems drawn at once, and with each turn after that, so that a long tune never holds the page up. */
 const AT_ONCE = 3
 const MORE = 2
+/** Systems in sight that are drawn at once when something changes; a third, of which seldom more than its beginning is in sight, comes with the rest. */
+const SEEN_AT_ONCE = 2
 
 /** How many of so many systems are drawn by now; in any case those up to the one that is worked on. */
 function useDrawn(count: number, needed: number): number {
@@ -83,11 +85,15 @@ export const Systems = memo(function Systems({
   const drawn = useDrawn(now.systems.length, focused + 1)
   const box = useRef<HTMLDivElement>(null)
   const inSight = useInSight(box, drawn)
+  const first = now.systems.findIndex((_, at) => inSight(at))
   return (
     <div className="systems" ref={box}>
       {now.systems.slice(0, drawn).map(({ system: { bars } }, at) => {
         const number = bars[0]!.number
-        const seen = at === focused || inSight(at) || late.systems[at]?.system.bars[0]!.number !== number
+        const seen =
+          at === focused ||
+          (inSight(at) && at < first + SEEN_AT_ONCE) ||
+          late.systems[at]?.system.bars[0]!.number !== number
         const { systems, ...all } = seen ? now : late
         const { system, home, made, other, onward } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.

@@ -161,8 +161,7 @@ function bassOf(
   bars: readonly PlayedBar[],
 ): Accompaniment['bass'] {
   if (kind === 'none') return []
-  const { chart } = chartOfLine(reading, band)
-  const notes = groupedBy(bassLine(chart, analyse(chart), kind), ({ bar }) => bar)
+  const notes = bassWritten(reading, band, kind)
   return bars.flatMap(({ bar, from, scale }) =>
     (notes.get(bar.number) ?? []).map((note) => ({
       time: from + (note.beat - bar.from) * scale,
@@ -170,6 +169,24 @@ function bassOf(
       note,
     })),
   )
+}
+
+const BASSES = new WeakMap<TuneReading, Map<string, ReadonlyMap<number, BassNote[]>>>()
+/** The bass by bar, worked out once for a reading: it stays the same under whatever figure, grips and order are asked for. */
+function bassWritten(
+  reading: TuneReading,
+  band: Rhythm['band'],
+  kind: Exclude<Rhythm['bass'], 'none'>,
+): ReadonlyMap<number, BassNote[]> {
+  const known = BASSES.get(reading) ?? new Map<string, ReadonlyMap<number, BassNote[]>>()
+  BASSES.set(reading, known)
+  const asked = `${band} ${kind}`
+  const before = known.get(asked)
+  if (before) return before
+  const { chart } = chartOfLine(reading, band)
+  const notes = groupedBy(bassLine(chart, analyse(chart), kind), ({ bar }) => bar)
+  known.set(asked, notes)
+  return notes
 }
 
 function beatsOf(time: Rhythm['time'], bars: readonly PlayedBar[]): Accompaniment['beats'] {
