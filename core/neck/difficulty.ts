@@ -83,6 +83,9 @@ function barreEffort(press: Press, frets: Frets): number {
 }
 
 function innerMutes(frets: Frets): number {
-  const sounding = frets.flatMap((fret, string) => (fret === null ? [] : [string]))
-  return sounding.length === 0 ? 0 : sounding.at(-1)! - sounding[0]! + 1 - sounding.length
+  const first = frets.findIndex((fret) => fret !== null)
+  const last = frets.findLastIndex((fret) => fret !== null)
+  let silent = 0
+  for (let string = first + 1; string < last; string += 1) if (frets[string] === null) silent += 1
+  return silent
 }

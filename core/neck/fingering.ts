@@ -35,9 +35,38 @@ const AS_HARD = 1e-6
  * between sounding ones needs a held neighbour that touches it; each pair of fingers has its own reach.
  */
 export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): FingeringAnswer {
-  const refusal = unmutable(frets, instrument, hand)
-  if (refusal) return { playable: false, why: refusal }
+  const found = waysToHold(frets, instrument, hand)
+  if ('why' in found) return { playable: false, why: found.why() }
+  const fingerings = found.ways.map((presses) => describe(presses, frets, instrument, hand))
+  fingerings.sort((a, b) => Math.round((a.difficulty - b.difficulty) / AS_HARD))
+  return { playable: true, fingerings }
+}
 
+/** The easiest fingering, or null when no hand of this kind holds the grip. Only that one is described: whole necks are gone through with this. */
+export function easiestFingering(frets: Frets, instrument: Instrument, hand: Hand): Fingering | null {
+  const found = waysToHold(frets, instrument, hand)
+  if ('why' in found) return null
+  let easiest = found.ways[0]!
+  if (found.ways.length > 1) {
+    let least = effortOf(easiest, frets, instrument, hand).difficulty
+    for (const way of found.ways.slice(1)) {
+      const { difficulty } = effortOf(way, frets, instrument, hand)
+      if (Math.round((difficulty - least) / AS_HARD) >= 0) continue
+      easiest = way
+      least = difficulty
+    }
+  }
+  return describe(easiest, frets, instrument, hand)
+}
+
+/** Every way to set the fingers down, in the order they are tried, or why there is none. */
+function waysToHold(
+  frets: Frets,
+  instrument: Instrument,
+  hand: Hand,
+): { ways: Press[][] } | { why: () => string } {
+  const refusal = unmutable(frets, instrument, hand)
+  if (refusal) return { why: () => refusal }
   const ways: Press[][] = []
   const blame: Blame = { needsFingers: Infinity, reach: null }
   for (const thumbStrings of thumbChoices(frets, instrument, hand)) {
@@ -46,22 +75,13 @@ export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): 
       thumbStrings.length > 0 ? [{ finger: 'T', fret: frets[thumbStrings[0]!]!, strings: thumbStrings }] : []
     placeFingers(runsByFret(left, frets, hand), thumb, instrument, hand, ways, blame)
   }
-  if (ways.length === 0) return { playable: false, why: reasonFor(blame, hand) }
-  const fingerings = ways.map((presses) => describe(presses, frets, instrument, hand))
-  fingerings.sort((a, b) => Math.round((a.difficulty - b.difficulty) / AS_HARD))
-  return { playable: true, fingerings }
-}
-
-/** The easiest fingering, or null when no hand of this kind holds the grip. */
-export function easiestFingering(frets: Frets, instrument: Instrument, hand: Hand): Fingering | null {
-  const answer = fingeringsOf(frets, instrument, hand)
-  return answer.playable ? answer.fingerings[0]! : null
+  return ways.length > 0 ? { ways } : { why: () => reasonFor(blame, hand) }
 }
 
 function unmutable(frets: Frets, instrument: Instrument, hand: Hand): string | null {
-  const sounding = frets.flatMap((fret, string) => (fret === null ? [] : [string]))
-  const [first, last] = [sounding[0], sounding.at(-1)]
-  if (first === undefined || last === undefined) return 'no string sounds'
+  const first = frets.findIndex((fret) => fret !== null)
+  if (first < 0) return 'no string sounds'
+  const last = frets.findLastIndex((fret) => fret !== null)
   const low = frets.findIndex((fret) => fret !== null && fret !== 0 && fret <= instrument.capo)
   if (low >= 0) return `fret ${frets[low]!} on string ${stringNumber(low, frets.length)} lies behind the capo`
   if (hand.plucked) return null
@@ -207,12 +227,28 @@ const NUMBER_WORDS: Readonly<Record<number, string>> = {
   8: 'eight',
 }
 
+/** How hard it is to hold a grip in one way: in all, in its parts, and how far the fingers are apart. */
+function effortOf(
+  presses: readonly Press[],
+  frets: Frets,
+  instrument: Instrument,
+  hand: Hand,
+): Pick<Fingering, 'reachMm' | 'difficulty' | 'parts'> {
+  let low = Infinity
+  let high = -Infinity
+  for (const { finger, fret } of presses) {
+    if (finger === 'T') continue
+    low = Math.min(low, fret)
+    high = Math.max(high, fret)
+  }
+  const reach = high >= low ? reachMm(low, high, instrument.scaleLengthMm) : 0
+  const parts = difficultyOf(presses, frets, reach, instrument, hand)
+  return { reachMm: reach, difficulty: Object.values(parts).reduce((sum, part) => sum + part, 0), parts }
+}
+
 function describe(presses: Press[], frets: Frets, instrument: Instrument, hand: Hand): Fingering {
   const fingers: Fingering['fingers'] = frets.map((fret) => (fret === null ? null : 0))
   for (const press of presses) for (const string of press.strings) fingers[string] = press.finger
-  const held = presses.filter((press) => press.finger !== 'T').map((press) => press.fret)
-  const reach = held.length > 0 ? reachMm(Math.min(...held), Math.max(...held), instrument.scaleLengthMm) : 0
-  const parts = difficultyOf(presses, frets, reach, instrument, hand)
   return {
     fingers,
     presses,
@@ -225,8 +261,6 @@ function describe(presses: Press[], frets: Frets, instrument: Instrument, hand: 
         to: stringNumber(press.strings.at(-1)!, frets.length),
       })),
     thumb: presses.some((press) => press.finger === 'T'),
-    reachMm: reach,
-    difficulty: Object.values(parts).reduce((sum, part) => sum + part, 0),
-    parts,
+    ...effortOf(presses, frets, instrument, hand),
   }
 }

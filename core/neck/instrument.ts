@@ -23,7 +23,10 @@ export const STANDARD_GUITAR: Instrument = {
  * Distance in mm from the nut to a fret: L (1 - 2^(-n/12)), the twelve-tone equal-tempered neck.
  * @param fret 0 is the nut
  */
-export const fretMm = (fret: number, scaleLengthMm: number): number => scaleLengthMm * (1 - 2 ** (-fret / 12))
+export const fretMm = (fret: number, scaleLengthMm: number): number =>
+  scaleLengthMm * (SHARE_OF_STRING[fret] ?? 1 - 2 ** (-fret / 12))
+/** How much of the string lies behind each fret, worked out once: whole necks are measured with it. */
+const SHARE_OF_STRING = Array.from({ length: 37 }, (_, fret) => 1 - 2 ** (-fret / 12))
 
 /** Distance in mm between two frets, in either order. */
 export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>

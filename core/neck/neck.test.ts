@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { parseChord } from '../chord/parse'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
-import { fingeringsOf } from './fingering'
+import { easiestFingering, fingeringsOf } from './fingering'
 import { DEFAULT_HAND, pairReachMm, type Finger } from './hand'
 import { DEFAULT_SCALE_LENGTH_MM, fretMm, reachMm, soundAt, STANDARD_GUITAR, touched } from './instrument'
 
@@ -80,6 +80,35 @@ describe('fingering', () => {
     const withThumb = hold('1 3 3 2 1 1', { ...DEFAULT_HAND, thumb: true })
     expect(withThumb.playable && withThumb.fingerings.some((fingering) => fingering.thumb)).toBe(true)
   })
+  test('the easiest is the first of all of them, whatever the hand', () => {
+    const grips = fc.array(fc.option(fc.integer({ min: 0, max: 14 }), { nil: null }), {
+      minLength: 4,
+      maxLength: 7,
+    })
+    const hands = fc.record({
+      thumb: fc.boolean(),
+      barre: fc.boolean(),
+      innerMutes: fc.boolean(),
+      plucked: fc.boolean(),
+      reachMm: fc.integer({ min: 60, max: 140 }),
+      missing: fc.subarray<Finger>([1, 2, 3, 4], { maxLength: 2 }),
+      weak: fc.subarray<Finger>([1, 2, 3, 4], { maxLength: 2 }),
+    })
+    fc.assert(
+      fc.property(grips, hands, fc.constantFrom(0, 2), (frets, hand, capo) => {
+        const instrument = {
+          ...STANDARD_GUITAR,
+          tuning: [28, ...STANDARD_GUITAR.tuning].slice(-frets.length),
+          capo,
+        }
+        const whole = { ...DEFAULT_HAND, ...hand }
+        const all = fingeringsOf(frets, instrument, whole)
+        expect(easiestFingering(frets, instrument, whole)).toEqual(all.playable ? all.fingerings[0] : null)
+      }),
+      { numRuns: 2_000 },
+    )
+  })
+
   test('a wider hand holds whatever a narrower one does, and every answer keeps the rules of the hand', () => {
     const grip = fc.array(fc.option(fc.integer({ min: 0, max: 9 }), { nil: null }), {
       minLength: 6,

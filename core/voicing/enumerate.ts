@@ -50,6 +50,16 @@ export function* gripsOf(
   }
 }
 
+/** A way to stop one string, or to leave it; with what it sounds. */
+interface Choice {
+  fret: number | null
+  /** MIDI number; NaN where the string is not played. */
+  midi: number
+  /** The pitch class as a bit; 0 where the string is not played. */
+  sound: number
+}
+const NOT_PLAYED: Choice = { fret: null, midi: NaN, sound: 0 }
+
 /** Frets of one string that sound an allowed tone inside a window. */
 function choicesFor(
   string: number,
@@ -57,87 +67,86 @@ function choicesFor(
   limits: Limits,
   first: number | null,
   last: number,
-): (number | null)[] {
+): Choice[] {
   const { instrument, range, top } = limits
-  const choices: (number | null)[] = [null]
+  const choices = [NOT_PLAYED]
   if (limits.strings && !limits.strings.includes(string)) return choices
-  const fits = (fret: number) => {
+  const offer = (fret: number) => {
     const midi = soundAt(instrument, string, fret)
-    return (
-      (requirement.allowed & (1 << (midi % 12))) !== 0 &&
+    const sound = 1 << (midi % 12)
+    if (
+      (requirement.allowed & sound) !== 0 &&
       (range === null || (midi >= range[0] && midi <= range[1])) &&
       (top === null || midi <= top)
     )
+      choices.push({ fret, midi, sound })
   }
-  if (limits.open && fits(0)) choices.push(0)
-  if (first !== null) for (let fret = first; fret <= last; fret += 1) if (fits(fret)) choices.push(fret)
+  if (limits.open) offer(0)
+  if (first !== null) for (let fret = first; fret <= last; fret += 1) offer(fret)
   // The thumb reaches behind the window only as far as the window's own frets: grips keep one position.
   return choices
 }
 
 /** Grips whose lowest held fret is exactly `first` (null: nothing is held), the rest up to `last`. */
-function* windowGrips(
+function windowGrips(
   chord: ChordSymbol,
   requirement: Requirement,
   limits: Limits,
   first: number | null,
   last: number,
-): Generator<(number | null)[]> {
+): (number | null)[][] {
   const { instrument, notes, top } = limits
   const count = instrument.tuning.length
   const choices = instrument.tuning.map((_, string) => choicesFor(string, requirement, limits, first, last))
-  // Sounds that strings from here up could still bring, to leave a branch as soon as it is hopeless.
+  // What strings from here up could still bring, to leave a branch as soon as it is hopeless.
   const later = new Array<number>(count + 1).fill(0)
-  for (let string = count - 1; string >= 0; string -= 1)
-    later[string] = choices[string]!.reduce<number>(
-      (bits, fret) => (fret === null ? bits : bits | (1 << (soundAt(instrument, string, fret) % 12))),
-      later[string + 1]!,
-    )
-  const bassChord = pitchClass(chord.bass ?? chord.root)
+  const laterFirst = new Array<boolean>(count + 1).fill(first === null)
+  for (let string = count - 1; string >= 0; string -= 1) {
+    later[string] = choices[string]!.reduce((bits, { sound }) => bits | sound, later[string + 1]!)
+    laterFirst[string] = laterFirst[string + 1]! || choices[string]!.some(({ fret }) => fret === first)
+  }
+  const bassChord = 1 << pitchClass(chord.bass ?? chord.root)
   const bassOnlyAtBottom =
     limits.bass === 'chord' &&
     chord.bass !== null &&
-    !chord.tones.some((tone) => pitchClass(tone.note) === bassChord)
+    !chord.tones.some((tone) => 1 << pitchClass(tone.note) === bassChord)
 
-  const frets: (number | null)[] = []
-  function* place(string: number, sounding: number, sounds: number): Generator<(number | null)[]> {
+  const found: (number | null)[][] = []
+  const grip: Choice[] = []
+  /** @param touches whether a string is held at the window's first fret already */
+  const place = (string: number, sounding: number, sounds: number, touches: boolean): void => {
     if ((requirement.required & ~(sounds | later[string]!)) !== 0) return
     if (sounding > notes[1] || sounding + count - string < notes[0]) return
+    if (!touches && !laterFirst[string]!) return
     if (string === count) {
-      if (fitsAsAWhole(frets, sounds)) yield [...frets]
+      if (fitsAsAWhole(sounds)) found.push(grip.map(({ fret }) => fret))
       return
     }
-    for (const fret of choices[string]!) {
-      frets.push(fret)
-      yield* fret === null
-        ? place(string + 1, sounding, sounds)
-        : place(string + 1, sounding + 1, sounds | (1 << (soundAt(instrument, string, fret) % 12)))
-      frets.pop()
+    for (const choice of choices[string]!) {
+      grip[string] = choice
+      if (choice.fret === null) place(string + 1, sounding, sounds, touches)
+      else place(string + 1, sounding + 1, sounds | choice.sound, touches || choice.fret === first)
     }
   }
 
-  const fitsAsAWhole = (grip: readonly (number | null)[], sounds: number): boolean => {
+  const fitsAsAWhole = (sounds: number): boolean => {
     if (requirement.oneOf.some((set) => (set & sounds) === 0)) return false
     let low = Infinity
     let high = -Infinity
-    let touchesFirst = first === null
     let bassTones = 0
-    for (let string = 0; string < count; string += 1) {
-      const fret = grip[string]
-      if (fret === null || fret === undefined) continue
-      if (fret === first) touchesFirst = true
-      const midi = soundAt(instrument, string, fret)
+    for (const { midi, sound } of grip) {
+      if (sound === 0) continue
       if (midi < low) low = midi
       if (midi > high) high = midi
-      if (midi % 12 === bassChord) bassTones += 1
+      if (sound === bassChord) bassTones += 1
     }
     return (
-      touchesFirst &&
       (requirement.bass & (1 << (low % 12))) !== 0 &&
       (top === null || high === top) &&
       !(bassOnlyAtBottom && bassTones > 1)
     )
   }
 
-  yield* place(0, 0, 0)
+  place(0, 0, 0, first === null)
+  return found
 }

@@ -52,11 +52,12 @@ export function soundingOf(
   names: ToneNames,
   instrument: Instrument,
 ): Pick<Voicing, 'midis' | 'strings' | 'families'> {
-  const strings = frets.flatMap((fret, string) => {
-    if (fret === null) return []
+  const strings: Voicing['strings'][number][] = []
+  frets.forEach((fret, string) => {
+    if (fret === null) return
     const midi = soundAt(instrument, string, fret)
     const [degree, note] = names.of(midi)
-    return [{ string, midi, degree, note }]
+    strings.push({ string, midi, degree, note })
   })
   const byPitch = [...strings].sort((a, b) => a.midi - b.midi)
   const openAmongFretted = frets.includes(0) && frets.some((fret) => fret !== null && fret > 0)
