@@ -1,6 +1,17 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, melodyFound, open, saved, test } from './fixtures'
+import {
+  expect,
+  goTo,
+  linesFound,
+  melodyFound,
+  open,
+  saved,
+  test,
+  newestDay,
+  pointsOf,
+  staves,
+} from './fixtures'
 
 /** What breaks the rules, in words: the view, the rule and where. Only that is worked out, in the page itself, which has no frames. */
 async function faults(page: Page, view: string, rules: { runOnly: string[] }): Promise<string[]> {
@@ -53,14 +64,14 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await check('colour, a word open')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'All reasons on a page' }).click()
-  await expect(page.locator('.reasons')).toBeVisible()
+  await expect(page.getByRole('table', { name: 'Reasons' })).toBeVisible()
   await check('reasons')
   await page.getByRole('link', { name: 'Back to the tune' }).click()
   await goTo(page, 'Lines')
   await linesFound(page)
   await open(page, 'Compare')
   await page.getByRole('button', { name: 'Chart of all lines' }).click()
-  await expect(page.locator('.lines-chart .point')).not.toHaveCount(0)
+  await expect(pointsOf(page)).not.toHaveCount(0)
   await check('lines')
   await goTo(page, 'Melody')
   await open(page, 'Notes')
@@ -68,7 +79,7 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await page.keyboard.press('Escape')
   for (const key of ['e', '2', 'g', '4', 'b', 'd', 'Escape']) await page.locator('body').press(key)
   await melodyFound(page)
-  await expect(page.locator('.staff-degree').first()).toBeVisible()
+  await expect(staves(page).locator('text').first()).toBeVisible()
   await check('melody')
   await page.locator('body').press('?')
   await expect(page.getByRole('dialog')).toBeVisible()
@@ -96,8 +107,8 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await expect(page.getByRole('group', { name: /^Page 1/ })).toBeVisible()
   await check('stand')
   await page.goto('/log')
-  await expect(page.locator('.lines-chart .point').first()).toBeVisible()
-  await page.locator('.log-day').first().getByRole('button').first().click()
+  await expect(pointsOf(page).first()).toBeVisible()
+  await newestDay(page).getByRole('button').first().click()
   await check('log')
   await page.goto('/trainer')
   await page.getByRole('button', { name: /^Begin three minutes/ }).click()

@@ -11,6 +11,8 @@ import {
   symbolsIn,
   test,
   typeTune,
+  grips,
+  reasons,
 } from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 | Fmaj7 | Dm7 | G7 |'
@@ -64,15 +66,15 @@ test('chords put in: they share the bar, have grips of their own in the lines an
 
   await goTo(page, 'Lines')
   await linesFound(page)
-  await expect(newLine(page).locator('svg.grip')).toHaveCount(9)
+  await expect(grips(newLine(page))).toHaveCount(9)
   // The arrow keys go through the chords that were put in too.
   await newLine(page).getByRole('button').nth(4).click()
   await expect(
-    page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name'),
+    page.getByRole('complementary').getByRole('heading', { level: 2 }).getByRole('img'),
   ).toHaveAttribute('aria-label', both[4]!)
   await page.keyboard.press('ArrowLeft')
   await expect(
-    page.getByRole('complementary').getByRole('heading', { level: 2 }).locator('.chord-name'),
+    page.getByRole('complementary').getByRole('heading', { level: 2 }).getByRole('img'),
   ).toHaveAttribute('aria-label', both[3]!)
   await goTo(page, 'Sheet')
   // A chord that goes on with its grip has it once.
@@ -130,7 +132,7 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
   await open(page, 'Versions')
   await page.getByRole('button', { name: 'Reasons', exact: true }).click()
-  await expect(page.locator('.reasons tbody tr')).toHaveCount(1)
+  await expect(reasons(page)).toHaveCount(1)
   await expect(page.getByText('Sly · ')).toBeVisible()
   await page.getByRole('link', { name: 'Back to the tune' }).click()
   await goTo(page, 'Colour')

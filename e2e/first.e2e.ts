@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { expect, goTo, homeLine, newLine, open, saved, symbolsIn, test } from './fixtures'
+import { expect, goTo, homeLine, newLine, open, saved, symbolsIn, test, grips } from './fixtures'
 import { Server } from './server'
 
 /** What a player who has never seen it may need at most, from the songbook to their own tune heard in a richer version. */
@@ -97,7 +97,7 @@ test('the first steps, by the keyboard alone: a demo tune heard plain and new, a
     await tabTo(page, strip.getByRole('button', { name: 'On to Lines' }), 90)
     await keyboard.press('Enter')
     await expect(strip.getByRole('status')).toContainText('4 of 4, Lines.')
-    await expect(newLine(page).locator('svg.grip').first()).toBeVisible()
+    await expect(grips(newLine(page)).first()).toBeVisible()
     await tabTo(page, page.getByRole('button', { name: /^Play/ }), 90)
     await keyboard.press('Enter')
     await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible()

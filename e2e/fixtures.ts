@@ -100,17 +100,15 @@ export const pick = (bank: ReturnType<typeof newLine>, at: number) =>
 
 /** Chord symbols of a bank, in order. */
 export const symbolsIn = (bank: ReturnType<typeof newLine>) =>
-  bank.locator('.chord-name').evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
+  chordNames(bank).evaluateAll((names) => names.map((name) => name.getAttribute('aria-label')))
 
 /** Grips of the new line, in order, as words. */
 export const gripsIn = (page: Page) =>
-  newLine(page)
-    .locator('svg.grip')
-    .evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
+  grips(newLine(page)).evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
 
 export async function linesFound(page: Page): Promise<void> {
   await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 90_000 })
-  await expect(page.locator('.lines-state')).not.toContainText('Searching')
+  await expect(searchState(page).filter({ hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
 }
 
@@ -119,17 +117,13 @@ export async function melodyFound(page: Page): Promise<void> {
   await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({
     timeout: 90_000,
   })
-  await expect(page.locator('.lines-state', { hasText: 'Searching' })).toHaveCount(0)
+  await expect(searchState(page).filter({ hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
 }
 
 /** The notes on the staff, in order, as words. */
 export const melodyIn = async (page: Page) =>
-  (
-    await page
-      .locator('svg.staff-over')
-      .evaluateAll((staves) => staves.map((staff) => staff.getAttribute('aria-label')!))
-  )
+  (await staves(page).evaluateAll((staves) => staves.map((staff) => staff.getAttribute('aria-label')!)))
     .filter((words) => words !== 'Melody: rests')
     .flatMap((words) => words.replace('Melody: ', '').split('; '))
 
@@ -139,5 +133,41 @@ export async function withoutCountIn(page: Page): Promise<void> {
   await page.getByRole('option', { name: 'none' }).click()
 }
 
+/** What stands in a page, by its role and name, as a screen reader finds it. */
+export const whatIsPlayed = (page: Page) => page.getByRole('status', { name: 'What is played' })
+export const searchState = (page: Page) => page.getByRole('status', { name: 'Search', exact: true })
+export const problems = (page: Page) => page.getByRole('list', { name: 'Problems' })
+export const formLine = (page: Page) => page.getByRole('group', { name: 'Form', exact: true })
+export const staves = (page: Page) => page.getByRole('group', { name: /^Melody: / })
+export const threads = (page: Page) => page.getByRole('img', { name: /^Threads: / })
+export const inSet = (page: Page) =>
+  page.getByRole('list', { name: 'Order of the set' }).getByRole('listitem')
+export const gripsListed = (page: Page) =>
+  page.getByRole('list', { name: /^Grips (of the book|on the neck)$/ }).getByRole('listitem')
+export const newestDay = (page: Page) => page.getByRole('group', { name: / \d{4}$/ }).first()
 /** The pages of a sheet, as they are printed. */
-export const printed = (page: Page) => page.locator('.paper-page')
+export const printed = (page: Page) => page.getByRole('group', { name: /^Page \d+ of \d+$/ })
+/** What was changed, row by row, on the page of all reasons. */
+export const reasons = (page: Page) =>
+  page
+    .getByRole('table', { name: 'Reasons' })
+    .getByRole('row')
+    .filter({ has: page.getByRole('rowheader') })
+const GRIP = { name: /^Grip, lowest string first/ }
+export const grips = (within: Page | Locator) => within.getByRole('img', GRIP)
+/** Grips the drawer offers; with `pressed` only those that are taken, or only the others. */
+export const gripChoices = (page: Page, pressed?: boolean) =>
+  page
+    .getByRole('complementary')
+    .getByRole('button', pressed === undefined ? {} : { pressed })
+    .filter({ has: page.getByRole('img', GRIP) })
+export const chordNames = (within: Page | Locator) => within.getByRole('img', { name: /^[A-G][^ ]*$/ })
+/** The chord of a bank that sounds now. */
+export const sounding = (within: Locator) => within.locator('[aria-current="true"]')
+/** Texts of a bank that no chord could be read from. */
+export const unread = (bank: Locator) => bank.locator('.unread')
+/** The numerals under the chords of a bank. They are parts of its buttons, which have no roles of their own. */
+export const numerals = (bank: Locator) => bank.locator('.numeral')
+/** The points of a chart, drawn by the chart library. */
+export const pointsOf = (page: Page) =>
+  page.getByRole('img', { name: /^(Chart of the lines|Tempo of|Minutes a day)/ }).locator('.point')

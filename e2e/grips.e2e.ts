@@ -1,4 +1,15 @@
-import { expect, goTo, linesFound, newLine, saved, test, typeTune } from './fixtures'
+import {
+  expect,
+  goTo,
+  linesFound,
+  newLine,
+  saved,
+  test,
+  typeTune,
+  gripsListed,
+  gripChoices,
+  grips,
+} from './fixtures'
 
 test('the grip book: fret a grip, read its names, keep it, find it, let it go and take it back', async ({
   page,
@@ -10,10 +21,7 @@ test('the grip book: fret a grip, read its names, keep it, find it, let it go an
   await frets.fill('x 5 3 5 5 x')
   await page.keyboard.press('Enter')
   const here = page.getByRole('region', { name: 'This grip' })
-  await expect(here.getByRole('heading', { level: 2 }).locator('.chord-name')).toHaveAttribute(
-    'aria-label',
-    'Dm9',
-  )
+  await expect(here.getByRole('heading', { level: 2 }).getByRole('img')).toHaveAttribute('aria-label', 'Dm9')
   // Over another root it is another chord; without its own root it says so.
   await page.getByLabel('Over the root').fill('G')
   await expect(here.locator('.grip-names')).toContainText('rootless')
@@ -23,12 +31,12 @@ test('the grip book: fret a grip, read its names, keep it, find it, let it go an
   await page.getByRole('button', { name: 'Keep in the book' }).click()
   await expect(page.getByRole('button', { name: 'Keep the changes' })).toBeVisible()
   await page.getByLabel('Search chords, tags, notes').fill('slow')
-  await expect(page.locator('.book-list li')).toHaveCount(1)
+  await expect(gripsListed(page)).toHaveCount(1)
   await page.getByRole('button', { name: 'Take it out of the book' }).click()
   await expect(page.getByText('was taken out')).toBeVisible()
   await page.getByRole('button', { name: 'Put it back' }).click()
   await page.getByLabel('Search chords, tags, notes').fill('slow')
-  await expect(page.locator('.book-list li')).toHaveCount(1)
+  await expect(gripsListed(page)).toHaveCount(1)
 })
 
 test('the neck is touched, a grip the hand does not hold says why, and bad frets say what is accepted', async ({
@@ -36,8 +44,8 @@ test('the neck is touched, a grip the hand does not hold says why, and bad frets
 }) => {
   await page.goto('/grips')
   const neck = page.getByRole('group', { name: /^Neck/ })
-  await neck.locator('.neck-touch', { hasText: /^String 5, fret 3$/ }).click()
-  await neck.locator('.neck-touch', { hasText: /^String 4, fret 2$/ }).click()
+  await neck.locator('rect', { hasText: /^String 5, fret 3$/ }).click()
+  await neck.locator('rect', { hasText: /^String 4, fret 2$/ }).click()
   await expect(page.getByLabel(/^Frets, lowest/)).toHaveValue('x 3 2 x x x')
   await page.getByLabel(/^Frets, lowest/).fill('1 9 1 9 1 9')
   await page.keyboard.press('Enter')
@@ -50,9 +58,9 @@ test('the neck is touched, a grip the hand does not hold says why, and bad frets
   await expect(page.getByText(/\d+ of \d+ grips, the usual ones first/)).toBeVisible()
   await page.getByRole('region', { name: 'Grips found' }).getByLabel('Family').click()
   await page.getByRole('option', { name: 'drop 3' }).click()
-  const grips = page.locator('.book-list li button')
-  await expect(grips.first()).toBeVisible()
-  await grips.first().click()
+  const found = gripsListed(page).getByRole('button')
+  await expect(found.first()).toBeVisible()
+  await found.first().click()
   await expect(page.getByRole('region', { name: 'This grip' })).toContainText('drop 3')
   await expect(page.getByRole('region', { name: 'Inversions' }).getByRole('button').first()).toBeVisible()
 })
@@ -67,7 +75,7 @@ test('the finder in a tune: filters, easier grips, the neck, and into the grip b
   await drawer.getByLabel('Family').click()
   await page.getByRole('option', { name: 'drop 2', exact: true }).click()
   await expect(drawer.getByRole('heading', { name: /^\d+ of \d+ grips/ })).toBeVisible()
-  await drawer.locator('.grip-choice').first().click()
+  await gripChoices(page).first().click()
   await expect(newLine(page).getByText('your grip')).toBeVisible()
   await expect(drawer).toContainText('drop 2')
   await drawer.getByRole('button', { name: 'Keep in the grip book' }).click()
@@ -77,7 +85,7 @@ test('the finder in a tune: filters, easier grips, the neck, and into the grip b
   await saved(page)
   await page.goto('/grips')
   await page.getByLabel('Search chords, tags, notes').fill('Fmaj7')
-  await page.locator('.book-list li button').first().click()
+  await gripsListed(page).getByRole('button').first().click()
   await expect(page.getByText('Found Grips')).toBeVisible()
 })
 
@@ -99,7 +107,7 @@ test('the player: another instrument and hand change the grips, and stay', async
   await typeTune(page, 'Seven Strings', '| Em7 | A7 |')
   await goTo(page, 'Lines')
   await linesFound(page)
-  await expect(newLine(page).locator('svg.grip').first()).toHaveAttribute(
+  await expect(grips(newLine(page)).first()).toHaveAttribute(
     'aria-label',
     /^Grip, lowest string first: (\S+, ){6}\S+$/,
   )

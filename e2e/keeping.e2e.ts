@@ -1,25 +1,38 @@
 import type { Page } from '@playwright/test'
 import fc from 'fast-check'
-import { act, expect, goTo, homeLine, newLine, saved, symbolsIn, test, typeTune } from './fixtures'
+import {
+  act,
+  expect,
+  goTo,
+  homeLine,
+  newLine,
+  saved,
+  symbolsIn,
+  test,
+  typeTune,
+  whatIsPlayed,
+  problems,
+  unread,
+} from './fixtures'
 import { hostileRoute, sendHostile, STACK } from './hostileRoutes'
 import { killRounds } from './kills'
 import { Server } from './server'
 
 /** No search of this tab is on its way any more, whose grips would be written and tell it what another tab has done. */
 async function settled(page: Page): Promise<void> {
-  await expect(page.locator('.transport-says')).not.toContainText('Finding grips')
+  await expect(whatIsPlayed(page)).not.toContainText('Finding grips')
   await saved(page)
 }
 
 test('a symbol that cannot be read is marked in place, and nothing typed is lost', async ({ page }) => {
   await typeTune(page, 'With a Slip', 'key: C\n| C | Xm7 | Dm7q | G7 |')
-  await expect(homeLine(page).locator('.unread')).toHaveCount(2)
-  await expect(page.locator('.problems li').first()).toContainText('Bar 2, beat 1 (line 2, column 7)')
-  await expect(page.locator('.chart-text mark')).toHaveText(['Xm7', 'Dm7q'])
+  await expect(unread(homeLine(page))).toHaveCount(2)
+  await expect(problems(page).getByRole('listitem').first()).toContainText('Bar 2, beat 1 (line 2, column 7)')
+  await expect(page.locator('mark')).toHaveText(['Xm7', 'Dm7q'])
   expect(await symbolsIn(homeLine(page))).toEqual(['C', 'G7'])
-  await page.locator('.problems button').nth(1).click()
+  await problems(page).getByRole('button').nth(1).click()
   await page.keyboard.type('Dm7')
-  await expect(homeLine(page).locator('.unread')).toHaveCount(1)
+  await expect(unread(homeLine(page))).toHaveCount(1)
   await saved(page)
   await page.reload()
   await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Xm7 | Dm7 | G7 |')

@@ -10,6 +10,8 @@ import {
   symbolsIn,
   test,
   typeTune,
+  searchState,
+  pointsOf,
 } from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
@@ -26,7 +28,7 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   await page.keyboard.press('ArrowUp')
   await expect(page.locator('.thread-label.taken')).toHaveCount(1)
   await page.keyboard.press('ArrowUp')
-  const panel = page.locator('.pulled')
+  const panel = page.getByRole('status', { name: 'The pulled note' })
   await expect(panel).toContainText('Now it is')
   await page.keyboard.press('Escape')
   await expect(panel).toHaveCount(0)
@@ -56,13 +58,13 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
   await page.mouse.down()
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 9, { steps: 4 })
   await page.mouse.up()
-  await expect(page.locator('.pulled')).toContainText('Now it is')
+  await expect(page.getByRole('status', { name: 'The pulled note' })).toContainText('Now it is')
   await page.getByRole('button', { name: 'Put the note back (Esc)' }).click()
   await newLine(page).getByRole('button').nth(3).click()
   await page.keyboard.press('ArrowUp')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
-  await page.locator('.pulled').getByTitle('Call it this').first().click()
+  await page.getByRole('status', { name: 'The pulled note' }).getByTitle('Call it this').first().click()
   await expect.poll(async () => (await symbolsIn(newLine(page)))[3]).not.toBe('G7')
   await newLine(page).getByRole('button').nth(1).click()
   await page.keyboard.press('ArrowUp')
@@ -126,12 +128,10 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await expect(page.locator('.thread-label title').filter({ hasText: 'G4, ' })).not.toHaveCount(0)
   await panel.getByLabel('Which').fill('E9')
   await panel.getByRole('button', { name: 'Ask for it in bar 2' }).click()
-  await expect(page.locator('.lines-state')).toContainText(
-    'keeps to these limits and to G4 on top; E9 on top',
-  )
+  await expect(searchState(page)).toContainText('keeps to these limits and to G4 on top; E9 on top')
   await panel.getByRole('button', { name: 'take away' }).nth(1).click()
   await linesFound(page)
-  await expect(page.locator('.lines-state .fault')).toHaveCount(0)
+  await expect(searchState(page).filter({ hasText: 'keeps to these limits' })).toHaveCount(0)
   await saved(page)
   await page.reload()
   await pick(newLine(page), 1)
@@ -144,7 +144,7 @@ test('the chart of the lines: a point for each, and a touch takes the line', asy
   await linesFound(page)
   await open(page, 'Compare')
   await page.getByRole('button', { name: 'Chart of all lines' }).click()
-  const points = page.locator('.lines-chart .point')
+  const points = pointsOf(page)
   await expect(points).toHaveCount(5)
   const box = (await points.nth(3).boundingBox())!
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)

@@ -1,4 +1,16 @@
-import { expect, goTo, melodyFound, melodyIn, open, saved, test, typeTune } from './fixtures'
+import {
+  expect,
+  goTo,
+  melodyFound,
+  melodyIn,
+  open,
+  saved,
+  test,
+  typeTune,
+  staves,
+  chordNames,
+  homeLine,
+} from './fixtures'
 
 test('notes written by keys, on the staff and on the neck; undone, kept over a reload', async ({ page }) => {
   await typeTune(page, 'Sung', '| C | Am | Dm | G |')
@@ -29,14 +41,14 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   // A click on the third beat of bar 3, on the middle line: B, as it sounds B4 of the staff an octave lower.
   await page.getByRole('button', { name: /^Write notes/ }).click()
   await page.getByRole('button', { name: /^Half/ }).click()
-  const staff = page.locator('svg.staff-over').first()
+  const staff = staves(page).first()
   const box = (await staff.boundingBox())!
   const bar = (box.width - 84) / 4
   await staff.click({ position: { x: 84 + bar * 2 + bar * 0.54, y: 72 } })
   await expect.poll(() => melodyIn(page)).toContain('B3 on bar 3 beat 3')
   await page.getByRole('button', { name: 'Neck', exact: true }).click()
   // String 1 at its eighth fret is C5; it comes behind the note before.
-  await page.locator('.neck-touch', { hasText: /^String 1, fret 8$/ }).click()
+  await page.locator('svg rect', { hasText: /^String 1, fret 8$/ }).click()
   await expect.poll(() => melodyIn(page)).toContain('C5 on bar 4 beat 1')
   await page.getByRole('button', { name: /^Writing on/ }).click()
   await body.press('Control+z')
@@ -88,7 +100,9 @@ test('chords come under the melody: density, texture, another way under one note
   // What the melody is played with is heard, and its place is shown.
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await page.locator('body').press('Space')
-  await expect(page.locator('.tab-event.sounding')).toHaveCount(1)
+  await expect(
+    page.getByRole('group', { name: 'Tablature of the chord melody' }).locator('[aria-current="true"]'),
+  ).toHaveCount(1)
   await page.locator('body').press('Space')
 })
 
@@ -124,7 +138,7 @@ test('ABC and files: what is wrong is said and nothing is lost; the melody alone
   await expect(dialog.getByText('1 note.')).toBeVisible()
   await dialog.getByRole('button', { name: 'Chords and melody in place' }).click()
   await expect.poll(() => melodyIn(page)).toEqual(['A4 on bar 1 beat 1'])
-  await expect(page.locator('.bank-home .chord-name')).toHaveAttribute('aria-label', 'Dm7')
+  await expect(chordNames(homeLine(page))).toHaveAttribute('aria-label', 'Dm7')
   await page.locator('body').press('Control+z')
   await expect.poll(() => melodyIn(page)).toHaveLength(7)
 })
@@ -185,7 +199,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
     .filter({ hasText: 'backdoor' })
     .getByRole('button', { name: 'Put it at the end' })
     .click()
-  await expect(page.locator('.bank-home .chord-name')).toHaveCount(6)
+  await expect(chordNames(homeLine(page))).toHaveCount(6)
   expect(await melodyIn(page)).toHaveLength(7)
   await saved(page)
 })

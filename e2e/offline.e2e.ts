@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { expect, test } from './fixtures'
+import { expect, test, printed } from './fixtures'
 import { Server } from './server'
 
 /** Addresses that are kept in this browser, without the sizes of windows. */
@@ -51,14 +51,14 @@ test('a tune that was open is practised, printed and on the stand while the serv
     const away = page.getByRole('status').filter({ hasText: 'The server does not answer' })
 
     await page.goto(`${server.url}/tunes/${tune}/sheet`)
-    await expect(page.locator('.paper-page').first()).toBeVisible()
+    await expect(printed(page).first()).toBeVisible()
     await expect(away).toContainText(/kept on \d+ \w+ \d{4}/)
 
     await page.goto(`${server.url}/stand?tune=${tune}`)
-    await expect(page.locator('.stand .paper-page')).toBeVisible()
+    await expect(printed(page)).toBeVisible()
     await page.setViewportSize({ width: 700, height: 900 })
     await page.reload()
-    await expect(page.locator('.stand .paper-page')).toBeVisible()
+    await expect(printed(page)).toBeVisible()
     await page.setViewportSize({ width: 1280, height: 800 })
 
     // A step that is not kept leads to one that is; there the steps ask nothing of the server.

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, open, test, typeTune } from './fixtures'
+import { expect, goTo, linesFound, open, test, typeTune, newestDay, grips } from './fixtures'
 
 const stage = (page: Page) => page.getByRole('region', { name: 'What is practised' })
 const plan = (page: Page) => page.getByRole('complementary').getByRole('list').first()
@@ -23,7 +23,13 @@ const foot = (page: Page) => page.locator('body').press(' ')
 /** A pass has ended by itself, and it is asked how it was. */
 const asked = (page: Page) =>
   expect(stage(page).getByRole('button', { name: 'Clean' })).toBeEnabled({ timeout: 30_000 })
-const tempoNow = async (page: Page) => Number(await stage(page).locator('.stage-tempo b').textContent())
+const tempoNow = async (page: Page) =>
+  Number(
+    await stage(page)
+      .locator('p', { hasText: /goal \d/ })
+      .locator('b')
+      .textContent(),
+  )
 
 test('a whole round by one key: begin, end, say how it was, and the ladder goes up and back; the log has each pass at once', async ({
   page,
@@ -64,7 +70,7 @@ test('a whole round by one key: begin, end, say how it was, and the ladder goes 
   await server.restart()
   await page.goto('/log')
   await expect(page.getByRole('button', { name: 'bars 1 to 2' })).toBeVisible()
-  const day = page.locator('.log-day').first()
+  const day = newestDay(page)
   await expect(day.getByText('clean, failed, nearly')).toBeAttached()
 })
 
@@ -93,31 +99,31 @@ test('from memory the grips are hidden until they are asked for; in other keys a
   page,
 }) => {
   await practising(page, 'By Heart', 'key: C\ntempo: 200\n| Dm7 | G7 | Cmaj7 | Cmaj7 |')
-  const grips = stage(page).locator('svg.grip')
-  await expect(grips.first()).toBeVisible()
-  const home = await grips.first().getAttribute('aria-label')
+  const shown = grips(stage(page))
+  await expect(shown.first()).toBeVisible()
+  const home = await shown.first().getAttribute('aria-label')
   await mode(page, 'From memory')
-  await expect(grips).toHaveCount(0)
+  await expect(shown).toHaveCount(0)
   await page.locator('body').press('r')
-  await expect(grips.first()).toBeVisible()
+  await expect(shown.first()).toBeVisible()
   await mode(page, 'Through the keys')
   await open(page, 'Keys')
   await page.getByRole('button', { name: 'led anew' }).click()
   await page.keyboard.press('Escape')
-  await expect(grips.first()).toBeVisible()
+  await expect(shown.first()).toBeVisible()
   await foot(page)
   await asked(page)
   await foot(page)
   // Clean: on to the next key by fourths.
   await expect(stage(page).getByRole('heading')).toHaveText('Bars 1 to 4 in F')
-  await expect(grips.first()).toBeVisible()
-  await expect.poll(() => grips.first().getAttribute('aria-label')).not.toBe(home)
+  await expect(shown.first()).toBeVisible()
+  await expect.poll(() => shown.first().getAttribute('aria-label')).not.toBe(home)
   await mode(page, 'Areas of the neck')
   await open(page, 'Area')
   await page.getByRole('button', { name: '7 to 11' }).click()
   await page.keyboard.press('Escape')
   await expect(stage(page).getByRole('heading')).toContainText('frets 7 to 11')
-  await expect(grips.first()).toBeVisible()
+  await expect(shown.first()).toBeVisible()
   await stage(page).getByRole('button', { name: 'It hurts' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'See a clinician when pain stays' })).toBeVisible()
   await page.goto('/log')
@@ -184,7 +190,7 @@ test('the trainer asks for three minutes, by keys, says what is right, and the l
 test('for a left hand the grips on the stage are mirrored', async ({ page }) => {
   /** Where the fingers of the first grip stand from left to right, as shares of its width. */
   const fingers = async () => {
-    const grip = stage(page).locator('svg.grip').first()
+    const grip = grips(stage(page)).first()
     await expect(grip).toBeVisible()
     return grip.evaluate((svg) => {
       const { left, right } = svg.querySelector('.grip-wire, .grip-nut')!.getBoundingClientRect()
@@ -223,11 +229,11 @@ test('the log: a pass is corrected, taken out and put back; out as CSV and in ag
   const passes = async () =>
     Number(/^(\d+) passes/.exec((await page.getByText(/^\d+ passes, /).textContent())!)![1])
   const before = await passes()
-  const day = page.locator('.log-day').first()
+  const day = newestDay(page)
   await day.getByRole('button').first().click()
   await day.getByLabel('Note').first().fill('slower next time')
   await day.getByRole('button', { name: 'Correct' }).first().click()
-  await expect(day.locator('.log-note').filter({ hasText: 'slower next time' })).toBeVisible()
+  await expect(day.getByText('slower next time')).toBeVisible()
   await day.getByRole('button', { name: 'Take out' }).first().click()
   await expect(page.getByText('The pass was taken out.')).toBeVisible()
   expect(await passes()).toBe(before - 1)

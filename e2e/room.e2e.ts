@@ -123,7 +123,8 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
   expect(
     await page
       .getByRole('region', { name: 'Music' })
-      .locator('.bank-new button')
+      .getByRole('group', { name: 'New line' })
+      .getByRole('button')
       .evaluateAll((all) => all.filter((one) => (one as HTMLElement).tabIndex >= 0).length),
   ).toBe(1)
   // Along the bar with the arrows, once Tab has come to it.

@@ -1,10 +1,23 @@
 import { readFileSync } from 'node:fs'
-import { expect, goTo, linesFound, saved, test, typeTune, withoutCountIn } from './fixtures'
+import {
+  expect,
+  goTo,
+  linesFound,
+  saved,
+  test,
+  typeTune,
+  withoutCountIn,
+  whatIsPlayed,
+  threads,
+  sounding,
+  homeLine,
+  newLine,
+} from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** Sounding notes of the first grip, from the words of its threads: names with octaves. */
 async function firstChordPitches(page: Page): Promise<number[]> {
-  const words = (await page.locator('svg.threads').first().getAttribute('aria-label'))!
+  const words = (await threads(page).first().getAttribute('aria-label'))!
   const names = words.replace('Threads: ', '').split(';')[0]!.trim().split(' ').slice(1)
   return names.map((name) => {
     const [, letter, signs, octave] = /^([A-G])([b#]*)(\d)$/.exec(name)!
@@ -87,8 +100,8 @@ test('plain, new and both in turn; the chord that sounds is shown; stop stops at
   await withoutCountIn(page)
   await page.getByRole('button', { name: 'Both in turn' }).click()
   await page.locator('body').press(' ')
-  await expect(page.locator('.bank-home .slot.sounding')).toBeVisible()
-  await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()
+  await expect(sounding(homeLine(page))).toBeVisible()
+  await expect(sounding(newLine(page))).toBeVisible()
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 10_000 })
   // In a loop it goes on until it is stopped.
   await page.getByRole('button', { name: 'Loop' }).click()
@@ -96,9 +109,9 @@ test('plain, new and both in turn; the chord that sounds is shown; stop stops at
   await page.waitForTimeout(5000)
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
-  await expect(page.locator('.slot.sounding')).toHaveCount(0)
+  await expect(sounding(page.getByRole('region', { name: 'Music' }))).toHaveCount(0)
   await page.waitForTimeout(600)
-  await expect(page.locator('.slot.sounding')).toHaveCount(0)
+  await expect(sounding(page.getByRole('region', { name: 'Music' }))).toHaveCount(0)
 })
 
 test('plain and new are switched while it plays, at the same place', async ({ page }) => {
@@ -108,16 +121,14 @@ test('plain and new are switched while it plays, at the same place', async ({ pa
   await withoutCountIn(page)
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await page.getByRole('button', { name: 'Play', exact: true }).click()
-  await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()
-  const at = Number(await page.locator('.bank-new .slot.sounding').getAttribute('data-slot'))
+  await expect(sounding(newLine(page))).toBeVisible()
+  const at = Number(await sounding(newLine(page)).getAttribute('data-slot'))
   await page.getByRole('button', { name: 'Plain', exact: true }).click()
-  await expect(page.locator('.bank-home .slot.sounding')).toBeVisible()
-  await expect(page.locator('.bank-new .slot.sounding')).toHaveCount(0)
-  expect(
-    Number(await page.locator('.bank-home .slot.sounding').getAttribute('data-slot')),
-  ).toBeGreaterThanOrEqual(at)
+  await expect(sounding(homeLine(page))).toBeVisible()
+  await expect(sounding(newLine(page))).toHaveCount(0)
+  expect(Number(await sounding(homeLine(page)).getAttribute('data-slot'))).toBeGreaterThanOrEqual(at)
   await page.getByRole('button', { name: 'New', exact: true }).click()
-  await expect(page.locator('.bank-new .slot.sounding')).toBeVisible()
+  await expect(sounding(newLine(page))).toBeVisible()
   // It ends where the tune does: nothing begins again.
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 20_000 })
 })
@@ -139,9 +150,9 @@ test('tempo and selection: what is typed is kept, what is out of range is refuse
   await saved(page)
   await page.reload()
   await expect(tempo).toHaveValue('150')
-  await page.locator('.bank-home .slot').nth(1).click()
+  await homeLine(page).getByRole('button').nth(1).click()
   await page.keyboard.press('Shift+ArrowRight')
-  await expect(page.locator('.transport-says')).toHaveText('bar 2, beat 1 to bar 3, beat 1')
+  await expect(whatIsPlayed(page)).toHaveText('bar 2, beat 1 to bar 3, beat 1')
 })
 
 /** What the page hands to the sound card: when strings begin, in seconds of the audio clock, and how loud each short stretch is. */

@@ -1,4 +1,4 @@
-import { expect, test, typeTune } from './fixtures'
+import { expect, test, typeTune, printed, inSet } from './fixtures'
 
 test('a set: tunes put in, moved by keys and by buttons, played in another key, taken out and put back, printed as one', async ({
   page,
@@ -9,7 +9,7 @@ test('a set: tunes put in, moved by keys and by buttons, played in another key, 
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Tried Evening')
   await page.getByRole('button', { name: 'New set' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Tried Evening' })).toBeVisible()
-  const rows = page.locator('.set-order').getByRole('listitem')
+  const rows = inSet(page)
   for (const title of ['First Tune', 'Second Tune', 'Halyard Waltz']) {
     // Other tests may have made more tunes than the list shows.
     await page.getByRole('textbox', { name: 'Search titles and chords' }).fill(title)
@@ -67,11 +67,11 @@ test('the stand needs no network once it is loaded: pages, the next tune, and th
   await page.goto('/sets')
   await page.getByRole('link', { name: 'Evening crossing' }).click()
   await page.getByRole('link', { name: 'On the stand' }).click()
-  const shown = page.locator('.stand .paper-page')
+  const shown = printed(page)
   await expect(shown).toContainText('Lantern on the Rail')
-  await expect(page.locator('.stand-place')).not.toContainText('preparing')
+  await expect(page.getByRole('group', { name: 'Place', exact: true })).not.toContainText('preparing')
   await context.setOffline(true)
-  const place = page.locator('.stand-place')
+  const place = page.getByRole('group', { name: 'Place', exact: true })
   await expect(place).toContainText('1/5 · page 1/')
   await page.keyboard.press('PageDown')
   await expect(place).toContainText('page 2/')
@@ -106,21 +106,25 @@ test('on the stand a chord can be read from two metres, and everything can be pr
 }) => {
   const heightOf = (text: string) =>
     page
-      .locator('.stand .paper-page text', { hasText: new RegExp(`^${text}$`) })
+      .getByRole('group', { name: /^Page \d+ of \d+$/ })
+      .locator('text', { hasText: new RegExp(`^${text}$`) })
       .first()
       .evaluate((one) => one.getBoundingClientRect().height)
   await page.setViewportSize({ width: 1024, height: 768 })
   await page.goto('/sets')
   await page.getByRole('link', { name: 'Evening crossing' }).click()
   await page.getByRole('link', { name: 'On the stand' }).click()
-  await expect(page.locator('.stand .paper-page')).toContainText('Lantern')
+  await expect(printed(page)).toContainText('Lantern')
   // A line of type of 48 px is 10 mm on a tablet 20 cm wide; its capitals 7 mm, more than 10 minutes of arc at 2 m.
   expect(await heightOf('G')).toBeGreaterThan(48)
   await page.setViewportSize({ width: 390, height: 844 })
   await page.reload()
-  await expect(page.locator('.stand .paper-page')).toContainText('Lantern')
+  await expect(printed(page)).toContainText('Lantern')
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  for (const one of await page.locator('.stand-strip').locator('button:visible, select, a').all()) {
+  for (const one of await page
+    .getByRole('navigation', { name: 'Stand' })
+    .locator('button:visible, select, a')
+    .all()) {
     const box = (await one.boundingBox())!
     expect(box.height).toBeGreaterThanOrEqual(40)
     expect(box.x + box.width).toBeLessThanOrEqual(390)
@@ -133,16 +137,16 @@ test('a set plays as one: at the end of a tune the next one begins', async ({ pa
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Short Set')
   await page.getByRole('button', { name: 'New set' }).click()
-  const rows = page.locator('.set-order').getByRole('listitem')
+  const rows = inSet(page)
   for (const title of ['Short One', 'Short Two']) {
     await page.getByRole('button', { name: title, exact: true }).click()
     await expect(rows.last()).toContainText(title)
   }
   await page.getByRole('link', { name: 'On the stand' }).click()
-  await expect(page.locator('.stand .paper-page')).toContainText('Short One')
+  await expect(printed(page)).toContainText('Short One')
   await page.getByRole('button', { name: 'Play the set' }).click()
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
-  await expect(page.locator('.stand .paper-page')).toContainText('Short Two')
+  await expect(printed(page)).toContainText('Short Two')
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Play the set' })).toBeVisible()
 })
@@ -172,7 +176,7 @@ test('a layout that a tune keeps can be chosen on the stand and for the sheets o
     await search.fill(title)
     await search.press('Enter')
     await page.getByRole('button', { name: title, exact: true }).click()
-    await expect(page.locator('.set-order').getByRole('listitem').last()).toContainText(title)
+    await expect(inSet(page).last()).toContainText(title)
   }
   await page.getByLabel('Sheets').selectOption('Mine')
   const [download] = await Promise.all([

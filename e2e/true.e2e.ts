@@ -19,6 +19,8 @@ import {
   symbolsIn,
   test,
   typeTune,
+  problems,
+  gripChoices,
 } from './fixtures'
 import type { Page } from '@playwright/test'
 
@@ -72,11 +74,11 @@ test('a chord typed in small letters is typed, whatever its letters do elsewhere
   await expect(text(page)).toHaveValue('key: C\n| C | F | Gsus | C |')
   // An error is selected as a whole, so that typing takes its place.
   await text(page).fill('key: C\n| C | Fmaj77 | Gsus | C |')
-  await page.locator('.problems button').first().click()
+  await problems(page).getByRole('button').first().click()
   await page.keyboard.type('Fm')
   await expect(text(page)).toHaveValue('key: C\n| C | Fm | Gsus | C |')
   await text(page).fill('key: C\n| C | Fmaj77 | Gsus | C |')
-  await page.locator('.problems').getByRole('button', { name: 'Fmaj7', exact: true }).click()
+  await problems(page).getByRole('button', { name: 'Fmaj7', exact: true }).click()
   await expect(text(page)).toHaveValue('key: C\n| C | Fmaj7 | Gsus | C |')
   await text(page).fill('| C |')
   await saved(page)
@@ -100,8 +102,8 @@ test('more letters than a chart has room for are refused at once, and the tune i
   expect(Date.now() - begin).toBeLessThan(15_000)
   await expect(text(page)).toHaveValue('| C |')
   await text(page).fill(`| C |\n${'| Am | Dm7 '.repeat(700)}|`)
-  await expect(page.locator('.problems')).toContainText('more than 500 bars')
-  await expect(homeLine(page).locator('.slot')).not.toHaveCount(0)
+  await expect(problems(page)).toContainText('more than 500 bars')
+  await expect(homeLine(page).getByRole('button')).not.toHaveCount(0)
 })
 
 test('colour: after Tab the arrows and digits take the focus along, and Enter keeps what is tried', async ({
@@ -126,7 +128,7 @@ test('colour: after Tab the arrows and digits take the focus along, and Enter ke
   await slider.focus()
   await page.keyboard.press('ArrowRight')
   await expect(slider).toHaveAttribute('aria-valuenow', '1')
-  expect(await newLine(page).locator('.slot[aria-pressed="true"]').getAttribute('data-slot')).toBe('3')
+  expect(await newLine(page).getByRole('button', { pressed: true }).getAttribute('data-slot')).toBe('3')
 })
 
 test('steps can be changed while the server is away, and all that was made follows', async ({
@@ -258,14 +260,14 @@ test('a pulled note names the chord it makes, on the line and on the sheet; one 
   await linesFound(page)
   const before = await gripsIn(page)
   await pick(newLine(page), 1)
-  await page.getByRole('complementary').locator('.grip-choice[aria-pressed="false"]').nth(2).click()
+  await gripChoices(page, false).nth(2).click()
   await expect(page.getByRole('radio', { name: /^Your line/ })).toBeVisible()
   await linesFound(page)
   const after = await gripsIn(page)
   expect(after.filter((grip, at) => grip !== before[at])).toHaveLength(1)
   // The highest note of a grip that has the seventh on top is pulled up a half step.
   await pick(newLine(page), 0)
-  const seventh = page.getByRole('complementary').locator('.grip-choice')
+  const seventh = gripChoices(page)
   await expect(seventh.first()).toBeVisible()
   await page.getByRole('complementary').getByRole('combobox', { name: 'On top' }).click()
   await page.getByRole('option', { name: '♭7' }).click()
@@ -322,7 +324,7 @@ test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an h
   // A grip with the lowest string in it, which drop D takes away.
   await page.getByRole('complementary').getByRole('combobox', { name: 'Strings' }).click()
   await page.getByRole('option').filter({ hasText: /^6 / }).first().click()
-  await page.getByRole('complementary').locator('.grip-choice').first().click()
+  await gripChoices(page).first().click()
   await linesFound(page)
   const grips = await gripsIn(page)
   expect(await symbolsIn(newLine(page))).toEqual(chords)

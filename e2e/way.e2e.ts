@@ -13,6 +13,13 @@ import {
   symbolsIn,
   test,
   typeTune,
+  grips,
+  threads,
+  reasons,
+  searchState,
+  gripChoices,
+  chordNames,
+  numerals,
 } from './fixtures'
 
 const TEXT = 'key: G\n| G | Em | Am | D7 |'
@@ -20,7 +27,7 @@ const TEXT = 'key: G\n| G | Em | Am | D7 |'
 test('the whole way with mouse and keyboard, on a tune that is not in the demo book', async ({ page }) => {
   await typeTune(page, 'Night Crossing', TEXT)
   expect(await symbolsIn(homeLine(page))).toEqual(['G', 'Em', 'Am', 'D7'])
-  await expect(homeLine(page).locator('.numeral')).toHaveText(['I', 'vi', 'ii', 'V7'])
+  await expect(numerals(homeLine(page))).toHaveText(['I', 'vi', 'ii', 'V7'])
 
   await goTo(page, 'Colour')
   const slider = page.getByRole('slider', { name: 'Colour of the whole tune' })
@@ -44,16 +51,16 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
   await goTo(page, 'Lines')
   await linesFound(page)
   await expect(page.getByRole('radio')).toHaveCount(5)
-  await expect(page.locator('svg.threads')).toHaveCount(1)
+  await expect(threads(page)).toHaveCount(1)
   const first = await gripsIn(page)
   expect(first).toHaveLength(4)
   await page.getByRole('radio', { name: /^Line 2/ }).click()
   await expect.poll(() => gripsIn(page)).not.toEqual(first)
   // Another grip at one chord: the rest is led around it.
   await newLine(page).getByRole('button').nth(2).click()
-  const choices = page.locator('.grip-choice')
+  const choices = gripChoices(page)
   await expect(choices.nth(5)).toBeVisible()
-  const wanted = (await choices.nth(5).locator('svg.grip').getAttribute('aria-label'))!
+  const wanted = (await grips(choices.nth(5)).getAttribute('aria-label'))!
   await choices.nth(5).click()
   await expect(newLine(page).getByText('your grip')).toBeVisible()
   await linesFound(page)
@@ -115,7 +122,7 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
   await open(page, 'Bass')
   await page.getByRole('button', { name: 'Bass player has it' }).click()
   await page.getByRole('button', { name: 'Stop the search' }).click()
-  await expect(page.locator('.lines-state')).toContainText('was stopped')
+  await expect(searchState(page)).toContainText('was stopped')
   await page.getByRole('button', { name: 'Search again' }).click()
   await expect(page.getByRole('progressbar')).toBeVisible()
 })
@@ -212,10 +219,10 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
     '2 of its tones are outside the key, and its root is 5 fifths from the tonic',
   )
   await page.getByRole('button', { name: 'All reasons on a page' }).click()
-  await expect(page.locator('.reasons tbody tr')).toHaveCount(1)
-  await expect(page.locator('.reasons tbody tr')).toContainText('bar 3, 1')
-  await expect(page.locator('.reasons tbody tr')).toContainText('tritone substitution')
-  await expect(page.locator('.reasons tbody tr')).toContainText('by hand')
+  await expect(reasons(page)).toHaveCount(1)
+  await expect(reasons(page)).toContainText('bar 3, 1')
+  await expect(reasons(page)).toContainText('tritone substitution')
+  await expect(reasons(page)).toContainText('by hand')
   await page.reload()
   await page.getByRole('link', { name: 'Back to the tune' }).click()
   await goTo(page, 'Lines')
@@ -250,10 +257,7 @@ test('the whole tune taken somewhere: different ways, one taken, a chord by hand
   await expect.poll(() => symbolsIn(newLine(page))).not.toEqual(plain)
   const taken = await symbolsIn(newLine(page))
   // Chords may be put in before it: it still stands at the beginning of its bar.
-  await expect(page.locator('.bank-new .bar').nth(1).locator('.chord-name').first()).toHaveAttribute(
-    'aria-label',
-    plain[1]!,
-  )
+  await expect(chordNames(newLine(page)).nth(1)).toHaveAttribute('aria-label', plain[1]!)
   await expect(newLine(page).getByText('by hand')).toHaveCount(1)
   await saved(page)
   await page.reload()

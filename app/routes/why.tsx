@@ -48,7 +48,7 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
         <p>Nothing is changed yet: the new line is the home line. Colour a chord or swap it first.</p>
       )}
       {reasons.length > 0 && (
-        <table className="reasons">
+        <table className="reasons" aria-label="Reasons">
           <thead>
             <tr>
               <th scope="col">Where</th>

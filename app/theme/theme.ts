@@ -3,7 +3,7 @@ import { createTheme, type Theme } from '@mui/material/styles'
 export type ThemeName = 'morning' | 'dusk'
 
 /** The one palette. MUI writes it as CSS variables (`--heron-palette-…`), which base.css gives short names for everything that is not MUI. */
-const PALETTES = {
+export const PALETTES = {
   morning: {
     paper: '#FBF7EC',
     raised: '#FFFDF6',

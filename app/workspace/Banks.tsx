@@ -137,6 +137,7 @@ export function Slots<Chord extends { key: string; index: number; slot: Slot }>(
             .filter(Boolean)
             .join(' ')}
           aria-pressed={selection.focus === chord.index}
+          aria-current={sounding === chord.index || undefined}
           onClick={(event) => onSelect(chord.index, event.shiftKey)}
           onDoubleClick={onBeat && (() => onBeat(bar.number, wholeBeat(chord.slot.beat)))}
         >

@@ -20,7 +20,7 @@ export type Token = { text: string; line: number; column: number } & (
 const SETTING = /^(\s*)([A-Za-z]{2,})\s*:(?!\|)\s?(.*)$/
 /** Bar lines of any weight; dots make a repeat sign, `x3` behind it says how often the passage is played. */
 const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
-const TIMES = /^\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
+const TIMES = /^\s{0,3}\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
 /** An ending stands where a bar begins: `1.`, `1,2.`, `1-3.` */
 const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
 /** Names and brackets longer than this are not looked for: reading takes time in proportion to the text, whatever stands in it. */

@@ -91,7 +91,7 @@ export function GripsFound({ grip, playable, count, present, takenOut }: Props) 
         </Form>
       )}
       {where === 'book' && (
-        <ul className="book-list">
+        <ul className="book-list" aria-label="Grips of the book">
           {inBook.slice(0, shown).map(({ kept, chord: of, voicing, moved }) => (
             <li key={kept.id}>
               <button
@@ -118,7 +118,7 @@ export function GripsFound({ grip, playable, count, present, takenOut }: Props) 
           <p className="quiet">
             {onNeck.length} of {all.length} grips, the usual ones first
           </p>
-          <ul className="book-list">
+          <ul className="book-list" aria-label="Grips on the neck">
             {onNeck.slice(0, shown).map((one) => (
               <li key={one.frets.join()}>
                 <button

@@ -10,7 +10,7 @@ export function LogDays({ days }: { days: readonly LogDay[] }) {
   return days.map(({ day, passes }, at) => {
     const minutes = passes.reduce((sum, { seconds }) => sum + seconds, 0) / 60
     return (
-      <details key={day} open={at === 0} className="log-day">
+      <details key={day} open={at === 0} className="log-day" aria-label={dayInWords(day)}>
         <summary>
           <b>{dayInWords(day)}</b> {Math.round(minutes)} minutes, {passes.length}{' '}
           {passes.length === 1 ? 'pass' : 'passes'}

@@ -62,7 +62,7 @@ export function SetOrder({ tunes }: { tunes: readonly Row[] }) {
       accessibility={{ announcements }}
     >
       <SortableContext items={order.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-        <ol className="set-order">
+        <ol className="set-order" aria-label="Order of the set">
           {order.map((one, place) => (
             <SetRow key={one.id} row={one} place={place} of={order.length} onMove={moveTo} />
           ))}

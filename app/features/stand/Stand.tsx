@@ -183,7 +183,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
       </p>
       <nav className="stand-strip" aria-label="Stand">
         <Link to={back}>Leave</Link>
-        <span className="stand-place">
+        <span className="stand-place" role="group" aria-label="Place">
           {tunes.length > 1 && `${place.tune + 1}/${tunes.length} · `}page {shownPage + 1}/
           {Math.max(1, pages.length)}
           {next && <span className="stand-next"> · next: {next.title}</span>}

@@ -77,6 +77,7 @@ export const TabStrip = memo(function TabStrip({
             <g
               key={event.key}
               className={`tab-event${event.key === selected ? ' selected' : ''}${event.key === sounding ? ' sounding' : ''}`}
+              aria-current={event.key === sounding || undefined}
               onClick={() => onSelect(event.key)}
             >
               <rect x={at(event) - 8} width={22} y={0} height={height}>

@@ -13,7 +13,7 @@ interface Props {
 /** How far a search is, with a way to stop it; what was found before stays. */
 export function SearchState({ state, label, onStop, onAgain }: Props) {
   return (
-    <div className="lines-state" aria-live="polite">
+    <div className="lines-state" role="status" aria-label="Search">
       {state.kind === 'searching' && (
         <>
           <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />

@@ -114,7 +114,7 @@ export const Transport = memo(function Transport({
           </MenuItem>
         ))}
       </TextField>
-      <span className="transport-says" aria-live="polite">
+      <span className="transport-says" role="status" aria-label="What is played">
         {trouble ?? says}
       </span>
       <Tooltip describeChild title="Save what would be heard as a sound file (WAV)">

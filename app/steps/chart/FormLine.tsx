@@ -9,7 +9,7 @@ export function FormLine({ reading: { chart, analysis } }: { reading: TuneReadin
   const words = useMemo(() => formInWords(chart, analysis), [chart, analysis])
   if (words.length === 0) return null
   return (
-    <div className="form-line">
+    <div className="form-line" role="group" aria-label="Form">
       <p>{words.map(({ says }) => engravedWords(says)).join('; ')}.</p>
       <Why>{words.map(({ says, why }) => `${says[0]!.toUpperCase()}${says.slice(1)}: ${why}`).join(' ')}</Why>
     </div>

@@ -25,7 +25,7 @@ export function Problems({ text, reading: { chart }, onText }: Props) {
   }
   if (chart.problems.length === 0) return null
   return (
-    <ul className="problems" aria-live="polite">
+    <ul className="problems" aria-label="Problems" aria-live="polite">
       {chart.problems.slice(0, PROBLEMS_SHOWN).map((problem) => (
         <li key={`${problem.line}:${problem.column}:${problem.code}`}>
           <button type="button" className="plain-button" onClick={() => show(problem)}>

@@ -226,7 +226,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
         </p>
       )}
       {(state.kind !== 'none' || byTune.length > 0) && (
-        <div className="lines-state" aria-live="polite">
+        <div className="lines-state" role="status" aria-label="Search">
           {state.kind === 'searching' && (
             <>
               <LinearProgress

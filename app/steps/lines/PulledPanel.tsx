@@ -27,7 +27,7 @@ export function PulledPanel({
   onLetGo,
 }: Props) {
   return (
-    <div className="pulled" role="status">
+    <div className="pulled" role="status" aria-label="The pulled note">
       {playable ? (
         <p>
           <b>{moved ? 'The grip follows on other strings.' : 'A hand can hold it.'}</b>
