@@ -9,7 +9,7 @@ import { tuneLimits, type Limits } from '../voicing/limits'
 import { Clock, sungIn } from './clock'
 import { harmonise } from './harmonise'
 import { layersOf } from './layers'
-import { lowerLine } from './movingLines'
+import { lowerLine } from './lowerLine'
 
 const LIMITS: Limits = { ...tuneLimits(0, 'any'), frets: [0, 17] }
 const note = (bar: number, beat: number, beats: number, name: string): MelodyNote => ({
