@@ -1,14 +1,10 @@
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
 import { useEffect, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey, type Grade } from '../../../core/practice/grade'
 import { AREAS, gripName, type Item } from '../../../core/practice/items'
-import { keySteps } from '../../../core/practice/keys'
-import { isPlayed } from '../../../core/practice/plan'
 import { topNoteOf } from '../../../core/practice/walk'
-import { TEMPO_RANGE } from '../../../core/chart/parse'
 import { madeChord } from '../../../core/tune/reading'
 import { limitsFor } from '../../../core/player/limits'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -22,15 +18,16 @@ import { useSoundingIn } from '../../services/sound/SoundContext'
 import { SOUND } from '../../services/sound/store'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
-import { useAnswer } from '../../services/workers/useAnswer'
+import { GoalField } from './GoalField'
 import { passSchedule } from './passSchedule'
 import { MODES, PracticeBar, type Mode, type Practised } from './PracticeBar'
-import { PracticeDrawer, type EasierHere } from './PracticeDrawer'
+import { PracticeDrawer } from './PracticeDrawer'
 import { Stage } from './Stage'
-import { staged as stagedFrom, type Staged } from './stage'
-import { cadenceOf, useElsewhere } from './useElsewhere'
+import type { Staged } from './stage'
+import { useEasier } from './useEasier'
 import { usePlan } from './usePlan'
 import { useRound } from './useRound'
+import { useStaged } from './useStaged'
 import { useVisit } from './useVisit'
 import { useWalk } from './useWalk'
 
@@ -66,59 +63,16 @@ export function usePracticeRoom(): RoomView {
   const walk = useWalk()
   const home = keyName(analysis.key)
 
-  /** What of the plan comes on the stage. */
-  const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
-  const [first] = parts
-  const item =
-    items.find((one) => itemKey(one) === picked) ??
-    items.find((one) => first && itemKey(one) === itemKey(first)) ??
-    items[0] ??
-    null
-  const here = useMemo(
-    () => (item ? stagedFrom(item, reading, voicings, home) : null),
-    [item, reading, voicings, home],
-  )
-  // What goes through the keys is a passage; what is asked about areas is the tune's cadence.
-  const passage = useMemo(() => {
-    if (set.mode === 'areas') {
-      const cadence = cadenceOf(items)
-      return cadence ? stagedFrom(cadence, reading, voicings, home) : null
-    }
-    if (here && !here.alone && here.kind !== 'keys' && here.kind !== 'cadence') return here
-    const four = items.find(({ kind }) => kind === 'passage')
-    return four ? stagedFrom(four, reading, voicings, home) : null
-  }, [set.mode, here, items, reading, voicings, home])
-  const steps = useMemo(() => keySteps(set.order), [set.order])
-  const semitones = steps[keyAt % steps.length]!
-  const elsewhere = useElsewhere(
-    useMemo(
-      () =>
-        set.mode === 'keys' || set.mode === 'areas'
-          ? {
-              from: passage,
-              semitones: set.mode === 'keys' ? semitones : null,
-              into: set.into,
-              area: set.area,
-              items,
-            }
-          : null,
-      [set.mode, passage, semitones, set.into, set.area, items],
-    ),
-  )
-  const walked = useMemo((): Staged | null => {
-    const whole = items.find(({ kind }) => kind === 'tune')
-    if (!whole || !walk.now) return null
-    const all = stagedFrom(whole, reading, voicings, home)
-    const inPhrase = (index: number) => index >= walk.now!.from && index <= walk.now!.to
-    return { ...all, item: 'rubato walk', chords: all.chords.filter(({ index }) => inPhrase(index)) }
-  }, [items, walk.now, reading, voicings, home])
-  const isElsewhere = set.mode === 'keys' || set.mode === 'areas'
-  const memory = set.mode === 'memory'
-  const stage = useMemo((): Staged | null => {
-    if (set.mode === 'walk') return walked
-    const plain = isElsewhere ? elsewhere.staged : here
-    return plain && memory ? { ...plain, item: `${plain.item}, from memory` } : plain
-  }, [set.mode, walked, isElsewhere, elsewhere.staged, here, memory])
+  const { parts, item, stage, elsewhere, memory } = useStaged({
+    items,
+    plan,
+    picked,
+    set,
+    keyAt,
+    walk,
+    reading,
+    voicings,
+  })
 
   const asked = stage ? log.goals.get(itemKey(stage))?.tempo : null
   const goal = asked ?? document.tempo
@@ -228,25 +182,7 @@ export function usePracticeRoom(): RoomView {
     ? nextOfWalk(following?.from, reading.line, voicings)
     : (stage?.chords[nowAt + 1] ?? (stage && stage.chords.length > 1 ? stage.chords[0]! : null))
 
-  const question = useMemo(
-    () =>
-      hurt && {
-        grips: hurt.chords.flatMap(({ chord, voicing }) =>
-          voicing ? [{ symbol: chord.canonical, frets: voicing.frets }] : [],
-        ),
-        capo: chart.capo,
-        bass: document.bass,
-        body,
-      },
-    [hurt, chart.capo, document.bass, body],
-  )
-  const easing = useAnswer('search', 'easier', question).now
-  const easier = (hurt?.chords.filter(({ voicing }) => voicing) ?? []).flatMap(
-    ({ key, chord }, at): EasierHere[] => {
-      const found = easing?.[at]
-      return found ? [{ key, symbol: chord.canonical, easier: found }] : []
-    },
-  )
+  const easier = useEasier(hurt, chart.capo, document.bass, body)
 
   const change = (more: Partial<Practised>) => {
     round.leave()
@@ -341,7 +277,7 @@ export function usePracticeRoom(): RoomView {
   ]
 
   const says = () => {
-    if (isElsewhere && elsewhere.says) return elsewhere.says
+    if (elsewhere?.says) return elsewhere.says
     if (isWalk && now?.voicing) return walkInWords(now.voicing, walk.at, walk.phrases.length)
     if (visit.marks.length > 0) return visit.rung.why
     return stage ? `${stage.why}.` : ''
@@ -358,7 +294,7 @@ export function usePracticeRoom(): RoomView {
   }
 
   return {
-    bar: <PracticeBar set={set} keyNow={elsewhere.staged?.key ?? home} onSet={change} />,
+    bar: <PracticeBar set={set} keyNow={elsewhere?.staged?.key ?? home} onSet={change} />,
     lead: stage ? (
       <Stage
         shown={{
@@ -469,30 +405,4 @@ function nextOfWalk(
         beats: found.lasts,
       }
     : null
-}
-
-/** The tempo that is wanted of what is on the stage. */
-function GoalField({ goal, onGoal }: { goal: number; onGoal: (goal: number) => void }) {
-  const [typed, setTyped] = useState(String(goal))
-  useEffect(() => setTyped(String(goal)), [goal])
-  const [low, high] = TEMPO_RANGE
-  const value = Number(typed)
-  const wrong = !Number.isFinite(value) || value < low || value > high
-  const take = () => {
-    if (!wrong && value !== goal) onGoal(value)
-  }
-  return (
-    <TextField
-      size="small"
-      type="number"
-      label={wrong ? `${low} to ${high}` : 'Goal'}
-      error={wrong}
-      value={typed}
-      className="goal"
-      slotProps={{ htmlInput: { min: low, max: high, 'aria-label': 'Goal in beats a minute' } }}
-      onChange={({ target }) => setTyped(target.value)}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
-    />
-  )
 }
