@@ -324,27 +324,42 @@ function few(grips: Grip[]): Grip[] {
 /** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
 class JointPrices {
   private readonly known = new Map<string, WeakMap<Grip, WeakMap<Grip, number>>>()
-  constructor(private readonly weights: Weights) {}
+  /** Measures that cost something, in the order in which they are summed. */
+  private readonly counted: readonly Term[]
+  constructor(private readonly weights: Weights) {
+    this.counted = TERM_NAMES.filter((term) => weights[term] !== 0)
+  }
 
-  of(from: Placed, a: Grip, to: Placed, b: Grip): number {
+  /** What it costs to go from one grip to each grip of another chord. */
+  from(from: Placed, a: Grip, to: Placed): (b: Grip) => number {
     const pair = `${from.chord.canonical} ${to.chord.canonical}`
     const chords = this.known.get(pair) ?? new WeakMap<Grip, WeakMap<Grip, number>>()
     this.known.set(pair, chords)
     const row = chords.get(a) ?? new WeakMap<Grip, number>()
     chords.set(a, row)
-    const known = row.get(b)
-    if (known !== undefined) return known
-    const [x, y] = [a.voicing.midis, b.voicing.midis]
-    const measures = {
-      ...motionMeasures(x, y),
-      hand: handTravelMm(a.hand, b.hand),
-      fingers: fingersAnew(a.hand, b.hand),
-      ...outlineMeasures(x, y),
-      ...voiceMeasures(x, y, tendenciesOf(from.chord, to.chord), tensionsOf(to.chord)),
-      texture: kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1,
+    return (b) => {
+      const known = row.get(b)
+      if (known !== undefined) return known
+      const price = this.priceOf(from, a, to, b)
+      row.set(b, price)
+      return price
     }
-    const price = weigh(measures, this.weights)
-    row.set(b, price)
+  }
+
+  private priceOf(from: Placed, a: Grip, to: Placed, b: Grip): number {
+    const [x, y] = [a.voicing.midis, b.voicing.midis]
+    const measures: Partial<Record<Term, number>> = voiceMeasures(
+      x,
+      y,
+      tendenciesOf(from.chord, to.chord),
+      tensionsOf(to.chord),
+    )
+    Object.assign(measures, motionMeasures(x, y), outlineMeasures(x, y))
+    measures.hand = handTravelMm(a.hand, b.hand)
+    measures.fingers = fingersAnew(a.hand, b.hand)
+    measures.texture = kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1
+    let price = 0
+    for (const term of this.counted) price += (measures[term] ?? 0) * this.weights[term]
     return price
   }
 }
@@ -390,16 +405,22 @@ function arrivals(
     const state = open.reduce((best, one) => ((one?.cost ?? 0) < (best?.cost ?? 0) ? one : best))
     return [{ cost: (state?.cost ?? 0) + harmony, weight: weightOf(state), way, grips: [], before: state }]
   }
+  // What a state costs whatever grip comes behind it, and what each grip costs then.
+  const onward = open.map((state) => {
+    const last = state && lastSounding(state)
+    const stands =
+      last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
+    return {
+      state,
+      cost: state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0,
+      price: last ? prices.from(last.placed, last.grip, first) : null,
+    }
+  })
   let layer = first.grips.map((grip, node): State => {
     let best: State | null = null
     let least = Infinity
-    for (const state of open) {
-      const last = state && lastSounding(state)
-      const stands =
-        last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
-      const cost =
-        (state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0) +
-        (last ? prices.of(last.placed, last.grip, first, grip) : 0)
+    for (const { state, cost: soFar, price } of onward) {
+      const cost = soFar + (price ? price(grip) : 0)
       if (cost < least) {
         least = cost
         best = state
@@ -409,11 +430,15 @@ function arrivals(
   })
   for (let at = 1; at < placed.length; at += 1) {
     const [from, to] = [placed[at - 1]!, placed[at]!]
+    const reached = layer.map((state) => ({
+      state,
+      price: prices.from(from, from.grips[state.grips[at - 1]!]!, to),
+    }))
     layer = to.grips.map((grip, node): State => {
-      let best = layer[0]!
+      let best = reached[0]!.state
       let least = Infinity
-      for (const state of layer) {
-        const cost = state.cost + prices.of(from, from.grips[state.grips[at - 1]!]!, to, grip)
+      for (const { state, price } of reached) {
+        const cost = state.cost + price(grip)
         if (cost < least) {
           least = cost
           best = state
