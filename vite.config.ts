@@ -25,6 +25,7 @@ export default defineConfig(({ isSsrBuild }) => ({
   },
   build: {
     chunkSizeWarningLimit: 1000,
+    // In bytes: smaller scripts are joined with others, since each costs a request. A tune's page asks for 37 instead of 67.
     rollupOptions: isSsrBuild ? {} : { output: { experimentalMinChunkSize: 40_000 } },
   },
 }))

@@ -13,25 +13,12 @@ import type { Liking, Taste } from '../reharm/taste'
 import { midiOf } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
-import type { Voicing } from '../voicing/voicing'
-import { constrained, type Constraint } from './constraints'
+import { type Constraint } from './constraints'
 import { styledLines } from './inStyle'
 import { STOPPED, type Line } from './lead'
-import {
-  fingersAnew,
-  gripMeasures,
-  handPlace,
-  handTravelMm,
-  motionMeasures,
-  outlineMeasures,
-  tendenciesOf,
-  tensionsOf,
-  voiceMeasures,
-  type HandPlace,
-} from './measures'
-import { kindOfGrip } from './texture'
-import { STYLES, TERM_NAMES, weightsFrom, type StyleName, type Term, type Weights } from './weights'
+import { STYLES, weightsFrom, type StyleName } from './weights'
 import type { TextureName } from './textureNames'
+import { gripBook, JointPrices, type Grip, type Placed } from './jointPrices'
 
 export interface ArrangeProblem {
   text: string
@@ -70,9 +57,8 @@ export interface Arrangement {
   says: string
 }
 
-/** Bounds of the joint search: changes tried at each slot, the plain chord among them, and grips of each chord. */
+/** Changes tried at each slot, the plain chord among them. */
 const CHANGES_TRIED = 8
-const GRIPS_TRIED = 14
 /** Rounds in which the price of distance is put right, since grips pull it off its mark. */
 const ROUNDS = 8
 /** How near the wanted distance, as a share of the most, is near enough. */
@@ -86,20 +72,6 @@ const STANDS_STILL = 3
 /** Price of using a change that an earlier arrangement used, in points. */
 const USED_BEFORE = 2.5
 
-interface Grip {
-  voicing: Voicing
-  hand: HandPlace
-  own: number
-}
-/** One chord of an arc with the grips tried for it. */
-interface Placed {
-  chord: ChordSymbol
-  bar: number
-  beat: number
-  beats: number
-  top: number | null
-  grips: Grip[]
-}
 interface WayThrough {
   arc: Arc
   placed: Placed[]
@@ -278,90 +250,6 @@ export function melodyNoteAt(
     (note) => note.bar === bar && note.beat <= beat + NEAR && note.beat + note.beats > beat + NEAR,
   )
   return one ? midiOf(one.note) : null
-}
-
-const weigh = (measures: Partial<Record<Term, number>>, weights: Weights): number =>
-  TERM_NAMES.reduce((sum, term) => sum + (measures[term] ?? 0) * weights[term], 0)
-
-/** For a chord and a top note the grips tried: the cheapest by themselves, not too many with the same note on top. */
-function gripBook(limits: Limits, weights: Weights): (chord: ChordSymbol, top: number | null) => Grip[] {
-  const known = new Map<string, Grip[]>()
-  return (chord, top) => {
-    const key = `${chord.canonical} ${top ?? ''}`
-    const grips =
-      known.get(key) ??
-      few(
-        constrained(chord, limits, top === null ? [] : [{ from: 0, to: 0, kind: 'top', midi: top }]).map(
-          (voicing) => ({
-            voicing,
-            hand: handPlace(voicing, limits.instrument),
-            own: weigh(gripMeasures(voicing, chord, limits.instrument), weights),
-          }),
-        ),
-      )
-    known.set(key, grips)
-    return grips
-  }
-}
-
-/** Grips with one note on top that are tried at most, so that the line can move. */
-const ONE_TOP = 4
-
-function few(grips: Grip[]): Grip[] {
-  const tops = new Map<number, number>()
-  const inOrder = [...grips].sort((a, b) => a.own - b.own)
-  const spread = inOrder.filter(({ voicing }) => {
-    const top = voicing.midis.at(-1)!
-    tops.set(top, (tops.get(top) ?? 0) + 1)
-    return tops.get(top)! <= ONE_TOP
-  })
-  // Where the top is given there is only one: then the cheapest are taken.
-  return (
-    spread.length >= GRIPS_TRIED ? spread : [...spread, ...inOrder.filter((one) => !spread.includes(one))]
-  ).slice(0, GRIPS_TRIED)
-}
-
-/** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
-class JointPrices {
-  private readonly known = new Map<string, WeakMap<Grip, WeakMap<Grip, number>>>()
-  /** Measures that cost something, in the order in which they are summed. */
-  private readonly counted: readonly Term[]
-  constructor(private readonly weights: Weights) {
-    this.counted = TERM_NAMES.filter((term) => weights[term] !== 0)
-  }
-
-  /** What it costs to go from one grip to each grip of another chord. */
-  from(from: Placed, a: Grip, to: Placed): (b: Grip) => number {
-    const pair = `${from.chord.canonical} ${to.chord.canonical}`
-    const chords = this.known.get(pair) ?? new WeakMap<Grip, WeakMap<Grip, number>>()
-    this.known.set(pair, chords)
-    const row = chords.get(a) ?? new WeakMap<Grip, number>()
-    chords.set(a, row)
-    return (b) => {
-      const known = row.get(b)
-      if (known !== undefined) return known
-      const price = this.priceOf(from, a, to, b)
-      row.set(b, price)
-      return price
-    }
-  }
-
-  private priceOf(from: Placed, a: Grip, to: Placed, b: Grip): number {
-    const [x, y] = [a.voicing.midis, b.voicing.midis]
-    const measures: Partial<Record<Term, number>> = voiceMeasures(
-      x,
-      y,
-      tendenciesOf(from.chord, to.chord),
-      tensionsOf(to.chord),
-    )
-    Object.assign(measures, motionMeasures(x, y), outlineMeasures(x, y))
-    measures.hand = handTravelMm(a.hand, b.hand)
-    measures.fingers = fingersAnew(a.hand, b.hand)
-    measures.texture = kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1
-    let price = 0
-    for (const term of this.counted) price += (measures[term] ?? 0) * this.weights[term]
-    return price
-  }
 }
 
 /** The cheapest way through: harmony, grips and steps together. */

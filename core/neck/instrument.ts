@@ -25,8 +25,10 @@ export const STANDARD_GUITAR: Instrument = {
  */
 export const fretMm = (fret: number, scaleLengthMm: number): number =>
   scaleLengthMm * (SHARE_OF_STRING[fret] ?? 1 - 2 ** (-fret / 12))
+/** The highest fret of any neck there is; above it the share is worked out when it is asked for. */
+const HIGHEST_FRET = 36
 /** How much of the string lies behind each fret, worked out once: whole necks are measured with it. */
-const SHARE_OF_STRING = Array.from({ length: 37 }, (_, fret) => 1 - 2 ** (-fret / 12))
+const SHARE_OF_STRING = Array.from({ length: HIGHEST_FRET + 1 }, (_, fret) => 1 - 2 ** (-fret / 12))
 
 /** Distance in mm between two frets, in either order. */
 export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>
