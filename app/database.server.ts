@@ -3,7 +3,7 @@ import { packHistory } from '../db/history'
 import { BookFault, bookFile, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
 import { serveAlone, type Serving } from '../db/serving'
-import { fillSummaries } from '../db/tunes'
+import { fillSummaries } from '../db/songbook'
 
 /** The one database of this process; `HERON_DB` names another file. Tried anew at each request while it cannot be opened. */
 let opened: Db | undefined

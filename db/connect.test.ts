@@ -17,7 +17,8 @@ import { join } from 'node:path'
 import { BookFault, closeDatabase, copyName, faultInWords, openDatabase } from './connect'
 import { packHistory, statesOf } from './history'
 import { seedDemoBook } from './seed'
-import { createTune, editTune, fillSummaries, listTunes, newDocument, readTune, stepHistory } from './tunes'
+import { createTune, editTune, newDocument, readTune, stepHistory } from './tunes'
+import { fillSummaries, listTunes } from './songbook'
 
 let folder: string
 let file: string

@@ -26,7 +26,8 @@ import {
   tunesInPractice,
 } from './practice'
 import { seedDemoBook } from './seed'
-import { createTune, deleteTune, eraseDeleted, newDocument } from './tunes'
+import { createTune, newDocument } from './tunes'
+import { deleteTune, eraseDeleted } from './songbook'
 
 let db: Db
 let tuneId: string

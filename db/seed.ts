@@ -5,7 +5,8 @@ import { demoPasses } from './demoPractice'
 import { seedDemoSet } from './demoSets'
 import { changePlayer } from './player'
 import { keepPasses } from './practice'
-import { createTune, hasAnyTune } from './tunes'
+import { createTune } from './tunes'
+import { hasAnyTune } from './songbook'
 
 const DAY_MS = 86_400_000
 

@@ -16,7 +16,8 @@ import {
   restoreSet,
   takeFromSet,
 } from './sets'
-import { createTune, deleteTune, eraseDeleted } from './tunes'
+import { createTune } from './tunes'
+import { deleteTune, eraseDeleted } from './songbook'
 
 let db: Db
 beforeEach(() => {

@@ -5,20 +5,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { tuneDocument, type TuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
-import { demoBook } from './demo'
-import { seedDemoBook } from './seed'
-import {
-  createTune,
-  deleteTune,
-  duplicateTune,
-  editTune,
-  listTunes,
-  newDocument,
-  readTune,
-  restoreTunes,
-  stepHistory,
-} from './tunes'
-import { parseChart } from '../core/chart/parse'
+import { createTune, duplicateTune, editTune, newDocument, readTune, stepHistory } from './tunes'
+import { deleteTune, restoreTunes } from './songbook'
 import type { TuneEdit } from '../core/tune/edit'
 import { anyEdit, one } from './anyEdit'
 import { statesOf } from './history'
@@ -210,44 +198,13 @@ describe('reading', () => {
   })
 })
 
-describe('the songbook', () => {
-  test('begins with the demo book, once: at least six tunes, all of them readable', () => {
-    expect(seedDemoBook(db)).toBe(true)
-    expect(seedDemoBook(db)).toBe(false)
-    const { entries: book } = listTunes(db)
-    expect(book.length).toBeGreaterThanOrEqual(6)
-    for (const { id, title } of book)
-      expect([title, parseChart(state(id).document.text).problems]).toEqual([title, []])
-    const charts = demoBook().map(({ document }) => parseChart(document.text))
-    expect(new Set(charts.map((chart) => chart.meter.beats)).size).toBeGreaterThan(1)
-    expect(charts.some((chart) => chart.bars.length === 12 && chart.key?.mode === 'minor')).toBe(true)
-    expect(charts.some((chart) => chart.bars.length === 32)).toBe(true)
-    for (const { document } of demoBook()) expect(tuneDocument.safeParse(document).success).toBe(true)
-    // Two tunes with a melody and a finished chord melody, one of them in three.
-    const sung = demoBook().filter(({ document }) => document.chordMelody.kept.length > 0)
-    expect(sung.map(({ document }) => parseChart(document.text).meter.beats).sort()).toEqual([3, 4])
-    for (const {
-      document: {
-        melody,
-        chordMelody: { kept },
-      },
-    } of sung)
-      expect(kept.filter(({ note, again }) => note && !again)).toHaveLength(melody.length)
-  })
-  test('does not bring the demo book back after all tunes were deleted', () => {
-    seedDemoBook(db)
-    for (const { id } of listTunes(db).entries) deleteTune(db, id)
-    expect(seedDemoBook(db)).toBe(false)
-    expect(listTunes(db)).toEqual({ entries: [], found: 0, total: 0 })
-  })
-  test('a copy has everything and goes its own way', () => {
-    const id = begin()
-    edit(id, { kind: 'colour', colour: 3 })
-    const copy = duplicateTune(db, id)!
-    expect(state(copy).document).toEqual({ ...state(id).document, title: 'Test (copy)' })
-    edit(copy, { kind: 'colour', colour: 1 })
-    expect(state(id).document.colour).toBe(3)
-  })
+test('a copy has everything and goes its own way', () => {
+  const id = begin()
+  edit(id, { kind: 'colour', colour: 3 })
+  const copy = duplicateTune(db, id)!
+  expect(state(copy).document).toEqual({ ...state(id).document, title: 'Test (copy)' })
+  edit(copy, { kind: 'colour', colour: 1 })
+  expect(state(id).document.colour).toBe(3)
 })
 
 describe('versions of a chart', () => {

@@ -8,7 +8,7 @@ import {
   saved,
   symbolsIn,
   test,
-  typeTune,
+  haveTune,
   whatIsPlayed,
   problems,
   formLine,
@@ -25,7 +25,7 @@ const press = (page: Page, key: string) => page.locator('body').press(key)
 test('typing on the systems: arrow to a chord, type beat after beat, off the beat, and leave one as it was', async ({
   page,
 }) => {
-  await typeTune(page, 'On the Beat', '| C | F | G |')
+  await haveTune(page, 'On the Beat', '| C | F | G |')
   await chordAt(page, 0).click()
   await press(page, 'ArrowRight')
   await press(page, 'Enter')
@@ -57,7 +57,7 @@ test('typing on the systems: arrow to a chord, type beat after beat, off the bea
 })
 
 test('bars by keys and by buttons: insert, split, join, move, transpose, take out', async ({ page }) => {
-  await typeTune(page, 'Bar by Bar', 'key: C\n| C | F G7 | Am |')
+  await haveTune(page, 'Bar by Bar', 'key: C\n| C | F G7 | Am |')
   await chordAt(page, 1).click()
   await press(page, 'Alt+s')
   await expect(text(page)).toHaveValue('key: C\n| C | F | G7 | Am |')
@@ -86,7 +86,7 @@ test('bars by keys and by buttons: insert, split, join, move, transpose, take ou
 
 test('bars can be copied as text and chords pasted as players write them', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
-  await typeTune(page, 'Cut and Splice', '| C | F | G |')
+  await haveTune(page, 'Cut and Splice', '| C | F | G |')
   await chordAt(page, 0).click()
   await chordAt(page, 1).click({ modifiers: ['Shift'] })
   await page.keyboard.press('Control+c')
@@ -100,7 +100,7 @@ test('bars can be copied as text and chords pasted as players write them', async
 })
 
 test('the form is drawn and followed: repeats, endings, pickup, changes, wrong beats', async ({ page }) => {
-  await typeTune(
+  await haveTune(
     page,
     'Round the Island',
     'key: C\npickup: 1\n[A] | G7 |: C | F |1. G7 :|2. C Fine |\nkey: Eb\nmeter: 3/4\n[B] | Eb . | Bb7 D.C. al Fine |',
@@ -118,7 +118,7 @@ test('the form is drawn and followed: repeats, endings, pickup, changes, wrong b
 })
 
 test('every reason can be read: for a chord, its tensions, its groups, and the form', async ({ page }) => {
-  await typeTune(page, 'Tell Me Why', 'key: C\n| C | A7 | Dm7 | G7 | C |')
+  await haveTune(page, 'Tell Me Why', 'key: C\n| C | A7 | Dm7 | G7 | C |')
   await chordAt(page, 1).click()
   const drawer = page.getByRole('complementary')
   await expect(drawer.locator('details p:visible')).toHaveCount(0)
@@ -141,7 +141,7 @@ test('every reason can be read: for a chord, its tensions, its groups, and the f
 })
 
 test('a key that was found can be written into the chart', async ({ page }) => {
-  await typeTune(page, 'Where Is Home', '| Dm7 | G7 | Cmaj7 |')
+  await haveTune(page, 'Where Is Home', '| Dm7 | G7 | Cmaj7 |')
   await expect(page.getByText(/C major was found/)).toBeVisible()
   await page.getByRole('button', { name: 'Write it into the chart' }).click()
   await expect(text(page)).toHaveValue('key: C\n| Dm7 | G7 | Cmaj7 |')
@@ -149,7 +149,7 @@ test('a key that was found can be written into the chart', async ({ page }) => {
 })
 
 test('both schools of numerals, and the capo: sounding above, fingered below', async ({ page }) => {
-  await typeTune(page, 'Second Fret', 'key: D\n| D | Em7 | A7 | D |')
+  await haveTune(page, 'Second Fret', 'key: D\n| D | Em7 | A7 | D |')
   await open(page, 'Numerals')
   await page.getByRole('button', { name: 'IIm7 V7', exact: true }).click()
   await expect(numerals(homeLine(page))).toHaveText(['I', 'IIm7', 'V7', 'I'])
@@ -167,7 +167,7 @@ test('both schools of numerals, and the capo: sounding above, fingered below', a
 })
 
 test('a tune has several charts, each with what was made of it', async ({ page }) => {
-  await typeTune(page, 'Two Ways Home', 'key: C\n| C | F | G | C |')
+  await haveTune(page, 'Two Ways Home', 'key: C\n| C | F | G | C |')
   await open(page, 'Chart')
   await page.getByRole('button', { name: 'New chart' }).click()
   await page.getByLabel('Name').fill('Later')
@@ -205,7 +205,7 @@ test('a tune has several charts, each with what was made of it', async ({ page }
 test('words typed under the bars by keys alone: they stand under their beats, on every step, and go with their chords', async ({
   page,
 }) => {
-  await typeTune(page, 'Sung', '| C | F G7 | Am |')
+  await haveTune(page, 'Sung', '| C | F G7 | Am |')
   const words = (bar: number) => page.getByRole('textbox', { name: `Words of bar ${bar}` })
   await chordAt(page, 0).click()
   await press(page, 'l')

@@ -10,7 +10,7 @@ import {
   saved,
   symbolsIn,
   test,
-  typeTune,
+  haveTune,
   grips,
   reasons,
 } from './fixtures'
@@ -20,8 +20,7 @@ const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 | Fmaj7 | Dm7 | G7 |'
 test('trying: a digit tries, the new line shows it, nothing is written; Escape leaves it, Enter keeps it, Backspace puts back', async ({
   page,
 }) => {
-  await typeTune(page, 'Trying', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Trying', TEXT, 'Colour')
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(8)
   const plain = await symbolsIn(newLine(page))
   await newLine(page).getByRole('button').nth(3).click()
@@ -48,8 +47,7 @@ test('trying: a digit tries, the new line shows it, nothing is written; Escape l
 test('chords put in: they share the bar, have grips of their own in the lines and on the sheet, and come out alone from the trail', async ({
   page,
 }) => {
-  await typeTune(page, 'Put In', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Put In', TEXT, 'Colour')
   await newLine(page).getByRole('button').nth(3).click()
   await page
     .getByRole('region', { name: 'insert' })
@@ -91,8 +89,7 @@ test('chords put in: they share the bar, have grips of their own in the lines an
 })
 
 test('a stretch: only it is taken further, and one key puts it back', async ({ page }) => {
-  await typeTune(page, 'Stretch', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Stretch', TEXT, 'Colour')
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(8)
   const plain = await symbolsIn(newLine(page))
   await homeLine(page).getByRole('button').nth(4).click()
@@ -112,8 +109,7 @@ test('a stretch: only it is taken further, and one key puts it back', async ({ p
 })
 
 test('versions: kept under a name, shown beside, heard in turn, taken up', async ({ page }) => {
-  await typeTune(page, 'Two Ways', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Two Ways', TEXT, 'Colour')
   await newLine(page).getByRole('button').nth(3).click()
   await page.getByRole('region', { name: 'swap' }).getByRole('button').first().click()
   const first = await symbolsIn(newLine(page))
@@ -145,8 +141,7 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
 })
 
 test('one note through all chords, and a bass as typed', async ({ page }) => {
-  await typeTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |', 'Colour')
   await open(page, 'Thread')
   const panel = page.getByRole('region', { name: 'Held note and bass line' })
   await expect(panel.locator('.common-chords li')).toHaveCount(4)
@@ -163,8 +158,7 @@ test('one note through all chords, and a bass as typed', async ({ page }) => {
 })
 
 test('taste: what is wanted comes first, what was kept is counted, seen and forgotten', async ({ page }) => {
-  await typeTune(page, 'Taste', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Taste', TEXT, 'Colour')
   await newLine(page).getByRole('button').nth(3).click()
   const swaps = page.getByRole('region', { name: 'swap' }).locator('.option')
   const before = await swaps.first().textContent()

@@ -2,12 +2,12 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { unzipSync } from 'fflate'
-import { act, expect, test, typeTune } from './fixtures'
+import { act, expect, test, haveTune } from './fixtures'
 
 test('all of the book goes out in one file and comes in again: nothing twice, what has changed beside, and a broken file changes nothing', async ({
   page,
 }) => {
-  await typeTune(page, 'Backed Up', 'key: C\n| C | F | G7 | C |')
+  await haveTune(page, 'Backed Up', 'key: C\n| C | F | G7 | C |')
   await page.goto('/files')
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -59,6 +59,23 @@ export async function typeTune(page: Page, title: string, text: string): Promise
   await saved(page)
 }
 
+/** A tune that is there, opened at a step: that it can be made by hand is tried by the tests that type one. */
+export async function haveTune(
+  page: Page,
+  title: string,
+  text: string,
+  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' = 'Chart',
+): Promise<void> {
+  const made = await page.request.post('/?index', { form: { intent: 'new', title }, maxRedirects: 0 })
+  const tune = /^\/tunes\/[^/]+/.exec(made.headers()['location'] ?? '')?.[0] ?? ''
+  const { revision } = (await (await page.request.get(`${tune}/edits`)).json()) as { revision: string }
+  const written = await page.request.post(`${tune}/edits`, {
+    data: { base: revision, edit: { kind: 'text', text } },
+  })
+  expect(written.ok()).toBe(true)
+  await page.goto(`${tune}/${step.toLowerCase()}`)
+}
+
 /** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()

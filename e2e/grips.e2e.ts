@@ -1,11 +1,10 @@
 import {
   expect,
-  goTo,
   linesFound,
   newLine,
   saved,
   test,
-  typeTune,
+  haveTune,
   gripsListed,
   gripChoices,
   grips,
@@ -66,8 +65,7 @@ test('the neck is touched, a grip the hand does not hold says why, and bad frets
 })
 
 test('the finder in a tune: filters, easier grips, the neck, and into the grip book', async ({ page }) => {
-  await typeTune(page, 'Found Grips', 'key: C\n| Cmaj7 | Fmaj7 | Dm7 | G7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Found Grips', 'key: C\n| Cmaj7 | Fmaj7 | Dm7 | G7 |', 'Lines')
   await linesFound(page)
   await newLine(page).getByRole('button').nth(1).click()
   const drawer = page.getByRole('complementary')
@@ -104,8 +102,7 @@ test('the player: another instrument and hand change the grips, and stay', async
   await page.reload()
   await expect(page.getByLabel('Open strings, lowest first')).toHaveValue('B1 E2 A2 D3 G3 B3 E4')
   await expect(page.getByText('Comfortable reach: 113 mm')).toBeVisible()
-  await typeTune(page, 'Seven Strings', '| Em7 | A7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Seven Strings', '| Em7 | A7 |', 'Lines')
   await linesFound(page)
   await expect(grips(newLine(page)).first()).toHaveAttribute(
     'aria-label',

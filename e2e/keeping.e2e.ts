@@ -3,12 +3,12 @@ import fc from 'fast-check'
 import {
   act,
   expect,
-  goTo,
   homeLine,
   newLine,
   saved,
   symbolsIn,
   test,
+  haveTune,
   typeTune,
   whatIsPlayed,
   problems,
@@ -42,8 +42,7 @@ test('a killed server loses nothing: what was made is there, and what is made me
   page,
   server,
 }) => {
-  await typeTune(page, 'Through the Lock', '| Am | Dm | E7 | Am |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Through the Lock', '| Am | Dm | E7 | Am |', 'Colour')
   await newLine(page).getByRole('button').nth(2).click()
   await page
     .getByRole('complementary')
@@ -110,7 +109,7 @@ test('edits that a closed tab could not send are taken up by the next visit', as
 })
 
 test('two tabs: the second writer is told, and both ways out keep both works', async ({ page, context }) => {
-  await typeTune(page, 'Two Hands', '| C | F |')
+  await haveTune(page, 'Two Hands', '| C | F |')
   await settled(page)
   // A tab that comes to look learns of the other before it writes: here neither does.
   await context.route('**/edits', (route) =>
@@ -151,7 +150,7 @@ test('undo in a tab that another has overtaken is told so; a tune deleted elsewh
   const found = page.waitForResponse(
     (response) => response.request().postData()?.includes('"kind":"grips"') ?? false,
   )
-  await typeTune(page, 'Overtaken', '| C | F |')
+  await haveTune(page, 'Overtaken', '| C | F |')
   await found
   await context.route('**/edits', (route) =>
     route.request().method() === 'GET' ? route.abort() : route.continue(),

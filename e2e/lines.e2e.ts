@@ -1,6 +1,5 @@
 import {
   expect,
-  goTo,
   gripsIn,
   linesFound,
   newLine,
@@ -9,7 +8,7 @@ import {
   saved,
   symbolsIn,
   test,
-  typeTune,
+  haveTune,
   searchState,
   pointsOf,
 } from './fixtures'
@@ -19,8 +18,7 @@ const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, and the other grips stay', async ({
   page,
 }) => {
-  await typeTune(page, 'Pulled', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Pulled', TEXT, 'Lines')
   await linesFound(page)
   await saved(page)
   const before = await gripsIn(page)
@@ -49,8 +47,7 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
 test('a pulled note names the chord anew, is dragged with the mouse, and the rest can stay', async ({
   page,
 }) => {
-  await typeTune(page, 'Dragged', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Dragged', TEXT, 'Lines')
   await linesFound(page)
   const note = page.locator('.thread-label').nth(1)
   const box = (await note.boundingBox())!
@@ -76,8 +73,7 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
 test('five lines say what they are good at; styles; one voice heard; two lines in turn; hard spots; ways on', async ({
   page,
 }) => {
-  await typeTune(page, 'Five Ways', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Five Ways', TEXT, 'Lines')
   await linesFound(page)
   await open(page, 'Compare')
   await expect(page.locator('.line-words')).toHaveCount(5)
@@ -116,8 +112,7 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
 test('conditions: a note asked for on top is there in every line, a condition that leaves nothing says so, and is taken away', async ({
   page,
 }) => {
-  await typeTune(page, 'Asked For', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Asked For', TEXT, 'Lines')
   await linesFound(page)
   await newLine(page).getByRole('button').nth(1).click()
   const panel = page.getByRole('region', { name: 'Conditions' })
@@ -139,8 +134,7 @@ test('conditions: a note asked for on top is there in every line, a condition th
 })
 
 test('the chart of the lines: a point for each, and a touch takes the line', async ({ page }) => {
-  await typeTune(page, 'Points', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Points', TEXT, 'Lines')
   await linesFound(page)
   await open(page, 'Compare')
   await page.getByRole('button', { name: 'Chart of all lines' }).click()
@@ -154,8 +148,7 @@ test('the chart of the lines: a point for each, and a touch takes the line', asy
 })
 
 test('chords and grips chosen together for the whole tune', async ({ page }) => {
-  await typeTune(page, 'Together', TEXT)
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Together', TEXT, 'Colour')
   await expect.poll(async () => (await symbolsIn(newLine(page))).length).toBe(4)
   const plain = await symbolsIn(newLine(page))
   await open(page, 'Take me further')
@@ -172,8 +165,7 @@ test('chords and grips chosen together for the whole tune', async ({ page }) => 
 test("a style of the player's own is mixed, kept and led by; one position at chosen frets; round again", async ({
   page,
 }) => {
-  await typeTune(page, 'Mixed', TEXT)
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Mixed', TEXT, 'Lines')
   await linesFound(page)
   await open(page, 'Style')
   await page.getByRole('button', { name: 'Mix a style' }).click()
@@ -218,8 +210,7 @@ test("a style of the player's own is mixed, kept and led by; one position at cho
 test('a beat between two chords: a voice resolves late, the chord is named, undo takes it back in one step', async ({
   page,
 }) => {
-  await typeTune(page, 'Late', 'key: C\n| Dm7 | G7 | Cmaj7 | % |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Late', 'key: C\n| Dm7 | G7 | Cmaj7 | % |', 'Lines')
   await linesFound(page)
   await newLine(page).getByRole('button').nth(1).click()
   const between = page.getByRole('list', { name: 'A beat between' })

@@ -6,15 +6,14 @@ import {
   open,
   saved,
   test,
-  typeTune,
+  haveTune,
   staves,
   chordNames,
   homeLine,
 } from './fixtures'
 
 test('notes written by keys, on the staff and on the neck; undone, kept over a reload', async ({ page }) => {
-  await typeTune(page, 'Sung', '| C | Am | Dm | G |')
-  await goTo(page, 'Melody')
+  await haveTune(page, 'Sung', '| C | Am | Dm | G |', 'Melody')
   await expect(page.getByText('There is no melody yet')).toBeVisible()
   const body = page.locator('body')
   await expect(async () => {
@@ -109,8 +108,7 @@ test('chords come under the melody: density, texture, another way under one note
 test('ABC and files: what is wrong is said and nothing is lost; the melody alone, or the whole tune', async ({
   page,
 }) => {
-  await typeTune(page, 'Brought', '| C | F |')
-  await goTo(page, 'Melody')
+  await haveTune(page, 'Brought', '| C | F |', 'Melody')
   await open(page, 'Notes')
   await page.getByRole('button', { name: 'ABC or a file' }).click()
   const dialog = page.getByRole('dialog')
@@ -144,8 +142,7 @@ test('ABC and files: what is wrong is said and nothing is lost; the melody alone
 })
 
 test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async ({ page }) => {
-  await typeTune(page, 'Moved', '| C | G7 | C |')
-  await goTo(page, 'Melody')
+  await haveTune(page, 'Moved', '| C | G7 | C |', 'Melody')
   await open(page, 'Notes')
   await page.getByRole('button', { name: 'ABC or a file' }).click()
   await page
@@ -205,8 +202,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
 })
 
 test('a melody played in on the keys of the computer comes on the grid', async ({ page }) => {
-  await typeTune(page, 'Played', 'tempo: 60\n| C | F | C | F |')
-  await goTo(page, 'Melody')
+  await haveTune(page, 'Played', 'tempo: 60\n| C | F | C | F |', 'Melody')
   await open(page, 'Notes')
   await page.getByRole('button', { name: 'Play it in' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Count-in; then play from bar 1' })).toBeVisible()

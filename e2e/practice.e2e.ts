@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, open, test, typeTune, newestDay, grips } from './fixtures'
+import { expect, goTo, linesFound, open, test, haveTune, newestDay, grips } from './fixtures'
 
 const stage = (page: Page) => page.getByRole('region', { name: 'What is practised' })
 const plan = (page: Page) => page.getByRole('complementary').getByRole('list').first()
@@ -7,8 +7,7 @@ const marks = (page: Page) => stage(page).getByText(/^(No pass yet|Passes: )/)
 
 /** A tune with grips, in its Practice room. */
 async function practising(page: Page, title: string, text: string): Promise<void> {
-  await typeTune(page, title, text)
-  await goTo(page, 'Lines')
+  await haveTune(page, title, text, 'Lines')
   await linesFound(page)
   await goTo(page, 'Practice')
   await expect(stage(page)).toBeVisible()

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, saved, test, typeTune, withoutCountIn } from './fixtures'
+import { expect, goTo, linesFound, saved, test, haveTune, withoutCountIn } from './fixtures'
 
 /** 16-bit mono samples of the sound file that the page saves. */
 async function heard(page: Page): Promise<{ rate: number; samples: Float64Array }> {
@@ -42,8 +42,7 @@ const hits = (page: Page) =>
 test('a figure is tried by keys, kept, and heard where it stands: onsets within 3 ms, the swing as set within 0.03', async ({
   page,
 }) => {
-  await typeTune(page, 'In Swing', 'tempo: 120\n| C | F |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'In Swing', 'tempo: 120\n| C | F |', 'Lines')
   await linesFound(page)
   await goTo(page, 'Rhythm')
   await page.locator('body').press('ArrowDown')
@@ -74,8 +73,7 @@ test('a figure is tried by keys, kept, and heard where it stands: onsets within 
 test('hits by hand: moved, accented, put in, left out, given back, each undone; a section rests', async ({
   page,
 }) => {
-  await typeTune(page, 'By Hand', 'tempo: 100\n[A] | C | F | [B] | G | C |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'By Hand', 'tempo: 100\n[A] | C | F | [B] | G | C |', 'Lines')
   await linesFound(page)
   await goTo(page, 'Rhythm')
   await figure(page, 'half notes').click()
@@ -130,8 +128,7 @@ test('hits by hand: moved, accented, put in, left out, given back, each undone; 
 test('the band: bass and brushes sound with the guitar or without it, below full scale; what the hand needs is said and helped', async ({
   page,
 }) => {
-  await typeTune(page, 'Full Band', 'tempo: 200\n| C F | G7 C | F Bb | C G7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Full Band', 'tempo: 200\n| C F | G7 C | F Bb | C G7 |', 'Lines')
   await linesFound(page)
   await goTo(page, 'Rhythm')
   await figure(page, 'big quarters').click()
@@ -166,8 +163,7 @@ test('the band: bass and brushes sound with the guitar or without it, below full
 })
 
 test('a figure is tapped in on one key', async ({ page }) => {
-  await typeTune(page, 'Tapped', 'tempo: 240\n| C | F |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Tapped', 'tempo: 240\n| C | F |', 'Lines')
   await linesFound(page)
   await goTo(page, 'Rhythm')
   await page.locator('body').press('t')

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { execFileSync } from 'node:child_process'
-import { expect, goTo, linesFound, printed, test, typeTune } from './fixtures'
+import { expect, goTo, linesFound, printed, test, haveTune } from './fixtures'
 
 const RENDERER = createRequire(import.meta.url).resolve(
   'opensheetmusicdisplay/build/opensheetmusicdisplay.min.js',
@@ -74,7 +74,7 @@ test('a sheet is composed: what it carries shows at once, is in the address and 
   page,
   request,
 }) => {
-  await typeTune(page, 'Composed', 'key: F\n[A] | Fmaj7 | D7 | Gm7 | C7 |\n[B] | Fmaj7 | C7 |')
+  await haveTune(page, 'Composed', 'key: F\n[A] | Fmaj7 | D7 | Gm7 | C7 |\n[B] | Fmaj7 | C7 |')
   await goTo(page, 'Sheet')
   const grips = printed(page).getByRole('img', { name: /^Grip/ })
   await expect(grips.first()).toBeVisible()

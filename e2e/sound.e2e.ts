@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs'
 import {
   expect,
-  goTo,
   linesFound,
   saved,
   test,
+  haveTune,
   typeTune,
   withoutCountIn,
   whatIsPlayed,
@@ -66,8 +66,7 @@ function centsOff(samples: Float64Array, rate: number, expected: number): number
 test('a chord rendered through the offline audio context has its pitches within 10 cents', async ({
   page,
 }) => {
-  await typeTune(page, 'One Chord', 'tempo: 60\n| Am7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'One Chord', 'tempo: 60\n| Am7 |', 'Lines')
   await linesFound(page)
   const pitches = await firstChordPitches(page)
   expect(pitches.length).toBeGreaterThanOrEqual(3)
@@ -94,8 +93,7 @@ test('a chord rendered through the offline audio context has its pitches within 
 })
 
 test('plain, new and both in turn; the chord that sounds is shown; stop stops at once', async ({ page }) => {
-  await typeTune(page, 'Two Bars', 'tempo: 240\n| C | G7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Two Bars', 'tempo: 240\n| C | G7 |', 'Lines')
   await linesFound(page)
   await withoutCountIn(page)
   await page.getByRole('button', { name: 'Both in turn' }).click()
@@ -115,8 +113,7 @@ test('plain, new and both in turn; the chord that sounds is shown; stop stops at
 })
 
 test('plain and new are switched while it plays, at the same place', async ({ page }) => {
-  await typeTune(page, 'Switched', 'tempo: 50\n| C | F | G7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Switched', 'tempo: 50\n| C | F | G7 |', 'Lines')
   await linesFound(page)
   await withoutCountIn(page)
   await page.getByRole('button', { name: 'New', exact: true }).click()
@@ -229,8 +226,7 @@ test.describe('listened to in the page', () => {
   }) => {
     await listenTo(page)
     // A bar of two beats at 400 lasts 0.3 s.
-    await typeTune(page, 'Round and Round', 'meter: 2/4\ntempo: 400\n| C |')
-    await goTo(page, 'Lines')
+    await haveTune(page, 'Round and Round', 'meter: 2/4\ntempo: 400\n| C |', 'Lines')
     await linesFound(page)
     await withoutCountIn(page)
     await page.getByRole('button', { name: 'New', exact: true }).click()

@@ -1,10 +1,10 @@
-import { expect, test, typeTune, printed, inSet } from './fixtures'
+import { expect, test, haveTune, printed, inSet } from './fixtures'
 
 test('a set: tunes put in, moved by keys and by buttons, played in another key, taken out and put back, printed as one', async ({
   page,
 }) => {
-  await typeTune(page, 'First Tune', 'key: C\n| C | F | G7 | C |')
-  await typeTune(page, 'Second Tune', 'key: F\n| F | Bb | C7 | F |')
+  await haveTune(page, 'First Tune', 'key: C\n| C | F | G7 | C |')
+  await haveTune(page, 'Second Tune', 'key: F\n| F | Bb | C7 | F |')
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Tried Evening')
   await page.getByRole('button', { name: 'New set' }).click()
@@ -132,8 +132,8 @@ test('on the stand a chord can be read from two metres, and everything can be pr
 })
 
 test('a set plays as one: at the end of a tune the next one begins', async ({ page }) => {
-  await typeTune(page, 'Short One', 'key: C\ntempo: 300\n| C |')
-  await typeTune(page, 'Short Two', 'key: C\ntempo: 300\n| G7 | C |')
+  await haveTune(page, 'Short One', 'key: C\ntempo: 300\n| C |')
+  await haveTune(page, 'Short Two', 'key: C\ntempo: 300\n| G7 | C |')
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Short Set')
   await page.getByRole('button', { name: 'New set' }).click()
@@ -154,7 +154,7 @@ test('a set plays as one: at the end of a tune the next one begins', async ({ pa
 test('a layout that a tune keeps can be chosen on the stand and for the sheets of a set; other tunes stand as usual', async ({
   page,
 }) => {
-  await typeTune(page, 'Own Sheet', 'key: C\n[A] | C | F | G7 | C |')
+  await haveTune(page, 'Own Sheet', 'key: C\n[A] | C | F | G7 | C |')
   await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Sheet' }).click()
   await page.getByRole('checkbox', { name: 'Numerals' }).check()
   await page.getByLabel('Keep this layout as').fill('Mine')

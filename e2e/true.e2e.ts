@@ -18,6 +18,7 @@ import {
   saved,
   symbolsIn,
   test,
+  haveTune,
   typeTune,
   problems,
   gripChoices,
@@ -33,8 +34,7 @@ const status = (page: Page, words: string) =>
 test('a melody that fills the tune takes no more and loses nothing; the pen is taken up where it can write; undo moves it', async ({
   page,
 }) => {
-  await typeTune(page, 'Filled', '| C | G7 |')
-  await goTo(page, 'Melody')
+  await haveTune(page, 'Filled', '| C | G7 |', 'Melody')
   const body = page.locator('body')
   await expect(async () => {
     await body.press('e')
@@ -67,7 +67,7 @@ test('a melody that fills the tune takes no more and loses nothing; the pen is t
 test('a chord typed in small letters is typed, whatever its letters do elsewhere; near symbols are offered; undo goes by words', async ({
   page,
 }) => {
-  await typeTune(page, 'Small', 'key: C\n| C | F | G7 | C |')
+  await haveTune(page, 'Small', 'key: C\n| C | F | G7 | C |')
   await pick(homeLine(page), 2)
   await page.keyboard.type('gsus')
   await page.keyboard.press('Enter')
@@ -109,8 +109,7 @@ test('more letters than a chart has room for are refused at once, and the tune i
 test('colour: after Tab the arrows and digits take the focus along, and Enter keeps what is tried', async ({
   page,
 }) => {
-  await typeTune(page, 'One Cursor', 'key: C\n| C | Am7 | Dm7 | G7 |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'One Cursor', 'key: C\n| C | Am7 | Dm7 | G7 |', 'Colour')
   await pick(newLine(page), 3)
   for (let press = 0; press < 4; press += 1) await page.keyboard.press('Tab')
   expect(
@@ -186,7 +185,7 @@ test('settings and forms while the server is away: what was chosen stays, what w
 })
 
 test('deleted tunes are kept in a list until it is emptied by hand', async ({ page }) => {
-  await typeTune(page, 'Gone', '| C |')
+  await haveTune(page, 'Gone', '| C |')
   await page.goto('/')
   await act(page.locator('tbody tr').filter({ hasText: 'Gone' }), 'Delete')
   await expect(page.getByRole('button', { name: 'Undo the deletion' })).toBeVisible()
@@ -253,8 +252,7 @@ test('the whole browser killed half a second after an edit that could not be sen
 test('a pulled note names the chord it makes, on the line and on the sheet; one fix leaves the picked line', async ({
   page,
 }) => {
-  await typeTune(page, 'Named', 'key: C\n| Db7 | Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 |')
-  await goTo(page, 'Lines')
+  await haveTune(page, 'Named', 'key: C\n| Db7 | Cmaj7 | Am7 | Dm7 | G7 | Cmaj7 |', 'Lines')
   await linesFound(page)
   await page.getByRole('radio', { name: /^Line 3/ }).click()
   await linesFound(page)
@@ -290,7 +288,7 @@ test('a tune whose lines were never opened has grips on its sheet, and files of 
   page,
   request,
 }) => {
-  await typeTune(page, 'Unopened', 'key: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |')
+  await haveTune(page, 'Unopened', 'key: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |')
   await goTo(page, 'Sheet')
   await expect(printed(page).getByRole('img', { name: /^Grip/ })).toHaveCount(4)
   const file = await request.get(page.url().replace(/sheet.*/, 'file/musicxml'))

@@ -12,6 +12,7 @@ import {
   saved,
   symbolsIn,
   test,
+  haveTune,
   typeTune,
   grips,
   threads,
@@ -81,8 +82,7 @@ test('the whole way with mouse and keyboard, on a tune that is not in the demo b
 })
 
 test('undo and redo work over all of it, by keys and by buttons', async ({ page }) => {
-  await typeTune(page, 'Back and Forth', '| C | F | G7 | C |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Back and Forth', '| C | F | G7 | C |', 'Colour')
   await page.getByRole('slider', { name: 'Colour of the whole tune' }).focus()
   await page.keyboard.press('ArrowRight')
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(['Cmaj7', 'Fmaj7', 'G7', 'Cmaj7'])
@@ -128,7 +128,7 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
 })
 
 test('the chart read: brackets, skeleton and back, another key and back', async ({ page }) => {
-  await typeTune(page, 'Read Me', 'key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
+  await haveTune(page, 'Read Me', 'key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
   await expect(page.locator('.bracket')).toHaveText(['ii-V in D♭, does not land', 'ii-V-I in C'])
   await open(page, 'Shown')
   await page.getByRole('button', { name: 'Without passing chords', exact: true }).click()
@@ -148,7 +148,7 @@ test('the chart read: brackets, skeleton and back, another key and back', async 
 test('chords brought in from elsewhere: the chart they make, what was left out, and undo', async ({
   page,
 }) => {
-  await typeTune(page, 'Brought In', '| C |')
+  await haveTune(page, 'Brought In', '| C |')
   await page.getByRole('button', { name: 'Bring in chords' }).click()
   await page.getByLabel('Paste here').fill('Am   Dm7\nwords on the water\nE7   Am')
   await expect(page.getByLabel('The chart it makes')).toHaveValue('| Am | Dm7 |\n| E7 | Am |')
@@ -193,8 +193,7 @@ test('forms of the songbook work before scripts load', async ({ browser, baseURL
 })
 
 test('one chord swapped: by intent, with its distance and reasons, kept, and put back', async ({ page }) => {
-  await typeTune(page, 'Other Side', 'key: C\n| Cmaj7 | Dm7 | G7 | Cmaj7 |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'Other Side', 'key: C\n| Cmaj7 | Dm7 | G7 | Cmaj7 |', 'Colour')
   await newLine(page).getByRole('button').nth(2).click()
   const drawer = page.getByRole('complementary')
   await expect(drawer.getByRole('heading', { level: 3 })).toHaveText([
@@ -239,8 +238,7 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
 test('the whole tune taken somewhere: different ways, one taken, a chord by hand stays, and back', async ({
   page,
 }) => {
-  await typeTune(page, 'This Far', 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |')
-  await goTo(page, 'Colour')
+  await haveTune(page, 'This Far', 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |', 'Colour')
   await newLine(page).getByRole('button').nth(1).click()
   await page.keyboard.press('1')
   await page.keyboard.press('Enter')

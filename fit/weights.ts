@@ -1,5 +1,6 @@
 import { chord } from '../core/chord/parse'
-import { lineOf, weightsOf } from '../core/leading/lead'
+import { weightsOf } from '../core/leading/problem'
+import { lineOf } from '../core/leading/line'
 import { usualTextures } from '../core/leading/texture'
 import { TERM_NAMES, weightsFrom, type Term, type Weights } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'

@@ -1,4 +1,4 @@
-import type { Line } from '../core/leading/lead'
+import type { Line } from '../core/leading/line'
 import type { LinesQuestion } from '../core/tune/linesQuestion'
 import type { Voicing } from '../core/voicing/voicing'
 import { chord } from '../core/chord/parse'

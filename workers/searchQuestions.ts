@@ -1,5 +1,5 @@
 import type { Progress } from './answering'
-import type { Line } from '../core/leading/lead'
+import type { Line } from '../core/leading/line'
 import type { Liking, Taste } from '../core/reharm/taste'
 import type { KeptNote } from '../core/tune/melodySchema'
 import type { Body } from '../core/player/limits'

@@ -16,7 +16,8 @@ import {
   readSet,
   takeFromSet,
 } from '../../db/sets'
-import { listTunes, readTune } from '../../db/tunes'
+import { readTune } from '../../db/tunes'
+import { listTunes } from '../../db/songbook'
 import { database, withBook } from '../database.server'
 import { ownChoice } from '../features/paper/ownLayouts'
 import { SetOrder } from '../features/sets/SetOrder'

@@ -3,20 +3,16 @@ import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
+import { createTune, duplicateTune, editTune, newDocument, readTune } from '../../db/tunes'
 import {
-  createTune,
   deleteTune,
-  duplicateTune,
-  editTune,
   listDeleted,
   listTunes,
-  newDocument,
-  readTune,
   restoreTunes,
   SONGBOOK_SORTS,
   tuneTitled,
   type SongbookSort,
-} from '../../db/tunes'
+} from '../../db/songbook'
 import { daysIn } from '../../core/practice/days'
 import type { Db } from '../../db/connect'
 import { dueByTune, tunesInPractice } from '../../db/practice'

@@ -1,6 +1,6 @@
 import { parseChart } from '../chart/parse'
 import { parseChord } from '../chord/parse'
-import { lineOf } from '../leading/lead'
+import { lineOf } from '../leading/line'
 import { weightsFrom } from '../leading/weights'
 import { blocksOnOneSet, scaleFrom } from '../melody/block'
 import { endsOf } from '../melody/ends'

@@ -1,5 +1,7 @@
 import { good, type Result } from '../result'
-import { layersOf, lineOf, weightsOf, type LeadProblem, type Line } from './lead'
+import { weightsOf, type LeadProblem } from './problem'
+import { layersOf } from './layers'
+import { lineOf, type Line } from './line'
 import { openStage, PriceBook, type Layer, type Stage } from './stage'
 import { cheapest, columnFrom, columnInto, openColumn, type Column } from './table'
 

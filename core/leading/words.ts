@@ -3,7 +3,7 @@ import { FINGER_NAMES } from '../neck/hand'
 import { noteName, type Note } from '../pitch/note'
 import { voiceSteps, type VoiceStep } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
-import type { Line } from './lead'
+import type { Line } from './line'
 
 /** Grips whose difficulty is this much above the mean of their line are said to be hard. */
 const HARD = 1.5

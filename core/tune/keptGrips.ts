@@ -1,4 +1,4 @@
-import type { Line } from '../leading/lead'
+import type { Line } from '../leading/line'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Frets } from '../neck/instrument'
 import { TEXTURES } from '../leading/texture'

@@ -13,15 +13,8 @@ import { changePlayer, countLiking, readLiking, readPlayer } from '../player'
 import { everyPass, goalsOf, keepPasses, practisedOf, setGoal } from '../practice'
 import { passes, revisions } from '../schema'
 import { addToSet, changeInSet, createSet, listSets, readSet } from '../sets'
-import {
-  createTune,
-  deleteTune,
-  editTune,
-  listDeleted,
-  listTunes,
-  readTuneAnyhow,
-  stepHistory,
-} from '../tunes'
+import { createTune, editTune, readTuneAnyhow, stepHistory } from '../tunes'
+import { deleteTune, listDeleted, listTunes } from '../songbook'
 import { BackupFault, MANIFEST } from '../../core/backup/format'
 import { restoreBackup, type RestoreAsked } from './restore'
 import { writeBackup } from './write'

@@ -1,5 +1,5 @@
 import { parseKey, type Key } from '../../../core/pitch/key'
-import type { SongbookEntry } from '../../../db/tunes'
+import type { SongbookEntry } from '../../../db/songbook'
 
 export interface SongbookRow {
   id: string

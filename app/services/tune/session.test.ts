@@ -1,14 +1,7 @@
 import 'fake-indexeddb/auto'
 import { openDatabase, type Db } from '../../../db/connect'
-import {
-  copyTune,
-  createTune,
-  editTune,
-  listTunes,
-  newDocument,
-  readTune,
-  stepHistory,
-} from '../../../db/tunes'
+import { copyTune, createTune, editTune, newDocument, readTune, stepHistory } from '../../../db/tunes'
+import { listTunes } from '../../../db/songbook'
 import { writeRequest } from '../../routes/tune.edits'
 import { asideOf, draftsOf, keepDraft } from './drafts'
 import { TuneSession } from './session'

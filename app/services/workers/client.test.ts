@@ -112,6 +112,30 @@ test('a worker that breaks says so, and is not asked again', async () => {
   expect(FakeWorker.made[0]!.ended).toBe(true)
   expect(await here.ask('twice', 6)).toBe(12)
 })
+test('short questions asked aside share two workers, in turn; one that was stopped while it waited is not asked', async () => {
+  const here = office()
+  const stop = new AbortController()
+  const told: number[] = []
+  const asked = [1, 2, 3].map((n) => here.askAside('twice', n))
+  const stopped = here.askAside('counted', 9, stop.signal, ({ done }) => told.push(done))
+  const refusal = expect(stopped).rejects.toThrow(/abort/i)
+  stop.abort()
+  expect(await Promise.all(asked)).toEqual([2, 4, 6])
+  await refusal
+  expect(told).toEqual([])
+  expect(FakeWorker.made).toHaveLength(2)
+})
+test('a long question does not wait for those asked aside; one that is stopped makes room for the next', async () => {
+  const here = office()
+  const stop = new AbortController()
+  const aside = [1, 2].map((n) => here.askAside('never', n, stop.signal))
+  const refusals = aside.map((one) => expect(one).rejects.toThrow(/abort/i))
+  const waiting = here.askAside('twice', 8)
+  expect(await here.ask('twice', 7)).toBe(14)
+  stop.abort()
+  await Promise.all(refusals)
+  expect(await waiting).toBe(16)
+})
 test('where one worker keeps what it knows, stopping passes the answer over and does not end it', async () => {
   const here = office(true)
   const stop = new AbortController()

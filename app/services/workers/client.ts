@@ -1,4 +1,5 @@
 import { releaseProxy, transfer, wrap, type Remote } from 'comlink'
+import pLimit from 'p-limit'
 import type { AnswerOf, Answers, Counted, QuestionOf, ToldOf } from '../../../workers/answering'
 import type { ImportAnswers } from '../../../workers/import'
 import type { MelodyAnswers } from '../../../workers/melody'
@@ -12,6 +13,9 @@ export class WorkerFault extends Error {
 /** Workers that have answered and rest, at most: they have read their code, and know the grips they found. */
 const RESTING = 2
 
+/** Questions asked aside that are worked on at a time, at most: more would each begin a worker and have to read its code first. */
+const ASIDE_AT_ONCE = 2
+
 /** A worker with the half of it that is asked. */
 interface Desk<All extends Answers> {
   worker: Worker
@@ -22,6 +26,7 @@ interface Desk<All extends Answers> {
 export class Office<All extends Answers> {
   private readonly resting: Desk<All>[] = []
   private keeping: Desk<All> | null = null
+  private readonly aside = pLimit(ASIDE_AT_ONCE)
 
   /**
    * @param start begins a worker that answers with `All`
@@ -91,6 +96,16 @@ export class Office<All extends Answers> {
       ear.close()
       this.giveBack(desk, broken, signal?.aborted ?? false)
     }
+  }
+
+  /** Asks a short question that may wait for other short ones; what nobody waits for any more when its turn comes is not asked. */
+  askAside<Kind extends keyof All & string>(
+    kind: Kind,
+    question: QuestionOf<All, Kind>,
+    signal?: AbortSignal,
+    onTold?: (told: ToldOf<All, Kind>) => void,
+  ): Promise<AnswerOf<All, Kind>> {
+    return this.aside(() => this.ask(kind, question, signal, onTold))
   }
 
   private take(): Desk<All> {

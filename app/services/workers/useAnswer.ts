@@ -28,7 +28,7 @@ export interface Asking<Answer> {
 interface Ways<Told> {
   /** Waits so long after a change, in ms, so that a moving slider or typing does not ask at every stop. */
   pauseMs?: number
-  /** A question that nothing on the page says the state of: what breaks is said in the page's notice. */
+  /** A short question that nothing on the page says the state of: it may wait for others of its kind, and what breaks is said in the page's notice. */
   quiet?: boolean
   /** What is told before the answer, but for progress. */
   onTold?: (told: Told) => void
@@ -76,7 +76,8 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
     }
     const timer = setTimeout(() => {
       const office = OFFICES[name] as unknown as Office<Answers>
-      office.ask(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
+      const put = quiet ? office.askAside.bind(office) : office.ask.bind(office)
+      put(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
         (answer: Answer) => {
           if (here.signal.aborted) return
           setFound({ asked, answer })

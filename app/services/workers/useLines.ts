@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import type { Line } from '../../../core/leading/lead'
+import type { Line } from '../../../core/leading/line'
 import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import type { LinesFound } from '../../../workers/searchQuestions'
 import { useAnswer, type Asking } from './useAnswer'

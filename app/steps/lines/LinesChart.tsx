@@ -1,5 +1,5 @@
 import { useCallback } from 'react'
-import type { Line } from '../../../core/leading/lead'
+import type { Line } from '../../../core/leading/line'
 import { colourOf } from '../../../core/leading/words'
 import { axisOf, PlotlyChart, type Colours, type Drawn } from '../../services/charts/PlotlyChart'
 

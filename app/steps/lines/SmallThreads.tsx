@@ -1,5 +1,5 @@
 import { voiceSteps } from '../../../core/pitch/motion'
-import type { Line } from '../../../core/leading/lead'
+import type { Line } from '../../../core/leading/line'
 
 const WIDTH = 200
 const HEIGHT = 34

@@ -1,24 +1,22 @@
 import Button from '@mui/material/Button'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { keyName } from '../../../core/pitch/key'
-import { itemKey, type Grade } from '../../../core/practice/grade'
+import { itemKey } from '../../../core/practice/grade'
 import { AREAS, gripName, type Item } from '../../../core/practice/items'
 import { topNoteOf } from '../../../core/practice/walk'
 import { madeChord } from '../../../core/tune/reading'
 import { limitsFor } from '../../../core/player/limits'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { useGrips } from '../../services/grips/GripsContext'
-import type { KeyRow } from '../../services/keys/keys'
-import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { usePracticeLog } from '../../services/practice/usePracticeLog'
 import type { RoomView } from '../../services/room/room'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { useSoundingIn } from '../../services/sound/SoundContext'
-import { SOUND } from '../../services/sound/store'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { GoalField } from './GoalField'
+import { keysOf } from './keysOf'
 import { passSchedule } from './passSchedule'
 import { MODES, PracticeBar, type Mode, type Practised } from './PracticeBar'
 import { PracticeDrawer } from './PracticeDrawer'
@@ -26,10 +24,11 @@ import { Stage } from './Stage'
 import type { Staged } from './stage'
 import { useEasier } from './useEasier'
 import { usePlan } from './usePlan'
-import { useRound } from './useRound'
+import { useInSight } from './useInSight'
+import { usePasses } from './usePasses'
 import { useStaged } from './useStaged'
-import { useVisit } from './useVisit'
 import { useWalk } from './useWalk'
+import { nextOfWalk, walkInWords } from './walkInWords'
 
 const AS_USUAL: Practised = {
   mode: 'ladder',
@@ -39,10 +38,6 @@ const AS_USUAL: Practised = {
   into: 'same shapes',
   area: 0,
 }
-/** Steps of the tempo by key, in beats a minute. */
-const TEMPO_STEP = 2
-/** Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in vain. */
-const SHOWN_AFTER_MS = 30_000
 
 /** Until it needs no thought: small pieces, slowly, then joined, on one key. */
 export function usePracticeRoom(): RoomView {
@@ -50,16 +45,11 @@ export function usePracticeRoom(): RoomView {
   const { chart, line, analysis } = reading
   const { voicings, search } = useGrips()
   const { selectLineRange, lineSelection } = useSelection()
-  const {
-    settings: { hand },
-  } = usePlayerSettings()
   const log = usePracticeLog(id, document.title)
   const [set, setSet] = useKeptState<Practised>('practice.set', AS_USUAL)
   const { items, plan } = usePlan(log, set.minutes)
   const [picked, setPicked] = useKeptState<string | null>('practice.item', null)
   const [keyAt, setKeyAt] = useKeptState('practice.key', 0)
-  const [shownAgain, setShownAgain] = useState(false)
-  const [hurt, setHurt] = useState<Staged | null>(null)
   const walk = useWalk()
   const home = keyName(analysis.key)
 
@@ -74,55 +64,21 @@ export function usePracticeRoom(): RoomView {
     voicings,
   })
 
-  const asked = stage ? log.goals.get(itemKey(stage))?.tempo : null
-  const goal = asked ?? document.tempo
-  const staging = useMemo(
-    () => (stage?.chords ?? []).flatMap(({ voicing }): Voicing[] => (voicing ? [voicing] : [])),
-    [stage],
-  )
-  const visit = useVisit(stage, goal, log.records, staging, hand.reachMm)
-  const { tempo } = visit.rung
-  const hasTime = set.mode !== 'walk' && stage?.kind !== 'grip'
-
-  const record = (of: Staged, grade: Grade, seconds: number, more: { note?: string; hurt?: boolean } = {}) =>
-    log.grade({
-      kind: of.kind,
-      item: of.item,
-      grade,
-      seconds,
-      fromBar: of.from,
-      toBar: of.to,
-      key: of.key,
-      ...(hasTime ? { tempo, goal } : {}),
-      ...more,
-    })
-  const graded = (grade: Grade, seconds: number) => {
-    if (!stage) return
-    record(stage, grade, seconds, set.mode === 'loop' ? { note: 'looped with the band' } : {})
-    visit.add(grade, seconds)
-    if (set.mode === 'walk') walk.again()
-    if (set.mode === 'keys' && grade === 'clean') setKeyAt(keyAt + 1)
-    // A slip shows what was forgotten.
-    setShownAgain(grade !== 'clean')
-  }
-  const round = useRound({
-    schedule: () =>
-      stage && passSchedule({ staged: stage, reading, document, voicings, guitar: set.guitar, tempo }),
-    tempo,
-    loop: set.mode === 'loop',
-    onGrade: graded,
-  })
-  const press = () => {
+  const passes = usePasses({
+    stage,
+    mode: set.mode,
+    usualGoal: document.tempo,
+    log,
+    walk,
+    memory,
+    schedule: (staged, tempo) =>
+      passSchedule({ staged, reading, document, voicings, guitar: set.guitar, tempo }),
     // What is begun stays on the stage, whatever the plan says after it.
-    if (item) setPicked(itemKey(item))
-    visit.begin()
-    if (round.round.at !== 'ready') return round.press()
-    // What was shown is hidden again for the next pass from memory.
-    setShownAgain(false)
-    if (set.mode !== 'walk') return round.press()
-    if (walk.last) round.ask()
-    else walk.next()
-  }
+    onBegin: () => item && setPicked(itemKey(item)),
+    onCleanKey: () => setKeyAt(keyAt + 1),
+  })
+  const { round, visit, goal, hasTime, hurt, hidden } = passes
+  useInSight(stage)
 
   /** Doubt at a chord: the change into it becomes an exercise. */
   const doubt = () => {
@@ -147,39 +103,14 @@ export function usePracticeRoom(): RoomView {
     })
   }
 
-  // The stretch on the stage is the one selected in the music.
-  const span = stage?.chords.filter(({ index }) => index >= 0)
-  const [from, to] = [span?.[0]?.index ?? -1, span?.at(-1)?.index ?? -1]
-  useEffect(() => {
-    if (from < 0) return
-    selectLineRange(from, to)
-    // Once the selection is drawn, its system comes under the stage; where the stage does not stay in sight, it is the stage that matters.
-    if (!matchMedia('(min-width: 901px)').matches) return
-    const drawn = requestAnimationFrame(() =>
-      window.document
-        .querySelector(`.bank-new [data-slot='${from}']`)
-        ?.closest('.system')
-        ?.scrollIntoView({ block: 'start' }),
-    )
-    return () => cancelAnimationFrame(drawn)
-  }, [from, to, selectLineRange])
-  useEffect(() => setShownAgain(false), [stage?.item, set.mode])
-  const hidden = memory && !shownAgain
-  useEffect(() => {
-    if (!hidden || round.round.at !== 'playing') return
-    const late = setTimeout(() => setShownAgain(true), SHOWN_AFTER_MS)
-    return () => clearTimeout(late)
-  }, [hidden, round.round.at])
-
   const sounding = useSoundingIn('new')
   const playedNow = stage?.chords.findIndex(({ index }) => index >= 0 && index === sounding) ?? -1
   const isWalk = set.mode === 'walk'
   const onward = walk.last ? 'The walk is over' : 'Go on'
   const nowAt = isWalk ? (stage?.chords.length ?? 1) - 1 : Math.max(0, playedNow)
   const now = stage?.chords[nowAt] ?? null
-  const following = walk.phrases[walk.at + 1]
   const next = isWalk
-    ? nextOfWalk(following?.from, reading.line, voicings)
+    ? nextOfWalk(walk, reading.line, voicings)
     : (stage?.chords[nowAt + 1] ?? (stage && stage.chords.length > 1 ? stage.chords[0]! : null))
 
   const easier = useEasier(hurt, chart.capo, document.bass, body)
@@ -190,7 +121,7 @@ export function usePracticeRoom(): RoomView {
   }
   const choose = ({ kind, item: name }: Pick<Item, 'kind' | 'item'>) => {
     round.leave()
-    setHurt(null)
+    passes.unhurt()
     setPicked(itemKey({ kind, item: name }))
     const mode = MODE_OF[kind] ?? set.mode
     const area = AREA.exec(name)
@@ -202,13 +133,6 @@ export function usePracticeRoom(): RoomView {
     } else if (set.mode === 'areas' || set.mode === 'keys' || set.mode === 'walk')
       setSet({ ...set, mode: 'ladder' })
   }
-  const hurts = () => {
-    if (!stage) return
-    round.leave()
-    SOUND.stop()
-    setHurt(stage)
-    record(stage, 'failed', 0, { hurt: true, note: 'it hurt' })
-  }
 
   const hold = useSteady((key: string) => {
     const held = line.find((one) => one.key === key)
@@ -216,82 +140,36 @@ export function usePracticeRoom(): RoomView {
   })
   const threads = useMemo(() => ({ taken: null, onTake: hold, onDrag: () => {} }), [hold])
 
-  const keys: KeyRow[] = [
-    {
-      on: ['Space', 'Enter', 'PageDown'],
-      shown: 'Space',
-      says: 'The one key: begins, ends, and says how it was (once clean, twice nearly, three times failed). Enter, Page Down and a foot switch that types one of them do the same',
-      act: (_, event) => {
-        if (!event.repeat) press()
-      },
+  const keys = keysOf({
+    press: passes.press,
+    grade: (grade) => {
+      if (round.round.at !== 'asked') return false
+      round.grade(grade)
     },
-    ...(['clean', 'nearly', 'failed'] as const).map((grade, at): KeyRow => ({
-      on: [String(at + 1)],
-      shown: String(at + 1),
-      says: `It was ${grade}`,
-      act: () => {
-        if (round.round.at !== 'asked') return false
-        round.grade(grade)
-      },
-    })),
-    {
-      on: ['r'],
-      shown: 'R',
-      says: 'From memory: show the grips',
-      act: () => {
-        if (!memory) return false
-        setShownAgain(!shownAgain)
-      },
+    peek: () => {
+      if (!memory) return false
+      passes.peek()
     },
-    {
-      on: ['d'],
-      shown: 'D',
-      says: 'Doubtful: the change into the selected chord becomes an exercise',
-      act: doubt,
+    doubt,
+    shift: visit.shift,
+    go: (by) => {
+      if (isWalk) return by > 0 ? walk.next() : walk.back()
+      const at = parts.findIndex((one) => item && itemKey(one) === itemKey(item))
+      const other = parts[(at + by + parts.length) % parts.length]
+      if (!other) return false
+      choose(other)
     },
-    {
-      on: ['-', '−', '+', '='],
-      shown: '− +',
-      says: 'Slower, faster',
-      act: (pressed) => visit.shift(pressed === '+' || pressed === '=' ? TEMPO_STEP : -TEMPO_STEP),
-    },
-    {
-      on: ['ArrowUp', 'ArrowDown'],
-      shown: '↑ ↓',
-      says: 'What comes before and after in the plan; on a rubato walk the phrase before and after',
-      act: (pressed) => {
-        const by = pressed === 'ArrowDown' ? 1 : -1
-        if (isWalk) return by > 0 ? walk.next() : walk.back()
-        const at = parts.findIndex((one) => item && itemKey(one) === itemKey(item))
-        const other = parts[(at + by + parts.length) % parts.length]
-        if (!other) return false
-        choose(other)
-      },
-    },
-    {
-      on: ['m'],
-      shown: 'M',
-      says: 'The next mode',
-      act: () => change({ mode: MODES[(MODES.indexOf(set.mode) + 1) % MODES.length]! }),
-    },
-  ]
+    nextMode: () => change({ mode: MODES[(MODES.indexOf(set.mode) + 1) % MODES.length]! }),
+  })
 
   const says = () => {
     if (elsewhere?.says) return elsewhere.says
-    if (isWalk && now?.voicing) return walkInWords(now.voicing, walk.at, walk.phrases.length)
+    if (isWalk && now?.voicing) return walkInWords(topNote(now.voicing), walk)
     if (visit.marks.length > 0) return visit.rung.why
     return stage ? `${stage.why}.` : ''
   }
   const topNote = (held: Voicing) =>
     topNoteOf(held, analysis.key, limitsFor(body, chart.capo, 'any').instrument, body.instrument.cutaway)
-  function walkInWords(held: Voicing, at: number, of: number): string {
-    const { name, degree, string, above, below } = topNote(held)
-    const steps = [
-      above && `${above.name} at fret ${above.fret} above`,
-      below && `${below.name} at fret ${below.fret} below`,
-    ]
-    return `Phrase ${at + 1} of ${of}. On top ${name}, the ${degree}, on string ${string}; ${steps.filter(Boolean).join(', ')}. Stay, fill, go on when you like.`
-  }
 
   return {
     bar: <PracticeBar set={set} keyNow={elsewhere?.staged?.key ?? home} onSet={change} />,
@@ -303,15 +181,15 @@ export function usePracticeRoom(): RoomView {
           now,
           next,
           hidden,
-          tempo: hasTime ? { now: tempo, goal } : null,
+          tempo: hasTime ? { now: visit.rung.tempo, goal } : null,
           marks: visit.marks,
           round: round.round,
           capo: chart.capo,
         }}
         walk={isWalk ? onward : null}
-        onPress={press}
+        onPress={passes.press}
         onGrade={round.grade}
-        onHurt={hurts}
+        onHurt={passes.hurts}
       >
         {visit.rest && (
           <p className="rest-due" role="status">
@@ -387,22 +265,3 @@ const goalOf = ({ kind, item }: Staged, tempo: number, goals: ReadonlyMap<string
   tempo,
   wanted: goals.get(itemKey({ kind, item }))?.wanted ?? false,
 })
-
-/** The first chord of the next phrase. */
-function nextOfWalk(
-  index: number | undefined,
-  line: ReturnType<typeof useKnownTune>['reading']['line'],
-  voicings: ReadonlyMap<string, Voicing>,
-) {
-  const found = index === undefined ? undefined : line.find((one) => one.index === index)
-  const chord = found && madeChord(found)
-  return found && chord
-    ? {
-        key: found.key,
-        index: found.index,
-        chord,
-        voicing: voicings.get(found.key) ?? null,
-        beats: found.lasts,
-      }
-    : null
-}

@@ -1,0 +1,175 @@
+import type { ChordSymbol } from '../chord/symbol'
+import { pitchClass } from '../pitch/note'
+import { bad, good, type Result } from '../result'
+import type { Limits } from '../voicing/limits'
+import { requirementOf, type Requirement } from '../voicing/requirement'
+import { soundingOf, ToneNames, voicingOf, type SoundingGrip } from '../voicing/voicing'
+import { whyNoGrip } from '../voicing/whyNone'
+import { constrained, constraintInWords, type Constraint } from './constraints'
+import { contourTops } from './contour'
+import type { LeadProblem } from './problem'
+import type { Layer } from './stage'
+import { inTexture, nearnessOf, TEXTURES, textureLimits } from './texture'
+
+/** The grips of every chord, as far as they are asked for. */
+export function layersOf({
+  chords,
+  limits,
+  fixed,
+  constraints = [],
+  contour = null,
+  texture = 'as it comes',
+  colours,
+  inversions = false,
+}: Pick<
+  LeadProblem,
+  'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions'
+>): Result<Layer[]> {
+  const layers: Layer[] = []
+  const keptTo = JSON.stringify(limits)
+  const wanted = contour ? contourTops(contour, chords.length) : []
+  const top = (index: number) => (wanted[index] === undefined ? {} : { contour: wanted[index] })
+  for (const [index, chord] of chords.entries()) {
+    const frets = fixed?.get(index)
+    if (frets) {
+      const voicing = voicingOf(frets, chord, limits)
+      if (!voicing)
+        return bad({
+          code: 'unplayable',
+          message: `The grip fixed for ${chord.canonical} (chord ${index + 1}) cannot be held by this hand.`,
+          accepted: 'a grip that `finger` calls playable',
+          text: chord.text,
+          at: index,
+        })
+      layers.push({ chord, voicings: [voicing], only: frets.join(), ...top(index) })
+      continue
+    }
+    const asked = constraints.filter((one) => one.from <= index && index <= one.to)
+    const only = asked.map((one) => constraintInWords(one, limits.instrument.tuning)).join('; ')
+    const variants = colours?.[index] ?? [chord]
+    const kind = `${only}${texture === 'as it comes' ? '' : ` ${texture}`}${inversions ? ' inverted' : ''}${
+      variants.length > 1
+        ? ` or ${variants
+            .slice(1)
+            .map(({ canonical }) => canonical)
+            .join(' ')}`
+        : ''
+    }`
+    const grips = KNOWN_GRIPS.of(`${chord.canonical} ${kind} ${keptTo}`, () =>
+      gripsFor(variants, { limits, texture, inversions }, asked),
+    )
+    if (grips.voicings.length === 0)
+      return bad({
+        code: 'no-grip',
+        message: `No grip of ${chord.canonical} (chord ${index + 1}) keeps to these limits${only ? ` and to ${only}` : ''}.`,
+        accepted: only ? 'one of these taken away' : whyNoGrip(chord, limits),
+        text: chord.text,
+        at: index,
+      })
+    layers.push({ chord, ...grips, ...(kind ? { only: kind } : {}), ...top(index) })
+  }
+  return good(layers)
+}
+
+/** Grips of chords found for earlier questions; what was asked for longest ago goes first. */
+class GripBook {
+  private readonly known = new Map<string, Pick<Layer, 'voicings' | 'chords'>>()
+  private size = 0
+
+  of(key: string, find: () => Pick<Layer, 'voicings' | 'chords'>): Pick<Layer, 'voicings' | 'chords'> {
+    const grips = this.known.get(key) ?? find()
+    if (!this.known.delete(key)) this.size += grips.voicings.length
+    this.known.set(key, grips)
+    for (const [oldest, old] of this.known) {
+      if (this.size <= MOST_GRIPS || oldest === key) break
+      this.known.delete(oldest)
+      this.size -= old.voicings.length
+    }
+    return grips
+  }
+}
+/** Grips kept in all: about 100 MB. */
+const MOST_GRIPS = 120_000
+const KNOWN_GRIPS = new GripBook()
+
+/** The grips of a chord, or of what it may become, that are nearest to a texture; all it has where the texture leaves none. */
+function gripsFor(
+  variants: readonly ChordSymbol[],
+  { limits, texture, inversions }: Required<Pick<LeadProblem, 'limits' | 'texture' | 'inversions'>>,
+  asked: readonly Constraint[],
+): Pick<Layer, 'voicings' | 'chords'> {
+  const own = textureLimits(texture, limits)
+  const chord = variants[0]!
+  const sought = variants.length > 1 ? withAllTones(variants) : chord
+  // A pitch that is asked for may be foreign to every variant.
+  const foreign = asked.some(({ kind }) => kind === 'top' || kind === 'sounds' || kind === 'open')
+  const among = (within: Limits, only: ((grip: SoundingGrip, as: ChordSymbol) => boolean) | null) => {
+    const free = inversions && !chord.bass && within.bass === 'chord'
+    const bounds = free ? { ...within, bass: 'any' as const } : within
+    const needs = variants.map((variant) => requirementOf(variant, within))
+    const asOf = ({ midis }: SoundingGrip) =>
+      variants.length > 1 ? variants[needs.findIndex((need) => meets(midis, need, foreign))] : chord
+    const grips = constrained(sought, bounds, asked, (grip) => {
+      if (free && !grip.strings.some(({ degree }) => degree === '1')) return false
+      const as = asOf(grip)
+      return as !== undefined && (!only || only(grip, as))
+    })
+    return grips.map((voicing) => {
+      const as = asOf(voicing)!
+      return {
+        voicing:
+          as === chord
+            ? voicing
+            : { ...voicing, ...soundingOf(voicing.frets, new ToneNames(as), within.instrument) },
+        as,
+      }
+    })
+  }
+  const found = (grips: ReturnType<typeof among>) => ({
+    voicings: grips.map(({ voicing }) => voicing),
+    ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
+  })
+  if (texture === 'as it comes') return found(among(limits, null))
+  // First those that belong, which is known before a hand is asked; then what is nearest; then whatever the limits give.
+  const belonging = among(
+    TEXTURES[texture].stopped ? { ...own, open: false } : own,
+    (grip, as) => nearnessOf(texture, grip, as, own) === 0,
+  )
+  if (belonging.length > 0) return found(belonging)
+  for (const within of [own, { ...own, families: limits.families }, limits]) {
+    const grips = among(within, null)
+    const { indexes } = inTexture(
+      texture,
+      grips.map(({ voicing }) => voicing),
+      (at) => grips[at]!.as,
+      within,
+    )
+    if (indexes.length > 0) return found(indexes.map((at) => grips[at]!))
+    if (within === limits) return found(grips)
+  }
+  return { voicings: [] }
+}
+
+/** A chord with every tone that it or what it may become has, so that all their grips are looked for at once. */
+function withAllTones([chord, ...others]: readonly ChordSymbol[]): ChordSymbol {
+  const tones = [...chord!.tones]
+  for (const { tones: more } of others)
+    for (const tone of more)
+      if (!tones.some(({ note }) => pitchClass(note) === pitchClass(tone.note)))
+        tones.push({ ...tone, need: 'free' })
+  return { ...chord!, tones }
+}
+
+/** Whether sounds meet what a chord needs, with nothing foreign unless that was asked for. */
+function meets(
+  midis: readonly number[],
+  { allowed, required, oneOf }: Requirement,
+  foreign: boolean,
+): boolean {
+  const sounds = midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
+  return (
+    (foreign || (sounds & ~allowed) === 0) &&
+    (required & ~sounds) === 0 &&
+    oneOf.every((set) => (set & sounds) !== 0)
+  )
+}

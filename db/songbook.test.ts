@@ -1,0 +1,113 @@
+import fc from 'fast-check'
+import { parseChart } from '../core/chart/parse'
+import { tuneDocument } from '../core/tune/document'
+import { openDatabase, type Db } from './connect'
+import { demoBook } from './demo'
+import { seedDemoBook } from './seed'
+import {
+  deleteTune,
+  eraseDeleted,
+  hasAnyTune,
+  listDeleted,
+  listTunes,
+  restoreTunes,
+  SONGBOOK_SORTS,
+  tuneTitled,
+} from './songbook'
+import { createTune, editTune, newDocument, readTune } from './tunes'
+
+let db: Db
+beforeEach(() => {
+  db = openDatabase(':memory:')
+})
+afterEach(() => db.$client.close())
+
+const state = (id: string) => readTune(db, id)!
+const titles = (asked: Parameters<typeof listTunes>[1] = {}) =>
+  listTunes(db, asked).entries.map(({ title }) => title)
+
+describe('the songbook', () => {
+  test('begins with the demo book, once: at least six tunes, all of them readable', () => {
+    expect(seedDemoBook(db)).toBe(true)
+    expect(seedDemoBook(db)).toBe(false)
+    const { entries: book } = listTunes(db)
+    expect(book.length).toBeGreaterThanOrEqual(6)
+    for (const { id, title } of book)
+      expect([title, parseChart(state(id).document.text).problems]).toEqual([title, []])
+    const charts = demoBook().map(({ document }) => parseChart(document.text))
+    expect(new Set(charts.map((chart) => chart.meter.beats)).size).toBeGreaterThan(1)
+    expect(charts.some((chart) => chart.bars.length === 12 && chart.key?.mode === 'minor')).toBe(true)
+    expect(charts.some((chart) => chart.bars.length === 32)).toBe(true)
+    for (const { document } of demoBook()) expect(tuneDocument.safeParse(document).success).toBe(true)
+    // Two tunes with a melody and a finished chord melody, one of them in three.
+    const sung = demoBook().filter(({ document }) => document.chordMelody.kept.length > 0)
+    expect(sung.map(({ document }) => parseChart(document.text).meter.beats).sort()).toEqual([3, 4])
+    for (const {
+      document: {
+        melody,
+        chordMelody: { kept },
+      },
+    } of sung)
+      expect(kept.filter(({ note, again }) => note && !again)).toHaveLength(melody.length)
+  })
+  test('does not bring the demo book back after all tunes were deleted', () => {
+    seedDemoBook(db)
+    for (const { id } of listTunes(db).entries) deleteTune(db, id)
+    expect(seedDemoBook(db)).toBe(false)
+    expect(listTunes(db)).toEqual({ entries: [], found: 0, total: 0 })
+  })
+})
+
+describe('the list', () => {
+  beforeEach(() => {
+    createTune(db, newDocument('b_side', 'key: F\n| F | C7 | F |'), 1)
+    createTune(db, newDocument('Ash', 'key: C\n| C | G7 |'), 2)
+    const led = createTune(db, newDocument('Cove', 'key: D\n| D |'), 3)
+    editTune(db, led, state(led).revision, { kind: 'colour', colour: 3 }, 4)
+    createTune(db, newDocument('100% Rain'), 5)
+  })
+
+  test('goes by what was touched last, by title, key, bars, or how far the tune is', () => {
+    expect(titles()).toEqual(['100% Rain', 'Cove', 'Ash', 'b_side'])
+    expect(titles({ sort: 'title' })).toEqual(['100% Rain', 'Ash', 'b_side', 'Cove'])
+    expect(titles({ sort: 'key' }).slice(-3)).toEqual(['Ash', 'Cove', 'b_side'])
+    expect(titles({ sort: 'bars' }).slice(-3)).toEqual(['Cove', 'Ash', 'b_side'])
+    expect(titles({ sort: 'far' })[0]).toBe('Cove')
+    expect(titles({ sort: 'far' }).at(-1)).toBe('100% Rain')
+  })
+  test('every order has each tune once, and what is cut off is still counted', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...SONGBOOK_SORTS), fc.nat(6), (sort, most) => {
+        const { entries, found, total } = listTunes(db, { sort, most })
+        expect(entries.map(({ title }) => title)).toEqual(titles({ sort }).slice(0, most))
+        expect([found, total]).toEqual([4, 4])
+      }),
+      { numRuns: 40 },
+    )
+  })
+  test('finds by title and by what stands in the chart, all words; signs of the search language are letters', () => {
+    expect(titles({ words: ['ash'] })).toEqual(['Ash'])
+    expect(titles({ words: ['G7'] })).toEqual(['Ash'])
+    expect(titles({ words: ['key: F', 'C7'] })).toEqual(['b_side'])
+    expect(titles({ words: ['ash', 'C7'] })).toEqual([])
+    expect(titles({ words: ['%'] })).toEqual(['100% Rain'])
+    expect(titles({ words: ['_'] })).toEqual(['b_side'])
+    expect(listTunes(db, { words: ['c'], most: 1 })).toMatchObject({ found: 3, total: 4 })
+  })
+  test('a tune that is deleted is in the list of those until it is put back, or erased for good', () => {
+    const ash = tuneTitled(db, 'Ash')!
+    expect(deleteTune(db, ash, 9)).toBe(true)
+    expect(deleteTune(db, ash)).toBe(false)
+    expect(titles({ sort: 'title' })).toEqual(['100% Rain', 'b_side', 'Cove'])
+    expect([tuneTitled(db, 'Ash'), listDeleted(db)]).toEqual([
+      null,
+      [{ id: ash, title: 'Ash', deletedAt: 9 }],
+    ])
+    expect(restoreTunes(db, [ash])).toBe(1)
+    // What is in the book is not erased.
+    expect(eraseDeleted(db, [ash])).toBe(0)
+    deleteTune(db, ash)
+    expect(eraseDeleted(db, [ash])).toBe(1)
+    expect([listDeleted(db), restoreTunes(db, [ash]), hasAnyTune(db)]).toEqual([[], 0, true])
+  })
+})
