@@ -59,13 +59,10 @@ export async function typeTune(page: Page, title: string, text: string): Promise
   await saved(page)
 }
 
+type Step = 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Practice'
+
 /** A tune that is there, opened at a step: that it can be made by hand is tried by the tests that type one. */
-export async function haveTune(
-  page: Page,
-  title: string,
-  text: string,
-  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' = 'Chart',
-): Promise<void> {
+export async function haveTune(page: Page, title: string, text: string, step: Step = 'Chart'): Promise<void> {
   const made = await page.request.post('/?index', { form: { intent: 'new', title }, maxRedirects: 0 })
   const tune = /^\/tunes\/[^/]+/.exec(made.headers()['location'] ?? '')?.[0] ?? ''
   const { revision } = (await (await page.request.get(`${tune}/edits`)).json()) as { revision: string }
@@ -76,14 +73,18 @@ export async function haveTune(
   await page.goto(`${tune}/${step.toLowerCase()}`)
 }
 
+/** A tune of the songbook, opened at a step; that it can be opened from there by hand is tried elsewhere. */
+export async function fromBook(page: Page, title: string, step: Step = 'Chart'): Promise<void> {
+  const book = await (await page.request.get('/')).text()
+  const tune = book.split('href="').find((link) => link.includes(`>${title}</a>`))
+  await page.goto(`${/^\/tunes\/[^/"]+/.exec(tune ?? '')![0]}/${step.toLowerCase()}`)
+}
+
 /** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
 /** Goes to a step, and waits until it is the one that is shown. */
-export async function goTo(
-  page: Page,
-  step: 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Practice' | 'Sheet',
-): Promise<void> {
+export async function goTo(page: Page, step: Step | 'Sheet'): Promise<void> {
   const link = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step })
   await link.click()
   if (step === 'Sheet') await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()

@@ -1,6 +1,6 @@
 import {
+  fromBook,
   expect,
-  goTo,
   melodyFound,
   melodyIn,
   open,
@@ -61,9 +61,7 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
 test('chords come under the melody: density, texture, another way under one note kept by hand and set free', async ({
   page,
 }) => {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Halyard Waltz' }).click()
-  await goTo(page, 'Melody')
+  await fromBook(page, 'Halyard Waltz', 'Melody')
   await melodyFound(page)
   const frets = () => page.locator('.tab-fret').count()
   const sparse = await frets()

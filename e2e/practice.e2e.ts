@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, goTo, linesFound, open, test, haveTune, newestDay, grips } from './fixtures'
+import { fromBook, expect, goTo, linesFound, open, test, haveTune, newestDay, grips } from './fixtures'
 
 const stage = (page: Page) => page.getByRole('region', { name: 'What is practised' })
 const plan = (page: Page) => page.getByRole('complementary').getByRole('list').first()
@@ -206,9 +206,7 @@ test('for a left hand the grips on the stage are mirrored', async ({ page }) => 
     await page.reload()
     await expect(page.getByLabel('Left-handed')).toBeChecked({ checked: on })
   }
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Lantern on the Rail' }).click()
-  await goTo(page, 'Practice')
+  await fromBook(page, 'Lantern on the Rail', 'Practice')
   const address = page.url()
   const right = await fingers()
   expect(right.length).toBeGreaterThan(3)

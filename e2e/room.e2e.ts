@@ -1,4 +1,4 @@
-import { expect, goTo, linesFound, melodyFound, newLine, saved, test } from './fixtures'
+import { expect, fromBook, goTo, linesFound, melodyFound, newLine, test } from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** Where the music lies in the window, and how many systems of it can be seen from end to end. */
@@ -15,12 +15,6 @@ const seen = (page: Page) =>
     }
   })
 
-async function openDemo(page: Page): Promise<void> {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Lantern on the Rail', exact: true }).click()
-  await saved(page)
-}
-
 /** Whole systems, and systems begun, that a step shows without scrolling at 1280 x 800. */
 const STEPS = [
   ['Chart', 2, 2],
@@ -30,19 +24,20 @@ const STEPS = [
   ['Rhythm', 1, 2],
   ['Practice', 0, 1],
 ] as const
+const DEMO = 'Lantern on the Rail'
 
-for (const theme of ['morning', 'dusk'] as const)
-  test(`at 1280 x 800 in ${theme} the music has most of the window on every step, and one bar of controls`, async ({
-    page,
-    context,
-    baseURL,
-  }) => {
-    await context.addCookies([{ name: 'heron-theme', value: theme, url: baseURL! }])
-    await openDemo(page)
-    for (const [step, whole, begun] of STEPS) {
-      await goTo(page, step)
-      if (step === 'Lines') await linesFound(page)
-      if (step === 'Melody') await melodyFound(page)
+test('the music has its share of the window on every step: most of it at 1280 x 800 on both papers, half at 768 x 1024, and nothing is wider than a phone', async ({
+  page,
+}) => {
+  await fromBook(page, DEMO)
+  for (const [step, whole, begun] of STEPS) {
+    await page.setViewportSize({ width: 1280, height: 800 })
+    await goTo(page, step)
+    if (step === 'Lines') await linesFound(page)
+    if (step === 'Melody') await melodyFound(page)
+    for (const paper of ['dusk', 'morning']) {
+      await page.getByRole('button', { name: `Change to ${paper}` }).click()
+      await expect(page.locator('html')).toHaveAttribute('data-theme', paper)
       await expect(async () => {
         const now = await seen(page)
         expect(now.share, step).toBeGreaterThanOrEqual(0.6)
@@ -56,23 +51,21 @@ for (const theme of ['morning', 'dusk'] as const)
         step,
       ).toBeLessThanOrEqual(52)
     }
-  })
-
-test('at 768 x 1024 the music has half the window, and what is said of a chord is a sheet that opens at a touch on it', async ({
-  page,
-}) => {
-  await page.setViewportSize({ width: 768, height: 1024 })
-  await openDemo(page)
-  for (const [step, whole] of STEPS) {
-    await goTo(page, step)
+    await page.setViewportSize({ width: 768, height: 1024 })
     await expect(async () => {
       const now = await seen(page)
       expect(now.share, step).toBeGreaterThanOrEqual(0.5)
       expect(now.whole, step).toBeGreaterThanOrEqual(Math.min(1, whole))
       expect(now.wide, step).toBe(0)
     }).toPass()
+    await page.setViewportSize({ width: 390, height: 844 })
+    await expect.poll(async () => (await seen(page)).wide, step).toBe(0)
   }
-  await goTo(page, 'Colour')
+})
+
+test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on it', async ({ page }) => {
+  await page.setViewportSize({ width: 768, height: 1024 })
+  await fromBook(page, DEMO, 'Colour')
   await expect(page.getByRole('heading', { name: /can become/ })).toBeHidden()
   await newLine(page).getByRole('button').nth(2).click()
   await expect(page.getByRole('heading', { name: /can become/ })).toBeVisible()
@@ -81,24 +74,24 @@ test('at 768 x 1024 the music has half the window, and what is said of a chord i
   await expect(page.getByRole('heading', { name: /can become/ })).toBeHidden()
 })
 
-test('on a phone nothing is wider than the window', async ({ page }) => {
+test('opened on a phone the songbook, a tune and its sheet are no wider than the window', async ({
+  page,
+}) => {
   await page.setViewportSize({ width: 390, height: 844 })
+  const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
   await page.goto('/')
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  await openDemo(page)
-  for (const [step] of STEPS) {
-    await goTo(page, step)
-    await expect.poll(async () => (await seen(page)).wide, step).toBe(0)
-  }
+  expect(await wide()).toBe(0)
+  await fromBook(page, DEMO)
+  await expect.poll(async () => (await seen(page)).wide).toBe(0)
   await goTo(page, 'Sheet')
   await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  expect(await wide()).toBe(0)
 })
 
 test('one Tab stop for each bank, list and bar; arrows move inside; a skip link leads to the music; every page has one heading of the first level', async ({
   page,
 }) => {
-  await openDemo(page)
+  await fromBook(page, DEMO)
   await goTo(page, 'Lines')
   await linesFound(page)
   // The step that was taken has the focus still; the skip link is the first stop of a page that is opened.

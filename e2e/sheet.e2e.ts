@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { execFileSync } from 'node:child_process'
-import { expect, goTo, linesFound, printed, test, haveTune } from './fixtures'
+import { fromBook, expect, goTo, linesFound, printed, test, haveTune } from './fixtures'
 
 const RENDERER = createRequire(import.meta.url).resolve(
   'opensheetmusicdisplay/build/opensheetmusicdisplay.min.js',
@@ -11,9 +11,7 @@ test('the MusicXML file opens in a general renderer (opensheetmusicdisplay) with
   page,
   context,
 }) => {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Halyard Waltz' }).click()
-  await goTo(page, 'Lines')
+  await fromBook(page, 'Halyard Waltz', 'Lines')
   await linesFound(page)
   await goTo(page, 'Sheet')
   await page.getByText('Files', { exact: true }).click()
@@ -108,8 +106,7 @@ test('a sheet is composed: what it carries shows at once, is in the address and 
 })
 
 test('the browser prints the pages of the PDF: as many, of the same paper', async ({ page, request }) => {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Lantern on the Rail' }).click()
+  await fromBook(page, 'Lantern on the Rail')
   await goTo(page, 'Sheet')
   await expect(printed(page).getByRole('img', { name: /^Grip/ }).first()).toBeVisible()
   const pages = await printed(page).count()

@@ -5,6 +5,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
+  fromBook,
   act,
   expect,
   goTo,
@@ -293,8 +294,7 @@ test('a tune whose lines were never opened has grips on its sheet, and files of 
   await expect(printed(page).getByRole('img', { name: /^Grip/ })).toHaveCount(4)
   const file = await request.get(page.url().replace(/sheet.*/, 'file/musicxml'))
   expect((await file.text()).match(/<chord\/>/g)?.length ?? 0).toBeGreaterThanOrEqual(8)
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Halyard Waltz' }).click()
+  await fromBook(page, 'Halyard Waltz')
   await goTo(page, 'Sheet')
   await page.getByRole('combobox', { name: 'Layout' }).selectOption({ label: 'Chord melody' })
   await expect(printed(page).getByRole('group', { name: 'Tablature' }).first()).toBeVisible()
