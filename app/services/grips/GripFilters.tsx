@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { MOST_TO_HOLD } from '../words/hand'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -62,7 +63,7 @@ interface Props {
 }
 
 /** Fields to look for grips by, each with what there is. */
-export function GripFilters({ grips, filter, onFilter }: Props) {
+export const GripFilters = memo(function GripFilters({ grips, filter, onFilter }: Props) {
   const set = (changed: Partial<GripFilter>) => onFilter({ ...filter, ...changed })
   const there = (of: (voicing: Voicing) => string) =>
     [...new Set(grips.map(of))].sort((a, b) => b.length - a.length || a.localeCompare(b))
@@ -116,4 +117,4 @@ export function GripFilters({ grips, filter, onFilter }: Props) {
       />
     </div>
   )
-}
+})

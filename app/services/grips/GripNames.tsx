@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Key } from '../../../core/pitch/key'
 import type { Note } from '../../../core/pitch/note'
@@ -17,7 +18,7 @@ interface Props {
 }
 
 /** What a grip can be called, the likeliest first, with what is doubled, missing and rootless. */
-export function GripNames({ midis, over, songKey, onName }: Props) {
+export const GripNames = memo(function GripNames({ midis, over, songKey, onName }: Props) {
   const names = namesOf(midis, { ...(over ? { over } : {}), ...(songKey ? { key: songKey } : {}) }).slice(
     0,
     SHOWN,
@@ -50,4 +51,4 @@ export function GripNames({ midis, over, songKey, onName }: Props) {
       ))}
     </ol>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Related } from '../../../workers/searchQuestions'
 import { parseChord } from '../../../core/chord/parse'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -14,7 +15,7 @@ interface Props {
 }
 
 /** Grips that belong to one: easier ones with what is lost, the same type on other strings, its inversions, and the type through a key. */
-export function RelatedGrips({ related, capo = 0, now, onTake }: Props) {
+export const RelatedGrips = memo(function RelatedGrips({ related, capo = 0, now, onTake }: Props) {
   if (!related) return <p className="quiet">Looking for grips that belong to it.</p>
   const { easier, otherStrings, inversions, scale } = related
   const button = (voicing: Voicing, label: string, words: React.ReactNode, symbol?: string) => (
@@ -90,4 +91,4 @@ export function RelatedGrips({ related, capo = 0, now, onTake }: Props) {
       )}
     </>
   )
-}
+})

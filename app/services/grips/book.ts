@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 
 /** The grip of a chord as the book knows it. */
 export const shapeKey = (symbol: string, frets: readonly (number | null)[]): string =>
@@ -37,7 +37,10 @@ export function useBook(on: boolean, instrument: string): KnownBook {
     },
     [instrument],
   )
-  return { isKept: (symbol, frets) => (kept ? kept.has(shapeKey(symbol, frets)) : null), keep, trouble }
+  return useMemo(
+    () => ({ isKept: (symbol, frets) => (kept ? kept.has(shapeKey(symbol, frets)) : null), keep, trouble }),
+    [kept, keep, trouble],
+  )
 }
 
 async function ask(put?: unknown): Promise<{ kept: string[] } | { message: string }> {

@@ -69,9 +69,10 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
     if (asked === null) return setState({ kind: 'none' })
     const here = new AbortController()
     stopping.current = here
-    setState({ kind: 'searching', done: 0, of: 1 })
+    // Of a quiet question nobody hears how far it is: nothing is drawn anew for it.
+    if (!quiet) setState({ kind: 'searching', done: 0, of: 1 })
     const told = (one: ToldOf<AnswersOf<Name>, Kind>) => {
-      if (isProgress(one)) setState({ kind: 'searching', done: one.done, of: one.of })
+      if (isProgress(one) && !quiet) setState({ kind: 'searching', done: one.done, of: one.of })
       else listening.current.onTold?.(one)
     }
     const timer = setTimeout(() => {
@@ -81,7 +82,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
         (answer: Answer) => {
           if (here.signal.aborted) return
           setFound({ asked, answer })
-          setState({ kind: 'found' })
+          if (!quiet) setState({ kind: 'found' })
         },
         (error: unknown) => {
           if (here.signal.aborted) return

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { barName, placeName } from '../../../core/chart/chart'
 import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
@@ -38,7 +38,7 @@ interface Props {
 }
 
 /** What the lines have to keep to in the selected stretch, and all that was asked for so far. */
-export function ConditionsPanel({
+export const ConditionsPanel = memo(function ConditionsPanel({
   conditions,
   from,
   to,
@@ -118,7 +118,7 @@ export function ConditionsPanel({
       </ul>
     </section>
   )
-}
+})
 
 const place = (key: string) => {
   const [bar, beat] = key.split(':').map(Number)

@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import { memo, useMemo, useRef, useState } from 'react'
+import { useSteady } from '../../services/words/steady'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip, Related } from '../../../workers/searchQuestions'
@@ -40,7 +41,7 @@ function foundInWords(found: number, of: number): string {
 }
 
 /** The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest to the neighbours first. */
-export function GripDrawer({
+export const GripDrawer = memo(function GripDrawer({
   chord,
   voicing,
   grips,
@@ -52,8 +53,16 @@ export function GripDrawer({
   book,
   onCall,
 }: Props) {
-  const [shown, setShown] = useState(GRIPS_AT_ONCE)
-  const [filter, setFilter] = useState<GripFilter>(NO_FILTER)
+  // Another chord is looked at from the beginning; the fields themselves stay.
+  const [looked, setLooked] = useState({ at: chord.key, shown: GRIPS_AT_ONCE, filter: NO_FILTER })
+  const { shown, filter } = looked.at === chord.key ? looked : { shown: GRIPS_AT_ONCE, filter: NO_FILTER }
+  const look = useSteady((filter_: GripFilter) =>
+    setLooked({ at: chord.key, shown: GRIPS_AT_ONCE, filter: filter_ }),
+  )
+  // While grips are being found the fields offer what there was, so that they are not drawn anew twice.
+  const before = useRef<readonly Voicing[]>([])
+  const offered = useMemo(() => grips?.map((one) => one.voicing) ?? null, [grips])
+  if (offered) before.current = offered
   const symbol = madeChord(chord)
   if (!symbol) return <p className="quiet">Nothing sounds here.</p>
   const now = voicing?.frets.join() ?? ''
@@ -97,16 +106,7 @@ export function GripDrawer({
         </p>
       )}
       <h3>{grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}</h3>
-      {grips && (
-        <GripFilters
-          grips={grips.map((one) => one.voicing)}
-          filter={filter}
-          onFilter={(next) => {
-            setFilter(next)
-            setShown(GRIPS_AT_ONCE)
-          }}
-        />
-      )}
+      <GripFilters grips={offered ?? before.current} filter={filter} onFilter={look} />
       <div className="grip-list">
         {found?.slice(0, shown).map(({ voicing: other, motion }) => {
           const digit = grips!.findIndex((one) => one.voicing === other)
@@ -130,7 +130,7 @@ export function GripDrawer({
         })}
       </div>
       {found && shown < found.length && (
-        <Button onClick={() => setShown(shown + GRIPS_AT_ONCE)}>
+        <Button onClick={() => setLooked({ at: chord.key, shown: shown + GRIPS_AT_ONCE, filter })}>
           Show {Math.min(GRIPS_AT_ONCE, found.length - shown)} more
         </Button>
       )}
@@ -147,7 +147,7 @@ export function GripDrawer({
       </p>
     </>
   )
-}
+})
 
 /** What a grip by hand sounds where it is not the chord it was put in for, and the other name it can have. */
 function SoundingWords({

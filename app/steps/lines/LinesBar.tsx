@@ -3,7 +3,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { Line } from '../../../core/leading/line'
 import { lineInWords } from '../../../core/leading/words'
 import type { Key } from '../../../core/pitch/key'
@@ -21,6 +21,15 @@ import { LinesChart } from './LinesChart'
 import { SmallThreads } from './SmallThreads'
 import { StyleControl, TextureControl } from './StyleControl'
 import { STYLE_LABELS, TEXTURE_LABELS } from './styleLabels'
+
+/** A hard place of the line. */
+export interface HardSpot {
+  place: string
+  effort: number
+  /** Its chord's place in the line. */
+  line: number
+  easier: Easier | null
+}
 
 interface Props {
   document: Pick<TuneDocument, 'bass' | 'style' | 'leading'>
@@ -43,7 +52,7 @@ interface Props {
   voice: VoiceHeard
   onVoice: (voice: VoiceHeard) => void
   /** The hardest places of the line. */
-  spots: readonly { place: string; effort: number; line: number; easier: Easier | null }[]
+  spots: readonly HardSpot[]
   onEasier: (line: number, voicing: Voicing) => void
   onSpot: (line: number) => void
 }
@@ -68,7 +77,7 @@ const totalsOf = (line: Line): string =>
 const WORDS_SHOWN = 2
 
 /** What the lines are led by, in words that open, and the lines found. */
-export function LinesBar({
+export const LinesBar = memo(function LinesBar({
   document: { bass, style, leading },
   search,
   chosen,
@@ -270,4 +279,4 @@ export function LinesBar({
       <SearchState state={state} label="Search for lines" onStop={search.stop} onAgain={search.again} />
     </Bar>
   )
-}
+})

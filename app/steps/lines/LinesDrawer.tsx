@@ -1,12 +1,15 @@
+import { useMemo } from 'react'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import { stringNumber } from '../../../core/neck/instrument'
 import { engravedWords } from '../../../core/chord/engraved'
 import type { Key } from '../../../core/pitch/key'
+import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { Between, NearGrip, Related } from '../../../workers/searchQuestions'
+import type { Between, NearGrip, Related, WayOn } from '../../../workers/searchQuestions'
 import type { KnownBook } from '../../services/grips/book'
+import { useSteady } from '../../services/words/steady'
 import type { LineChord } from '../../../core/tune/decisions'
-import type { TuneDocument } from '../../../core/tune/document'
+import type { Condition, TuneDocument } from '../../../core/tune/document'
 import { ConditionsPanel } from './ConditionsPanel'
 import { GripDrawer } from './GripDrawer'
 import { PulledPanel } from './PulledPanel'
@@ -67,6 +70,30 @@ export function LinesDrawer({
   onHear,
 }: Props) {
   const grip = voicings.get(focus.key)
+  const room = useMemo(
+    () => ({ 'end of first': hasRoom(focus, line), 'beginning of second': !!next && hasRoom(next, line) }),
+    [focus, next, line],
+  )
+  // The parts are drawn anew when what they show has changed, each by itself.
+  const call = useSteady(
+    (called: string | null) =>
+      grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called }),
+  )
+  const hear = useSteady(({ midis }: Pick<Voicing, 'midis'>) => onHear(midis))
+  const steadyFix = useSteady(onFix)
+  const add = useSteady((condition: Condition) => onEdit({ kind: 'condition-add', condition }))
+  const remove = useSteady((at: number) => onEdit({ kind: 'condition-remove', at }))
+  const takeWay = useSteady((way: WayOn) => {
+    if (!next || !grip) return
+    onEdit({
+      kind: 'fix-many',
+      grips: { [focus.key]: [...grip.frets], [next.key]: [...way.voicing.frets] },
+      did: `way on from bar ${focus.slot.bar}`,
+    })
+    onHear(way.voicing.midis)
+  })
+  const hearStop = useSteady((stop: OnTheWay) => onHear(stop.voicing.midis))
+  const putStop = useSteady((stop: OnTheWay) => acts.stopOnTheWay(focus, stop))
   return (
     <>
       <p className="visually-hidden" aria-live="polite">
@@ -83,17 +110,16 @@ export function LinesDrawer({
         />
       )}
       <GripDrawer
-        key={focus.key}
         chord={focus}
         voicing={grip}
         grips={near}
         related={related}
         capo={capo}
         songKey={songKey}
-        onFix={onFix}
+        onFix={steadyFix}
         book={book}
-        onCall={(called) => grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called })}
-        onHear={({ midis }) => onHear(midis)}
+        onCall={call}
+        onHear={hear}
       />
       <ConditionsPanel
         conditions={document.conditions}
@@ -103,25 +129,18 @@ export function LinesDrawer({
         strings={strings}
         songKey={songKey}
         taken={pulling.taken?.string ?? null}
-        onAdd={(condition) => onEdit({ kind: 'condition-add', condition })}
-        onRemove={(at) => onEdit({ kind: 'condition-remove', at })}
+        onAdd={add}
+        onRemove={remove}
       />
       {next && grip && (
         <WaysOn
           found={between}
           capo={capo}
           now={voicings.get(next.key)?.frets.join() ?? ''}
-          room={{ 'end of first': hasRoom(focus, line), 'beginning of second': hasRoom(next, line) }}
-          onTake={(way) => {
-            onEdit({
-              kind: 'fix-many',
-              grips: { [focus.key]: [...grip.frets], [next.key]: [...way.voicing.frets] },
-              did: `way on from bar ${focus.slot.bar}`,
-            })
-            onHear(way.voicing.midis)
-          }}
-          onHear={(stop) => onHear(stop.voicing.midis)}
-          onStop={(stop) => acts.stopOnTheWay(focus, stop)}
+          room={room}
+          onTake={takeWay}
+          onHear={hearStop}
+          onStop={putStop}
         />
       )}
     </>

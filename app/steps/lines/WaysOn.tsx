@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import Button from '@mui/material/Button'
 import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { WayOn } from '../../../workers/searchQuestions'
@@ -20,15 +21,15 @@ interface Props {
 }
 
 /** How to get from the selected grip to the next chord, from the smoothest way to the boldest, and what can stand on a beat between them. */
-export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props) {
+export const WaysOn = memo(function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props) {
   const stops = found?.stops.filter(({ takes }) => room[takes]) ?? []
   return (
     <section aria-label="On to the next chord">
       <h3>On to the next chord, from the smoothest way to the boldest</h3>
       {!found && <p className="quiet">Looking for ways.</p>}
       <ol className="ways-on">
-        {found?.ways.map((way) => (
-          <li key={way.voicing.frets.join()}>
+        {found?.ways.map((way, at) => (
+          <li key={at}>
             <GripDiagram voicing={way.voicing} capo={capo} />
             <div>
               <b>voices move {halfSteps(way.motion)}</b>
@@ -52,8 +53,8 @@ export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props
             </p>
           )}
           <ol className="ways-on" aria-label="A beat between">
-            {stops.map((stop) => (
-              <li key={`${stop.kind} ${stop.takes} ${stop.voicing.frets.join()}`}>
+            {stops.map((stop, at) => (
+              <li key={at}>
                 <GripDiagram voicing={stop.voicing} capo={capo} />
                 <div>
                   <b>
@@ -75,4 +76,4 @@ export function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props
       )}
     </section>
   )
-}
+})

@@ -20,7 +20,7 @@ import type { VoiceHeard } from '../../services/sound/voiceHeard'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { useAnswer } from '../../services/workers/useAnswer'
-import { LinesBar } from './LinesBar'
+import { LinesBar, type HardSpot } from './LinesBar'
 import { LinesDrawer } from './LinesDrawer'
 import { NeckView } from './NeckView'
 import { usePulledActs } from './usePulledActs'
@@ -106,12 +106,17 @@ export function useLinesRoom(): RoomView {
     edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets], ...(anew ? { anew } : {}) })
     if (voicing) void SOUND.strumNow(voicing.midis)
   }
-  const hold = (held: boolean) => edit({ kind: 'line', line: held ? STAYS : 0 })
-  const hearLine = (at: number) => {
+  const hold = useSteady((held: boolean) => edit({ kind: 'line', line: held ? STAYS : 0 }))
+  const hearLine = useSteady((at: number) => {
     if (at === chosen) return play()
     playWhenChanged()
     edit({ kind: 'line', line: at })
-  }
+  })
+  const goTo = useSteady((at: number) => selectLine(at, false))
+  const holdEasier = useSteady((at: number, voicing: Voicing) => {
+    const chord = line[at]
+    if (chord) fix(chord, voicing)
+  })
 
   const taken = found[chosen]
   const spots = useMemo(
@@ -135,6 +140,16 @@ export function useLinesRoom(): RoomView {
     spotGrips.length > 0 ? { grips: spotGrips, capo, bass, body } : null,
     { quiet: true },
   ).now
+  const hardSpots = useMemo(
+    () =>
+      spots.map(({ index, effort }, at): HardSpot => ({
+        place: placeName(sounding[index]!.slot),
+        effort,
+        line: sounding[index]!.index,
+        easier: easier?.[at] ?? null,
+      })),
+    [spots, sounding, easier],
+  )
 
   const other = besideLine !== null && besideLine !== chosen && current ? found[besideLine] : undefined
   const beside = useMemo(
@@ -225,17 +240,9 @@ export function useLinesRoom(): RoomView {
         onBeside={setBesideLine}
         voice={voice}
         onVoice={setVoice}
-        onSpot={(at) => selectLine(at, false)}
-        spots={spots.map(({ index, effort }, at) => ({
-          place: placeName(sounding[index]!.slot),
-          effort,
-          line: sounding[index]!.index,
-          easier: easier?.[at] ?? null,
-        }))}
-        onEasier={(at, voicing) => {
-          const chord = line[at]
-          if (chord) fix(chord, voicing)
-        }}
+        onSpot={goTo}
+        spots={hardSpots}
+        onEasier={holdEasier}
       />
     ),
     head: neck && symbol && <NeckView chord={symbol} voicing={grip} capo={capo} />,
