@@ -1,7 +1,8 @@
 /** Unit tests of the core, the database and the pure parts of the application; the interface is tested in e2e/. */
 export default {
   testEnvironment: 'node',
-  maxWorkers: 2,
+  // Some tests wait for real time; two workers leave a core idle while they do.
+  maxWorkers: 3,
   roots: [
     '<rootDir>/core',
     '<rootDir>/paper',
