@@ -144,7 +144,7 @@ test('one note through all chords, and a bass as typed', async ({ page }) => {
   await haveTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |', 'Colour')
   await open(page, 'Thread')
   const panel = page.getByRole('region', { name: 'Held note and bass line' })
-  await expect(panel.locator('.common-chords li')).toHaveCount(4)
+  await expect(panel.getByRole('list').getByRole('listitem')).toHaveCount(4)
   await panel.getByRole('button', { name: /^Take/ }).click()
   await expect.poll(() => symbolsIn(newLine(page))).toEqual(expect.arrayContaining(['C', 'Am', 'Fmaj7']))
   await page.keyboard.press('Escape')
@@ -160,7 +160,7 @@ test('one note through all chords, and a bass as typed', async ({ page }) => {
 test('taste: what is wanted comes first, what was kept is counted, seen and forgotten', async ({ page }) => {
   await haveTune(page, 'Taste', TEXT, 'Colour')
   await newLine(page).getByRole('button').nth(3).click()
-  const swaps = page.getByRole('region', { name: 'swap' }).locator('.option')
+  const swaps = page.getByRole('region', { name: 'swap' }).getByRole('button')
   const before = await swaps.first().textContent()
   await open(page, 'Taste')
   await page.getByRole('slider', { name: 'How far out' }).focus()

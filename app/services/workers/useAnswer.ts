@@ -72,8 +72,8 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
     // Of a quiet question nobody hears how far it is: nothing is drawn anew for it.
     if (!quiet) setState({ kind: 'searching', done: 0, of: 1 })
     const told = (one: ToldOf<AnswersOf<Name>, Kind>) => {
-      if (isProgress(one) && !quiet) setState({ kind: 'searching', done: one.done, of: one.of })
-      else listening.current.onTold?.(one)
+      if (!isProgress(one)) listening.current.onTold?.(one)
+      else if (!quiet) setState({ kind: 'searching', done: one.done, of: one.of })
     }
     const timer = setTimeout(() => {
       const office = OFFICES[name] as unknown as Office<Answers>
