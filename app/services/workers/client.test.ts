@@ -136,6 +136,25 @@ test('a long question does not wait for those asked aside; one that is stopped m
   await Promise.all(refusals)
   expect(await waiting).toBe(16)
 })
+test('a short question that is stopped is refused at once, and its worker answers the next one', async () => {
+  const here = office()
+  const stop = new AbortController()
+  const asked = here.askAside('twice', 1, stop.signal)
+  const refusal = expect(asked).rejects.toThrow(/abort/i)
+  await Promise.resolve()
+  stop.abort()
+  await refusal
+  expect(await here.askAside('twice', 2)).toBe(4)
+  expect(FakeWorker.made[0]!.ended).toBe(false)
+  await expect(here.askAside('twice', 3, AbortSignal.abort())).rejects.toThrow(/abort/i)
+})
+test('what breaks or is refused aside says so as elsewhere, and makes room', async () => {
+  const here = office()
+  for (let time = 0; time < 3; time += 1)
+    await expect(here.askAside('refused', 0)).rejects.toThrow('There is no grip.')
+  expect(await here.askAside('twice', 2)).toBe(4)
+  expect(FakeWorker.made).toHaveLength(1)
+})
 test('where one worker keeps what it knows, stopping passes the answer over and does not end it', async () => {
   const here = office(true)
   const stop = new AbortController()

@@ -16,6 +16,9 @@ const RESTING = 2
 /** Questions asked aside that are worked on at a time, at most: more would each begin a worker and have to read its code first. */
 const ASIDE_AT_ONCE = 2
 
+/** What a short question that nobody waits for any more may still take, in ms: longer than most take, shorter than beginning a worker is noticed. */
+const PATIENCE_MS = 300
+
 /** A worker with the half of it that is asked. */
 interface Desk<All extends Answers> {
   worker: Worker
@@ -98,14 +101,32 @@ export class Office<All extends Answers> {
     }
   }
 
-  /** Asks a short question that may wait for other short ones; what nobody waits for any more when its turn comes is not asked. */
+  /**
+   * Asks a short question that may wait for other short ones. Stopped while it waits, it is not asked; stopped while it is worked on, its worker has
+   * `PATIENCE_MS` to come to its end, and is ended only then: whoever goes through chords quickly should not have a worker begun anew for each of them.
+   */
   askAside<Kind extends keyof All & string>(
     kind: Kind,
     question: QuestionOf<All, Kind>,
     signal?: AbortSignal,
     onTold?: (told: ToldOf<All, Kind>) => void,
   ): Promise<AnswerOf<All, Kind>> {
-    return this.aside(() => this.ask(kind, question, signal, onTold))
+    const ended = new AbortController()
+    const heard = (told: ToldOf<All, Kind>) => {
+      if (!signal?.aborted) onTold?.(told)
+    }
+    return new Promise((resolve, reject) => {
+      signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true })
+      void this.aside(async () => {
+        if (signal?.aborted) return reject(signal.reason as Error)
+        let patience: ReturnType<typeof setTimeout> | undefined
+        const stop = () => (patience = setTimeout(() => ended.abort(), PATIENCE_MS))
+        signal?.addEventListener('abort', stop, { once: true })
+        await this.ask(kind, question, ended.signal, heard).then(resolve, reject)
+        clearTimeout(patience)
+        signal?.removeEventListener('abort', stop)
+      })
+    })
   }
 
   private take(): Desk<All> {
