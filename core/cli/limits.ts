@@ -1,6 +1,6 @@
 import { bad, good, type Result } from '../result'
 import { DEFAULT_LIMITS, type Limits } from '../voicing/limits'
-import type { LimitsInput } from './requests'
+import type { LimitsInput } from './fields'
 
 /** The limits of a request over the defaults. */
 export function limitsFrom(input: LimitsInput = {}): Result<Limits> {

@@ -1,170 +1,47 @@
 import { z } from 'zod'
-import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
 import { DENSITIES } from '../melody/line'
 import { CONTOURS } from '../leading/contour'
-import { TERM_NAMES, STYLE_NAMES, type StyleName } from '../leading/weights'
-import { MOST_NOTES } from '../pitch/motion'
-import { DEGREES, type Degree } from '../pitch/degree'
+import { TERM_NAMES } from '../leading/weights'
 import { EXPORT_FORMATS } from '../formats/exportChart'
 import { IMPORT_FORMATS } from '../formats/importChart'
 import { TUNE_FORMATS } from '../formats/importTune'
-import { TEMPO_RANGE } from '../chart/parse'
-import { parseKey } from '../pitch/key'
-import { midiOf, parseNote, parsePitch } from '../pitch/note'
-import { GUARD_NAMES } from '../reharm/guards'
 import { MOST_DEPTH } from '../reharm/options'
-import type { Result } from '../result'
 import { BASS_KINDS } from '../rhythm/bassLine'
-import { ACCENTS, PARTS, STROKES } from '../rhythm/figures'
-import { RESTARTS } from '../rhythm/hit'
 import { isZone } from '../practice/days'
 import { GRADES, ITEM_KINDS } from '../practice/grade'
 import { KEY_ORDERS } from '../practice/keys'
 import { QUESTION_KINDS } from '../practice/questions/question'
-import { SWING_RANGE } from '../rhythm/swing'
 import { FAMILIES } from '../voicing/family'
 import { TEXTURE_NAMES } from '../melody/textures'
 import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
+import {
+  note,
+  pitch,
+  key,
+  pairOf,
+  inOrder,
+  ORDER,
+  fretsSchema,
+  limitsSchema,
+  chartText,
+  symbol,
+  tempo,
+  moment,
+  numerals,
+  count,
+  style,
+  notes,
+  melody,
+  lyrics,
+  guards,
+  fragment,
+  seed,
+  figureSchema,
+  timesSchema,
+  restart,
+} from './fields'
 
-/** A Zod string read by one of the core's own readers; its fault becomes the message. */
-const readBy = <T>(read: (text: string) => Result<T>) =>
-  z
-    .string()
-    .max(100)
-    .transform((text, context): T => {
-      const result = read(text)
-      if (result.ok) return result.value
-      context.addIssue({
-        code: 'custom',
-        message: `${result.fault.message} Accepted: ${result.fault.accepted ?? 'another text'}.`,
-      })
-      return z.NEVER
-    })
-
-const note = readBy(parseNote)
-const pitch = readBy(parsePitch).transform(midiOf)
-const key = readBy(parseKey)
-const pairOf = <T extends z.ZodType>(item: T) => z.tuple([item, item])
-const inOrder = ([low, high]: [number, number]) => low <= high
-const ORDER = 'the first must not be above the second'
-
-const fret = z.int().min(0).max(36).nullable()
-export const fretsSchema = z.array(fret).min(4).max(8)
-const degree = z.enum(DEGREES as [Degree, ...Degree[]])
-
-export const limitsSchema = z.strictObject({
-  tuning: z.array(pitch).min(4).max(8).optional(),
-  capo: z.int().min(0).max(12).optional(),
-  scaleLength: z.number().min(300).max(1000).optional(),
-  frets: pairOf(z.int().min(0).max(36)).refine(inOrder, ORDER).optional(),
-  reach: z.number().min(10).max(250).optional(),
-  strings: z.array(z.int().min(1).max(8)).min(1).max(8).optional(),
-  notes: pairOf(z.int().min(1).max(8)).refine(inOrder, ORDER).optional(),
-  range: pairOf(pitch).refine(inOrder, ORDER).optional(),
-  open: z.boolean().optional(),
-  thumb: z.boolean().optional(),
-  barre: z.boolean().optional(),
-  innerMutes: z.boolean().optional(),
-  bass: z.enum(['root', 'chord', 'any', 'none']).optional(),
-  omit: z.array(degree).max(18).optional(),
-  families: z.array(z.enum(FAMILIES)).min(1).optional(),
-  top: pitch.optional(),
-})
-export type LimitsInput = z.output<typeof limitsSchema>
-
-const chartText = z.string().max(100_000)
-const symbol = z.string().max(200)
-/** Beats a minute. */
-const tempo = z.number().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
-/** A moment: ms since 1970, or a date and time as ISO 8601 writes them. */
-const moment = z.union([
-  z
-    .number()
-    .min(0)
-    .max(8.64e15 / 2),
-  z
-    .string()
-    .refine((text) => Number.isFinite(Date.parse(text)), 'a date such as 2026-05-04T18:30:00Z')
-    .transform((text) => Date.parse(text)),
-])
-const numerals = z.enum(['case', 'capitals']).optional()
-const count = z.int().min(1)
-const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
-/** Notes are pitches (`G3`) or, all of them, sounds without octave (`G`); the answer tells them apart. */
-const notes = z.array(z.string().max(10)).min(1).max(MOST_NOTES)
-
-/** Bars and beats from 1; a pickup is bar 0. */
-const melody = z
-  .array(
-    z.strictObject({
-      bar: z.int().min(0),
-      beat: z.number().min(1).max(1_000),
-      beats: z.number().positive().max(10_000),
-      note: readBy(parsePitch),
-    }),
-  )
-  .max(5_000)
-
-const lyrics = z
-  .array(
-    z.strictObject({
-      bar: z.int().min(0),
-      beat: z.number().min(1).max(1_000),
-      text: z.string().trim().min(1).max(MOST_LYRIC),
-      joins: z.literal(true).optional(),
-    }),
-  )
-  .max(MOST_LYRICS)
-
-/** Guards of a reharmonisation, each on but where it is switched off (`false`). */
-const guards = z.partialRecord(z.enum(GUARD_NAMES), z.boolean()).optional()
-
-/** Notes of a fragment to be harmonised in blocks. */
-const fragment = z.array(readBy(parsePitch)).min(1).max(500)
-
-const seed = z
-  .int()
-  .min(0)
-  .max(2 ** 31 - 1)
-  .optional()
-/** A figure of the table by its name, or a cycle of hits. */
-export const figureSchema = z.union([
-  z.string().max(100),
-  z
-    .strictObject({
-      cycle: z.number().min(0.25).max(64),
-      hits: z
-        .array(
-          z
-            .strictObject({
-              at: z.number().min(0).max(64),
-              beats: z.number().positive().max(64).optional(),
-              length: z.union([z.enum(['short', 'held']), z.number().positive().max(64)]).optional(),
-              part: z.enum(PARTS).default('all'),
-              accent: z.enum(ACCENTS).default('plain'),
-              stroke: z.enum(STROKES).default('down'),
-              push: z.boolean().default(false),
-            })
-            .transform(({ beats, length, ...hit }) => ({ ...hit, length: length ?? beats ?? 'held' })),
-        )
-        .min(1)
-        .max(256),
-    })
-    .refine(({ cycle, hits }) => hits.every(({ at }) => at < cycle), {
-      message: 'every hit begins within the cycle: at from 0 to less than cycle',
-      path: ['hits'],
-    }),
-])
-export const timesSchema = z.strictObject({
-  /** Beats a minute of the metre the chart begins with. */
-  tempo: z.number().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1]),
-  /** Long : short, or a feel; without it what the figure is made for. */
-  swing: z
-    .union([z.number().min(SWING_RANGE[0]).max(SWING_RANGE[1]), z.enum(['straight', 'swing', 'shuffle'])])
-    .optional(),
-})
-const restart = z.enum(RESTARTS).optional()
-
+/** What each request is made of, by its word. */
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),

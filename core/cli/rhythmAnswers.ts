@@ -12,7 +12,7 @@ import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
 import { limitsFrom } from './limits'
 import { chordsOf, chordsOfChart, heldGrips, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
-import type { figureSchema, timesSchema } from './requests'
+import type { figureSchema, timesSchema } from './fields'
 import type { z } from 'zod'
 
 /** A figure of the table by its name, or one that is given hit by hit. */

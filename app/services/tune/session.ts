@@ -2,17 +2,8 @@ import type { TuneState } from '../../../db/tunes'
 import { askState, sendWrite, type WriteAnswer } from './answer'
 import { type TuneDocument } from '../../../core/tune/document'
 import { typedOn, type Typed } from '../../../core/tune/burst'
-import {
-  asideOf,
-  draftsOf,
-  dropAside,
-  dropDraft,
-  keepAside,
-  keepDraft,
-  takeOver,
-  type Draft,
-  type SetAside,
-} from './drafts'
+import { asideOf, dropAside, dropDraft, keepAside, type SetAside } from './drafts'
+import { TabDraft } from './tabDraft'
 import {
   folded,
   foldOf,
@@ -49,12 +40,10 @@ export interface SessionView {
 
 /** Typing is sent when it has paused this long. */
 const TYPING_PAUSE_MS = 350
+/** A server that does not answer is asked again after this long. */
 const RETRY_MS = 1500
 /** A write on which the server fails this often is set aside, so that it does not hold up what comes after it. */
 const MOST_FAILURES = 3
-
-/** A tab that is open holds a lock of its name, so that no other takes up its draft. */
-const TABS = 'heron-tab:'
 
 /**
  * One tab's work on one tune: applies each edit at once, sends what was done in order, keeps what is not yet on disk in the browser's own store, and says so
@@ -74,16 +63,13 @@ export class TuneSession {
   private readonly listeners = new Set<() => void>()
   private closed = false
   private readonly initial: SessionView
-  private readonly tab = crypto.randomUUID()
-  /** Ends this tab's lock. */
-  private release: (() => void) | null = null
-  private draftTurn: Promise<void> = Promise.resolve()
-  private draftDue = false
+  private readonly draft: TabDraft
 
   constructor(
     private readonly id: string,
     state: TuneState,
   ) {
+    this.draft = new TabDraft(id)
     this.onDisk = state
     this.fold = this.before = foldOf(state.document)
     this.view = {
@@ -110,8 +96,8 @@ export class TuneSession {
   /** Begins this tab's work in the browser: takes up what a tab closed since could not send. */
   async resume(): Promise<void> {
     this.closed = false
-    await this.holdLock()
-    const draft = await this.takeOrphan().catch(() => null)
+    await this.draft.hold()
+    const draft = await this.draft.orphan().catch(() => null)
     this.show({ aside: await asideOf(this.id).catch(() => []) })
     if (!draft) return
     const { writes, unread } = readWrites(draft.writes)
@@ -136,7 +122,7 @@ export class TuneSession {
   close(): void {
     this.closed = true
     clearTimeout(this.timer)
-    this.release?.()
+    this.draft.letGo()
   }
 
   /** Does an edit at once; one that cannot be done is said and set aside, and nothing else is touched. */
@@ -421,51 +407,13 @@ export class TuneSession {
     this.listeners.forEach((listener) => listener())
   }
 
-  private get draftKey() {
-    return `${this.id}:${this.tab}`
-  }
-
-  /** Writes what waits into the browser's store, the latest state of it; says so where that does not go. */
+  /** Writes what waits into the browser's store; says so where that does not go. */
   private keepPending(): Promise<void> {
-    if (this.draftDue) return this.draftTurn
-    this.draftDue = true
-    this.draftTurn = this.draftTurn.then(async () => {
-      this.draftDue = false
-      try {
-        if (this.pending.length === 0) await dropDraft(this.draftKey)
-        else
-          await keepDraft({
-            key: this.draftKey,
-            tune: this.id,
-            tab: this.tab,
-            base: this.onDisk.revision,
-            writes: [...this.pending],
-          })
-        if (!this.view.keptHere) this.show({ keptHere: true })
-      } catch {
-        if (this.view.keptHere && this.pending.length > 0) this.show({ keptHere: false })
-      }
-    })
-    return this.draftTurn
-  }
-
-  private async holdLock(): Promise<void> {
-    await new Promise<void>((held) => {
-      void navigator.locks.request(TABS + this.tab, () => {
-        held()
-        return new Promise<void>((release) => {
-          this.release = release
-        })
-      })
-    })
-  }
-
-  /** The draft of a tab of this tune that is open no more. */
-  private async takeOrphan(): Promise<Draft | null> {
-    await takeOver(this.id)
-    const open = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
-    return (
-      (await draftsOf(this.id)).find(({ key, tab }) => key !== this.draftKey && !open.has(TABS + tab)) ?? null
+    return this.draft.keep(
+      () => ({ base: this.onDisk.revision, writes: [...this.pending] }),
+      (kept) => {
+        if (kept !== this.view.keptHere && (kept || this.pending.length > 0)) this.show({ keptHere: kept })
+      },
     )
   }
 }
