@@ -16,7 +16,7 @@ const RESTING = 2
 /** Questions asked aside that are worked on at a time, at most: more would each begin a worker and have to read its code first. */
 const ASIDE_AT_ONCE = 2
 
-/** What a short question that nobody waits for any more may still take, in ms: longer than most take, shorter than beginning a worker is noticed. */
+/** A short question that nobody waits for any more may still take so long, in ms: about what beginning a worker anew costs (reading its code, 100 to 200 ms of a core), and most are answered in it. */
 const PATIENCE_MS = 300
 
 /** A worker with the half of it that is asked. */

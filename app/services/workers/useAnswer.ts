@@ -87,8 +87,8 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
         (error: unknown) => {
           if (here.signal.aborted) return
           const message = error instanceof Error ? error.message : String(error)
-          setState({ kind: 'fault', message })
-          if (quiet && error instanceof WorkerFault) sayFault(message)
+          if (!quiet) setState({ kind: 'fault', message })
+          else if (error instanceof WorkerFault) sayFault(message)
         },
       )
     }, pauseMs)

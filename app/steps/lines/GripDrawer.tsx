@@ -56,8 +56,8 @@ export const GripDrawer = memo(function GripDrawer({
   // Another chord is looked at from the beginning; the fields themselves stay.
   const [looked, setLooked] = useState({ at: chord.key, shown: GRIPS_AT_ONCE, filter: NO_FILTER })
   const { shown, filter } = looked.at === chord.key ? looked : { shown: GRIPS_AT_ONCE, filter: NO_FILTER }
-  const look = useSteady((filter_: GripFilter) =>
-    setLooked({ at: chord.key, shown: GRIPS_AT_ONCE, filter: filter_ }),
+  const look = useSteady((wanted: GripFilter) =>
+    setLooked({ at: chord.key, shown: GRIPS_AT_ONCE, filter: wanted }),
   )
   // While grips are being found the fields offer what there was, so that they are not drawn anew twice.
   const before = useRef<readonly Voicing[]>([])
