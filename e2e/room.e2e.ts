@@ -63,6 +63,17 @@ test('the music has its share of the window on every step: most of it at 1280 x 
   }
 })
 
+test('the chord that the arrows have come to is in sight', async ({ page }) => {
+  await fromBook(page, DEMO, 'Lines')
+  await linesFound(page)
+  await newLine(page).getByRole('button').first().click()
+  const selected = newLine(page).getByRole('button', { pressed: true })
+  for (let chord = 0; chord < 14; chord += 1) await page.keyboard.press('ArrowRight')
+  await expect(selected).toBeInViewport({ ratio: 1 })
+  for (let chord = 0; chord < 14; chord += 1) await page.keyboard.press('ArrowLeft')
+  await expect(selected).toBeInViewport({ ratio: 1 })
+})
+
 test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on it', async ({ page }) => {
   await page.setViewportSize({ width: 768, height: 1024 })
   await fromBook(page, DEMO, 'Colour')

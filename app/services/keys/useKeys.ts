@@ -66,17 +66,13 @@ export function useKeys(handler: KeyHandler, cursor: () => HTMLElement | null): 
       })
       if (!used) return
       event.preventDefault()
-      const now = document.activeElement
-      if (
-        modified ||
-        !OF_THE_SELECTION.test(event.key) ||
-        !(now instanceof HTMLElement) ||
-        now === document.body ||
-        isTyping(now)
-      )
-        return
-      focusTaken()
+      if (modified || !OF_THE_SELECTION.test(event.key)) return
       const there = latest.current.cursor()
+      // Whoever goes along by keys sees where: the whole system, with its grips.
+      there?.closest('.system')?.scrollIntoView({ block: 'nearest' })
+      const now = document.activeElement
+      if (!(now instanceof HTMLElement) || now === document.body || isTyping(now)) return
+      focusTaken()
       if (there) there.focus({ preventScroll: true })
       else now.blur()
     }
