@@ -56,6 +56,7 @@ const oneWay = IDEAS.map((idea, at) => ({
   },
 }))
 
+// What needs the types, promises that nobody waits for, is linted by Oxlint (.oxlintrc.json), on the compiler that checks them.
 export default ts.config(
   {
     ignores: [
@@ -79,16 +80,6 @@ export default ts.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       eqeqeq: ['error', 'always'],
       'no-nested-ternary': 'error',
-    },
-  },
-  {
-    files: ['app/**/*.{ts,tsx}', 'db/**/*.ts', 'workers/**/*.ts', 'server/**/*.ts', 'e2e/**/*.ts'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
-    rules: {
-      // A promise that nobody waits for hides its failure.
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
-      '@typescript-eslint/await-thenable': 'error',
     },
   },
   ...oneWay,

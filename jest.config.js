@@ -1,6 +1,9 @@
 /** Unit tests of the core, the database and the pure parts of the application; the interface is tested in e2e/. */
 export default {
   testEnvironment: 'node',
+  // Looked up in every module's scope instead of the sandbox, where each look costs; a third of the time of the core's tests. Not `Set`: a package
+  // has a class of that name. Nothing that tests put in another's place.
+  sandboxInjectedGlobals: ['Math', 'Map', 'Array', 'Object', 'Number', 'String', 'JSON', 'Error', 'Symbol'],
   // Some tests wait for real time; two workers leave a core idle while they do.
   maxWorkers: 3,
   roots: [
