@@ -14,7 +14,7 @@ import { SOUND } from '../services/sound/store'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
 import { useKnownTune } from '../services/tune/TuneContext'
-import { chordInWords, hearingInWords } from '../services/words/places'
+import { chordInWords, hearingInWords, silenceInWords } from '../services/words/places'
 import { useSteady } from '../services/words/steady'
 import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
@@ -132,11 +132,7 @@ export function Frame({
   const onSave = useSteady(() =>
     saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
   )
-  const noGrips =
-    search.state.kind === 'fault' || plain.state.kind === 'fault'
-      ? 'No grip fits: the Lines step says why.'
-      : 'Finding grips to play…'
-  const nothingHeard = reading.chords.length === 0 ? 'There are no chords to play yet.' : noGrips
+  const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])
   const focus = view.music.reading.chords[selection.focus]
   const around = view.around ?? ((systems) => systems)
 
@@ -227,7 +223,7 @@ export function Frame({
         playing={playing}
         ready={heard.ready}
         trouble={trouble}
-        says={heard.ready ? hearingInWords(heard.sequence) : nothingHeard}
+        says={heard.ready ? hearingInWords(heard.sequence) : silence}
         onTempo={onTempo}
         onPlay={play}
         onStop={SOUND.stop}

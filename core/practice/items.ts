@@ -3,7 +3,7 @@ import { writtenFrets } from '../neck/instrument'
 import { keyName, type Key } from '../pitch/key'
 import { keyAbove } from '../chart/transpose'
 import type { Analysis, Group } from '../analysis/reading'
-import type { Change, HandTempo } from '../rhythm/handTempo'
+import { atEase, type Change, type HandTempo } from '../rhythm/handTempo'
 import type { Voicing } from '../voicing/voicing'
 import type { ItemKind } from './grade'
 import { keySteps } from './keys'
@@ -143,7 +143,7 @@ function passages({ chart, hand, goal, grips: held }: Material, slots: readonly 
         hard,
         comfortable: worst?.comfortable ?? hand.comfortable,
         why: worst
-          ? `${slots[worst.index]!.text} to ${slots[worst.to]!.text} is at ease to ${Math.floor(worst.comfortable)}`
+          ? `${slots[worst.index]!.text} to ${slots[worst.to]!.text} is ${atEase(worst.comfortable)}`
           : 'no grip changes in it',
       },
     ]
@@ -174,7 +174,7 @@ function changes({ hand, grips: held, goal }: Material, slots: readonly Slot[]):
         to: Math.max(from.bar, to.bar),
         hard: changeHard(change, goal),
         comfortable: change.comfortable,
-        why: `${way}${change.fingers} ${change.fingers === 1 ? 'finger' : 'fingers'} set down anew, at ease to ${Math.floor(change.comfortable)}`,
+        why: `${way}${change.fingers} ${change.fingers === 1 ? 'finger' : 'fingers'} set down anew, ${atEase(change.comfortable)}`,
       },
     ]
   })
@@ -266,6 +266,6 @@ function whole({ chart, hand, goal }: Material): Item {
     ...ends({ chart }),
     hard: changeHard(worst, goal),
     comfortable: hand.comfortable,
-    why: worst ? `the hand is at ease to ${Math.floor(hand.comfortable)}` : 'no grip changes in it',
+    why: worst ? `the hand is ${atEase(hand.comfortable)}` : 'no grip changes in it',
   }
 }

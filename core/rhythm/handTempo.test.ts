@@ -6,7 +6,7 @@ import { DEFAULT_LIMITS } from '../voicing/limits'
 import { voicingsOf } from '../voicing/enumerate'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { figureNamed } from './figures'
-import { HAND_TIMES, handTempo, needsMs } from './handTempo'
+import { atEase, HAND_TIMES, handTempo, needsMs } from './handTempo'
 import { layFigure } from './lay'
 import { lacks, needsOf, voicesOf } from './voices'
 
@@ -50,6 +50,15 @@ test('grips that stay the same are no change, whatever they are called', () => {
   const { changes, comfortable } = asked('| C | C | C6 |', [C, C, C])
   expect(changes).toEqual([])
   expect(comfortable).toBeGreaterThan(300)
+})
+test.each([
+  [96.8, 'at ease to 96'],
+  [399.9, 'at ease to 399'],
+  // Nobody can set more than 400.
+  [400, 'at ease at any tempo'],
+  [1132, 'at ease at any tempo'],
+])('a hand that needs no more than %d beats a minute is %s', (comfortable, says) => {
+  expect(atEase(comfortable)).toBe(says)
 })
 test('help is worked out, and each says the tempo it gives', () => {
   const { changes } = asked('| Am F |', [Am, F], 'pushes on two and four')

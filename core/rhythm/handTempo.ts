@@ -32,6 +32,13 @@ export const HAND_TIMES = {
   cutBeats: 0.5,
 } as const
 
+/**
+ * How fast the hand is at ease, in words that follow a name or "is"; a tempo that cannot be set is none.
+ * @param comfortable in beats a minute
+ */
+export const atEase = (comfortable: number): string =>
+  comfortable >= TEMPO_RANGE[1] ? 'at ease at any tempo' : `at ease to ${Math.floor(comfortable)}`
+
 export interface Change {
   /** Which grip the hand leaves, by its index among the grips; it goes to the one at `to`. */
   index: number

@@ -1,6 +1,7 @@
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { CountIn } from '../sound/SoundContext'
 import type { Sequence } from '../sound/sequence'
+import type { AskedState } from '../workers/useAnswer'
 import type { LineChord } from '../../../core/tune/decisions'
 import { rangeOf, type ChordSelection } from '../selection/selection'
 import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
@@ -44,4 +45,23 @@ export function hearingInWords({ home: chords, range }: Sequence): string {
   return range === 'from'
     ? `From ${placeName(first.slot)} to the end`
     : `${placeName(first.slot)} to ${placeName(last.slot)}`
+}
+
+/**
+ * Why nothing is heard, where nothing is.
+ * @param all chords of the tune
+ * @param searches for the grips, as they stand
+ */
+export function silenceInWords(
+  all: readonly TuneChord[],
+  { home }: Pick<Sequence, 'home'>,
+  searches: readonly AskedState['kind'][],
+): string {
+  if (all.length === 0) return 'There are no chords to play yet.'
+  // What cannot be read is not looked for.
+  if (!home.some(({ reading }) => reading))
+    return all.some(({ reading }) => reading)
+      ? 'No chord sounds from here on: select one before it.'
+      : 'There is no chord that can be read yet.'
+  return searches.includes('fault') ? 'No grip fits: the Lines step says why.' : 'Finding grips to play…'
 }

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
-import type { HandTempo, Help } from '../../../core/rhythm/handTempo'
+import { atEase, type HandTempo, type Help } from '../../../core/rhythm/handTempo'
 import type { LineChord } from '../../../core/tune/decisions'
 import { madeChord } from '../../../core/tune/reading'
 import { engravedWords } from '../../../core/chord/engraved'
@@ -22,7 +22,7 @@ export function handInWords(late: HandTempo | null, tempo: number): string {
   if (!late) return 'grips first'
   if (late.changes.length === 0) return 'nothing to change'
   const { comfortable } = late
-  return `at ease to ${Math.floor(comfortable)}${comfortable < tempo ? `, late at ${Math.round(tempo)}` : ''}`
+  return `${atEase(comfortable)}${comfortable < tempo ? `, late at ${Math.round(tempo)}` : ''}`
 }
 
 /** Where the hand is late, the most limiting change first, each with the help that gains most. */
@@ -44,9 +44,7 @@ export function HandPanel({ late, grips, onHelp, onGo, tempo }: LateShown & { te
                 {engravedWords(`${madeChord(from)!.canonical} to ${madeChord(into)!.canonical}`)}
               </button>
               , {placeName(into.slot)}:{' '}
-              <span className={change.comfortable < tempo ? 'late' : ''}>
-                at ease to {Math.floor(change.comfortable)}
-              </span>
+              <span className={change.comfortable < tempo ? 'late' : ''}>{atEase(change.comfortable)}</span>
               {change.mm > 1 && `, ${Math.round(change.mm)} mm along the neck`}
               {change.help.slice(0, 2).map((help) => (
                 <Button key={help.text} size="small" onClick={() => onHelp(help, into)}>
