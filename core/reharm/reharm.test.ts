@@ -95,13 +95,14 @@ describe('properties', () => {
           expect(colourAt(list, 0).chord).toEqual(plain)
           expect(new Set(list.map((option) => option.chord.canonical)).size).toBe(list.length)
           for (const option of list) {
-            expect(option.chord.root).toEqual(plain.root)
-            expect(option.chord.bass).toEqual(plain.bass)
+            const { root, bass } = option.chord
+            expect({ root, bass }).toEqual({ root: plain.root, bass: plain.bass })
             expect(option.why).not.toContain('%')
             const sounds = new Set(option.chord.tones.map((tone) => pitchClass(tone.note)))
-            for (const tone of plain.tones)
-              if (tone.need !== 'free' && !['6', '7'].includes(tone.degree))
-                expect(sounds.has(pitchClass(tone.note))).toBe(true)
+            const named = plain.tones.filter(
+              ({ need, degree }) => need !== 'free' && !['6', '7'].includes(degree),
+            )
+            expect(named.filter(({ note }) => !sounds.has(pitchClass(note)))).toEqual([])
           }
         }
       }),

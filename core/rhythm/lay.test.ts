@@ -241,23 +241,26 @@ describe('on any chart with any figure', () => {
         const bars = playedBars(read)
         const spans = spansOf(bars)
         expect(length).toBeCloseTo(spans.reduce((sum, { from, to }) => sum + to - from, 0))
-        hits.forEach((one, at) => {
+        const wrong = hits.flatMap((one, at) => {
           const span = spans.find(
             ({ from, slot }) => Math.abs(from - one.chordFrom) < NEAR && slot === one.slot,
           )!
-          if (one.pushed) {
-            expect(one.time).toBeLessThan(span.from - NEAR)
-            const scale = bars.find(
-              ({ bar, from, to }) => bar.number === one.bar && one.time >= from - NEAR && one.time < to,
-            )!.scale
-            expect(span.from - one.time).toBeLessThanOrEqual(scale + NEAR)
-          } else expect(one.time >= span.from - NEAR && one.time < span.to).toBe(true)
-          expect(one.time + one.lasts).toBeLessThanOrEqual(span.to + NEAR)
-          expect(one.lasts).toBeGreaterThan(0)
-          expect(one.time).toBeGreaterThanOrEqual((hits[at - 1]?.time ?? 0) - NEAR)
+          const { scale } = bars.find(
+            ({ bar, from, to }) => bar.number === one.bar && one.time >= from - NEAR && one.time < to,
+          )!
           const bar = read.bars.find(({ number }) => number === one.bar)!
-          expect(one.beat >= bar.from - NEAR && one.beat < bar.from + bar.beats).toBe(true)
+          const holds = {
+            'stands in its chord, or up to a beat before it': one.pushed
+              ? one.time < span.from - NEAR && span.from - one.time <= scale + NEAR
+              : one.time >= span.from - NEAR && one.time < span.to,
+            'ends before another chord': one.time + one.lasts <= span.to + NEAR,
+            lasts: one.lasts > 0,
+            'comes in order': one.time >= (hits[at - 1]?.time ?? 0) - NEAR,
+            'lies in its bar': one.beat >= bar.from - NEAR && one.beat < bar.from + bar.beats,
+          }
+          return Object.entries(holds).flatMap(([what, so]) => (so ? [] : [`hit ${at}: ${what}`]))
         })
+        expect(wrong).toEqual([])
         const sounding = new Set(hits.map(({ chordFrom }) => Math.round(chordFrom * 1000)))
         const said = spans.filter(({ from }) => !sounding.has(Math.round(from * 1000)))
         expect(silent).toHaveLength(said.length)

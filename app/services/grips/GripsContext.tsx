@@ -1,6 +1,8 @@
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { LineChord } from '../../../core/tune/decisions'
+import type { TuneDocument } from '../../../core/tune/document'
 import { keptVoicings } from '../../../core/tune/keptGrips'
+import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import { newQuestion, plainQuestion } from '../../../core/tune/questions'
 import { madeChord, plainChord, type TuneChord } from '../../../core/tune/reading'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -13,7 +15,7 @@ export interface KnownGrips {
   /** Chords that sound, of the new line and of the home line. */
   sounding: LineChord[]
   soundingHome: TuneChord[]
-  /** The search for the new line's grips, and for plain ones to hear. */
+  /** The search for the new line's grips, which begins when they are wanted, missing, or something changes; and for plain ones to hear. */
   search: LinesAsked
   plain: LinesAsked
   /** Which of the lines found is taken. */
@@ -45,17 +47,24 @@ export function GripsProvider({ children }: { children: ReactNode }) {
   const sounding = useMemo(() => line.filter((chord) => madeChord(chord)), [line])
   const soundingHome = useMemo(() => chords.filter((chord) => plainChord(chord)), [chords])
   const pause = useLastChange(document.text) === 'text' ? TYPING_PAUSE_MS : CHANGE_PAUSE_MS
-  const search = useLines(
-    useMemo(() => newQuestion(sounding, settled, chart, body), [sounding, settled, chart, body]),
-    pause,
-    hurried,
+  const kept = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
+  const question = useMemo(
+    () => newQuestion(sounding, settled, chart, body),
+    [sounding, settled, chart, body],
   )
+  const changed = useChanged(question)
+  const missing =
+    sounding.some(({ key, elsewhere }) => elsewhere || !kept.has(key)) ||
+    gripsFromElsewhere(settled, stringing)
+  const wanted = useOnce(hurried || changed || missing)
+  const atOnce = changed || missing ? 'at once' : 'later'
+  const search = useLines(wanted ? question : null, { pauseMs: pause, first: hurried ? atOnce : 'not' })
+  // One after the other in the same worker: it has read its code by then, and the page is left the other half of a small machine.
   const plain = useLines(
     useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]),
-    pause,
+    { pauseMs: pause, turn: search.state.kind !== 'searching' },
   )
   const { lines: found, current } = search
-  const kept = useMemo(() => keptVoicings(settled, line, chart.capo, body), [settled, line, chart.capo, body])
   const chosen = Math.max(0, Math.min(document.line, found.length - 1))
   // Where a grip by hand cannot be had on these strings, what the search plays in its place is shown while it is theirs; it is not kept over the player's own.
   const voicings = useMemo(() => {
@@ -83,6 +92,26 @@ export function GripsProvider({ children }: { children: ReactNode }) {
     </GripsContext.Provider>
   )
 }
+
+/** Whether a question is another than it was at first. Where nothing has changed, what is kept stands, and nothing is looked for. */
+function useChanged(question: LinesQuestion | null): boolean {
+  const asked = useMemo(() => JSON.stringify(question), [question])
+  const [atFirst] = useState(asked)
+  return useOnce(asked !== atFirst)
+}
+
+/** Whether something has ever been so. */
+function useOnce(so: boolean): boolean {
+  const ever = useRef(false)
+  ever.current ||= so
+  return ever.current
+}
+
+/** Whether the search found grips for another instrument than this: they are looked for anew. */
+const gripsFromElsewhere = (
+  { grips, gripsOn, fixed }: Pick<TuneDocument, 'grips' | 'gripsOn' | 'fixed'>,
+  on: string,
+): boolean => Object.keys(grips).some((key) => !(key in fixed) && (gripsOn[key] ?? on) !== on)
 
 /** Whether the text was what changed last: more letters may be coming. */
 function useLastChange(text: string): 'text' | 'other' {

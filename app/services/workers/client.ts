@@ -13,8 +13,11 @@ export class WorkerFault extends Error {
 /** Workers that have answered and rest, at most: they have read their code, and know the grips they found. */
 const RESTING = 2
 
-/** Questions asked aside that are worked on at a time, at most: more would each begin a worker and have to read its code first. */
-const ASIDE_AT_ONCE = 2
+/**
+ * Questions asked aside that are worked on at a time, at most: more would each begin a worker and have to read its code first. A machine of two cores has
+ * one of them for the page.
+ */
+const ASIDE_AT_ONCE = (globalThis.navigator?.hardwareConcurrency ?? 4) > 2 ? 2 : 1
 
 /** A short question that nobody waits for any more may still take so long, in ms: about what beginning a worker anew costs (reading its code, 100 to 200 ms of a core), and most are answered in it. */
 const PATIENCE_MS = 300

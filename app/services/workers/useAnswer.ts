@@ -30,6 +30,8 @@ interface Ways<Told> {
   pauseMs?: number
   /** A short question that nothing on the page says the state of: it may wait for others of its kind, and what breaks is said in the page's notice. */
   quiet?: boolean
+  /** False as long as others go first, since they are needed sooner. What is being worked on goes on. */
+  turn?: boolean
   /** What is told before the answer, but for progress. */
   onTold?: (told: Told) => void
   /** A new question was asked, or none. */
@@ -47,7 +49,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   name: Name,
   kind: Kind,
   question: QuestionOf<AnswersOf<Name>, Kind> | null,
-  { pauseMs = 0, quiet = false, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
+  { pauseMs = 0, quiet = false, turn = true, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
 ): Asking<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
   const [state, setState] = useState<AskedState>({ kind: 'none' })
@@ -56,6 +58,9 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   const stopping = useRef<AbortController | null>(null)
   const listening = useRef({ onTold, onAsked })
   listening.current = { onTold, onAsked }
+  const turnNow = useRef(turn)
+  turnNow.current = turn
+  const waiting = useRef<(() => void) | null>(null)
   const asked = question === null ? null : JSON.stringify(question)
 
   const stop = useCallback(() => {
@@ -75,7 +80,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
       if (!isProgress(one)) listening.current.onTold?.(one)
       else if (!quiet) setState({ kind: 'searching', done: one.done, of: one.of })
     }
-    const timer = setTimeout(() => {
+    const go = () => {
       const office = OFFICES[name] as unknown as Office<Answers>
       const put = quiet ? office.askAside.bind(office) : office.ask.bind(office)
       put(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
@@ -91,12 +96,23 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
           else if (error instanceof WorkerFault) sayFault(message)
         },
       )
+    }
+    const timer = setTimeout(() => {
+      if (turnNow.current) go()
+      else waiting.current = go
     }, pauseMs)
     return () => {
       clearTimeout(timer)
+      waiting.current = null
       here.abort()
     }
   }, [asked, attempt, pauseMs, name, kind, quiet])
+
+  useEffect(() => {
+    if (!turn) return
+    waiting.current?.()
+    waiting.current = null
+  }, [turn])
 
   const current = asked !== null && found?.asked === asked
   return { answer: found?.answer ?? null, current, now: current ? found.answer : null, state, stop, again }

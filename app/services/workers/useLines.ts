@@ -13,16 +13,32 @@ export interface LinesAsked extends Omit<Asking<LinesFound>, 'answer' | 'now'> {
   taken: Taken | null
 }
 
+interface Ways {
+  /** Waits so long after a change, in ms. */
+  pauseMs?: number
+  /** False as long as others go first. */
+  turn?: boolean
+  /**
+   * The best line by itself, from a search that only looks at what changed: shown at once while the others are looked for; or, where there is a line to look
+   * at already, after the others, so that it knows the line before anything changes.
+   */
+  first?: 'not' | 'at once' | 'later'
+}
+
 const NO_LINES: Line[] = []
 
 /**
  * The lines for a question. While a search runs the lines of the last one stay.
  * @param question null when there is nothing to search
- * @param firstAtOnce the best line is asked for by itself, of a search that only looks at what changed, and shown while the others are looked for
  */
-export function useLines(question: LinesQuestion | null, pauseMs: number, firstAtOnce = false): LinesAsked {
-  const all = useAnswer('search', 'lines', question, { pauseMs })
-  const first = useAnswer('first', 'first', firstAtOnce ? question : null)
+export function useLines(
+  question: LinesQuestion | null,
+  { pauseMs = 0, turn, first: wanted = 'not' }: Ways = {},
+): LinesAsked {
+  const all = useAnswer('search', 'lines', question, { pauseMs, turn })
+  const first = useAnswer('first', 'first', wanted === 'not' ? null : question, {
+    turn: wanted === 'at once' || all.state.kind !== 'searching',
+  })
   const alone = first.current && !all.current ? first.answer : null
   const early = useMemo(() => (alone ? [alone] : null), [alone])
   if (question === null) return { ...all, lines: NO_LINES, taken: null, current: false }

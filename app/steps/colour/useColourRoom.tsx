@@ -41,7 +41,7 @@ export function useColourRoom(): RoomView {
       () => (kept ? newQuestion(besideSounding, kept, chart, body) : null),
       [besideSounding, kept, chart, body],
     ),
-    PAUSE_MS,
+    { pauseMs: PAUSE_MS },
   )
   const shownBeside = useMemo(
     () => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null),

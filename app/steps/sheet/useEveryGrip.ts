@@ -23,7 +23,7 @@ export function useEveryGrip(
     () => (wanted ? missingGrips(document, reading, body) : null),
     [wanted, document, reading, body],
   )
-  const search = useLines(missing?.question ?? null, 0)
+  const search = useLines(missing?.question ?? null)
   const line = search.current ? search.lines[0] : undefined
   const on = stringingOf(body, reading.chart.capo)
   const filled = useMemo((): TuneDocument => {
