@@ -35,12 +35,29 @@ export const keepEvent = ({
   kind,
 })
 
+/** Fingerings take time: what was read is known as long as nothing of it changes. */
+const KNOWN = new WeakMap<readonly KeptEvent[], { from: readonly unknown[]; notes: HarmonisedNote[] }>()
+
 /**
  * The chord melody kept with a tune, as the core has it, on the instrument at hand: grips made for other open strings are moved to the same pitches. Events
  * whose note is another by now, and grips that cannot be had on this instrument, are left out until the search has found others.
  */
 export function keptNotes(
   { chordMelody: { kept }, melody }: Pick<TuneDocument, 'chordMelody' | 'melody'>,
+  chart: Chart,
+  body: Body,
+): HarmonisedNote[] {
+  const from = [melody, chart, body]
+  const known = KNOWN.get(kept)
+  if (known?.from.every((one, at) => one === from[at])) return known.notes
+  const notes = readKept(kept, melody, chart, body)
+  KNOWN.set(kept, { from, notes })
+  return notes
+}
+
+function readKept(
+  kept: readonly KeptEvent[],
+  melody: TuneDocument['melody'],
   chart: Chart,
   body: Body,
 ): HarmonisedNote[] {

@@ -7,6 +7,7 @@ import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
 import { engraved } from '../../../core/chord/engraved'
 import { drawStaff, LINE_GAP, noteId, STAFF_HEIGHT, TOP_LINE } from './drawStaff'
+import { DrawnBefore } from './drawnBefore'
 import type { Over } from './melodyShown'
 
 interface Props {
@@ -35,6 +36,9 @@ interface Props {
 const TOP_LINE_STEP = 5 * 7 + 3 - 7
 /** Heard over a chord so, a note fights it. */
 const FIGHTS: readonly string[] = ['avoid', 'sour']
+
+/** Engraving a system takes some 8 ms: whoever comes back to the step sees its staves at once. */
+const DRAWN = new DrawnBefore<HTMLElement>()
 
 /** The melody on a staff under its bars: notes to touch, what each is over the new chord, where phrases begin, and the caret. */
 export const Staff = memo(function Staff({
@@ -67,13 +71,17 @@ export const Staff = memo(function Staff({
   useEffect(() => {
     let left = false
     const element = drawing.current!
+    const before = DRAWN.take(picture)
+    if (before) return element.replaceChildren(before)
     // Drawn aside and put in when it stands, so that no half of a picture is seen.
     const aside = document.createElement('div')
     aside.className = 'staff-drawn'
     aside.style.position = 'absolute'
     element.append(aside)
     void drawStaff(aside, { bars, pieces, key: songKey, edges, x, width, showMeter }).then(() => {
-      if (!left) element.replaceChildren(aside)
+      if (left) return
+      element.replaceChildren(aside)
+      DRAWN.keep(picture, aside)
     })
     return () => {
       left = true
