@@ -1,3 +1,4 @@
+import { useCallback } from 'react'
 import { data, redirect } from 'react-router'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
@@ -43,13 +44,16 @@ function readAway(tune: string): string[] {
 const STRIP_PX = 52
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
+  const { state } = loaderData
+  // One and the same for as long as the tune is: nothing around the room is drawn anew for it.
+  const kept = useCallback(() => readAway(state.id), [state.id])
   return (
     <Workspace
-      key={loaderData.state.id}
-      state={loaderData.state}
+      key={state.id}
+      state={state}
       room={roomNamed(params.step) ?? ROOMS[0]!}
       rooms={ROOMS}
-      kept={() => readAway(loaderData.state.id)}
+      kept={kept}
     />
   )
 }

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { Fragment, useState } from 'react'
+import { Fragment, memo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
@@ -31,7 +31,7 @@ const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
  * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
  * room to room, and with it the focus, the place in the music and what is drawn already.
  */
-export function Frame({
+export const Frame = memo(function Frame({
   told,
   rooms,
   kept,
@@ -239,4 +239,4 @@ export function Frame({
       />
     </div>
   )
-}
+})

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef } from 'react'
 import { accompanied, isAccompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
 import type { LineChord } from '../../core/tune/decisions'
 import type { TuneDocument } from '../../core/tune/document'
@@ -29,6 +29,8 @@ export interface HeardNow {
   /** There is something to hear. */
   ready: boolean
 }
+
+const NOTHING_HEARD: Schedule = { strikes: [], clicks: [], countIn: 0, length: 0, pass: 0 }
 
 type Grips = ReadonlyMap<string, Pick<Voicing, 'midis' | 'strings'>>
 
@@ -61,7 +63,9 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
   // What each line's band plays of the whole tune is worked out once, wherever the playing begins.
   const order = sequence.range === 'stretch' ? 'written' : 'played'
   const wanted = LINES_OF[version]
-  const plays = (line: HeardLine) => withBand && !score && wanted.includes(line)
+  // What a band plays takes longer to work out than anything else of a page, and nobody hears it before the page listens.
+  const opened = useDeferredValue(true, false)
+  const plays = (line: HeardLine) => opened && withBand && !score && wanted.includes(line)
   const plain = usePlayed(plays('plain') ? reading : null, 'plain', rhythm, melody, plainGrips, order)
   const made = usePlayed(plays('new') ? reading : null, 'new', rhythm, melody, voicings, order)
   const besideGrips = useMemo(
@@ -84,6 +88,7 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
       ...(made ? [passOf('new', made, sequence)] : []),
       ...(other ? [passOf('beside', other, sequence)] : []),
     ]
+    if (!opened) return NOTHING_HEARD
     if (passes.length > 0)
       return bandSchedule(passes, swingOf(rhythm, heardTempo, chart.meter), countIn, chart.meter.beats, {
         behindMs: rhythm.behindMs,
@@ -113,6 +118,7 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
       chart.meter.beats,
     )
   }, [
+    opened,
     score,
     plain,
     made,
@@ -129,7 +135,9 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: Played
     voice,
     chart.meter,
   ])
-  useEffect(() => setHeard(schedule), [schedule, setHeard])
+  useEffect(() => {
+    if (opened) setHeard(schedule)
+  }, [opened, schedule, setHeard])
   return { schedule, sequence, version, ready: schedule.strikes.length > 0 }
 }
 

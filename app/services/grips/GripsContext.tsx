@@ -84,13 +84,11 @@ export function GripsProvider({ children }: { children: ReactNode }) {
       ),
     [plain.lines, soundingHome],
   )
-  return (
-    <GripsContext.Provider
-      value={{ sounding, soundingHome, search, plain, chosen, voicings, plainSounds, hurry }}
-    >
-      {children}
-    </GripsContext.Provider>
+  const known = useMemo(
+    () => ({ sounding, soundingHome, search, plain, chosen, voicings, plainSounds, hurry }),
+    [sounding, soundingHome, search, plain, chosen, voicings, plainSounds],
   )
+  return <GripsContext.Provider value={known}>{children}</GripsContext.Provider>
 }
 
 /** Whether a question is another than it was at first. Where nothing has changed, what is kept stands, and nothing is looked for. */

@@ -33,7 +33,7 @@ const READ_AT_ONCE = 2_000
 const TuneContext = createContext<KnownTune | null>(null)
 
 export function TuneProvider({ state, children }: { state: TuneState; children: ReactNode }) {
-  const { session, ...view } = useTune(state)
+  const { session, view } = useTune(state)
   const { document } = view
   // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
@@ -45,23 +45,12 @@ export function TuneProvider({ state, children }: { state: TuneState; children: 
   const reading = useTuneReading(settled, body)
   const stringing = useMemo(() => stringingOf(body, reading.chart.capo), [body, reading.chart.capo])
   const edit = useSteady((one: TuneEdit) => session.edit(onInstrument(one, stringing)))
-  return (
-    <TuneContext.Provider
-      value={{
-        ...view,
-        id: state.id,
-        session,
-        settled,
-        reading,
-        body,
-        stringing,
-        edit,
-        unread: state.unread,
-      }}
-    >
-      {children}
-    </TuneContext.Provider>
+  const { id, unread } = state
+  const known = useMemo(
+    () => ({ ...view, id, session, settled, reading, body, stringing, edit, unread }),
+    [view, id, session, settled, reading, body, stringing, edit, unread],
   )
+  return <TuneContext.Provider value={known}>{children}</TuneContext.Provider>
 }
 
 export function useKnownTune(): KnownTune {

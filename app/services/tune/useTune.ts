@@ -3,7 +3,7 @@ import type { TuneState } from '../../../db/tunes'
 import { TuneSession, type SessionView } from './session'
 
 /** A tune as this tab works on it. The loader's state only begins the session; after that the session knows better. */
-export function useTune(state: TuneState): SessionView & { session: TuneSession } {
+export function useTune(state: TuneState): { view: SessionView; session: TuneSession } {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- a new state of the same tune must not end the session
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])
   useEffect(() => {
@@ -20,5 +20,5 @@ export function useTune(state: TuneState): SessionView & { session: TuneSession 
       session.close()
     }
   }, [session])
-  return { ...useSyncExternalStore(session.subscribe, session.read, session.readInitial), session }
+  return { view: useSyncExternalStore(session.subscribe, session.read, session.readInitial), session }
 }

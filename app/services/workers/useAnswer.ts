@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
 import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from './client'
 import { sayFault } from './workerFault'
@@ -115,5 +115,15 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   }, [turn])
 
   const current = asked !== null && found?.asked === asked
-  return { answer: found?.answer ?? null, current, now: current ? found.answer : null, state, stop, again }
+  return useMemo(
+    () => ({
+      answer: found?.answer ?? null,
+      current,
+      now: current ? found.answer : null,
+      state,
+      stop,
+      again,
+    }),
+    [found, current, state, stop, again],
+  )
 }

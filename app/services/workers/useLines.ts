@@ -41,11 +41,17 @@ export function useLines(
   })
   const alone = first.current && !all.current ? first.answer : null
   const early = useMemo(() => (alone ? [alone] : null), [alone])
-  if (question === null) return { ...all, lines: NO_LINES, taken: null, current: false }
-  return {
-    ...all,
-    lines: early ?? all.answer?.lines ?? NO_LINES,
-    taken: all.answer,
-    current: all.current || early !== null,
-  }
+  const asked = question !== null
+  return useMemo(
+    () =>
+      asked
+        ? {
+            ...all,
+            lines: early ?? all.answer?.lines ?? NO_LINES,
+            taken: all.answer,
+            current: all.current || early !== null,
+          }
+        : { ...all, lines: NO_LINES, taken: null, current: false },
+    [asked, all, early],
+  )
 }
