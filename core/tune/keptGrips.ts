@@ -50,6 +50,20 @@ export function keptVoicings(
   return kept
 }
 
+/**
+ * Whether the kept line can be played as it is: every chord has its grip, and what the search found was found for this instrument.
+ * @param kept grips as they are read here
+ * @param on the instrument at hand, as grips remember it
+ */
+export const standsAsKept = (
+  { grips, gripsOn, fixed }: Pick<TuneDocument, 'grips' | 'gripsOn' | 'fixed'>,
+  sounding: readonly Pick<LineChord, 'key' | 'elsewhere'>[],
+  kept: ReadonlyMap<string, unknown>,
+  on: string,
+): boolean =>
+  sounding.every(({ key, elsewhere }) => !elsewhere && kept.has(key)) &&
+  Object.keys(grips).every((key) => key in fixed || (gripsOn[key] ?? on) === on)
+
 /** What decides how near to its symbol a grip of the line stays. */
 type Led = Partial<Pick<TuneDocument, 'style' | 'leading' | 'line'>>
 

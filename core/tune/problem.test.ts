@@ -1,7 +1,7 @@
 import { DEFAULT_PLAYER } from '../player/settings'
 import { newDocument, type TuneDocument } from './document'
 import { madeChord, readTuneDocument } from './reading'
-import { keptVoicings } from './keptGrips'
+import { keptVoicings, standsAsKept } from './keptGrips'
 import { missingGrips, withEveryGrip } from './problem'
 import { applyEdit } from './edit'
 
@@ -35,5 +35,36 @@ describe('a grip for every chord', () => {
     const asked = missingGrips(tune, reading(tune), DEFAULT_PLAYER)!
     expect(asked.question.symbols).toEqual(asked.sounding.map((one) => madeChord(one)!.canonical))
     expect(asked.question.count).toBe(1)
+  })
+})
+
+describe('a kept line stands as it is', () => {
+  const HERE = 'E2 A2 D3 G3 B3 E4 capo 0'
+  const tune = newDocument('Four', 'key: Eb\n| Ebmaj7 | N.C. | Fm7 | Bb7 |')
+  const whole = withEveryGrip(tune, reading(tune), DEFAULT_PLAYER)
+  const stands = (document: TuneDocument, on = HERE) =>
+    standsAsKept(
+      document,
+      reading(document).line.filter((one) => madeChord(one)),
+      gripped(document),
+      on,
+    )
+  test('when every chord that sounds has its grip', () => {
+    expect(stands(whole)).toBe(true)
+    expect(stands(tune)).toBe(false)
+  })
+  test('not when a chord is another by now than its grip was made for', () =>
+    expect(stands(applyEdit(whole, { kind: 'text', text: 'key: Eb\n| Ebmaj7 | N.C. | Fm7 | E7 |' }))).toBe(
+      false,
+    ))
+  test('not when it was found for another instrument; a grip by hand says for itself where it was made', () => {
+    const elsewhere = { ...whole, gripsOn: { '1:1': 'D2 A2 D3 G3 B3 E4 capo 0' } }
+    expect(stands(elsewhere)).toBe(false)
+    expect(stands({ ...elsewhere, fixed: { '1:1': whole.grips['1:1']! } })).toBe(true)
+  })
+  test('not when a grip by hand cannot be had here: another plays in its place', () => {
+    const sounding = reading(whole).line.filter((one) => madeChord(one))
+    const away = sounding.map((one, at) => (at === 0 ? { ...one, elsewhere: 'D2 A2 D3 G3 B3 E4' } : one))
+    expect(standsAsKept(whole, away, gripped(whole), HERE)).toBe(false)
   })
 })

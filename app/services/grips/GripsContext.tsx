@@ -1,7 +1,6 @@
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { LineChord } from '../../../core/tune/decisions'
-import type { TuneDocument } from '../../../core/tune/document'
-import { keptVoicings } from '../../../core/tune/keptGrips'
+import { keptVoicings, standsAsKept } from '../../../core/tune/keptGrips'
 import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import { newQuestion, plainQuestion } from '../../../core/tune/questions'
 import { madeChord, plainChord, type TuneChord } from '../../../core/tune/reading'
@@ -53,9 +52,7 @@ export function GripsProvider({ children }: { children: ReactNode }) {
     [sounding, settled, chart, body],
   )
   const changed = useChanged(question)
-  const missing =
-    sounding.some(({ key, elsewhere }) => elsewhere || !kept.has(key)) ||
-    gripsFromElsewhere(settled, stringing)
+  const missing = !standsAsKept(settled, sounding, kept, stringing)
   const wanted = useOnce(hurried || changed || missing)
   const atOnce = changed || missing ? 'at once' : 'later'
   const search = useLines(wanted ? question : null, { pauseMs: pause, first: hurried ? atOnce : 'not' })
@@ -104,12 +101,6 @@ function useOnce(so: boolean): boolean {
   ever.current ||= so
   return ever.current
 }
-
-/** Whether the search found grips for another instrument than this: they are looked for anew. */
-const gripsFromElsewhere = (
-  { grips, gripsOn, fixed }: Pick<TuneDocument, 'grips' | 'gripsOn' | 'fixed'>,
-  on: string,
-): boolean => Object.keys(grips).some((key) => !(key in fixed) && (gripsOn[key] ?? on) !== on)
 
 /** Whether the text was what changed last: more letters may be coming. */
 function useLastChange(text: string): 'text' | 'other' {
