@@ -17,9 +17,12 @@ export function SearchState({ state, label, onStop, onAgain }: Props) {
       {state.kind === 'searching' && (
         <>
           <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />
-          <span>Searching, {Math.round((100 * state.done) / state.of)}%</span>
+          <span>
+            <span className="search-word">Searching, </span>
+            {Math.round((100 * state.done) / state.of)}%
+          </span>
           <Button size="small" onClick={onStop}>
-            Stop the search
+            Stop<span className="search-word">&nbsp;the search</span>
           </Button>
         </>
       )}
