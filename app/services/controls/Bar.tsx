@@ -59,7 +59,7 @@ interface WordProps {
   title?: string
   /** Its row in the glossary, as the address there names it. */
   term?: string
-  /** What is in it goes on while it is closed. */
+  /** What is in it goes on while it is closed, once it was open. */
   keeps?: boolean
   children: ReactNode
 }
@@ -69,6 +69,8 @@ export function Word({ name, says, title, term, keeps = false, children }: WordP
   const id = useId()
   const { open, setOpen, host } = useContext(BarContext)
   const here = open === id
+  const opened = useRef(false)
+  opened.current ||= here
   return (
     <>
       <button
@@ -83,7 +85,7 @@ export function Word({ name, says, title, term, keeps = false, children }: WordP
         <span className="word-name">{name}</span> <b>{says}</b>
       </button>
       {host &&
-        (here || keeps) &&
+        (here || (keeps && opened.current)) &&
         createPortal(
           <div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>
             {children}
