@@ -1,8 +1,68 @@
-import { expect, test as base, type BrowserContext, type Locator, type Page } from '@playwright/test'
+import {
+  expect,
+  test as base,
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type ConsoleMessage,
+  type Locator,
+  type Page,
+  type ViewportSize,
+  type WebError,
+} from '@playwright/test'
 import { Server } from './server'
 
-/** Each test file has a server of its own; every page error and policy violation fails the test that saw it. */
-export const test = base.extend<{ checked: void }, { server: Server }>({
+/**
+ * A page that test after test of a worker goes on in: one that has read the application's scripts before opens it at
+ * two thirds of what a new one takes.
+ */
+class KeptPage {
+  private constructor(
+    readonly context: BrowserContext,
+    readonly page: Page,
+    private readonly url: string,
+  ) {}
+
+  static async open(browser: Browser, given: BrowserContextOptions & { baseURL: string }): Promise<KeptPage> {
+    const context = listening(await browser.newContext(given))
+    return new KeptPage(context, await context.newPage(), given.baseURL)
+  }
+
+  /** Gives it back as it was new: nothing that a test opened, set, listened to or stored is left for the next one. */
+  async empty(viewport: ViewportSize): Promise<void> {
+    const { context, page, url } = this
+    for (const other of context.pages()) if (other !== page) await other.close()
+    page.removeAllListeners()
+    await page.unrouteAll()
+    await context.unrouteAll()
+    await context.setOffline(false)
+    await context.clearPermissions()
+    // A picture: it has the address that things are stored under, and no script that could write more.
+    await page.goto(new URL('/heron.svg', url).href, { waitUntil: 'commit' })
+    await page.evaluate(() => sessionStorage.clear())
+    const browser = await context.newCDPSession(page)
+    await browser.send('Storage.clearDataForOrigin', { origin: new URL(url).origin, storageTypes: 'all' })
+    await browser.detach()
+    await context.clearCookies()
+    await page.setViewportSize(viewport)
+    await page.emulateMedia({ media: null, colorScheme: null, reducedMotion: null })
+    await page.mouse.move(0, 0)
+  }
+}
+
+interface OfTest {
+  /** The test has a page of its own, for what cannot be given back, such as a clock that is set. */
+  readonly apart: boolean
+  readonly checked: void
+}
+interface OfWorker {
+  readonly server: Server
+  readonly kept: KeptPage
+}
+
+/** A worker's tests have one server and one page; every page error and policy violation fails the test that saw it. */
+export const test = base.extend<OfTest, OfWorker>({
+  apart: [false, { option: true }],
   server: [
     async ({}, give) => {
       const server = new Server()
@@ -12,16 +72,39 @@ export const test = base.extend<{ checked: void }, { server: Server }>({
     },
     { scope: 'worker' },
   ],
-  context: async ({ context }, give) => give(listening(context)),
+  kept: [
+    async ({ browser, server }, give, { project }) => {
+      const { viewport, serviceWorkers } = project.use
+      const kept = await KeptPage.open(browser, { baseURL: server.url, viewport, serviceWorkers })
+      await give(kept)
+      await kept.context.close()
+    },
+    { scope: 'worker' },
+  ],
   baseURL: async ({ server }, give) => give(server.url),
+  context: async ({ apart, kept, browser, server, viewport, serviceWorkers, bypassCSP }, give) => {
+    if (apart) {
+      const context = await browser.newContext({ baseURL: server.url, viewport, serviceWorkers, bypassCSP })
+      await give(listening(context))
+      await context.close()
+    } else {
+      await give(kept.context)
+      await kept.empty(viewport!)
+    }
+  },
+  page: async ({ apart, kept, context }, give) => give(apart ? await context.newPage() : kept.page),
   checked: [
     async ({ context }, give) => {
       const troubles: string[] = []
-      context.on('weberror', (error) => troubles.push(error.error().message))
-      context.on('console', (message) => {
+      const failed = (error: WebError) => troubles.push(error.error().message)
+      const told = (message: ConsoleMessage) => {
         if (/Content Security Policy|hydrat/i.test(message.text())) troubles.push(message.text())
-      })
+      }
+      context.on('weberror', failed)
+      context.on('console', told)
       await give()
+      context.off('weberror', failed)
+      context.off('console', told)
       expect(troubles).toEqual([])
     },
     { auto: true },
@@ -37,7 +120,9 @@ function listening(context: BrowserContext): BrowserContext {
     const heard = async <Answer>(answer: Promise<Answer>): Promise<Answer> => {
       const response = await answer
       if (page.url() !== 'about:blank')
-        await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
+        await page.waitForFunction(
+          () => document.contentType !== 'text/html' || document.documentElement.dataset.listening === 'yes',
+        )
       return response
     }
     const goto = page.goto.bind(page)
@@ -61,13 +146,21 @@ export async function typeTune(page: Page, title: string, text: string): Promise
 
 type Step = 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Practice'
 
+/** Connections are kept from test to test: the server may close one just when it is used. */
+const AGAIN = { maxRetries: 2 }
+
 /** A tune that is there, opened at a step: that it can be made by hand is tried by the tests that type one. */
 export async function haveTune(page: Page, title: string, text: string, step: Step = 'Chart'): Promise<void> {
-  const made = await page.request.post('/?index', { form: { intent: 'new', title }, maxRedirects: 0 })
+  const made = await page.request.post('/?index', {
+    form: { intent: 'new', title },
+    maxRedirects: 0,
+    ...AGAIN,
+  })
   const tune = /^\/tunes\/[^/]+/.exec(made.headers()['location'] ?? '')?.[0] ?? ''
-  const { revision } = (await (await page.request.get(`${tune}/edits`)).json()) as { revision: string }
+  const { revision } = (await (await page.request.get(`${tune}/edits`, AGAIN)).json()) as { revision: string }
   const written = await page.request.post(`${tune}/edits`, {
     data: { base: revision, edit: { kind: 'text', text } },
+    ...AGAIN,
   })
   expect(written.ok()).toBe(true)
   await page.goto(`${tune}/${step.toLowerCase()}`)
@@ -75,7 +168,7 @@ export async function haveTune(page: Page, title: string, text: string, step: St
 
 /** A tune of the songbook, opened at a step; that it can be opened from there by hand is tried elsewhere. */
 export async function fromBook(page: Page, title: string, step: Step = 'Chart'): Promise<void> {
-  const book = await (await page.request.get('/')).text()
+  const book = await (await page.request.get('/', AGAIN)).text()
   const tune = book.split('href="').find((link) => link.includes(`>${title}</a>`))
   await page.goto(`${/^\/tunes\/[^/"]+/.exec(tune ?? '')![0]}/${step.toLowerCase()}`)
 }

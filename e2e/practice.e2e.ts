@@ -129,29 +129,33 @@ test('from memory the grips are hidden until they are asked for; in other keys a
   await expect(page.getByText('it hurt')).toBeVisible()
 })
 
-test('what is wanted comes into the plan; at midnight a new day begins and what is due is said', async ({
-  page,
-}) => {
-  await page.clock.install({ time: new Date('2026-05-04T23:58:00') })
-  await practising(page, 'Past Midnight', 'tempo: 200\n| C | F | G7 | C |')
-  const drawer = page.getByRole('complementary')
-  await drawer.getByText(/Everything that can be practised/).click()
-  const key = drawer.getByRole('listitem').filter({ hasText: 'The tune in E♭' })
-  await key.getByRole('button', { name: 'Want' }).click()
-  await expect(plan(page)).toContainText('you want it')
-  const passage = drawer
-    .getByRole('listitem')
-    .filter({ hasText: /^Bars 1 to 4.*at ease/ })
-    .last()
-  await passage.getByRole('button').first().click()
-  await foot(page)
-  await page.clock.runFor(2_000)
-  await foot(page)
-  await page.locator('body').press('3')
-  await expect(marks(page)).toHaveText('Passes: failed')
-  await expect(passage).toContainText('due tomorrow')
-  await page.clock.fastForward('03:00')
-  await expect(passage).toContainText('due today')
+test.describe('with a clock of its own', () => {
+  test.use({ apart: true })
+
+  test('what is wanted comes into the plan; at midnight a new day begins and what is due is said', async ({
+    page,
+  }) => {
+    await page.clock.install({ time: new Date('2026-05-04T23:58:00') })
+    await practising(page, 'Past Midnight', 'tempo: 200\n| C | F | G7 | C |')
+    const drawer = page.getByRole('complementary')
+    await drawer.getByText(/Everything that can be practised/).click()
+    const key = drawer.getByRole('listitem').filter({ hasText: 'The tune in E♭' })
+    await key.getByRole('button', { name: 'Want' }).click()
+    await expect(plan(page)).toContainText('you want it')
+    const passage = drawer
+      .getByRole('listitem')
+      .filter({ hasText: /^Bars 1 to 4.*at ease/ })
+      .last()
+    await passage.getByRole('button').first().click()
+    await foot(page)
+    await page.clock.runFor(2_000)
+    await foot(page)
+    await page.locator('body').press('3')
+    await expect(marks(page)).toHaveText('Passes: failed')
+    await expect(passage).toContainText('due tomorrow')
+    await page.clock.fastForward('03:00')
+    await expect(passage).toContainText('due today')
+  })
 })
 
 test('the trainer asks for three minutes, by keys, says what is right, and the log has it', async ({

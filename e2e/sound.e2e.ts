@@ -219,7 +219,7 @@ async function listenTo(page: Page): Promise<void> {
 
 test.describe('listened to in the page', () => {
   // The page's own rules let no script in that is not its own; the ear is one.
-  test.use({ bypassCSP: true })
+  test.use({ apart: true, bypassCSP: true })
 
   test('a loop of a hundred rounds neither drifts nor has a gap over 5 ms, and stop is silence within 50 ms', async ({
     page,

@@ -7,7 +7,7 @@ export interface Progress {
 }
 
 /** What a worker can be asked: each a question, which is plain data, and a way to tell what is known before the whole answer is. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- what is asked and told differs from question to question; `QuestionOf` and its like read it off
+// oxlint-disable-next-line typescript/no-explicit-any -- what is asked and told differs from question to question; `QuestionOf` and its like read it off
 export type Answers = Record<string, (question: any, tell: (told: any) => void) => any>
 
 export type QuestionOf<All extends Answers, Kind extends keyof All> = Parameters<All[Kind]>[0]

@@ -12,9 +12,16 @@ interface Group {
   /** Places of the arcs in the list of the slot. */
   orders: readonly number[]
   end: number
-  signature: number
-  /** What each group of the slot it ends at costs beside it. */
-  onward: Float64Array
+  /** Its signature's place among those that end at the same slot. */
+  arrival: number
+  onward: Onward
+}
+
+/** What each group of a slot costs beside what comes before it; and the least and the most of it. */
+interface Onward {
+  each: Float64Array
+  least: number
+  most: number
 }
 
 /** What paths are looked for in. */
@@ -22,6 +29,8 @@ export interface Ways {
   /** At each slot, what may be played from there on. */
   arcs: readonly (readonly Arc[])[]
   groups: readonly (readonly Group[])[]
+  /** How many signatures end at each slot, and at the end. */
+  arrivals: readonly number[]
 }
 
 export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
@@ -32,23 +41,28 @@ export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
     }).values(),
   ])
   // At each slot, by what comes before it: what every group there costs.
-  const prices = arcs.map(() => new Map<number, Float64Array>())
-  const onwardFrom = (arc: Arc, end: number): Float64Array => {
-    const key = signatureOf(arc)
-    const known = prices[end]?.get(key)
+  const prices = arcs.map(() => new Map<number, Onward>())
+  const onwardFrom = (arc: Arc, end: number, signature: number): Onward => {
+    const known = prices[end]?.get(signature)
     if (known) return known
-    const made = Float64Array.from(alike[end] ?? [], ([order]) => between(arc, arcs[end]![order!]!, taste))
-    prices[end]?.set(key, made)
+    const each = Float64Array.from(alike[end] ?? [], ([order]) => between(arc, arcs[end]![order!]!, taste))
+    const made = { each, least: Math.min(...each), most: Math.max(...each) }
+    prices[end]?.set(signature, made)
     return made
   }
+  const arrivals = Array.from({ length: arcs.length + 1 }, () => new Map<number, number>())
   const groups = alike.map((all, at) =>
     all.map((orders): Group => {
       const arc = arcs[at]![orders[0]!]!
       const end = at + arc.span
-      return { orders, end, signature: signatureOf(arc), onward: onwardFrom(arc, end) }
+      const signature = signatureOf(arc)
+      const there = arrivals[end]
+      const arrival = there?.get(signature) ?? there?.size ?? 0
+      there?.set(signature, arrival)
+      return { orders, end, arrival, onward: onwardFrom(arc, end, signature) }
     }),
   )
-  return { arcs, groups }
+  return { arcs, groups, arrivals: arrivals.map(({ size }) => size) }
 }
 
 /** All that an arc asks of the next one, as one number: what has to come, the bass it leaves, whether it swapped, whether it changed anything. */
@@ -56,7 +70,6 @@ function signatureOf({ landsOn, lastBass, swaps, goesOn, change }: Arc): number 
   if (!goesOn) return 0
   return ((((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)) * 2 + (change ? 1 : 0)
 }
-const SIGNATURES = 13 * 13 * 2 * 2
 
 interface ChangePath {
   arcs: Arc[]
@@ -91,53 +104,57 @@ interface PathState {
   cost: number
   arc: Arc
   group: Group
-  from: number
+  from: PathState | null
   weight: number
 }
 
 /** The cheapest path when weight is worth so much: for each slot and signature the best way there. */
 export function pathAt(
-  { arcs, groups }: Ways,
+  { arcs, groups, arrivals }: Ways,
   prices: readonly (readonly number[])[],
   reward: number,
 ): ChangePath {
   const slots = arcs.length
-  const states: PathState[] = []
-  /** At each slot, by signature, the state that ends there; and which there are. */
-  const table = Array.from({ length: slots + 1 }, () => new Int32Array(SIGNATURES).fill(-1))
-  const ends: number[][] = Array.from({ length: slots + 1 }, () => [])
+  /** At each slot the best way of each signature, and the signatures in the order they were come to. */
+  const best = arrivals.map((count) => new Array<PathState | undefined>(count))
+  const order: number[][] = arrivals.map(() => [])
   for (let at = 0; at < slots; at += 1) {
+    const here = groups[at]!
     // The cheapest of a group stands for all of it.
-    const offers = groups[at]!.map(({ orders }) => cheapest(arcs[at]!, prices[at]!, orders, reward))
-    const reach = (place: number, before: number, weight: number, from: number) => {
-      const group = groups[at]![place]!
+    const offers = here.map(({ orders }) => cheapest(arcs[at]!, prices[at]!, orders, reward))
+    const reach = (place: number, before: number, weight: number, from: PathState | null) => {
+      const group = here[place]!
       const { arc, cost: own } = offers[place]!
       if (group.end > slots) return
       const cost = before + own
-      const known = table[group.end]![group.signature]!
-      if (known >= 0 && cost >= states[known]!.cost) return
-      const state = { cost, arc, group, from, weight: weight + arc.weight }
-      if (known >= 0) states[known] = state
-      else {
-        table[group.end]![group.signature] = states.length
-        ends[group.end]!.push(states.length)
-        states.push(state)
-      }
+      const known = best[group.end]![group.arrival]
+      if (known && cost >= known.cost) return
+      if (!known) order[group.end]!.push(group.arrival)
+      best[group.end]![group.arrival] = { cost, arc, group, from, weight: weight + arc.weight }
     }
-    if (at === 0) offers.forEach((_, place) => reach(place, 0, 0, -1))
-    for (const id of ends[at]!) {
-      const { cost, weight, group } = states[id]!
-      for (let place = 0; place < offers.length; place += 1) {
-        const price = group.onward[place]!
-        if (price < Infinity) reach(place, cost + price, weight, id)
-      }
+    if (at === 0) for (let place = 0; place < here.length; place += 1) reach(place, 0, 0, null)
+    const states = order[at]!.map((arrival) => best[at]![arrival]!)
+    // What goes on at its cheapest dearer than another at its dearest is the best way to nothing.
+    const bound = states.reduce(
+      (least, { cost, group }) => Math.min(least, cost + group.onward.most),
+      Infinity,
+    )
+    for (const state of states) {
+      const { cost, weight, group } = state
+      if (cost + group.onward.least > bound) continue
+      const { each } = group.onward
+      for (let place = 0; place < each.length; place += 1)
+        if (each[place]! < Infinity) reach(place, cost + each[place]!, weight, state)
     }
   }
-  let last = -1
-  for (const id of ends[slots]!) if (last < 0 || states[id]!.cost < states[last]!.cost) last = id
+  const ends = order[slots]!.map((arrival) => best[slots]![arrival]!)
+  const last = ends.reduce<PathState | null>(
+    (least, one) => (least && least.cost <= one.cost ? least : one),
+    null,
+  )
   const path: Arc[] = []
-  for (let id = last; id >= 0; id = states[id]!.from) path.push(states[id]!.arc)
-  return { arcs: path.reverse(), weight: last < 0 ? 0 : states[last]!.weight }
+  for (let state = last; state; state = state.from) path.push(state.arc)
+  return { arcs: path.reverse(), weight: last?.weight ?? 0 }
 }
 
 function cheapest(

@@ -75,7 +75,7 @@ function HearBoth({ tune }: { tune: string }) {
   useEffect(() => {
     void fetched().catch(() => undefined)
     return () => SOUND.stop()
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once a tune
+    // oxlint-disable-next-line react/exhaustive-deps -- once a tune
   }, [tune])
   const play = async () => {
     setAsked(true)

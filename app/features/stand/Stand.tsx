@@ -124,7 +124,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   )
   useEffect(() => {
     if (playsOn && here && !playing) play()
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- begins when the next tune is there
+    // oxlint-disable-next-line react/exhaustive-deps -- begins when the next tune is there
   }, [place.tune, here])
   const onKey = useSteady((event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return

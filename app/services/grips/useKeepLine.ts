@@ -23,7 +23,7 @@ export function useKeepLine(
       Object.keys(grips).some((key) => !(key in kept.fixed) && (kept.gripsOn[key] ?? on) !== on)
     )
       keep(grips)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
+    // oxlint-disable-next-line react/exhaustive-deps -- `keep` is new on every render and does not matter
   }, [lines, current, chosen, sounding, kept.grips, kept.gripsOn, kept.fixed, on])
 }
 

@@ -87,7 +87,7 @@ export const Staff = memo(function Staff({
       left = true
       if (element.childElementCount > 1) aside.remove()
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- everything drawn is in the picture
+    // oxlint-disable-next-line react/exhaustive-deps -- everything drawn is in the picture
   }, [picture])
   useEffect(() => {
     const mark = () =>

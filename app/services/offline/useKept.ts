@@ -33,6 +33,6 @@ export function useKeptTune(addresses: () => readonly string[], state: unknown):
       once.current ? RESTED_MS : STAYED_MS,
     )
     return () => clearTimeout(timer)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked for when it is time, as they are then
+    // oxlint-disable-next-line react/exhaustive-deps -- asked for when it is time, as they are then
   }, [state])
 }

@@ -51,7 +51,7 @@ export function usePracticeLog(tuneId: string, title: string): PracticeLog {
     const again = () => void told(sendWaiting())
     addEventListener('online', again)
     return () => removeEventListener('online', again)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for a tune
+    // oxlint-disable-next-line react/exhaustive-deps -- once for a tune
   }, [tuneId])
   const grade = useSteady((pass: Graded) => {
     const now = Date.now()

@@ -87,7 +87,7 @@ export function SoundProvider({ children }: { children: ReactNode }) {
     )
     before.current = now
     SOUND.swap(heard, hearing.loop, switched || heard.beats ? 1 : chart.meter.beats)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is heard, and how, is waited for
+    // oxlint-disable-next-line react/exhaustive-deps -- only what is heard, and how, is waited for
   }, [heard, hearing])
   const value = useMemo(
     () => ({ hearing, setHearing, heard, setHeard, heardTempo, play, playWhenChanged, playPart }),

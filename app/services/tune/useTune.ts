@@ -4,7 +4,7 @@ import { TuneSession, type SessionView } from './session'
 
 /** A tune as this tab works on it. The loader's state only begins the session; after that the session knows better. */
 export function useTune(state: TuneState): { view: SessionView; session: TuneSession } {
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- a new state of the same tune must not end the session
+  // oxlint-disable-next-line react/exhaustive-deps -- a new state of the same tune must not end the session
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])
   useEffect(() => {
     const look = () => {

@@ -27,7 +27,7 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
   // Liking changes as changes are kept: the list is put in order anew when another chord is selected, not under the player's hand.
   const offered = useMemo(
     () => (reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }, melody) : []),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- not by liking, see above
+    // oxlint-disable-next-line react/exhaustive-deps -- not by liking, see above
     [reading.chart, reading.analysis, from, to, settings, melody],
   )
   const of = `${from}-${to}:${offered.length}`

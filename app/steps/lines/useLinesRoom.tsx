@@ -99,7 +99,7 @@ export function useLinesRoom(): RoomView {
   })
   const onDrag = useSteady(pulling.pullTo)
   const takenKey = pulling.taken ? `${pulling.taken.key}/${pulling.taken.string}` : ''
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the note taken is told by its key
+  // oxlint-disable-next-line react/exhaustive-deps -- the note taken is told by its key
   const threads = useMemo(() => ({ taken: pulling.taken, onTake, onDrag }), [takenKey])
 
   const fix = (chord: LineChord, voicing: Voicing | null, anew = false) => {

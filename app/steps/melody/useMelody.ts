@@ -226,7 +226,7 @@ function useKeepEvents(
       kept.some((one) => one.on !== undefined && one.on !== on)
     )
       keep(next)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `keep` is new on every render and does not matter
+    // oxlint-disable-next-line react/exhaustive-deps -- `keep` is new on every render and does not matter
   }, [line, kept, on])
 }
 

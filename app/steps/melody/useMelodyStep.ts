@@ -234,7 +234,7 @@ export function useMelodyStep({
       onSelect: select,
       onPut: put,
     }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the caret is told by its place
+    // oxlint-disable-next-line react/exhaustive-deps -- the caret is told by its place
     [
       pieces,
       events,
