@@ -6,6 +6,9 @@ import { join } from 'node:path'
 /** Names a book with the demo in it, of which each server has a copy: putting the demo together takes longer than the start. */
 export const SEEDED = 'HERON_SEEDED_BOOK'
 
+/** A test's server lives for seconds: V8 compiles for speed only what has run a good while. */
+const SHORT_LIVED = '--interrupt-budget=400000'
+
 /** The built application on a database of its own, which can be killed and started again. */
 export class Server {
   private child: ChildProcess | null = null
@@ -22,7 +25,7 @@ export class Server {
   }
 
   async start(port = 0): Promise<void> {
-    const child = spawn('node', ['build/serve.mjs'], {
+    const child = spawn('node', [SHORT_LIVED, 'build/serve.mjs'], {
       env: {
         ...process.env,
         NODE_ENV: 'production',
