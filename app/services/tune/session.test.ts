@@ -166,6 +166,17 @@ test('without a server edits wait here and follow when it is back', async () => 
   await until(() => session.read().status.kind === 'saved')
   expect(stored()).toMatchObject({ colour: 2, tempo: 60 })
 })
+test('asked to write all while the server is away, as when a step is left, it goes on trying', async () => {
+  const session = await open()
+  plugged = false
+  session.edit(colour(2))
+  await until(() => session.read().status.kind === 'waiting')
+  await session.flush()
+  plugged = true
+  await saved(session)
+  expect(stored()).toMatchObject({ colour: 2 })
+})
+
 test('the draft of a closed tab is taken up by the next visit, that of an open tab is left to it', async () => {
   const first = await open()
   plugged = false

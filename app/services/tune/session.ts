@@ -190,15 +190,17 @@ export class TuneSession {
     await this.flush()
   }
 
-  /** Resolves when everything made so far is on disk, or cannot be at present. */
+  /** Resolves when everything made so far is on disk, or cannot be at present: then it is tried again when it is time. */
   async flush(): Promise<void> {
-    clearTimeout(this.timer)
     while (
       this.sending ||
       (this.pending.length > 0 && (this.view.status.kind === 'saved' || this.view.status.kind === 'saving'))
     ) {
       if (this.sending) await new Promise((resolve) => setTimeout(resolve, 15))
-      else this.send()
+      else {
+        clearTimeout(this.timer)
+        this.send()
+      }
     }
   }
 
