@@ -166,6 +166,7 @@ test('without a server edits wait here and follow when it is back', async () => 
   await until(() => session.read().status.kind === 'saved')
   expect(stored()).toMatchObject({ colour: 2, tempo: 60 })
 })
+
 test('asked to write all while the server is away, as when a step is left, it goes on trying', async () => {
   const session = await open()
   plugged = false
