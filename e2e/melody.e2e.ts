@@ -161,7 +161,7 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await melodyFound(page)
   const outside = () =>
     page
-      .locator('.tab-fret text')
+      .locator('.tab-fret')
       .evaluateAll((texts) =>
         texts.map((text) => Number(text.textContent)).filter((fret) => fret !== 0 && (fret < 5 || fret > 10)),
       )

@@ -74,6 +74,21 @@ test('the chord that the arrows have come to is in sight', async ({ page }) => {
   await expect(selected).toBeInViewport({ ratio: 1 })
 })
 
+test('from step to step what is drawn already stays: the home line is never drawn anew, and keeps the focus', async ({
+  page,
+}) => {
+  await fromBook(page, DEMO)
+  const home = page.getByRole('group', { name: 'Home line' }).nth(1).getByRole('button').nth(1)
+  const drawnFirst = await home.elementHandle()
+  for (const [step] of STEPS) {
+    await home.focus()
+    await page.keyboard.press(`Alt+${STEPS.findIndex(([name]) => name === step) + 1}`)
+    await expect(page.getByRole('link', { name: step, exact: true })).toHaveAttribute('aria-current', 'step')
+    expect(await drawnFirst!.evaluate((chord) => chord.isConnected), step).toBe(true)
+    await expect(home, step).toBeFocused()
+  }
+})
+
 test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on it', async ({ page }) => {
   await page.setViewportSize({ width: 768, height: 1024 })
   await fromBook(page, DEMO, 'Colour')

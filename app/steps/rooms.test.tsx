@@ -2,7 +2,8 @@ import { renderToString } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { newDocument } from '../../core/tune/document'
 import type { TuneState } from '../../db/tunes'
-import type { Room } from '../services/room/room'
+import type { Room, RoomView } from '../services/room/room'
+import { rowsTold } from '../services/room/rows'
 import { useKnownTune } from '../services/tune/TuneContext'
 import { Workspace } from '../workspace/Workspace'
 import { ROOMS, roomNamed } from './rooms'
@@ -34,6 +35,17 @@ const counting: Room = {
   },
 }
 
+const counts = rowsTold<string>()
+const other = rowsTold<string>()
+/** A row of the counting room; it would read what another room tells its own rows, if that reached it. */
+function CountRow() {
+  return (
+    <p>
+      {counts.useTold() ?? 'nothing told'}, {other.useTold() ?? 'nothing from another room'}
+    </p>
+  )
+}
+
 const drawn = (room: Room, rooms: readonly Room[]) =>
   renderToString(
     <MemoryRouter>
@@ -49,6 +61,24 @@ test('a room is one folder and one line: its place along the top, its bar, music
   expect(page).toMatch(/aria-label="Count"[\s\S]*4<!-- --> chords/)
   expect(page.match(/aria-pressed="(true|false)"[^>]*>[\s\S]*?<\/button>/g)!.length).toBeGreaterThanOrEqual(4)
   expect(roomNamed('counting')).toBeUndefined()
+})
+
+test('what a room tells its rows reaches them, and the rows of no other room', () => {
+  const told = (music: Partial<RoomView['music']>) =>
+    drawn(
+      {
+        ...counting,
+        useRoom: () => {
+          const view = counting.useRoom!()
+          return { ...view, music: { ...view.music, Between: CountRow, ...music } }
+        },
+      },
+      ROOMS,
+    ).replaceAll('<!-- -->', '')
+  expect(told({ told: counts.tell('four in a bar') })).toContain(
+    '<p>four in a bar, nothing from another room</p>',
+  )
+  expect(told({})).toContain('<p>nothing told, nothing from another room</p>')
 })
 
 test.each(ROOMS.filter(({ useRoom }) => useRoom).map((room) => [room.label, room] as const))(

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { Fragment, memo, useState } from 'react'
+import { Fragment, memo, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
@@ -49,6 +49,7 @@ export const Frame = memo(function Frame({
   const { playing, trouble } = usePlaying()
   const navigate = useNavigate()
   const heard = useHeard(view.played)
+  const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
   useKeptTune(kept, status.kind === 'saved' ? document : null)
   const [keysOpen, setKeysOpen] = useState(false)
   const [broken, putAwayBroken] = useWorkerFault()
@@ -134,7 +135,6 @@ export const Frame = memo(function Frame({
   )
   const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])
   const focus = view.music.reading.chords[selection.focus]
-  const around = view.around ?? ((systems) => systems)
 
   return (
     <div className="workspace">
@@ -195,17 +195,15 @@ export const Frame = memo(function Frame({
                 </Button>
               </p>
             )}
-            {around(
-              <Systems
-                shown={view.music}
-                tune={document}
-                selection={selection}
-                lineSelection={view.music.lineSelection ?? lineSelection}
-                cursor={cursor}
-                onSelect={select}
-                onSelectLine={view.music.onSelectLine ?? selectLine}
-              />,
-            )}
+            <Systems
+              shown={view.music}
+              tune={document}
+              selection={selection}
+              lineSelection={view.music.lineSelection ?? lineSelection}
+              cursor={cursor}
+              onSelect={select}
+              onSelectLine={view.music.onSelectLine ?? selectLine}
+            />
           </section>
         </div>
       </main>
@@ -216,7 +214,7 @@ export const Frame = memo(function Frame({
         {view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
       </Drawer>
       <Transport
-        hearing={{ ...hearing, version: heard.version }}
+        hearing={hearingHere}
         beside={view.played?.beside?.name ?? null}
         onHearing={setHearing}
         tempo={document.tempo}

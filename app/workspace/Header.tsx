@@ -50,34 +50,54 @@ export const Header = memo(function Header({
       <Link to="/grips" className="home-link quiet-link">
         Grip book
       </Link>
-      <Roving as="nav" className="steps" aria-label="Steps">
-        {rooms.map((one) =>
-          one.useRoom ? (
-            <Link
-              key={one.name}
-              to={`/tunes/${id}/${one.name}`}
-              aria-current={one === room ? 'step' : undefined}
-              preventScrollReset
-            >
-              {one.label}
-            </Link>
-          ) : (
-            <a
-              key={one.name}
-              href={`/tunes/${id}/${one.name}`}
-              onClick={(event) => {
-                event.preventDefault()
-                onRoom(one)
-              }}
-            >
-              {one.label}
-            </a>
-          ),
-        )}
-      </Roving>
+      <Steps id={id} room={room} rooms={rooms} onRoom={onRoom} />
       <span className="save-status" role="status">
         {status === 'waiting' && !keptHere ? NOT_KEPT : STATUS_WORDS[status]}
       </span>
+      <Tools undo={undo} redo={redo} onStep={onStep} onKeys={onKeys} />
+    </header>
+  )
+})
+
+function Steps({ id, room, rooms, onRoom }: Pick<Props, 'id' | 'room' | 'rooms' | 'onRoom'>) {
+  return (
+    <Roving as="nav" className="steps" aria-label="Steps">
+      {rooms.map((one) =>
+        one.useRoom ? (
+          <Link
+            key={one.name}
+            to={`/tunes/${id}/${one.name}`}
+            aria-current={one === room ? 'step' : undefined}
+            preventScrollReset
+          >
+            {one.label}
+          </Link>
+        ) : (
+          <a
+            key={one.name}
+            href={`/tunes/${id}/${one.name}`}
+            onClick={(event) => {
+              event.preventDefault()
+              onRoom(one)
+            }}
+          >
+            {one.label}
+          </a>
+        ),
+      )}
+    </Roving>
+  )
+}
+
+/** The same on every step. */
+const Tools = memo(function Tools({
+  undo,
+  redo,
+  onStep,
+  onKeys,
+}: Pick<Props, 'undo' | 'redo' | 'onStep' | 'onKeys'>) {
+  return (
+    <>
       <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span>
           <IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}>
@@ -98,7 +118,7 @@ export const Header = memo(function Header({
           <span className="key-mark">?</span>
         </IconButton>
       </Tooltip>
-    </header>
+    </>
   )
 })
 

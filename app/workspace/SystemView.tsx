@@ -83,55 +83,29 @@ export const SystemView = memo(function SystemView({
   onSelectLine,
 }: SystemProps) {
   const { bars } = system
-  const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const voices = threads ? threadChords(system, line, voicings) : []
   const columns: CSSProperties = { gridTemplateColumns: columnsOf(system) }
-  const home = useSoundingIn('plain', ...firstAndLast(chords))
   const made = useSoundingIn('new', ...firstAndLast(line))
-  const hasWords =
-    onWords !== undefined || bars.some(({ number }) => (sung.get(number)?.lyrics.length ?? 0) > 0)
   const other = useSoundingIn('beside', ...firstAndLast(beside?.line ?? []))
   return (
-    <section className="system" aria-label={systemName(bars)}>
+    <section
+      className="system"
+      aria-label={systemName(bars)}
+      style={{ '--gutter': `${gutter}px` } as CSSProperties}
+    >
       {form && onGroup && <Brackets groups={reading.analysis.groups} system={system} onSelect={onGroup} />}
-      <div
-        className="bank bank-home"
-        role="group"
-        aria-label="Home line"
-        style={gutter > 0 ? { ...columns, marginLeft: gutter } : columns}
-      >
-        {bars.map((bar) => (
-          <HomeBar
-            key={bar.number}
-            bar={bar}
-            movesTo={form ? keyMovedTo(reading.analysis, bar) : null}
-            onBeat={onBeat}
-            editing={editing?.bar === bar.number ? editing : null}
-          >
-            <Slots
-              bar={bar}
-              chords={homeOf.get(bar.number) ?? []}
-              selection={selection}
-              sounding={home}
-              onSelect={onSelect}
-              repeats={bar.repeats}
-              onBeat={onBeat}
-            >
-              {(chord) => <HomeChord chord={chord} reading={reading} />}
-            </Slots>
-          </HomeBar>
-        ))}
-        {hasWords &&
-          bars.map((bar, at) => (
-            <div key={bar.number} className="words-row" style={{ gridRow: 2, gridColumn: at + 1 }}>
-              {onWords ? (
-                <WordsField bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} onTake={onWords} />
-              ) : (
-                <SungWords bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} />
-              )}
-            </div>
-          ))}
-      </div>
+      <HomeBank
+        system={system}
+        chords={chords}
+        reading={reading}
+        selection={selection}
+        form={form}
+        editing={editing}
+        onBeat={onBeat}
+        sung={sung}
+        onWords={onWords}
+        onSelect={onSelect}
+      />
       {voices.length > 0 && threads && (
         <Threads
           taken={threads.taken}
@@ -195,6 +169,78 @@ export const SystemView = memo(function SystemView({
     </section>
   )
 }, sameSystem)
+
+/** The plain chart with its numerals and its words; from step to step it is mostly the same. */
+const HomeBank = memo(function HomeBank({
+  system,
+  chords,
+  reading,
+  selection,
+  form,
+  editing,
+  onBeat,
+  sung,
+  onWords,
+  onSelect,
+}: Pick<
+  SystemProps,
+  | 'system'
+  | 'chords'
+  | 'reading'
+  | 'selection'
+  | 'form'
+  | 'editing'
+  | 'onBeat'
+  | 'sung'
+  | 'onWords'
+  | 'onSelect'
+>) {
+  const { bars } = system
+  const chordsOf = groupedBy(chords, ({ slot }) => slot.bar)
+  const sounding = useSoundingIn('plain', ...firstAndLast(chords))
+  const hasWords =
+    onWords !== undefined || bars.some(({ number }) => (sung.get(number)?.lyrics.length ?? 0) > 0)
+  return (
+    <div
+      className="bank bank-home"
+      role="group"
+      aria-label="Home line"
+      style={{ gridTemplateColumns: columnsOf(system) }}
+    >
+      {bars.map((bar) => (
+        <HomeBar
+          key={bar.number}
+          bar={bar}
+          movesTo={form ? keyMovedTo(reading.analysis, bar) : null}
+          onBeat={onBeat}
+          editing={editing?.bar === bar.number ? editing : null}
+        >
+          <Slots
+            bar={bar}
+            chords={chordsOf.get(bar.number) ?? []}
+            selection={selection}
+            sounding={sounding}
+            onSelect={onSelect}
+            repeats={bar.repeats}
+            onBeat={onBeat}
+          >
+            {(chord) => <HomeChord chord={chord} reading={reading} />}
+          </Slots>
+        </HomeBar>
+      ))}
+      {hasWords &&
+        bars.map((bar, at) => (
+          <div key={bar.number} className="words-row" style={{ gridRow: 2, gridColumn: at + 1 }}>
+            {onWords ? (
+              <WordsField bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} onTake={onWords} />
+            ) : (
+              <SungWords bar={bar} sung={sung.get(bar.number) ?? NOTHING_SUNG} />
+            )}
+          </div>
+        ))}
+    </div>
+  )
+})
 
 /** The same picture: everything that is drawn is equal, though a key press has made it anew. */
 function sameSystem(a: SystemProps, b: SystemProps): boolean {

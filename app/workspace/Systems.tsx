@@ -9,11 +9,13 @@ import {
   type RefObject,
 } from 'react'
 import type { TuneDocument } from '../../core/tune/document'
+import type { TuneReading } from '../../core/tune/reading'
 import { groupedBy } from '../../core/grouped'
 import type { Voicing } from '../../core/voicing/voicing'
-import { systemsOf } from '../services/notation/layout'
+import { systemsOf, type System } from '../services/notation/layout'
 import type { Sung } from '../services/notation/SungWords'
 import type { MusicShown } from '../services/room/room'
+import { RowsTold } from '../services/room/rows'
 import type { Bank } from '../services/selection/SelectionContext'
 import { rangeOf, type ChordSelection } from '../services/selection/selection'
 import { NOTHING, SystemView } from './SystemView'
@@ -70,15 +72,18 @@ export const Systems = memo(function Systems({
     newLine,
     threads = null,
     Between,
+    told = null,
     gutter = 0,
   } = shown
+  const laidOut = useMemo(() => laidOutIn(reading), [reading])
   const now = useMemo(
-    () => inSystems({ reading, beside, voicings, form, newLine, threads, Between, gutter }),
-    [reading, beside, voicings, form, newLine, threads, Between, gutter],
+    () => inSystems(laidOut, { reading, beside, voicings, form, newLine, threads, Between, gutter }),
+    [laidOut, reading, beside, voicings, form, newLine, threads, Between, gutter],
   )
   const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
   // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
   const late = useDeferredValue(now)
+  const toldLate = useDeferredValue(told)
   const { chords, line } = reading
   const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
   const focused = now.systems.findIndex(({ system }) => system.bars.some(({ number }) => number === focus))
@@ -98,30 +103,31 @@ export const Systems = memo(function Systems({
         const { system, home, made, other, onward } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
-          <SystemView
-            key={number}
-            {...all}
-            system={system}
-            chords={home}
-            line={made}
-            beside={other}
-            onward={onward}
-            selection={near(selection, home)}
-            lineSelection={near(lineSelection, made)}
-            editing={
-              all.form?.editing && system.bars.some((bar) => bar.number === all.form!.editing!.bar)
-                ? all.form.editing
-                : null
-            }
-            form={all.form !== undefined}
-            onBeat={all.form?.onBeat}
-            onGroup={all.form?.onGroup}
-            sung={sung}
-            onWords={all.form?.onWords}
-            first={at === 0}
-            onSelect={onSelect}
-            onSelectLine={onSelectLine}
-          />
+          <RowsTold.Provider key={number} value={seen ? told : toldLate}>
+            <SystemView
+              {...all}
+              system={system}
+              chords={home}
+              line={made}
+              beside={other}
+              onward={onward}
+              selection={near(selection, home)}
+              lineSelection={near(lineSelection, made)}
+              editing={
+                all.form?.editing && system.bars.some((bar) => bar.number === all.form!.editing!.bar)
+                  ? all.form.editing
+                  : null
+              }
+              form={all.form !== undefined}
+              onBeat={all.form?.onBeat}
+              onGroup={all.form?.onGroup}
+              sung={sung}
+              onWords={all.form?.onWords}
+              first={at === 0}
+              onSelect={onSelect}
+              onSelectLine={onSelectLine}
+            />
+          </RowsTold.Provider>
         )
       })}
     </div>
@@ -148,28 +154,42 @@ type AllShown = Required<
 > &
   Pick<MusicShown, 'form' | 'Between'>
 
-/** What a room shows, laid out in systems: to each its chords of every line. */
-function inSystems(shown: AllShown) {
-  const { reading, voicings, threads, beside } = shown
-  const homeOf = groupedBy(reading.chords, ({ slot }) => slot.bar)
-  const lineOf = groupedBy(reading.line, ({ slot }) => slot.bar)
+const withinOf =
+  ({ bars }: System) =>
+  <One,>(of: ReadonlyMap<number, One[]>) =>
+    bars.flatMap(({ number }) => of.get(number) ?? [])
+
+/** The systems of a tune, to each its chords of both lines: the same objects in every room that shows the same reading. */
+function laidOutIn({ chart, chords, line }: TuneReading) {
+  const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
+  const lineOf = groupedBy(line, ({ slot }) => slot.bar)
+  return systemsOf(chart.bars).map((system) => {
+    const within = withinOf(system)
+    return { system, home: within(homeOf), made: within(lineOf) }
+  })
+}
+
+/** What a room shows in each system. */
+function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
+  const { voicings, threads, beside } = shown
   const besideOf = beside && groupedBy(beside.line, ({ slot }) => slot.bar)
   const [low, high] = rangeOfVoices([...voicings.values()])
-  const systems = systemsOf(reading.chart.bars)
+  // The first chord behind each system, where its first bar has one.
+  const nextOf = (at: number) => {
+    const next = laidOut[at + 1]
+    const first = next?.made[0]
+    return first && first.slot.bar === next.system.bars[0]!.number ? first : null
+  }
   return {
     ...shown,
     low,
     high,
-    systems: systems.map((system, at) => {
-      const within = <One,>(of: ReadonlyMap<number, One[]>) =>
-        system.bars.flatMap(({ number }) => of.get(number) ?? [])
-      const next = lineOf.get(systems[at + 1]?.bars[0]?.number ?? -1)?.[0]
+    systems: laidOut.map((one, at) => {
+      const next = threads && nextOf(at)
       return {
-        system,
-        home: within(homeOf),
-        made: within(lineOf),
-        other: beside && besideOf ? { name: beside.name, line: within(besideOf) } : null,
-        onward: threads && next ? (voicings.get(next.key) ?? null) : null,
+        ...one,
+        other: beside && besideOf ? { name: beside.name, line: withinOf(one.system)(besideOf) } : null,
+        onward: next ? (voicings.get(next.key) ?? null) : null,
       }
     }),
   }

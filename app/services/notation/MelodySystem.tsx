@@ -1,5 +1,5 @@
 import { NEAR } from '../../../core/chart/beats'
-import { memo, useCallback, useEffect, useRef, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Pitch } from '../../../core/pitch/note'
 import { signatureOf, type Key } from '../../../core/pitch/key'
 import { SILENT } from '../../../core/melody/line'
@@ -29,6 +29,9 @@ export interface MelodyShown {
 export const gutterFor = (key: Key): number => 84 + 9 * Math.abs(signatureOf(key))
 /** A note stands so far behind the left edge of its beat. */
 const INSET = 10
+const NOTHING_DRAGGED = () => {}
+/** How wide the system measured last was, in px: the next one is drawn at once, and anew only if it is of another width. */
+let lastWidth = 0
 
 /** The melody of one system: staff, threads of the chord melody, tablature, each beat under the bar it belongs to. */
 export const MelodySystem = memo(function MelodySystem({
@@ -56,15 +59,18 @@ export const MelodySystem = memo(function MelodySystem({
     onPut,
   } = shown
   const frame = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(0)
+  const [width, setWidth] = useState(lastWidth)
   useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => setWidth(Math.floor(entry!.contentRect.width)))
+    const watch = new ResizeObserver(([entry]) => {
+      lastWidth = Math.floor(entry!.contentRect.width)
+      setWidth(lastWidth)
+    })
     watch.observe(frame.current!)
     return () => watch.disconnect()
   }, [])
   const gutter = gutterFor(songKey)
   const inner = width - gutter
-  const edges = system.edges.map((edge) => gutter + edge * inner)
+  const edges = useMemo(() => system.edges.map((edge) => gutter + edge * inner), [system, gutter, inner])
   const x = useCallback(
     (bar: number, beat: number) => {
       const [left, right] = [
@@ -81,47 +87,68 @@ export const MelodySystem = memo(function MelodySystem({
       onPut({ bar: system.bars[bar]!.number, share: Math.max(0, Math.min(1, share)) }, pitch),
     [system, onPut],
   )
-  const numbers = new Set(system.bars.map(({ number }) => number))
-  const inside = events.filter(({ made }) => numbers.has(made.bar))
-  const before = events[(inside[0]?.index ?? 0) - 1]
-  const barOf = (number: number) => system.bars.findIndex((bar) => bar.number === number)
-  const at = (event: EventShown) => x(barOf(event.made.bar), event.made.beat)
-  const starts = new Set(phrases.map(({ from }) => `${from.bar}:${Math.round(from.beat * 1000) / 1000}`))
-  const caretHere = caret && numbers.has(caret.bar) ? x(barOf(caret.bar), caret.beat) : null
-  const end =
-    clock.at({ bar: system.bars.at(-1)!.number, beat: system.bars.at(-1)!.from }) +
-    clock.lasts(system.bars.at(-1)!.number, system.bars.at(-1)!.beats)
-  const share = (px: number) => (px - gutter) / Math.max(1, inner)
-  const chords = inside.map((event, index): ThreadChord => {
-    const next = inside[index + 1]
-    const chord = event.made.chord
-    return {
-      key: event.key,
-      from: share(at(event) - INSET),
-      to: next
-        ? share(at(next) - INSET)
-        : share(
-            event.to >= end - NEAR
-              ? edges.at(-1)!
-              : Math.min(
-                  edges.at(-1)!,
-                  at(event) +
-                    ((event.to - event.from) / Math.max(NEAR, end - event.from)) *
-                      (edges.at(-1)! - at(event)),
-                ),
-          ),
-      chord: chord ?? SILENT,
-      voicing: event.made.voicing,
-      ...(event.made.note ? { melody: true } : {}),
+  const at = useCallback(
+    ({ made: { bar, beat } }: EventShown) =>
+      x(
+        system.bars.findIndex(({ number }) => number === bar),
+        beat,
+      ),
+    [system, x],
+  )
+  // What stands in this system is the same object while nothing of it changes, so that a note gone to in another system does not draw this one again.
+  const inHere = useMemo(() => {
+    const numbers = new Set(system.bars.map(({ number }) => number))
+    return ({ bar }: { bar: number }) => numbers.has(bar)
+  }, [system])
+  const piecesHere = useMemo(() => pieces.filter(inHere), [pieces, inHere])
+  const inside = useMemo(() => events.filter(({ made }) => inHere(made)), [events, inHere])
+  const starts = useMemo(
+    () =>
+      new Set(
+        phrases
+          .filter(({ from }) => inHere(from))
+          .map(({ from }) => `${from.bar}:${Math.round(from.beat * 1000) / 1000}`),
+      ),
+    [phrases, inHere],
+  )
+  const chords = useMemo((): ThreadChord[] => {
+    const last = system.bars.at(-1)!
+    const end = clock.at({ bar: last.number, beat: last.from }) + clock.lasts(last.number, last.beats)
+    const right = edges.at(-1)!
+    const share = (px: number) => (px - gutter) / Math.max(1, inner)
+    const until = (event: EventShown) => {
+      const part = (event.to - event.from) / Math.max(NEAR, end - event.from)
+      return event.to >= end - NEAR ? right : Math.min(right, at(event) + part * (right - at(event)))
     }
-  })
+    return inside.map((event, index) => {
+      const next = inside[index + 1]
+      return {
+        key: event.key,
+        from: share(at(event) - INSET),
+        to: share(next ? at(next) - INSET : until(event)),
+        chord: event.made.chord ?? SILENT,
+        voicing: event.made.voicing,
+        ...(event.made.note ? { melody: true } : {}),
+      }
+    })
+  }, [system, clock, edges, gutter, inner, inside, at])
+  const isHere = (key: string | null) => key !== null && inHere({ bar: Number(key.split(':')[0]) })
+  const selectedHere = isHere(selected) ? selected : null
+  const soundingHere = isHere(sounding) ? sounding : null
+  const caretHere =
+    caret && inHere(caret)
+      ? x(
+          system.bars.findIndex(({ number }) => number === caret.bar),
+          caret.beat,
+        )
+      : null
   return (
     <div ref={frame} className="melody-system">
       {width > 0 && (
         <>
           <Staff
             bars={system.bars}
-            pieces={pieces.filter(({ bar }) => numbers.has(bar))}
+            pieces={piecesHere}
             songKey={songKey}
             width={width}
             edges={edges}
@@ -129,8 +156,8 @@ export const MelodySystem = memo(function MelodySystem({
             showMeter={first}
             over={over}
             phraseStarts={starts}
-            selected={selected}
-            sounding={sounding}
+            selected={selectedHere}
+            sounding={soundingHere}
             caret={caretHere}
             writing={writing}
             grid={grid}
@@ -143,26 +170,26 @@ export const MelodySystem = memo(function MelodySystem({
                 chords={chords}
                 onward={null}
                 range={range}
-                selected={selected}
+                selected={selectedHere}
                 taken={null}
                 onSelect={onSelect}
                 onTake={onSelect}
-                onDrag={() => {}}
+                onDrag={NOTHING_DRAGGED}
               />
             </div>
           )}
           {inside.length > 0 && (
             <TabStrip
               events={inside}
-              before={before}
+              before={events[(inside[0]?.index ?? 0) - 1]}
               strings={strings}
               capo={capo}
               width={width}
               left={gutter}
               edges={edges}
               at={at}
-              selected={selected}
-              sounding={sounding}
+              selected={selectedHere}
+              sounding={soundingHere}
               onSelect={onSelect}
             />
           )}

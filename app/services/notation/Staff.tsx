@@ -1,4 +1,4 @@
-import { memo, useEffect, useRef } from 'react'
+import { memo, useEffect, useLayoutEffect, useRef } from 'react'
 import { placeKey } from '../../../core/melody/line'
 import { pitchName, type Pitch } from '../../../core/pitch/note'
 import type { Key } from '../../../core/pitch/key'
@@ -68,11 +68,17 @@ export const Staff = memo(function Staff({
     width,
     showMeter,
   ])
+  const stands = useRef<string | null>(null)
+  useLayoutEffect(() => {
+    const before = DRAWN.take(picture)
+    if (!before) return
+    drawing.current!.replaceChildren(before)
+    stands.current = picture
+  }, [picture])
   useEffect(() => {
+    if (stands.current === picture) return
     let left = false
     const element = drawing.current!
-    const before = DRAWN.take(picture)
-    if (before) return element.replaceChildren(before)
     // Drawn aside and put in when it stands, so that no half of a picture is seen.
     const aside = document.createElement('div')
     aside.className = 'staff-drawn'
@@ -81,6 +87,7 @@ export const Staff = memo(function Staff({
     void drawStaff(aside, { bars, pieces, key: songKey, edges, x, width, showMeter }).then(() => {
       if (left) return
       element.replaceChildren(aside)
+      stands.current = picture
       DRAWN.keep(picture, aside)
     })
     return () => {

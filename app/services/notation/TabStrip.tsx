@@ -83,22 +83,16 @@ export const TabStrip = memo(function TabStrip({
               <rect x={at(event) - 8} width={22} y={0} height={height}>
                 <title>{tabInWords(event)}</title>
               </rect>
-              {struck.map(({ string, midi }) => {
-                const fret = String(Math.max(0, (voicing.frets[string] ?? 0) - capo))
-                return (
-                  <g key={string} className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}>
-                    <rect
-                      x={at(event) - 1}
-                      y={y(string) - 5.5}
-                      width={fret.length > 1 ? 14 : 9}
-                      height={11}
-                    />
-                    <text x={at(event)} y={y(string) + 4}>
-                      {fret}
-                    </text>
-                  </g>
-                )
-              })}
+              {struck.map(({ string, midi }) => (
+                <text
+                  key={string}
+                  className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}
+                  x={at(event)}
+                  y={y(string) + 4}
+                >
+                  {Math.max(0, (voicing.frets[string] ?? 0) - capo)}
+                </text>
+              ))}
             </g>
           )
         })}

@@ -1,4 +1,4 @@
-import { useRef, type ReactElement } from 'react'
+import { memo, useRef, type ReactElement } from 'react'
 import { tendenciesOf } from '../../../core/leading/measures'
 import { voiceSteps } from '../../../core/pitch/motion'
 import type { ChordSymbol } from '../../../core/chord/symbol'
@@ -57,7 +57,7 @@ interface Props {
 }
 
 /** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
-export function Threads({
+export const Threads = memo(function Threads({
   chords,
   sounded,
   onward,
@@ -203,7 +203,7 @@ export function Threads({
       {labels}
     </svg>
   )
-}
+})
 
 /** Narrower chords have no room for the size of a leap. */
 const ROOM_FOR_SIZE = 60

@@ -13,6 +13,7 @@ import type { Bank } from '../selection/SelectionContext'
 import type { ChordSelection } from '../selection/selection'
 import type { Schedule } from '../sound/schedule'
 import type { VoiceHeard } from '../sound/voiceHeard'
+import type { RowsTold } from './rows'
 
 /**
  * A step of the work on a tune. Adding one is a folder in `steps` and a line in `steps/rooms.ts`: its address, its place along the top, its keys and its help
@@ -36,8 +37,6 @@ export interface RoomView {
   lead?: ReactNode
   /** Which rows stand in each system, and what they show. */
   music: MusicShown
-  /** Something the rows of the room read, put around the systems. */
-  around?: (music: ReactNode) => ReactNode
   drawer: { name: string; content: ReactNode }
   /** First to be listened to; the rest of the house has its own. */
   keys: readonly KeyRow[]
@@ -75,6 +74,8 @@ export interface MusicShown {
   beside?: { name: string; line: readonly LineChord[] } | null
   /** A row of the room's own between the lines. Must be the same component at every drawing. */
   Between?: ComponentType<RowProps>
+  /** What that row reads beside its system. The same object while nothing of it changes. */
+  told?: RowsTold
   /** Room at the left for a clef and a signature, in px. */
   gutter?: number
   onSelectLine?: (index: number, stretch: boolean) => void

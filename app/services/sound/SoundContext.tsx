@@ -34,8 +34,7 @@ export const SPEEDS = [50, 60, 70, 80, 90, 100, 110, 120] as const
 export interface KnownSound {
   hearing: Hearing
   setHearing: (hearing: Hearing) => void
-  /** What Play plays now; told by the room. */
-  heard: Schedule | null
+  /** Tells what Play plays now. */
   setHeard: (heard: Schedule) => void
   /** Beats a minute at which it is heard. */
   heardTempo: number
@@ -90,8 +89,8 @@ export function SoundProvider({ children }: { children: ReactNode }) {
     // oxlint-disable-next-line react/exhaustive-deps -- only what is heard, and how, is waited for
   }, [heard, hearing])
   const value = useMemo(
-    () => ({ hearing, setHearing, heard, setHeard, heardTempo, play, playWhenChanged, playPart }),
-    [hearing, heard, heardTempo, play, playWhenChanged, playPart],
+    () => ({ hearing, setHearing, setHeard, heardTempo, play, playWhenChanged, playPart }),
+    [hearing, heardTempo, play, playWhenChanged, playPart],
   )
   return <SoundContext.Provider value={value}>{children}</SoundContext.Provider>
 }

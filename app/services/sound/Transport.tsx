@@ -13,13 +13,16 @@ import { TEMPO_RANGE } from '../../../core/chart/parse'
 import type { Version } from './schedule'
 import { COUNT_INS, SPEEDS, type CountIn, type Hearing } from './SoundContext'
 
-interface Props {
+interface HowHeardProps {
   hearing: Hearing
   /** Name of the version shown beside the new line, if one is. */
   beside: string | null
   onHearing: (hearing: Hearing) => void
   tempo: number
   onTempo: (tempo: number) => void
+}
+
+interface Props extends HowHeardProps {
   playing: boolean
   /** What would be heard, in words; or why nothing can be. */
   says: string
@@ -34,11 +37,6 @@ const COUNT_WORDS: Readonly<Record<CountIn, string>> = { 0: 'none', 1: 'one bar'
 
 /** Plain, new or both in turn; loop; count-in; tempo. */
 export const Transport = memo(function Transport({
-  hearing,
-  beside,
-  onHearing,
-  tempo,
-  onTempo,
   playing,
   says,
   ready,
@@ -46,12 +44,8 @@ export const Transport = memo(function Transport({
   onPlay,
   onStop,
   onSave,
+  ...how
 }: Props) {
-  const [saving, setSaving] = useState(false)
-  const save = async () => {
-    setSaving(true)
-    await onSave().finally(() => setSaving(false))
-  }
   return (
     <footer className="transport" aria-label="Transport">
       <Button
@@ -64,6 +58,19 @@ export const Transport = memo(function Transport({
       >
         {playing ? 'Stop' : 'Play'}
       </Button>
+      <HowHeard {...how} />
+      <span className="transport-says" role="status" aria-label="What is played">
+        {trouble ?? says}
+      </span>
+      <SaveSound ready={ready} onSave={onSave} />
+    </footer>
+  )
+})
+
+/** What is heard and how. Its fields are the most costly things of the page to draw: what is said beside them changes with every chord gone to, they do not. */
+const HowHeard = memo(function HowHeard({ hearing, beside, onHearing, tempo, onTempo }: HowHeardProps) {
+  return (
+    <>
       <ToggleButtonGroup
         exclusive
         size="small"
@@ -114,17 +121,24 @@ export const Transport = memo(function Transport({
           </MenuItem>
         ))}
       </TextField>
-      <span className="transport-says" role="status" aria-label="What is played">
-        {trouble ?? says}
+    </>
+  )
+})
+
+const SaveSound = memo(function SaveSound({ ready, onSave }: Pick<Props, 'ready' | 'onSave'>) {
+  const [saving, setSaving] = useState(false)
+  const save = async () => {
+    setSaving(true)
+    await onSave().finally(() => setSaving(false))
+  }
+  return (
+    <Tooltip describeChild title="Save what would be heard as a sound file (WAV)">
+      <span>
+        <IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}>
+          <FileDownloadOutlined />
+        </IconButton>
       </span>
-      <Tooltip describeChild title="Save what would be heard as a sound file (WAV)">
-        <span>
-          <IconButton aria-label="Save as sound file" disabled={!ready || saving} onClick={() => void save()}>
-            <FileDownloadOutlined />
-          </IconButton>
-        </span>
-      </Tooltip>
-    </footer>
+    </Tooltip>
   )
 })
 

@@ -1,10 +1,11 @@
-import { createContext, useContext, useMemo } from 'react'
+import { useMemo } from 'react'
 import type { ImportedTune } from '../../../core/formats/readTune'
 import { Neck, marksOfGrip } from '../../services/notation/Neck'
 import { gutterFor, MelodySystem, type MelodyShown } from '../../services/notation/MelodySystem'
 import { useGrips } from '../../services/grips/GripsContext'
 import { DIGITS, type KeyRow } from '../../services/keys/keys'
 import type { RoomView, RowProps } from '../../services/room/room'
+import { rowsTold } from '../../services/room/rows'
 import { useSelection } from '../../services/selection/SelectionContext'
 import { sequenceOf } from '../../services/sound/sequence'
 import { useSound, useSoundingIn } from '../../services/sound/SoundContext'
@@ -19,15 +20,11 @@ import { melodySchedule } from './melodySchedule'
 import { useMelodyStep } from './useMelodyStep'
 import { PlayingBar, WritingBar } from './WritingBar'
 
-interface PlayedRange {
-  shown: MelodyShown
-  range: readonly [number, number]
-}
-const MelodyContext = createContext<PlayedRange | null>(null)
+const { tell, useTold } = rowsTold<{ shown: MelodyShown; range: readonly [number, number] }>()
 
 /** Staff, threads and tablature of one system. */
 function MelodyRow({ system, first }: RowProps) {
-  const here = useContext(MelodyContext)
+  const here = useTold()
   return here && <MelodySystem system={system} first={first} range={here.range} shown={here.shown} />
 }
 
@@ -94,7 +91,7 @@ export function useMelodyRoom(): RoomView {
     return midis.length > 0 ? [Math.min(...midis) - 1, Math.max(...midis) + 1] : [40, 64]
   }, [made])
   const { shown } = melody
-  const rows = useMemo(() => ({ shown, range }), [shown, range])
+  const told = useMemo(() => tell({ shown, range }), [shown, range])
 
   const event = events.find(({ key }) => key === selected)
   const { instrument } = body
@@ -221,8 +218,7 @@ export function useMelodyRoom(): RoomView {
         )}
       </>
     ),
-    music: { reading, newLine: 'none', Between: MelodyRow, gutter: gutterFor(analysis.key) },
-    around: (music) => <MelodyContext.Provider value={rows}>{music}</MelodyContext.Provider>,
+    music: { reading, newLine: 'none', Between: MelodyRow, told, gutter: gutterFor(analysis.key) },
     drawer: {
       name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
       content: (

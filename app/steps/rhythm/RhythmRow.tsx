@@ -1,10 +1,11 @@
-import { createContext, useContext, useRef } from 'react'
+import { useRef } from 'react'
 import { barName } from '../../../core/chart/chart'
 import type { Accompaniment, GuitarHit } from '../../../core/tune/accompaniment'
 import { noteName } from '../../../core/pitch/note'
 import { engraved } from '../../../core/chord/engraved'
 import { FigureLine, shareOf } from '../../services/notation/FigureLine'
 import type { RowProps } from '../../services/room/room'
+import { rowsTold } from '../../services/room/rows'
 
 /** What the rows under the chords show; bars as they are written. */
 export interface RhythmShown {
@@ -17,7 +18,7 @@ export interface RhythmShown {
   /** A hit pulled along the time by so many beats. */
   onMove: (place: string, beats: number) => void
 }
-export const RhythmContext = createContext<RhythmShown | null>(null)
+export const rhythmTold = rowsTold<RhythmShown>()
 
 /** A pointer that has moved less than this, in px, only touches. */
 const DRAG_PX = 8
@@ -28,7 +29,7 @@ export const placeOfHit = ({ bar, beat }: { bar: number; beat: number }): string
 
 /** The figure under one system, on the time that the chords above stand on: what is struck, how long, how hard; the melody's rhythm above it, the bass below. */
 export function RhythmRow({ system }: RowProps) {
-  const shown = useContext(RhythmContext)
+  const shown = rhythmTold.useTold()
   const dragged = useRef<{ x: number; place: string } | null>(null)
   if (!shown) return null
   const { played, melody, selected, onSelect, onMove } = shown

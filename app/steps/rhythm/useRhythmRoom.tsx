@@ -22,7 +22,7 @@ import { useAnswer } from '../../services/workers/useAnswer'
 import { asOne, changed, givenBack, leftOut, moved, putIn } from './handHits'
 import { figureInWords, RhythmBar } from './RhythmBar'
 import { RhythmDrawer } from './RhythmDrawer'
-import { hitInWords, placeOfHit, RhythmContext, RhythmRow } from './RhythmRow'
+import { hitInWords, placeOfHit, RhythmRow, rhythmTold } from './RhythmRow'
 import { soundedIn } from './soundedThreads'
 import { useTapping } from './useTapping'
 
@@ -259,8 +259,8 @@ export function useRhythmRoom(): RoomView {
     }),
     [played, voicings, hold],
   )
-  const rows = useMemo(
-    () => ({ played, melody, selected: here, onSelect: take, onMove }),
+  const told = useMemo(
+    () => rhythmTold.tell({ played, melody, selected: here, onSelect: take, onMove }),
     [played, melody, here, take, onMove],
   )
   return {
@@ -292,14 +292,11 @@ export function useRhythmRoom(): RoomView {
         {tapping.heard.length > 0 && `Heard on ${tapping.heard.map((beat) => beat + 1).join(', ')}.`}
       </p>
     ),
-    music: { reading, newLine: 'reasons', voicings, threads, Between: RhythmRow },
-    around: (music) => (
-      <RhythmContext.Provider value={rows}>
-        <p className="visually-hidden" aria-live="polite">
-          {hit && hitInWords(hit)}
-        </p>
-        {music}
-      </RhythmContext.Provider>
+    music: { reading, newLine: 'reasons', voicings, threads, Between: RhythmRow, told },
+    lead: (
+      <p className="visually-hidden" aria-live="polite">
+        {hit && hitInWords(hit)}
+      </p>
     ),
     drawer: {
       name: hit ? `${hit.slot.text}, ${placeName(hit)}` : 'Rhythm',
