@@ -1,5 +1,6 @@
 import {
   fromBook,
+  goTo,
   expect,
   melodyFound,
   melodyIn,
@@ -56,6 +57,41 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   const before = await melodyIn(page)
   await page.reload()
   await expect.poll(() => melodyIn(page)).toEqual(before)
+})
+
+test('who comes back to the step, or undoes what was changed, has what was found: nothing is looked for twice', async ({
+  page,
+}) => {
+  await fromBook(page, 'Halyard Waltz', 'Melody')
+  await melodyFound(page)
+  const word = page.getByRole('button', { name: /^Under it/ })
+  await expect(word).toContainText(/way 1 of \d/)
+  const found = (await word.textContent())!
+  // How often a search was seen to run, from now on.
+  const searched = await page.evaluateHandle(() => {
+    const seen = { times: 0 }
+    new MutationObserver(() => {
+      if (document.querySelector('[role="progressbar"]')) seen.times += 1
+    }).observe(document.body, { childList: true, subtree: true })
+    return seen
+  })
+  const times = () => searched.evaluate(({ times }) => times)
+  await goTo(page, 'Chart')
+  await goTo(page, 'Melody')
+  await expect(word).toHaveText(found)
+  await melodyFound(page)
+  expect(await times()).toBe(0)
+
+  await open(page, 'Under it')
+  await page.getByRole('button', { name: 'every note', exact: true }).click()
+  await expect.poll(times).toBeGreaterThan(0)
+  await melodyFound(page)
+  const before = await times()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await page.keyboard.press('Escape')
+  await expect(word).toHaveText(found)
+  await melodyFound(page)
+  expect(await times()).toBe(before)
 })
 
 test('chords come under the melody: density, texture, another way under one note kept by hand and set free', async ({

@@ -21,6 +21,8 @@ interface Props {
 
 const GAP = 11
 const TOP = 8
+/** Width of a figure. */
+const DIGIT = 6
 
 /** The chord melody as tablature, the highest string on top, with the chords above: what is struck stands as its fret; what is held on does not stand again. */
 export const TabStrip = memo(function TabStrip({
@@ -68,6 +70,8 @@ export const TabStrip = memo(function TabStrip({
         {events.map((event) => {
           const { voicing, under, note } = event.made
           const highest = voicing.midis.at(-1)
+          const sung = note ? voicing.strings.find(({ midi }) => midi === highest) : undefined
+          const fretOn = (string: number) => Math.max(0, (voicing.frets[string] ?? 0) - capo)
           const struck = voicing.strings.filter(({ midi }) => {
             if (under === 'held') return midi === highest
             if (under === 'line') return midi !== highest
@@ -83,16 +87,22 @@ export const TabStrip = memo(function TabStrip({
               <rect x={at(event) - 8} width={22} y={0} height={height}>
                 <title>{tabInWords(event)}</title>
               </rect>
-              {struck.map(({ string, midi }) => (
+              {struck.map(({ string }) => (
                 <text
                   key={string}
-                  className={note && midi === highest ? 'tab-fret melody' : 'tab-fret'}
+                  className={string === sung?.string ? 'tab-fret melody' : 'tab-fret'}
                   x={at(event)}
                   y={y(string) + 4}
                 >
-                  {Math.max(0, (voicing.frets[string] ?? 0) - capo)}
+                  {fretOn(string)}
                 </text>
               ))}
+              {sung && under !== 'line' && (
+                <path
+                  className="tab-melody"
+                  d={`M${at(event)} ${y(sung.string) + 5.5}h${DIGIT * String(fretOn(sung.string)).length}`}
+                />
+              )}
             </g>
           )
         })}

@@ -1,5 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
+import { useSteady } from '../words/steady'
+import { AnsweredBefore } from './answeredBefore'
 import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from './client'
 import { sayFault } from './workerFault'
 
@@ -41,8 +43,10 @@ interface Ways<Told> {
 const isProgress = (told: unknown): told is { done: number; of: number } =>
   typeof told === 'object' && told !== null && 'done' in told && 'of' in told
 
+const BEFORE = new AnsweredBefore()
+
 /**
- * What a worker answers to a question, asked whenever it changes.
+ * What a worker answers to a question, asked whenever it changes. What was answered before is there at once.
  * @param question plain data; null asks nothing
  */
 export function useAnswer<Name extends keyof Offices, Kind extends keyof AnswersOf<Name> & string>(
@@ -52,8 +56,14 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   { pauseMs = 0, quiet = false, turn = true, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
 ): Asking<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
-  const [state, setState] = useState<AskedState>({ kind: 'none' })
-  const [found, setFound] = useState<{ asked: string; answer: Answer } | null>(null)
+  const asked = question === null ? null : JSON.stringify(question)
+  const label = `${name} ${kind} ${asked}`
+  const foundBefore = () => {
+    const before = BEFORE.find(label)
+    return asked !== null && before ? { asked, answer: before.answer as Answer } : null
+  }
+  const [found, setFound] = useState(foundBefore)
+  const [state, setState] = useState<AskedState>({ kind: found && !quiet ? 'found' : 'none' })
   const [attempt, setAttempt] = useState(0)
   const stopping = useRef<AbortController | null>(null)
   const listening = useRef({ onTold, onAsked })
@@ -61,17 +71,25 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   const turnNow = useRef(turn)
   turnNow.current = turn
   const waiting = useRef<(() => void) | null>(null)
-  const asked = question === null ? null : JSON.stringify(question)
 
   const stop = useCallback(() => {
     stopping.current?.abort()
     setState((now) => (now.kind === 'searching' ? { kind: 'stopped' } : now))
   }, [])
-  const again = useCallback(() => setAttempt((count) => count + 1), [])
+  const again = useSteady(() => {
+    BEFORE.forget(label)
+    setAttempt((count) => count + 1)
+  })
 
   useEffect(() => {
     listening.current.onAsked?.()
     if (asked === null) return setState({ kind: 'none' })
+    const before = foundBefore()
+    if (before) {
+      setFound((now) => (now?.answer === before.answer ? now : before))
+      if (!quiet) setState((now) => (now.kind === 'found' ? now : { kind: 'found' }))
+      return
+    }
     const here = new AbortController()
     stopping.current = here
     // Of a quiet question nobody hears how far it is: nothing is drawn anew for it.
@@ -86,6 +104,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
       put(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
         (answer: Answer) => {
           if (here.signal.aborted) return
+          BEFORE.keep(label, answer)
           setFound({ asked, answer })
           if (!quiet) setState({ kind: 'found' })
         },
@@ -106,6 +125,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
       waiting.current = null
       here.abort()
     }
+    // oxlint-disable-next-line react/exhaustive-deps -- what was found before, and its label, are those of the question
   }, [asked, attempt, pauseMs, name, kind, quiet])
 
   useEffect(() => {
