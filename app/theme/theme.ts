@@ -142,6 +142,8 @@ export const THEME: Theme = createTheme({
     },
     // Flat as everything here: a thumb with an edge instead of a shadow.
     MuiSwitch: { styleOverrides: { thumb: { boxShadow: 'inset 0 0 0 1px var(--soft)' } } },
+    // Without the rules by which a browser's own filling in is noticed (nothing here is filled in so): put in and out with every field, they had all styles of the page looked up again.
+    MuiInputBase: { defaultProps: { disableInjectingGlobalStyles: true } },
     MuiTextField: { defaultProps: { variant: 'standard' } },
     MuiTooltip: {
       styleOverrides: {
