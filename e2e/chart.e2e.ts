@@ -14,6 +14,7 @@ import {
   formLine,
   unread,
   numerals,
+  chordNames,
 } from './fixtures'
 import type { Page } from '@playwright/test'
 
@@ -105,11 +106,22 @@ test('the form is drawn and followed: repeats, endings, pickup, changes, wrong b
     'Round the Island',
     'key: C\npickup: 1\n[A] | G7 |: C | F |1. G7 :|2. C Fine |\nkey: Eb\nmeter: 3/4\n[B] | Eb . | Bb7 D.C. al Fine |',
   )
-  await expect(homeLine(page).locator('.bar-number')).toHaveText(['pickup', '1', '2', '3', '4', '5', '6'])
-  await expect(homeLine(page).locator('.opens-repeat .bar-number')).toHaveText('1')
+  const bars = homeLine(page).getByRole('group', { name: /^(pickup|bar)/ })
+  expect(await bars.evaluateAll((bars) => bars.map((bar) => bar.getAttribute('aria-label')))).toEqual([
+    'pickup',
+    'bar 1, repeat begins',
+    'bar 2',
+    'bar 3, repeat ends',
+    'bar 4',
+    'bar 5',
+    'bar 6',
+  ])
+  await expect(bars.first()).toContainText('pickup')
+  await expect(bars.nth(1)).toContainText('1')
   await expect(homeLine(page).getByText('1.', { exact: true })).toBeVisible()
   await expect(homeLine(page).getByText(/^(Fine|D\.C\..*)$/)).toHaveText(['Fine', 'D.C. al Fine'])
-  await expect(homeLine(page).locator('.bar-change')).toHaveText(['E♭', '3/4'])
+  // The new key and metre, then the chord.
+  await expect(bars.nth(5).getByText(/^(E♭|3\/4)$/)).toHaveText(['E♭', '3/4', 'E♭'])
   await expect(homeLine(page).getByText('2 of 3 beats')).toBeVisible()
   await expect(problems(page)).toContainText('Bar 5 has 2 beats; it should have 3.')
   await expect(formLine(page)).toContainText('6 bars written, 11 played')
@@ -157,10 +169,10 @@ test('both schools of numerals, and the capo: sounding above, fingered below', a
   await page.getByRole('option', { name: '2, played in C major' }).click()
   await expect(text(page)).toHaveValue('key: D\ncapo: 2\n| D | Em7 | A7 | D |')
   expect(
-    await homeLine(page)
-      .locator('.played-as .chord-name')
-      .evaluateAll((names) => names.map((name) => name.getAttribute('aria-label'))),
-  ).toEqual(['C', 'Dm7', 'G7', 'C'])
+    await chordNames(homeLine(page)).evaluateAll((names) =>
+      names.map((name) => name.getAttribute('aria-label')),
+    ),
+  ).toEqual(['D', 'C', 'Em7', 'Dm7', 'A7', 'G7', 'D', 'C'])
   await saved(page)
   await page.reload()
   await expect(numerals(homeLine(page))).toHaveText(['I', 'IIm7', 'V7', 'I'])
@@ -222,7 +234,7 @@ test('words typed under the bars by keys alone: they stand under their beats, on
   await expect(words(3)).toHaveValue('')
   await page.getByRole('button', { name: 'Type words' }).click()
   await expect(words(1)).toHaveCount(0)
-  const row = homeLine(page).locator('.sung-words')
+  const row = homeLine(page).getByRole('group', { name: /^Words of/ })
   await expect(row).toHaveText(['Over the', 'wa-ter we', ''])
   await goTo(page, 'Colour')
   await expect(row).toHaveText(['Over the', 'wa-ter we', ''])

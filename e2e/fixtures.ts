@@ -225,9 +225,7 @@ export async function linesFound(page: Page): Promise<void> {
 
 /** The chords under a melody are found and kept. */
 export async function melodyFound(page: Page): Promise<void> {
-  await expect(page.getByRole('group', { name: 'Tablature of the chord melody' }).first()).toBeVisible({
-    timeout: 90_000,
-  })
+  await expect(tablature(page).first()).toBeVisible({ timeout: 90_000 })
   await expect(searchState(page).filter({ hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
 }
@@ -250,6 +248,7 @@ export const searchState = (page: Page) => page.getByRole('status', { name: 'Sea
 export const problems = (page: Page) => page.getByRole('list', { name: 'Problems' })
 export const formLine = (page: Page) => page.getByRole('group', { name: 'Form', exact: true })
 export const staves = (page: Page) => page.getByRole('group', { name: /^Melody: / })
+export const tablature = (page: Page) => page.getByRole('group', { name: 'Tablature of the chord melody' })
 export const threads = (page: Page) => page.getByRole('img', { name: /^Threads: / })
 export const inSet = (page: Page) =>
   page.getByRole('list', { name: 'Order of the set' }).getByRole('listitem')
@@ -276,9 +275,10 @@ export const chordNames = (within: Page | Locator) => within.getByRole('img', { 
 /** The chord of a bank that sounds now. */
 export const sounding = (within: Locator) => within.locator('[aria-current="true"]')
 /** Texts of a bank that no chord could be read from. */
-export const unread = (bank: Locator) => bank.locator('.unread')
+export const unread = (bank: Locator) =>
+  bank.getByRole('button').filter({ hasNot: chordNames(bank.page()), hasNotText: 'N.C.' })
 /** The numerals under the chords of a bank. They are parts of its buttons, which have no roles of their own. */
-export const numerals = (bank: Locator) => bank.locator('.numeral')
+export const numerals = (bank: Locator) => bank.getByText(/^[♯♭]?(VII?|I?V|I{1,3}|vii?|i?v|i{1,3})(?![no])/)
 /** The points of a chart, drawn by the chart library. */
 export const pointsOf = (page: Page) =>
   page.getByRole('img', { name: /^(Chart of the lines|Tempo of|Minutes a day)/ }).locator('.point')

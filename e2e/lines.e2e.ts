@@ -11,6 +11,7 @@ import {
   haveTune,
   searchState,
   pointsOf,
+  threads,
 } from './fixtures'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
@@ -24,7 +25,7 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   const before = await gripsIn(page)
   await newLine(page).getByRole('button').nth(2).click()
   await page.keyboard.press('ArrowUp')
-  await expect(page.locator('.thread-label.taken')).toHaveCount(1)
+  await expect(page.getByText(/^Holding .*, on string \d\./)).toHaveCount(1)
   await page.keyboard.press('ArrowUp')
   const panel = page.getByRole('status', { name: 'The pulled note' })
   await expect(panel).toContainText('Now it is')
@@ -49,7 +50,7 @@ test('a pulled note names the chord anew, is dragged with the mouse, and the res
 }) => {
   await haveTune(page, 'Dragged', TEXT, 'Lines')
   await linesFound(page)
-  const note = page.locator('.thread-label').nth(1)
+  const note = threads(page).first().locator('g').nth(1)
   const box = (await note.boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
@@ -76,8 +77,7 @@ test('five lines say what they are good at; styles; one voice heard; two lines i
   await haveTune(page, 'Five Ways', TEXT, 'Lines')
   await linesFound(page)
   await open(page, 'Compare')
-  await expect(page.locator('.line-words')).toHaveCount(5)
-  await expect(page.locator('.line-words').first()).not.toBeEmpty()
+  await expect(page.getByRole('button', { name: /^Line \d.*[a-z]{3}/ })).toHaveCount(5)
   await open(page, 'Style')
   await page.getByRole('button', { name: 'Thin' }).click()
   await expect
@@ -120,7 +120,7 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await panel.getByRole('button', { name: 'Ask for it in bar 2' }).click()
   await expect(panel).toContainText('G4 on top, bar 2, beat 1')
   await linesFound(page)
-  await expect(page.locator('.thread-label title').filter({ hasText: 'G4, ' })).not.toHaveCount(0)
+  await expect(threads(page).locator('title').filter({ hasText: 'G4, ' })).not.toHaveCount(0)
   await panel.getByLabel('Which').fill('E9')
   await panel.getByRole('button', { name: 'Ask for it in bar 2' }).click()
   await expect(searchState(page)).toContainText('keeps to these limits and to G4 on top; E9 on top')

@@ -9,6 +9,7 @@ import {
   test,
   haveTune,
   staves,
+  tablature,
   chordNames,
   homeLine,
 } from './fixtures'
@@ -36,7 +37,7 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   await body.press('Backspace')
   await body.press('Escape')
   await saved(page)
-  await expect(page.locator('.staff-drawn .vf-stavenote').first()).toBeVisible()
+  await expect(page.locator('[id^="vf-"]').first()).toBeVisible()
 
   // A click on the third beat of bar 3, on the middle line: B, as it sounds B4 of the staff an octave lower.
   await page.getByRole('button', { name: /^Write notes/ }).click()
@@ -99,7 +100,7 @@ test('chords come under the melody: density, texture, another way under one note
 }) => {
   await fromBook(page, 'Halyard Waltz', 'Melody')
   await melodyFound(page)
-  const frets = () => page.locator('.tab-fret').count()
+  const frets = () => tablature(page).locator('text').count()
   const sparse = await frets()
   await open(page, 'Under it')
   await page.getByRole('button', { name: 'every note', exact: true }).click()
@@ -111,24 +112,25 @@ test('chords come under the melody: density, texture, another way under one note
   await page.getByRole('button', { name: 'Full', exact: true }).click()
   await melodyFound(page)
 
-  await page.locator('.staff-note rect').nth(5).click()
+  await staves(page).locator('rect').nth(5).click()
   const drawer = page.getByRole('complementary')
   await expect(drawer.getByText(/ways under it, nearest first/)).toBeVisible()
   await expect(drawer.getByText(/the ♭3 of/).first()).toBeVisible()
   await page.locator('body').press('ArrowDown')
   await page.locator('body').press('ArrowDown')
-  const tried = page.locator('.under-choice.tried')
+  const tried = drawer.locator('button[aria-current="true"]')
   await expect(tried).toHaveCount(1)
   const wanted = await tried.getAttribute('aria-label')
   await page.locator('body').press('Enter')
-  await expect(page.locator('.tab-chords .by-hand')).toHaveCount(1)
+  const byHand = page.getByRole('region', { name: 'Music' }).getByText('by hand', { exact: true })
+  await expect(byHand).toHaveCount(1)
   await melodyFound(page)
   await expect(drawer.getByRole('button', { pressed: true })).toHaveAttribute(
     'aria-label',
     new RegExp(`${wanted!.split('. ')[1]!}$`),
   )
   await page.locator('body').press('Backspace')
-  await expect(page.locator('.tab-chords .by-hand')).toHaveCount(0)
+  await expect(byHand).toHaveCount(0)
   await saved(page)
   // What the melody is played with is heard, and its place is shown.
   await page.getByRole('button', { name: 'New', exact: true }).click()
@@ -196,8 +198,8 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
     .click()
   await melodyFound(page)
   const outside = () =>
-    page
-      .locator('.tab-fret')
+    tablature(page)
+      .locator('text')
       .evaluateAll((texts) =>
         texts.map((text) => Number(text.textContent)).filter((fret) => fret !== 0 && (fret < 5 || fret > 10)),
       )
@@ -220,8 +222,9 @@ test('elsewhere on the neck, all keys, blocks under a phrase, an ending', async 
   await page.getByLabel('Chords', { exact: true }).click()
   await page.getByRole('option', { name: 'Sixth-diminished, major' }).click()
   await page.getByRole('button', { name: 'Put them under the phrase' }).click()
-  await expect(page.locator('.tab-chords .by-hand').first()).toBeVisible()
-  await expect(page.locator('.tab-chords .chord-name[aria-label="Bdim7"]').first()).toBeVisible()
+  const music = page.getByRole('region', { name: 'Music' })
+  await expect(music.getByText('by hand', { exact: true }).first()).toBeVisible()
+  await expect(music.getByRole('img', { name: 'Bdim7', exact: true }).first()).toBeVisible()
 
   await open(page, 'Ends')
   await page

@@ -196,8 +196,8 @@ test('for a left hand the grips on the stage are mirrored', async ({ page }) => 
     const grip = grips(stage(page)).first()
     await expect(grip).toBeVisible()
     return grip.evaluate((svg) => {
-      const { left, right } = svg.querySelector('.grip-wire, .grip-nut')!.getBoundingClientRect()
-      return [...svg.querySelectorAll('.grip-dot, .grip-open, .grip-mute')].map((dot) => {
+      const { left, right } = svg.querySelector('line')!.getBoundingClientRect()
+      return [...svg.querySelectorAll('circle, path')].map((dot) => {
         const box = dot.getBoundingClientRect()
         return Math.round((((box.left + box.right) / 2 - left) / (right - left)) * 100) / 100
       })

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
   fromBook,
+  staves,
   act,
   expect,
   goTo,
@@ -53,7 +54,7 @@ test('a melody that fills the tune takes no more and loses nothing; the pen is t
     .poll(() => melodyIn(page))
     .toEqual(['C5 on bar 1 beat 1', 'D5 on bar 1 beat 3', 'E5 on bar 2 beat 1', 'F5 on bar 2 beat 3'])
   // On a full melody the pen begins at the note that is selected.
-  await page.locator('.staff-note rect').nth(2).click()
+  await staves(page).locator('rect').nth(2).click()
   await body.press('e')
   await expect(page.getByRole('button', { name: 'Writing on bar 2, beat 1' })).toBeVisible()
   await body.press('Home')
@@ -61,7 +62,7 @@ test('a melody that fills the tune takes no more and loses nothing; the pen is t
   await body.press('End')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: 'Writing on bar 2, beat 3' })).toBeVisible()
-  await page.locator('.staff-note rect').nth(1).click()
+  await staves(page).locator('rect').nth(1).click()
   await expect(page.getByRole('button', { name: 'Writing on bar 1, beat 3' })).toBeVisible()
 })
 

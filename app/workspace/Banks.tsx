@@ -4,7 +4,7 @@ import { type Bar, type Slot } from '../../core/chart/chart'
 import type { Key } from '../../core/pitch/key'
 import type { LineChord } from '../../core/tune/decisions'
 import { groupedBy } from '../../core/grouped'
-import { BarHead, barLines } from '../services/notation/BarHead'
+import { barInWords, BarHead, barLines } from '../services/notation/BarHead'
 import { BeatInput, type Editing } from '../services/notation/BeatInput'
 import type { FormShown } from '../services/room/room'
 import { isWithin, type ChordSelection } from '../services/selection/selection'
@@ -40,7 +40,7 @@ export function LineBank({
   return (
     <div className={className} role="group" aria-label={name} style={columns}>
       {bars.map((bar) => (
-        <div className="bar" key={bar.number}>
+        <div className="bar" key={bar.number} role="group" aria-label={barInWords(bar)}>
           <Slots
             bar={bar}
             chords={lineOf.get(bar.number) ?? []}
@@ -67,7 +67,7 @@ interface HomeBarProps {
 /** A bar of the home line with the signs of the form, and the places of its beats where it can be typed into. */
 export function HomeBar({ bar, movesTo, editing, onBeat, children }: HomeBarProps) {
   return (
-    <div className={`bar ${barLines(bar)}`}>
+    <div className={`bar ${barLines(bar)}`} role="group" aria-label={barInWords(bar)}>
       <BarHead bar={bar} movesTo={movesTo} />
       {children}
       {onBeat && <Beats bar={bar} onBeat={onBeat} />}

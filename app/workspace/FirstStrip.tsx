@@ -7,69 +7,59 @@ import type { Room } from '../services/room/room'
 interface Props {
   room: Room
   rooms: readonly Room[]
-  document: Pick<TuneDocument, 'colour' | 'choices'>
+  document: TuneDocument
   onRoom: (room: Room) => void
 }
 
-/** The last two of the first steps, each told in the room where it is done, until it is done or skipped. */
-const STEPS = {
-  colour: {
-    place: 3,
-    room: 'colour',
-    says: 'Move the control from plain to ninths, then press Space: the plain chords, then yours.',
-    done: 'That is a richer version. Hear it with Space; move the control further if you like.',
-  },
-  lines: {
-    place: 4,
-    room: 'lines',
-    says: 'Every chord has a grip, and the threads are its voices. Choose another line above, press Space, and play along.',
-    done: '',
-  },
-} as const
+/** The first two of the first steps are told in the songbook. */
+const TOLD_BEFORE = 2
 
+/** The rest of the first steps, each told as its room says it, in the room where it is done, until it is done or skipped. */
 export function FirstStrip({ room, rooms, document, onRoom }: Props) {
   const {
     settings: { firstSteps },
     change,
   } = usePlayerSettings()
-  const isColoured = document.colour > 0 || Object.keys(document.choices).length > 0
+  const steps = rooms.flatMap((one) => (one.firstStep ? [{ ...one.firstStep, room: one }] : []))
+  const at = steps.findIndex(({ name }) => name === firstSteps)
+  const [own, next] = [steps[at], steps[at + 1]]
+  const isDone = own?.done?.is(document) ?? false
   // Whoever goes on by themselves is on the next step.
+  const goneTo = isDone && room === next?.room ? next.name : null
   useEffect(() => {
-    if (firstSteps === 'colour' && isColoured && room.name === 'lines') change({ firstSteps: 'lines' })
-  }, [firstSteps, isColoured, room.name, change])
-  if (firstSteps !== 'colour' && firstSteps !== 'lines') return null
-  const step = STEPS[firstSteps]
-  const [own, lines] = [step.room, 'lines'].map((name) => rooms.find((one) => one.name === name))
-  if (!own || !lines) return null
-  const isHere = room === own
-  const toDo = firstSteps === 'colour' && isColoured ? step.done : step.says
+    if (goneTo) change({ firstSteps: goneTo })
+  }, [goneTo, change])
+  if (!own) return null
+  const isHere = room === own.room
+  const { label } = own.room
+  const toDo = isDone ? own.done!.says : own.says
   return (
     <div className="first-strip" role="group" aria-label="First steps">
       <p role="status">
         <b>
-          {step.place} of 4, {own.label}.
+          {TOLD_BEFORE + at + 1} of {TOLD_BEFORE + steps.length}, {label}.
         </b>{' '}
         {isHere ? toDo : 'It is done on its own step.'}
       </p>
       {!isHere && (
-        <Button size="small" variant="contained" color="primary" onClick={() => onRoom(own)}>
-          Go to {own.label}
+        <Button size="small" variant="contained" color="primary" onClick={() => onRoom(own.room)}>
+          Go to {label}
         </Button>
       )}
-      {isHere && firstSteps === 'colour' && isColoured && (
+      {isHere && isDone && next && (
         <Button
           size="small"
           variant="contained"
           color="primary"
           onClick={() => {
-            change({ firstSteps: 'lines' })
-            onRoom(lines)
+            change({ firstSteps: next.name })
+            onRoom(next.room)
           }}
         >
-          On to Lines
+          On to {next.room.label}
         </Button>
       )}
-      {isHere && firstSteps === 'lines' ? (
+      {isHere && !next ? (
         <Button
           size="small"
           variant="contained"

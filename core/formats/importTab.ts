@@ -1,3 +1,4 @@
+import { NEAR } from '../chart/beats'
 import { MARKS, type Slot } from '../chart/chart'
 import { printLine, type PrintedBar } from '../chart/print'
 import { parseSymbol } from '../chord/parse'
@@ -198,7 +199,7 @@ function slotsIn(
   const beatOf = (column: number) => {
     const place = ((column - bar.column) / bar.width) * beats
     const exact = Math.round(place * EXACT) / EXACT
-    return 1 + (Math.abs(place - exact) < 1e-6 ? exact : Math.round(place * 2) / 2)
+    return 1 + (Math.abs(place - exact) < NEAR ? exact : Math.round(place * 2) / 2)
   }
   const inTurn = places
     .map(({ column, text }) => ({ beat: beatOf(column), text }))

@@ -1,4 +1,4 @@
-import { beginsBar, meterName, type Bar, type Mark } from '../../../core/chart/chart'
+import { barName, beginsBar, meterName, type Bar, type Mark } from '../../../core/chart/chart'
 import { keyName, type Key } from '../../../core/pitch/key'
 import { engravedWords } from '../../../core/chord/engraved'
 
@@ -43,6 +43,10 @@ export function BarHead({
     </span>
   )
 }
+
+/** A bar for those who listen: its number, and the repeats that are drawn as lines only. */
+export const barInWords = ({ number, opensRepeat, played }: Bar): string =>
+  [barName(number), opensRepeat && 'repeat begins', played > 0 && 'repeat ends'].filter(Boolean).join(', ')
 
 /** Class names for the bar lines on both sides. */
 export const barLines = (bar: Bar): string =>

@@ -14,7 +14,7 @@ export function SungWords({ bar, sung: { lyrics } }: { bar: Bar; sung: Sung }) {
   const end = bar.from + bar.beats
   const [first] = lyrics
   return (
-    <div className="sung-words">
+    <div className="sung-words" role="group" aria-label={`Words of ${barName(bar.number)}`}>
       {first && first.beat > bar.from && <span style={{ flexGrow: first.beat - bar.from }} />}
       {lyrics.map((one, at) => (
         <span key={one.beat} style={{ flexGrow: (lyrics[at + 1]?.beat ?? end) - one.beat }}>

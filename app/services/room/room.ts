@@ -1,4 +1,6 @@
 import type { ComponentType, ReactNode } from 'react'
+import type { PlayerSettings } from '../../../core/player/settings'
+import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneReading } from '../../../core/tune/reading'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Lyric } from '../../../core/melody/lyrics'
@@ -26,6 +28,17 @@ export interface Room {
   label: string
   /** What it says and shows, while the player is in it: a hook, with state of its own. Null for a page of its own, without the workspace around it. */
   useRoom: (() => RoomView) | null
+  /** What whoever goes through the first steps does here. */
+  firstStep?: FirstStep
+}
+
+/** One of the first steps, told in the room where it is done. */
+export interface FirstStep {
+  /** As the player's settings keep it. */
+  name: PlayerSettings['firstSteps']
+  says: string
+  /** How it is seen that it is done, and what is said then; without it the player says so. */
+  done?: { is: (document: TuneDocument) => boolean; says: string }
 }
 
 export interface RoomView {

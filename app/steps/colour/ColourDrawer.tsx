@@ -207,7 +207,7 @@ function OptionFacts({ offered: { option, parts, far } }: { offered: Offered }) 
     .filter(Boolean)
     .join(' ')
   return (
-    <div className="option-facts">
+    <div className="option-facts" role="group" aria-label="How far it is">
       {farInWords(far!)}
       {beyond.length > 0 &&
         `; melody: ${beyond.map(({ note, heard }) => `${engravedWords(note)} ${heard}`).join(', ')}`}{' '}

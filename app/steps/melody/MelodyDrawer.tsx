@@ -154,6 +154,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
                 type="button"
                 className={`grip-choice under-choice${at === cursor ? ' tried' : ''}`}
                 aria-pressed={choice.note.voicing.frets.join() === event.made.voicing.frets.join()}
+                aria-current={at === cursor || undefined}
                 aria-label={`${choice.note.chord?.canonical ?? 'alone'}, ${choice.note.kind}. ${gripInWords(choice.note.voicing)}`}
                 title={choice.note.kind}
                 onClick={() => onTake(choice)}
