@@ -204,6 +204,12 @@ describe('the way in', () => {
     expect((await answer('/sign-out-everywhere', { body: '' })).status).toBe(401)
     const page = await answer('/sign-in')
     expect(page.text).toContain('Passphrase')
+    // But for the fonts of that page.
+    const fonts = [...page.text.matchAll(/url\((\/sign-in\/[a-z-]+\.woff2)\)/g)].map(([, path]) => path!)
+    expect(fonts).toHaveLength(3)
+    for (const font of fonts)
+      expect(await answer(font)).toMatchObject({ status: 200, text: expect.stringMatching(/^wOF2/) })
+    expect(await answer('/sign-in/other.woff2')).toMatchObject({ status: 303, location: '/sign-in' })
     expect((await answer('/sign-in', { headers: { host: 'heron.example' } })).status).toBe(421)
   })
   test('who trusts the authority is sure of the server, by each of its addresses; others are warned', async () => {

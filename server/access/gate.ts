@@ -1,5 +1,7 @@
 import express, { type NextFunction, type Request, type Response, type Router } from 'express'
+import { createRequire } from 'node:module'
 import { isIPv4 } from 'node:net'
+import { join } from 'node:path'
 import { LONGEST_PASSPHRASE, SESSION_MS, type AccessStore } from './store'
 import { Slowdown } from './slowdown'
 
@@ -43,6 +45,10 @@ export function gate(store: AccessStore, authority: string): Router {
     setCookie(response, store.begin(), SESSION_MS)
     response.redirect(303, '/')
   })
+  for (const [name, file] of Object.entries(FONTS))
+    router.get(`/sign-in/${name}.woff2`, (_request, response) =>
+      response.sendFile(packages.resolve(file), { maxAge: SESSION_MS, immutable: true }),
+    )
   // What is told to everyone: the certificate of the authority, without its key.
   router.get('/certificate', (_request, response) => {
     response
@@ -77,10 +83,21 @@ function addressOf({ socket: { remoteAddress = '' } }: Request): string {
 const setCookie = (response: Response, value: string, maxAge: number): void =>
   void response.cookie(COOKIE, value, { maxAge, httpOnly: true, secure: true, sameSite: 'lax', path: '/' })
 
+/** The page's own fonts: nothing else of the application is given out before it. */
+const FONTS = {
+  serif: '@fontsource/vollkorn/files/vollkorn-latin-600-normal.woff2',
+  sans: '@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff2',
+  'sans-bold': '@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff2',
+}
+const packages = createRequire(join(process.cwd(), 'package.json'))
+
 const STYLE = `
+@font-face { font-family: Vollkorn; font-weight: 600; font-display: swap; src: url(/sign-in/serif.woff2) format('woff2'); }
+@font-face { font-family: 'Source Sans 3'; font-weight: 400; font-display: swap; src: url(/sign-in/sans.woff2) format('woff2'); }
+@font-face { font-family: 'Source Sans 3'; font-weight: 600; font-display: swap; src: url(/sign-in/sans-bold.woff2) format('woff2'); }
 body { margin: 0; min-height: 100vh; display: grid; place-content: center; background: #FBF7EC; color: #1E2B2E; font: 17px/1.45 'Source Sans 3', system-ui, sans-serif; }
 main { width: min(22rem, 88vw); display: grid; gap: 12px; }
-h1 { font: 560 1.9rem/1.15 Vollkorn, Georgia, serif; margin: 0; }
+h1 { font: 600 1.9rem/1.15 Vollkorn, Georgia, serif; margin: 0; }
 p { margin: 0; } .fault { color: #A8482F; font-weight: 600; }
 label { display: grid; gap: 4px; } form { display: grid; gap: 14px; }
 input { font: inherit; padding: 10px; border: 0; border-bottom: 2px solid #2F5D62; background: #FFFDF6; color: inherit; }

@@ -58,11 +58,13 @@ function bassOf(choice: BassChoice): CommonAsked['bass'] {
   return choice === 'notes' ? { kind: 'notes', notes: '' } : { kind: 'walk', direction: choice }
 }
 
-/** What is looked for when nothing was asked yet. */
+/** What the panel begins with when nothing was asked yet. */
 export const NO_THREAD: CommonAsked = { note: 'E', bass: null }
 
 /** What is looked for, in the words of the bar. */
-export function threadInWords({ note, bass }: CommonAsked): string {
+export function threadInWords(asked: CommonAsked): string {
+  if (asked === NO_THREAD) return 'nothing yet'
+  const { note, bass } = asked
   const held = note === null || note === '' ? null : `${engravedWords(note)} held`
   if (!bass) return held ?? 'nothing'
   const goes =
