@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
 import type { AskedState } from '../workers/useAnswer'
+import { SearchProgress } from './SearchProgress'
 
 interface Props {
   state: AskedState
@@ -16,11 +16,7 @@ export function SearchState({ state, label, onStop, onAgain }: Props) {
     <div className="lines-state" role="status" aria-label="Search">
       {state.kind === 'searching' && (
         <>
-          <LinearProgress variant="determinate" value={(100 * state.done) / state.of} aria-label={label} />
-          <span>
-            <span className="search-word">Searching, </span>
-            {Math.round((100 * state.done) / state.of)}%
-          </span>
+          <SearchProgress howFar={state.howFar} label={label} word="Searching, " />
           <Button size="small" onClick={onStop}>
             Stop<span className="search-word">&nbsp;the search</span>
           </Button>

@@ -2,13 +2,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
 import { useSteady } from '../words/steady'
 import { AnsweredBefore } from './answeredBefore'
+import { HowFar } from './howFar'
 import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from './client'
 import { sayFault } from './workerFault'
 
 /** How far an answer is. */
 export type AskedState =
   | { kind: 'none' }
-  | { kind: 'searching'; done: number; of: number }
+  | { kind: 'searching'; howFar: HowFar }
   | { kind: 'stopped' }
   | { kind: 'fault'; message: string }
   | { kind: 'found' }
@@ -93,10 +94,11 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
     const here = new AbortController()
     stopping.current = here
     // Of a quiet question nobody hears how far it is: nothing is drawn anew for it.
-    if (!quiet) setState({ kind: 'searching', done: 0, of: 1 })
+    const howFar = new HowFar()
+    if (!quiet) setState({ kind: 'searching', howFar })
     const told = (one: ToldOf<AnswersOf<Name>, Kind>) => {
       if (!isProgress(one)) listening.current.onTold?.(one)
-      else if (!quiet) setState({ kind: 'searching', done: one.done, of: one.of })
+      else howFar.tell(one)
     }
     const go = () => {
       const office = OFFICES[name] as unknown as Office<Answers>

@@ -1,6 +1,5 @@
 import Button from '@mui/material/Button'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import LinearProgress from '@mui/material/LinearProgress'
 import Slider from '@mui/material/Slider'
 import Switch from '@mui/material/Switch'
 import { useMemo, useState } from 'react'
@@ -11,6 +10,7 @@ import { GUARD_NAMES, GUARDS, isOn, type GuardName, type Guards } from '../../..
 import { farInFull, farInWords } from '../../../core/reharm/howFar'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
+import { SearchProgress } from '../../services/room/SearchProgress'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { type TuneDocument } from '../../../core/tune/document'
 import { homeIndexAt } from '../../../core/tune/following'
@@ -229,11 +229,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
         <div className="lines-state" role="status" aria-label="Search">
           {state.kind === 'searching' && (
             <>
-              <LinearProgress
-                variant="determinate"
-                value={(100 * state.done) / state.of}
-                aria-label="Search for ways"
-              />
+              <SearchProgress howFar={state.howFar} label="Search for ways" />
               <span>Looking for ways</span>
               <Button size="small" onClick={stop}>
                 Stop
