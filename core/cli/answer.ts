@@ -9,20 +9,20 @@ import { PRACTICE_ANSWERS } from './practiceAnswers'
 import { REHARM_ANSWERS } from './reharmAnswers'
 import { requestSchemas } from './requests'
 import { RHYTHM_ANSWERS } from './rhythmAnswers'
-import type { Answer, AnswersTo } from './answersTo'
+import type { Answer, AnswersTo, OnProgress } from './answersTo'
 
 export type Reply =
   ({ ok: true } & Answer) | { ok: false; error: { code: string; message: string; where: unknown } }
 
 /** One line of input to one line of output. Never throws on what a player sends. */
-export function answerLine(line: string): Reply {
+export function answerLine(line: string, onProgress?: OnProgress): Reply {
   let request: unknown
   try {
     request = JSON.parse(line)
   } catch (error) {
     return refuse('bad-json', `This line is not JSON: ${(error as Error).message}`, 'line')
   }
-  return answer(request)
+  return answer(request, onProgress)
 }
 
 const refuse = (code: string, message: string, where: unknown): Reply => ({
@@ -30,7 +30,7 @@ const refuse = (code: string, message: string, where: unknown): Reply => ({
   error: { code, message, where },
 })
 
-export function answer(request: unknown): Reply {
+export function answer(request: unknown, onProgress: OnProgress = () => true): Reply {
   const wanted = typeof request === 'object' && request !== null && 'do' in request ? request.do : undefined
   if (typeof wanted !== 'string')
     return refuse('bad-request', 'A request is a JSON object with a "do".', 'do')
@@ -39,7 +39,10 @@ export function answer(request: unknown): Reply {
   const name = wanted as keyof typeof HANDLERS
   const checked = requestSchemas[name].safeParse(request)
   if (!checked.success) return refuseIssue(checked.error.issues[0]!)
-  const result = (HANDLERS[name] as (request: never) => Result<Answer>)(checked.data as never)
+  const result = (HANDLERS[name] as (request: never, onProgress: OnProgress) => Result<Answer>)(
+    checked.data as never,
+    onProgress,
+  )
   return result.ok
     ? { ok: true, ...result.value }
     : refuse(result.fault.code, messageOf(result.fault), whereOf(result.fault))

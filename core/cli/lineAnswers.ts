@@ -66,23 +66,26 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     })
   },
 
-  lead({
-    text,
-    symbols,
-    style = 'smooth',
-    limits: input,
-    weights,
-    count = 1,
-    melody,
-    loop = false,
-    window,
-    drone,
-    contour,
-    fixed = {},
-    texture,
-    colour,
-    near = false,
-  }) {
+  lead(
+    {
+      text,
+      symbols,
+      style = 'smooth',
+      limits: input,
+      weights,
+      count = 1,
+      melody,
+      loop = false,
+      window,
+      drone,
+      contour,
+      fixed = {},
+      texture,
+      colour,
+      near = false,
+    },
+    onProgress,
+  ) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const chart = text === undefined ? null : parseChart(text)
@@ -118,6 +121,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       ? analyse(chart).readings.filter(({ slot }) => slot.symbol?.kind === 'chord')
       : null
     const problem: StyledProblem = {
+      onProgress,
       chords: chords.value,
       limits: limits.value,
       style,
@@ -199,13 +203,17 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     })
   },
 
-  arrange({ text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour }) {
+  arrange(
+    { text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour },
+    onProgress,
+  ) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
     const found = arrange({
+      onProgress,
       text,
       distance,
       limits: limits.value,

@@ -1,11 +1,11 @@
-import { answerLine } from './answer'
+import { answer, answerLine } from './answer'
 
 type Any = Record<string, never>
 const ask = (request: object): Any => JSON.parse(JSON.stringify(answerLine(JSON.stringify(request)))) as Any
 const good = (request: object): Any => {
-  const answer = ask(request)
-  expect(answer).toMatchObject({ ok: true })
-  return answer
+  const reply = ask(request)
+  expect(reply).toMatchObject({ ok: true })
+  return reply
 }
 const error = (request: object) => ask(request)['error']
 
@@ -112,6 +112,19 @@ test('arrange: substitutions and grips together, each line with its chart and it
     expect(good({ do: 'chart', text: line.text })['bars']).toHaveLength(4)
   }
   expect(error({ do: 'arrange', text: '', distance: 0.5 })).toMatchObject({ code: 'no-chord' })
+})
+
+test.each([
+  ['arrange', { do: 'arrange', text: TEXT, distance: 0.5, count: 2 }],
+  ['lead', { do: 'lead', text: TEXT, count: 2 }],
+  ['harmonise', { do: 'harmonise', text: TEXT, melody, count: 2 }],
+])('%s says how far it is on its way, ever further', (_, request) => {
+  const shares: number[] = []
+  const reply = answer(request, (done, of) => shares.push(done / of) > 0)
+  expect(reply).toEqual(answer(request))
+  expect(shares.length).toBeGreaterThan(1)
+  expect(shares).toEqual([...shares].sort((a, b) => a - b))
+  expect(Math.max(...shares)).toBeLessThanOrEqual(1)
 })
 
 test('harmonise: one voicing for each melody note, the melody on top; scale: one for each step', () => {

@@ -17,7 +17,10 @@ import type { AnswersTo } from './answersTo'
 
 /** Answers about melodies. */
 export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
-  harmonise({ text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo }) {
+  harmonise(
+    { text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo },
+    onProgress,
+  ) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
     const limits = limitsFrom({
       ...input,
@@ -29,6 +32,7 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
     const found = harmonise({
+      onProgress,
       chart,
       melody,
       limits: limits.value,
