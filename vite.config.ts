@@ -52,6 +52,8 @@ export default defineConfig(({ isSsrBuild }) => ({
   },
   build: {
     chunkSizeWarningLimit: 1000,
+    // A font within a style sheet would not be this server's own to the browser, which takes no others.
+    assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     // What is joined would be named by all the pages that need it, in every page's list of scripts.
     rolldownOptions: isSsrBuild
       ? {}

@@ -89,6 +89,39 @@ test('from step to step what is drawn already stays: the home line is never draw
   }
 })
 
+test('flats and sharps are part of the word: drawn by the fonts of the house in every weight, as tall as a capital, on the line of the letters', async ({
+  page,
+}) => {
+  await fromBook(page, DEMO)
+  const signs = await page.evaluate(async () => {
+    const style = getComputedStyle(document.documentElement)
+    const canvas = document.createElement('canvas').getContext('2d')!
+    const found = []
+    for (const family of ['--serif', '--sans'])
+      for (const weight of [300, 400, 500, 560, 600, 700, 800])
+        for (const sign of ['♭', '♯', '♮']) {
+          canvas.font = `${weight} 1000px ${style.getPropertyValue(family)}`
+          await document.fonts.load(canvas.font, `${sign}H`)
+          const box = (text: string) => {
+            const measured = canvas.measureText(text)
+            const { actualBoundingBoxAscent: top, actualBoundingBoxDescent: foot, width } = measured
+            return { top, foot, width }
+          }
+          const [here, capital] = [box(sign), box('H')]
+          canvas.font = `${weight} 1000px Accidentals`
+          found.push({ of: `${family} ${weight} ${sign}`, sign: here, capital, own: box(sign) })
+        }
+    return found
+  })
+  for (const { of, sign, capital, own } of signs) {
+    expect(sign, of).toEqual(own)
+    expect(sign.top - capital.top, of).toBeGreaterThan(0)
+    expect(sign.top - capital.top, of).toBeLessThan(130)
+    expect(sign.foot, of).toBeGreaterThanOrEqual(0)
+    expect(sign.foot, of).toBeLessThan(75)
+  }
+})
+
 test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on it', async ({ page }) => {
   await page.setViewportSize({ width: 768, height: 1024 })
   await fromBook(page, DEMO, 'Colour')

@@ -39,7 +39,7 @@ const byLicence = once.reduce(
 const text = `# Licences of what is shipped
 
 Yellow Heron itself is under the MIT licence. It stands on these packages, ${once.length} in all, each under its own licence, whose text is in the package's folder in
-\`node_modules\`. Fonts are among them. Made by \`npm run licences\` from what is installed; \`./check\` sees that it is up to date.
+\`node_modules\`. Fonts are among them; the flats and sharps of \`app/theme/fonts\` are cut out of Noto Sans Symbols (OFL-1.1, whose text stands beside them). Made by \`npm run licences\` from what is installed; \`./check\` sees that it is up to date.
 
 | licence | packages |
 |---|---|

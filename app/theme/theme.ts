@@ -30,8 +30,8 @@ export const PALETTES = {
   },
 } as const
 
-export const SERIF = "'Accidentals', 'Vollkorn Variable', Georgia, serif"
-export const SANS = "'Accidentals', 'Source Sans 3 Variable', system-ui, sans-serif"
+export const SERIF = "'Accidentals', 'Signs', 'Vollkorn Variable', Georgia, serif"
+export const SANS = "'Accidentals', 'Signs', 'Source Sans 3 Variable', system-ui, sans-serif"
 
 /** What MUI calls the two. */
 export const SCHEMES: Readonly<Record<ThemeName, 'light' | 'dark'>> = { morning: 'light', dusk: 'dark' }
