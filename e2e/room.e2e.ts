@@ -147,6 +147,28 @@ test('opened on a phone the songbook, a tune and its sheet are no wider than the
   expect(await wide()).toBe(0)
 })
 
+test('on a phone the whole of what is practised is in sight, and its keys and those of the transport are as large as a thumb', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await fromBook(page, DEMO, 'Practice')
+  const stage = page.getByRole('region', { name: 'What is practised' })
+  await stage.getByRole('button', { name: 'Begin' }).click()
+  await stage.getByRole('button', { name: 'End it here' }).click()
+  const grades = stage.getByRole('group', { name: 'How it was' }).getByRole('button')
+  await expect(grades).toHaveCount(3)
+  const play = page.getByRole('contentinfo', { name: 'Transport' }).getByRole('button', { name: /^Play/ })
+  for (const key of [...(await grades.all()), stage.getByRole('button', { name: 'How was it?' }), play]) {
+    await expect(key).toBeEnabled()
+    await expect(key).toBeInViewport({ ratio: 1 })
+    expect((await key.boundingBox())!.height).toBeGreaterThanOrEqual(44)
+    // Nothing lies over it.
+    await key.click({ trial: true })
+  }
+  await grades.first().click()
+  await expect(stage.getByText('Passes: clean')).toHaveCount(1)
+})
+
 test('one Tab stop for each bank, list and bar; arrows move inside; a skip link leads to the music; every page has one heading of the first level', async ({
   page,
 }) => {

@@ -78,7 +78,7 @@ export function Stage({
         <Button variant="contained" color="primary" className="one-key" onClick={onPress}>
           {walk && round.at === 'ready' ? walk : oneKey(round)}
         </Button>
-        <div role="group" aria-label="How it was" className="stage-small">
+        <div role="group" aria-label="How it was" className="stage-small grades">
           {GRADES.map((grade, at) => (
             <Button
               key={grade}
