@@ -4,6 +4,7 @@ import { useSteady } from '../../services/words/steady'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip, Related } from '../../../workers/searchQuestions'
+import { SteadyBox } from '../../services/controls/SteadyBox'
 import { GripFacts } from '../../services/grips/GripFacts'
 import { GripFilters, NO_FILTER, passes, type GripFilter } from '../../services/grips/GripFilters'
 import { GripNames } from '../../services/grips/GripNames'
@@ -105,42 +106,44 @@ export const GripDrawer = memo(function GripDrawer({
           then.
         </p>
       )}
-      <h3>{grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}</h3>
-      <GripFilters grips={offered ?? before.current} filter={filter} onFilter={look} />
-      <div className="grip-list">
-        {found?.slice(0, shown).map(({ voicing: other, motion }) => {
-          const digit = grips!.findIndex((one) => one.voicing === other)
-          return (
-            <button
-              key={other.frets.join()}
-              type="button"
-              className="grip-choice"
-              aria-pressed={other.frets.join() === now}
-              aria-label={`${gripInWords(other)}; voices move ${motion} half steps from and to its neighbours`}
-              onClick={() => onFix(other)}
-            >
-              <kbd>{digit < 9 ? digit + 1 : ''}</kbd>
-              <GripDiagram voicing={other} capo={capo} />
-              <span title="How far all voices together move from the grip before and to the grip after">
-                {motion === 1 ? 'moves 1 half step' : `moves ${motion} half steps`}
-                {book.isKept(symbol.canonical, other.frets) ? ', in the book' : ''}
-              </span>
-            </button>
-          )
-        })}
-      </div>
-      {found && shown < found.length && (
-        <Button onClick={() => setLooked({ at: chord.key, shown: shown + GRIPS_AT_ONCE, filter })}>
-          Show {Math.min(GRIPS_AT_ONCE, found.length - shown)} more
-        </Button>
-      )}
-      {voicing && <RelatedGrips related={related} capo={capo} now={now} onTake={onFix} />}
-      {voicing && (
-        <>
-          <h3>It can also be called</h3>
-          <GripNames midis={voicing.midis} songKey={songKey} />
-        </>
-      )}
+      <SteadyBox waiting={grips === null || (voicing !== undefined && related === null)}>
+        <h3>{grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}</h3>
+        <GripFilters grips={offered ?? before.current} filter={filter} onFilter={look} />
+        <div className="grip-list">
+          {found?.slice(0, shown).map(({ voicing: other, motion }) => {
+            const digit = grips!.findIndex((one) => one.voicing === other)
+            return (
+              <button
+                key={other.frets.join()}
+                type="button"
+                className="grip-choice"
+                aria-pressed={other.frets.join() === now}
+                aria-label={`${gripInWords(other)}; voices move ${motion} half steps from and to its neighbours`}
+                onClick={() => onFix(other)}
+              >
+                <kbd>{digit < 9 ? digit + 1 : ''}</kbd>
+                <GripDiagram voicing={other} capo={capo} />
+                <span title="How far all voices together move from the grip before and to the grip after">
+                  {motion === 1 ? 'moves 1 half step' : `moves ${motion} half steps`}
+                  {book.isKept(symbol.canonical, other.frets) ? ', in the book' : ''}
+                </span>
+              </button>
+            )
+          })}
+        </div>
+        {found && shown < found.length && (
+          <Button onClick={() => setLooked({ at: chord.key, shown: shown + GRIPS_AT_ONCE, filter })}>
+            Show {Math.min(GRIPS_AT_ONCE, found.length - shown)} more
+          </Button>
+        )}
+        {voicing && <RelatedGrips related={related} capo={capo} now={now} onTake={onFix} />}
+        {voicing && (
+          <>
+            <h3>It can also be called</h3>
+            <GripNames midis={voicing.midis} songKey={songKey} />
+          </>
+        )}
+      </SteadyBox>
       <p className="quiet caution">
         Stop when it hurts. Wide stretches and hard barres tire a hand: near its limit the reach stands under
         the grip, and an easier grip is in the list.
