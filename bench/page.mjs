@@ -8,6 +8,10 @@ const ROUNDS = 5
 const STEPS = ['Colour', 'Lines', 'Melody', 'Chart']
 /** How long playing is watched for long tasks, in ms. */
 const PLAYED_MS = 8_000
+/** Changes of a grip on Lines, each of which begins a search, and arrow keys pressed after each, at such a pace. */
+const CHANGES = 12
+const KEYS = 6
+const BETWEEN_KEYS_MS = 100
 
 const copies = (db) => {
   const columns = (table) => db.pragma(`table_info(${table})`).map(({ name }) => name)
@@ -45,8 +49,8 @@ async function opened(browser, base, path) {
   return { page: middleOf(times.page), empty: middleOf(times.empty) }
 }
 
-const say = (what, { page, empty }) =>
-  row(what, page / empty, `${Math.round(page)} ms against ${Math.round(empty)} ms of an empty page`)
+const say = (what, { page, empty }, more = '') =>
+  row(what, page / empty, `${Math.round(page)} ms against ${Math.round(empty)} ms of an empty page${more}`)
 
 const small = await benchApplication()
 say('the songbook, until it listens', await opened(small.browser, small.base, '/'))
@@ -86,6 +90,36 @@ for (let round = 0; round < ROUNDS; round += 1)
   }
 for (const step of STEPS)
   say(`to ${step}, until it is drawn`, { page: middleOf(changes[step]), empty: empty.empty })
+
+// From an arrow key to the frame that shows it, while a search runs.
+await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Lines' }).click()
+await page.waitForTimeout(4_000)
+await page.evaluate(() => {
+  window.answered = []
+  addEventListener(
+    'keydown',
+    ({ key }) => {
+      if (!key.startsWith('Arrow')) return
+      const pressed = performance.now()
+      requestAnimationFrame(() => setTimeout(() => window.answered.push(performance.now() - pressed)))
+    },
+    true,
+  )
+})
+let searching = 0
+for (let change = 0; change < CHANGES; change += 1) {
+  await page.keyboard.press(`Shift+Digit${(change % 8) + 2}`)
+  for (let at = 0; at < KEYS; at += 1) {
+    await page.keyboard.press(at < KEYS / 2 ? 'ArrowRight' : 'ArrowLeft')
+    await page.waitForTimeout(BETWEEN_KEYS_MS)
+    if ((await page.getByText('Searching').count()) > 0) searching += 1
+  }
+  await page.waitForTimeout(1_500)
+}
+const keys = (await page.evaluate(() => window.answered)).sort((a, b) => a - b)
+const share = `; ${searching} of ${keys.length} while a search ran`
+say('an arrow key on Lines, the middle one of many', { page: middleOf(keys), empty: empty.empty }, share)
+say('an arrow key on Lines, the slowest one', { page: keys.at(-1), empty: empty.empty }, share)
 
 // With everything on: the Rhythm step, its threads and signs, guitar, bass and what marks the time.
 await page.locator('nav[aria-label="Steps"] a', { hasText: 'Rhythm' }).click()

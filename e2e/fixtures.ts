@@ -221,13 +221,18 @@ export async function linesFound(page: Page): Promise<void> {
   await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 90_000 })
   await expect(searchState(page).filter({ hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
+  await drawn(page)
 }
+
+/** What was found is on the page: systems and drawer come a frame after what is said of them. */
+export const drawn = (page: Page): Promise<void> => expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
 
 /** The chords under a melody are found and kept. */
 export async function melodyFound(page: Page): Promise<void> {
   await expect(tablature(page).first()).toBeVisible({ timeout: 90_000 })
   await expect(searchState(page).filter({ hasText: 'Searching' })).toHaveCount(0)
   await saved(page)
+  await drawn(page)
 }
 
 /** The notes on the staff, in order, as words. */

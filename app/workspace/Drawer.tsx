@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useListening } from '../services/forms/useListening'
 
 /** Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over it. */
@@ -8,8 +8,10 @@ const NARROW = '(max-width: 900px)'
 /** What is said of the selected chord: beside the music, or a sheet over it that opens at a touch on a chord. */
 export function Drawer({ name, children }: { name: string; children: ReactNode }) {
   const [open, setOpen] = useState(false)
-  // Come from another room, the player sees the music first, and what is said of its chord in the next frame.
-  const there = useDeferredValue(true, !useListening())
+  // The music goes first: what is said of a chord comes in the frame after the one in which it is seen to be selected, and does not hold up the next key.
+  const now = useMemo(() => ({ name, children }), [name, children])
+  const listening = useListening()
+  const said = useDeferredValue(now, listening ? { name, children: null } : now)
   const box = useRef<HTMLElement>(null)
   useEffect(() => {
     const touch = (event: MouseEvent) => {
@@ -32,11 +34,16 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
     }
   }, [])
   return (
-    <aside ref={box} className={open ? 'drawer open' : 'drawer'} aria-label={name}>
+    <aside
+      ref={box}
+      className={open ? 'drawer open' : 'drawer'}
+      aria-label={said.name}
+      aria-busy={said !== now || undefined}
+    >
       <Button className="drawer-handle" variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {name} {open ? '▾' : '▴'}
+        {said.name} {open ? '▾' : '▴'}
       </Button>
-      <div className="drawer-content">{there && children}</div>
+      <div className="drawer-content">{said.children}</div>
     </aside>
   )
 }

@@ -83,6 +83,8 @@ export const Systems = memo(function Systems({
   const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
   // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
   const late = useDeferredValue(now)
+  // Nor does the next key wait for grips and threads.
+  const soon = onlyGripsDiffer(late, now) ? late : now
   const toldLate = useDeferredValue(told)
   const { chords, line } = reading
   const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
@@ -92,14 +94,14 @@ export const Systems = memo(function Systems({
   const inSight = useInSight(box, drawn)
   const first = now.systems.findIndex((_, at) => inSight(at))
   return (
-    <div className="systems" ref={box}>
+    <div className="systems" ref={box} aria-busy={soon !== now || undefined}>
       {now.systems.slice(0, drawn).map(({ system: { bars } }, at) => {
         const number = bars[0]!.number
         const seen =
           at === focused ||
           (inSight(at) && at < first + SEEN_AT_ONCE) ||
           late.systems[at]?.system.bars[0]!.number !== number
-        const { systems, ...all } = seen ? now : late
+        const { systems, ...all } = seen ? soon : late
         const { system, home, made, other, onward } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
@@ -194,6 +196,14 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
     }),
   }
 }
+
+/** Whether what is shown differs at most in what searches find and pulling changes: not in what is typed, and not as another step does. */
+const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
+  a.reading.chart === b.reading.chart &&
+  a.form === b.form &&
+  a.newLine === b.newLine &&
+  a.Between === b.Between &&
+  a.gutter === b.gutter
 
 /** Whether a system is within the window, told without drawing anything again. Until the window says so, the first ones are. */
 function useInSight(box: RefObject<HTMLDivElement | null>, drawn: number): (at: number) => boolean {

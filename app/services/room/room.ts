@@ -50,6 +50,7 @@ export interface RoomView {
   lead?: ReactNode
   /** Which rows stand in each system, and what they show. */
   music: MusicShown
+  /** Comes a frame after the music, so that a field in it that is typed into keeps its letters itself. */
   drawer: { name: string; content: ReactNode }
   /** First to be listened to; the rest of the house has its own. */
   keys: readonly KeyRow[]

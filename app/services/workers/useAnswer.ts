@@ -65,6 +65,12 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   }
   const [found, setFound] = useState(foundBefore)
   const [state, setState] = useState<AskedState>({ kind: found && !quiet ? 'found' : 'none' })
+  // What was answered before is there with the first drawing of its question, so that nothing is drawn once without it and once more.
+  const known = found?.asked === asked ? null : foundBefore()
+  if (known) {
+    setFound(known)
+    if (!quiet) setState({ kind: 'found' })
+  }
   const [attempt, setAttempt] = useState(0)
   const stopping = useRef<AbortController | null>(null)
   const listening = useRef({ onTold, onAsked })
@@ -85,9 +91,8 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   useEffect(() => {
     listening.current.onAsked?.()
     if (asked === null) return setState({ kind: 'none' })
-    const before = foundBefore()
-    if (before) {
-      setFound((now) => (now?.answer === before.answer ? now : before))
+    if (BEFORE.find(label)) {
+      // What was looked for meanwhile was another question.
       if (!quiet) setState((now) => (now.kind === 'found' ? now : { kind: 'found' }))
       return
     }
