@@ -117,7 +117,7 @@ export function Layout({ children }: { children: ReactNode }) {
       <body>
         <ThemeChoiceContext.Provider value={{ name, choose }}>
           <NumeralContext.Provider value={numerals}>
-            <ThemeProvider theme={THEME} defaultMode={SCHEMES[name]} storageManager={null}>
+            <ThemeProvider theme={THEME} defaultMode={SCHEMES[name]} storageManager={null} noSsr>
               <Scheme name={name} />
               {children}
             </ThemeProvider>

@@ -46,6 +46,12 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(() => gripsIn(page)).toEqual(before)
+  // Taken back while the rest is led anew: what was found before is there, and nothing is looked for any more.
+  await linesFound(page)
+  await page.keyboard.press('Shift+Digit3')
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => gripsIn(page)).toEqual(before)
+  await linesFound(page)
 })
 
 test('a pulled note names the chord anew, is dragged with the mouse, and the rest can stay', async ({

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { GRADES } from '../../../core/practice/grade'
 import { dateOf } from '../../../core/practice/days'
 import { engravedWords } from '../../../core/chord/engraved'
+import { writtenAs } from '../../services/words/written'
 import type { LogDay, PassRow } from '../../../db/practice'
 
 /** The days of the log, the newest first and open. */
@@ -25,8 +26,8 @@ export function LogDays({ days }: { days: readonly LogDay[] }) {
   })
 }
 
-const WRITTEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeZone: 'UTC' })
-export const dayInWords = (day: number): string => WRITTEN.format(new Date(dateOf(day)))
+const wholeDay = writtenAs({ dateStyle: 'full', timeZone: 'UTC' })
+export const dayInWords = (day: number): string => wholeDay(new Date(dateOf(day)))
 
 /** Passes of a day by what was practised, in the order in which it was begun. */
 function things(passes: readonly PassRow[]): PassRow[][] {

@@ -1,11 +1,12 @@
 import Button from '@mui/material/Button'
 import { useEffect, useState } from 'react'
+import { writtenAs } from '../words/written'
 import { isServerThere, keptAt, readsThroughWorker } from './offline'
 
 /** How often a page that is read without the server looks whether it is back, in ms. */
 const LOOK_MS = 5_000
 
-const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' })
+const momentInWords = writtenAs({ dateStyle: 'long', timeStyle: 'short' })
 
 /** Says that a page was opened from what this browser kept, of when that is, and when the server is back. */
 export function Away() {
@@ -33,7 +34,7 @@ export function Away() {
     <div className="notice away" role="status">
       {read.isBack
         ? 'The server is back. '
-        : `The server does not answer. This is what this browser kept${read.of ? ` on ${day.format(read.of)}` : ''}, for reading. `}
+        : `The server does not answer. This is what this browser kept${read.of ? ` on ${momentInWords(read.of)}` : ''}, for reading. `}
       {read.isBack && (
         <Button size="small" variant="outlined" onClick={() => location.reload()}>
           Read it anew

@@ -4,6 +4,7 @@ import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
 import { plainChord, type TuneReading } from '../../../core/tune/reading'
+import { whenInWords } from '../../services/words/written'
 import { reasonsOf } from '../../../core/tune/reasons'
 
 interface Props {
@@ -11,8 +12,6 @@ interface Props {
   onLiftOut: (decision: Decision) => void
   onSelect: (index: number) => void
 }
-
-const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 /** What was chosen, the latest first: which rule, where, why and when. Each can be lifted out alone. */
 export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
@@ -58,7 +57,7 @@ export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
                   {decision.at > 0 && (
                     <>
                       <br />
-                      {WHEN.format(decision.at)}
+                      {whenInWords(decision.at)}
                     </>
                   )}
                 </td>

@@ -5,6 +5,7 @@ import { farInFull } from '../../../core/reharm/howFar'
 import { howFarGone } from '../../../core/tune/decisions'
 import { MOST_VERSIONS, type TuneDocument } from '../../../core/tune/document'
 import { readingWith, type TuneReading } from '../../../core/tune/reading'
+import { whenInWords } from '../../services/words/written'
 import type { TuneEdit } from '../../../core/tune/edit'
 
 interface Props {
@@ -17,8 +18,6 @@ interface Props {
   /** Leads to the page of reasons of a version. */
   onReasons: (version: string) => void
 }
-
-const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 /** What was made of the chart, kept under names: to be shown beside the new line, heard in turn with it, or taken up again. */
 export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onReasons }: Props) {
@@ -66,7 +65,7 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
             <tr key={version.name}>
               <th scope="row">{version.name}</th>
               <td>{inNumbers(readingWith(reading, version))}</td>
-              <td className="quiet">{version.at > 0 ? WHEN.format(version.at) : ''}</td>
+              <td className="quiet">{version.at > 0 ? whenInWords(version.at) : ''}</td>
               <td className="row-tools">
                 <Button
                   size="small"
