@@ -31,6 +31,9 @@ export interface Hearing {
 /** Shares of the tune's tempo at which it can be heard, in percent. */
 export const SPEEDS = [50, 60, 70, 80, 90, 100, 110, 120] as const
 
+/** The sound library is loaded so long after the first touch of the page: what the touch was for goes first. */
+const READY_AFTER_MS = 400
+
 export interface KnownSound {
   hearing: Hearing
   setHearing: (hearing: Hearing) => void
@@ -72,6 +75,17 @@ export function SoundProvider({ children }: { children: ReactNode }) {
   useEffect(() => SOUND.setTempo(heardTempo), [heardTempo])
   useEffect(() => SOUND.setLevels(levelsHeard(rhythm)), [rhythm])
   useEffect(() => SOUND.stop, [])
+  // Whoever has touched the page will want to hear it; a page that is only looked at loads nothing.
+  useEffect(() => {
+    const touched = new AbortController()
+    const soon = () => {
+      touched.abort()
+      setTimeout(SOUND.getReady, READY_AFTER_MS)
+    }
+    for (const kind of ['pointerdown', 'keydown'])
+      window.addEventListener(kind, soon, { signal: touched.signal })
+    return () => touched.abort()
+  }, [])
   const before = useRef({ hearing, rhythm, heardTempo })
   useEffect(() => {
     if (!heard) return

@@ -9,7 +9,7 @@ export interface PlayerView {
 
 const SILENT: PlayerView = { playing: false, trouble: null }
 
-/** What sounds on this page: one player for all of it. What changes is told only to those that draw it. The sound library is loaded when it is first needed. */
+/** What sounds on this page: one player for all of it. What changes is told only to those that draw it. The sound library is loaded when it is first needed, or soon to be. */
 export class SoundStore {
   private player: Player | null = null
   private levels: Levels | null = null
@@ -63,6 +63,9 @@ export class SoundStore {
   /** One chord at once, as when a grip is touched. */
   readonly strumNow = (midis: readonly number[]): Promise<unknown> =>
     this.withPlayer((player) => player.strumNow(midis))
+
+  /** Loads the sound library, so that the first thing heard need not wait for it, nor the next key for what is heard. What fails is said when something is to be heard. */
+  readonly getReady = (): void => void import('./player').catch(() => undefined)
 
   readonly stop = (): void => {
     this.player?.stop()
