@@ -126,7 +126,7 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await newLine(page).getByRole('button').nth(1).click()
   const panel = page.getByRole('region', { name: 'Conditions' })
   // What is found for the chord stands above the panel: it is there before anything below it is pressed.
-  await expect(page.getByRole('heading', { name: /grips?, nearest first$/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /grips?, best here first$/ })).toBeVisible()
   await expect(page.getByText('Looking for grips that belong to it.')).toHaveCount(0)
   await panel.getByLabel('Which').fill('G4')
   await panel.getByRole('button', { name: 'Ask for it in bar 2' }).click()

@@ -1,4 +1,14 @@
-import { expect, fromBook, goTo, linesFound, melodyFound, newLine, test } from './fixtures'
+import {
+  expect,
+  fromBook,
+  goTo,
+  haveTune,
+  homeLine,
+  linesFound,
+  melodyFound,
+  newLine,
+  test,
+} from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** Where the music lies in the window, and how many systems of it can be seen from end to end. */
@@ -60,6 +70,37 @@ test('the music has its share of the window on every step: most of it at 1280 x 
     }).toPass()
     await page.setViewportSize({ width: 390, height: 844 })
     await expect.poll(async () => (await seen(page)).wide, step).toBe(0)
+  }
+})
+
+test('on a phone two bars stand side by side, and however many chords a bar has, none runs into the next', async ({
+  page,
+}) => {
+  await haveTune(
+    page,
+    'Close Together',
+    'key: D\n[A] | Dmaj7 | Bm7add11 E7b9 | C7 Fmaj7 Db7 Bb7 | F6 G7#11 Ab7 A7 | Bbmaj7/D Eb7sus4 |',
+  )
+  for (const [width, systems] of [
+    [1280, ['Bars 1 to 4', 'bar 5']],
+    [390, ['Bars 1 to 2', 'Bars 3 to 4', 'bar 5']],
+  ] as const) {
+    await page.setViewportSize({ width, height: 844 })
+    for (const system of systems)
+      await expect(page.getByRole('region', { name: system, exact: true })).toHaveCount(1)
+    const apart = await homeLine(page)
+      .getByRole('group', { name: /^bar / })
+      .evaluateAll((bars) =>
+        bars.flatMap((bar) => {
+          const names = [...bar.querySelectorAll('button')].flatMap(
+            (chord) => chord.querySelector('span span') ?? [],
+          )
+          const boxes = names.map((name) => name.getBoundingClientRect())
+          return boxes.slice(1).map(({ left }, at) => left - boxes[at]!.right)
+        }),
+      )
+    expect(apart).toHaveLength(8)
+    expect(Math.min(...apart)).toBeGreaterThanOrEqual(0)
   }
 })
 

@@ -24,6 +24,7 @@ import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { engravedWords } from '../../core/chord/engraved'
 import { GripDiagram } from '../services/notation/GripDiagram'
+import { BARS_IN_SYSTEM, unitsOf } from '../services/notation/layout'
 import { Threads } from '../services/notation/Threads'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { logPass, sendWaiting } from '../services/practice/outbox'
@@ -323,6 +324,7 @@ function Moves({ question: { moves } }: { question: Question }) {
   return (
     <div className="trainer-threads">
       <Threads
+        wide={unitsOf({ room: BARS_IN_SYSTEM })}
         chords={moves.map(({ chord, voicing }, at) => ({
           key: String(at),
           from: at / moves.length,

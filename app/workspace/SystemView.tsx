@@ -8,7 +8,7 @@ import { madeChord, type TuneChord, type TuneReading } from '../../core/tune/rea
 import type { Voicing } from '../../core/voicing/voicing'
 import type { Editing } from '../services/notation/BeatInput'
 import { Brackets } from '../services/notation/Brackets'
-import { across, columnsOf, endOf, type System } from '../services/notation/layout'
+import { across, columnsOf, endOf, unitsOf, type System } from '../services/notation/layout'
 import { NOTHING_SUNG, SungWords, WordsField, type Sung } from '../services/notation/SungWords'
 import { Threads, type ThreadChord } from '../services/notation/Threads'
 import type { FormShown, MusicShown, Pulling } from '../services/room/room'
@@ -113,6 +113,7 @@ export const SystemView = memo(function SystemView({
           onDrag={threads.onDrag}
           sounded={threads.sounded?.(system)}
           chords={voices}
+          wide={unitsOf(system)}
           onward={onward && { voicing: onward }}
           range={[low, high]}
           selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null}

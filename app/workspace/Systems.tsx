@@ -13,6 +13,7 @@ import type { TuneReading } from '../../core/tune/reading'
 import { groupedBy } from '../../core/grouped'
 import type { Voicing } from '../../core/voicing/voicing'
 import { systemsOf, type System } from '../services/notation/layout'
+import { useBarsInSystem } from '../services/notation/useBarsInSystem'
 import type { Sung } from '../services/notation/SungWords'
 import type { MusicShown } from '../services/room/room'
 import { RowsTold } from '../services/room/rows'
@@ -75,10 +76,11 @@ export const Systems = memo(function Systems({
     told = null,
     gutter = 0,
   } = shown
-  const laidOut = useMemo(() => laidOutIn(reading), [reading])
+  const room = useBarsInSystem()
+  const laidOut = useMemo(() => laidOutIn(reading, room), [reading, room])
   const now = useMemo(
-    () => inSystems(laidOut, { reading, beside, voicings, form, newLine, threads, Between, gutter }),
-    [laidOut, reading, beside, voicings, form, newLine, threads, Between, gutter],
+    () => inSystems(laidOut, { room, reading, beside, voicings, form, newLine, threads, Between, gutter }),
+    [laidOut, room, reading, beside, voicings, form, newLine, threads, Between, gutter],
   )
   const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
   // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
@@ -100,8 +102,9 @@ export const Systems = memo(function Systems({
         const seen =
           at === focused ||
           (inSight(at) && at < first + SEEN_AT_ONCE) ||
+          late.room !== room ||
           late.systems[at]?.system.bars[0]!.number !== number
-        const { systems, ...all } = seen ? soon : late
+        const { systems, room: _, ...all } = seen ? soon : late
         const { system, home, made, other, onward } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
@@ -154,7 +157,10 @@ function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, Sung>
 type AllShown = Required<
   Pick<MusicShown, 'reading' | 'newLine' | 'voicings' | 'threads' | 'beside' | 'gutter'>
 > &
-  Pick<MusicShown, 'form' | 'Between'>
+  Pick<MusicShown, 'form' | 'Between'> & {
+    /** Bars that stand side by side. */
+    room: number
+  }
 
 const withinOf =
   ({ bars }: System) =>
@@ -162,10 +168,10 @@ const withinOf =
     bars.flatMap(({ number }) => of.get(number) ?? [])
 
 /** The systems of a tune, to each its chords of both lines: the same objects in every room that shows the same reading. */
-function laidOutIn({ chart, chords, line }: TuneReading) {
+function laidOutIn({ chart, chords, line }: TuneReading, room: number) {
   const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const lineOf = groupedBy(line, ({ slot }) => slot.bar)
-  return systemsOf(chart.bars).map((system) => {
+  return systemsOf(chart.bars, room).map((system) => {
     const within = withinOf(system)
     return { system, home: within(homeOf), made: within(lineOf) }
   })
@@ -199,6 +205,7 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
 
 /** Whether what is shown differs at most in what searches find and pulling changes: not in what is typed, and not as another step does. */
 const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
+  a.room === b.room &&
   a.reading.chart === b.reading.chart &&
   a.form === b.form &&
   a.newLine === b.newLine &&

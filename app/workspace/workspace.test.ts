@@ -102,8 +102,8 @@ test('with a capo open strings sound at it, and the shape is named as if the nut
 })
 
 describe('the systems', () => {
-  const layout = (text: string) =>
-    systemsOf(parseChart(text).bars).map(({ bars, edges }) => [
+  const layout = (text: string, room?: number) =>
+    systemsOf(parseChart(text).bars, room).map(({ bars, edges }) => [
       bars.map((bar) => bar.number).join(' '),
       edges.map((edge) => Number(edge.toFixed(2))).join(' '),
     ])
@@ -117,6 +117,11 @@ describe('the systems', () => {
     expect(layout('pickup: 1\n| G | C | D | E | F | G |')).toEqual([
       ['0 1 2 3 4', '0 0.12 0.34 0.56 0.78 1'],
       ['5', '0 0.25'],
+    ]))
+  test('of two bars, the pickup has as much of a bar', () =>
+    expect(layout('pickup: 1\n| G | C | D | E |', 2)).toEqual([
+      ['0 1 2', '0 0.24 0.62 1'],
+      ['3', '0 0.5'],
     ]))
 })
 

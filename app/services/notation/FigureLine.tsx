@@ -1,9 +1,7 @@
 import { soundsAChord } from '../../../core/rhythm/figures'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
-import { across, type System } from './layout'
+import { across, unitsOf, type System } from './layout'
 
-/** Widths in units of the drawing: a system is a thousand wide. */
-const WIDE = 1000
 /** Heights: the melody's rhythm, the voices above, the low voice, and the bass below. */
 const LANE = { melody: 8, upper: 24, low: 44, bass: 66 } as const
 const TALL = 78
@@ -23,20 +21,21 @@ export function shareOf(system: System, { bar, beat }: { bar: number; beat: numb
 
 /** What is struck in one system, on the time that its chords stand on, with the melody's rhythm above it. */
 export function FigureLine({ system, hits: all, melody }: Props) {
+  const wide = unitsOf(system)
   const x = (bar: number, beat: number): number | null => {
     const share = shareOf(system, { bar, beat })
-    return share === null ? null : share * WIDE
+    return share === null ? null : share * wide
   }
   const hits = all.filter(({ bar }) => x(bar, 1) !== null)
   const sung = melody.filter(({ bar }) => x(bar, 1) !== null)
   return (
-    <svg className="figure-line" viewBox={`0 0 ${WIDE} ${TALL}`} preserveAspectRatio="none" aria-hidden>
-      <line x1={0} x2={WIDE} y1={LANE.low} y2={LANE.low} className="rhythm-axis" />
+    <svg className="figure-line" viewBox={`0 0 ${wide} ${TALL}`} preserveAspectRatio="none" aria-hidden>
+      <line x1={0} x2={wide} y1={LANE.low} y2={LANE.low} className="rhythm-axis" />
       {beatsOf(system).map(({ at, strong }) => (
         <line
           key={at}
-          x1={at * WIDE}
-          x2={at * WIDE}
+          x1={at * wide}
+          x2={at * wide}
           y1={strong ? LANE.upper - 10 : LANE.low - 3}
           y2={LANE.low + 3}
           className={strong ? 'rhythm-bar' : 'rhythm-beat'}
@@ -70,7 +69,7 @@ function widthOf(hit: GuitarHit, system: System): number {
   const bar = system.bars[at]!
   const beat = (system.edges[at + 1]! - system.edges[at]!) / (bar.beats || 1)
   const from = across(system, at, hit.beat)
-  return Math.min(system.edges.at(-1)! - from, beat * hit.beats) * WIDE
+  return Math.min(system.edges.at(-1)! - from, beat * hit.beats) * unitsOf(system)
 }
 
 function beatsOf({ bars, edges }: System): { at: number; strong: boolean }[] {

@@ -4,7 +4,7 @@ import type { Pitch } from '../../../core/pitch/note'
 import { signatureOf, type Key } from '../../../core/pitch/key'
 import { SILENT } from '../../../core/melody/line'
 import { Threads, type ThreadChord } from './Threads'
-import { across, type System } from './layout'
+import { across, unitsOf, type System } from './layout'
 import { Staff } from './Staff'
 import { TabStrip } from './TabStrip'
 import type { MelodyDrawn } from './melodyShown'
@@ -168,6 +168,7 @@ export const MelodySystem = memo(function MelodySystem({
             <div style={{ paddingLeft: gutter }}>
               <Threads
                 chords={chords}
+                wide={unitsOf(system)}
                 onward={null}
                 range={range}
                 selected={selectedHere}

@@ -26,7 +26,6 @@ export interface SoundedNote {
   voices: number
 }
 
-const WIDTH = 1000
 const PAD_TOP = 14
 /** A voice that moves further than a whole step leaps. */
 const STEP = 2
@@ -40,6 +39,8 @@ const LABEL = 9
 
 interface Props {
   chords: ThreadChord[]
+  /** How wide the picture is, in its own units: a voice's label is 18 across. */
+  wide: number
   /** What is struck, where threads show it: sounded time is drawn thick, the rest open. */
   sounded?: readonly SoundedNote[] | undefined
   /** The first chord of the next system, so that threads lead on over the edge. */
@@ -59,6 +60,7 @@ interface Props {
 /** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
 export const Threads = memo(function Threads({
   chords,
+  wide,
   sounded,
   onward,
   range,
@@ -76,8 +78,8 @@ export const Threads = memo(function Threads({
 
   chords.forEach((here, index) => {
     const next = chords[index + 1] ?? onward
-    const x0 = here.from * WIDTH
-    const x1 = here.to * WIDTH
+    const x0 = here.from * wide
+    const x1 = here.to * wide
     const { midis } = here.voicing
     const steps = next ? stepsBetween(here, next.voicing.midis) : []
     const wants = chords[index + 1] ? tendenciesOf(here.chord, chords[index + 1]!.chord) : []
@@ -172,18 +174,13 @@ export const Threads = memo(function Threads({
   })
 
   return (
-    <svg
-      className="threads"
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      role="img"
-      aria-label={threadsInWords(chords)}
-    >
+    <svg className="threads" viewBox={`0 0 ${wide} ${height}`} role="img" aria-label={threadsInWords(chords)}>
       {chords.map((chord) => (
         <rect
           key={chord.key}
           className={`thread-column${chord.key === selected ? ' selected' : ''}`}
-          x={chord.from * WIDTH}
-          width={(chord.to - chord.from) * WIDTH}
+          x={chord.from * wide}
+          width={(chord.to - chord.from) * wide}
           y={0}
           height={height}
           onClick={() => onSelect(chord.key)}
@@ -194,8 +191,8 @@ export const Threads = memo(function Threads({
         <line
           key={`${from} ${midi}`}
           className={`thread sounded ${toneOf(voice, voices)}`}
-          x1={from * WIDTH + 2}
-          x2={Math.max(from * WIDTH + 5, to * WIDTH - 3)}
+          x1={from * wide + 2}
+          x2={Math.max(from * wide + 5, to * wide - 3)}
           y1={y(midi)}
           y2={y(midi)}
         />

@@ -13,7 +13,7 @@ import { ChordName } from './ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import { gripInWords } from '../../../core/voicing/inWords'
 import { GripDiagram } from './GripDiagram'
-import { across, BARS_IN_SYSTEM, columnsOf, systemsOf } from './layout'
+import { across, BARS_IN_SYSTEM, BARS_ON_A_PHONE, columnsOf, systemsOf, unitsOf } from './layout'
 import { Neck } from './Neck'
 import { Threads } from './Threads'
 
@@ -82,6 +82,7 @@ describe('threads', () => {
   const picture = (second: Voicing, symbol: string) =>
     drawn(
       <Threads
+        wide={unitsOf({ room: BARS_IN_SYSTEM })}
         chords={[
           { key: '1:1', from: 0, to: 0.5, chord: chord('Dm7'), voicing: dm },
           { key: '2:1', from: 0.5, to: 1, chord: chord(symbol), voicing: second },
@@ -165,17 +166,22 @@ describe('chord names', () => {
 describe('systems', () => {
   const bars = fc.array(fc.constantFrom('C', 'Am F', 'Dm G7 C A7'), { minLength: 1, maxLength: 23 })
   const chart = (texts: readonly string[]) => parseChart(texts.map((text) => `| ${text} `).join('') + '|')
-  test('hold every bar once, four at most to a system, their edges in order from left to right', () =>
+  const rooms = fc.constantFrom(BARS_IN_SYSTEM, BARS_ON_A_PHONE)
+  test('hold every bar once, no more to a system than it has room for, their edges in order from left to right', () =>
     fc.assert(
-      fc.property(bars, (texts) => {
+      fc.property(bars, rooms, (texts, room) => {
         const parsed = chart(texts)
-        const systems = systemsOf(parsed.bars)
+        const systems = systemsOf(parsed.bars, room)
         expect(systems.flatMap(({ bars: inside }) => inside)).toEqual(parsed.bars)
         for (const system of systems) {
-          expect(system.bars.length).toBeLessThanOrEqual(BARS_IN_SYSTEM)
+          expect(system.bars.length).toBeLessThanOrEqual(room)
           expect(system.edges).toHaveLength(system.bars.length + 1)
           expect(system.edges).toEqual([...system.edges].sort((a, b) => a - b))
           expect(system.edges.at(-1)).toBeLessThanOrEqual(1.0001)
+          // A bar is as wide in the drawings of a phone's two as of four side by side.
+          expect((system.edges[1]! - system.edges[0]!) * unitsOf(system)).toBeCloseTo(
+            unitsOf({ room: BARS_IN_SYSTEM }) / BARS_IN_SYSTEM,
+          )
           expect(columnsOf(system).match(/minmax/g)!.length).toBeGreaterThanOrEqual(system.bars.length)
         }
       }),

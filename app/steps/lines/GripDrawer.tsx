@@ -38,7 +38,7 @@ interface Props {
 
 function foundInWords(found: number, of: number): string {
   if (of === 0) return 'No grip of this chord fits your hand and the limits of the line'
-  return `${found === of ? 'All' : `${found} of`} ${of} grips, nearest first`
+  return `${found === of ? 'All' : `${found} of`} ${of} ${of === 1 ? 'grip' : 'grips'}, best here first`
 }
 
 /** The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest to the neighbours first. */
@@ -107,7 +107,9 @@ export const GripDrawer = memo(function GripDrawer({
         </p>
       )}
       <SteadyBox waiting={grips === null || (voicing !== undefined && related === null)}>
-        <h3>{grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}</h3>
+        <h3 title="By how far the voices move from and to the neighbours, how easy the grip is, and how usual">
+          {grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}
+        </h3>
         <GripFilters grips={offered ?? before.current} filter={filter} onFilter={look} />
         <div className="grip-list">
           {found?.slice(0, shown).map(({ voicing: other, motion }) => {
