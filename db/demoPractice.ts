@@ -35,25 +35,25 @@ const NOTES: readonly string[] = [
 const TRIES = 5
 
 /** A tune with its id, as it stands in the demo book. */
-export interface DemoTune {
+export interface SeededTune {
   id: string
   document: TuneDocument
 }
 
-interface Material {
+interface DemoMaterial {
   items: Item[]
   key: string
 }
 /** Worked out once for each tune of the book. */
-const known = new WeakMap<TuneDocument, Material>()
-function itemsIn({ document }: DemoTune): Material {
+const known = new WeakMap<TuneDocument, DemoMaterial>()
+function itemsIn({ document }: SeededTune): DemoMaterial {
   const found = known.get(document) ?? itemsOfTune(document)
   known.set(document, found)
   return found
 }
 
 /** What of a demo tune can be practised. */
-function itemsOfTune(document: TuneDocument): Material {
+function itemsOfTune(document: TuneDocument): DemoMaterial {
   const reading = readTuneDocument(document)
   const voicings = keptVoicings(document, reading.line, reading.chart.capo, DEFAULT_PLAYER)
   const { chart, chordOf } = chartOfLine(reading, 'new')
@@ -76,7 +76,7 @@ function itemsOfTune(document: TuneDocument): Material {
 const idOf = (at: number): string => `00000000-0000-4000-8000-${String(at).padStart(12, '0')}`
 
 /** @param now the day it ends before, ms since 1970 */
-export function demoPasses(tunes: readonly DemoTune[], now: number): LoggedPass[] {
+export function demoPasses(tunes: readonly SeededTune[], now: number): LoggedPass[] {
   const material = tunes.map((tune) => ({ tune, ...itemsIn(tune) })).filter(({ items }) => items.length > 0)
   if (material.length === 0) return []
   const begun = new Map<string, { tempo: number }>()

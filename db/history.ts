@@ -12,7 +12,7 @@ import { revisions } from './schema'
  * that none is far from a whole one. All of it is deflated JSON.
  */
 
-type Row = typeof revisions.$inferSelect
+type RevisionRow = typeof revisions.$inferSelect
 /** A document as it was written, in whatever form that was. */
 type Stored = Record<string, unknown>
 
@@ -43,7 +43,7 @@ const changeBetween = (before: Stored, after: Stored): Delta => {
   return (isLong ? byPlace : byContent).diff(before, after)
 }
 
-type Packed = Pick<Row, 'packed' | 'basisId' | 'depth'>
+type Packed = Pick<RevisionRow, 'packed' | 'basisId' | 'depth'>
 const whole = (document: Stored): Packed => ({ packed: pack(document), basisId: null, depth: 0 })
 
 /** A state that another can be told by. */
@@ -71,7 +71,7 @@ const columns = {
   packed: revisions.packed,
   snapshot: revisions.snapshot,
 }
-type Kept = Pick<Row, keyof typeof columns>
+type KeptRow = Pick<RevisionRow, keyof typeof columns>
 
 const reads = preparedOn((db) => ({
   kept: db
@@ -87,11 +87,11 @@ const reads = preparedOn((db) => ({
     .limit(1)
     .prepare(),
 }))
-const keptAs = (db: Db | Tx, id: string): Kept | undefined => reads(db).kept.get({ id })
+const keptAs = (db: Db | Tx, id: string): KeptRow | undefined => reads(db).kept.get({ id })
 
 /** The document of a state as it was written: the whole one before it, and every change since. */
-function storedOf(db: Db | Tx, kept: Kept): Stored {
-  const begun = (one: Pick<Kept, 'packed' | 'snapshot'>) =>
+function storedOf(db: Db | Tx, kept: KeptRow): Stored {
+  const begun = (one: Pick<KeptRow, 'packed' | 'snapshot'>) =>
     (one.packed ? unpack(one.packed) : one.snapshot) as Stored
   if (kept.basisId === null) return begun(kept)
   const [first, ...later] = db.all<{ packed: Buffer | null; snapshot: string | null; depth: number }>(sql`
@@ -122,7 +122,7 @@ export function stateAt(db: Db | Tx, id: string): OpenedDocument | undefined {
 /** Keeps a new state of a tune, made of another one (null for its first). */
 export function keepState(
   tx: Tx,
-  row: Pick<Row, 'id' | 'tuneId' | 'parentId' | 'sequence' | 'label' | 'createdAt'>,
+  row: Pick<RevisionRow, 'id' | 'tuneId' | 'parentId' | 'sequence' | 'label' | 'createdAt'>,
   document: TuneDocument,
   madeOf: string | null,
 ): void {
@@ -132,7 +132,7 @@ export function keepState(
 /** Keeps a state as it was written elsewhere, in the form it is in. @returns it, for the next one to be told by */
 export function keepWritten(
   tx: Tx,
-  row: Pick<Row, 'id' | 'tuneId' | 'parentId' | 'sequence' | 'label' | 'createdAt' | 'version'>,
+  row: Pick<RevisionRow, 'id' | 'tuneId' | 'parentId' | 'sequence' | 'label' | 'createdAt' | 'version'>,
   document: Stored,
   basis: Basis | null,
 ): Basis {
@@ -207,7 +207,7 @@ export function packHistory(db: Db, onDone: (done: number, of: number) => void =
 export function* statesOf(
   db: Db,
   tuneId: string,
-): Generator<Omit<Row, keyof Packed | 'snapshot' | 'tuneId'> & { document: Stored }> {
+): Generator<Omit<RevisionRow, keyof Packed | 'snapshot' | 'tuneId'> & { document: Stored }> {
   const rows = db
     .select({
       id: revisions.id,
@@ -234,5 +234,5 @@ export function* statesOf(
 }
 
 /** The state that redo goes to: the newest that was made of this one. */
-export const newestChild = (db: Db | Tx, parent: string): Pick<Row, 'id' | 'label'> | undefined =>
+export const newestChild = (db: Db | Tx, parent: string): Pick<RevisionRow, 'id' | 'label'> | undefined =>
   reads(db).newestChild.get({ parent })

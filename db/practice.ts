@@ -20,10 +20,8 @@ import { itemKey, type Grade, type ItemKind } from '../core/practice/grade'
 import type { Correction, LoggedPass } from '../core/practice/passSchema'
 import { recordOf, type ItemRecord } from '../core/practice/record'
 import { groupedBy } from '../core/grouped'
-import type { Db } from './connect'
+import type { Db, Tx } from './connect'
 import { goals, passes, practised, tunes } from './schema'
-
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
 /** A pass as it stands in the log. */
 export type PassRow = typeof passes.$inferSelect

@@ -125,14 +125,14 @@ function contentOf(
 /** A chart's own row, and each arrangement of it: the one worked on, then the versions kept. */
 type ChartRow = Omit<typeof charts.$inferInsert, 'id' | 'tuneId'>
 type ArrangementRow = Omit<typeof arrangements.$inferInsert, 'id' | 'tuneId' | 'chartId'>
-interface Arrangement {
+interface KeptArrangement {
   row: ArrangementRow
   choices: Omit<typeof choices.$inferInsert, 'arrangementId'>[]
   voicings: Omit<typeof voicings.$inferInsert, 'arrangementId'>[]
 }
 interface ChartRows {
   row: ChartRow
-  arrangements: Arrangement[]
+  arrangements: KeptArrangement[]
 }
 
 const rowsOf = (document: TuneDocument): ChartRows[] =>
@@ -150,7 +150,7 @@ const rowsOf = (document: TuneDocument): ChartRows[] =>
 function arrangementOf(
   made: Omit<VersionKept, 'name' | 'at'>,
   of: Pick<ArrangementRow, 'name' | 'version' | 'keptAt' | 'tempo'>,
-): Arrangement {
+): KeptArrangement {
   return {
     row: { ...of, ...settingsOf(made) },
     choices: Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({
@@ -214,7 +214,7 @@ function insertChart(tx: Tx, tuneId: string, { row, arrangements: all }: ChartRo
   all.forEach((one) => insertArrangement(tx, tuneId, chartId, one))
 }
 
-function insertArrangement(tx: Tx, tuneId: string, chartId: string, one: Arrangement): void {
+function insertArrangement(tx: Tx, tuneId: string, chartId: string, one: KeptArrangement): void {
   const arrangementId = newId()
   tx.insert(arrangements)
     .values({ id: arrangementId, tuneId, chartId, ...one.row })

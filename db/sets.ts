@@ -1,8 +1,6 @@
 import { and, asc, count, desc, eq, gt, isNotNull, isNull, max, sql } from 'drizzle-orm'
-import type { Db } from './connect'
+import type { Db, Tx } from './connect'
 import { sets, setTunes, tunes } from './schema'
-
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
 /** Tunes one set can have: more than a night holds. */
 export const MOST_IN_A_SET = 200

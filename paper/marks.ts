@@ -86,14 +86,14 @@ const SIGNS: Readonly<Record<string, { size: number; lift: number; gap: number }
   '𝄌': { size: 1, lift: 0, gap: 0 },
 }
 
-interface Said {
+interface TextSaid {
   size: number
   face: Face
   shade?: Shade
 }
 
 /** A word from its left edge on the baseline. */
-export function said(text: string, { size, face, shade = 'ink' }: Said): Box {
+export function said(text: string, { size, face, shade = 'ink' }: TextSaid): Box {
   const marks: TextMark[] = []
   let x = 0
   let above = 0
@@ -211,7 +211,7 @@ export const labelled = (label: string, marks: Mark[], role: GroupMark['role'] =
 })
 
 /** Words broken into lines of a width. */
-export function inLines(text: string, width: number, how: Said): Box[] {
+export function inLines(text: string, width: number, how: TextSaid): Box[] {
   const lines: string[] = []
   for (const word of text.split(/\s+/)) {
     const last = lines.at(-1)

@@ -34,7 +34,7 @@ const COLUMN_GAP = 24
 const FOOT = 14
 
 /** Something that is never cut: a line of bars, a row of grips, a footnote. */
-interface Block {
+interface Uncut {
   marks: Mark[]
   height: number
   /** White below it, where something follows. */
@@ -72,7 +72,7 @@ export function pagesOf(
   const isWindow = format.paper === 'window'
   const head = isWindow ? smallHead(setting, inner) : headBlock(setting, inner)
   const blocks = [
-    ...linesOn(setting, column).map((one): Block => ({ ...lineRows(one, setting), after: 10 * sizes.unit })),
+    ...linesOn(setting, column).map((one): Uncut => ({ ...lineRows(one, setting), after: 10 * sizes.unit })),
     ...(layout.grips === 'legend' && layout.part === 'concert' ? legendBlocks(setting, column) : []),
     ...(layout.reasons ? reasonBlocks(setting, column) : []),
   ]
@@ -118,7 +118,7 @@ function footMarks({ content, layout }: SheetSetting, format: Format, index: num
 const FOOT_SIZE = 7.6
 
 /** Title and words on one line where they fit, for a window. */
-function smallHead(setting: SheetSetting, width: number): Block {
+function smallHead(setting: SheetSetting, width: number): Uncut {
   const titles = inLines(setting.content.title, width, { size: 11, face: 'serif-bold' })
   const words = inLines(wordsOf(setting), width, { size: 6.6, face: 'sans', shade: 'soft' })
   const [title, word] = [titles[0]!, words[0]!]
@@ -155,7 +155,7 @@ function wordsOf({
 }
 
 /** Title in the middle, and under it key, metre, tempo, figure, capo and strings. */
-function headBlock(setting: SheetSetting, width: number): Block {
+function headBlock(setting: SheetSetting, width: number): Uncut {
   const {
     content,
     sizes: { unit },
@@ -192,7 +192,7 @@ function headBlock(setting: SheetSetting, width: number): Block {
 }
 
 /** Every grip once under its symbol, in rows. */
-function legendBlocks({ content, leftHanded, sizes }: SheetSetting, width: number): Block[] {
+function legendBlocks({ content, leftHanded, sizes }: SheetSetting, width: number): Uncut[] {
   const { unit } = sizes
   const all = legendOf(content.chords).map(({ chord, voicing }) => {
     const name = chordBox(chord, sizes.symbol * 0.8)
@@ -211,7 +211,7 @@ function legendBlocks({ content, leftHanded, sizes }: SheetSetting, width: numbe
     if (row && used + one.width <= width) row.push(one)
     else rows.push([one])
   }
-  return rows.map((row): Block => {
+  return rows.map((row): Uncut => {
     let x = 0
     const marks = row.flatMap((one) => {
       const here = moved(one.marks, x, 0)
@@ -223,11 +223,11 @@ function legendBlocks({ content, leftHanded, sizes }: SheetSetting, width: numbe
 }
 
 /** Each change with its number, its place and why, as footnotes under a line. */
-function reasonBlocks({ content, sizes: { unit } }: SheetSetting, width: number): Block[] {
+function reasonBlocks({ content, sizes: { unit } }: SheetSetting, width: number): Uncut[] {
   const size = 8.6 * unit
   const step = 11.4 * unit
   const indent = 20 * unit
-  return content.reasons.map(({ decision, homes }, index): Block => {
+  return content.reasons.map(({ decision, homes }, index): Uncut => {
     const { because, puts } = decision
     const place = homes[0]!.slot
     const symbols = puts.map(({ chord }) => chord.canonical).join(' ')

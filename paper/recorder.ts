@@ -1,7 +1,7 @@
 import { RenderContext, type FontInfo, type TextMeasure } from 'vexflow'
 import { said, at, type Mark } from './marks'
 
-interface State {
+interface PenState {
   fill: string
   stroke: string
   width: number
@@ -14,8 +14,8 @@ export class Recorder extends RenderContext {
   top = Infinity
   bottom = -Infinity
   private d = ''
-  private state: State = { fill: 'black', stroke: 'black', width: 1 }
-  private readonly kept: State[] = []
+  private state: PenState = { fill: 'black', stroke: 'black', width: 1 }
+  private readonly kept: PenState[] = []
   private fontSize = 10
 
   /** @param points how many points a unit of the library is */

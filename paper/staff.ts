@@ -70,7 +70,7 @@ const CLEFS = {
 /** The library's numbers of bar lines. */
 const BAR_LINES = { single: 1, end: 3, opens: 4, closes: 5, none: 7 } as const
 
-interface Placed {
+interface PlacedOnStaff {
   note: StaveNote
   beat: number
   rest: boolean
@@ -142,7 +142,7 @@ export function engraveStaff(
       own.addTimeSignature(`${bar.meter.beats}/${bar.meter.unit}`)
     own.setContext(context).draw()
     const here = items.filter((item) => item.bar === bar.number).sort((a, b) => a.beat - b.beat)
-    const inBar: Placed[] = []
+    const inBar: PlacedOnStaff[] = []
     const ties: [StaveNote | null, StaveNote | null][] = []
     const quarters = (beats: number) => Math.round((beats * 4 * DIVISIONS) / bar.meter.unit)
     const add = (beat: number, beats: number, item: StaffItem | null) => {
@@ -235,7 +235,7 @@ const keysOf = (item: StaffItem | null, rest: string): string[] =>
     : [rest]
 
 /** Notes of triplets in brackets that fill a beat, or two. */
-function tripletsIn(notes: readonly Placed[]): StaveNote[][] {
+function tripletsIn(notes: readonly PlacedOnStaff[]): StaveNote[][] {
   const groups: StaveNote[][] = []
   let open: StaveNote[] = []
   let length = 0

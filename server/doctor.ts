@@ -4,7 +4,7 @@ import { basename, dirname, resolve } from 'node:path'
 import { faultInWords, migrationsAhead } from '../db/connect'
 
 /** What was looked at, what was found, and what to do where something is wrong. */
-export interface Finding {
+export interface BookFinding {
   what: string
   found: string
   /** Null where nothing is wrong. */
@@ -17,32 +17,32 @@ const OLDEST_NODE = [20, 19] as const
 
 const megabytes = (bytes: number): string =>
   bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`
-const fine = (what: string, found: string): Finding => ({ what, found, help: null })
-const wrong = (what: string, found: string, help: string): Finding => ({ what, found, help })
+const fine = (what: string, found: string): BookFinding => ({ what, found, help: null })
+const wrong = (what: string, found: string, help: string): BookFinding => ({ what, found, help })
 
 /**
  * Looks at the book and what it lies on, and changes nothing.
  * @param file the book
  * @param migrations folder of the migrations of this version
  */
-export function examine(file: string, migrations: string): Finding[] {
+export function examine(file: string, migrations: string): BookFinding[] {
   return [node(), built(dirname(dirname(resolve(migrations)))), ...bookAt(file, migrations), ...ground(file)]
 }
 
-function node(): Finding {
+function node(): BookFinding {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number)
   const isOld = major < OLDEST_NODE[0] || (major === OLDEST_NODE[0] && minor < OLDEST_NODE[1])
   const found = `Node ${process.versions.node}`
   return isOld ? wrong('Node', found, `Install Node ${OLDEST_NODE.join('.')} or newer.`) : fine('Node', found)
 }
 
-function built(home: string): Finding {
+function built(home: string): BookFinding {
   return existsSync(resolve(home, 'build/serve.mjs'))
     ? fine('Application', 'built')
     : wrong('Application', 'not built', 'Run ./start once: it builds and serves.')
 }
 
-function bookAt(file: string, migrations: string): Finding[] {
+function bookAt(file: string, migrations: string): BookFinding[] {
   if (!existsSync(file))
     return [wrong('Book', `none at ${file}`, 'Run ./start: it makes one. Or name yours with HERON_DB.')]
   let db: Database.Database | undefined
@@ -110,7 +110,7 @@ const mayWrite = (path: string): boolean => {
 }
 
 /** The folder, the disk, and the copies beside the book. */
-function ground(file: string): Finding[] {
+function ground(file: string): BookFinding[] {
   const folder = dirname(resolve(file))
   if (!existsSync(folder)) return []
   const { bavail, bsize } = statfsSync(folder)
@@ -133,7 +133,7 @@ function ground(file: string): Finding[] {
   ]
 }
 
-function copiesBeside(file: string, folder: string): Finding {
+function copiesBeside(file: string, folder: string): BookFinding {
   const copies = readdirSync(folder).filter((name) => name.startsWith(`${basename(file)}.before-`))
   const unfinished = copies.filter((name) => name.endsWith('.unfinished'))
   if (copies.length === 0) return fine('Copies', 'none: one is made before a later version changes the book')
@@ -146,7 +146,7 @@ function copiesBeside(file: string, folder: string): Finding {
 }
 
 /** For the console: one line each, and what to do below it. */
-export function examinedInWords(findings: readonly Finding[]): string {
+export function examinedInWords(findings: readonly BookFinding[]): string {
   const width = Math.max(...findings.map(({ what }) => what.length))
   const lines = findings.flatMap(({ what, found, help }) => [
     `${help === null ? 'ok   ' : 'WRONG'}  ${what.padEnd(width)}  ${found}`,

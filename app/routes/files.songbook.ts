@@ -17,7 +17,7 @@ import { fileNameFrom } from '../services/sound/saveSound'
 import type { Route } from './+types/files.songbook'
 
 const FORMATS = { chordpro: 'cho', musicxml: 'musicxml' } as const
-type Format = keyof typeof FORMATS
+type SongFormat = keyof typeof FORMATS
 
 /** Every tune of the songbook as a file of its own, in one zip. Grips that were not found yet are left out. */
 export function loader({ params: { format } }: Route.LoaderArgs) {
@@ -25,7 +25,7 @@ export function loader({ params: { format } }: Route.LoaderArgs) {
     return refusedFile(
       `There is no format "${format}" for a songbook. Accepted: ${Object.keys(FORMATS).join(', ')}.`,
     )
-  const asked = format as Format
+  const asked = format as SongFormat
   const db = database()
   const player = readPlayer(db)
   return streamedFile(`songbook-${asked}.zip`, async (out, signal) => {
@@ -46,7 +46,7 @@ export function loader({ params: { format } }: Route.LoaderArgs) {
   })
 }
 
-function contentOf(db: Db, player: PlayerSettings, id: string, format: Format): Buffer {
+function contentOf(db: Db, player: PlayerSettings, id: string, format: SongFormat): Buffer {
   const state = readTune(db, id)
   if (!state) return Buffer.from('')
   const score = scoreOf(state.document, player)

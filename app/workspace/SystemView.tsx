@@ -9,7 +9,7 @@ import type { Voicing } from '../../core/voicing/voicing'
 import type { Editing } from '../services/notation/BeatInput'
 import { Brackets } from '../services/notation/Brackets'
 import { across, columnsOf, endOf, unitsOf, type System } from '../services/notation/layout'
-import { NOTHING_SUNG, SungWords, WordsField, type Sung } from '../services/notation/SungWords'
+import { NOTHING_SUNG, SungWords, WordsField, type SungBar } from '../services/notation/SungWords'
 import { Threads, type ThreadChord } from '../services/notation/Threads'
 import type { FormShown, MusicShown, Pulling } from '../services/room/room'
 import type { ChordSelection } from '../services/selection/selection'
@@ -40,7 +40,7 @@ interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
   onBeat: FormShown['onBeat']
   onGroup: FormShown['onGroup'] | undefined
   /** Words and notes of the melody, by bar. */
-  sung: ReadonlyMap<number, Sung>
+  sung: ReadonlyMap<number, SungBar>
   /** Takes the words typed under a bar; undefined where they are only shown. */
   onWords: FormShown['onWords']
   gutter: number
@@ -293,7 +293,7 @@ function pictureOf(props: SystemProps): string {
     reading: { analysis, chart },
   } = props
   // Where words are only shown, the notes do not matter.
-  const sungIn = (one: Sung | undefined) => one && (onWords ? one : one.lyrics)
+  const sungIn = (one: SungBar | undefined) => one && (onWords ? one : one.lyrics)
   const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
   const picture = JSON.stringify([
     edges,

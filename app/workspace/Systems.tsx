@@ -14,7 +14,7 @@ import { groupedBy } from '../../core/grouped'
 import type { Voicing } from '../../core/voicing/voicing'
 import { systemsOf, type System } from '../services/notation/layout'
 import { useBarsInSystem } from '../services/notation/useBarsInSystem'
-import type { Sung } from '../services/notation/SungWords'
+import type { SungBar } from '../services/notation/SungWords'
 import type { MusicShown } from '../services/room/room'
 import { RowsTold } from '../services/room/rows'
 import type { Bank } from '../services/selection/SelectionContext'
@@ -140,7 +140,7 @@ export const Systems = memo(function Systems({
 })
 
 /** What is sung in each bar that has words or notes. */
-function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, Sung> {
+function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, SungBar> {
   const words = groupedBy(lyrics, ({ bar }) => bar)
   const notes = groupedBy(melody, ({ bar }) => bar)
   return new Map(

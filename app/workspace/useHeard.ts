@@ -7,7 +7,7 @@ import type { Voicing } from '../../core/voicing/voicing'
 import { useGrips } from '../services/grips/GripsContext'
 import type { PlayedHere } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
-import { bandSchedule, timeOf, type Pass } from '../services/sound/bandSchedule'
+import { bandSchedule, timeOf, type HeardPass } from '../services/sound/bandSchedule'
 import {
   LINES_OF,
   scheduleOf,
@@ -166,7 +166,7 @@ function usePlayed(
 }
 
 /** The stretch of a sequence as a band plays it: from where it begins to where it ends. */
-function passOf(version: HeardLine, played: Accompaniment, { home, range }: Sequence): Pass {
+function passOf(version: HeardLine, played: Accompaniment, { home, range }: Sequence): HeardPass {
   const [first, last] = [home[0], home.at(-1)]
   const from = first && range !== 'all' ? timeOf(played, first.slot) : 0
   const end = played.bars.at(-1)?.to ?? 0

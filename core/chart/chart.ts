@@ -28,9 +28,9 @@ export const MARKS = [
   'D.S. al Fine',
   'D.S. al Coda',
 ] as const
-export type Mark = (typeof MARKS)[number]
+export type ChartMark = (typeof MARKS)[number]
 
-export const beginsBar = (mark: Mark): boolean => mark === 'Segno' || mark === 'Coda'
+export const beginsBar = (mark: ChartMark): boolean => mark === 'Segno' || mark === 'Coda'
 
 export interface Bar {
   /** From 1; a pickup bar is 0. */
@@ -58,7 +58,7 @@ export interface Bar {
   played: number
   /** Passes for which the ending that begins here is played; empty where none begins. */
   ending: readonly number[]
-  marks: readonly Mark[]
+  marks: readonly ChartMark[]
   /** Words to the players where it begins: `"lightly"`. */
   remarks: readonly string[]
   /** Where its signs stand in the text: line and columns from 1, `end` behind the last sign. */

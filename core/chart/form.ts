@@ -1,4 +1,4 @@
-import { barName, type Bar, type Chart, type ChartProblem, type Mark } from './chart'
+import { barName, type Bar, type Chart, type ChartProblem, type ChartMark } from './chart'
 
 /**
  * The bars of a chart in the order in which they are played, as indexes into `chart.bars`: repeats, endings, D.C., D.S.,
@@ -7,7 +7,7 @@ import { barName, type Bar, type Chart, type ChartProblem, type Mark } from './c
 export function playOrder(chart: Chart): number[] {
   const { bars } = chart
   const order: number[] = []
-  const has = (index: number, mark: Mark) => bars[index]!.marks.includes(mark)
+  const has = (index: number, mark: ChartMark) => bars[index]!.marks.includes(mark)
   /** Where a repeat goes back to, and which time through it is. */
   let start = 0
   let pass = 1
@@ -105,8 +105,8 @@ function jumpOf(chart: Chart, bar: Bar): Jump | null {
   return { to, until }
 }
 
-function missingFor(chart: Chart, mark: Mark): Mark[] {
-  const needs: Mark[] = [
+function missingFor(chart: Chart, mark: ChartMark): ChartMark[] {
+  const needs: ChartMark[] = [
     ...(mark.startsWith('D.S.') ? ['Segno' as const] : []),
     ...(mark.endsWith('Coda') ? ['To Coda' as const, 'Coda' as const] : []),
     ...(mark.endsWith('Fine') ? ['Fine' as const] : []),

@@ -1,5 +1,5 @@
 import { keyName, parseKey, type Key } from '../pitch/key'
-import { beginsBar, meterName, type Chart, type Mark, type Meter } from './chart'
+import { beginsBar, meterName, type Chart, type ChartMark, type Meter } from './chart'
 import { formProblems } from './form'
 import { problem } from './problem'
 import { fitsABeat, MOST_SIGNS, readBar, type Cell } from './readBar'
@@ -59,7 +59,7 @@ class Reader {
   /** Settings given so far; key and metre may be given again behind a bar. */
   private given = new Set<string>()
   private ending: Extract<Token, { kind: 'ending' }> | null = null
-  private marks: { mark: Mark; token: Token }[] = []
+  private marks: { mark: ChartMark; token: Token }[] = []
   private remarks: Extract<Token, { kind: 'remark' }>[] = []
 
   /** The first sign behind the last bar there is room for. */
@@ -327,7 +327,7 @@ class Reader {
 }
 
 /** Marks where a bar begins stand before those where it ends. */
-const inOrder = (marks: readonly Mark[]): Mark[] => [
+const inOrder = (marks: readonly ChartMark[]): ChartMark[] => [
   ...marks.filter(beginsBar),
   ...marks.filter((mark) => !beginsBar(mark)),
 ]

@@ -1,5 +1,5 @@
 import { parseSymbol } from '../chord/parse'
-import { MARKS, type Mark } from './chart'
+import { MARKS, type ChartMark } from './chart'
 import { remarkOf } from './remark'
 
 /** A piece of chart text with its place (line and column from 1). */
@@ -12,7 +12,7 @@ export type Token = { text: string; line: number; column: number } & (
       /** Times the passage is played in all, 0 for a plain line. */ played: number
     }
   | { kind: 'ending'; passes: number[] }
-  | { kind: 'mark'; mark: Mark }
+  | { kind: 'mark'; mark: ChartMark }
   | { kind: 'remark'; remark: string }
   | { kind: 'cell' }
 )
@@ -129,7 +129,7 @@ function passesOf(text: string): number[] {
   return [...new Set(passes)].sort((a, b) => a - b)
 }
 
-function markNamed(text: string): Mark {
+function markNamed(text: string): ChartMark {
   const plain = text
     .toLowerCase()
     .replace('𝄋', 'segno')

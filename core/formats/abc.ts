@@ -1,4 +1,4 @@
-import { meterName, type Bar, type Mark, type Slot } from '../chart/chart'
+import { meterName, type Bar, type ChartMark, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keys'
 import { NEAR, piecesOf, type Piece } from '../melody/clock'
 import type { Lyric } from '../melody/lyrics'
@@ -123,7 +123,7 @@ interface BarSetting {
 }
 
 /** Signs as ABC 2.1 has them; what it has none for is an annotation over the bar. */
-const SIGNS: Readonly<Record<Mark, string>> = {
+const SIGNS: Readonly<Record<ChartMark, string>> = {
   Segno: '!segno!',
   Coda: '!coda!',
   'To Coda': '"^To Coda"',

@@ -29,7 +29,7 @@ interface Anchor {
   sign: number
 }
 /** A chord of a line of bars with its column in what was brought in, from 1. */
-export interface Over {
+export interface ChordOver {
   column: number
   bar: number
   sign: number
@@ -199,7 +199,7 @@ export class ChartDraft {
   }
 
   /** A line of bars. @param over its chords, with the columns they stood at, for words under them */
-  bars(text: string, over: readonly Over[] = []): void {
+  bars(text: string, over: readonly ChordOver[] = []): void {
     const before = [...this.remarks, ...this.comes].join(' ')
     const marked =
       before === '' ? text : text.replace(/^(\|:?\d?[\d,-]*\.?)\s*/, (line) => `${line.trim()} ${before} `)

@@ -1,7 +1,7 @@
 import { SYLLABLES, withCapitals } from '../chord/near'
 import { printRemark, remarkOf } from '../chart/remark'
 import { parseSymbol } from '../chord/parse'
-import { bare, repeated, type ChartDraft, type Over, type Word } from './chartDraft'
+import { bare, repeated, type ChartDraft, type ChordOver, type Word } from './chartDraft'
 import { chordOfNumeral } from './numerals'
 
 export const SETTINGS: Readonly<Record<string, string>> = {
@@ -221,7 +221,7 @@ export function readBars(
   let read = 0
   let times = 1
   let last = 0
-  const over: Over[] = []
+  const over: ChordOver[] = []
   let remarks: string[] = []
   const take = (all: string, from: number) => {
     let [piece, at] = [all, from]

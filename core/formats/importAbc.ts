@@ -1,5 +1,5 @@
 import abc from 'abcjs'
-import type { Mark, Meter } from '../chart/chart'
+import type { ChartMark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
@@ -334,7 +334,7 @@ const sungWord = ({ syllable, divider }: { syllable: string; divider: string }):
   divider === '-' ? `${syllable.trim()}-` : syllable.trim()
 
 /** Decorations of ABC 2.1 that are signs of the form. */
-const SIGNS: Readonly<Record<string, Mark>> = {
+const SIGNS: Readonly<Record<string, ChartMark>> = {
   segno: 'Segno',
   coda: 'Coda',
   fine: 'Fine',

@@ -26,11 +26,11 @@ const ELSEWHERE_NAMES: Readonly<Record<string, string>> = {
 }
 const COMMENT = /^(?:comment|c|comment_italic|ci|comment_box|cb|highlight)$/
 /** What is open while a song is read: another notation, or words that the file has said before with their places. */
-type Block = 'song' | 'elsewhere' | 'words told'
+type SongPart = 'song' | 'elsewhere' | 'words told'
 
 /** ChordPro (the open format of songs with chords in brackets), line by line; blocks of other notations are passed over. */
 export function readSong(lines: readonly string[], draft: ChartDraft): void {
-  let block: Block = 'song'
+  let block: SongPart = 'song'
   lines.forEach((line, at) => {
     const name = DIRECTIVE.exec(line)?.[1]?.toLowerCase() ?? ''
     const other = ELSEWHERE.exec(name)

@@ -170,7 +170,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
 
 /** Words with the notes of the melody that begin where they are sung, within half a beat of it. A word that goes on ends in a hyphen. */
 function wordsOn(
-  voices: readonly Placed[],
+  voices: readonly PlacedNote[],
   melody: readonly NamedMelodyNote[],
   words: readonly SungInFile[],
 ): Lyric[] {
@@ -242,7 +242,7 @@ function barsOf({ header: { ppq, timeSignatures } }: Midi, last: number): MidiBa
 const pickupOf = ([first, second]: readonly MidiBar[]): number =>
   first && second && first.unit === second.unit && first.beats < second.beats ? first.beats : 0
 
-interface Placed {
+interface PlacedNote {
   midi: number
   /** Index of its bar, its beat there from 1, and its length in beats of that bar. */
   bar: number
@@ -255,7 +255,7 @@ interface Placed {
 }
 
 /** Notes on quarters of a beat, or on thirds in bars where that is nearer. */
-function placedIn(bars: readonly MidiBar[], notes: Track['notes']): Placed[] {
+function placedIn(bars: readonly MidiBar[], notes: Track['notes']): PlacedNote[] {
   const inBars = new Map<number, Track['notes']>()
   let at = 0
   for (const note of [...notes].sort((a, b) => a.ticks - b.ticks)) {
@@ -269,7 +269,7 @@ function placedIn(bars: readonly MidiBar[], notes: Track['notes']): Placed[] {
       (best, one) => (offGrid(from, bar.beat / one) < offGrid(from, bar.beat / best) * 0.8 ? one : best),
       GRIDS[0] as number,
     )
-    return inside.map(({ midi, ticks, durationTicks }): Placed => {
+    return inside.map(({ midi, ticks, durationTicks }): PlacedNote => {
       const begins = Math.round(((ticks - bar.ticks) / bar.beat) * grid)
       const ends = Math.max(begins + 1, Math.round(((ticks + durationTicks - bar.ticks) / bar.beat) * grid))
       const overBar = begins >= bar.beats * grid && index + 1 < bars.length
@@ -367,8 +367,8 @@ const offGrid = (notes: readonly { ticks: number }[], ticks: number): number =>
   notes.reduce((sum, note) => sum + Math.abs(note.ticks - Math.round(note.ticks / ticks) * ticks), 0)
 
 /** Of notes that begin together the highest; each ends at the latest where the next begins. */
-function oneAtATime(notes: readonly Placed[]): Placed[] {
-  const highest = new Map<string, Placed>()
+function oneAtATime(notes: readonly PlacedNote[]): PlacedNote[] {
+  const highest = new Map<string, PlacedNote>()
   for (const note of notes) {
     const place = `${note.bar}:${note.beat}`
     if (!highest.has(place) || highest.get(place)!.midi < note.midi) highest.set(place, note)

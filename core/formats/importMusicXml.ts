@@ -1,5 +1,5 @@
 import { XMLParser } from 'fast-xml-parser'
-import { MARKS, type Mark, type Meter } from '../chart/chart'
+import { MARKS, type ChartMark, type Meter } from '../chart/chart'
 import type { Key } from '../pitch/key'
 import { midiOf, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
 import { bad, type Result } from '../result'
@@ -299,7 +299,7 @@ class PartReader {
       if (find(inside, 'coda')) bar.marks.push('Coda')
       const words = all(inside, 'words').map(textOf).join(' ').trim()
       const mark = MARKS.find((one) => one.toLowerCase() === words.toLowerCase())
-      if (mark) bar.marks.push(mark as Mark)
+      if (mark) bar.marks.push(mark as ChartMark)
       // What says that eighths swing is told by its ratio.
       else if (words && !(sound && find(childrenOf(sound), 'swing'))) bar.remarks.push(words)
     }

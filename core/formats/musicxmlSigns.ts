@@ -1,4 +1,4 @@
-import type { Bar, Mark, Meter } from '../chart/chart'
+import type { Bar, ChartMark, Meter } from '../chart/chart'
 import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, plainSpelling } from '../pitch/note'
 import { NOTE_NAMES } from './musicxmlHarmony'
@@ -95,7 +95,7 @@ function endingThatStops(bars: readonly Bar[], index: number): readonly number[]
   return index === (open ? begins : closes) ? ending : null
 }
 
-const MARK_SOUNDS: Readonly<Partial<Record<Mark, Record<string, string>>>> = {
+const MARK_SOUNDS: Readonly<Partial<Record<ChartMark, Record<string, string>>>> = {
   Segno: { segno: 'segno' },
   Coda: { coda: 'coda' },
   'To Coda': { tocoda: 'coda' },
@@ -115,7 +115,7 @@ export function writeWords(measure: XmlElement, words: string): XmlElement {
   return direction
 }
 
-export function writeMark(measure: XmlElement, mark: Mark): void {
+export function writeMark(measure: XmlElement, mark: ChartMark): void {
   const direction = measure.ele('direction', { placement: 'above' })
   const type = direction.ele('direction-type')
   if (mark === 'Segno') type.ele('segno')

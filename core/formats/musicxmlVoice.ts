@@ -41,7 +41,7 @@ export interface LyricAt extends Pick<Lyric, 'text' | 'joins'> {
 export const lengthOf = (beats: number, { unit }: Meter): number => Math.round((beats * 4 * DIVISIONS) / unit)
 
 /** One note value of a voice: sounding or silent, with what stands over and under it. */
-interface Written {
+interface WrittenValue {
   at: number
   value: NoteValue
   /** Null for a rest. */
@@ -113,11 +113,11 @@ export function writeTab(measure: XmlElement, voice: Voice): void {
 }
 
 /** The values of a voice from the beginning of the bar to its end. */
-function valuesOf({ bar, soundings, symbols = [], lyrics = [] }: Voice): Written[] {
+function valuesOf({ bar, soundings, symbols = [], lyrics = [] }: Voice): WrittenValue[] {
   const end = lengthOf(bar.beats, bar.meter)
   const waiting = [...symbols]
   const sung = [...lyrics]
-  const all: Written[] = []
+  const all: WrittenValue[] = []
   let at = 0
   const symbolsBefore = (until: number): HarmonyAt[] => {
     const upTo = waiting.findIndex((one) => one.at >= until)
@@ -233,7 +233,7 @@ type Beam = 'begin' | 'continue' | 'end' | 'forward hook' | 'backward hook'
 const BEAMS_OF: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4 }
 
 /** Beams, by the index of the value: neighbours with flags that begin in the same beat; in eighths that go by threes, in the same dotted quarter. */
-function beamsOf(all: readonly Written[], { meter }: Voice['bar']): Map<number, Beam[]> {
+function beamsOf(all: readonly WrittenValue[], { meter }: Voice['bar']): Map<number, Beam[]> {
   const beat = (4 * DIVISIONS) / meter.unit
   const span = meter.unit >= 8 && meter.beats % 3 === 0 ? 3 * beat : Math.max(beat, DIVISIONS)
   const groups: number[][] = []
@@ -267,7 +267,7 @@ function beamsOf(all: readonly Written[], { meter }: Voice['bar']): Map<number, 
 
 function writeRest(
   measure: XmlElement,
-  { value, lyric }: Written,
+  { value, lyric }: WrittenValue,
   voice: Voice,
   tuplet: 'start' | 'stop' | null,
 ): void {
@@ -329,7 +329,7 @@ function writeLyric(note: XmlElement, { text, joins, goesOn }: LyricAt): void {
 /** Notes together; where their strings are known, with the marks of tablature. */
 function writeNotes(
   measure: XmlElement,
-  { value, ties, first, lyric }: Written,
+  { value, ties, first, lyric }: WrittenValue,
   sounding: SoundingChord,
   {
     voice,

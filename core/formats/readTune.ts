@@ -1,5 +1,5 @@
 import { NEAR } from '../chart/beats'
-import { meterName, type Mark, type Meter, type Slot } from '../chart/chart'
+import { meterName, type ChartMark, type Meter, type Slot } from '../chart/chart'
 import { MOST_BARS, MOST_CAPO } from '../chart/parse'
 import { printBar } from '../chart/print'
 import { printRemark, remarkOf } from '../chart/remark'
@@ -51,7 +51,7 @@ export interface ReadBar {
   opensRepeat: boolean
   played: number
   ending: number[]
-  marks: Mark[]
+  marks: ChartMark[]
   /** Words to the players, as the file has them. */
   remarks: string[]
 }
@@ -258,7 +258,7 @@ function isCutByRepeat(bars: readonly ReadBar[], index: number): boolean {
   return bar.opensRepeat || bar.played > 0 || (next?.opensRepeat ?? false) || (before?.played ?? 0) > 0
 }
 
-interface BarFrame {
+interface FoundBar {
   number: number
   from: number
   late: number
@@ -271,7 +271,7 @@ interface BarFrame {
 /** The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or nobody plays. */
 function slotsOfBar(
   bar: ReadBar,
-  { number, from, late, beats, metre, index, played }: BarFrame,
+  { number, from, late, beats, metre, index, played }: FoundBar,
   warnings: string[],
   inBeats: (quarters: number, meter: Meter) => number,
 ): Slot[] {

@@ -77,12 +77,12 @@ interface WayThrough {
   arc: Arc
   placed: Placed[]
 }
-interface State {
+interface ArrangeState {
   cost: number
   weight: number
   way: WayThrough
   grips: number[]
-  before: State | null
+  before: ArrangeState | null
 }
 
 /**
@@ -152,8 +152,8 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   const found: Arrangement[] = []
   for (let result = 0; result < count; result += 1) {
     let [low, high, reward] = [0, base * 3 + 24, base]
-    let best: State | null = null
-    const off = (state: State) => Math.abs(state.weight - goal)
+    let best: ArrangeState | null = null
+    const off = (state: ArrangeState) => Math.abs(state.weight - goal)
     for (
       let round = 0;
       round < (distance > 0 ? ROUNDS : 1) && !(best && off(best) <= NEAR_ENOUGH * lattice.most);
@@ -196,7 +196,7 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   return good(found)
 }
 
-function landing(end: State | null, spots: Spots, guards: Guards): Set<Arc> {
+function landing(end: ArrangeState | null, spots: Spots, guards: Guards): Set<Arc> {
   const path = end ? statesOf(end).map(({ way }) => way.arc) : []
   return new Set([...unlanded(path, spots), ...(isOn(guards, 'moving') ? standing(path, spots) : [])])
 }
@@ -260,8 +260,8 @@ function searched(
   reward: number,
   prices: JointPrices,
   used: ReadonlyMap<string, number>,
-): State | null {
-  const ends: State[][] = Array.from({ length: ways.length + 1 }, () => [])
+): ArrangeState | null {
+  const ends: ArrangeState[][] = Array.from({ length: ways.length + 1 }, () => [])
   for (let at = 0; at < ways.length; at += 1) {
     const before = ends[at]!
     if (at > 0 && before.length === 0) continue
@@ -282,13 +282,13 @@ function searched(
 function arrivals(
   way: WayThrough,
   harmony: number,
-  open: readonly (State | null)[],
+  open: readonly (ArrangeState | null)[],
   between: (a: Arc, b: Arc) => number,
   prices: JointPrices,
-): State[] {
+): ArrangeState[] {
   if (open.length === 0) return []
   const { placed, arc } = way
-  const weightOf = (state: State | null) => (state?.weight ?? 0) + arc.weight
+  const weightOf = (state: ArrangeState | null) => (state?.weight ?? 0) + arc.weight
   const first = placed[0]
   if (!first) {
     const state = open.reduce((best, one) => ((one?.cost ?? 0) < (best?.cost ?? 0) ? one : best))
@@ -305,8 +305,8 @@ function arrivals(
       price: last ? prices.from(last.placed, last.grip, first) : null,
     }
   })
-  let layer = first.grips.map((grip, node): State => {
-    let best: State | null = null
+  let layer = first.grips.map((grip, node): ArrangeState => {
+    let best: ArrangeState | null = null
     let least = Infinity
     for (const { state, cost: soFar, price } of onward) {
       const cost = soFar + (price ? price(grip) : 0)
@@ -323,7 +323,7 @@ function arrivals(
       state,
       price: prices.from(from, from.grips[state.grips[at - 1]!]!, to),
     }))
-    layer = to.grips.map((grip, node): State => {
+    layer = to.grips.map((grip, node): ArrangeState => {
       let best = reached[0]!.state
       let least = Infinity
       for (const { state, price } of reached) {
@@ -339,23 +339,23 @@ function arrivals(
   return layer
 }
 
-function lastSounding(state: State): { placed: Placed; grip: Grip } | null {
-  for (let at: State | null = state; at; at = at.before) {
+function lastSounding(state: ArrangeState): { placed: Placed; grip: Grip } | null {
+  for (let at: ArrangeState | null = state; at; at = at.before) {
     const placed = at.way.placed.at(-1)
     if (placed) return { placed, grip: placed.grips[at.grips.at(-1)!]! }
   }
   return null
 }
 
-function statesOf(end: State): State[] {
-  const states: State[] = []
-  for (let at: State | null = end; at; at = at.before) states.unshift(at)
+function statesOf(end: ArrangeState): ArrangeState[] {
+  const states: ArrangeState[] = []
+  for (let at: ArrangeState | null = end; at; at = at.before) states.unshift(at)
   return states
 }
 
 /** What the joint search chose, led exactly over all grips of its chords, in the texture that suits them and with the tensions they can take. */
 function led(
-  end: State,
+  end: ArrangeState,
   { limits, distance, texture, colour = true }: ArrangeProblem,
   { most, slots, style }: { most: number; slots: ReturnType<typeof slotsOf>; style: StyleName },
 ): Result<Arrangement> {

@@ -14,14 +14,14 @@ export interface End {
 }
 
 /** A chord as the degree of its root, its suffix, and the degree of another bass. */
-type Row = readonly [name: string, where: End['where'], mode: Mode, bars: string, why: string]
+type EndingRow = readonly [name: string, where: End['where'], mode: Mode, bars: string, why: string]
 
 /**
  * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step above, `5` behind a stroke the bass. Turnarounds, the pedal and the falling line as
  * players use them; common practice, no source.
  */
 // prettier-ignore
-const ENDS: readonly Row[] = [
+const ENDS: readonly EndingRow[] = [
   ['turnaround', 'before', 'major', '1maj7 67 | 2m7 57', 'Once round I VI ii V, so that the tune begins on a chord that is waited for.'],
   ['turnaround', 'before', 'minor', '1m6 6m7b5 | 2m7b5 57b9', 'Once round i vi ii V in minor, so that the tune begins on a chord that is waited for.'],
   ['long turnaround', 'before', 'major', '3m7 67b9 | 2m7 57 | 3m7 67b9 | 2m7 57', 'iii in the place of I: it does not rest before the tune does.'],

@@ -33,7 +33,7 @@ export function handEffort(
 }
 
 /** The same melody somewhere else on the neck. */
-export interface Moved {
+export interface MovedMelody {
   /** In words: `frets 5 to 10`, `highest note on string 2`, `an octave lower`. */
   where: string
   window: readonly [number, number] | null
@@ -55,10 +55,10 @@ const alone = ({ notes }: HarmonisedLine): number =>
   notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
 
 /** The same melody in other positions, on lower strings, and in other registers, each led as well as it can be, the easiest for the hand first. Places where it cannot be played are left out. */
-export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
+export function elsewhere(problem: HarmoniseProblem): Result<MovedMelody[]> {
   const { limits, onProgress = () => true } = problem
   const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
-  const tries: (Pick<Moved, 'where' | 'window' | 'strings' | 'octaves'> & { low: number | null })[] = []
+  const tries: (Pick<MovedMelody, 'where' | 'window' | 'strings' | 'octaves'> & { low: number | null })[] = []
   for (let low = lowest; low + POSITIONS[0] - 1 <= limits.frets[1]; low += STEP)
     for (const high of new Set(POSITIONS.map((wide) => Math.min(limits.frets[1], low + wide - 1))))
       tries.push({ where: `frets ${low} to ${high}`, window: [low, high], strings: null, octaves: 0, low })
@@ -79,7 +79,7 @@ export function elsewhere(problem: HarmoniseProblem): Result<Moved[]> {
       octaves,
       low: null,
     })
-  const found: Moved[] = []
+  const found: MovedMelody[] = []
   const placed = new Set<number>()
   for (const [at, { low, ...one }] of tries.entries()) {
     if (!onProgress(at, tries.length))

@@ -3,7 +3,7 @@ import { writtenFrets } from '../neck/instrument'
 import { keyName, type Key } from '../pitch/key'
 import { keyAbove } from '../chart/transpose'
 import type { Analysis, Group } from '../analysis/reading'
-import { atEase, type Change, type HandTempo } from '../rhythm/handTempo'
+import { atEase, type GripChange, type HandTempo } from '../rhythm/handTempo'
 import type { Voicing } from '../voicing/voicing'
 import type { ItemKind } from './grade'
 import { keySteps } from './keys'
@@ -25,7 +25,7 @@ export interface Item {
 }
 
 /** What items are made of. */
-export interface Material {
+export interface ItemMaterial {
   chart: Chart
   analysis: Pick<Analysis, 'key' | 'groups'>
   /** The grip of each chord, in order. */
@@ -65,7 +65,7 @@ export const gripName = (slot: Pick<Slot, 'text'>, voicing: Pick<Voicing, 'frets
 export const WHOLE_TUNE = 'the whole tune'
 
 /** Everything in a tune that can be practised by itself. */
-export function itemsOf(material: Material): Item[] {
+export function itemsOf(material: ItemMaterial): Item[] {
   const slots = [...material.grips.keys()]
   return [
     ...passages(material, slots),
@@ -78,14 +78,14 @@ export function itemsOf(material: Material): Item[] {
   ]
 }
 
-interface Stretch {
+interface BarsStretch {
   from: number
   to: number
   name: string
 }
 
 /** Four bars at a time from each section's beginning, then the sections. */
-function stretchesOf(bars: readonly Bar[]): Stretch[] {
+function stretchesOf(bars: readonly Bar[]): BarsStretch[] {
   const fours: Bar[][] = []
   const sections: Bar[][] = []
   for (const bar of bars) {
@@ -96,7 +96,7 @@ function stretchesOf(bars: readonly Bar[]): Stretch[] {
     sections.at(-1)!.push(bar)
     fours.at(-1)!.push(bar)
   }
-  const named = (inside: readonly Bar[], name?: string): Stretch => {
+  const named = (inside: readonly Bar[], name?: string): BarsStretch => {
     const [from, to] = [inside[0]!.number, inside.at(-1)!.number]
     return { from, to, name: name ?? barsName(from, to) }
   }
@@ -114,12 +114,12 @@ function stretchesOf(bars: readonly Bar[]): Stretch[] {
   ]
 }
 
-const changeHard = (change: Change | undefined, goal: number): number =>
+const changeHard = (change: GripChange | undefined, goal: number): number =>
   change ? share(goal / change.comfortable, EASY_RATIO, HARD_RATIO) : 0
 
-function passages({ chart, hand, goal, grips: held }: Material, slots: readonly Slot[]): Item[] {
+function passages({ chart, hand, goal, grips: held }: ItemMaterial, slots: readonly Slot[]): Item[] {
   const stretches = stretchesOf(chart.bars)
-  const inBars = (slot: Slot, { from, to }: Stretch) => slot.bar >= from && slot.bar <= to
+  const inBars = (slot: Slot, { from, to }: BarsStretch) => slot.bar >= from && slot.bar <= to
   return stretches.flatMap((stretch): Item[] => {
     if (!slots.some((slot) => inBars(slot, stretch))) return []
     // The list has the most limiting change first.
@@ -158,7 +158,7 @@ function hardestGrip(slots: readonly Slot[], held: ReadonlyMap<Slot, Voicing>): 
   return [...slots].sort((a, b) => held.get(b)!.fingering.difficulty - held.get(a)!.fingering.difficulty)[0]
 }
 
-function changes({ hand, grips: held, goal }: Material, slots: readonly Slot[]): Item[] {
+function changes({ hand, grips: held, goal }: ItemMaterial, slots: readonly Slot[]): Item[] {
   const known = new Set<string>()
   return hand.changes.flatMap((change): Item[] => {
     const [from, to] = [slots[change.index]!, slots[change.to]!]
@@ -180,7 +180,7 @@ function changes({ hand, grips: held, goal }: Material, slots: readonly Slot[]):
   })
 }
 
-function grips({ grips: held, hand }: Material): Item[] {
+function grips({ grips: held, hand }: ItemMaterial): Item[] {
   const known = new Map<string, Item>()
   for (const [slot, voicing] of held) {
     const item = gripName(slot, voicing)
@@ -202,12 +202,12 @@ function grips({ grips: held, hand }: Material): Item[] {
   return [...known.values()]
 }
 
-const ends = ({ chart }: Pick<Material, 'chart'>) => ({
+const ends = ({ chart }: Pick<ItemMaterial, 'chart'>) => ({
   from: chart.bars[0]?.number ?? 1,
   to: chart.bars.at(-1)?.number ?? 1,
 })
 
-function topLine({ chart, grips: held, hand }: Material): Item[] {
+function topLine({ chart, grips: held, hand }: ItemMaterial): Item[] {
   const tops = [...held.values()].map(({ midis }) => midis.at(-1)!)
   if (tops.length < 2) return []
   const steps = tops.slice(1).map((top, at) => Math.abs(top - tops[at]!))
@@ -225,7 +225,7 @@ function topLine({ chart, grips: held, hand }: Material): Item[] {
 }
 
 /** The first cadence of the tune, in each area of the neck. */
-function cadences({ analysis, hand }: Material): Item[] {
+function cadences({ analysis, hand }: ItemMaterial): Item[] {
   const group = analysis.groups.find(isCadence)
   if (!group) return []
   return AREAS.map(([low, high]) => ({
@@ -243,7 +243,7 @@ const isCadence = ({ kind, from, to }: Group): boolean =>
 const CADENCE_HARD = 0.5
 
 /** The tune in the keys it is not written in. */
-function otherKeys({ chart, analysis: { key }, hand }: Material): Item[] {
+function otherKeys({ chart, analysis: { key }, hand }: ItemMaterial): Item[] {
   return keySteps('fourths')
     .slice(1)
     .map((semitones) => ({
@@ -258,7 +258,7 @@ function otherKeys({ chart, analysis: { key }, hand }: Material): Item[] {
 export const inKey = (key: Key): string => `in ${keyName(key)}`
 const KEYS_HARD = 0.6
 
-function whole({ chart, hand, goal }: Material): Item {
+function whole({ chart, hand, goal }: ItemMaterial): Item {
   const [worst] = hand.changes
   return {
     kind: 'tune',

@@ -2,7 +2,7 @@ import type { Frets } from '../neck/instrument'
 import type { Limits } from '../voicing/limits'
 
 /** A row of grips in another key: the same shapes so many frets away. */
-export interface Moved {
+export interface MovedGrips {
   /** Frets up, below 0 down; null where there is no way. */
   by: number | null
   frets: Frets[]
@@ -15,7 +15,7 @@ export function movedShapes(
   grips: readonly Frets[],
   semitones: number,
   limits: Pick<Limits, 'frets'>,
-): Moved {
+): MovedGrips {
   if (semitones % 12 === 0) return { by: 0, frets: grips.map((grip) => [...grip]), why: null }
   const open = grips.findIndex((grip) => grip.includes(0))
   if (open >= 0)

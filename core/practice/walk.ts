@@ -7,7 +7,7 @@ import { noteName, pitchClass } from '../pitch/note'
 import type { Voicing } from '../voicing/voicing'
 
 /** A place of the tune. */
-interface Place {
+interface WalkPlace {
   bar: number
   beat: number
 }
@@ -21,10 +21,15 @@ export interface Walked {
 /** Bars of a phrase where there is no melody to say. */
 const PHRASE_BARS = 4
 
-const before = (a: Place, b: Place): boolean => a.bar < b.bar || (a.bar === b.bar && a.beat < b.beat - NEAR)
+const before = (a: WalkPlace, b: WalkPlace): boolean =>
+  a.bar < b.bar || (a.bar === b.bar && a.beat < b.beat - NEAR)
 
 /** A line phrase by phrase: by the melody's phrases, or four bars at a time from each section. What lies between two phrases belongs to the first. */
-export function walkOf(line: readonly Place[], bars: readonly Bar[], phrases: readonly Phrase[]): Walked[] {
+export function walkOf(
+  line: readonly WalkPlace[],
+  bars: readonly Bar[],
+  phrases: readonly Phrase[],
+): Walked[] {
   if (line.length === 0) return []
   const begins = phrases.length > 0 ? phrases.map(({ from }) => from) : fours(bars)
   /** The chord that sounds where a phrase begins. */
@@ -36,9 +41,9 @@ export function walkOf(line: readonly Place[], bars: readonly Bar[], phrases: re
   return cuts.map((from, at) => ({ from, to: (cuts[at + 1] ?? line.length) - 1 }))
 }
 
-function fours(bars: readonly Bar[]): Place[] {
+function fours(bars: readonly Bar[]): WalkPlace[] {
   let count = 0
-  return bars.flatMap((bar): Place[] => {
+  return bars.flatMap((bar): WalkPlace[] => {
     if (bar.opensSection) count = 0
     const begins = count % PHRASE_BARS === 0
     if (bar.number > 0) count += 1

@@ -8,7 +8,7 @@ import type { Spot } from './spot'
 import type { Taste } from './taste'
 
 /** Arcs of one slot that are alike to the search: they end at the same place, stand alike beside their neighbours and ask the same of the next. */
-interface Group {
+interface ArcGroup {
   /** Places of the arcs in the list of the slot. */
   orders: readonly number[]
   end: number
@@ -28,7 +28,7 @@ interface Onward {
 export interface Ways {
   /** At each slot, what may be played from there on. */
   arcs: readonly (readonly Arc[])[]
-  groups: readonly (readonly Group[])[]
+  groups: readonly (readonly ArcGroup[])[]
   /** How many signatures end at each slot, and at the end. */
   arrivals: readonly number[]
 }
@@ -52,7 +52,7 @@ export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
   }
   const arrivals = Array.from({ length: arcs.length + 1 }, () => new Map<number, number>())
   const groups = alike.map((all, at) =>
-    all.map((orders): Group => {
+    all.map((orders): ArcGroup => {
       const arc = arcs[at]![orders[0]!]!
       const end = at + arc.span
       const signature = signatureOf(arc)
@@ -103,7 +103,7 @@ export const HALVINGS = 14
 interface PathState {
   cost: number
   arc: Arc
-  group: Group
+  group: ArcGroup
   from: PathState | null
   weight: number
 }

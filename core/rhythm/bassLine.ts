@@ -14,7 +14,7 @@ import {
   type Pitch,
 } from '../pitch/note'
 import { BASS_PRICES as PRICE, LEAP_PRICES } from './bassPrices'
-import { pulsesOf, type Grid, type Pulse } from './pulses'
+import { pulsesOf, type PulseGrid, type Pulse } from './pulses'
 import { scattered } from './scattered'
 
 export const BASS_KINDS = ['roots', 'fifths', 'two', 'walking', 'pedal'] as const
@@ -36,7 +36,7 @@ export interface BassNote {
 export const BASS_RANGE = [midi('E1'), midi('G3')] as const
 const MIDDLE = midi('D#2')
 
-const GRIDS: Readonly<Record<BassKind, Grid>> = {
+const GRIDS: Readonly<Record<BassKind, PulseGrid>> = {
   roots: 'bars',
   fifths: 'halves',
   two: 'halves',
@@ -64,7 +64,7 @@ const LEADS: readonly Lead[] = [
 ]
 
 /** A note that could stand at a pulse. */
-interface Candidate {
+interface PulseNote {
   midi: number
   spelled: Note
   price: number
@@ -128,10 +128,10 @@ function candidatesAt(
   pulse: Pulse,
   next: Pulse | undefined,
   reading: Reading | undefined,
-): Candidate[] {
+): PulseNote[] {
   const { chord } = pulse
   const bass = bassOf(chord)
-  const at = (spelled: Note, price: number, why: string, more: Partial<Candidate> = {}): Candidate[] =>
+  const at = (spelled: Note, price: number, why: string, more: Partial<PulseNote> = {}): PulseNote[] =>
     places(spelled).map((one) => ({ midi: one, spelled, price, why, passing: false, goes: null, ...more }))
   const ownBass = (price = 0) =>
     at(bass, price, chord.bass ? `the written bass of ${chord.canonical}` : `the root of ${chord.canonical}`)
@@ -188,8 +188,8 @@ function leadsTo(
   to: Note,
   chord: ChordSymbol,
   reading: Reading | undefined,
-  at: (spelled: Note, price: number, why: string, more: Partial<Candidate>) => Candidate[],
-): Candidate[] {
+  at: (spelled: Note, price: number, why: string, more: Partial<PulseNote>) => PulseNote[],
+): PulseNote[] {
   return LEADS.flatMap(({ goes, price, why }) => {
     const pc = modulo(pitchClass(to) - goes[0]!, 12)
     const known = spelledBy(chord, reading, pc)
@@ -220,8 +220,8 @@ function pedalOf(chart: Chart, key: Key): { note: Note; why: string } {
 
 /** The lowest price of going from one note to the next, or null where that is not done. */
 function step(
-  from: Candidate,
-  to: Candidate,
+  from: PulseNote,
+  to: PulseNote,
   kind: BassKind,
   direction: number,
   pulse: Pulse,
@@ -242,10 +242,10 @@ function step(
 /** Up, down, or none yet. */
 const DIRECTIONS = 3
 
-interface Way {
+interface BassWay {
   price: number
-  before: Way | null
-  candidate: Candidate
+  before: BassWay | null
+  candidate: PulseNote
   direction: number
 }
 
@@ -261,13 +261,13 @@ export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed 
   const readings = new Map(analysis.readings.map((reading) => [reading.slot, reading]))
   const pedal = kind === 'pedal' ? pedalOf(chart, analysis.key) : null
   const notes: BassNote[] = []
-  let ways: Way[] = []
+  let ways: BassWay[] = []
   const finish = (until: number) => {
-    let way: Way | null = ways.reduce<Way | null>(
+    let way: BassWay | null = ways.reduce<BassWay | null>(
       (best, one) => (best && best.price <= one.price ? best : one),
       null,
     )
-    const chosen: Candidate[] = []
+    const chosen: PulseNote[] = []
     for (; way; way = way.before) chosen.unshift(way.candidate)
     chosen.forEach((candidate, at) => {
       const pulse = pulses[until - chosen.length + at]!
@@ -289,7 +289,7 @@ export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed 
     const next = pulses[at + 1]
     const onward = next?.begins ? undefined : next
     const candidates = pedal
-      ? places(pedal.note).map((one): Candidate => ({
+      ? places(pedal.note).map((one): PulseNote => ({
           midi: one,
           spelled: pedal.note,
           price: 0,
@@ -298,7 +298,7 @@ export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed 
           goes: null,
         }))
       : candidatesAt(kind, pulse, onward, readings.get(pulse.slot))
-    const own = ({ midi: sound, price }: Candidate) =>
+    const own = ({ midi: sound, price }: PulseNote) =>
       price +
       PRICE.register * ((sound - MIDDLE) / 12) ** 2 +
       (seed === 0 ? 0 : PRICE.seed * scattered(seed, at, sound))
@@ -306,7 +306,7 @@ export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed 
       ways = candidates.map((candidate) => ({ price: own(candidate), before: null, candidate, direction: 0 }))
       return
     }
-    const found = new Map<number, Way>()
+    const found = new Map<number, BassWay>()
     for (const [index, candidate] of candidates.entries()) {
       const here = own(candidate)
       for (const before of ways) {

@@ -1,15 +1,15 @@
 import { NEAR } from '../chart/beats'
-import type { HandHit, RawHit } from './hit'
+import type { OwnHit, RawHit } from './hit'
 import type { PlayedBar } from './playedTime'
 
-export type HandHits = ReadonlyMap<string, HandHit | null>
+export type HandHits = ReadonlyMap<string, OwnHit | null>
 
 /** A place for maps: places that were written with three decimals are one. */
 const nearly = (time: number): number => Math.round(time * 1000)
 
 /** The times at which something was decided by hand, in order. A repeated bar has it each time. */
 function decided(bars: readonly PlayedBar[], byHand: HandHits) {
-  const inBar = new Map<number, { beat: number; hit: HandHit | null }[]>()
+  const inBar = new Map<number, { beat: number; hit: OwnHit | null }[]>()
   for (const [place, hit] of byHand) {
     const [bar, beat] = place.split(':').map(Number) as [number, number]
     const known = inBar.get(bar)

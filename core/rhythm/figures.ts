@@ -45,9 +45,9 @@ export interface Figure extends Cycle {
   why: string
 }
 
-type Mark = 'ghost' | 'accent' | 'push'
-type HitRow = readonly [at: number, part: Part, length: Length, stroke: Stroke, ...marks: Mark[]]
-type Row = readonly [
+type HitMark = 'ghost' | 'accent' | 'push'
+type HitRow = readonly [at: number, part: Part, length: Length, stroke: Stroke, ...marks: HitMark[]]
+type FigureRow = readonly [
   name: string,
   cycle: number,
   feel: Feel,
@@ -58,7 +58,7 @@ type Row = readonly [
 
 // A row is a figure: its name, its cycle, its feel, the right hand; each hit with its place, what sounds, how long, by what stroke; what it is good for.
 // prettier-ignore
-const ROWS: Readonly<Record<string, readonly Row[]>> = {
+const ROWS: Readonly<Record<string, readonly FigureRow[]>> = {
   // In four
   '4/4': [
     ['four to the bar', 2, 'swing', 'pick', [[0, 'all', 'short', 'down'], [1, 'all', 'short', 'down', 'accent']],

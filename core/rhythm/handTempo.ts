@@ -8,7 +8,7 @@ import { easierThan } from '../voicing/ease'
 import type { Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
 import { EVERY_CHORD_ONCE, figuresFor, type Cycle } from './figures'
-import type { HandHit, LaidHit, Restart } from './hit'
+import type { OwnHit, LaidHit, Restart } from './hit'
 import { layFigure, type Laid } from './lay'
 
 /**
@@ -39,7 +39,7 @@ export const HAND_TIMES = {
 export const atEase = (comfortable: number): string =>
   comfortable >= TEMPO_RANGE[1] ? 'at ease at any tempo' : `at ease to ${Math.floor(comfortable)}`
 
-export interface Change {
+export interface GripChange {
   /** Which grip the hand leaves, by its index among the grips; it goes to the one at `to`. */
   index: number
   to: number
@@ -73,7 +73,7 @@ export interface HandTempo {
   /** Of the whole tune, in beats a minute of its first metre; the fastest there is where the hand has nothing to change. */
   comfortable: number
   /** The most limiting first. */
-  changes: Change[]
+  changes: GripChange[]
 }
 
 /** What the hand needs for a change, in ms: never less for a longer way, more fingers or a harder grip. */
@@ -128,7 +128,7 @@ export interface HandTempoQuestion {
   /** Without one each chord is struck once and held. */
   figure: Cycle | ((bar: Bar) => Cycle | null) | null
   restart?: Restart
-  byHand?: ReadonlyMap<string, HandHit | null>
+  byHand?: ReadonlyMap<string, OwnHit | null>
   limits: Limits
   /** What would help is worked out too, which takes most of the time; true where it is not said. */
   help?: boolean
@@ -156,7 +156,7 @@ export function handTempo({
     if (!tightest.has(key) || tightest.get(key)!.beats > passage.beats + NEAR) tightest.set(key, passage)
   }
   const others = figure && help ? otherFigures(chart, figure, restart) : []
-  const changes = [...tightest.values()].flatMap((passage): Change[] => {
+  const changes = [...tightest.values()].flatMap((passage): GripChange[] => {
     const [from, to] = [grips.get(passage.from), grips.get(passage.to)]
     if (!from || !to || from.frets.join() === to.frets.join()) return []
     const { mm, fingers, ms } = needsMs(from, to, limits)
@@ -214,7 +214,7 @@ const WORTH = 1.05
 const LATER_BEATS = 0.5
 
 function helpFor(
-  { needsMs: ms, beats, comfortable }: Pick<Change, 'needsMs' | 'beats' | 'comfortable'>,
+  { needsMs: ms, beats, comfortable }: Pick<GripChange, 'needsMs' | 'beats' | 'comfortable'>,
   { from: before, to: after, hit, early }: Passage,
   { from, to, next, limits, others }: HelpKnown,
 ): Help[] {

@@ -7,7 +7,7 @@ export const RESTARTS = ['tune', 'section', 'bar'] as const
 export type Restart = (typeof RESTARTS)[number]
 
 /** A hit put in by hand. */
-export type HandHit = Omit<FigureHit, 'at'>
+export type OwnHit = Omit<FigureHit, 'at'>
 
 /** A hit before its chord is known. */
 export interface RawHit {

@@ -5,7 +5,7 @@ import { withSpace } from './space'
 import { figuresFor, sameVoices, SHORT_BEATS, type Cycle, type Part, soundsAChord } from './figures'
 import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
 import { overHand } from './byHand'
-import type { ChordedHit, HandHit, LaidHit, LeftOut, RawHit, Restart } from './hit'
+import type { ChordedHit, OwnHit, LaidHit, LeftOut, RawHit, Restart } from './hit'
 import { cyclesOf } from './cycles'
 import { varied } from './phrases'
 
@@ -31,7 +31,7 @@ export interface LayOptions {
   /** Bars of a phrase that is varied. */
   phrase?: 2 | 4
   /** Hits by hand, by `bar:beat` as written: in place of what the figure has there, or (null) nothing. */
-  byHand?: ReadonlyMap<string, HandHit | null>
+  byHand?: ReadonlyMap<string, OwnHit | null>
   /** The bars as they are played, or each once as written. */
   order?: 'played' | 'written'
 }

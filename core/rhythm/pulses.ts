@@ -36,10 +36,10 @@ const strongOf = (meter: Meter): number[] => {
   return half + stepOf(meter) <= meter.beats ? [1, half] : [1]
 }
 
-export type Grid = 'steps' | 'halves' | 'bars'
+export type PulseGrid = 'steps' | 'halves' | 'bars'
 
 /** The places where a bass may strike: the steps, the halves or the beginnings of bars, and wherever a chord comes. Bars stand as written; silences have none. */
-export function pulsesOf(chart: Chart, grid: Grid): Pulse[] {
+export function pulsesOf(chart: Chart, grid: PulseGrid): Pulse[] {
   const pulses: Pulse[] = []
   let before: ChordSymbol | null = null
   for (const bar of chart.bars) {

@@ -10,7 +10,7 @@ import {
   type Feel,
   type Figure,
 } from '../rhythm/figures'
-import type { HandHit, LaidHit } from '../rhythm/hit'
+import type { OwnHit, LaidHit } from '../rhythm/hit'
 import { layFigure, type Laid } from '../rhythm/lay'
 import { playedBars, type PlayedBar } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt } from '../rhythm/swing'
@@ -115,7 +115,7 @@ export interface AccompanimentQuestion {
   order?: 'played' | 'written'
 }
 
-export const handHits = ({ byHand }: Pick<Rhythm, 'byHand'>): ReadonlyMap<string, HandHit | null> =>
+export const handHits = ({ byHand }: Pick<Rhythm, 'byHand'>): ReadonlyMap<string, OwnHit | null> =>
   new Map(Object.entries(byHand))
 
 /** A tune accompanied: the guitar by its figure, the bass and what marks the time. */

@@ -51,14 +51,14 @@ export function* gripsOf(
 }
 
 /** A way to stop one string, or to leave it; with what it sounds. */
-interface Choice {
+interface StringChoice {
   fret: number | null
   /** MIDI number; NaN where the string is not played. */
   midi: number
   /** The pitch class as a bit; 0 where the string is not played. */
   sound: number
 }
-const NOT_PLAYED: Choice = { fret: null, midi: NaN, sound: 0 }
+const NOT_PLAYED: StringChoice = { fret: null, midi: NaN, sound: 0 }
 
 /** Frets of one string that sound an allowed tone inside a window. */
 function choicesFor(
@@ -67,7 +67,7 @@ function choicesFor(
   limits: Limits,
   first: number | null,
   last: number,
-): Choice[] {
+): StringChoice[] {
   const { instrument, range, top } = limits
   const choices = [NOT_PLAYED]
   if (limits.strings && !limits.strings.includes(string)) return choices
@@ -112,7 +112,7 @@ function windowGrips(
     !chord.tones.some((tone) => 1 << pitchClass(tone.note) === bassChord)
 
   const found: (number | null)[][] = []
-  const grip: Choice[] = []
+  const grip: StringChoice[] = []
   /** @param touches whether a string is held at the window's first fret already */
   const place = (string: number, sounding: number, sounds: number, touches: boolean): void => {
     if ((requirement.required & ~(sounds | later[string]!)) !== 0) return

@@ -4,7 +4,7 @@ import { DEFAULT_PLAYER, playerSettings } from '../../core/player/settings'
 import { itemKey } from '../../core/practice/grade'
 import { MOST_TITLE, type TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION, openDocument } from '../../core/tune/stored'
-import type { Db } from '../connect'
+import type { Db, Tx } from '../connect'
 import { refresh, type ItemOf } from '../practice'
 import { keepWritten, type Basis } from '../history'
 import { writeRows } from '../rows'
@@ -29,8 +29,6 @@ import {
   type TuneKept,
 } from '../../core/backup/format'
 import { openBackup, type Backup } from './read'
-
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
 export interface RestoreAsked {
   /** A tune or set that is in both and not the same: brought in beside the other under a name of its own, or left out. */

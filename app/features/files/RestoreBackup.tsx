@@ -25,7 +25,7 @@ const told = z.union([
   z.object({ fault: z.string() }),
 ])
 
-type State =
+type RestoreState =
   | { kind: 'idle' }
   | { kind: 'sending' }
   | { kind: 'working'; done: number; of: number }
@@ -34,7 +34,7 @@ type State =
 
 /** Sends a backup, shows how far it is brought in, and says what came of it. */
 export function RestoreBackup() {
-  const [state, setState] = useState<State>({ kind: 'idle' })
+  const [state, setState] = useState<RestoreState>({ kind: 'idle' })
   const running = useRef<AbortController | null>(null)
   const restore = async (form: FormData) => {
     const file = form.get('file')

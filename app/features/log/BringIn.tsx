@@ -10,13 +10,13 @@ const answer = z.object({ kept: z.number(), problems: z.array(z.string()) })
 /** Lines that could not be read are told up to here. */
 const TOLD = 5
 
-type State =
+type BringInState =
   { kind: 'idle' } | { kind: 'working'; done: number; of: number } | { kind: 'told'; message: string }
 
 /** Brings a log in piece by piece: how far it is shows, and it can be stopped; what was brought in by then stays. */
 export function BringIn() {
   const navigate = useNavigate()
-  const [state, setState] = useState<State>({ kind: 'idle' })
+  const [state, setState] = useState<BringInState>({ kind: 'idle' })
   const running = useRef<AbortController | null>(null)
   const bring = async (file: File) => {
     const own = new AbortController()

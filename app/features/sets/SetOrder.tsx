@@ -20,10 +20,10 @@ import { useEffect, useState } from 'react'
 import { Form, Link, useFetcher } from 'react-router'
 import type { SetTune } from '../../../db/sets'
 
-type Row = SetTune & { versions: string[]; own: { tempo: number } | null }
+type SetOrderRow = SetTune & { versions: string[]; own: { tempo: number } | null }
 
 /** The tunes of a set in their order: dragged by the handle, or moved by its keys (Space, then arrows). */
-export function SetOrder({ tunes }: { tunes: readonly Row[] }) {
+export function SetOrder({ tunes }: { tunes: readonly SetOrderRow[] }) {
   // Sent beside one another: none takes the place of another that is still on its way.
   const mover = useFetcher()
   // What was dropped stays there while the server is told.
@@ -78,7 +78,7 @@ function SetRow({
   of,
   onMove,
 }: {
-  row: Row
+  row: SetOrderRow
   place: number
   of: number
   onMove: (id: string, to: number) => void
@@ -191,7 +191,7 @@ function SetRow({
 }
 
 /** A field was changed since the row was read. */
-function changedIn(form: HTMLFormElement, { key, tempo, version, note }: Row): boolean {
+function changedIn(form: HTMLFormElement, { key, tempo, version, note }: SetOrderRow): boolean {
   const said = Object.fromEntries(new FormData(form))
   const was = { key: key ?? '', tempo: tempo === null ? '' : String(tempo), version: version ?? '', note }
   return Object.entries(was).some(([name, value]) => name in said && said[name] !== value)

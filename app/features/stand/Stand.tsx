@@ -11,7 +11,7 @@ import {
   SIZES,
   USUAL,
   windowAsked,
-  type Kept,
+  type StandKept,
   type StandTune,
   type StandWindow,
 } from './asked'
@@ -79,7 +79,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
       watch.disconnect()
     }
   }, [])
-  const set = (change: Partial<Kept>) => {
+  const set = (change: Partial<StandKept>) => {
     const next = { ...kept, ...change }
     setKept(next)
     keepHere(next)

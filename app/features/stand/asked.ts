@@ -42,20 +42,20 @@ export const SIZES = [0.7, 0.85, 1, 1.2, 1.45, 1.75] as const
 const USUAL_SIZE = 2
 
 /** How the stand is set. */
-export interface Kept {
+export interface StandKept {
   shown: string
   size: number
   light: boolean
 }
-export const USUAL: Kept = { shown: 'grips', size: USUAL_SIZE, light: false }
+export const USUAL: StandKept = { shown: 'grips', size: USUAL_SIZE, light: false }
 const PLACE = 'heron-stand'
 
 /** How the stand was set last in this browser. */
-export function keptHere(): Kept {
+export function keptHere(): StandKept {
   try {
     const { shown, size, light } = {
       ...USUAL,
-      ...(JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<Kept>),
+      ...(JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<StandKept>),
     }
     return {
       shown: isShown(shown) || ownNameOf(shown) !== null ? shown : USUAL.shown,
@@ -68,7 +68,7 @@ export function keptHere(): Kept {
 }
 
 /** Keeps in this browser how the stand is set. */
-export function keepHere(set: Kept): void {
+export function keepHere(set: StandKept): void {
   try {
     localStorage.setItem(PLACE, JSON.stringify(set))
   } catch {
@@ -79,7 +79,7 @@ export function keepHere(set: Kept): void {
 /** What is asked for a window: nothing new where it was only turned by a quarter. */
 export function windowAsked(
   window: { width: number; height: number } | null,
-  { shown, size }: Kept,
+  { shown, size }: StandKept,
   before: StandWindow | null,
 ): StandWindow | null {
   if (!window) return null

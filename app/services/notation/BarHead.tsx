@@ -1,4 +1,4 @@
-import { barName, beginsBar, meterName, type Bar, type Mark } from '../../../core/chart/chart'
+import { barName, beginsBar, meterName, type Bar, type ChartMark } from '../../../core/chart/chart'
 import { keyName, type Key } from '../../../core/pitch/key'
 import { engravedWords } from '../../../core/chord/engraved'
 
@@ -52,7 +52,7 @@ export const barInWords = ({ number, opensRepeat, played }: Bar): string =>
 export const barLines = (bar: Bar): string =>
   [bar.opensRepeat && 'opens-repeat', bar.played > 0 && 'closes-repeat'].filter(Boolean).join(' ')
 
-function MarkSign({ mark }: { mark: Mark }) {
+function MarkSign({ mark }: { mark: ChartMark }) {
   if (mark === 'Segno')
     return (
       <span className="form-sign" role="img" aria-label="Segno">

@@ -6,7 +6,7 @@ import { keyName } from '../../../core/pitch/key'
 import { engravedWords } from '../../../core/chord/engraved'
 import { across, endOf, type System } from './layout'
 
-interface Span {
+interface BracketSpan {
   group: Group
   /** Across the system, 0 to 1. */
   from: number
@@ -69,7 +69,7 @@ export function groupInWords({ kind, key, resolves, atTop }: Group): string {
   return `${kind} in ${engravedWords(keyName(key))}${lands}`
 }
 
-function spanOf(group: Group, system: System): Span | null {
+function spanOf(group: Group, system: System): BracketSpan | null {
   const { bars } = system
   const [first, last] = [bars[0]!, bars.at(-1)!]
   if (group.to.bar < first.number || group.from.bar > last.number) return null
@@ -88,8 +88,8 @@ function spanOf(group: Group, system: System): Span | null {
 }
 
 /** Groups that overlap go one above the other on as few rows as it takes, the short ones nearest to their chords. */
-function packed(spans: readonly Span[]): Span[][] {
-  const rows: Span[][] = []
+function packed(spans: readonly BracketSpan[]): BracketSpan[][] {
+  const rows: BracketSpan[][] = []
   for (const span of [...spans].sort((a, b) => a.to - a.from - (b.to - b.from) || a.from - b.from)) {
     const free = rows.find((row) =>
       row.every((other) => other.to <= span.from + NEAR || other.from >= span.to - NEAR),

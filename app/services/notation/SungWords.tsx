@@ -3,14 +3,14 @@ import { barName, type Bar } from '../../../core/chart/chart'
 import { inWords, printLyrics, readLyrics, type Lyric } from '../../../core/melody/lyrics'
 
 /** What is sung in a bar, and the beats on which notes of the melody begin there. */
-export interface Sung {
+export interface SungBar {
   lyrics: readonly Lyric[]
   onsets: readonly number[]
 }
-export const NOTHING_SUNG: Sung = { lyrics: [], onsets: [] }
+export const NOTHING_SUNG: SungBar = { lyrics: [], onsets: [] }
 
 /** The words of a bar, each under its beat. */
-export function SungWords({ bar, sung: { lyrics } }: { bar: Bar; sung: Sung }) {
+export function SungWords({ bar, sung: { lyrics } }: { bar: Bar; sung: SungBar }) {
   const end = bar.from + bar.beats
   const [first] = lyrics
   return (
@@ -27,7 +27,7 @@ export function SungWords({ bar, sung: { lyrics } }: { bar: Bar; sung: Sung }) {
 
 interface FieldProps {
   bar: Bar
-  sung: Sung
+  sung: SungBar
   onTake: (bar: number, lyrics: Lyric[]) => void
 }
 

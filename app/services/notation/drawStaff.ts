@@ -10,7 +10,7 @@ export { LINE_GAP } from '../../../paper/staff'
 export const STAFF_HEIGHT = 128
 export const TOP_LINE = 52
 
-export interface StaffPicture {
+export interface MelodyStaff {
   bars: readonly Bar[]
   pieces: readonly Piece[]
   key: Key
@@ -28,7 +28,7 @@ export interface StaffPicture {
  */
 export async function drawStaff(
   element: HTMLDivElement,
-  { pieces, width, ...picture }: StaffPicture,
+  { pieces, width, ...picture }: MelodyStaff,
 ): Promise<void> {
   const vexflow = await import('vexflow')
   if (!element.isConnected) return

@@ -5,7 +5,7 @@ import { VELOCITIES, type Accompaniment } from '../../../core/tune/accompaniment
 import { clicksFor, struck, type HeardLine, type Schedule, type Strike } from './schedule'
 
 /** One time through what is heard: who plays, and from where to where, in beats of the accompaniment. */
-export interface Pass {
+export interface HeardPass {
   version: HeardLine
   played: Accompaniment
   from: number
@@ -29,7 +29,7 @@ const EXACT: Touch = { behindMs: 0, loose: 0, seed: 0, msPerBeat: 1 }
  * @param touch how the guitar is struck; never before the music begins
  */
 export function bandSchedule(
-  passes: readonly Pass[],
+  passes: readonly HeardPass[],
   swing: number,
   countInBeats: number,
   barBeats: number,

@@ -22,7 +22,7 @@ export interface SetAside {
   edits: unknown[]
 }
 
-interface Kept extends DBSchema {
+interface DraftsKept extends DBSchema {
   drafts: { key: string; value: Draft; indexes: { tune: string } }
   aside: { key: string; value: SetAside; indexes: { tune: string } }
   /** Settings of the player that wait for the server, by field. */
@@ -33,11 +33,11 @@ const NAME = 'yellow-heron'
 /** A write to this store is on disk when it is answered, and not some seconds later: a browser that is killed loses nothing. */
 const DURABLE = { durability: 'strict' } as const
 
-let opened: Promise<IDBPDatabase<Kept>> | null = null
+let opened: Promise<IDBPDatabase<DraftsKept>> | null = null
 
 /** The browser's store of what is not on the server's disk. Rejects where the browser has none, or no room. */
-function store(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>(NAME, 1, {
+function store(): Promise<IDBPDatabase<DraftsKept>> {
+  opened ??= openDB<DraftsKept>(NAME, 1, {
     upgrade(db) {
       for (const name of ['drafts', 'aside'] as const)
         db.createObjectStore(name, { keyPath: name === 'drafts' ? 'key' : 'id' }).createIndex('tune', 'tune')
@@ -52,7 +52,7 @@ function store(): Promise<IDBPDatabase<Kept>> {
 
 async function durably<Name extends 'drafts' | 'aside' | 'waiting'>(
   name: Name,
-  value: Kept[Name]['value'] | string,
+  value: DraftsKept[Name]['value'] | string,
 ): Promise<void> {
   const transaction = (await store()).transaction(name, 'readwrite', DURABLE)
   const change = typeof value === 'string' ? transaction.store.delete(value) : transaction.store.put(value)

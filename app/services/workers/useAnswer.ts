@@ -28,7 +28,7 @@ export interface Asking<Answer> {
   again: () => void
 }
 
-interface Ways<Told> {
+interface AnswerWays<Told> {
   /** Waits so long after a change, in ms, so that a moving slider or typing does not ask at every stop. */
   pauseMs?: number
   /** A short question that nothing on the page says the state of: it may wait for others of its kind, and what breaks is said in the page's notice. */
@@ -54,7 +54,13 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
   name: Name,
   kind: Kind,
   question: QuestionOf<AnswersOf<Name>, Kind> | null,
-  { pauseMs = 0, quiet = false, turn = true, onTold, onAsked }: Ways<ToldOf<AnswersOf<Name>, Kind>> = {},
+  {
+    pauseMs = 0,
+    quiet = false,
+    turn = true,
+    onTold,
+    onAsked,
+  }: AnswerWays<ToldOf<AnswersOf<Name>, Kind>> = {},
 ): Asking<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
   const asked = question === null ? null : JSON.stringify(question)

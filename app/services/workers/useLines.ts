@@ -13,7 +13,7 @@ export interface LinesAsked extends Omit<Asking<LinesFound>, 'answer' | 'now'> {
   taken: Taken | null
 }
 
-interface Ways {
+interface LinesWays {
   /** Waits so long after a change, in ms. */
   pauseMs?: number
   /** False as long as others go first. */
@@ -33,7 +33,7 @@ const NO_LINES: Line[] = []
  */
 export function useLines(
   question: LinesQuestion | null,
-  { pauseMs = 0, turn, first: wanted = 'not' }: Ways = {},
+  { pauseMs = 0, turn, first: wanted = 'not' }: LinesWays = {},
 ): LinesAsked {
   const all = useAnswer('search', 'lines', question, { pauseMs, turn })
   const first = useAnswer('first', 'first', wanted === 'not' ? null : question, {

@@ -10,7 +10,7 @@ import { useSame, useSteady } from '../../services/words/steady'
 import { BarTools, barsInWords } from './BarTools'
 import { ChartsMenu } from './ChartsMenu'
 import { ImportDialog } from './ImportDialog'
-import { KeyAndCapo, NumeralsControl, SHOWN, ShownControl, type Shown } from './ChartTools'
+import { KeyAndCapo, NumeralsControl, SHOWN, ShownControl, type SkeletonShown } from './ChartTools'
 import type { ChartEditing } from './useChartEditing'
 
 interface Props {
@@ -18,8 +18,8 @@ interface Props {
   session: TuneSession
   reading: TuneReading
   editing: ChartEditing
-  shown: Shown
-  onShown: (shown: Shown) => void
+  shown: SkeletonShown
+  onShown: (shown: SkeletonShown) => void
   /** Words are typed under the bars. */
   words: boolean
   onWords: (words: boolean) => void

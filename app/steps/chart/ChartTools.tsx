@@ -14,10 +14,10 @@ import { keyInWords } from '../../../core/chord/engraved'
 import { useNumerals } from '../../services/notation/numerals'
 
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
-export type Shown = 0 | SkeletonLevel
+export type SkeletonShown = 0 | SkeletonLevel
 
 // prettier-ignore
-export const SHOWN: readonly { value: Shown; label: string; says: string }[] = [
+export const SHOWN: readonly { value: SkeletonShown; label: string; says: string }[] = [
   { value: 0, label: 'As written', says: 'The whole chart' },
   { value: 1, label: 'Without passing chords', says: 'Each V takes the time of its ii; passing and approach chords are left out' },
   { value: 2, label: 'Sevenths', says: 'The same, and every chord with no more than its seventh' },
@@ -36,14 +36,20 @@ const TONICS: Readonly<Record<Key['mode'], readonly string[]>> = {
 }
 
 /** How much of the chart is shown. */
-export function ShownControl({ shown, onShown }: { shown: Shown; onShown: (shown: Shown) => void }) {
+export function ShownControl({
+  shown,
+  onShown,
+}: {
+  shown: SkeletonShown
+  onShown: (shown: SkeletonShown) => void
+}) {
   return (
     <ToggleButtonGroup
       exclusive
       size="small"
       value={shown}
       aria-label="Shown of the chart"
-      onChange={(_, next: Shown | null) => next !== null && onShown(next)}
+      onChange={(_, next: SkeletonShown | null) => next !== null && onShown(next)}
     >
       {SHOWN.map(({ value, label: name, says }) => (
         <ToggleButton key={value} value={value} title={says}>

@@ -15,7 +15,7 @@ import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { WhyContext } from '../../services/words/Why'
 import { ChartBar } from './ChartBar'
-import type { Shown } from './ChartTools'
+import type { SkeletonShown } from './ChartTools'
 import { ChartHead } from './ChartHead'
 import { FormLine } from './FormLine'
 import { Problems } from './Problems'
@@ -46,7 +46,7 @@ export function useChartRoom(): RoomView {
   const { chart, chords } = reading
   const { selection, range, selectRange } = useSelection()
   const { school } = useNumerals()
-  const [shown, setShown] = useKeptState<Shown>('chart.shown', 0)
+  const [shown, setShown] = useKeptState<SkeletonShown>('chart.shown', 0)
   const [words, setWords] = useKeptState('chart.words', false)
   const [reasons, setReasons] = useKeptState('chart.reasons', false)
   const skeleton = useMemo(

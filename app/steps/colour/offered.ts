@@ -46,7 +46,7 @@ export const choiceOf = (
   at,
 })
 
-type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
+type OfferedFrom = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
 
 /**
  * Everything a chord, or a stretch of chords, can become, by intent and in the order of the player's taste; for a single chord the plain
@@ -54,7 +54,7 @@ type Asking = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
  * @param to the same as `from` for a single chord
  */
 export function offeredFor(
-  reading: Asking,
+  reading: OfferedFrom,
   from: number,
   to: number,
   { settings, liking }: Pick<KnownPlayer, 'settings' | 'liking'>,
@@ -95,7 +95,7 @@ export function offeredFor(
 }
 
 /** The plain chord as something offered, so that putting back is choosing. */
-function plainOffered({ chords }: Asking, index: number): Offered | null {
+function plainOffered({ chords }: OfferedFrom, index: number): Offered | null {
   const here = chords[index]!
   const chord = plainChord(here)
   if (!chord) return null
@@ -119,7 +119,7 @@ function plainOffered({ chords }: Asking, index: number): Offered | null {
   }
 }
 
-function addedBy({ chords }: Asking, { intent, index, puts }: ChangeOption): readonly Degree[] {
+function addedBy({ chords }: OfferedFrom, { intent, index, puts }: ChangeOption): readonly Degree[] {
   const { reading } = chords[index]!
   if (intent !== 'colour' || puts.length > 1 || !reading) return []
   return coloursOf(reading).find(({ chord }) => chord.canonical === puts[0]!.chord.canonical)?.added ?? []

@@ -23,7 +23,7 @@ import { StyleControl, TextureControl } from './StyleControl'
 import { STYLE_LABELS, TEXTURE_LABELS } from './styleLabels'
 
 /** A hard place of the line. */
-export interface HardSpot {
+export interface HardSpotShown {
   place: string
   effort: number
   /** Its chord's place in the line. */
@@ -52,7 +52,7 @@ interface Props {
   voice: VoiceHeard
   onVoice: (voice: VoiceHeard) => void
   /** The hardest places of the line. */
-  spots: readonly HardSpot[]
+  spots: readonly HardSpotShown[]
   onEasier: (line: number, voicing: Voicing) => void
   onSpot: (line: number) => void
 }

@@ -38,9 +38,10 @@ const CONTOUR_LABELS: Readonly<Record<Contour, string>> = {
 }
 
 /** A drone as the value of a choice: `s` and its string, or `m` and its MIDI number. */
-type Drone = NonNullable<Props['leading']['drone']>
-const valueOfDrone = (drone: Drone): string => ('string' in drone ? `s${drone.string}` : `m${drone.midi}`)
-const droneOf = (value: string): Drone =>
+type DroneChosen = NonNullable<Props['leading']['drone']>
+const valueOfDrone = (drone: DroneChosen): string =>
+  'string' in drone ? `s${drone.string}` : `m${drone.midi}`
+const droneOf = (value: string): DroneChosen =>
   value.startsWith('s') ? { string: Number(value.slice(1)) } : { midi: Number(value.slice(1)) }
 
 /** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */

@@ -20,7 +20,7 @@ import type { VoiceHeard } from '../../services/sound/voiceHeard'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { useAnswer } from '../../services/workers/useAnswer'
-import { LinesBar, type HardSpot } from './LinesBar'
+import { LinesBar, type HardSpotShown } from './LinesBar'
 import { LinesDrawer } from './LinesDrawer'
 import { NeckView } from './NeckView'
 import { usePulledActs } from './usePulledActs'
@@ -142,7 +142,7 @@ export function useLinesRoom(): RoomView {
   ).now
   const hardSpots = useMemo(
     () =>
-      spots.map(({ index, effort }, at): HardSpot => ({
+      spots.map(({ index, effort }, at): HardSpotShown => ({
         place: placeName(sounding[index]!.slot),
         effort,
         line: sounding[index]!.index,

@@ -21,8 +21,8 @@ import type { TuneEdit } from '../../../core/tune/edit'
 
 const FAMILIES = ['drop 2', 'drop 3', 'close', 'drop 2 and 4'] as const
 type FamilyChoice = (typeof FAMILIES)[number] | 'any'
-type BlockKind = 'sevenths' | 'sixth-diminished major' | 'sixth-diminished minor' | 'fourths'
-const KINDS: Readonly<Record<BlockKind, string>> = {
+type BlockScale = 'sevenths' | 'sixth-diminished major' | 'sixth-diminished minor' | 'fourths'
+const KINDS: Readonly<Record<BlockScale, string>> = {
   sevenths: 'Sevenths of the key',
   'sixth-diminished major': 'Sixth-diminished, major',
   'sixth-diminished minor': 'Sixth-diminished, minor',
@@ -51,7 +51,7 @@ export function BlocksTab({
   onEdit,
   onHear,
 }: Props) {
-  const [kind, setKind] = useState<BlockKind>('sevenths')
+  const [kind, setKind] = useState<BlockScale>('sevenths')
   const [family, setFamily] = useState<FamilyChoice>('drop 2')
   const [tone, setTone] = useState<1 | 3 | 5 | 7>(1)
   const [over, setOver] = useState<'scale' | 'phrase'>('scale')
@@ -102,7 +102,7 @@ export function BlocksTab({
           label="Chords"
           value={kind}
           sx={{ minWidth: 210 }}
-          onChange={(event) => setKind(event.target.value as BlockKind)}
+          onChange={(event) => setKind(event.target.value as BlockScale)}
         >
           {Object.entries(KINDS).map(([one, name]) => (
             <MenuItem key={one} value={one}>

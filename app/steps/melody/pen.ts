@@ -44,7 +44,7 @@ export interface Paper {
 }
 
 /** What a stroke of the pen does. */
-export interface Stroke {
+export interface PenStroke {
   pen: Partial<Pen>
   /** The melody it makes, and what was done in a few words; null where the melody stays. */
   written: { notes: MelodyNote[]; did: string } | null
@@ -52,7 +52,7 @@ export interface Stroke {
   /** Why nothing was written, if so. */
   says: string | null
 }
-const NOTHING: Stroke = { pen: {}, written: null, heard: null, says: null }
+const NOTHING: PenStroke = { pen: {}, written: null, heard: null, says: null }
 
 /** Where the melody ends, in beats of the first metre. */
 export const endOf = ({ clock, notes }: Pick<Paper, 'clock' | 'notes'>): number =>
@@ -94,7 +94,7 @@ export function takenUp(
 }
 
 /** A pitch put at the caret, or at a place of its own; the caret goes on behind it. */
-export function putNote(pen: Pen, paper: Paper, pitch: Pitch, at?: { bar: number; beat: number }): Stroke {
+export function putNote(pen: Pen, paper: Paper, pitch: Pitch, at?: { bar: number; beat: number }): PenStroke {
   const { clock, chart, notes } = paper
   const { place, beats, atEnd } = standing(pen, paper)
   const here = at ?? place
@@ -121,7 +121,7 @@ function changeBefore(
   paper: Paper,
   edit: (note: MelodyNote) => MelodyNote | null,
   did: string,
-): Stroke {
+): PenStroke {
   const { before } = standing(pen, paper)
   if (!before) return { ...NOTHING, says: 'There is no note before this place.' }
   const changed = edit(before)
@@ -139,7 +139,7 @@ export function keyStroke(
   pen: Pen,
   paper: Paper,
   { key, shiftKey }: { key: string; shiftKey: boolean },
-): Stroke | null {
+): PenStroke | null {
   const { clock, chart, notes, songKey } = paper
   const { caret, lasts, beats, before, place, atEnd } = standing(pen, paper)
   const length = LENGTHS.find((one) => one.key === key)

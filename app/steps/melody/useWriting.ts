@@ -7,7 +7,16 @@ import type { Key } from '../../../core/pitch/key'
 import { midiOf, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { keep } from '../../../core/tune/applyMelody'
-import { firstDifference, keyStroke, NEW_PEN, putNote, standing, takenUp, type Pen, type Stroke } from './pen'
+import {
+  firstDifference,
+  keyStroke,
+  NEW_PEN,
+  putNote,
+  standing,
+  takenUp,
+  type Pen,
+  type PenStroke,
+} from './pen'
 import type { TuneEdit } from '../../../core/tune/edit'
 
 interface WritingOf {
@@ -32,7 +41,7 @@ export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSel
     mine.current += 1
     onEdit({ kind: 'melody', melody: melody.map(keep), did: did.slice(0, 80) })
   }
-  const draw = (stroke: Stroke) => {
+  const draw = (stroke: PenStroke) => {
     setSays(stroke.says)
     if (stroke.written) write(stroke.written.notes, stroke.written.did)
     if (stroke.heard) onHear([midiOf(stroke.heard)])

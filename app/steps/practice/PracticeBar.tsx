@@ -9,8 +9,8 @@ import { GUITARS, type Guitar } from './passSchedule'
 import { INTO_KEYS, type IntoKey } from './useElsewhere'
 
 export const MODES = ['ladder', 'loop', 'walk', 'memory', 'keys', 'areas'] as const
-export type Mode = (typeof MODES)[number]
-const MODE_WORDS: Readonly<Record<Mode, { name: string; says: string }>> = {
+export type PracticeMode = (typeof MODES)[number]
+const MODE_WORDS: Readonly<Record<PracticeMode, { name: string; says: string }>> = {
   ladder: { name: 'Tempo ladder', says: 'up after clean passes, back after failed ones' },
   loop: { name: 'Loop with the band', says: 'round and round until you end it' },
   walk: { name: 'Rubato walk', says: 'phrase by phrase, without time' },
@@ -26,7 +26,7 @@ const GUITAR_WORDS: Readonly<Record<Guitar, string>> = {
 }
 
 export interface Practised {
-  mode: Mode
+  mode: PracticeMode
   minutes: number
   guitar: Guitar
   order: KeyOrder
@@ -56,7 +56,7 @@ export function PracticeBar({
           value={mode}
           aria-label="Mode"
           sx={{ flexWrap: 'wrap' }}
-          onChange={(_, next: Mode | null) => next && onSet({ mode: next })}
+          onChange={(_, next: PracticeMode | null) => next && onSet({ mode: next })}
         >
           {MODES.map((one) => (
             <ToggleButton key={one} value={one}>

@@ -12,7 +12,7 @@ export const GUITARS = ['silent', 'soft', 'heard'] as const
 export type Guitar = (typeof GUITARS)[number]
 const LEVEL: Readonly<Record<Guitar, number>> = { silent: 0, soft: 0.3, heard: 1 }
 
-interface Asked {
+interface ScheduleAsked {
   staged: Staged
   reading: TuneReading
   document: Pick<TuneDocument, 'rhythm' | 'melody'>
@@ -29,7 +29,14 @@ const withBand = (rhythm: Rhythm): Rhythm =>
     : { ...rhythm, bass: 'roots', time: 'two and four' }
 
 /** What is heard of one pass: a bar counted in, then the passage with its band, or grips by themselves with a click. */
-export function passSchedule({ staged, reading, document, voicings, guitar, tempo }: Asked): Schedule {
+export function passSchedule({
+  staged,
+  reading,
+  document,
+  voicings,
+  guitar,
+  tempo,
+}: ScheduleAsked): Schedule {
   const { meter } = reading.chart
   const heard = (schedule: Schedule): Schedule => ({
     ...schedule,

@@ -5,7 +5,7 @@ import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { usePracticeLog } from '../../services/practice/usePracticeLog'
 import { SOUND } from '../../services/sound/store'
 import type { Schedule } from '../../services/sound/schedule'
-import type { Mode } from './PracticeBar'
+import type { PracticeMode } from './PracticeBar'
 import type { Staged } from './stage'
 import { useRound } from './useRound'
 import { useVisit } from './useVisit'
@@ -14,9 +14,9 @@ import type { useWalk } from './useWalk'
 /** Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in vain. */
 const SHOWN_AFTER_MS = 30_000
 
-interface Asked {
+interface PassesAsked {
   stage: Staged | null
-  mode: Mode
+  mode: PracticeMode
   /** Beats a minute, where no goal was set. */
   usualGoal: number
   log: ReturnType<typeof usePracticeLog>
@@ -41,7 +41,7 @@ export function usePasses({
   schedule,
   onBegin,
   onCleanKey,
-}: Asked) {
+}: PassesAsked) {
   const {
     settings: { hand },
   } = usePlayerSettings()

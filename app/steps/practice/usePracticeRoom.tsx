@@ -18,7 +18,7 @@ import { useSteady } from '../../services/words/steady'
 import { GoalField } from './GoalField'
 import { keysOf } from './keysOf'
 import { passSchedule } from './passSchedule'
-import { MODES, PracticeBar, type Mode, type Practised } from './PracticeBar'
+import { MODES, PracticeBar, type PracticeMode, type Practised } from './PracticeBar'
 import { PracticeDrawer } from './PracticeDrawer'
 import { Stage } from './Stage'
 import type { Staged } from './stage'
@@ -251,7 +251,7 @@ export function usePracticeRoom(): RoomView {
 }
 
 /** What is practised in a mode of its own. */
-const MODE_OF: Readonly<Partial<Record<Item['kind'], Mode>>> = { cadence: 'areas', keys: 'keys' }
+const MODE_OF: Readonly<Partial<Record<Item['kind'], PracticeMode>>> = { cadence: 'areas', keys: 'keys' }
 
 const AREA = /frets (\d+) to/
 const AREA_STARTS = AREAS.map(([low]): number => low)

@@ -6,7 +6,7 @@ import { usePlaying } from '../../services/sound/SoundContext'
 import { SOUND } from '../../services/sound/store'
 import { useSteady } from '../../services/words/steady'
 
-interface Asked {
+interface RoundAsked {
   schedule: () => Schedule | null
   /** Beats a minute. */
   tempo: number
@@ -28,7 +28,7 @@ export interface RoundNow {
 }
 
 /** One pass after the other on one key: begin, end, say how it was. */
-export function useRound({ schedule, tempo, loop, onGrade }: Asked): RoundNow {
+export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundNow {
   const [round, setRound] = useState<Round>(READY)
   const { playing } = usePlaying()
   const begun = useRef(0)

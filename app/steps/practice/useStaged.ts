@@ -11,7 +11,7 @@ import { staged as stagedFrom, type Staged } from './stage'
 import { cadenceOf, useElsewhere } from './useElsewhere'
 import type { useWalk } from './useWalk'
 
-interface Asked {
+interface StagedAsked {
   items: readonly Item[]
   plan: readonly Planned[]
   /** What was picked by hand, by its key. */
@@ -25,7 +25,7 @@ interface Asked {
 }
 
 /** What comes on the stage: of the plan or picked, in the mode that is set, here or elsewhere on the neck. */
-export function useStaged({ items, plan, picked, set, keyAt, walk, reading, voicings }: Asked) {
+export function useStaged({ items, plan, picked, set, keyAt, walk, reading, voicings }: StagedAsked) {
   const home = keyName(reading.analysis.key)
   const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
   const [first] = parts

@@ -6,19 +6,19 @@ import { gripName } from './gripName'
 import { guideTones } from './guideTones'
 import { nextGrip } from './nextGrip'
 import { nextInversion } from './nextInversion'
-import type { Asks, Material, Question, QuestionKind } from './question'
+import type { Asks, QuestionMaterial, Question, QuestionKind } from './question'
 import { spelling } from './spelling'
 import { thirdPlace } from './thirdPlace'
 import { topTone } from './topTone'
 
-interface Kind {
+interface QuestionMaker {
   asks: Asks
   /** What the material needs. */
   needs: string
 }
 
 /** What can be asked. Another kind of question is another row. */
-const KINDS: Readonly<Record<QuestionKind, Kind>> = {
+const KINDS: Readonly<Record<QuestionKind, QuestionMaker>> = {
   top: { asks: topTone, needs: 'a chord with a grip' },
   third: { asks: thirdPlace, needs: 'a chord with a third' },
   inversion: {
@@ -34,7 +34,7 @@ const KINDS: Readonly<Record<QuestionKind, Kind>> = {
 }
 
 /** A question of one kind, always the same for the same material and seed. */
-export function questionOf(kind: QuestionKind, material: Material): Result<Question> {
+export function questionOf(kind: QuestionKind, material: QuestionMaterial): Result<Question> {
   const { asks, needs } = KINDS[kind]
   const question = asks(material)
   if (question) return good(question)

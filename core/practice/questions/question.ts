@@ -18,7 +18,7 @@ export const QUESTION_KINDS = [
 export type QuestionKind = (typeof QUESTION_KINDS)[number]
 
 /** What a question is made from: chords in a row with a grip for each, in a key. */
-export interface Material {
+export interface QuestionMaterial {
   chords: readonly ChordSymbol[]
   voicings: readonly Voicing[]
   key: Key
@@ -49,7 +49,7 @@ export interface Question {
 }
 
 /** What makes a question; null where the material has nothing for it. */
-export type Asks = (material: Material) => Question | null
+export type Asks = (material: QuestionMaterial) => Question | null
 
 /** A whole number below a count, always the same for a seed and a purpose. */
 export const drawn = (seed: number, count: number, purpose: number): number =>

@@ -16,7 +16,7 @@ import { inversionsOf } from '../../voicing/related'
 import { voicingOf, type Voicing } from '../../voicing/voicing'
 import { isRight, questionOf } from './ask'
 import { inversionAbove } from './nextInversion'
-import { QUESTION_KINDS, type Material, type QuestionKind } from './question'
+import { QUESTION_KINDS, type QuestionMaterial, type QuestionKind } from './question'
 
 const SYMBOLS = ['Dm7', 'G7', 'Cmaj7', 'A7', 'Fmaj7', 'Bm7b5', 'E7', 'Am7']
 const line = must(
@@ -27,7 +27,7 @@ const line = must(
     count: 1,
   }),
 )[0]!
-const material = (seed: number, voicings: readonly Voicing[] = line.voicings): Material => ({
+const material = (seed: number, voicings: readonly Voicing[] = line.voicings): QuestionMaterial => ({
   chords: SYMBOLS.map(chord),
   voicings,
   key: must(parseKey('C')),
@@ -218,7 +218,7 @@ test('by ear: what is said to have sounded did, and where one voice moves the ot
     voicingOf([null, 3, 2, 0, 1, null], chord('C'), DEFAULT_LIMITS)!,
     voicingOf([null, 3, 2, 0, 0, null], chord('Cmaj7'), DEFAULT_LIMITS)!,
   ]
-  const two: Material = { ...material(2, moved), chords: [chord('C'), chord('Cmaj7')] }
+  const two: QuestionMaterial = { ...material(2, moved), chords: [chord('C'), chord('Cmaj7')] }
   expect(must(questionOf('ear', two))).toMatchObject({ accepts: ['the top'] })
   for (let seed = 1; seed < 40; seed += 2) {
     const { sounds, accepts, choices } = asked('ear', seed)
