@@ -27,11 +27,24 @@ test('two types of one name are found, whether they are exported or not', () =>
     ),
   ).toEqual([['Grip', ['a.ts', 'b.tsx']]]))
 
-test('no name of the source stands for two types', () => {
+/** What the language and the browser name so already, as TypeScript knows them. */
+const GLOBALS = new Set(
+  ['es5', 'es2015.collection', 'es2015.iterable', 'es2015.promise', 'es2015.symbol', 'dom'].flatMap((lib) =>
+    [
+      ...readFileSync(require.resolve(`typescript/lib/lib.${lib}.d.ts`), 'utf8').matchAll(
+        /^(?:interface|declare var|type) (\w+)/gm,
+      ),
+    ].map(([, name]) => name!),
+  ),
+)
+
+test('no name of the source stands for two types, nor hides what the language or the browser calls so', () => {
   const files = FOLDERS.flatMap((folder) =>
     readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((file) => join(folder, file)),
   ).filter((file) => /\.tsx?$/.test(file) && !/\.test\.tsx?$/.test(file))
   const types = typesIn(files.map((file) => [file, readFileSync(file, 'utf8')] as const))
   expect(types.size).toBeGreaterThan(500)
   expect(ofSeveral(types)).toEqual([])
+  expect([...GLOBALS]).toEqual(expect.arrayContaining(['Symbol', 'Document']))
+  expect([...types.keys()].filter((name) => GLOBALS.has(name))).toEqual([])
 })

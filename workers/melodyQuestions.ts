@@ -1,4 +1,4 @@
-import type { Body } from '../core/player/limits'
+import type { PlayerBody } from '../core/player/limits'
 import type { ChordMelodySettings, KeptNote } from '../core/tune/melodySchema'
 import type { StyleName, Weights } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'
@@ -17,7 +17,7 @@ export interface UnderAsked extends MelodyAsked {
   style: StyleName
   weights: Weights | null
   bass: 'chord' | 'any'
-  body: Body
+  body: PlayerBody
   tempo: number
   fixed: [place: string, { frets: Frets; symbol: string | null }][]
 }

@@ -2,7 +2,7 @@ import type { Progress } from './answering'
 import type { Line } from '../core/leading/line'
 import type { Liking, Taste } from '../core/reharm/taste'
 import type { KeptNote } from '../core/tune/melodySchema'
-import type { Body } from '../core/player/limits'
+import type { PlayerBody } from '../core/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName } from '../core/leading/weights'
 import type { Guards } from '../core/reharm/guards'
@@ -18,12 +18,12 @@ export interface GripsQuestion {
   capo: number
   before: number[] | null
   after: number[] | null
-  body: Body
+  body: PlayerBody
 }
 /** Every grip of a chord all over the neck, the usual ones first. */
 export interface BookQuestion {
   symbol: string
-  body: Body
+  body: PlayerBody
 }
 /** Grips that belong to one: easier, on other strings, inversions, and through a key. */
 export interface RelatedQuestion {
@@ -32,14 +32,14 @@ export interface RelatedQuestion {
   capo: number
   bass: 'chord' | 'any'
   key: string | null
-  body: Body
+  body: PlayerBody
 }
 /** The nearest easier grip of each of some grips; null where there is none. */
 export interface EasierQuestion {
   grips: { symbol: string; frets: Frets }[]
   capo: number
   bass: 'chord' | 'any'
-  body: Body
+  body: PlayerBody
 }
 /** Ways from one grip to the next chord, from smoothest to boldest. */
 export interface BetweenQuestion {
@@ -48,7 +48,7 @@ export interface BetweenQuestion {
   next: { symbol: string; frets: Frets | null }
   capo: number
   bass: 'chord' | 'any'
-  body: Body
+  body: PlayerBody
 }
 export interface WaysQuestion {
   text: string
@@ -60,7 +60,7 @@ export interface WaysQuestion {
   melody: KeptNote[]
   guards: Guards
   /** Where grips are chosen together with the chords: what they keep to. */
-  joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: Body } | null
+  joint: { style: StyleName; bass: 'chord' | 'any'; capo: number; body: PlayerBody } | null
 }
 
 /** What is known before all ways are found: how far the search is, or one way more. */

@@ -218,10 +218,12 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
   )
 }
 
-type Document = Route.ComponentProps['loaderData']['document']
+type SheetDocument = Route.ComponentProps['loaderData']['document']
 
-const swingsIn = ({ rhythm, tempo }: Document, { chart }: ReturnType<typeof readTuneDocument>): boolean =>
-  isAccompanied(rhythm) && swingOf(rhythm, tempo, chart.meter) > STRAIGHT
+const swingsIn = (
+  { rhythm, tempo }: SheetDocument,
+  { chart }: ReturnType<typeof readTuneDocument>,
+): boolean => isAccompanied(rhythm) && swingOf(rhythm, tempo, chart.meter) > STRAIGHT
 
 /** The tune in open formats. */
 function FilesMenu({ id, accompanied, swings }: { id: string; accompanied: boolean; swings: boolean }) {

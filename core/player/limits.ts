@@ -3,10 +3,10 @@ import { DEFAULT_LIMITS, tuneLimits, type BassRule, type Limits } from '../voici
 import type { PlayerSettings } from './settings'
 
 /** The player's instrument and hand, in the form in which they go to the search. */
-export type Body = Pick<PlayerSettings, 'instrument' | 'hand'>
+export type PlayerBody = Pick<PlayerSettings, 'instrument' | 'hand'>
 
 /** What the grips of a tune keep to, for this player. */
-export const limitsFor = ({ instrument, hand }: Body, capo: number, bass: BassRule): Limits =>
+export const limitsFor = ({ instrument, hand }: PlayerBody, capo: number, bass: BassRule): Limits =>
   tuneLimits(
     capo,
     bass,
@@ -16,7 +16,7 @@ export const limitsFor = ({ instrument, hand }: Body, capo: number, bass: BassRu
   )
 
 /** What grips in general keep to, for this player: any number of notes, any chord tone lowest, all over the neck. */
-export const wholeNeck = ({ instrument, hand }: Body): Limits => ({
+export const wholeNeck = ({ instrument, hand }: PlayerBody): Limits => ({
   ...DEFAULT_LIMITS,
   bass: 'any',
   notes: [2, instrument.tuning.length],

@@ -1,5 +1,5 @@
 import type { BassRule, Limits } from '../voicing/limits'
-import { limitsFor, type Body } from './limits'
+import { limitsFor, type PlayerBody } from './limits'
 
 /**
  * What the grips under a melody keep to, for this player.
@@ -7,7 +7,7 @@ import { limitsFor, type Body } from './limits'
  * @param topString the highest string in use, counted from 1
  */
 export function melodyLimits(
-  body: Body,
+  body: PlayerBody,
   capo: number,
   bass: BassRule,
   window: readonly [number, number] | null = null,

@@ -10,7 +10,7 @@ import type { Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midi, midiOf, parsePitch, type Note, type Pitch } from '../pitch/note'
 import { must } from '../result'
-import type { Body } from '../player/limits'
+import type { PlayerBody } from '../player/limits'
 import { bassLine, type BassNote } from '../rhythm/bassLine'
 import { accompanied, chartOfLine, type GuitarHit } from '../tune/accompaniment'
 import { melodyOf } from '../tune/applyMelody'
@@ -99,7 +99,7 @@ export function forPart(document: TuneDocument, key: Key, part: PartName): TuneD
 /** What a sheet of a tune shows. @param document with the grips it has; those it lacks are not looked for */
 export function sheetContent(
   document: TuneDocument,
-  body: Body,
+  body: PlayerBody,
   layout: SheetLayout,
   school: NumeralSchool = 'case',
 ): SheetContent {

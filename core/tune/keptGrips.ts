@@ -8,7 +8,7 @@ import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import type { TuneDocument } from './document'
 import { fretsHere } from './sounding'
-import { limitsFor, type Body } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/limits'
 import type { LineChord } from './decisions'
 import { madeChord } from './reading'
 
@@ -36,7 +36,7 @@ export function keptVoicings(
   document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led,
   chords: readonly LineChord[],
   capo: number,
-  body: Body,
+  body: PlayerBody,
 ): Map<string, Voicing> {
   const limits = limitsFor(body, capo, document.bass)
   const bodyKey = JSON.stringify([body.instrument, body.hand])

@@ -5,7 +5,7 @@ import { placeKey, SILENT, type HarmonisedNote } from '../melody/line'
 import { midiOf, modulo, parsePitch, pitchName, plainSpelling } from '../pitch/note'
 import { must } from '../result'
 import { voicingOf } from '../voicing/voicing'
-import type { Body } from '../player/limits'
+import type { PlayerBody } from '../player/limits'
 import type { TuneDocument } from './document'
 import { fretsHere } from './sounding'
 import { melodyOf } from './applyMelody'
@@ -45,7 +45,7 @@ const KNOWN = new WeakMap<readonly KeptEvent[], { from: readonly unknown[]; note
 export function keptNotes(
   { chordMelody: { kept }, melody }: Pick<TuneDocument, 'chordMelody' | 'melody'>,
   chart: Chart,
-  body: Body,
+  body: PlayerBody,
 ): HarmonisedNote[] {
   const from = [melody, chart, body]
   const known = KNOWN.get(kept)
@@ -59,7 +59,7 @@ function readKept(
   kept: readonly KeptEvent[],
   melody: TuneDocument['melody'],
   chart: Chart,
-  body: Body,
+  body: PlayerBody,
 ): HarmonisedNote[] {
   const limits = melodyLimits(body, chart.capo, 'any')
   const clock = new Clock(chart)
@@ -104,7 +104,7 @@ function readKept(
 export function fixedHere(
   fixed: TuneDocument['chordMelody']['fixed'],
   capo: number,
-  body: Body,
+  body: PlayerBody,
 ): [string, { frets: (number | null)[]; symbol: string | null }][] {
   const limits = melodyLimits(body, capo, 'any')
   return Object.entries(fixed).flatMap(([place, { frets, symbol, on }]) => {

@@ -1,7 +1,7 @@
 import type { Chart, Slot } from '../chart/chart'
 import { slotKey } from '../chart/chart'
 import type { Frets } from '../neck/instrument'
-import { limitsFor, type Body } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/limits'
 import { handTempo, type HandTempo } from '../rhythm/handTempo'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { chartOfLine, figureOfBar, handHits } from './accompaniment'
@@ -17,7 +17,7 @@ export interface LateQuestion {
   grips: Record<string, Frets>
   rhythm: Pick<Rhythm, 'figure' | 'sections' | 'bars' | 'restart' | 'byHand'>
   bass: Bass
-  body: Body
+  body: PlayerBody
 }
 
 /** @returns null while there are fewer than two grips, and nothing to change between */
@@ -25,7 +25,7 @@ export function lateQuestion(
   reading: TuneReading,
   { rhythm, bass }: Pick<TuneDocument, 'rhythm' | 'bass'>,
   voicings: ReadonlyMap<string, Voicing>,
-  body: Body,
+  body: PlayerBody,
 ): LateQuestion | null {
   const { chart, chordOf } = chartOfLine(reading, 'new')
   const grips: Record<string, Frets> = {}

@@ -2,7 +2,7 @@ import type { Constraint } from '../leading/constraints'
 import type { Contour } from '../leading/contour'
 import type { StyleName, Weights } from '../leading/weights'
 import type { Frets } from '../neck/instrument'
-import type { Body } from '../player/limits'
+import type { PlayerBody } from '../player/limits'
 import type { TextureName } from '../leading/textureNames'
 
 /** What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with the same core. */
@@ -14,7 +14,7 @@ export interface LinesQuestion {
   style: StyleName
   leading: LeadingAsked
   count: number
-  body: Body
+  body: PlayerBody
   constraints: Constraint[]
 }
 

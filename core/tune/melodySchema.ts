@@ -40,7 +40,7 @@ export const phrases = z.record(place, z.boolean())
 /** A grip the player put under a note; with no symbol it is the chord that stands there. */
 export const under = z.strictObject({ frets, symbol: symbol.nullable(), on: stringing.optional() })
 /** One event of the chord melody that is kept. */
-export const event = z.strictObject({
+export const keptEvent = z.strictObject({
   bar: z.int().min(0),
   beat: z.number(),
   beats: z.number(),
@@ -56,7 +56,7 @@ export const event = z.strictObject({
     .max(40)
     .transform((kind) => kind as NoteKind),
 })
-export type KeptEvent = z.infer<typeof event>
+export type KeptEvent = z.infer<typeof keptEvent>
 
 const fret = z.int().min(0).max(HIGHEST_FRET)
 export const chordMelodySettings = z.strictObject({
@@ -75,7 +75,7 @@ export const chordMelody = z.strictObject({
   /** Which of the ways found is kept. */
   line: z.int().min(0).max(19),
   fixed: z.record(place, under),
-  kept: z.array(event).max(3 * MOST_NOTES_READ),
+  kept: z.array(keptEvent).max(3 * MOST_NOTES_READ),
 })
 export type ChordMelody = z.infer<typeof chordMelody>
 export const PLAIN_CHORD_MELODY: ChordMelody = {

@@ -1,6 +1,6 @@
 import { chord } from '../chord/parse'
 import { leadInStyle, type StyledProblem } from '../leading/inStyle'
-import { limitsFor, type Body } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/limits'
 import type { TuneDocument } from './document'
 import type { LineChord } from './decisions'
 import { madeChord, type TuneReading } from './reading'
@@ -35,7 +35,7 @@ export const problemOf = ({
 export function missingGrips(
   document: TuneDocument,
   { chart, line }: Pick<TuneReading, 'chart' | 'line'>,
-  body: Body,
+  body: PlayerBody,
 ): { question: LinesQuestion; sounding: LineChord[] } | null {
   const sounding = line.filter((one) => madeChord(one))
   const kept = keptVoicings(document, line, chart.capo, body)
@@ -53,7 +53,7 @@ export function missingGrips(
 export function withEveryGrip(
   document: TuneDocument,
   reading: Pick<TuneReading, 'chart' | 'line'>,
-  body: Body,
+  body: PlayerBody,
 ): TuneDocument {
   const missing = missingGrips(document, reading, body)
   const lines = missing && leadInStyle(problemOf(missing.question))

@@ -8,7 +8,7 @@ import { STAYS, type TuneDocument } from './document'
 import { gripHere } from './keptGrips'
 import type { LineChord } from './decisions'
 import { madeChord, plainChord, type TuneChord } from './reading'
-import { limitsFor, type Body } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/limits'
 import type { Voicing } from '../voicing/voicing'
 
 /** How many lines are looked for. */
@@ -52,7 +52,7 @@ export function newQuestion(
   sounding: readonly LineChord[],
   made: MadeForLines,
   { capo, bars }: Pick<Chart, 'capo' | 'bars'>,
-  body: Body,
+  body: PlayerBody,
 ): LinesQuestion | null {
   if (sounding.length === 0) return null
   const strings = body.instrument.tuning.length
@@ -96,7 +96,7 @@ export function newQuestion(
 export function plainQuestion(
   sounding: readonly TuneChord[],
   capo: number,
-  body: Body,
+  body: PlayerBody,
 ): LinesQuestion | null {
   if (sounding.length === 0) return null
   return {
@@ -118,7 +118,7 @@ export const excerptQuestion = (
   fixed: LinesQuestion['fixed'],
   made: Pick<TuneDocument, 'bass' | 'style'>,
   capo: number,
-  body: Body,
+  body: PlayerBody,
 ): LinesQuestion => ({
   symbols,
   fixed,
@@ -138,7 +138,7 @@ export function nearQuestion(
   voicings: ReadonlyMap<string, Voicing>,
   bass: 'chord' | 'any',
   capo: number,
-  body: Body,
+  body: PlayerBody,
 ) {
   const at = sounding.indexOf(focus)
   const midisOf = (chord: LineChord | undefined) => {

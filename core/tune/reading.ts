@@ -7,7 +7,7 @@ import { keyAbove, transposeSymbol } from '../chart/transpose'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
-import type { Body } from '../player/limits'
+import type { PlayerBody } from '../player/limits'
 import { decisionsOf, lineOf, type Decision, type LineChord } from './decisions'
 import { namedBySound } from './sounding'
 import type { TuneDocument } from './document'
@@ -37,7 +37,7 @@ export interface TuneReading {
   /** The new line. */
   line: LineChord[]
   /** Whose instrument the grips by hand are read on; without one they are not read, and chords keep the names they were chosen by. */
-  body: Body | null
+  body: PlayerBody | null
 }
 
 /** What of a document makes its lines. */
@@ -48,7 +48,7 @@ export type MadeOfLines = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'> &
 export function readTuneDocument(
   document: Pick<TuneDocument, 'text'> & MadeOfLines,
   school: NumeralSchool = 'case',
-  body: Body | null = null,
+  body: PlayerBody | null = null,
 ): TuneReading {
   const chart = parseChart(document.text)
   const analysis = analyse(chart, school)
@@ -60,7 +60,7 @@ export function linesOf(
   chart: Chart,
   analysis: Analysis,
   document: MadeOfLines,
-  body: Body | null,
+  body: PlayerBody | null,
 ): Pick<TuneReading, 'chords' | 'decisions' | 'line' | 'body'> {
   const shape = shapeUnderCapo(chart, analysis.key)
   const units = new Map(chart.bars.map((bar) => [bar.number, bar.meter.unit]))

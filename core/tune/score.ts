@@ -10,7 +10,7 @@ import type { WrittenChord } from '../formats/musicxmlHarmony'
 import { melodyOf } from './applyMelody'
 import { keptNotes } from './keptNotes'
 import { keptVoicings } from './keptGrips'
-import type { Body } from '../player/limits'
+import type { PlayerBody } from '../player/limits'
 import { groupedBy } from '../grouped'
 import type { TuneDocument } from './document'
 import { madeChord, readTuneDocument, type TuneReading } from './reading'
@@ -18,7 +18,7 @@ import { madeChord, readTuneDocument, type TuneReading } from './reading'
 /** A tune as it goes on paper: the new line with its kept grips, and the reading it comes from. */
 export function scoreOf(
   document: TuneDocument,
-  body: Body,
+  body: PlayerBody,
   school: NumeralSchool = 'case',
   { swung = false, comping = 'slashes' }: FileAsked = {},
 ): Score & { reading: TuneReading } {

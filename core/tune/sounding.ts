@@ -13,13 +13,13 @@ import { good } from '../result'
 import { calledOf } from '../voicing/called'
 import { soundsLike } from '../voicing/fits'
 import type { Limits } from '../voicing/limits'
-import { limitsFor, type Body } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/limits'
 import type { LineChord } from './decisions'
 import type { TuneDocument } from './document'
 import type { TuneEdit } from './edit'
 
 /** The stringing of the player's instrument under a tune's capo, as grips remember it. */
-export const stringingOf = (body: Body, capo: number): string =>
+export const stringingOf = (body: PlayerBody, capo: number): string =>
   stringingName(limitsFor(body, capo, 'any').instrument)
 
 /** An edit that puts grips in says for which instrument. */
@@ -79,7 +79,7 @@ export function namedBySound(
   made: MadeGrips,
   capo: number,
   songKey: Key,
-  body: Body,
+  body: PlayerBody,
 ): LineChord[] {
   if (Object.keys(made.fixed).length === 0) return [...line]
   const limits = limitsFor(body, capo, 'any')

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { chord } from '../../../core/chord/parse'
 import type { Key } from '../../../core/pitch/key'
-import { wholeNeck, type Body } from '../../../core/player/limits'
+import { wholeNeck, type PlayerBody } from '../../../core/player/limits'
 import type { Grade } from '../../../core/practice/grade'
 import { isRight, questionOf } from '../../../core/practice/questions/ask'
 import type { Question, QuestionKind } from '../../../core/practice/questions/question'
@@ -45,7 +45,7 @@ export interface Training {
 export function useTraining(
   about: AskedAbout,
   kinds: readonly QuestionKind[],
-  body: Body,
+  body: PlayerBody,
   onGrade: (question: Question, grade: Grade, seconds: number) => void,
 ): Training {
   const limits = useMemo(() => wholeNeck(body), [body])

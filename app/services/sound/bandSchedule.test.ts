@@ -3,7 +3,7 @@ import { newDocument } from '../../../core/tune/document'
 import { readTuneDocument } from '../../../core/tune/reading'
 import { PLAIN_RHYTHM, type Rhythm } from '../../../core/tune/rhythmSchema'
 import { LOOSEST } from '../../../core/rhythm/loose'
-import { bandSchedule, timeOf, type Touch } from './bandSchedule'
+import { bandSchedule, timeOf, type HandTouch } from './bandSchedule'
 import { placeIn } from './schedule'
 
 const band = (text: string, set: Partial<Rhythm>, order: 'played' | 'written' = 'played') => {
@@ -71,7 +71,7 @@ test('accents are louder than plain hits, ghosts softer', () => {
 })
 test('the guitar is laid back, and loose by the seed: within its bound, always alike, and nobody else', () => {
   const played = band('| C | F | G | C |', { figure: 'four to the bar', bass: 'roots' })
-  const struckBy = (set: Partial<Touch>) =>
+  const struckBy = (set: Partial<HandTouch>) =>
     bandSchedule([whole(played)], 1, 0, 4, { behindMs: 0, loose: 0, seed: 1, msPerBeat: 500, ...set }).strikes
   const beats = (strikes: ReturnType<typeof struckBy>, part: string) =>
     strikes.filter((one) => one.part === part).map(({ beat }) => beat)

@@ -13,14 +13,14 @@ export interface HeardPass {
 }
 
 /** How the guitar's hits fall: all of them behind the beat (below 0 ahead of it), and each a little beside its place. */
-export interface Touch {
+export interface HandTouch {
   behindMs: number
   /** 0 exact to 1, by the seed always alike. */
   loose: number
   seed: number
   msPerBeat: number
 }
-const EXACT: Touch = { behindMs: 0, loose: 0, seed: 0, msPerBeat: 1 }
+const EXACT: HandTouch = { behindMs: 0, loose: 0, seed: 0, msPerBeat: 1 }
 
 /**
  * What a band plays, pass after pass.
@@ -33,7 +33,7 @@ export function bandSchedule(
   swing: number,
   countInBeats: number,
   barBeats: number,
-  { behindMs, loose, seed, msPerBeat }: Touch = EXACT,
+  { behindMs, loose, seed, msPerBeat }: HandTouch = EXACT,
 ): Schedule {
   const strikes: Strike[] = []
   const beats: NonNullable<Schedule['beats']> = []

@@ -3,7 +3,7 @@ import { newDocument, type TuneDocument } from '../../../core/tune/document'
 import { keptVoicings } from '../../../core/tune/keptGrips'
 import { withEveryGrip } from '../../../core/tune/problem'
 import { readTuneDocument } from '../../../core/tune/reading'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import { countInBeats } from '../words/places'
 import { bandSchedule } from './bandSchedule'
 import { scheduleOf, type Schedule } from './schedule'
@@ -20,7 +20,7 @@ export interface TuneHeard {
  * The beginning of a tune as it is heard by who has never seen the program: its plain chords with their band, then the new ones, one bar counted in.
  * @param bars how many bars of each
  */
-export function bothHeard(document: TuneDocument, body: Body, bars: number): TuneHeard {
+export function bothHeard(document: TuneDocument, body: PlayerBody, bars: number): TuneHeard {
   const { title, text, rhythm, tempo, melody } = document
   const passes = [
     { version: 'plain' as const, made: { ...newDocument(title, text), rhythm, tempo, melody } },
@@ -44,7 +44,7 @@ export function bothHeard(document: TuneDocument, body: Body, bars: number): Tun
   return { schedule, tempo }
 }
 
-export function tuneHeard(document: TuneDocument, body: Body): TuneHeard {
+export function tuneHeard(document: TuneDocument, body: PlayerBody): TuneHeard {
   const reading = readTuneDocument(document, 'case', body)
   const { chart } = reading
   const { rhythm, tempo } = document

@@ -1,5 +1,5 @@
 import { createContext, useContext, useDeferredValue, useMemo, type ReactNode } from 'react'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneEdit } from '../../../core/tune/edit'
 import type { TuneReading } from '../../../core/tune/reading'
@@ -18,7 +18,7 @@ export interface KnownTune extends SessionView {
   /** The document as far as it has been read: behind the newest letters of a long chart. */
   settled: TuneDocument
   reading: TuneReading
-  body: Body
+  body: PlayerBody
   /** Open strings and capo, as grips remember them. */
   stringing: string
   /** Every edit goes this way: grips say for which instrument they are. */
@@ -41,7 +41,7 @@ export function TuneProvider({ state, children }: { state: TuneState; children: 
   const {
     settings: { instrument, hand },
   } = usePlayerSettings()
-  const body = useMemo((): Body => ({ instrument, hand }), [instrument, hand])
+  const body = useMemo((): PlayerBody => ({ instrument, hand }), [instrument, hand])
   const reading = useTuneReading(settled, body)
   const stringing = useMemo(() => stringingOf(body, reading.chart.capo), [body, reading.chart.capo])
   const edit = useSteady((one: TuneEdit) => session.edit(onInstrument(one, stringing)))

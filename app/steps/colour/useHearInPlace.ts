@@ -4,7 +4,7 @@ import { faultsOnly } from '../../services/workers/workerFault'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import { excerptOf, type Schedule } from '../../services/sound/schedule'
 import type { TuneDocument } from '../../../core/tune/document'
 import { madeChord, type TuneReading } from '../../../core/tune/reading'
@@ -20,7 +20,7 @@ interface Surroundings {
   voicings: ReadonlyMap<string, Voicing>
   document: Pick<TuneDocument, 'bass' | 'style' | 'tempo'>
   capo: number
-  body: Body
+  body: PlayerBody
   play: (schedule: Schedule) => void
 }
 

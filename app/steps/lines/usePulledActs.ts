@@ -5,7 +5,7 @@ import type { ChordSymbol } from '../../../core/chord/symbol'
 import { soundAt } from '../../../core/neck/instrument'
 import { leastMotion } from '../../../core/pitch/motion'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type Body } from '../../../core/player/limits'
+import { limitsFor, type PlayerBody } from '../../../core/player/limits'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Bass } from '../../../core/tune/document'
 import { madeChord } from '../../../core/tune/reading'
@@ -19,7 +19,7 @@ interface PulledOf {
   next: LineChord | undefined
   bass: Bass
   capo: number
-  body: Body
+  body: PlayerBody
   onEdit: (edit: TuneEdit) => void
 }
 

@@ -3,7 +3,7 @@ import { soundAt, type Frets } from '../../../core/neck/instrument'
 import { pulled, type Pulled } from '../../../core/leading/pull'
 import type { Key } from '../../../core/pitch/key'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type Body } from '../../../core/player/limits'
+import { limitsFor, type PlayerBody } from '../../../core/player/limits'
 import type { LineChord } from '../../../core/tune/decisions'
 import { madeChord } from '../../../core/tune/reading'
 
@@ -13,7 +13,7 @@ interface PullingOf {
   focus: LineChord | undefined
   bass: 'chord' | 'any'
   capo: number
-  body: Body
+  body: PlayerBody
   songKey: Key
   onHear: (midis: readonly number[]) => void
 }

@@ -10,7 +10,7 @@ import { keyName, scaleNotes, type Key } from '../../../core/pitch/key'
 import { noteName, pitchName, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { BlockAsked } from '../../../workers/melodyQuestions'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved } from '../../../core/chord/engraved'
 import { GripDiagram } from '../../services/notation/GripDiagram'
@@ -36,7 +36,7 @@ interface Props {
   text: string
   songKey: Key
   capo: number
-  body: Body
+  body: PlayerBody
   onEdit: (edit: TuneEdit) => void
   onHear: (midis: readonly number[]) => void
 }

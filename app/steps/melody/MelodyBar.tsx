@@ -10,14 +10,14 @@ import { EndsTab } from './EndsTab'
 import { DENSITY_NAMES, TEXTURE_LABELS, UnderTab } from './UnderTab'
 import type { MelodyStepState } from './useMelodyStep'
 import { WriteTab } from './WriteTab'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 
 interface Props {
   state: MelodyStepState
   document: TuneDocument
   songKey: Key
   capo: number
-  body: Body
+  body: PlayerBody
   onEdit: (edit: TuneEdit) => void
   onHear: (midis: readonly number[]) => void
 }

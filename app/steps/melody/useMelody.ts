@@ -8,7 +8,7 @@ import { troubles, type NoteReading, type Trouble } from '../../../core/melody/r
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { NoteChoice } from '../../../core/melody/harmonise'
 import type { MelodyAsked, UnderAsked } from '../../../workers/melodyQuestions'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import type { TuneDocument } from '../../../core/tune/document'
 import { madeChord, type TuneReading } from '../../../core/tune/reading'
 import { melodyOf } from '../../../core/tune/applyMelody'
@@ -28,7 +28,7 @@ const WRITING_PAUSE_MS = 900
 interface MelodyOf {
   document: TuneDocument
   reading: TuneReading
-  body: Body
+  body: PlayerBody
   /** Notes are being put in: searches wait longer. */
   writing: boolean
   onEdit: (edit: TuneEdit) => void

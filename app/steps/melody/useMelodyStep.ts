@@ -6,7 +6,7 @@ import { pitchNear } from '../../../core/melody/entry'
 import { soundAt } from '../../../core/neck/instrument'
 import type { Key } from '../../../core/pitch/key'
 import { excerptQuestion } from '../../../core/tune/questions'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import { excerptOf, type Schedule } from '../../services/sound/schedule'
 import type { TuneDocument } from '../../../core/tune/document'
 import { OFFICES } from '../../services/workers/client'
@@ -26,7 +26,7 @@ interface MelodyStepOf {
   document: TuneDocument
   reading: TuneReading
   songKey: Key
-  body: Body
+  body: PlayerBody
   /** Beats a minute at which it is heard. */
   tempo: number
   /** The event that sounds, by its index; null while none does. */
@@ -295,7 +295,7 @@ const timeOf = (key: string, clock: ReturnType<typeof useMelody>['clock']): numb
 function useHearChords(
   { bass, style }: Pick<TuneDocument, 'bass' | 'style'>,
   capo: number,
-  body: Body,
+  body: PlayerBody,
   play: (schedule: Schedule) => Promise<unknown>,
 ) {
   const asking = useRef<AbortController | null>(null)

@@ -1,12 +1,12 @@
 import { useMemo } from 'react'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import type { Bass } from '../../../core/tune/document'
 import { useAnswer } from '../../services/workers/useAnswer'
 import type { EasierHere } from './PracticeDrawer'
 import type { Staged } from './stage'
 
 /** Easier grips for those of a passage that hurt; none while nothing does. */
-export function useEasier(hurt: Staged | null, capo: number, bass: Bass, body: Body): EasierHere[] {
+export function useEasier(hurt: Staged | null, capo: number, bass: Bass, body: PlayerBody): EasierHere[] {
   const question = useMemo(
     () =>
       hurt && {

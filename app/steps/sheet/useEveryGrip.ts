@@ -3,7 +3,7 @@ import { gripsOfLine } from '../../../core/tune/keptGrips'
 import { missingGrips } from '../../../core/tune/problem'
 import type { AskedState } from '../../services/workers/useAnswer'
 import { useLines } from '../../services/workers/useLines'
-import type { Body } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/limits'
 import { sendWrite } from '../../services/tune/answer'
 import type { TuneDocument } from '../../../core/tune/document'
 import { onInstrument, stringingOf } from '../../../core/tune/sounding'
@@ -14,7 +14,7 @@ export function useEveryGrip(
   id: string,
   revision: string,
   document: TuneDocument,
-  body: Body,
+  body: PlayerBody,
   wanted: boolean,
   onKept: () => void,
 ): { state: AskedState; stop: () => void; again: () => void } {

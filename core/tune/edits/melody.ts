@@ -3,7 +3,7 @@ import { barName } from '../../chart/chart'
 import { MOST_NOTES_READ } from '../../formats/readTune'
 import { inOrder } from '../../melody/lyrics'
 import { withFixed, withMelody } from '../applyMelody'
-import { chordMelodySettings, event, lyrics, melody, phrases, under } from '../melodySchema'
+import { chordMelodySettings, keptEvent, lyrics, melody, phrases, under } from '../melodySchema'
 import { did, place } from '../places'
 import { area } from './area'
 
@@ -19,7 +19,7 @@ export const melodyEdits = area(
     /** Grips under notes, by place; null sets one free. */
     z.strictObject({ kind: z.literal('melody-fix'), fixed: z.record(place, under.nullable()), did }),
     /** What the search found for the present state: no step of its own for undo. */
-    z.strictObject({ kind: z.literal('melody-kept'), kept: z.array(event).max(3 * MOST_NOTES_READ) }),
+    z.strictObject({ kind: z.literal('melody-kept'), kept: z.array(keptEvent).max(3 * MOST_NOTES_READ) }),
   ],
   {
     melody: (document, edit) => withMelody(document, edit.melody),
