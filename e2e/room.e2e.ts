@@ -174,18 +174,51 @@ test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on 
   await expect(page.getByRole('heading', { name: /can become/ })).toBeHidden()
 })
 
-test('opened on a phone the songbook, a tune and its sheet are no wider than the window', async ({
+/** How much wider a page is than the window, and what on it is smaller than a target may be, in words; links within a sentence are as high as its line. */
+const misfits = (page: Page) =>
+  page.evaluate((least) => {
+    const small = [
+      ...document.querySelectorAll(
+        'button, a[href], select, summary, input:not([type="hidden"]), [role="button"]',
+      ),
+    ].flatMap((one) => {
+      const { width, height } = one.getBoundingClientRect()
+      const isShown = one.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && width > 0
+      const text = one.closest('p, dd, td, li')
+      const isWithinText = one.tagName === 'A' && text !== null && text.textContent !== one.textContent
+      return isShown && !isWithinText && !one.closest('.skip-link') && (width < least || height < least)
+        ? [`${one.tagName} ${one.textContent || one.getAttribute('name')} ${width} x ${height}`]
+        : []
+    })
+    return { wide: document.documentElement.scrollWidth - window.innerWidth, small }
+  }, 24)
+
+test('on a phone no page is wider than the window, and nothing that is touched is smaller than 24 px', async ({
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 })
-  const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
-  await page.goto('/')
-  expect(await wide()).toBe(0)
+  for (const address of [
+    '/',
+    '/sets',
+    '/log',
+    '/trainer',
+    '/grips',
+    '/player',
+    '/files',
+    '/guide',
+    '/deleted',
+  ]) {
+    await page.goto(address)
+    await expect.poll(() => misfits(page), address).toEqual({ wide: 0, small: [] })
+  }
   await fromBook(page, DEMO)
-  await expect.poll(async () => (await seen(page)).wide).toBe(0)
+  for (const [step] of STEPS) {
+    await goTo(page, step)
+    await expect.poll(() => misfits(page), step).toEqual({ wide: 0, small: [] })
+  }
   await goTo(page, 'Sheet')
   await expect(page.getByRole('button', { name: 'Print' })).toBeVisible()
-  expect(await wide()).toBe(0)
+  await expect.poll(() => misfits(page)).toEqual({ wide: 0, small: [] })
 })
 
 test('on a phone the whole of what is practised is in sight, and its keys and those of the transport are as large as a thumb', async ({
