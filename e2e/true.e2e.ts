@@ -8,6 +8,7 @@ import {
   fromBook,
   staves,
   act,
+  drawn,
   expect,
   goTo,
   gripsIn,
@@ -143,6 +144,7 @@ test('steps can be changed while the server is away, and all that was made follo
   await pick(newLine(page), 3)
   await page.keyboard.press('2')
   await page.keyboard.press('Enter')
+  await drawn(page)
   const made = await symbolsIn(newLine(page))
   await goTo(page, 'Lines')
   await goTo(page, 'Chart')

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { useListening } from '../services/forms/useListening'
 
 /** Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over it. */
@@ -12,7 +12,6 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
   const now = useMemo(() => ({ name, children }), [name, children])
   const listening = useListening()
   const said = useDeferredValue(now, listening ? { name, children: null } : now)
-  const box = useRef<HTMLElement>(null)
   useEffect(() => {
     const touch = (event: MouseEvent) => {
       if (
@@ -35,7 +34,6 @@ export function Drawer({ name, children }: { name: string; children: ReactNode }
   }, [])
   return (
     <aside
-      ref={box}
       className={open ? 'drawer open' : 'drawer'}
       aria-label={said.name}
       aria-busy={said !== now || undefined}

@@ -203,10 +203,10 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
   }
 }
 
-/** Whether what is shown differs at most in what searches find and pulling changes: not in what is typed, and not as another step does. */
+/** Whether what is shown differs at most in what searches find and pulling changes: not in what is typed or chosen, and not as another step does. */
 const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
   a.room === b.room &&
-  a.reading.chart === b.reading.chart &&
+  a.reading === b.reading &&
   a.form === b.form &&
   a.newLine === b.newLine &&
   a.Between === b.Between &&
