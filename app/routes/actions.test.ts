@@ -9,10 +9,13 @@ import { loader as pdf } from './sheet.pdf'
 import { loader as stand } from './stand.pages'
 import { loader as file } from './tune.file'
 
-beforeEach(() => {
+// One book for all, since the demo is long in the making; each test begins with it as it was made.
+beforeAll(() => {
   process.env.HERON_DB = ':memory:'
 })
-afterEach(() => closeBook())
+beforeEach(() => void database().$client.exec('BEGIN'))
+afterEach(() => void database().$client.exec('ROLLBACK'))
+afterAll(() => closeBook())
 
 const NOBODY = 'e3b0c442-98fc-4c14-9afb-f4c8996fb924'
 type Args = Parameters<typeof write>[0]

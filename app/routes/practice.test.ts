@@ -8,10 +8,13 @@ import { action as change, loader as log } from './log'
 import { action as tell } from './practice.passes'
 import { loader as ofTune } from './tune.practice'
 
-beforeEach(() => {
+// One book for all, since the demo is long in the making; each test begins with it as it was made.
+beforeAll(() => {
   process.env.HERON_DB = ':memory:'
 })
-afterEach(() => closeBook())
+beforeEach(() => void database().$client.exec('BEGIN'))
+afterEach(() => void database().$client.exec('ROLLBACK'))
+afterAll(() => closeBook())
 
 type Args = Parameters<typeof tell>[0]
 const sent = (body: unknown) =>
