@@ -5,13 +5,22 @@ import { useListening } from '../services/forms/useListening'
 /** Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over it. */
 const NARROW = '(max-width: 900px)'
 
+interface Props {
+  name: string
+  /** The player goes from chord to chord by keys. */
+  walks: boolean
+  children: ReactNode
+}
+
 /** What is said of the selected chord: beside the music, or a sheet over it that opens at a touch on a chord. */
-export function Drawer({ name, children }: { name: string; children: ReactNode }) {
+export function Drawer({ name, walks, children }: Props) {
   const [open, setOpen] = useState(false)
-  // The music goes first: what is said of a chord comes in the frame after the one in which it is seen to be selected, and does not hold up the next key.
+  // Come from another room, or on the way from chord to chord by keys, the player sees the music first, and what is said of the chord in the next frame: it
+  // does not hold up the next key. What is done to a chord, or a touch on another, is seen here at once.
   const now = useMemo(() => ({ name, children }), [name, children])
   const listening = useListening()
-  const said = useDeferredValue(now, listening ? { name, children: null } : now)
+  const late = useDeferredValue(now, listening ? { name, children: null } : now)
+  const said = late.children === null || (walks && late.name !== name) ? late : now
   useEffect(() => {
     const touch = (event: MouseEvent) => {
       if (

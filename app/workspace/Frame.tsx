@@ -43,7 +43,7 @@ export const Frame = memo(function Frame({
   const { room, view } = useRoomNow(told)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, status, keptHere, aside, edit } = tune
-  const { selection, lineSelection, select, selectLine, move, narrow } = useSelection()
+  const { selection, lineSelection, select, selectLine, move, walks, narrow } = useSelection()
   const { search, plain } = useGrips()
   const { hearing, setHearing, heardTempo, play } = useSound()
   const { playing, trouble } = usePlaying()
@@ -210,7 +210,7 @@ export const Frame = memo(function Frame({
       <p className="visually-hidden" aria-live="polite">
         {focus && chordInWords(focus, view.music.reading)}
       </p>
-      <Drawer key={room.name} name={view.drawer.name}>
+      <Drawer key={room.name} name={view.drawer.name} walks={walks}>
         {view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
       </Drawer>
       <Transport

@@ -50,7 +50,7 @@ export interface RoomView {
   lead?: ReactNode
   /** Which rows stand in each system, and what they show. */
   music: MusicShown
-  /** Comes a frame after the music, so that a field in it that is typed into keeps its letters itself. */
+  /** Comes a frame after the music where the player goes from chord to chord by keys. */
   drawer: { name: string; content: ReactNode }
   /** First to be listened to; the rest of the house has its own. */
   keys: readonly KeyRow[]

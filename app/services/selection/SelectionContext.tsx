@@ -19,6 +19,8 @@ export interface KnownSelection {
   selectLineRange: (from: number, to: number) => void
   /** The selection moved by some chords, in the home line or in the new one. */
   move: (bank: Bank, by: number, stretch: boolean) => void
+  /** Whether the selection was moved so last: who goes along from chord to chord may go on at once. */
+  walks: boolean
   /** Only the chord the drawer speaks of. */
   narrow: (bank: Bank) => void
   /** A state of a room that outlives a visit to another step. */
@@ -40,12 +42,15 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
     [pickedLine, selection, line],
   )
   const [kept] = useState(() => new Map<string, unknown>())
+  const [walks, setWalks] = useState(false)
 
   const pickHome = useSteady((next: ChordSelection) => {
+    setWalks(false)
     setPickedLine(null)
     setPicked(next)
   })
   const pickLine = useSteady((next: ChordSelection) => {
+    setWalks(false)
     setPickedLine(next)
     setPicked(inHome(next, line))
   })
@@ -57,11 +62,11 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
     pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }),
   )
   const selectLineRange = useSteady((from: number, to: number) => pickLine({ anchor: to, focus: from }))
-  const move = useSteady((bank: Bank, by: number, stretch: boolean) =>
-    bank === 'line'
-      ? pickLine(moved(lineSelection, by, stretch, line.length))
-      : pickHome(moved(selection, by, stretch, chords.length)),
-  )
+  const move = useSteady((bank: Bank, by: number, stretch: boolean) => {
+    if (bank === 'line') pickLine(moved(lineSelection, by, stretch, line.length))
+    else pickHome(moved(selection, by, stretch, chords.length))
+    setWalks(true)
+  })
   const narrow = useSteady((bank: Bank) =>
     bank === 'line'
       ? pickLine({ anchor: lineSelection.focus, focus: lineSelection.focus })
@@ -77,10 +82,11 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
       selectLine,
       selectLineRange,
       move,
+      walks,
       narrow,
       kept,
     }),
-    [selection, lineSelection, select, selectRange, selectLine, selectLineRange, move, narrow, kept],
+    [selection, lineSelection, select, selectRange, selectLine, selectLineRange, move, walks, narrow, kept],
   )
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>
 }
