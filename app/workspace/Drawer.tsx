@@ -20,7 +20,9 @@ export function Drawer({ name, walks, children }: Props) {
   const now = useMemo(() => ({ name, children }), [name, children])
   const listening = useListening()
   const late = useDeferredValue(now, listening ? { name, children: null } : now)
-  const said = late.children === null || (walks && late.name !== name) ? late : now
+  /** The chord about which something was touched here. */
+  const [touched, setTouched] = useState<string | null>(null)
+  const said = late.children === null || (walks && touched !== name) ? late : now
   useEffect(() => {
     const touch = (event: MouseEvent) => {
       if (
@@ -45,6 +47,7 @@ export function Drawer({ name, walks, children }: Props) {
     <aside
       className={open ? 'drawer open' : 'drawer'}
       aria-label={said.name}
+      onPointerDownCapture={() => setTouched(said.name)}
       aria-busy={said !== now || undefined}
     >
       <Button className="drawer-handle" variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
