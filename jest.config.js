@@ -17,6 +17,8 @@ export default {
     '<rootDir>/workers',
   ],
   testMatch: ['**/*.test.{ts,tsx}'],
+  // Routes are tested without workers, which are built files; the pool itself has its own test.
+  moduleNameMapper: { '^(?:\\.\\./)+services/workers/pool\\.server$': '<rootDir>/workers/server/atOnce.ts' },
   // Only what hangs is ended: a machine that does other things too is no fault. Speed is measured in benchmarks.
   testTimeout: 60_000,
   // A package that ships as modules of the language only.

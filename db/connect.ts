@@ -53,6 +53,10 @@ export function openDatabase(file: string, migrationsFolder = resolve('db/migrat
   }
 }
 
+/** A second way into a book that is open already, which cannot change it. */
+export const bookToRead = (file: string): Db =>
+  drizzle({ client: new Database(file, { readonly: true, timeout: 5_000 }), schema }) as Db
+
 /** Migrations in the folder, the first one first. */
 const migrationsIn = (folder: string): { when: number; tag: string }[] =>
   (

@@ -86,6 +86,19 @@ const reads = preparedOn((db) => ({
     .orderBy(desc(revisions.sequence))
     .limit(1)
     .prepare(),
+  ofTune: db
+    .select({
+      id: revisions.id,
+      parentId: revisions.parentId,
+      sequence: revisions.sequence,
+      label: revisions.label,
+      version: revisions.version,
+      createdAt: revisions.createdAt,
+    })
+    .from(revisions)
+    .where(eq(revisions.tuneId, sql.placeholder('tune')))
+    .orderBy(asc(revisions.sequence))
+    .prepare(),
 }))
 const keptAs = (db: Db | Tx, id: string): KeptRow | undefined => reads(db).kept.get({ id })
 
@@ -117,6 +130,12 @@ const changed = (document: Stored, change: Delta): Stored =>
 export function stateAt(db: Db | Tx, id: string): OpenedDocument | undefined {
   const kept = keptAs(db, id)
   return kept && openDocument(storedOf(db, kept), kept.version)
+}
+
+/** A state as it was written, and the form it is in, unread; undefined where there is none. */
+export function writtenAt(db: Db | Tx, id: string): { version: number; document: Stored } | undefined {
+  const kept = keptAs(db, id)
+  return kept && { version: kept.version, document: storedOf(db, kept) }
 }
 
 /** Keeps a new state of a tune, made of another one (null for its first). */
@@ -208,19 +227,7 @@ export function* statesOf(
   db: Db,
   tuneId: string,
 ): Generator<Omit<RevisionRow, keyof Packed | 'snapshot' | 'tuneId'> & { document: Stored }> {
-  const rows = db
-    .select({
-      id: revisions.id,
-      parentId: revisions.parentId,
-      sequence: revisions.sequence,
-      label: revisions.label,
-      version: revisions.version,
-      createdAt: revisions.createdAt,
-    })
-    .from(revisions)
-    .where(eq(revisions.tuneId, tuneId))
-    .orderBy(asc(revisions.sequence))
-    .all()
+  const rows = reads(db).ofTune.all({ tune: tuneId })
   let before: { id: string; document: Stored } | null = null
   for (const row of rows) {
     const kept = keptAs(db, row.id)!

@@ -23,7 +23,8 @@ const reads = preparedOn((db) => {
       .select()
       .from(charts)
       .innerJoin(arrangements, eq(arrangements.chartId, charts.id))
-      .where(eq(charts.tuneId, tune))
+      // By the tune of both: there is no index from a chart to its arrangements.
+      .where(and(eq(charts.tuneId, tune), ofTune))
       .orderBy(charts.place, arrangements.version)
       .prepare(),
     choices: db

@@ -91,6 +91,10 @@ export function createTune(db: Db, document: TuneDocument, now = Date.now()): st
 /** Ids of writes are remembered so long: a tab that was shut away for longer is told of a conflict instead. */
 const WRITES_KNOWN_MS = 90 * 86_400_000
 
+/** An id is made for one write: a second one under it would not be known as such. */
+const OF_ANOTHER_TUNE =
+  'This change has the id of a change to another tune. Load the page anew and make it again.'
+
 /** A write as a tab sends it: the revision it saw, and the id by which a repetition is known. */
 export interface WriteOf {
   id?: string | undefined
@@ -113,14 +117,8 @@ function write(
     (tx): WriteOutcome => {
       const state = readTune(db, tune)
       if (!state) return { kind: 'missing' }
-      const before =
-        id === undefined
-          ? undefined
-          : tx
-              .select()
-              .from(writes)
-              .where(and(eq(writes.id, id), eq(writes.tuneId, tune)))
-              .get()
+      const before = id === undefined ? undefined : tx.select().from(writes).where(eq(writes.id, id)).get()
+      if (before && before.tuneId !== tune) return { kind: 'refused', message: OF_ANOTHER_TUNE }
       if (before) return { kind: 'repeated', state, made: before.made }
       if (state.revision !== base) return { kind: 'conflict', state }
       const message = change(tx, state)
@@ -241,14 +239,8 @@ export function copyTune(
   edits: readonly TuneEdit[],
   now = Date.now(),
 ): CopyOutcome {
-  const before =
-    id === undefined
-      ? undefined
-      : db
-          .select()
-          .from(writes)
-          .where(and(eq(writes.id, id), eq(writes.tuneId, tune)))
-          .get()
+  const before = id === undefined ? undefined : db.select().from(writes).where(eq(writes.id, id)).get()
+  if (before && before.tuneId !== tune) return { kind: 'refused', message: OF_ANOTHER_TUNE }
   if (before) return { kind: 'copied', id: before.made }
   const from = db
     .select({ id: revisions.id })

@@ -6,6 +6,7 @@ import {
   newLine,
   open,
   pick,
+  playerKept,
   printed,
   saved,
   symbolsIn,
@@ -171,12 +172,13 @@ test('taste: what is wanted comes first, what was kept is counted, seen and forg
   await expect(page.getByRole('region', { name: 'swap' }).getByRole('button', { name: /^Db7/ })).toHaveCount(
     0,
   )
-  await page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'more' }).click()
+  await playerKept(page, 'bebop', () =>
+    page.getByRole('group', { name: 'bebop' }).getByRole('button', { name: 'more' }).click(),
+  )
   await page.getByRole('region', { name: 'swap' }).getByRole('button', { name: /Db7/ }).first().click()
   await open(page, 'Taste')
   await expect(page.getByText('tritone substitution 1×')).toBeVisible()
   await saved(page)
-  await page.waitForTimeout(600)
   await page.reload()
   await open(page, 'Taste')
   await expect(page.getByRole('slider', { name: 'How far out' })).toHaveValue('1')

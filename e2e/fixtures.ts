@@ -176,6 +176,16 @@ export async function fromBook(page: Page, title: string, step: Step = 'Chart'):
 /** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
+/** Does something that sets the player, and waits until the server has it. @param word in what is sent of it */
+export async function playerKept(page: Page, word: string, act: () => Promise<void>): Promise<void> {
+  await Promise.all([
+    page.waitForResponse(
+      (answer) =>
+        answer.url().endsWith('/player/edits') && (answer.request().postData() ?? '').includes(word),
+    ),
+    act(),
+  ])
+}
 /** Goes to a step, and waits until it is the one that is shown. */
 export async function goTo(page: Page, step: Step | 'Sheet'): Promise<void> {
   const link = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step })

@@ -1,6 +1,7 @@
 import {
   expect,
   linesFound,
+  playerKept,
   newLine,
   saved,
   test,
@@ -97,8 +98,7 @@ test('the player: another instrument and hand change the grips, and stay', async
   await expect(page.getByRole('alert')).toContainText('Accepted: 4 to 8 pitches')
   await page.getByRole('combobox', { name: 'Instrument' }).click()
   await page.getByRole('option', { name: 'Seven-string guitar' }).click()
-  await page.getByRole('switch', { name: 'Barres' }).click()
-  await page.waitForTimeout(700)
+  await playerKept(page, 'barre', () => page.getByRole('switch', { name: 'Barres' }).click())
   await page.reload()
   await expect(page.getByLabel('Open strings, lowest first')).toHaveValue('B1 E2 A2 D3 G3 B3 E4')
   await expect(page.getByText('Comfortable reach: 113 mm')).toBeVisible()

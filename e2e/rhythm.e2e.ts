@@ -163,18 +163,19 @@ test('the band: bass and brushes sound with the guitar or without it, below full
 })
 
 test('a figure is tapped in on one key', async ({ page }) => {
-  await haveTune(page, 'Tapped', 'tempo: 240\n| C | F |', 'Lines')
+  await haveTune(page, 'Tapped', 'tempo: 80\n| C | F |', 'Lines')
   await linesFound(page)
   await goTo(page, 'Rhythm')
   await page.locator('body').press('t')
   await expect(page.getByText('one bar is counted in')).toBeVisible()
-  // A bar of 240 is a second: taps on one and three of both bars.
-  await page.waitForTimeout(1_150)
-  for (let tap = 0; tap < 4; tap += 1) {
+  // Tapped until it is heard: nothing is while the bar is counted in.
+  const listening = page.getByRole('status').filter({ hasText: 'Tap on' })
+  await expect(async () => {
     await page.keyboard.press(' ')
-    await page.waitForTimeout(480)
-  }
+    await expect(listening).toContainText(/Heard on \d/, { timeout: 200 })
+  }).toPass()
+  await page.keyboard.press(' ')
   await expect(word(page, 'Figure')).toContainText('your own')
   await saved(page)
-  expect(await hits(page).count()).toBeGreaterThanOrEqual(2)
+  expect(await hits(page).count()).toBeGreaterThanOrEqual(1)
 })

@@ -1,9 +1,10 @@
-import { PAPERS, type PaperName } from '../core/sheet/layout'
+import { PAPERS, type PaperName, type SheetLayout } from '../core/sheet/layout'
 import { inLines, line, moved, said, settled, type Mark } from './marks'
-import { MARGIN, type Page } from './pages'
+import { MARGIN, type Page, type Pages } from './pages'
+import type { PdfAsked } from './pdf'
 
 /** A tune of a set as its contents list it. */
-export interface Listed {
+interface Listed {
   title: string
   /** Key, tempo, version, note: what is to be known before it begins. */
   words: string
@@ -18,12 +19,7 @@ const WORD_STEP = 12
 const NUMBER_WIDTH = 24
 
 /** The contents of a set: each tune with its number, how it is played there, and its page. */
-export function contentsPages(
-  name: string,
-  note: string,
-  listed: readonly Listed[],
-  paper: PaperName,
-): Page[] {
+function contentsPages(name: string, note: string, listed: readonly Listed[], paper: PaperName): Page[] {
   const { width, height } = PAPERS[paper]
   const right = width - MARGIN
   const marks: Mark[][] = [[]]
@@ -65,9 +61,43 @@ export function contentsPages(
 }
 
 /** Pages with their number in the whole, at the outer corner of the foot. */
-export const numbered = (pages: readonly Page[], from: number): Page[] =>
+const numbered = (pages: readonly Page[], from: number): Page[] =>
   pages.map((page, at) => {
     const number = said(String(from + at), { size: 9, face: 'sans', shade: 'soft' })
     const x = page.width - MARGIN - number.width
     return { ...page, marks: [...page.marks, ...settled(moved(number.marks, x, page.height - MARGIN + 2))] }
   })
+
+/** A set to be printed: each of its tunes as it is played there, with its pages. */
+export interface SetOnPaper {
+  name: string
+  note: string
+  layout: Pick<SheetLayout, 'paper' | 'black'>
+  tunes: readonly { title: string; words: string; pages: Pages }[]
+}
+
+/** A set as one print: its contents, then its sheets with the numbers of their pages. */
+export function printOf({ name, note, layout, tunes }: SetOnPaper): Omit<PdfAsked, 'onPage'> {
+  const listed = (from: number): Listed[] => {
+    let page = from
+    return tunes.map(({ title, words, pages }) => {
+      const first = page
+      page += pages.pages.length
+      return { title, words, page: first }
+    })
+  }
+  // The contents tell pages that come after them: their own number is counted first.
+  const own = contentsPages(name, note, listed(1), layout.paper).length
+  const begins = listed(own + 1)
+  return {
+    title: name,
+    sheets: [
+      { pages: contentsPages(name, note, begins, layout.paper), black: layout.black, title: 'Contents' },
+      ...tunes.map(({ title, pages }, at) => ({
+        ...pages,
+        pages: numbered(pages.pages, begins[at]!.page),
+        title,
+      })),
+    ],
+  }
+}

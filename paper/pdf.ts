@@ -12,8 +12,8 @@ export const SHADES: Readonly<Record<'two tones' | 'black', Readonly<Record<Shad
 export interface PdfAsked {
   title: string
   sheets: readonly { pages: readonly Page[]; black: boolean; title?: string }[]
-  /** Told after each page, with how many sheets are whole; others have their turn meanwhile. @throws to stop */
-  onPage?: (sheets: number) => Promise<void>
+  /** Told after each page, with how many sheets are whole. */
+  onPage?: (sheets: number) => void
 }
 
 /** Pages as a PDF: paths and embedded fonts, with a bookmark for each sheet where there are several. @returns the bytes */
@@ -35,7 +35,7 @@ export async function toPdf({ title, sheets, onPage }: PdfAsked): Promise<Buffer
       document.addPage({ size: [page.width, page.height], margin: 0 })
       if (index === 0 && name !== undefined) document.outline.addItem(name)
       for (const mark of page.marks) print(document, mark, shades)
-      await onPage?.(index + 1 < pages.length ? done : done + 1)
+      onPage?.(index + 1 < pages.length ? done : done + 1)
     }
   }
   document.end()

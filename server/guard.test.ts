@@ -2,6 +2,7 @@ import express from 'express'
 import { request as ask, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import {
+  bodyInTime,
   bodyLimit,
   contentSecurityPolicy,
   knownMethods,
@@ -14,6 +15,8 @@ import {
   securityHeaders,
 } from './guard'
 
+/** A body has so long here. */
+const SLOW_MS = 300
 let server: Server
 let port: number
 /** What reached the application behind the guard, by method and path. */
@@ -24,7 +27,15 @@ beforeAll(
   () =>
     new Promise<void>((ready) => {
       const app = express()
-      app.use(loopbackOnly, securityHeaders, knownMethods, readableAddress, sameSiteWrites, bodyLimit)
+      app.use(
+        loopbackOnly,
+        securityHeaders,
+        knownMethods,
+        readableAddress,
+        sameSiteWrites,
+        bodyInTime(SLOW_MS),
+        bodyLimit,
+      )
       app.use('/broken', () => {
         throw new Error('inside of the program')
       })
@@ -171,6 +182,24 @@ describe('how much is taken', () => {
   })
   test('a path that only looks like that of edits has the smaller limit', async () =>
     expect((await announce('/tunes/a/b/edits', MOST_BODY_BYTES + 1)).status).toBe(413))
+})
+
+test('a body that stops on its way is ended in words; one that comes is taken', async () => {
+  const slow = await new Promise<{ status: number; text: string }>((resolve, reject) => {
+    const sent = ask(
+      { port, method: 'POST', path: '/slow', headers: { 'Content-Length': '1000' } },
+      (response) => {
+        let text = ''
+        response.on('data', (chunk: Buffer) => (text += chunk.toString()))
+        response.on('end', () => resolve({ status: response.statusCode!, text }))
+      },
+    )
+    sent.on('error', reject)
+    sent.write('the first words')
+  })
+  expect(slow).toEqual({ status: 408, text: expect.stringContaining('did not come whole') as unknown })
+  const whole = await fetch(`http://127.0.0.1:${port}/whole`, { method: 'POST', body: 'x'.repeat(100_000) })
+  expect(await whole.json()).toMatchObject({ size: 100_000 })
 })
 
 describe('what a page may do', () => {

@@ -42,6 +42,8 @@ export function securityHeaders(_request: Request, response: Response, next: Nex
     'Referrer-Policy': 'same-origin',
     'Cross-Origin-Opener-Policy': 'same-origin',
     'Cross-Origin-Resource-Policy': 'same-origin',
+    // The player's own: no cache keeps it, the browser's for its Back among them. Files of the application say otherwise for themselves.
+    'Cache-Control': 'private, no-store',
   })
   next()
 }
@@ -107,7 +109,8 @@ export function sameSiteWrites(request: Request, response: Response, next: NextF
   if (READS.includes(request.method)) return next()
   const site = request.headers['sec-fetch-site']
   const { origin, host } = request.headers
-  const foreignOrigin = origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`
+  const scheme = 'encrypted' in request.socket ? 'https' : 'http'
+  const foreignOrigin = origin !== undefined && origin !== `${scheme}://${host}`
   if (foreignOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none'))
     return refuse(
       response,
@@ -116,6 +119,37 @@ export function sameSiteWrites(request: Request, response: Response, next: NextF
     )
   next()
 }
+
+/** A body has so long, in ms, and a byte of it so much more: 50 KB a second are the least that a home network brings. */
+const BODY_MS = 20_000
+const BODY_MS_A_BYTE = 1 / 50
+const CHECKED_MS = 1_000
+
+/** Ends a request whose body does not come: what came so far must have come at a usual pace. @param atLeastMs so long it has in any case */
+export const bodyInTime =
+  (atLeastMs = BODY_MS) =>
+  (request: Request, response: Response, next: NextFunction): void => {
+    if (READS.includes(request.method)) return next()
+    const begun = performance.now()
+    const before = request.socket.bytesRead
+    const check = setInterval(
+      () => {
+        const came = request.socket.bytesRead - before
+        if (performance.now() - begun < atLeastMs + came * BODY_MS_A_BYTE) return
+        clearInterval(check)
+        if (!response.headersSent) {
+          response.set('Connection', 'close')
+          refuse(response, 408, 'This request did not come whole in time. Nothing was changed. Try again.')
+        }
+        request.socket.destroySoon()
+      },
+      Math.min(CHECKED_MS, atLeastMs),
+    )
+    check.unref()
+    const done = () => clearInterval(check)
+    request.once('end', done).once('close', done)
+    next()
+  }
 
 /** Refuses a body over the limit, by its stated length at once, else as soon as it has grown too large. */
 export function bodyLimit(request: Request, response: Response, next: NextFunction): void {

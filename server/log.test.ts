@@ -1,5 +1,13 @@
 import express from 'express'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -64,4 +72,18 @@ test('a folder that cannot be written leaves the server without a log, and says 
   log.error('nothing')
   expect(said).toHaveBeenCalledWith(expect.stringContaining('There is no log'))
   said.mockRestore()
+})
+
+test('a disk that is full takes nothing of the log, which is said once and harms nothing', async () => {
+  mkdirSync(join(folder, 'log'))
+  // A file of the system that every write fails on as on a full disk.
+  symlinkSync('/dev/full', join(folder, 'log', 'heron.1.log'))
+  symlinkSync('/dev/full', join(folder, 'log', 'heron.1'))
+  const said = jest.spyOn(process.stderr, 'write').mockReturnValue(true)
+  const log = await openLog(join(folder, 'book.sqlite'))
+  for (let times = 0; times < 2_000; times += 1) log.error({ path: 'x'.repeat(200) }, 'failed')
+  await new Promise((goOn) => setImmediate(goOn))
+  const told = said.mock.calls.filter(([words]) => String(words).includes('ENOSPC'))
+  said.mockRestore()
+  expect(told).toHaveLength(1)
 })

@@ -9,17 +9,26 @@ import { z } from 'zod'
  * kind, its code and its places in the program, since its words may hold a chart or a title.
  */
 const FILES = { size: '1m', limit: { count: 4 } }
+/** What waits to be written while the disk takes nothing, in bytes; more is let go. */
+const MOST_WAITING = 64 * 1024
 /** An answer that takes longer is written down. */
 const SLOW_MS = 2_000
 
-/** Without a folder that can be written there is no log, which is said once; the book itself may still be read. */
+/**
+ * Without a folder that can be written there is no log, which is said once; the book itself may still be read. A disk that is full, or that fails, takes nothing of the log:
+ * that is said once too, until something is written again, and harms nothing else.
+ */
 export async function openLog(book: string): Promise<Logger> {
   try {
     const file = join(dirname(resolve(book)), 'log', 'heron')
-    return pino(
-      { base: null, timestamp: pino.stdTimeFunctions.isoTime },
-      await roll({ ...FILES, file, mkdir: true, sync: true }),
-    )
+    const out = await roll({ ...FILES, file, mkdir: true, sync: true, maxLength: MOST_WAITING })
+    let isSaid = false
+    out.on('error', (error: Error) => {
+      if (!isSaid) process.stderr.write(`The log cannot be written: ${error.message}\n`)
+      isSaid = true
+    })
+    out.on('write', () => (isSaid = false))
+    return pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime }, out)
   } catch (error) {
     process.stderr.write(`There is no log: ${error instanceof Error ? error.message : String(error)}\n`)
     return pino({ enabled: false })

@@ -1,4 +1,5 @@
 declare module 'pino-roll' {
+  import type { EventEmitter } from 'node:events'
   import type { DestinationStream } from 'pino'
 
   /** Files by number, the oldest let go. @see the package's README */
@@ -8,5 +9,6 @@ declare module 'pino-roll' {
     limit: { count: number }
     mkdir: boolean
     sync: boolean
-  }): Promise<DestinationStream>
+    maxLength: number
+  }): Promise<DestinationStream & EventEmitter>
 }

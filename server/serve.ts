@@ -1,7 +1,6 @@
 import { createRequestHandler } from '@react-router/express'
 import express from 'express'
 import { existsSync } from 'node:fs'
-import { createServer } from 'node:https'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { bookFile } from '../db/connect'
@@ -11,6 +10,7 @@ import { gate } from './access/gate'
 import { certificateBeside, isOurs, networkHere } from './access/network'
 import { AccessStore } from './access/store'
 import {
+  bodyInTime,
   bodyLimit,
   knownMethods,
   ownHostsOnly,
@@ -81,6 +81,7 @@ async function main(): Promise<void> {
     knownMethods,
     readableAddress,
     sameSiteWrites,
+    bodyInTime(),
     bodyLimit,
   )
   app.use(logAnswers(log))
@@ -188,28 +189,26 @@ async function homeNetwork(port: number): Promise<HomeNetwork | null> {
 
 /** Serves the network, and says where. @returns what ends it */
 async function serveNetwork(app: express.Express, lan: HomeNetwork): Promise<() => void> {
-  const secure = createServer({ key: lan.key, cert: lan.cert, minVersion: 'TLSv1.2' }, app)
-  const server = securePort(secure, lan.isOurs)
+  const server = securePort(lan, lan.isOurs, app)
   await new Promise<void>((ready, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) =>
+    server.port.once('error', (error: NodeJS.ErrnoException) =>
       reject(
         error.code === 'EADDRINUSE'
           ? new Error(`Port ${lan.port} is in use: choose another for the network with LAN_PORT=5190.`)
           : error,
       ),
     )
-    server.listen(lan.port, lan.host, ready)
+    server.port.listen(lan.port, lan.host, ready)
   })
   const { default: QRCode } = await import('qrcode')
-  const { port } = server.address() as { port: number }
+  const { port } = server.port.address() as { port: number }
   lan.address = `${lan.address}:${port}`
   lan.qr = await QRCode.toString(lan.address, { type: 'svg', margin: 2 })
   process.stdout.write(
     `On this network it is at ${lan.address}\nThe first time a browser warns of the certificate, which this machine made itself: go on, then sign in with the passphrase.\n${await QRCode.toString(lan.address, { type: 'terminal', small: true })}\n`,
   )
   return () => {
-    server.close()
-    secure.closeAllConnections()
+    server.end()
   }
 }
 

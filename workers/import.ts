@@ -1,11 +1,12 @@
-import { importTune, type TuneFormat } from '../core/formats/importTune'
+import { importTune } from '../core/formats/importTune'
+import type { NotesFormat } from '../core/formats/names'
 import type { ImportedTune } from '../core/formats/readTune'
 import { bad, type Result } from '../core/result'
 
 /** A file of notes to be read, off the page's thread. */
 export interface ImportQuestion {
   content: string
-  format: TuneFormat
+  format: NotesFormat
   /** Which part has the melody, from 1; null for the likeliest. */
   part: number | null
 }

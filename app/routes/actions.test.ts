@@ -177,7 +177,7 @@ describe('files of a tune', () => {
     ['abc', 'X:', 'abc'],
   ])('%s begins as such a file does, under the name of the tune', async (format, begins, type) => {
     const { id } = aTune('key: C\n| Cmaj7 | G7 |')
-    const answer = get(id, format)
+    const answer = await get(id, format)
     expect(answer.headers.get('Content-Type')).toContain(type)
     expect(answer.headers.get('Content-Disposition')).toMatch(/filename\*=UTF-8''/)
     expect((await answer.text()).startsWith(begins)).toBe(true)
@@ -187,11 +187,11 @@ describe('files of a tune', () => {
     const asked = (format: string) =>
       file({ params: { tuneId: id, format }, request: new Request('http://127.0.0.1/') } as never)
     for (const format of ['midi', 'musicxml', 'abc', 'chordpro', 'tab']) {
-      const answer = asked(format)
+      const answer = await asked(format)
       expect([format, answer.status]).toEqual([format, 422])
       expect(await answer.text()).toMatch(/has 3200 chords .* up to 600\. Put parts of it/)
     }
-    expect(asked('text').status).toBe(200)
+    expect((await asked('text')).status).toBe(200)
     const pages = await stand({
       request: new Request(`http://127.0.0.1/?tune=${id}&shown=grips&width=300&height=300`),
     } as never)
@@ -201,7 +201,7 @@ describe('files of a tune', () => {
     expect((await print(id)).status).toBe(422)
     // Of very many bars files are made, and no pages: a staff costs as much for one chord as for four.
     const long = aTune(`key: C\n${'| C '.repeat(257)}|`).id
-    const midi = file({
+    const midi = await file({
       params: { tuneId: long, format: 'midi' },
       request: new Request('http://127.0.0.1/'),
     } as never)
@@ -211,8 +211,8 @@ describe('files of a tune', () => {
   })
   test('a format or a tune that is not there: 404 in words', async () => {
     const { id } = aTune()
-    expect(await get(id, 'tabs').text()).toContain('Accepted: musicxml, midi, abc')
-    expect(get(id, 'toString').status).toBe(404)
-    expect(get(NOBODY, 'abc').status).toBe(404)
+    expect(await (await get(id, 'tabs')).text()).toContain('Accepted: musicxml, midi, abc')
+    expect((await get(id, 'toString')).status).toBe(404)
+    expect((await get(NOBODY, 'abc')).status).toBe(404)
   })
 })

@@ -1,4 +1,3 @@
-import { writeBackup } from '../../db/backup/write'
 import { database } from '../database.server'
 import { readTune } from '../../db/tunes'
 import { refusedFile } from '../features/paper/answers.server'
@@ -12,7 +11,8 @@ export function loader({ request }: Route.LoaderArgs) {
   const db = database()
   if (tune !== null && !readTune(db, tune)) return refusedFile('This tune is not in the songbook any more.')
   const day = new Date().toISOString().slice(0, 10)
-  return streamedFile(`${tune ? 'tune' : 'heron'}-${day}.heron.zip`, (out, signal) =>
-    writeBackup(db, out, { history: asked.has('history'), signal, ...(tune ? { tunes: [tune] } : {}) }),
-  )
+  return streamedFile(`${tune ? 'tune' : 'heron'}-${day}.heron.zip`, request.signal, 'backup', {
+    book: db.$client.name,
+    asked: { history: asked.has('history'), ...(tune ? { tunes: [tune] } : {}) },
+  })
 }

@@ -5,10 +5,11 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { z } from 'zod'
 import { BackupFault } from '../../core/backup/format'
-import { restoreBackup } from '../../db/backup/restore'
+import { bringIn } from '../../db/backup/restore'
 import { faultInWords } from '../../db/connect'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
+import { inWorker } from '../services/workers/pool.server'
 import { because, toldByLines } from '../services/forms/ndjson.server'
 import type { Route } from './+types/files.restore'
 
@@ -38,7 +39,13 @@ export async function action({ request }: Route.ActionArgs) {
   return toldByLines(
     async (tell, signal) => {
       try {
-        const restored = await restoreBackup(db, file, {
+        const { fault } = await inWorker(
+          'lookThrough',
+          { file },
+          { signal, mostMs: MOST_MS, onTold: (done, of) => tell({ done, of: 2 * of }) },
+        )
+        if (fault !== null) return tell({ fault })
+        const restored = await bringIn(db, file, {
           ...asked,
           signal,
           onDone: (done, of) => {
@@ -59,3 +66,5 @@ export async function action({ request }: Route.ActionArgs) {
   )
 }
 const TOLD_EVERY_MS = 100
+/** The longest that a backup is looked through, in ms: of the largest that is taken, 8 GB, at 10 MB a second. */
+const MOST_MS = 15 * 60_000

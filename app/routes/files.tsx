@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { FILE_ENDINGS } from '../../core/formats/importFile'
+import { FILE_ENDINGS, FORMATS, namesInWords, READ_FORMATS, SONGBOOK_FORMATS } from '../../core/formats/names'
 import { BringTunes } from '../features/files/BringTunes'
 import { RestoreBackup } from '../features/files/RestoreBackup'
 import { PageHead } from '../theme/PageHead'
@@ -37,21 +37,17 @@ export default function FilesPage() {
       </section>
       <section aria-labelledby="files-tunes">
         <h2 id="files-tunes">Tunes from elsewhere</h2>
-        <p>
-          MusicXML (also compressed), MIDI, ABC, ChordPro and chart text; several tunes in one file, several
-          files, or a zip of them.
-        </p>
+        <p>{namesInWords(READ_FORMATS)}; several tunes in one file, several files, or a zip of them.</p>
         <BringTunes endings={FILE_ENDINGS} />
       </section>
       <section aria-labelledby="files-out">
         <h2 id="files-out">The songbook for other programs</h2>
         <p className="files-acts">
-          <Button component="a" href="/files/songbook/chordpro" download>
-            All tunes as ChordPro
-          </Button>
-          <Button component="a" href="/files/songbook/musicxml" download>
-            All tunes as MusicXML
-          </Button>
+          {SONGBOOK_FORMATS.map((name) => (
+            <Button key={name} component="a" href={`/files/songbook/${name}`} download>
+              All tunes as {FORMATS[name].label}
+            </Button>
+          ))}
         </p>
       </section>
     </main>

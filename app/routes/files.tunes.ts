@@ -1,10 +1,13 @@
 import { z } from 'zod'
-import { importFile } from '../../core/formats/importFile'
 import { applyEdit } from '../../core/tune/edit'
 import { newDocument } from '../../core/tune/document'
 import { createTune } from '../../db/tunes'
 import { withBook } from '../database.server'
+import { inWorker, WorkEnded } from '../services/workers/pool.server'
 import type { Route } from './+types/files.tunes'
+
+/** The longest that is read of a file, in ms: a songbook of two thousand tunes takes a third of it. */
+const MOST_MS = 20_000
 
 const fileName = z.string().min(1).max(300)
 
@@ -12,7 +15,20 @@ const fileName = z.string().min(1).max(300)
 export async function action({ request }: Route.ActionArgs) {
   const name = fileName.safeParse(new URL(request.url).searchParams.get('name'))
   if (!name.success) return Response.json({ fault: 'The name of the file is missing.' }, { status: 400 })
-  const read = importFile(name.data, new Uint8Array(await request.arrayBuffer()))
+  const bytes = new Uint8Array(await request.arrayBuffer())
+  const read = await inWorker(
+    'tunesIn',
+    { name: name.data, bytes },
+    { signal: request.signal, mostMs: MOST_MS, handed: [bytes.buffer] },
+  ).catch((error: unknown) => {
+    if (error instanceof WorkEnded) return error
+    throw error
+  })
+  if (read instanceof WorkEnded)
+    return Response.json(
+      { fault: `${name.data}: ${read.message} Nothing of it was brought in.` },
+      { status: 422 },
+    )
   if (!read.ok)
     return Response.json(
       { fault: `${read.fault.message} Accepted: ${read.fault.accepted}.` },

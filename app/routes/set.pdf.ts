@@ -9,6 +9,7 @@ import { setPdf } from '../features/sets/setSheets.server'
 import { keepPrinted, printedLately } from '../features/sets/printed.server'
 import { because, toldByLines } from '../services/forms/ndjson.server'
 import { numeralsFromCookies } from '../services/notation/numerals'
+import { WorkEnded } from '../services/workers/pool.server'
 import type { Route } from './+types/set.pdf'
 
 /**
@@ -33,10 +34,11 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   }
   if (!asked.has('watch')) {
     try {
-      const made = await setPdf(database(), params.setId, how)
+      const made = await setPdf(database(), params.setId, { ...how, signal: request.signal })
       return made ? pdfAnswer(made.pdf, made.name) : refusedFile('This set is not there any more.')
     } catch (error) {
       if (error instanceof TooMuch) return refusedFile(error.message, 422)
+      if (error instanceof WorkEnded) return refusedFile(error.message, 503)
       throw error
     }
   }

@@ -4,10 +4,10 @@ import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { layoutAsked } from '../features/paper/asked'
 import { tooMuchToDraw } from '../features/paper/bound.server'
-import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
+import { madeOr, pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
-import { othersHaveTheirTurn } from '../services/forms/turns.server'
 import { numeralsFromCookies } from '../services/notation/numerals'
+import { inWorker } from '../services/workers/pool.server'
 import type { Route } from './+types/sheet.pdf'
 
 /** A tune's sheet as a PDF: `layout` names a layout of every tune or one the tune keeps; the other words of the address change it. */
@@ -24,13 +24,18 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   if (!document) return refusedFile('This version is not kept with the tune any more.')
   const tooLong = tooMuchToDraw(document)
   if (tooLong !== null) return refusedFile(tooLong, 422)
-  const sheet = await sheetPages(document, {
-    layout,
-    player: readPlayer(database()),
-    school: numeralsFromCookies(request.headers.get('cookie')),
-    fill: true,
+  return madeOr(async () => {
+    const { signal } = request
+    const sheet = await sheetPages(document, {
+      layout,
+      player: readPlayer(database()),
+      school: numeralsFromCookies(request.headers.get('cookie')),
+      fill: true,
+      signal,
+    })
+    return pdfAnswer(
+      await inWorker('pdf', { title: document.title, sheets: [sheet] }, { signal }),
+      document.title,
+    )
   })
-  const { toPdf } = await import('../../paper/pdf')
-  const onPage = () => othersHaveTheirTurn(request.signal)
-  return pdfAnswer(await toPdf({ title: document.title, sheets: [sheet], onPage }), document.title)
 }

@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { data, Link, redirect, useNavigation, useRevalidator } from 'react-router'
 import { z } from 'zod'
 import { placeName } from '../../core/chart/chart'
+import { formatOf, SAVED_FORMATS } from '../../core/formats/names'
 import { refusalInWords } from '../../core/refusal'
 import { STRAIGHT } from '../../core/rhythm/swing'
 import { layoutAddress, layoutName, MOST_LAYOUTS, sheetLayout, showsGrips } from '../../core/sheet/layout'
@@ -49,6 +50,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       player: readPlayer(database()),
       school: numeralsFromCookies(request.headers.get('cookie')),
       fill: version !== null,
+      signal: request.signal,
     }),
   }
 }
@@ -227,17 +229,15 @@ const swingsIn = (
 
 /** The tune in open formats. */
 function FilesMenu({ id, accompanied, swings }: { id: string; accompanied: boolean; swings: boolean }) {
-  const files: readonly (readonly [address: string, label: string])[] = [
-    ['musicxml', 'MusicXML'],
-    ...(accompanied ? ([['musicxml?voices', 'MusicXML, voices']] as const) : []),
-    ['midi', 'MIDI'],
-    ...(swings ? ([['midi?swung', 'MIDI, swung']] as const) : []),
-    ['abc', 'ABC'],
-    ...(accompanied ? ([['abc?voices', 'ABC, voices']] as const) : []),
-    ['chordpro', 'ChordPro'],
-    ['tab', 'Tab'],
-    ['text', 'Chart text'],
-  ]
+  const isWanted = { voices: accompanied, swung: swings }
+  const files = SAVED_FORMATS.flatMap((name) => {
+    const { label, ways } = formatOf(name)
+    const others = ways.filter(({ asked }) => isWanted[asked])
+    return [
+      { address: name as string, label },
+      ...others.map((way) => ({ address: `${name}?${way.asked}`, label: way.label })),
+    ]
+  })
   return (
     <details className="row-menu">
       <summary>Files</summary>
@@ -245,7 +245,7 @@ function FilesMenu({ id, accompanied, swings }: { id: string; accompanied: boole
         <Button component="a" href={`/files/backup?history=yes&tune=${id}`} download>
           The whole tune
         </Button>
-        {files.map(([address, label]) => (
+        {files.map(({ address, label }) => (
           <Button key={address} component="a" href={`/tunes/${id}/file/${address}`} download>
             {label}
           </Button>

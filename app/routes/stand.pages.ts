@@ -5,7 +5,7 @@ import { layoutsOf } from '../../db/layouts'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { refusedFile } from '../features/paper/answers.server'
+import { madeOr, refusedFile } from '../features/paper/answers.server'
 import { tooMuchToDraw } from '../features/paper/bound.server'
 import { sheetPages, tuneAsked, withGrips } from '../features/paper/sheetPages.server'
 import { ownNameOf } from '../features/paper/ownLayouts'
@@ -55,13 +55,16 @@ export async function loader({ request }: Route.LoaderArgs) {
   const layout = kept ? standing(kept.layout) : STAND_LAYOUTS[isShown(shown) ? shown : 'grips'].layout
   const school = numeralsFromCookies(request.headers.get('cookie'))
   // Looked for once, for both ways of the window and for what is heard.
-  const whole = withGrips(document, player)
-  const pages = async (window: { width: number; height: number }) =>
-    (await sheetPages(whole, { layout, player, school, fill: false, note, window })).pages
-  return Response.json({
-    title: document.title,
-    pages: await pages({ width, height }),
-    turned: await pages({ width: height, height: width }),
-    heard: tuneHeard(whole, player),
+  return madeOr(async () => {
+    const whole = await withGrips(document, player, request.signal)
+    const pages = async (window: { width: number; height: number }) =>
+      (await sheetPages(whole, { layout, player, school, fill: false, note, window, signal: request.signal }))
+        .pages
+    return Response.json({
+      title: document.title,
+      pages: await pages({ width, height }),
+      turned: await pages({ width: height, height: width }),
+      heard: tuneHeard(whole, player),
+    })
   })
 }

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import type { SessionView, TuneSession } from '../services/tune/session'
-import { fileNameFrom, saveFile } from '../services/sound/saveSound'
+import { fileNameFrom } from '../../core/formats/fileName'
+import { saveFile } from '../services/sound/saveSound'
 import { ConflictNotice } from './ConflictNotice'
 
 interface Props {

@@ -3,21 +3,23 @@ import { exportChart } from '../formats/exportChart'
 import { importChart, LONGEST_IMPORT } from '../formats/importChart'
 import { lettersOf } from '../formats/letters'
 import { scoreInMxl } from '../formats/mxl'
-import { importTune, TUNE_FORMATS, type TuneFormat } from '../formats/importTune'
+import { importTune } from '../formats/importTune'
+import { FORMATS, isFormat, NOTES_FORMATS, type NotesFormat } from '../formats/names'
 import { bad, good, type Result } from '../result'
 import { tuneAsBackup, tunesOfBackup } from './backupAnswers'
 import { limitsFrom } from './limits'
 import { wrongStrings } from './parts'
 import type { AnswersTo } from './answersTo'
 
-const isTune = (format: string): format is TuneFormat => (TUNE_FORMATS as readonly string[]).includes(format)
-
 /** Files in and out. */
 export const FILE_ANSWERS: AnswersTo<'import' | 'export'> = {
   import({ content, format, encoding = 'utf-8', part }) {
     if (format === 'backup') return tunesOfBackup(content)
-    if (isTune(format)) {
-      const text = encoding === 'base64' && format !== 'midi' ? decoded(content, format) : good(content)
+    if (isFormat(NOTES_FORMATS, format)) {
+      const text =
+        encoding === 'base64' && FORMATS[format].encoding === 'utf-8'
+          ? decoded(content, format)
+          : good(content)
       if (!text.ok) return text
       const file = importTune(text.value, format, part)
       return file.ok ? good({ ...file.value }) : file
@@ -49,7 +51,7 @@ export const FILE_ANSWERS: AnswersTo<'import' | 'export'> = {
 }
 
 /** What stands in base64: text, or a compressed score (a zip begins with PK). */
-function decoded(content: string, format: TuneFormat): Result<string> {
+function decoded(content: string, format: NotesFormat): Result<string> {
   const bytes = Buffer.from(content, 'base64')
   if (format !== 'musicxml' || bytes.toString('latin1', 0, 2) !== 'PK') return good(lettersOf(bytes))
   const score = scoreInMxl('The file', bytes)

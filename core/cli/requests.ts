@@ -3,8 +3,7 @@ import { DENSITIES } from '../melody/line'
 import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES } from '../leading/weights'
 import { EXPORT_FORMATS } from '../formats/exportChart'
-import { IMPORT_FORMATS } from '../formats/importChart'
-import { TUNE_FORMATS } from '../formats/importTune'
+import { NOTES_FORMATS, PASTED_FORMATS } from '../formats/names'
 import { MOST_DEPTH } from '../reharm/options'
 import { BASS_KINDS } from '../rhythm/bassLine'
 import { isZone } from '../practice/days'
@@ -54,7 +53,7 @@ export const requestSchemas = {
   import: z.strictObject({
     do: z.literal('import'),
     content: z.string().max(4_000_000),
-    format: z.enum([...IMPORT_FORMATS, ...TUNE_FORMATS, 'backup']),
+    format: z.enum([...PASTED_FORMATS, ...NOTES_FORMATS, 'backup']),
     /** MIDI and backups are base64 in any case; MusicXML where it is compressed. */
     encoding: z.enum(['utf-8', 'base64']).optional(),
     /** Of a score of several parts the one with the melody, from 1 in the order of the file. */

@@ -6,14 +6,13 @@ import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
-import { toAbc } from './abc'
-import { toChordPro } from './chordpro'
-import { toMidi } from './midi'
-import { toMusicXml, type Score } from './musicxml'
-import { toTab } from './tab'
+import type { Score } from './musicxml'
+import { FORMATS, SAVED_FORMATS, type SavedFormat } from './names'
+import { WRITERS } from './register'
 
-export const EXPORT_FORMATS = ['musicxml', 'midi', 'chordpro', 'tab', 'abc'] as const
-export type ExportFormat = (typeof EXPORT_FORMATS)[number]
+/** The text of a chart is written as it was typed, and not made. */
+export type ExportFormat = Exclude<SavedFormat, 'text'>
+export const EXPORT_FORMATS = SAVED_FORMATS.filter((name): name is ExportFormat => name !== 'text')
 
 export interface ExportProblem {
   chart: Chart
@@ -74,52 +73,26 @@ export function exportChart(
       })
     chords.set(slotKey(slot), { chord, voicing })
   }
-  const text = (content: string) => good<Exported>({ content, encoding: 'utf-8' })
-  switch (format) {
-    case 'chordpro':
-    case 'tab':
-      return text(scoreText({ chart, chords, lyrics }, format, limits))
-    default:
-      return good(
-        exportScore(
-          {
-            title: chart.title ?? 'Untitled',
-            chart,
-            key: homeKey(chart),
-            tempo: chart.tempo ?? USUAL_TEMPO,
-            chords,
-            melody,
-            lyrics,
-            tuning: limits.instrument.tuning,
-          },
-          format,
-        ),
-      )
-  }
+  return good(
+    exportScore(
+      {
+        title: chart.title ?? 'Untitled',
+        chart,
+        key: homeKey(chart),
+        tempo: chart.tempo ?? USUAL_TEMPO,
+        chords,
+        melody,
+        lyrics,
+        tuning: limits.instrument.tuning,
+      },
+      format,
+      limits,
+    ),
+  )
 }
 
-/** Formats that hold notes. */
-export type ScoreFormat = Extract<ExportFormat, 'musicxml' | 'midi' | 'abc'>
-
-/** A tune with everything made of it in a format that holds notes. */
-export function exportScore(score: Score, format: ScoreFormat): Exported {
-  switch (format) {
-    case 'musicxml':
-      return { content: toMusicXml(score), encoding: 'utf-8' }
-    case 'midi':
-      return { content: toMidi(score), encoding: 'base64' }
-    case 'abc':
-      return { content: toAbc(score), encoding: 'utf-8' }
-  }
-}
-
-/** Formats that are plain text. */
-export type TextFormat = Extract<ExportFormat, 'chordpro' | 'tab'>
-
-/** A tune as ChordPro, or as tablature in letters. */
-export const scoreText = (
-  { chart, chords, lyrics = [] }: Pick<Score, 'chart' | 'chords' | 'lyrics'>,
-  format: TextFormat,
-  limits: Limits,
-): string =>
-  format === 'chordpro' ? toChordPro(chart, chords.values(), lyrics) : toTab(chart, chords, limits)
+/** A tune with everything made of it that a format can hold. */
+export const exportScore = (score: Score, format: ExportFormat, limits: Limits): Exported => ({
+  content: WRITERS[format](score, limits),
+  encoding: FORMATS[format].encoding,
+})

@@ -5,7 +5,8 @@ import { parseChart } from '../chart/parse'
 import { parseChord } from '../chord/parse'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
-import { guessFormat, IMPORT_FORMATS, importChart, LONGEST_IMPORT } from './importChart'
+import { guessFormat, importChart, LONGEST_IMPORT } from './importChart'
+import { PASTED_FORMATS } from './names'
 import { chordOfNumeral } from './numerals'
 
 const bars = (text: string) =>
@@ -61,7 +62,7 @@ describe('repeats, endings and marks', () => {
       )
       .map((parts) => parts.join(' '))
     fc.assert(
-      fc.property(fc.oneof(words, fc.string()), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
+      fc.property(fc.oneof(words, fc.string()), fc.constantFrom(...PASTED_FORMATS), (content, format) => {
         const { text, warnings } = importChart(content, format)
         const lines = content.split(/\r\n|\r|\n/)
         expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
@@ -209,7 +210,7 @@ describe('bringing a chart in', () => {
       )
       .map((parts) => parts.join(' '))
     fc.assert(
-      fc.property(fc.oneof(fc.string(), music), fc.constantFrom(...IMPORT_FORMATS), (content, format) => {
+      fc.property(fc.oneof(fc.string(), music), fc.constantFrom(...PASTED_FORMATS), (content, format) => {
         const { text, warnings } = importChart(content, format)
         expect(parseChart(text).problems.filter((problem) => problem.code === 'bad-chord')).toEqual([])
         const lines = content.split(/\r\n|\r|\n/)
@@ -283,11 +284,12 @@ describe('as players paste it', () => {
   ])('%j is guessed to be %s', (content, format) => expect(guessFormat(content)).toBe(format))
   test('reading takes time in proportion to the text', () => {
     for (const piece of ['(', '[', 'C->', 'x2 ', '/ ', '…', '{a', 'Do ', '* ']) {
-      const begin = performance.now()
+      // The processor's time and not the clock's: other jobs on the machine do not count.
+      const begin = process.cpuUsage()
       importChart(piece.repeat(LONGEST_IMPORT / piece.length), 'text')
       guessFormat(piece.repeat(LONGEST_IMPORT / piece.length))
       // Not a benchmark: a reader that goes back over what it has read takes minutes here.
-      expect(performance.now() - begin).toBeLessThan(20_000)
+      expect(process.cpuUsage(begin).user / 1000).toBeLessThan(20_000)
     }
   })
 })

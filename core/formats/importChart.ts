@@ -4,11 +4,8 @@ import { ChartDraft, type ImportedChart } from './chartDraft'
 import { namesNotesBySyllables, readTextLine, SEPARATOR, SETTING, wordsOf } from './chartLines'
 import { readSong } from './importChordPro'
 import { isSignLine, isSymbolLine, readTab, tabAt } from './importTab'
+import type { PastedFormat } from './names'
 import { chordOfNumeral } from './numerals'
-
-/** What players have on paper and in files. */
-export const IMPORT_FORMATS = ['text', 'chordpro', 'numerals', 'tab'] as const
-export type ImportFormat = (typeof IMPORT_FORMATS)[number]
 
 /** The longest content taken, in letters. */
 export const LONGEST_IMPORT = 100_000
@@ -24,7 +21,7 @@ export interface ImportAsked {
  */
 export function importChart(
   content: string,
-  format: ImportFormat,
+  format: PastedFormat,
   { key = null }: ImportAsked = {},
 ): ImportedChart {
   const lines = content.split(/\r\n|\r|\n/)
@@ -71,7 +68,7 @@ function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft
 }
 
 /** Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are numerals; anything else is chords. */
-export function guessFormat(content: string): ImportFormat {
+export function guessFormat(content: string): PastedFormat {
   const lines = content.split(/\r\n|\r|\n/)
   if (lines.some((_, at) => tabAt(lines, at) > 0)) return 'tab'
   const inBrackets = (line: string) =>

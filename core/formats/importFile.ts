@@ -1,36 +1,15 @@
 import { parseChart } from '../chart/parse'
 import { bad, good, type Result } from '../result'
-import { guessFormat, importChart } from './importChart'
-import { importAbc } from './importAbc'
-import { importMidi } from './importMidi'
-import { importMusicXml } from './importMusicXml'
 import { lettersOf } from './letters'
 import { scoreInMxl } from './mxl'
+import { FILE_ENDINGS, FORMATS, formatOfFile } from './names'
 import { LONGEST_FILE, type ImportedTune } from './readTune'
+import { piecesOf, READERS } from './register'
 
 /** A tune out of a file, under its own title or the file's name. */
 export interface TuneInFile extends ImportedTune {
   title: string
 }
-
-/** Endings of file names, and what is read by them. */
-const ENDINGS: Readonly<Record<string, FileFormat>> = {
-  musicxml: 'musicxml',
-  xml: 'musicxml',
-  mxl: 'mxl',
-  mid: 'midi',
-  midi: 'midi',
-  abc: 'abc',
-  cho: 'chordpro',
-  crd: 'chordpro',
-  chopro: 'chordpro',
-  chordpro: 'chordpro',
-  pro: 'chordpro',
-  txt: 'text',
-  tab: 'text',
-}
-type FileFormat = 'musicxml' | 'mxl' | 'midi' | 'abc' | 'chordpro' | 'text'
-export const FILE_ENDINGS = Object.keys(ENDINGS)
 
 /** Tunes that are taken out of one file. */
 const MOST_TUNES = 2_000
@@ -43,7 +22,7 @@ export function importFile(
   name: string,
   bytes: Uint8Array,
 ): Result<{ tunes: TuneInFile[]; refused: string[] }> {
-  const format = ENDINGS[/\.([^.]+)$/.exec(name)?.[1]?.toLowerCase() ?? '']
+  const format = formatOfFile(name)
   if (!format)
     return bad({
       code: 'bad-file',
@@ -51,9 +30,10 @@ export function importFile(
       accepted: `files that end in ${FILE_ENDINGS.map((ending) => `.${ending}`).join(', ')}`,
       text: name,
     })
-  const asked = format === 'mxl' ? scoreInMxl(name, bytes) : good(bytes)
+  const packed = format === 'musicxml' && (/\.mxl$/i.test(name) || isZip(bytes))
+  const asked = packed ? scoreInMxl(name, bytes) : good(bytes)
   if (!asked.ok) return asked
-  const content = format === 'midi' ? base64(asked.value) : lettersOf(asked.value)
+  const content = FORMATS[format].encoding === 'base64' ? base64(asked.value) : lettersOf(asked.value)
   const pieces = piecesOf(content, format)
   if (pieces.some((piece) => piece.length > LONGEST_FILE) || pieces.length > MOST_TUNES)
     return bad({
@@ -66,7 +46,7 @@ export function importFile(
   const tunes: TuneInFile[] = []
   const refused: string[] = []
   pieces.forEach((piece, at) => {
-    const read = readPiece(piece, format)
+    const read = READERS[format](piece)
     const which = pieces.length > 1 ? `${plain} ${at + 1}` : plain
     if (read.ok)
       tunes.push({
@@ -85,43 +65,8 @@ export function importFile(
       })
 }
 
-function readPiece(piece: string, format: FileFormat): Result<ImportedTune> {
-  switch (format) {
-    case 'midi':
-      return importMidi(piece)
-    case 'musicxml':
-    case 'mxl':
-      return importMusicXml(piece)
-    case 'abc':
-      return importAbc(piece)
-    case 'chordpro':
-    case 'text': {
-      const { text, lyrics, grips, warnings } = importChart(
-        piece,
-        format === 'chordpro' ? 'chordpro' : guessFormat(piece),
-        { key: null },
-      )
-      return parseChart(text).bars.length > 0
-        ? good({ text, melody: [], lyrics, grips, warnings: warnings.map((one) => one.message) })
-        : bad({
-            code: 'bad-file',
-            message: 'No chord was found.',
-            accepted: 'chords in bars or over words',
-            text: 'content',
-          })
-    }
-  }
-}
-
-/** Several tunes in one file, each with what stands before the first of them for all. */
-function piecesOf(content: string, format: FileFormat): string[] {
-  if (format === 'chordpro')
-    return content.split(/^[ \t]*\{(?:new_song|ns)\}[ \t]*$/im).filter((song) => song.trim() !== '')
-  if (format !== 'abc') return [content]
-  const [head = '', ...tunes] = content.split(/^(?=X:)/m)
-  if (head.startsWith('X:')) return [head, ...tunes]
-  return tunes.length === 0 ? [content] : tunes.map((tune) => head + tune)
-}
+/** A zip begins with PK. */
+const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
 
 function base64(bytes: Uint8Array): string {
   let letters = ''

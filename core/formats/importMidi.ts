@@ -10,6 +10,7 @@ import { inBounds, type SungInFile } from './midiBounds'
 import { TEMPO_RANGE } from '../chart/parse'
 import { moveNote } from '../chart/transpose'
 import {
+  LONGEST_BAR_READ,
   MOST_BARS_READ,
   MOST_NOTES_READ,
   noSuchPart,
@@ -20,6 +21,9 @@ import {
 
 /** A Standard MIDI file of at most so many bytes: hours of music. */
 export const MOST_MIDI_BYTES = 2_000_000
+
+/** Notes of all tracks that are listened to: an hour of a full band. */
+const MOST_SOUNDED = 100_000
 
 /** Parts of a beat that notes are put on: quarters of it and thirds. */
 const GRIDS = [4, 3] as const
@@ -83,8 +87,19 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
     warnings.push(
       `The melody was taken from the track that ${part !== undefined ? 'was chosen' : found}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
     )
+  const count = tracks.reduce((sum, { notes }) => sum + notes.length, 0)
+  if (count > MOST_SOUNDED)
+    return bad({
+      code: 'too-large',
+      message: `The file has ${count} notes.`,
+      accepted: `at most ${MOST_SOUNDED} notes in all its tracks`,
+      text: 'content',
+    })
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
-  const last = Math.max(...tracks.flatMap(({ notes }) => notes.map(({ ticks }) => ticks)))
+  const last = tracks.reduce(
+    (sum, { notes }) => notes.reduce((most, { ticks }) => Math.max(most, ticks), sum),
+    0,
+  )
   const bars = barsOf(file, last)
   if (bars.length > MOST_BARS_READ)
     return bad({
@@ -107,13 +122,20 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
     })
   const pickup = pickupOf(bars)
   const numberOf = (index: number) => (pickup > 0 ? index : index + 1)
-  const melody = voices.map(({ midi, bar, beat, beats }): NamedMelodyNote => ({
+  /** The longest note, in beats of its bar. */
+  const longest = (beatTicks: number) => (LONGEST_BAR_READ * file.header.ppq) / beatTicks
+  const melody = voices.map(({ midi, bar, beat, beats, beatTicks }): NamedMelodyNote => ({
     bar: numberOf(bar),
     beat: beat + (pickup > 0 && bar === 0 ? bars[1]!.beats - pickup : 0),
-    beats,
+    beats: Math.min(beats, longest(beatTicks)),
     note: plainPitchName(midi),
   }))
   const grids = new Set(placed.map(({ grid }) => (grid === 3 ? 'thirds' : 'quarters')))
+  const endless = voices.find(({ beats, beatTicks }) => beats > longest(beatTicks))
+  if (endless)
+    warnings.push(
+      `A note in bar ${numberOf(endless.bar)} that lasts over ${LONGEST_BAR_READ} quarter notes was cut there.`,
+    )
   const key = keyOf(file)
   const harmony = others.length > 0 ? others : tracks.filter((one) => isChordal(one))
   const chords = harmonyOf(
@@ -260,7 +282,9 @@ function placedIn(bars: readonly MidiBar[], notes: Track['notes']): PlacedNote[]
   let at = 0
   for (const note of [...notes].sort((a, b) => a.ticks - b.ticks)) {
     while (at + 1 < bars.length && bars[at + 1]!.ticks <= note.ticks) at += 1
-    inBars.set(at, [...(inBars.get(at) ?? []), note])
+    const inside = inBars.get(at)
+    if (inside) inside.push(note)
+    else inBars.set(at, [note])
   }
   return [...inBars].flatMap(([index, inside]) => {
     const bar = bars[index]!

@@ -1,18 +1,18 @@
 import { bad, good, type Result } from '../result'
 import { MOST_LYRICS } from '../melody/lyrics'
 import { lettersOf } from './letters'
-import { MOST_BARS_READ } from './readTune'
+import { LONGEST_BAR_READ, MOST_BARS_READ } from './readTune'
 
-/** The longest bar a chart has, in quarter notes: 16 halves. */
-const LONGEST_BAR = 32
+/** Notes of one track that sound together at most: what is struck beyond them is left out. */
+const MOST_SOUNDING = 256
 const UNITS = [2, 4, 8, 16]
 /** A tempo of 120 and a metre of 4/4, as bytes of their events. */
 const PLAIN_TEMPO = [0x07, 0xa1, 0x20]
 
 /**
  * Walks once through a Standard MIDI File and says what a reader would trip over, before anything is made of it: time in frames, no ticks, pieces that are
- * longer than the file, notes beyond any tune. A metre or tempo of nothing is put right in a copy and said. Format: Standard MIDI Files 1.0 (MIDI
- * Manufacturers Association, 1996).
+ * longer than the file, notes beyond any tune. A metre or tempo of nothing is put right in a copy and said; so is a note that never ends or an end without its note, which
+ * the reader would look for through all of the track each time. Format: Standard MIDI Files 1.0 (MIDI Manufacturers Association, 1996).
  * @param bytes a file that begins with a whole header chunk
  * @param words what is sung, in any track, is put there
  */
@@ -27,9 +27,11 @@ export function inBounds(
   const division = view.getUint16(12)
   if (division >= 0x8000) return refuse('The file counts its time in frames of film (SMPTE), not in beats.')
   if (division === 0) return refuse('The file has no ticks in a beat.')
-  const latest = MOST_BARS_READ * LONGEST_BAR * division
+  const latest = MOST_BARS_READ * LONGEST_BAR_READ * division
   let at = 8 + view.getUint32(4)
   let tracks = 0
+  let unpaired = 0
+  const pieces: Uint8Array[] = [copy.subarray(0, Math.min(at, copy.length))]
   while (at + 8 <= copy.length) {
     const isTrack = view.getUint32(at) === 0x4d54726b
     const end = at + 8 + view.getUint32(at + 4)
@@ -37,7 +39,8 @@ export function inBounds(
       return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
     if (isTrack) {
       tracks += 1
-      const wrong = track(copy, at + 8, end, latest, warnings, words)
+      const events: TrackEvent[] = []
+      const wrong = track(copy, at + 8, end, latest, warnings, words, events)
       if (wrong)
         return wrong === FAR_OUT
           ? bad({
@@ -45,13 +48,93 @@ export function inBounds(
               message: `A note stands beyond bar ${MOST_BARS_READ}, the last one that is read.`,
             })
           : refuse(wrong)
-    }
+      const left = unpairedIn(events, copy)
+      unpaired += left.size
+      pieces.push(left.size > 0 ? chunkOf(events, left, copy) : copy.subarray(at, end))
+    } else pieces.push(copy.subarray(at, end))
     at = end
   }
   const named = view.getUint16(10)
   if (tracks < named)
     return refuse(`The file breaks off or is damaged: it names ${named} tracks and has ${tracks}.`)
-  return good(copy)
+  if (unpaired > 0)
+    warnings.push(
+      `${unpaired} ${unpaired === 1 ? 'event that begins or ends a note has' : 'events that begin or end notes have'} no other half and ${unpaired === 1 ? 'was' : 'were'} left out.`,
+    )
+  return good(unpaired > 0 ? joined(pieces) : copy)
+}
+
+/** An event of a track: where its data stand, behind the wait and the status. */
+interface TrackEvent {
+  /** Ticks since the event before it. */
+  wait: number
+  status: number
+  from: number
+  to: number
+}
+const NOTE_OFF = 0x8
+const NOTE_ON = 0x9
+
+/** Beginnings without an end and ends without a beginning: a note ends with the next end of its pitch. */
+function unpairedIn(events: readonly TrackEvent[], bytes: Uint8Array): Set<TrackEvent> {
+  const open = new Map<number, TrackEvent[]>()
+  const left = new Set<TrackEvent>()
+  let sounding = 0
+  for (const event of events) {
+    const kind = event.status >> 4
+    if (kind !== NOTE_ON && kind !== NOTE_OFF) continue
+    const pitch = bytes[event.from]!
+    const ofPitch = open.get(pitch) ?? []
+    open.set(pitch, ofPitch)
+    const begins = kind === NOTE_ON && bytes[event.from + 1] !== 0
+    if (begins && sounding < MOST_SOUNDING) {
+      ofPitch.push(event)
+      sounding += 1
+    } else if (!begins && ofPitch.length > 0) {
+      ofPitch.shift()
+      sounding -= 1
+    } else left.add(event)
+  }
+  for (const one of [...open.values()].flat()) left.add(one)
+  return left
+}
+
+/** A track chunk of some of its events, each with its status written out; the time before one that is left out goes to the one behind it. */
+function chunkOf(
+  events: readonly TrackEvent[],
+  left: ReadonlySet<TrackEvent>,
+  bytes: Uint8Array,
+): Uint8Array {
+  const kept: Uint8Array[] = []
+  let waited = 0
+  for (const event of events) {
+    waited += event.wait
+    if (left.has(event)) continue
+    kept.push(waitOf(waited), Uint8Array.of(event.status), bytes.subarray(event.from, event.to))
+    waited = 0
+  }
+  const body = joined(kept)
+  const head = Uint8Array.of(0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 0)
+  new DataView(head.buffer).setUint32(4, body.length)
+  return joined([head, body])
+}
+
+/** A number as seven bits a byte, the highest first. */
+function waitOf(ticks: number): Uint8Array {
+  const bytes = [ticks & 0x7f]
+  for (let left = Math.floor(ticks / 128); left > 0; left = Math.floor(left / 128))
+    bytes.unshift((left & 0x7f) | 0x80)
+  return Uint8Array.from(bytes)
+}
+
+function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0))
+  let at = 0
+  for (const piece of pieces) {
+    whole.set(piece, at)
+    at += piece.length
+  }
+  return whole
 }
 
 /** A syllable at its time (Standard MIDI Files 1.0, meta event 05). */
@@ -63,7 +146,7 @@ const LYRIC = 0x05
 
 const FAR_OUT = 'far out'
 
-/** What is wrong with the events of a track; null where nothing is. */
+/** What is wrong with the events of a track; null where nothing is. @param events are put there */
 function track(
   bytes: Uint8Array,
   from: number,
@@ -71,6 +154,7 @@ function track(
   latest: number,
   warnings: string[],
   words: SungInFile[],
+  events: TrackEvent[],
 ): string | null {
   const cut = 'The file breaks off or is damaged: an event of it is not whole.'
   let at = from
@@ -96,6 +180,7 @@ function track(
     let status = bytes[at]!
     if (status >= 0x80) at += 1
     else status = running
+    const data = at
     if (status === 0xff) {
       const type = bytes[at]!
       at += 1
@@ -125,6 +210,7 @@ function track(
       if (at + size > end) return cut
       at += size
     } else return cut
+    events.push({ wait, status, from: data, to: at })
   }
   return null
 }

@@ -13,6 +13,8 @@ import { bad, good, type Result } from '../result'
 /** Files are read up to this many bars and notes; a longer one is refused as it is. */
 export const MOST_BARS_READ = MOST_BARS
 export const MOST_NOTES_READ = 5_000
+/** The longest bar and the longest note that a file may have, in quarter notes: 16 halves, the longest bar a chart has. */
+export const LONGEST_BAR_READ = 32
 /** The longest content taken, in letters. */
 export const LONGEST_FILE = 2_000_000
 
@@ -120,6 +122,17 @@ export function tuneOf(
       code: 'too-large',
       message: `The tune has ${bars.length} bars and ${notes} notes.`,
       accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`,
+      text: 'content',
+    })
+  const endless = bars.findIndex(
+    ({ length, notes: inside }) =>
+      !(length <= LONGEST_BAR_READ) || inside.some(({ lasts }) => !(lasts <= LONGEST_BAR_READ)),
+  )
+  if (endless >= 0)
+    return bad({
+      code: 'too-large',
+      message: `Bar ${endless + 1} of the file is longer than ${LONGEST_BAR_READ} quarter notes.`,
+      accepted: `bars and notes of at most ${LONGEST_BAR_READ} quarter notes`,
       text: 'content',
     })
   const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4

@@ -32,11 +32,17 @@ export interface Backup {
 const damaged = (what: string) =>
   new BackupFault(`This backup is damaged: ${what}. Nothing was changed. Take another copy of the file.`)
 
+interface Opening {
+  onDone?: ((done: number, of: number) => void) | undefined
+  /** It was looked through before: only its directory is read. */
+  isKnown?: boolean
+}
+
 /**
  * Opens a backup and looks it through to its last byte.
  * @throws {BackupFault} where it is no backup, is cut short or changed, holds what it does not name, or is of a later version
  */
-export async function openBackup(file: string, onDone?: (done: number, of: number) => void): Promise<Backup> {
+export async function openBackup(file: string, { onDone, isKnown = false }: Opening = {}): Promise<Backup> {
   let zip: ZipFile
   try {
     zip = await openPromise(file, {
@@ -61,7 +67,7 @@ export async function openBackup(file: string, onDone?: (done: number, of: numbe
     const named = Object.keys(kept.files)
     const extra = [...entries.keys()].find((name) => name !== MANIFEST && !Object.hasOwn(kept.files, name))
     if (extra) throw damaged(`it holds ${extra}, which its manifest does not name`)
-    for (const [at, name] of named.entries()) {
+    for (const [at, name] of isKnown ? [] : named.entries()) {
       const entry = entries.get(name)
       if (!entry) throw damaged(`${name} is missing`)
       const { bytes, sha256 } = kept.files[name]!

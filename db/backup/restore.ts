@@ -67,13 +67,33 @@ export interface Restored {
  */
 export async function restoreBackup(db: Db, file: string, asked: RestoreAsked): Promise<Restored> {
   const { onDone, signal } = asked
-  // Half of the way is looking it through.
-  const backup = await openBackup(file, (done, of) => {
+  await readableBackup(file, (done, of) => {
     signal?.throwIfAborted()
     onDone?.(done, 2 * of)
   })
+  return bringIn(db, file, asked)
+}
+
+/**
+ * Looks a backup through to its last byte: half of the way.
+ * @throws {BackupFault} where it is not whole, or something in it cannot be read
+ */
+export async function readableBackup(
+  file: string,
+  onDone?: (done: number, of: number) => void,
+): Promise<void> {
+  const backup = await openBackup(file, { onDone })
   try {
     await everythingReads(backup)
+  } finally {
+    backup.close()
+  }
+}
+
+/** The other half: brings a backup that was looked through into a book. Others have their turn between two tunes. */
+export async function bringIn(db: Db, file: string, asked: RestoreAsked): Promise<Restored> {
+  const backup = await openBackup(file, { isKnown: true })
+  try {
     return await brought(db, backup, asked)
   } finally {
     backup.close()
@@ -116,6 +136,7 @@ async function brought(db: Db, backup: Backup, asked: RestoreAsked): Promise<Res
       for await (const one of backup.lines(tuneHistory(id), revisionKept)) history.push(one)
     bringTune(db, kept, history, manifest.made, asked.different, said)
     asked.onDone?.(manifest.tunes.length + at + 1, 2 * manifest.tunes.length)
+    await new Promise((goOn) => setImmediate(goOn))
   }
   if (backup.has(GRIPS)) said.grips = bringGrips(db, await backup.json(GRIPS, gripsKept))
   if (backup.has(SETS))

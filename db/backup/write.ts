@@ -1,16 +1,16 @@
 import Database from 'better-sqlite3'
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, sql } from 'drizzle-orm'
 import { drizzle } from 'drizzle-orm/better-sqlite3'
 import { createHash } from 'node:crypto'
 import { Readable } from 'node:stream'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
-import type { TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION } from '../../core/tune/stored'
 import type { Db } from '../connect'
-import { statesOf } from '../history'
+import { statesOf, writtenAt } from '../history'
 import * as schema from '../schema'
+import { preparedOn } from '../prepared'
 import { documentIn } from '../rows'
 import {
   BACKUP_FORMAT,
@@ -61,28 +61,56 @@ function snapshotOf(db: Db): { reader: Db; end: () => void } {
   return { reader: drizzle({ client, schema }) as Db, end: () => client.close() }
 }
 
+/** A file of the backup of up to so many bytes is put in whole, which costs a fraction of a stream of its own; a longer one as it is read. */
+const WHOLE_BYTES = 1024 * 1024
+/** So many files are put in before the first of them must be written: no more wait in memory. */
+const AT_ONCE = 48
+
 async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manifest> {
   const { history, onDone, signal } = asked
   const zip = new ZipFile()
+  const sent = pipeline(zip.outputStream, out, ...(signal ? [{ signal }] : []))
+  // Waited for below; until then a reader that went away is noticed when the next file has its turn.
+  sent.catch(() => {})
   const files: Manifest['files'] = {}
-  // Made when its turn comes: no more than one file is in memory.
-  const put = (name: string, parts: () => Iterable<string>) =>
-    zip.addReadStreamLazy(name, { compress: true }, (done) =>
-      done(null, Readable.from(measured(name, parts()))),
-    )
-  function* measured(name: string, parts: Iterable<string>): Generator<Buffer> {
+  let since = 0
+  /** Puts a file in as a stream, and waits until everything before it is written. */
+  const inTurn = (name: string, parts: () => Iterable<Buffer>): Promise<unknown> =>
+    Promise.race([
+      sent,
+      new Promise<void>((goOn) =>
+        zip.addReadStreamLazy(name, { compress: true }, (done) => {
+          done(null, Readable.from(parts()))
+          goOn()
+        }),
+      ),
+    ])
+  async function put(name: string, parts: Iterable<string>): Promise<void> {
     signal?.throwIfAborted()
     const hash = createHash('sha256')
     let bytes = 0
-    for (const part of parts) {
-      const buffer = Buffer.from(part)
-      hash.update(buffer)
-      bytes += buffer.length
-      yield buffer
-    }
-    files[name] = { bytes, sha256: hash.digest('hex') }
+    const measured = (function* () {
+      for (const part of parts) {
+        const buffer = Buffer.from(part)
+        hash.update(buffer)
+        bytes += buffer.length
+        yield buffer
+      }
+      files[name] = { bytes, sha256: hash.digest('hex') }
+    })()
+    const begun: Buffer[] = []
+    let next = measured.next()
+    for (; !next.done && bytes <= WHOLE_BYTES; next = measured.next()) begun.push(next.value)
+    since += 1
+    if (next.done && since < AT_ONCE) return zip.addBuffer(Buffer.concat(begun), name, { compress: true })
+    since = 0
+    await inTurn(name, function* () {
+      yield* begun
+      if (!next.done) yield next.value
+      yield* measured
+    })
   }
-  const json = (name: string, content: () => unknown) => put(name, () => [JSON.stringify(content())])
+  const json = (name: string, content: unknown) => put(name, [JSON.stringify(content)])
   const ids = db
     .select({ id: tunes.id })
     .from(tunes)
@@ -90,21 +118,17 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
     .all()
     .map((row) => row.id)
     .filter((id) => !asked.tunes || asked.tunes.includes(id))
-  ids.forEach((id, at) => {
-    let text = ''
-    json(tuneFile(id), () => {
-      onDone?.(at, ids.length)
-      const kept = tuneOf(db, id)
-      text = kept.document.text
-      return kept
-    })
-    // Its turn comes right after.
-    put(tuneText(id), () => [text])
-    if (history) put(tuneHistory(id), () => revisionsOf(db, id))
-  })
+  for (const [at, id] of ids.entries()) {
+    onDone?.(at, ids.length)
+    const kept = tuneOf(db, id)
+    await json(tuneFile(id), kept)
+    const { text } = kept.document
+    await put(tuneText(id), [typeof text === 'string' ? text : ''])
+    if (history) await put(tuneHistory(id), revisionsOf(db, id))
+  }
   if (!asked.tunes) {
-    json(GRIPS, () => db.select().from(grips).all())
-    json(PLAYER, () => ({
+    await json(GRIPS, db.select().from(grips).all())
+    await json(PLAYER, {
       settings: Object.fromEntries(
         db
           .select()
@@ -113,9 +137,9 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
           .map(({ name, value }) => [name, value]),
       ),
       likings: db.select().from(likings).all(),
-    }))
-    json(SETS, () => setsOf(db))
-    put(PASSES, () => passesOf(db))
+    })
+    await json(SETS, setsOf(db))
+    await put(PASSES, passesOf(db))
   }
   const kept: Manifest = {
     format: BACKUP_FORMAT,
@@ -125,18 +149,30 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
     tunes: ids,
     files,
   }
-  // The last: it tells what the others came to.
-  zip.addReadStreamLazy(MANIFEST, { compress: true }, (done) =>
-    done(null, Readable.from([Buffer.from(JSON.stringify(kept))])),
-  )
+  // The last, when all others are written: it tells what they came to.
+  await inTurn(MANIFEST, function* () {
+    yield Buffer.from(JSON.stringify(kept))
+  })
   zip.end()
-  await pipeline(zip.outputStream, out, ...(signal ? [{ signal }] : []))
+  await sent
   onDone?.(ids.length, ids.length)
   return kept
 }
 
-function tuneOf(db: Db, id: string): TuneKept & { document: TuneDocument } {
-  const row = db.select().from(tunes).where(eq(tunes.id, id)).get()!
+/** What is asked of every tune. */
+const reads = preparedOn((db) => {
+  const tune = sql.placeholder('tune')
+  return {
+    tune: db.select().from(tunes).where(eq(tunes.id, tune)).prepare(),
+    layouts: db.select().from(layouts).where(eq(layouts.tuneId, tune)).prepare(),
+    goals: db.select().from(goals).where(eq(goals.tuneId, tune)).prepare(),
+  }
+})
+
+/** A tune as its newest state has it, which its rows repeat. */
+function tuneOf(db: Db, id: string): TuneKept {
+  const asked = reads(db)
+  const row = asked.tune.get({ tune: id })!
   const { title, createdAt, touchedAt, deletedAt, head } = row
   return {
     id,
@@ -145,20 +181,9 @@ function tuneOf(db: Db, id: string): TuneKept & { document: TuneDocument } {
     touchedAt,
     deletedAt,
     head,
-    version: DOCUMENT_VERSION,
-    document: documentIn(db, row).document,
-    layouts: db
-      .select()
-      .from(layouts)
-      .where(eq(layouts.tuneId, id))
-      .all()
-      .map(({ tuneId: _, ...one }) => one),
-    goals: db
-      .select()
-      .from(goals)
-      .where(eq(goals.tuneId, id))
-      .all()
-      .map(({ tuneId: _, ...one }) => one),
+    ...(writtenAt(db, head) ?? { version: DOCUMENT_VERSION, document: documentIn(db, row).document }),
+    layouts: asked.layouts.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
+    goals: asked.goals.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
   }
 }
 

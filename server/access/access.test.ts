@@ -1,20 +1,22 @@
 import express from 'express'
 import { X509Certificate } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { createServer, request as ask, type Server as Secure } from 'node:https'
-import type { AddressInfo, Server } from 'node:net'
+import { request as ask } from 'node:https'
+import { connect as plainSocket, type AddressInfo, type Socket } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { connect } from 'node:tls'
 import { generate } from 'selfsigned'
 import { knownMethods, ownHostsOnly, sameSiteWrites, securityHeaders } from '../guard'
-import { securePort } from './bothWays'
+import { securePort, type SecurePort } from './bothWays'
 import { gate } from './gate'
 import { certificateBeside, isOurs, type Certificates, type Network } from './network'
 import { Slowdown } from './slowdown'
 import { AccessStore, SESSION_MS } from './store'
 
 const NETWORK: Network = { addresses: ['192.168.7.20'], names: ['workroom', 'workroom.local'] }
+/** What is not finished is ended here after so long. */
+const SILENT_MS = 400
 const PASSPHRASE = 'quiet water by the lock'
 let folder: string
 let book: string
@@ -74,6 +76,29 @@ test('wrong tries wait, longer each time, each address for itself, and a right o
   expect((slow as unknown as { tries: Map<string, unknown> }).tries.size).toBeLessThan(1_100)
 })
 
+test('many addresses together wait too, and what is right counts no more', () => {
+  const slow = new Slowdown()
+  let looked = 0
+  for (let address = 0; address < 240; address += 1)
+    for (let tries = 0; tries < 3; tries += 1)
+      if (slow.waitOf(String(address), 0) === 0) {
+        looked += 1
+        slow.wrong(String(address), 0)
+      }
+  expect(looked).toBeLessThan(20)
+  // In an hour of trying without a pause no more than one a minute is looked at.
+  for (let second = 1; second <= 3_600; second += 1) {
+    const address = `later ${second}`
+    if (slow.waitOf(address, second * 1_000) > 0) continue
+    looked += 1
+    slow.wrong(address, second * 1_000)
+  }
+  expect(looked).toBeLessThan(90)
+  // A device of the house waits a minute at the most.
+  expect(slow.waitOf('of the house', 3_600_000)).toBeLessThanOrEqual(60_000)
+  expect(slow.waitOf('of the house', 8_000_000)).toBe(0)
+})
+
 describe('the certificate', () => {
   test('names every address of the machine, is kept, and is made anew for another address or when it ends soon', async () => {
     const first = await certificateBeside(book, NETWORK, Date.now())
@@ -118,8 +143,7 @@ describe('the certificate', () => {
 })
 
 describe('the way in', () => {
-  let server: Server
-  let secure: Secure
+  let server: SecurePort
   let port: number
   let store: AccessStore
   let certificates: Certificates
@@ -136,14 +160,14 @@ describe('the way in', () => {
       gate(store, certificates.authority),
     )
     app.use((request, response) => response.send(`inside ${request.path}`))
-    secure = createServer(certificates, app)
-    server = securePort(secure, (host) => isOurs(host, NETWORK))
-    await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
-    port = (server.address() as AddressInfo).port
+    server = securePort(certificates, (host) => isOurs(host, NETWORK), app, SILENT_MS)
+    await new Promise<void>((ready) => server.port.listen(0, '127.0.0.1', ready))
+    port = (server.port.address() as AddressInfo).port
   })
   afterEach(() => {
-    secure.closeAllConnections()
-    return new Promise((done) => server.close(done))
+    const ended = new Promise((done) => server.port.once('close', done))
+    server.end()
+    return ended
   })
 
   interface Answer {
@@ -151,6 +175,7 @@ describe('the way in', () => {
     text: string
     location: string | undefined
     cookie: string | undefined
+    control: string | undefined
   }
   const answer = (
     path: string,
@@ -186,6 +211,7 @@ describe('the way in', () => {
               text,
               location: response.headers.location,
               cookie: response.headers['set-cookie']?.[0],
+              control: response.headers['cache-control'],
             }),
           )
         },
@@ -266,5 +292,58 @@ describe('the way in', () => {
       headers: { 'sec-fetch-site': 'cross-site' },
     })
     expect(foreign.status).toBe(403)
+  })
+  test('what is not finished is ended: a connection that is silent, a handshake, headers that do not end', async () => {
+    const ended = (socket: Socket) =>
+      new Promise((end) =>
+        socket
+          .resume()
+          .on('error', () => null)
+          .once('close', end),
+      )
+    const silent = plainSocket(port)
+    const shaking = plainSocket({ port }, () => shaking.write(Buffer.from([22, 3, 1])))
+    const plain = plainSocket({ port }, () =>
+      plain.write('GET / HTTP/1.1\r\nHost: workroom.local\r\nX-Slow: '),
+    )
+    const inside = connect({ port, host: '127.0.0.1', ca: certificates.authority }, () =>
+      inside.write('POST /sign-in HTTP/1.1\r\nHost: workroom.local\r\nX-Slow: '),
+    )
+    await Promise.all([silent, shaking, plain, inside].map(ended))
+    expect((await answer('/sign-in')).status).toBe(200)
+  })
+  test('one address has so many connections at most; what it has open goes on', async () => {
+    const first = plainSocket(port)
+    await new Promise((open) => first.once('connect', open))
+    const more = Array.from({ length: 80 }, () => plainSocket(port).on('error', () => null))
+    const refused = await Promise.race(
+      more.map((one) => new Promise((end) => one.once('close', () => end(true)))),
+    )
+    expect(refused).toBe(true)
+    expect(first.destroyed).toBe(false)
+    for (const one of [first, ...more]) one.destroy()
+  })
+  test('suites without authenticated encryption are refused, and so is a change from a page without TLS', async () => {
+    const reach = (ciphers: string) =>
+      new Promise<string>((resolve) => {
+        const socket = connect(
+          { port, host: '127.0.0.1', rejectUnauthorized: false, maxVersion: 'TLSv1.2', ciphers },
+          () => {
+            resolve(socket.getCipher().name)
+            socket.end()
+          },
+        )
+        socket.on('error', ({ message }) => resolve(message))
+      })
+    expect(await reach('ECDHE-ECDSA-AES128-SHA256')).toMatch(/handshake failure/)
+    expect(await reach('ECDHE-ECDSA-AES128-GCM-SHA256')).toBe('ECDHE-ECDSA-AES128-GCM-SHA256')
+    const from = (origin: string) => answer('/sign-in', { body: 'passphrase=x', headers: { origin } })
+    expect((await from('http://workroom.local')).status).toBe(403)
+    expect((await from('https://workroom.local')).status).toBe(401)
+  })
+  test('nothing of the book is kept by a cache on the way', async () => {
+    const { cookie } = await signIn(PASSPHRASE)
+    const { control } = await answer('/tunes', { cookie: cookie!.split(';')[0]! })
+    expect(control).toBe('private, no-store')
   })
 })

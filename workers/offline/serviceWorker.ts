@@ -19,6 +19,8 @@ const MOST_KEPT = 320
 /** A server that says nothing for so long is taken to be away, where the page is kept. */
 const SILENT_S = 8
 const MOST_RARE = 60
+/** What the gate answers to a device that is not signed in, where no page is asked for. */
+const SIGNED_OUT = 401
 
 const expiring = new ExpirationPlugin({ maxEntries: MOST_KEPT, purgeOnQuotaError: true })
 const pages = new NetworkFirst({
@@ -27,6 +29,12 @@ const pages = new NetworkFirst({
   plugins: [
     expiring,
     // A page that was answered by another one, such as the sign-in page, is not the page.
+    {
+      fetchDidSucceed: async ({ response }) => {
+        if (response.status === SIGNED_OUT) await forgetPages()
+        return response
+      },
+    },
     { cacheWillUpdate: async ({ response }) => (response.ok && !response.redirected ? response : null) },
   ],
 })
@@ -36,23 +44,16 @@ clientsClaim()
 precacheAndRoute(FILES)
 cleanupOutdatedCaches()
 
+// A device that is signed out keeps nothing to be read. Routes are asked in their order: these come before those for any page.
 registerRoute(
-  ({ url }) => url.pathname.startsWith('/assets/'),
-  new CacheFirst({ cacheName: 'rare-files', plugins: [new ExpirationPlugin({ maxEntries: MOST_RARE })] }),
-)
-registerRoute(({ url, request }) => request.mode === 'navigate' && isRead(url), pages)
-registerRoute(({ url }) => isReadWith(url), pages)
-// Pages that are not kept still lead to those that are.
-registerRoute(({ request }) => request.mode === 'navigate', new NetworkOnly())
-// A device that is signed out keeps nothing to be read.
-registerRoute(
-  ({ url }) => url.pathname === '/sign-out',
+  ({ url }) => url.pathname === '/sign-out' || url.pathname === '/sign-out-everywhere',
   async ({ request }) => {
     await forgetPages()
     return fetch(request)
   },
   'POST',
 )
+// Signed out from elsewhere, or for its time, it is sent here whatever it asks for.
 registerRoute(
   ({ url }) => url.pathname === '/sign-in',
   async ({ request }) => {
@@ -61,7 +62,14 @@ registerRoute(
     return answer
   },
 )
-
+registerRoute(
+  ({ url }) => url.pathname.startsWith('/assets/'),
+  new CacheFirst({ cacheName: 'rare-files', plugins: [new ExpirationPlugin({ maxEntries: MOST_RARE })] }),
+)
+registerRoute(({ url, request }) => request.mode === 'navigate' && isRead(url), pages)
+registerRoute(({ url }) => isReadWith(url), pages)
+// Pages that are not kept still lead to those that are.
+registerRoute(({ request }) => request.mode === 'navigate', new NetworkOnly())
 setCatchHandler(async ({ url, request }) => {
   if (!url) return Response.error()
   const cache = await caches.open(PAGES)

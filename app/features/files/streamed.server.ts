@@ -1,17 +1,37 @@
-import { PassThrough, Readable } from 'node:stream'
+import { inWorker, type QuestionTo } from '../../services/workers/pool.server'
 
-/** A file that is written while it is sent: nothing of it waits in memory. @param write fails where the reader goes away */
-export function streamedFile(
+/** Jobs that write what is long to a stream. */
+type Writing = 'backup' | 'songbook'
+/** Writing all of a book may take so long, in ms. */
+const MOST_MS = 30 * 60_000
+
+/** A zip that a worker writes while it is sent: nothing of it waits in memory. The work ends where nobody takes it any more. */
+export function streamedFile<Kind extends Writing>(
   name: string,
-  write: (out: PassThrough, signal: AbortSignal) => Promise<unknown>,
+  signal: AbortSignal,
+  kind: Kind,
+  question: Omit<QuestionTo<Kind>, 'out'>,
 ): Response {
-  const out = new PassThrough()
+  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>()
   const gone = new AbortController()
-  out.on('close', () => gone.abort())
-  write(out, gone.signal).catch((error: unknown) =>
-    out.destroy(error instanceof Error ? error : new Error(String(error))),
-  )
-  return new Response(Readable.toWeb(out) as ReadableStream, {
+  const written = readable.getReader()
+  const sent = new ReadableStream<Uint8Array>({
+    start(controller) {
+      inWorker(kind, { ...question, out: writable } as unknown as QuestionTo<Kind>, {
+        signal: AbortSignal.any([signal, gone.signal]),
+        mostMs: MOST_MS,
+        handed: [writable as never],
+        // A file that breaks off is told as such by the connection.
+      }).catch((error: unknown) => controller.error(error))
+    },
+    async pull(controller) {
+      const { done, value } = await written.read()
+      if (done) controller.close()
+      else controller.enqueue(value)
+    },
+    cancel: () => gone.abort(),
+  })
+  return new Response(sent, {
     headers: { 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="${name}"` },
   })
 }

@@ -1,4 +1,5 @@
-import { fileNameFrom } from '../../services/sound/saveSound'
+import { fileNameFrom } from '../../../core/formats/fileName'
+import { WorkEnded } from '../../services/workers/pool.server'
 
 /** A file to be kept, under a name of any letters. */
 export const fileAnswer = (content: BodyInit, name: string, type: string): Response =>
@@ -9,8 +10,18 @@ export const fileAnswer = (content: BodyInit, name: string, type: string): Respo
     },
   })
 
-export const pdfAnswer = (bytes: Buffer, title: string): Response =>
-  fileAnswer(new Uint8Array(bytes), `${fileNameFrom(title)}.pdf`, 'application/pdf')
+export const pdfAnswer = (bytes: Uint8Array, title: string): Response =>
+  fileAnswer(bytes as Uint8Array<ArrayBuffer>, `${fileNameFrom(title)}.pdf`, 'application/pdf')
+
+/** What is made in a worker, or why it was ended there. */
+export async function madeOr(make: () => Promise<Response>): Promise<Response> {
+  try {
+    return await make()
+  } catch (error) {
+    if (error instanceof WorkEnded) return refusedFile(error.message, 503)
+    throw error
+  }
+}
 
 /** A file that cannot be had, and why. */
 export const refusedFile = (message: string, status = 404): Response =>

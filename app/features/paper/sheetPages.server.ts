@@ -4,14 +4,12 @@ import type { NumeralSchool } from '../../../core/analysis/numeral'
 import { parseChart } from '../../../core/chart/parse'
 import { keyName } from '../../../core/pitch/key'
 import type { PlayerSettings } from '../../../core/player/settings'
-import { sheetContent } from '../../../core/sheet/content'
 import { showsGrips, type SheetLayout } from '../../../core/sheet/layout'
 import type { TuneDocument } from '../../../core/tune/document'
 import { applyEdit } from '../../../core/tune/edit'
-import { withEveryGrip } from '../../../core/tune/problem'
-import { readTuneDocument } from '../../../core/tune/reading'
 import { asVersion } from '../../../core/tune/versions'
 import type { Pages } from '../../../paper/pages'
+import { inWorker } from '../../services/workers/pool.server'
 
 /** How a tune is wanted on paper or on the stand, where it is not as it is worked on. */
 export interface TuneAsked {
@@ -42,6 +40,8 @@ interface SheetAsked {
   note?: string
   /** A window on the stand, in points, in place of paper. */
   window?: { width: number; height: number }
+  /** Aborted where nobody waits any more. */
+  signal?: AbortSignal | undefined
 }
 
 /** Things worked out lately, by what they were worked out of: turning a page or asking for the PDF does not lead the tune anew. */
@@ -49,11 +49,11 @@ class Lately<Value> {
   private readonly kept = new Map<string, Value>()
   constructor(private readonly most: number) {}
 
-  of(parts: readonly unknown[], make: () => Value): Value {
+  async of(parts: readonly unknown[], make: () => Promise<Value>): Promise<Value> {
     const key = createHash('sha1').update(JSON.stringify(parts)).digest('base64')
     const known = this.kept.get(key)
     if (known !== undefined) return known
-    const value = make()
+    const value = await make()
     this.kept.set(key, value)
     if (this.kept.size > this.most) this.kept.delete(this.kept.keys().next().value!)
     return value
@@ -62,23 +62,29 @@ class Lately<Value> {
 const pagesLately = new Lately<Pages>(60)
 const gripsLately = new Lately<TuneDocument>(200)
 
-/** The tune with a grip for each of its chords; those it lacks are looked for, which takes seconds for a long one. */
-export const withGrips = (document: TuneDocument, { instrument, hand }: PlayerSettings): TuneDocument =>
-  gripsLately.of([document, instrument, hand], () => {
-    const body = { instrument, hand }
-    return withEveryGrip(document, readTuneDocument(document, 'case', body), body)
-  })
+/** The tune with a grip for each of its chords; those it lacks are looked for, which takes seconds for a long one. @throws where nobody waits for it */
+export const withGrips = (
+  document: TuneDocument,
+  { instrument, hand }: PlayerSettings,
+  signal: AbortSignal | undefined,
+): Promise<TuneDocument> =>
+  gripsLately.of([document, instrument, hand], () =>
+    inWorker('everyGrip', { document, body: { instrument, hand } }, { signal }),
+  )
 
-/** The pages of a tune's sheet. What draws them (fonts, notation) is loaded with the first one, so that the server is there sooner. */
+/** The pages of a tune's sheet. @throws where nobody waits for them */
 export async function sheetPages(document: TuneDocument, asked: SheetAsked): Promise<Pages> {
-  const { pagesOf, WINDOW_MARGIN } = await import('../../../paper/pages')
-  const { layout, player, school, fill, note = '', window } = asked
+  const { layout, player, school, fill, note = '', window, signal } = asked
   const { instrument, hand, leftHanded } = player
-  return pagesLately.of([document, layout, instrument, hand, leftHanded, school, fill, note, window], () => {
-    const whole = fill && showsGrips(layout) ? withGrips(document, player) : document
-    const content = { ...sheetContent(whole, { instrument, hand }, layout, school), note }
-    return window
-      ? pagesOf(content, layout, leftHanded, { paper: 'window', margin: WINDOW_MARGIN, ...window })
-      : pagesOf(content, layout, leftHanded)
-  })
+  return pagesLately.of(
+    [document, layout, instrument, hand, leftHanded, school, fill, note, window],
+    async () => {
+      const whole = fill && showsGrips(layout) ? await withGrips(document, player, signal) : document
+      return inWorker(
+        'pages',
+        { document: whole, player: { instrument, hand, leftHanded }, layout, school, note, window },
+        { signal },
+      )
+    },
+  )
 }

@@ -6,9 +6,8 @@ import type { Db } from '../../../db/connect'
 import { layoutsOf } from '../../../db/layouts'
 import { readSet, type SetTune } from '../../../db/sets'
 import { readTune } from '../../../db/tunes'
-import type { Listed } from '../../../paper/contents'
-import type { Pages } from '../../../paper/pages'
-import { othersHaveTheirTurn } from '../../services/forms/turns.server'
+import type { SetOnPaper } from '../../../paper/contents'
+import { inWorker } from '../../services/workers/pool.server'
 import { tooMuchToDraw, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
@@ -47,14 +46,10 @@ export async function setPdf(
   db: Db,
   id: string,
   { layout, own: wanted = null, player, school, onDone, signal }: SetPrinted,
-): Promise<{ pdf: Buffer; name: string } | null> {
+): Promise<{ pdf: Uint8Array; name: string } | null> {
   const set = readSet(db, id)
   if (!set) return null
-  const [{ contentsPages, numbered }, { toPdf }] = await Promise.all([
-    import('../../../paper/contents'),
-    import('../../../paper/pdf'),
-  ])
-  const sheets: { tune: SetTune; pages: Pages }[] = []
+  const tunes: SetOnPaper['tunes'][number][] = []
   const steps = 2 * set.tunes.length
   for (const tune of set.tunes) {
     const state = tune.deleted ? null : readTune(db, tune.tuneId!)
@@ -64,46 +59,28 @@ export async function setPdf(
     const tooLong = document && tooMuchToDraw(document)
     if (tooLong) throw new TooMuch(tooLong)
     if (document)
-      sheets.push({
-        tune,
+      tunes.push({
+        title: tune.title,
+        words: howInWords(tune),
         pages: await sheetPages(document, {
           layout: ownLayout(db, tune.tuneId!, wanted, layout),
           player,
           school,
           fill: true,
           note: tune.note,
+          signal,
         }),
       })
-    onDone?.(sheets.length, steps)
-    await othersHaveTheirTurn(signal)
+    onDone?.(tunes.length, steps)
   }
-  const listed = (from: number): Listed[] => {
-    let page = from
-    return sheets.map(({ tune, pages }) => {
-      const first = page
-      page += pages.pages.length
-      return { title: tune.title, words: howInWords(tune), page: first }
-    })
-  }
-  // The contents tell pages that come after them: their own number is counted first.
-  const own = contentsPages(set.name, set.note, listed(1), layout.paper).length
-  const begins = listed(own + 1)
-  const contents = contentsPages(set.name, set.note, begins, layout.paper)
-  const pdf = await toPdf({
-    title: set.name,
-    sheets: [
-      { pages: contents, black: layout.black, title: 'Contents' },
-      ...sheets.map(({ tune, pages }, at) => ({
-        ...pages,
-        pages: numbered(pages.pages, begins[at]!.page),
-        title: tune.title,
-      })),
-    ],
-    onPage: async (done) => {
-      // The contents are the first sheet of all.
-      onDone?.(sheets.length + Math.max(0, done - 1), steps)
-      await othersHaveTheirTurn(signal)
-    },
-  })
-  return { pdf, name: set.name }
+  const { name, note } = set
+  const pdf = await inWorker(
+    'setPdf',
+    { name, note, layout, tunes },
+    // The contents are the first sheet of all.
+    { signal, onTold: (done) => onDone?.(tunes.length + Math.max(0, done - 1), steps), mostMs: MOST_MS },
+  )
+  return { pdf, name }
 }
+/** A set of a hundred long tunes may be printed for so long, in ms. */
+const MOST_MS = 5 * 60_000

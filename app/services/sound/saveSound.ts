@@ -1,3 +1,4 @@
+import { fileNameFrom } from '../../../core/formats/fileName'
 import type { Levels } from './player'
 import type { Schedule } from './schedule'
 
@@ -15,10 +16,6 @@ export async function saveSound(
   const wav = toWav(await renderSchedule(schedule, beatsPerMinute, levels))
   saveFile(new Blob([wav], { type: 'audio/wav' }), `${fileNameFrom(title)}.wav`)
 }
-
-/** A title as a file name that every system takes. */
-export const fileNameFrom = (title: string): string =>
-  title.replace(/[^\p{L}\p{N} ,'-]+/gu, ' ').trim() || 'tune'
 
 export function saveFile(blob: Blob, name: string): void {
   const link = document.createElement('a')

@@ -8,18 +8,11 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { guessFormat, importChart, type ImportFormat } from '../../../core/formats/importChart'
+import { guessFormat, importChart } from '../../../core/formats/importChart'
+import { FORMATS, PASTED_FORMATS, type PastedFormat } from '../../../core/formats/names'
 import type { ImportedChart } from '../../../core/formats/chartDraft'
 import { parseKey } from '../../../core/pitch/key'
 import { MOST_TYPED } from './limits'
-
-// prettier-ignore
-const FORMATS: readonly { value: ImportFormat; label: string; example: string }[] = [
-  { value: 'text', label: 'Chords', example: 'C - Am - F - G\nor chords over lyrics, or bars: | C | Am F |' },
-  { value: 'chordpro', label: 'ChordPro', example: '{title: …}\n[G]words with [D7]chords' },
-  { value: 'tab', label: 'Tab', example: '   C       Am7\nE |0-------0-------|\nB |1-------1-------|\nG |0-------0-------|\nD |2-------2-------|\nA |3-------0-------|\nE |----------------|' },
-  { value: 'numerals', label: 'Numerals', example: 'key: Bb\n| I | vi7 | ii7 | V7 |\nor numbers: 1 - 6- - 4 - 5' },
-]
 
 /** Keys offered, major and minor, flats and sharps in turn. */
 const KEY_NAMES = [
@@ -71,7 +64,7 @@ export function ImportDialog({
   onClose: () => void
   onBringIn: (chart: Pick<ImportedChart, 'text' | 'lyrics' | 'grips'>) => void
 }) {
-  const [chosen, setChosen] = useState<ImportFormat | null>(null)
+  const [chosen, setChosen] = useState<PastedFormat | null>(null)
   const [typed, setTyped] = useState('')
   const [refused, setRefused] = useState<string | null>(null)
   const [keyText, setKeyText] = useState('')
@@ -107,18 +100,17 @@ export function ImportDialog({
           size="small"
           value={format}
           aria-label="What it is"
-          onChange={(_, next: ImportFormat | null) => next && setFormat(next)}
+          onChange={(_, next: PastedFormat | null) => next && setFormat(next)}
         >
-          {FORMATS.map(({ value, label }) => (
-            <ToggleButton key={value} value={value}>
-              {label}
+          {PASTED_FORMATS.map((name) => (
+            <ToggleButton key={name} value={name}>
+              {FORMATS[name].label}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
         {chosen === null && content.trim() !== '' && (
           <p className="quiet" role="status">
-            Read as {FORMATS.find(({ value }) => value === format)!.label}, by what is in it. If that is
-            wrong, choose above.
+            Read as {FORMATS[format].label}, by what is in it. If that is wrong, choose above.
           </p>
         )}
         {format === 'numerals' && !/^\s*key\s*:/im.test(content) && (
@@ -145,7 +137,7 @@ export function ImportDialog({
               className={format === 'text' || format === 'tab' ? 'by-columns' : undefined}
               value={typed}
               spellCheck={false}
-              placeholder={FORMATS.find((one) => one.value === format)!.example}
+              placeholder={FORMATS[format].pasted}
               onChange={(event) => paste(event.target.value)}
             />
           </label>

@@ -14,7 +14,7 @@ import type { Lyric } from '../../../core/melody/lyrics'
 import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { useAnswer } from '../../services/workers/useAnswer'
-import type { TuneFormat } from '../../../core/formats/importTune'
+import { FORMATS, namesInWords, NOTES_FORMATS, type NotesFormat } from '../../../core/formats/names'
 import type { ImportedTune } from '../../../core/formats/readTune'
 import { bad, type Fault, type Result } from '../../../core/result'
 
@@ -38,8 +38,11 @@ const broughtInWords = ({ melody, lyrics }: ImportedTune): string =>
   `${counted(melody.length, 'note')}${lyrics.length > 0 ? `, words at ${counted(lyrics.length, 'place')}` : ''}.`
 const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`
 
-const formatOf = (text: string): TuneFormat => (/^\s*</.test(text) ? 'musicxml' : 'abc')
-const beginningOf = ({ format, content }: { format: TuneFormat; content: string }): string =>
+const ACCEPTED = [...NOTES_FORMATS.flatMap((name) => FORMATS[name].endings), 'txt']
+  .map((ending) => `.${ending}`)
+  .join()
+const formatOf = (text: string): NotesFormat => (/^\s*</.test(text) ? 'musicxml' : 'abc')
+const beginningOf = ({ format, content }: { format: NotesFormat; content: string }): string =>
   format === 'midi' ? 'A MIDI file' : content.slice(0, SHOWN_LETTERS)
 
 /** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
@@ -47,7 +50,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
   const [typed, setTyped] = useState(() =>
     notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes, lyrics }),
   )
-  const [source, setSource] = useState<{ content: string; format: TuneFormat; name: string } | null>(null)
+  const [source, setSource] = useState<{ content: string; format: NotesFormat; name: string } | null>(null)
   const [part, setPart] = useState<number | null>(null)
   const [refused, setRefused] = useState<Fault | null>(null)
   const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })
@@ -95,11 +98,11 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
       </DialogTitle>
       <DialogContent>
         <Button component="label" variant="outlined" size="small">
-          Open a MIDI, MusicXML or ABC file
+          Open a file of {namesInWords(NOTES_FORMATS).replace(/ and /, ' or ')}
           <input
             type="file"
             hidden
-            accept=".mid,.midi,.musicxml,.xml,.mxl,.abc,.txt,audio/midi"
+            accept={ACCEPTED}
             onChange={(event) => void open(event.target.files?.[0])}
           />
         </Button>
