@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { randomUUID } from 'node:crypto'
 import { request as ask } from 'node:http'
+import { builtFile } from '../core/cli/builtFile'
 import { hostileText } from '../core/cli/hostileText'
 
 /** Requests to every route that nobody means well, and what came of them. */
@@ -8,7 +9,7 @@ export interface HostileRequest {
   method: string
   path: string
   type: string | null
-  body: string
+  body: string | Uint8Array
 }
 export interface HostileAnswer {
   status: number
@@ -92,7 +93,13 @@ const body = fc.oneof(
   fc.anything().map((one) => JSON.stringify(one) ?? ''),
   hostileText,
 )
-export const hostileRoute: fc.Arbitrary<HostileRequest> = fc.record({
+const fileSent = builtFile.map(({ name, bytes }): HostileRequest => ({
+  method: 'POST',
+  path: `/files/tunes?name=${name}`,
+  type: 'application/octet-stream',
+  body: bytes,
+}))
+const anyRequest: fc.Arbitrary<HostileRequest> = fc.record({
   method: fc.constantFrom(...METHODS),
   path: fc.oneof(
     { weight: 4, arbitrary: fc.constantFrom(...PATHS) },
@@ -101,6 +108,7 @@ export const hostileRoute: fc.Arbitrary<HostileRequest> = fc.record({
   type: fc.constantFrom(...TYPES),
   body,
 })
+export const hostileRoute = fc.oneof({ weight: 5, arbitrary: anyRequest }, { weight: 1, arbitrary: fileSent })
 
 /** Sends it to a server; `:id` and `:revision` are those of a tune that is there. */
 export function sendHostile(
@@ -129,11 +137,8 @@ export function sendHostile(
     )
     // An answer that comes before all was sent may cut the connection: the server has refused it.
     sent.on('error', () => resolve({ status: 0, text: '', ms: performance.now() - from }))
-    sent.end(
-      method === 'GET' || method === 'HEAD' || method === 'TRACE'
-        ? undefined
-        : said.replace(':revision', tune.revision),
-    )
+    const body = typeof said === 'string' ? said.replace(':revision', tune.revision) : said
+    sent.end(['GET', 'HEAD', 'TRACE'].includes(method) ? undefined : body)
   })
 }
 

@@ -306,12 +306,13 @@ test('bar after bar struck anew: rendered offline, nothing is silent for 5 ms in
   ])
   const { rate, samples } = samplesOf((await download.path())!)
   const played = samples.subarray(Math.round(0.1 * rate), Math.round(16 * 0.3 * rate))
-  let [silent, longest] = [0, 0]
+  let [silent, longest, loudest] = [0, 0, 0]
   for (const sample of played) {
+    loudest = Math.max(loudest, Math.abs(sample))
     silent = Math.abs(sample) > 0.0001 ? 0 : silent + 1
     longest = Math.max(longest, silent)
   }
   expect(longest / rate).toBeLessThan(0.005)
-  expect(Math.max(...played.map(Math.abs))).toBeLessThan(1)
-  expect(Math.max(...played.map(Math.abs))).toBeGreaterThan(0.05)
+  expect(loudest).toBeLessThan(1)
+  expect(loudest).toBeGreaterThan(0.05)
 })

@@ -25,7 +25,7 @@ export function answerLine(line: string, onProgress?: OnProgress): Reply {
   return answer(request, onProgress)
 }
 
-const refuse = (code: string, message: string, where: unknown): Reply => ({
+export const refuse = (code: string, message: string, where: unknown): Reply => ({
   ok: false,
   error: { code, message, where },
 })

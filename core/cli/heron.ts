@@ -1,5 +1,7 @@
 import { createInterface } from 'node:readline'
+import { isMainThread } from 'node:worker_threads'
 import { answerLine } from './answer'
+import { answerApart, Apart, readsForeign } from './apart'
 import type { OnProgress } from './answersTo'
 
 /** What is answered sooner shows nothing, in ms. */
@@ -26,18 +28,21 @@ function progressShown(): { show: OnProgress; end: () => void } {
 async function main(): Promise<void> {
   const given = process.argv.slice(2)
   let failed = false
-  const serve = (line: string) => {
+  const apart = new Apart(new URL(import.meta.url))
+  const serve = async (line: string) => {
     const { show, end } = progressShown()
-    const reply = answerLine(line, show)
+    const reply = readsForeign(line) ? await apart.answer(line) : answerLine(line, show)
     end()
     failed ||= !reply.ok
     process.stdout.write(`${JSON.stringify(reply)}\n`)
   }
-  if (given.length > 0) given.forEach(serve)
+  if (given.length > 0) for (const line of given) await serve(line)
   else
     for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity }))
-      if (line.trim() !== '') serve(line)
+      if (line.trim() !== '') await serve(line)
+  apart.end()
   process.exitCode = failed ? 1 : 0
 }
 
-void main()
+if (isMainThread) void main()
+else answerApart()

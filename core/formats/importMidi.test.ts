@@ -304,3 +304,63 @@ test('words go out with their notes and come back with them; those under no note
   expect(parseChart(read.text).title).toBe('Über “Łódź”')
   expect(read.warnings.join(' ')).toContain('1 words that stand under no note')
 })
+
+/** A file of one track: events of a wait, a status and data. */
+function ofEvents(events: readonly (readonly number[])[]): string {
+  const body = [...events.flat(), 0, 0xff, 0x2f, 0]
+  const four = (value: number) => [value >>> 24, (value >>> 16) & 255, (value >>> 8) & 255, value & 255]
+  return base64([
+    ...[0x4d, 0x54, 0x68, 0x64, ...four(6), 0, 0, 0, 1, 1, 224],
+    ...[0x4d, 0x54, 0x72, 0x6b, ...four(body.length), ...body],
+  ])
+}
+/** The processor's time of a piece of work, in ms: other jobs on the machine do not count. */
+function worked(work: () => void): number {
+  const begin = process.cpuUsage()
+  work()
+  return process.cpuUsage(begin).user / 1000
+}
+
+test.each([
+  ['ends of other pitches', (at: number) => (at % 2 === 0 ? [0, 0x90, 60, 90] : [0, 0x80, 61, 0])],
+  ['notes that never end', (at: number) => [0, 0x90, at % 128, 90]],
+  ['ends without notes', (at: number) => [0, 0x80, at % 128, 0]],
+])(
+  'a long track of %s is read in proportion to its length, and what has no other half is said',
+  (_, event) => {
+    const melody = [
+      [0, 0x90, 72, 90],
+      [0x83, 0x60, 0x80, 72, 0],
+    ]
+    const of = (count: number) =>
+      ofEvents([...melody, ...Array.from({ length: count }, (_one, at) => event(at))])
+    const short = must(importMidi(of(1_000)))
+    expect(short.melody).toEqual([{ bar: 1, beat: 1, beats: 1, note: 'C5' }])
+    expect(short.warnings.join(' ')).toMatch(/\d+ events that begin or end notes have no other half/)
+    const long = of(120_000)
+    // A search through the rest of the track for each took 80 s.
+    expect(worked(() => must(importMidi(long)))).toBeLessThan(8_000)
+  },
+)
+
+test('what is left out leaves the rest as it was: running status and waits', () => {
+  const read = must(
+    importMidi(
+      ofEvents([
+        [0, 0x90, 60, 90],
+        [0x83, 0x60, 60, 0],
+        // An end without a note, whose status those behind it go on with.
+        [0, 0x80, 10, 0],
+        [0, 0x90, 62, 90],
+        [0x83, 0x60, 62, 0],
+        [0x83, 0x60, 64, 90],
+        [0x83, 0x60, 64, 0],
+      ]),
+    ),
+  )
+  expect(read.melody).toEqual([
+    { bar: 1, beat: 1, beats: 1, note: 'C4' },
+    { bar: 1, beat: 2, beats: 1, note: 'D4' },
+    { bar: 1, beat: 4, beats: 1, note: 'E4' },
+  ])
+})

@@ -7,6 +7,7 @@ import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
 import { exportChart } from './exportChart'
 import { importAbc } from './importAbc'
+import { importTune } from './importTune'
 import { importMusicXml } from './importMusicXml'
 
 const named = (bar: number, beat: number, beats: number, note: string): MelodyNote => ({
@@ -237,4 +238,20 @@ test('a note over a bar line is in two pieces, tied', () => {
     [1, 3, 2, false, true],
     [2, 1, 2, true, false],
   ])
+})
+
+test.each(['"F"F999999999 |', 'F999999 |', 'z999999999|', '[FA]99999|'])(
+  'a bar or a note longer than any is refused with its bar: %s',
+  (bar) => {
+    const read = importTune(`X:1\nK:F\nCDEF|${bar}`, 'abc')
+    expect(read).toMatchObject({
+      ok: false,
+      fault: { code: 'too-large', message: 'Bar 2 of the file is longer than 32 quarter notes.' },
+    })
+  },
+)
+test('a note without a length that can be played is left out, and said', () => {
+  const read = must(importTune('X:1\nL:1/4\nK:F\nF1/999999999 CDE|', 'abc'))
+  expect(read.melody.map(({ note }) => note)).toEqual(['C4', 'D4', 'E4'])
+  expect(read.warnings.join(' ')).toContain('1 note has no length that can be played')
 })

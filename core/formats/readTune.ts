@@ -158,6 +158,7 @@ export function tuneOf(
   let before: Slot[] = []
   /** A chord sounds where the next bar begins. */
   let sounds = false
+  let tooShort = 0
   bars.forEach((bar, index) => {
     const number = pickup > 0 ? index : index + 1
     if (bar.newMeter) metre = bar.newMeter
@@ -179,6 +180,10 @@ export function tuneOf(
     for (const { at, lasts, pitch, tied: goesOn } of bar.notes) {
       const midi = midiOf(pitch)
       const length = inBeats(lasts, metre)
+      if (rounded(length) <= 0) {
+        tooShort += 1
+        continue
+      }
       if (tied && tied.midi === midi) tied.note.beats = rounded(tied.note.beats + length)
       else {
         melody.push({
@@ -236,6 +241,10 @@ export function tuneOf(
     if (last && !last.held) sounds = last.text !== 'N.C.'
   })
   if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
+  if (tooShort > 0)
+    warnings.push(
+      `${tooShort} ${tooShort === 1 ? 'note has' : 'notes have'} no length that can be played and ${tooShort === 1 ? 'was' : 'were'} left out.`,
+    )
   return good({
     text: [...head, ...lines].join('\n'),
     melody,
