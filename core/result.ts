@@ -25,3 +25,9 @@ export function must<T>(result: Result<T>): T {
   if (result.ok) return result.value
   throw new Error(result.fault.message)
 }
+
+/** What a library threw, in words: some throw an error, some a text. */
+export const faultWords = (thrown: unknown): string => {
+  const words = thrown instanceof Error ? thrown.message : typeof thrown === 'string' && thrown
+  return words || 'it breaks off.'
+}

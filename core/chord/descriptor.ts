@@ -15,7 +15,7 @@ export interface Descriptor {
 }
 
 const QUALITIES: readonly [RegExp, Descriptor['quality']][] = [
-  [/^(?:major|Major|MAJ|maj|Maj|ma(?!dd)|Ma(?!dd)|M|Δ|\^)/, 'major'],
+  [/^(?:major|Major|MAJ|maj|Maj|MA|ma(?!dd)|Ma(?!dd)|[mM]j|M|Δ|\^)/, 'major'],
   [/^(?:minor|Minor|MIN|min|Min|mi|Mi|m)/, 'minor'],
   // A dash is minor (C-7, C-9), except that C-5 lowers the fifth: there is no minor 5.
   [/^-(?!5)/, 'minor'],
@@ -25,7 +25,7 @@ const QUALITIES: readonly [RegExp, Descriptor['quality']][] = [
   [/^(?:aug|Aug|\+(?!5|11))/, 'augmented'],
 ]
 
-const MAJOR_SEVENTH = /^(?:\/?(?:major|Major|MAJ|maj|Maj|ma|Ma|M)(?=7|9|11|13)|[Δ^])/
+const MAJOR_SEVENTH = /^(?:\/?(?:major|Major|MAJ|maj|Maj|MA|ma|Ma|[mM]j|M)(?=7|9|11|13)|[Δ^])/
 const NUMBER = /^(?:6\/9|69|13|11|9|7|6|5)/
 
 const SUSPENSIONS: readonly [RegExp, Degree[]][] = [
@@ -95,7 +95,7 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
     break
   }
   if (d.quality !== 'none' && d.quality !== 'major') {
-    const bracket = /^\((?=(?:major|Major|MAJ|maj|Maj|ma|Ma|M|Δ|\^))/.test(rest())
+    const bracket = /^\((?=(?:major|Major|MAJ|maj|Maj|MA|ma|Ma|[mM]j|M|Δ|\^))/.test(rest())
     if (bracket) at += 1
     if (take(MAJOR_SEVENTH)) d.majorSeventh = true
     if (bracket) {
@@ -105,6 +105,8 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
   }
   const number = take(NUMBER)
   if (number) d.number = (number === '69' ? '6/9' : number) as Descriptor['number']
+  // C2 is C with its second beside the third.
+  if (!number && d.quality === 'none' && take(/^2(?!\d)/)) d.adds.push('2')
   if (d.majorSeventh && d.number === '') d.number = '7'
   if (d.quality === 'major' && ['7', '9', '11', '13'].includes(d.number)) d.majorSeventh = true
   if (d.number === '5' && d.quality !== 'none' && d.quality !== 'major')

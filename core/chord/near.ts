@@ -74,6 +74,16 @@ export function withCapitals(text: string): string {
   return read ?? text
 }
 
+/** Notes as they are named in Dutch and German: `Bes7` and `Es` are Bb7 and Eb, `Fis` is F#; the bass too. */
+export const inEnglish = (symbol: string): string =>
+  symbol.replace(
+    /(^|\/)([A-H])(is|es|s)(?![a-z]*us)/g,
+    (whole, before: string, letter: string, ending: string) => {
+      if (ending === 's' && letter !== 'A' && letter !== 'E') return whole
+      return `${before}${letter === 'H' ? 'B' : letter}${ending === 'is' ? '#' : 'b'}`
+    },
+  )
+
 /** Chord symbols that a word which cannot be read may have been meant as, the nearest first; at most three. */
 export function nearSymbols(text: string): string[] {
   if (text.length > 20) return []
@@ -83,6 +93,7 @@ export function nearSymbols(text: string): string[] {
       found.push({ symbol, changes })
   }
   offer(withCapitals(text), 0)
+  offer(inEnglish(text), 0)
   const syllable = /^(do|ut|r[eé]|mi|fa|sol?|la|si|ti)(.*)$/i.exec(text)
   if (syllable) offer(SYLLABLES[syllable[1]!.toLowerCase()]! + syllable[2]!, 0)
   if (/^[Hh]/.test(text)) {

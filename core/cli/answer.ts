@@ -1,3 +1,4 @@
+import { faultWords } from '../result'
 import type { z } from 'zod'
 import type { Fault, Result } from '../result'
 import { CHART_ANSWERS } from './chartAnswers'
@@ -20,7 +21,7 @@ export function answerLine(line: string, onProgress?: OnProgress): Reply {
   try {
     request = JSON.parse(line)
   } catch (error) {
-    return refuse('bad-json', `This line is not JSON: ${(error as Error).message}`, 'line')
+    return refuse('bad-json', `This line is not JSON: ${faultWords(error)}`, 'line')
   }
   return answer(request, onProgress)
 }

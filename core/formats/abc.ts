@@ -49,7 +49,7 @@ export function toAbc({
     unit: chart.meter.unit / bar.meter.unit,
   })
   const lines = linesOf(chart)
-  const sung = lines.flatMap((bars) => {
+  const sung = inFull(lines, (bars) => {
     const written = new Map(
       bars.map((bar) => [
         bar,
@@ -70,15 +70,56 @@ export function toAbc({
     ]
   })
   const played = comping
-    ? lines.map((bars) =>
+    ? inFull(lines, (bars) => [
         withBarLines(
           bars,
           (bar) => `${changesOf(bar)}${compedBar(settingOf(bar), struck.filter(within(bar)), comping.as)}`,
         ),
-      )
+      ])
     : []
   const voices = comping ? ['V:1', ...sung, 'V:2', ...played] : sung
   return `${[...head, ...voices, ...wordsBehind(lines, lyrics, pieces)].join('\n')}\n`
+}
+
+/** What is written out follows this comment, which `importAbc` knows: the passage before it is played so often. */
+export const againFrom = (times: number): string => `%again x${times}`
+export const AGAIN_TO = '%end again'
+
+/**
+ * Lines of bars as text. ABC has no sign for a passage that is played three times: behind its repeat, which is played twice, it is written out, between two comments by which
+ * our own reader knows it again.
+ */
+function inFull(lines: readonly Bar[][], written: (bars: Bar[]) => string[]): string[] {
+  const out: string[] = []
+  let passage: Bar[] = []
+  for (const bars of lines) {
+    let begun: Bar[] = []
+    const close = (again: Bar[] = [], times = 0) => {
+      if (begun.length > 0) out.push(...written(begun))
+      if (times > 2)
+        out.push(
+          againFrom(times),
+          ...Array.from({ length: times - 2 }, () => written(again)).flat(),
+          AGAIN_TO,
+        )
+      begun = []
+    }
+    for (const bar of bars) {
+      if (bar.opensRepeat) passage = []
+      passage.push(bar)
+      begun.push(bar)
+      if (bar.played === 0) continue
+      const isPlain = bar.played > 2 && passage.every(({ ending }) => ending.length === 0)
+      if (isPlain)
+        close(
+          passage.map((one) => ({ ...one, opensRepeat: false, opensSection: false, played: 0 })),
+          bar.played,
+        )
+      passage = []
+    }
+    close()
+  }
+  return out
 }
 
 /** Words that stand under no note have no place in ABC but behind the tune, a line of them for each line of music. */
@@ -135,13 +176,12 @@ const SIGNS: Readonly<Record<ChartMark, string>> = {
   'D.S. al Fine': '!D.S.alfine!',
   'D.S. al Coda': '!D.S.alcoda!',
 }
-const signsOf = ({ marks, remarks, played, opensSection, section }: Bar): string =>
+const signsOf = ({ marks, remarks, opensSection, section }: Bar): string =>
   [
     ...(opensSection && section ? [`[P:${section}]`] : []),
     // A semicolon would begin another line.
     ...remarks.map((remark) => `"^${remark.replaceAll(';', ',')}"`),
     ...marks.map((mark) => SIGNS[mark]),
-    ...(played > 2 ? [`"^x${played}"`] : []),
   ]
     .map((sign) => `${sign} `)
     .join('')

@@ -1,6 +1,7 @@
 import { slotKey, type Bar, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { printRemark, remarkOf } from '../chart/remark'
+import { inEnglish } from '../chord/near'
 import { parseSymbol } from '../chord/parse'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, parseKey, type Key } from '../pitch/key'
@@ -147,6 +148,8 @@ export class ChartDraft {
       }
     }
     if (this.syllables) once('syllables', 'Do, Re, Mi … were read as C, D, E …')
+    else if (read === inEnglish(word) && read !== word && !/^H/.test(word))
+      once('is', `"${word}" was read as ${read}: notes in -es and -is are flats and sharps.`)
     else if (/^H/.test(word) && /^B/.test(read)) once('H', '"H" was read as B, and "B" as B, not as B flat.')
     else if (/^Do(?:[^a-z]|$)/.test(word))
       once('Do', `"${word}" was read as D diminished, not as the note Do (C).`)
@@ -179,6 +182,11 @@ export class ChartDraft {
     }
   }
 
+  /** The last chords stand at columns of their own: words under them go by these. */
+  get isOverByColumns(): boolean {
+    return this.over.some(({ column }) => column > 0)
+  }
+
   /** Words could stand under a line of chords. */
   get standsOver(): boolean {
     return this.over.length > 0
@@ -193,9 +201,30 @@ export class ChartDraft {
     return true
   }
 
-  open(section: string): void {
+  /** A part begins. @param times how often it is played, where its heading says so */
+  open(section: string, times = 1): void {
+    this.closePart()
+    this.part = { from: this.body.length, times }
     const name = section.trim().slice(0, 24).trim()
     this.section = name === '' ? '' : `[${name}] `
+  }
+
+  private part: { from: number; times: number } | null = null
+  /** A part that is played several times has repeat signs around it, where it has none of its own. */
+  private closePart(): void {
+    const { part } = this
+    this.part = null
+    if (!part || part.times < 2) return
+    const lines = this.body
+      .map((line, at) => ({ line, at }))
+      .filter(({ line, at }) => at >= part.from && line.includes('|'))
+    const [first, last] = [lines[0], lines.at(-1)]
+    if (!first || !last || lines.some(({ line }) => line.includes(':|') || line.includes('|:'))) return
+    this.body[first.at] = this.body[first.at]!.replace('|', '|:')
+    this.body[last.at] = this.body[last.at]!.replace(
+      /\s*\|\s*$/,
+      ` :|${part.times === 2 ? '' : `x${part.times}`}`,
+    )
   }
 
   /** A line of bars. @param over its chords, with the columns they stood at, for words under them */
@@ -260,6 +289,7 @@ export class ChartDraft {
   }
 
   finish(): ImportedChart {
+    this.closePart()
     if (this.barless)
       this.warn(
         this.barless.line,

@@ -1,8 +1,9 @@
-import { SYLLABLES, withCapitals } from '../chord/near'
+import { inEnglish, SYLLABLES, withCapitals } from '../chord/near'
 import { printRemark, remarkOf } from '../chart/remark'
 import { parseSymbol } from '../chord/parse'
 import { bare, repeated, type ChartDraft, type ChordOver, type Word } from './chartDraft'
 import { chordOfNumeral } from './numerals'
+import { isSungLine, readSungLine } from './sungLine'
 
 export const SETTINGS: Readonly<Record<string, string>> = {
   title: 'title',
@@ -17,9 +18,32 @@ export const SETTINGS: Readonly<Record<string, string>> = {
   pickup: 'pickup',
 }
 export const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
-/** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`. */
-const HEADING =
-  /^\s*(?:\[([^\]|]+)\]|((?:Intro|Verse|Chorus|Bridge|Refrain|Outro|Coda|Interlude|Ending|[A-H])(?:\s*\d+)?)\s*:)\s*(.*)$/i
+const PART_WORDS =
+  'Intro(?:duction)?|Verse|Strophe|(?:Pre-? ?)?Chorus|Hook|Bridge|Middle(?: 8| eight)?|Refrain|Outro|Coda|Interlude|Instrumental|Solo|Vamp|Tag|Ending'
+/** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`; a word for a part alone on its line needs no sign. */
+const HEADING = new RegExp(
+  `^\\s*(?:\\[([^\\]|]+)\\]|((?:${PART_WORDS}|[A-H])(?:\\s*\\d+)?(?:\\s*\\([^()]{1,20}\\))?)\\s*:)\\s*(.*)$`,
+  'i',
+)
+const HEADING_ALONE = new RegExp(
+  `^\\s*((?:${PART_WORDS})(?:\\s*(?:\\d{1,2}|[A-Z]|one|two|three|four))?)\\s*([([]?(?:[x×]\\s?\\d{1,2}|\\d{1,2}\\s?[x×])[)\\]]?)?\\s*[.:]?\\s*$`,
+  'i',
+)
+
+/** What a line names as a part, how often it is played, and what else stands in it; null where it names none. */
+export function headingOf(line: string): { name: string; times: number; rest: string } | null {
+  if (isSungLine(line)) return null
+  const alone = HEADING_ALONE.exec(line)
+  if (alone) return { name: alone[1]!, times: timesIn(alone[2] ?? ''), rest: '' }
+  const marked = HEADING.exec(line)
+  if (!marked) return null
+  // `Chorus (x2)` and `[Chorus x2]`: how often it is played is no part of its name.
+  const [, name, often = ''] = /^(.*?)\s*([([]?(?:[x×]\s?\d{1,2}|\d{1,2}\s?[x×])[)\]]?)?$/i.exec(
+    (marked[1] ?? marked[2]!).trim(),
+  )!
+  return { name: name === '' ? (marked[1] ?? marked[2]!) : name!, times: timesIn(often), rest: marked[3]! }
+}
+
 /** Signs that stand between chords without meaning anything themselves. Dots are taken all at once, so that there is one way to read them. */
 export const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|(?<!\.)\.{2,}(?!\.)|\/\/)+$/
 /** A line, or a bar of it, played so often: behind the chords. */
@@ -61,15 +85,16 @@ export const wordsOf = (line: string, offset = 0): Word[] =>
 
 export function readTextLine(line: string, number: number, numerals: boolean, draft: ChartDraft): void {
   if (line.trim() === '') return
-  const heading = HEADING.exec(line)
+  const heading = headingOf(line)
   const setting = heading ? null : SETTING.exec(line)
   const known = setting && SETTINGS[setting[1]!.toLowerCase()]
   if (known) return draft.set(known, setting[2]!, number)
-  if (heading) draft.open(heading[1] ?? heading[2]!)
-  const rest = heading ? heading[3]! : line
+  if (heading) draft.open(heading.name, heading.times)
+  const rest = heading ? heading.rest : line
   const offset = line.length - rest.length
   if (rest.trim() === '') return
 
+  if (!numerals && isSungLine(rest)) return readSungLine(rest, number, draft)
   const alone = REMARK_ALONE.exec(rest)
   if (alone && !draft.standsOver && draft.remark(alone[1]!)) return
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
@@ -100,14 +125,7 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
       )
     // Behind a line of chords it is what is sung to them.
     if (!numerals && !/\[[A-G][^\]]*\]/.test(rest) && draft.singUnder(line)) return
-    return draft.warn(
-      number,
-      offset + 1,
-      rest.trim(),
-      /\[[A-G][^\]]*\]/.test(rest) && !numerals
-        ? 'This line has no chords outside brackets and was left out. Chords in brackets are ChordPro: choose it above.'
-        : 'This line has no chords and was left out.',
-    )
+    return draft.warn(number, offset + 1, rest.trim(), 'This line has no chords and was left out.')
   }
   signs.forEach((word, at) => {
     if (chords[at] === null)
@@ -134,9 +152,17 @@ const isSlash = (text: string): boolean => text === '/'
 
 /** "x2" behind a line, and what stands before it. */
 function timesAtEnd(words: readonly Word[]): [number, readonly Word[]] {
-  const found = SO_OFTEN.exec(words.at(-1)?.text ?? '')
+  const last = words.at(-1)?.text ?? ''
+  return SO_OFTEN.test(last) && (timesIn(last) > 1 || /1/.test(last))
+    ? [timesIn(last), words.slice(0, -1)]
+    : [1, words]
+}
+
+/** How often `x2`, `(3x)` says; 1 where it says nothing that is played. */
+function timesIn(text: string): number {
+  const found = SO_OFTEN.exec(text)
   const times = Number(found?.[1] ?? found?.[2] ?? 1)
-  return found && times >= 1 && times <= MOST_TIMES ? [times, words.slice(0, -1)] : [1, words]
+  return times >= 1 && times <= MOST_TIMES ? times : 1
 }
 
 /** Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only stand between chords. */
@@ -197,7 +223,7 @@ function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | nu
     const letters = asLetters(bare(text))
     if (letters) return letters
   }
-  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B')])
+  for (const symbol of [bare(text), text, bare(text).replace(/^H/, 'B'), inEnglish(bare(text))])
     if (parseSymbol(symbol).ok) return symbol
   return null
 }

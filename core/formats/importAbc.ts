@@ -2,7 +2,7 @@ import abc from 'abcjs'
 import type { ChartMark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
-import { bad, type Result } from '../result'
+import { bad, type Result, faultWords } from '../result'
 import {
   emptyBar,
   MOST_BARS_READ,
@@ -84,7 +84,7 @@ export function importAbc(content: string, part?: number): Result<ImportedTune> 
   } catch (error) {
     return bad({
       code: 'bad-file',
-      message: `The text could not be read as ABC: ${(error as Error).message}`,
+      message: `The text could not be read as ABC: ${faultWords(error)}`,
       accepted,
       text: 'content',
     })
@@ -264,12 +264,14 @@ class AbcReader {
     if (element.endTriplet) this.tuplet = 1
   }
 
-  /** Words over a bar: what is no sign of the form is left out. */
+  /** Words over a bar, several of them in lines: what is no sign of the form is left to the players. */
   private takeRemark(words: string): void {
-    if (/^to coda$/i.test(words.trim()) && !this.bar.marks.includes('To Coda')) this.bar.marks.push('To Coda')
-    const times = /^x(\d+)$/.exec(words.trim())
-    if (times) this.times = Math.min(16, Math.max(2, Number(times[1])))
-    else if (!/^to coda$/i.test(words.trim())) this.bar.remarks.push(...words.split('\n'))
+    for (const line of words.split('\n')) {
+      const times = /^x(\d+)$/.exec(line.trim())
+      if (times) this.times = Math.min(16, Math.max(2, Number(times[1])))
+      else if (!/^to coda$/i.test(line.trim())) this.bar.remarks.push(line)
+      else if (!this.bar.marks.includes('To Coda')) this.bar.marks.push('To Coda')
+    }
   }
 
   private pitchOf({ pitch, accidental }: { pitch: number; accidental?: string }): Pitch {
@@ -320,7 +322,7 @@ const BLANK = '\u{e000}'
  * line that goes on behind its words, and `*`, `_` and a second hyphen among words, which it lets rests take.
  */
 const forLibrary = (content: string): string =>
-  content
+  withoutCopies(content)
     .replace(/^(?![A-Za-z]:|%).*$/gm, (line) =>
       line.replace(/(?<=\|) +(?=:[^|:\s])|(?<=[^|:\s]:) +(?=\|)/g, '').replace(/:\|{1,2}:/g, '::'),
     )
@@ -328,6 +330,18 @@ const forLibrary = (content: string): string =>
     .replace(/^w:.*$/gm, (line) =>
       line.replace(/(?<!\\)[*_]/g, ` ${BLANK} `).replace(/(?<=[-\s])-/g, `- ${BLANK} `),
     )
+
+/** What our writer has written out of a passage that is played three times and more goes; its repeat says so, where the reader finds it. */
+const withoutCopies = (content: string): string =>
+  content.replace(
+    /^(.*):\|([^|\n]*)\n((?:w:.*\n)?)%again x(\d{1,2})\n[^]*?^%end again\n?/gm,
+    (_, music: string, behind: string, words: string, times: string) => {
+      const last = music.lastIndexOf('|') + 1
+      const signs = /^:?(?:\s|\[[A-Za-z]:[^\]]*\]|\[\d[\d,-]*|"\^[^"]*"|![^!]*!)*/.exec(music.slice(last))![0]
+      const begins = last + signs.length
+      return `${music.slice(0, begins)}"^x${times}" ${music.slice(begins)}:|${behind}\n${words}`
+    },
+  )
 
 /** A syllable with a hyphen where its word goes on; `_` holds the one before. */
 const sungWord = ({ syllable, divider }: { syllable: string; divider: string }): string =>

@@ -225,6 +225,82 @@ describe('bringing a chart in', () => {
   })
 })
 
+describe('a paste of several kinds of line', () => {
+  const MIXED = `Verse 1
+F          C
+Down by the river bank
+Dm         Bb
+waiting for the ferry
+
+Chorus (x2)
+[F]Carry me [C]home
+Dm     C
+over the water
+
+Bridge:
+| Bb | C |`
+  test('each line is read as what it is, whatever the whole is taken for; words for parts are parts, and x2 is read', () => {
+    for (const format of ['text', 'chordpro'] as const) {
+      const { text, lyrics, warnings } = importChart(MIXED, format)
+      const chart = parseChart(text)
+      expect(chart.problems).toEqual([])
+      expect(chart.bars.map(({ section, slots: [slot] }) => [section, slot!.text])).toEqual([
+        ...['F', 'C', 'Dm', 'Bb'].map((chord) => ['Verse 1', chord]),
+        ...['F', 'C', 'Dm', 'C'].map((chord) => ['Chorus', chord]),
+        ...['Bb', 'C'].map((chord) => ['Bridge', chord]),
+      ])
+      expect(
+        chart.bars.map(({ opensRepeat, played }) => Number(opensRepeat) + 2 * Number(played === 2)),
+      ).toEqual([0, 0, 0, 0, 1, 0, 0, 2, 0, 0])
+      expect(lyrics.map((one) => one.text).join(' ')).toBe(
+        'Down by the river bank waiting for the ferry Carry me home over the water',
+      )
+      expect(warnings.map(({ message }) => message)).toEqual([
+        'There are no bar lines here: each chord became a bar.',
+      ])
+    }
+  })
+  test.each([
+    ['Verse 1\nC G', ['Verse 1']],
+    ['Chorus x3\nC G', ['Chorus']],
+    ['[Pre-Chorus (x2)]\nC G', ['Pre-Chorus']],
+    ['Verse two\nC G', ['Verse two']],
+    ['Solo\nC G\nOutro 2x\nF', ['Solo', 'Outro']],
+    ['Bridge: C G', ['Bridge']],
+  ])('%j names its parts', (content, parts) => {
+    const { text, warnings } = importChart(content, 'text')
+    expect([...new Set(parseChart(text).bars.map(({ section }) => section))]).toEqual(parts)
+    expect(warnings.every(({ message }) => message.startsWith('There are no bar lines'))).toBe(true)
+  })
+  test('a part that has repeat signs of its own keeps them', () =>
+    expect(importChart('Chorus (x2)\n|: C | G :|', 'text').text).toBe('[Chorus] |: C | G :|'))
+  test.each([
+    ['C2', ['1', '2', '3', '5']],
+    ['Cmj7', ['1', '3', '5', '7']],
+    ['CMA7', ['1', '3', '5', '7']],
+    ['Cmj9', ['1', '3', '5', '7', '9']],
+    ['CmMA7', ['1', 'b3', '5', '7']],
+  ])('%s is read', (symbol, degrees) => {
+    expect(importChart(`| ${symbol} |`, 'text').warnings).toEqual([])
+    expect(
+      must(parseChord(symbol))
+        .tones.map(({ degree }) => degree)
+        .sort(),
+    ).toEqual([...degrees].sort())
+  })
+  test.each([
+    ['Bes7', 'Bb7'],
+    ['Fis', 'F#'],
+    ['Es/Bes', 'Eb/Bb'],
+    ['Asus4', 'Asus4'],
+    ['Esus', 'Esus'],
+    ['Cism7', 'C#m7'],
+    ['As', 'Ab'],
+  ])('%s is %s', (named, symbol) =>
+    expect(importChart(`| ${named} | C |`, 'text').text).toBe(`| ${symbol} | C |`),
+  )
+})
+
 describe('as players paste it', () => {
   const signs = (text: string) => text.replace(/\s+/g, ' ')
   test.each([
@@ -262,7 +338,7 @@ describe('as players paste it', () => {
     expect(said('c am f g7')).toContain('Small letters were read as capitals')
     expect(said('i - VI - III - VII', 'numerals')).toContain('read in A minor')
     expect(said('I - vi - IV - V', 'numerals')).toContain('read in C major')
-    expect(said('[C]la la [G]la', 'text')).toContain('ChordPro')
+    expect(said('Bes7 Es')).toContain('"Bes7" was read as Bb7: notes in -es and -is are flats and sharps.')
   })
   test('numerals in the key that is chosen', () => {
     expect(importChart('i - VI - III - VII', 'numerals').text).toBe('| Am | F | C | G |')

@@ -6,6 +6,7 @@ import { readSong } from './importChordPro'
 import { isSignLine, isSymbolLine, readTab, tabAt } from './importTab'
 import type { PastedFormat } from './names'
 import { chordOfNumeral } from './numerals'
+import { isSungLine } from './sungLine'
 
 /** The longest content taken, in letters. */
 export const LONGEST_IMPORT = 100_000
@@ -71,18 +72,10 @@ function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft
 export function guessFormat(content: string): PastedFormat {
   const lines = content.split(/\r\n|\r|\n/)
   if (lines.some((_, at) => tabAt(lines, at) > 0)) return 'tab'
-  const inBrackets = (line: string) =>
-    [...line.matchAll(/\[([^\]|]{1,20})\]/g)].filter(
-      (match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok,
-    )
   if (lines.some((line) => /^\s*\{\s*[A-Za-z_]+\s*(?::.*)?\}\s*$/.test(line))) return 'chordpro'
-  if (
-    lines.some((line) => {
-      const chords = inBrackets(line)
-      return chords.length > 1 || chords.some((one) => /^\w/.test(line.slice(one.index + one[0].length)))
-    })
-  )
-    return 'chordpro'
+  const sung = lines.filter(isSungLine).length
+  // A line in brackets among others is read as what it is in any case.
+  if (sung > 0 && sung * 2 >= lines.filter((line) => isSymbolLine(line)).length) return 'chordpro'
   const words = lines
     .filter((line) => !SETTING.test(line))
     .flatMap((line) => wordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)))

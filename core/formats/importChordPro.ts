@@ -2,7 +2,9 @@ import { parseSymbol } from '../chord/parse'
 import { lyricAt } from '../melody/lyrics'
 import { MARK, PART_IN_WORDS } from './chordProWords'
 import { HIGHEST_DRAWN, type ChartDraft } from './chartDraft'
-import { readBars, SETTINGS } from './chartLines'
+import { headingOf, readBars, readTextLine, SETTINGS } from './chartLines'
+import { isSymbolLine } from './importTab'
+import { readSungLine } from './sungLine'
 
 const DIRECTIVE = /^\s*\{\s*([A-Za-z_]+)\s*(?:[:\s]\s*(.*?))?\s*\}\s*$/
 /** The name of a part: `label="A"`, or what stands behind the colon. */
@@ -64,6 +66,9 @@ function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (directive)
     return readDirective(directive[1]!.toLowerCase(), directive[2] ?? '', line.trim(), number, draft)
   if (line.includes('|')) return readBars(gridInChartText(line), number, 0, false, draft)
+  // Chords over words, and headings without braces, as they come in from elsewhere.
+  if (headingOf(line) || isSymbolLine(line)) return readTextLine(line, number, false, draft)
+  if (!line.includes('[') && draft.standsOver && draft.isOverByColumns) return void draft.singUnder(line)
   readSungLine(line, number, draft)
 }
 
@@ -108,34 +113,4 @@ function drawnGrip(value: string): { symbol: string; frets: (number | null)[] } 
   const fits =
     frets.length >= 4 && frets.length <= 8 && frets.every((fret) => fret === null || fret <= HIGHEST_DRAWN)
   return fits ? { symbol, frets } : null
-}
-
-/** Chords in brackets over words: each chord becomes a bar, with the words up to the next. */
-function readSungLine(line: string, number: number, draft: ChartDraft): void {
-  const chords: string[] = []
-  const words: string[] = []
-  let from = 0
-  const say = (text: string) => {
-    const at = Math.max(0, chords.length - 1)
-    words[at] = (words[at] ?? '') + text
-  }
-  for (const match of line.matchAll(/\[([^\]]{0,60})\]/g)) {
-    const before = line.slice(from, match.index)
-    from = match.index + match[0].length
-    const symbol = match[1]!.replace(/^\*/, '').trim()
-    const isChord = parseSymbol(symbol).ok
-    // A chord inside a word parts its syllables.
-    const parts = isChord && /\p{L}$/u.test(before) && /^\p{L}/u.test(line.slice(from))
-    say(parts ? `${before}-` : before)
-    if (isChord) chords.push(symbol)
-    else if (symbol !== '')
-      draft.warn(number, match.index + 1, match[0], `"${symbol}" is no chord and was left out.`)
-  }
-  say(line.slice(from))
-  draft.chords(chords, number, line.trim())
-  const sung = words.map(
-    (text, at) => text.trim() === '' || draft.sing(text, chords.length > 0 ? at : Infinity),
-  )
-  if (chords.length === 0 && !line.includes('[') && sung.includes(false))
-    draft.warn(number, 1, line.trim(), 'These words stand before the first chord and were left out.')
 }

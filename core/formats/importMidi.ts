@@ -1,7 +1,7 @@
 import { Midi } from '@tonejs/midi'
 import { keyName, parseKey, type Key } from '../pitch/key'
 import { plainPitchName } from '../pitch/note'
-import { bad, good, type Result } from '../result'
+import { bad, good, type Result, faultWords } from '../result'
 import { namesOf } from '../voicing/name'
 import { SIGNATURES } from './midi'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
@@ -71,7 +71,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   } catch (error) {
     return bad({
       code: 'bad-file',
-      message: `The file breaks off or is damaged: ${(error as Error).message}`,
+      message: `The file breaks off or is damaged: ${faultWords(error)}`,
       accepted,
       text: 'content',
     })

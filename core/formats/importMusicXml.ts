@@ -2,7 +2,7 @@ import { XMLParser } from 'fast-xml-parser'
 import { MARKS, type ChartMark, type Meter } from '../chart/chart'
 import type { Key } from '../pitch/key'
 import { midiOf, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
-import { bad, type Result } from '../result'
+import { bad, type Result, faultWords } from '../result'
 import { chordIn, keyIn } from './importHarmony'
 import {
   emptyBar,
@@ -56,7 +56,7 @@ export function importMusicXml(content: string, part?: number): Result<ImportedT
       trimValues: true,
     }).parse(content, true) as XmlNode[]
   } catch (error) {
-    return refuse(`The file is no well-formed XML: ${faultOfXml((error as Error).message)}`)
+    return refuse(`The file is no well-formed XML: ${faultOfXml(faultWords(error))}`)
   }
   const score = find(root, 'score-partwise')
   if (!score)
@@ -320,11 +320,13 @@ function readBarline(node: XmlNode, bar: ReadBar): void {
   if (attribute(repeat, 'direction') === 'backward')
     bar.played = Math.min(16, Math.max(2, Math.round(Number(attribute(repeat, 'times')) || 2)))
   const ending = find(inside, 'ending')
-  if (attribute(ending, 'type') === 'start')
-    bar.ending = (attribute(ending, 'number') ?? '')
-      .split(/[,\s]+/)
-      .map(Number)
-      .filter((pass) => Number.isInteger(pass) && pass >= 1 && pass <= 16)
+  const passes = (attribute(ending, 'number') ?? '')
+    .split(/[,\s]+/)
+    .map(Number)
+    .filter((pass) => Number.isInteger(pass) && pass >= 1 && pass <= 16)
+  if (attribute(ending, 'type') === 'start') bar.ending = passes
+  // An ending for two passes says itself that the passage is played three times.
+  else if (passes.length > 1 && bar.played === passes.length + 1) bar.played = 2
 }
 
 const pitchIn = (inside: readonly XmlNode[]): Pitch | null => {

@@ -77,8 +77,10 @@ export function writeRightBarline(measure: XmlElement, bars: readonly Bar[], ind
   if (bar.played > 0 || last) barline.ele('bar-style').txt('light-heavy')
   if (ending)
     barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
-  if (bar.played > 0)
-    barline.ele('repeat', { direction: 'backward', ...(bar.played > 2 ? { times: String(bar.played) } : {}) })
+  if (bar.played === 0) return
+  // An ending for several passes is gone back from as often, and once more the passage is played to the next ending (MusicXML 4.0, `times` of `repeat`).
+  const times = Math.max(bar.played, (ending?.length ?? 0) + 1)
+  barline.ele('repeat', { direction: 'backward', ...(times > 2 ? { times: String(times) } : {}) })
 }
 
 /** The passes of the ending that is over after this bar: at its repeat sign, before another repeat begins, or, for a last ending, after its first bar. */

@@ -1,3 +1,4 @@
+import { faultWords } from '../../core/result'
 import { createHash } from 'node:crypto'
 import type { z } from 'zod'
 import { openPromise, type Entry, type ZipFile } from 'yauzl'
@@ -53,7 +54,7 @@ export async function openBackup(file: string, { onDone, isKnown = false }: Open
     })
   } catch (error) {
     throw new BackupFault(
-      `This is no backup of Yellow Heron, or it is cut short: it cannot be read as a zip file (${(error as Error).message}). Nothing was changed.`,
+      `This is no backup of Yellow Heron, or it is cut short: it cannot be read as a zip file (${faultWords(error)}). Nothing was changed.`,
     )
   }
   try {
@@ -130,7 +131,7 @@ async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
       entries.set(fileName, entry)
     }
   } catch (error) {
-    throw error instanceof BackupFault ? error : damaged((error as Error).message)
+    throw error instanceof BackupFault ? error : damaged(faultWords(error))
   }
   return entries
 }

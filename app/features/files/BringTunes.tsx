@@ -1,3 +1,4 @@
+import { faultWords } from '../../../core/result'
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -53,10 +54,7 @@ export function BringTunes({ endings }: { endings: readonly string[] }) {
       }
     } catch (error) {
       if (!own.signal.aborted)
-        setRefused((before) => [
-          ...before,
-          error instanceof TypeError ? UNREACHABLE : (error as Error).message,
-        ])
+        setRefused((before) => [...before, error instanceof TypeError ? UNREACHABLE : faultWords(error)])
     }
     setState(null)
   }

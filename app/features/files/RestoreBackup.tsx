@@ -1,3 +1,4 @@
+import { faultWords } from '../../../core/result'
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -61,7 +62,7 @@ export function RestoreBackup() {
         else setState({ kind: 'restored', said: said.restored })
       }
     } catch (error) {
-      const why = error instanceof TypeError ? UNREACHABLE : (error as Error).message
+      const why = error instanceof TypeError ? UNREACHABLE : faultWords(error)
       setState({
         kind: 'fault',
         message: own.signal.aborted

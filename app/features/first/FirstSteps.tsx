@@ -1,3 +1,4 @@
+import { faultWords } from '../../../core/result'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useRef, useState, type FormEvent } from 'react'
@@ -84,7 +85,7 @@ function HearBoth({ tune }: { tune: string }) {
       const { schedule, tempo } = await fetched()
       await SOUND.play(schedule, tempo)
     } catch (error) {
-      setFault(error instanceof TypeError ? UNHEARD : (error as Error).message)
+      setFault(error instanceof TypeError ? UNHEARD : faultWords(error))
     }
     setAsked(false)
   }

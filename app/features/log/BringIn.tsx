@@ -1,3 +1,4 @@
+import { faultWords } from '../../../core/result'
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { Form, useNavigate } from 'react-router'
@@ -40,7 +41,7 @@ export function BringIn() {
         setState({ kind: 'working', done: at + 1, of: pieces.length })
       }
     } catch (error) {
-      const why = error instanceof TypeError ? UNREACHABLE : (error as Error).message
+      const why = error instanceof TypeError ? UNREACHABLE : faultWords(error)
       return setState({
         kind: 'told',
         message: own.signal.aborted

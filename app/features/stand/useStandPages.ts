@@ -1,3 +1,4 @@
+import { faultWords } from '../../../core/result'
 import { useEffect, useRef, useState } from 'react'
 import type { Page } from '../../../paper/pages'
 import { keepForReading, readsThroughWorker } from '../../services/offline/offline'
@@ -38,7 +39,7 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
           setFault(
             error instanceof TypeError
               ? 'The server does not answer: what was loaded stays.'
-              : (error as Error).message,
+              : faultWords(error),
           )
         }
         setWaiting((left) => left - 1)
