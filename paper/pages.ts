@@ -97,12 +97,32 @@ export function pagesOf(
   return {
     title: content.title,
     black: layout.black,
-    missing: unprintable(content.title, 'serif-bold').filter((letter) => letter.trim() !== ''),
+    missing: missingIn(content),
     pages: marks.map((on, index): Page => {
       const foot = isWindow ? [] : footMarks(setting, format, index, marks.length)
       return { paper: format.paper, width, height, marks: settled([...on, ...foot]) }
     }),
   }
+}
+
+/** Letters of a player's own words that no font of the application has. */
+const missingIn = ({ title, note, lyrics, chart: { bars } }: SheetContent): string[] =>
+  unprintable(
+    [
+      title,
+      note,
+      ...lyrics.map(({ text }) => text),
+      ...bars.flatMap(({ section, remarks }) => [section ?? '', ...remarks]),
+    ].join(' '),
+    'serif-bold',
+  ).filter((letter) => letter.trim() !== '')
+
+/** What is said on paper of such letters, which can be named there but not printed; empty where there are none. */
+function missingInWords(content: SheetContent): string {
+  const { length } = missingIn(content)
+  return length === 0
+    ? ''
+    : `${length} ${length === 1 ? 'letter' : 'different letters'} of its words ${length === 1 ? 'is' : 'are'} in no font of this program and ${length === 1 ? 'is' : 'are'} not printed.`
 }
 
 /** The title and the number of the page at its foot. */
@@ -164,7 +184,12 @@ function headBlock(setting: SheetSetting, width: number): Uncut {
   const middle = (one: { marks: Mark[]; width: number }, y: number) =>
     moved(one.marks, (width - one.width) / 2, y)
   const titles = inLines(content.title, width, { size: 23 * unit, face: 'serif-bold' })
-  const under = inLines(wordsOf(setting), width, { size: 9.4 * unit, face: 'sans', shade: 'soft' })
+  const small = { size: 9.4 * unit, face: 'sans', shade: 'soft' } as const
+  const unsaid = missingInWords(content)
+  const under = [
+    ...inLines(wordsOf(setting), width, small),
+    ...(unsaid === '' ? [] : inLines(unsaid, width, small)),
+  ]
   const ofTitle = 26 * unit
   const ofWords = 12.5 * unit
   const marks = [

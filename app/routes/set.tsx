@@ -22,7 +22,7 @@ import { database, withBook } from '../database.server'
 import { ownChoice } from '../features/paper/ownLayouts'
 import { SetOrder } from '../features/sets/SetOrder'
 import { howInSet, setName, setNote } from '../features/sets/setForms'
-import { useSetPdf } from '../features/sets/useSetPdf'
+import { usePrinted } from '../features/paper/usePrinted'
 import { wordsOf } from '../features/songbook/entries'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack, Working } from '../services/forms/Notices'
@@ -185,7 +185,7 @@ export default function SetPage({
 
 /** The whole set as one PDF, with what it takes shown and a way to stop. */
 function PrintSet({ id, layouts }: { id: string; layouts: readonly string[] }) {
-  const { state, make, stop } = useSetPdf(id)
+  const { state, make, stop } = usePrinted()
   const [layout, setLayout] = useState<string>(TEMPLATE_NAMES[0]!)
   return (
     <>
@@ -207,7 +207,9 @@ function PrintSet({ id, layouts }: { id: string; layouts: readonly string[] }) {
       {state.kind === 'working' ? (
         <Working label="Printing the set" at={state} onStop={stop} />
       ) : (
-        <Button onClick={() => void make(layout)}>PDF of the set</Button>
+        <Button onClick={() => void make(`/sets/${id}/set.pdf`, new URLSearchParams({ layout }))}>
+          PDF of the set
+        </Button>
       )}
       {state.kind === 'fault' && (
         <span className="fault" role="alert">

@@ -17,9 +17,10 @@ import { layoutAsked } from '../features/paper/asked'
 import { refuseTooMuch, tooMuchToDraw } from '../features/paper/bound.server'
 import { PageView } from '../features/paper/PageView'
 import { LayoutChoice, SheetComposer } from '../features/paper/SheetComposer'
+import { usePrinted } from '../features/paper/usePrinted'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
-import { Refused, WayBack } from '../services/forms/Notices'
+import { Refused, WayBack, Working } from '../services/forms/Notices'
 import { numeralsFromCookies } from '../services/notation/numerals'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
@@ -132,6 +133,7 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
   )
   const reading = useMemo(() => readTuneDocument(document, 'case', body), [document, body])
   const elsewhere = reading.line.filter((one) => one.elsewhere)
+  const printed = usePrinted()
   const composing = useNavigation().state === 'loading'
   const address = layoutAddress(layout)
   if (version !== null) address.set('version', version)
@@ -148,9 +150,16 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
           color="primary"
           href={`/tunes/${id}/sheet.pdf?${address}`}
           download
+          onClick={(event) => {
+            event.preventDefault()
+            void printed.make(`/tunes/${id}/sheet.pdf`, address)
+          }}
         >
           PDF
         </Button>
+        {printed.state.kind === 'working' && (
+          <Working label="Printing the sheet" at={printed.state} onStop={printed.stop} />
+        )}
         <Button onClick={() => window.print()}>Print</Button>
         <Link to={`/stand?tune=${id}${version === null ? '' : `&version=${encodeURIComponent(version)}`}`}>
           Stand
@@ -164,6 +173,11 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
       <div className="sheet-pages" aria-busy={composing}>
         <div className="sheet-notes">
           <Refused said={actionData} />
+          {printed.state.kind === 'fault' && (
+            <p className="fault" role="alert">
+              {printed.state.message}
+            </p>
+          )}
           {takenOut && (
             <WayBack intent="put-back" field={['id', takenOut]} act="Put it back">
               The layout was taken out.
@@ -192,8 +206,8 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
           )}
           {sheet.missing.length > 0 && (
             <p className="fault">
-              No font of this program has {sheet.missing.join(' ')}: these letters of the title are not
-              printed.
+              No font of this program has {sheet.missing.join(' ')}: these letters are not printed, and the
+              paper says so.
             </p>
           )}
           {elsewhere.length > 0 && (

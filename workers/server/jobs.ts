@@ -86,7 +86,10 @@ export const JOBS = {
   async pdf(asked: Omit<PdfAsked, 'onPage'>, tell: Tell): Promise<Uint8Array> {
     const { toPdf } = await import('../../paper/pdf')
     const of = asked.sheets.length
-    return new Uint8Array(await toPdf({ ...asked, onPage: (done) => tell(done, of) }))
+    let pages = 0
+    // Of one sheet each page is told, of several each sheet.
+    const onPage = (sheets: number) => tell(of === 1 ? (pages += 1) : sheets, of)
+    return new Uint8Array(await toPdf({ ...asked, onPage }))
   },
 
   /** A tune in an open format, with a grip for each chord. */

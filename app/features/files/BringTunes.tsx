@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
+import { summedUp } from './summedUp'
 import { Working } from '../../services/forms/Notices'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 
@@ -24,6 +25,7 @@ export function BringTunes({ endings }: { endings: readonly string[] }) {
   const [brought, setBrought] = useState<Brought[]>([])
   const [refused, setRefused] = useState<string[]>([])
   const running = useRef<AbortController | null>(null)
+  const known = summedUp(brought.map(({ title, warnings }) => ({ of: title, messages: warnings })))
   const accept = [...endings, 'zip'].map((ending) => `.${ending}`).join()
   const bring = async (given: readonly File[]) => {
     const own = new AbortController()
@@ -84,13 +86,22 @@ export function BringTunes({ endings }: { endings: readonly string[] }) {
       )}
       {brought.length > 0 && (
         <ul className="files-brought" aria-label="Brought in">
-          {brought.map(({ id, title, warnings }) => (
+          {brought.map(({ id, title }) => (
             <li key={id}>
               <Link to={`/tunes/${id}/chart`}>{title}</Link>
-              {warnings.length > 0 && <span className="quiet"> Left out: {warnings.join(' ')}</span>}
             </li>
           ))}
         </ul>
+      )}
+      {known.length > 0 && (
+        <section aria-label="To know of what was brought in">
+          {known.map(({ message, of }) => (
+            <p key={message} className="quiet">
+              {of.length > 1 ? `${of.length} tunes: ` : `${of[0]!}: `}
+              {message}
+            </p>
+          ))}
+        </section>
       )}
     </form>
   )

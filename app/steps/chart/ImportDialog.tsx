@@ -10,7 +10,8 @@ import TextField from '@mui/material/TextField'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { guessFormat, importChart } from '../../../core/formats/importChart'
 import { FORMATS, PASTED_FORMATS, type PastedFormat } from '../../../core/formats/names'
-import type { ImportedChart } from '../../../core/formats/chartDraft'
+import type { ImportedChart, ImportWarning } from '../../../core/formats/chartDraft'
+import { groupedBy } from '../../../core/grouped'
 import { parseKey } from '../../../core/pitch/key'
 import { MOST_TYPED } from './limits'
 
@@ -53,6 +54,10 @@ function comesAlong({ lyrics, grips }: ImportedChart): string | null {
   return parts.length > 0 ? `With the chords come ${parts.join(' and ')}.` : null
 }
 
+/** Warnings that say the same, together, each with where it is said first. */
+const alikeIn = (warnings: readonly ImportWarning[]): [ImportWarning, ...ImportWarning[]][] =>
+  [...groupedBy(warnings, ({ message }) => message).values()] as [ImportWarning, ...ImportWarning[]][]
+
 /** Things left out that are named at once. */
 const WARNINGS_SHOWN = 30
 
@@ -79,6 +84,7 @@ export function ImportDialog({
   const [changed, setChanged] = useState<{ of: string; text: string } | null>(null)
   const text = changed?.of === made.text ? changed.text : made.text
   const { warnings } = made
+  const alike = useMemo(() => alikeIn(warnings), [warnings])
   const setFormat = setChosen
   const paste = (next: string) => {
     const room = next.length <= MOST_TYPED
@@ -159,12 +165,14 @@ export function ImportDialog({
           {comesAlong(made) && <p>{comesAlong(made)}</p>}
           {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
           <ul className="import-warnings">
-            {warnings.slice(0, WARNINGS_SHOWN).map(({ line, column, message }, at) => (
-              <li key={at}>
-                Line {line}, column {column}: {message}
+            {alike.slice(0, WARNINGS_SHOWN).map(([{ line, column, message }, ...more]) => (
+              <li key={message}>
+                Line {line}, column {column}
+                {more.length > 0 &&
+                  ` and ${more.length} more ${more.length === 1 ? 'place' : 'places'}`}: {message}
               </li>
             ))}
-            {warnings.length > WARNINGS_SHOWN && <li>and {warnings.length - WARNINGS_SHOWN} more</li>}
+            {alike.length > WARNINGS_SHOWN && <li>and {alike.length - WARNINGS_SHOWN} more</li>}
           </ul>
         </div>
       </DialogContent>

@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from 'react'
 import { z } from 'zod'
 import { linesOf } from '../../services/forms/ndjson'
 
-/** How far the PDF of a set is. */
-export type SetPdfState =
+/** How far a PDF is. */
+export type PrintState =
   { kind: 'idle' } | { kind: 'working'; done: number; of: number } | { kind: 'fault'; message: string }
 
 const told = z.union([
@@ -12,21 +12,22 @@ const told = z.union([
   z.object({ fault: z.string() }),
 ])
 
-/** Has a set printed, watches how far it is, and fetches the file when it is ready. */
-export function useSetPdf(setId: string) {
-  const [state, setState] = useState<SetPdfState>({ kind: 'idle' })
+/** Has a tune or a set printed, watches how far it is, and fetches the file when it is ready. */
+export function usePrinted() {
+  const [state, setState] = useState<PrintState>({ kind: 'idle' })
   const running = useRef<AbortController | null>(null)
   useEffect(() => () => running.current?.abort(), [])
   const stop = () => {
     running.current?.abort()
     setState({ kind: 'idle' })
   }
-  const make = async (layout: string) => {
+  /** @param path where it is printed @param asked what is asked of it */
+  const make = async (path: string, asked: URLSearchParams) => {
     stop()
     const own = new AbortController()
     running.current = own
     setState({ kind: 'working', done: 0, of: 1 })
-    const address = `/sets/${setId}/set.pdf?${new URLSearchParams({ layout, watch: '' })}`
+    const address = `${path}?${new URLSearchParams([...asked, ['watch', '']])}`
     try {
       const answer = await fetch(address, { signal: own.signal })
       if (!answer.ok || !answer.body) throw new Error(await answer.text())
@@ -35,7 +36,7 @@ export function useSetPdf(setId: string) {
         if ('done' in said) setState({ kind: 'working', ...said })
         else if ('fault' in said) setState({ kind: 'fault', message: said.fault })
         else {
-          window.location.assign(`/sets/${setId}/set.pdf?${new URLSearchParams({ ready: said.ready })}`)
+          window.location.assign(`${path}?${new URLSearchParams({ ready: said.ready })}`)
           setState({ kind: 'idle' })
         }
       }
