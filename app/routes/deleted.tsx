@@ -61,7 +61,7 @@ export default function DeletedPage({ loaderData: { tunes }, actionData }: Route
   const [sure, setSure] = useState(false)
   return (
     <main className="page songbook">
-      <PageHead title="Deleted tunes" here="/deleted" />
+      <PageHead title="Deleted tunes" />
       <Refused said={actionData} />
       {tunes.length === 0 && (
         <p className="empty">

@@ -11,7 +11,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Files · Yellow Heron' 
 export default function FilesPage() {
   return (
     <main className="page songbook files-page">
-      <PageHead title="Files" here="/files" />
+      <PageHead title="Files" />
       <section aria-labelledby="files-backup">
         <h2 id="files-backup">Backup</h2>
         <p>

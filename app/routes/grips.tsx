@@ -116,7 +116,7 @@ export default function GripsPage({
   )?.kept
   return (
     <main className="page grip-book">
-      <PageHead title="Grip book" here="/grips" />
+      <PageHead title="Grip book" />
       {actionData && 'message' in actionData && (
         <p className="notice" role="alert">
           {actionData.message}

@@ -9,14 +9,14 @@ export function loader({ params: { text = 'guide' } }: Route.LoaderArgs) {
   if (!isGuideText(text)) throw data('There is no such text.', { status: 404, statusText: 'No such text' })
   // The head of the page is its first heading.
   const [, title = 'Guide', rest = ''] = /^<h1[^>]*>(.*?)<\/h1>\s*([^]*)$/.exec(textAsHtml(text)) ?? []
-  return { title, html: rest, isGuide: text === 'guide' }
+  return { title, html: rest }
 }
 
 /** What a player may want to read, the same text as in `docs`. */
-export default function GuidePage({ loaderData: { title, html, isGuide } }: Route.ComponentProps) {
+export default function GuidePage({ loaderData: { title, html } }: Route.ComponentProps) {
   return (
     <main className="page guide">
-      <PageHead title={title} here={isGuide ? '/guide' : ''} />
+      <PageHead title={title} />
       <article dangerouslySetInnerHTML={{ __html: html }} />
     </main>
   )

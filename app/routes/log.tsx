@@ -176,7 +176,7 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
   const oldest = days.at(-1)?.day
   return (
     <main className="page log">
-      <PageHead title="Practice log" here="/log" />
+      <PageHead title="Practice log" />
       <Refused said={actionData} />
       {takenOut && (
         <WayBack intent="put-back" field={['id', takenOut]} act="Put it back">

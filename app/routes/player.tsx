@@ -33,7 +33,7 @@ const FINGERS: readonly Finger[] = [1, 2, 3, 4]
 export default function PlayerPage({ loaderData }: Route.ComponentProps) {
   return (
     <main className="page player">
-      <PageHead title="Player" here="/player">
+      <PageHead title="Player">
         <KeptWords />
       </PageHead>
       <InstrumentSection />

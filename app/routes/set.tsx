@@ -115,7 +115,7 @@ export default function SetPage({
 }: Route.ComponentProps) {
   return (
     <main className="page songbook">
-      <PageHead title={set.name} here="" />
+      <PageHead title={set.name} />
       <Refused said={actionData} />
       {out && (
         <WayBack intent="put-back" field={['row', out]} act="Put it back">

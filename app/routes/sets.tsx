@@ -55,7 +55,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sets · Yellow Heron' }
 export default function SetsPage({ loaderData: { sets, deleted }, actionData }: Route.ComponentProps) {
   return (
     <main className="page songbook">
-      <PageHead title="Sets" here="/sets" />
+      <PageHead title="Sets" />
       <div className="songbook-tools">
         <Form method="post">
           <input type="hidden" name="intent" value="new" />

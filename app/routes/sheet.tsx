@@ -26,6 +26,7 @@ import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
 import type { Route } from './+types/sheet'
 import { fieldsOf } from '../services/forms/fields'
+import { PlacesMenu } from '../theme/Places'
 import '../features/paper/paper.css'
 
 export async function loader({ params, request }: Route.LoaderArgs) {
@@ -140,6 +141,7 @@ export default function SheetPage({ loaderData, actionData }: Route.ComponentPro
   return (
     <main className="sheet-page">
       <div className="sheet-head sheet-tools">
+        <PlacesMenu />
         <Link to={`/tunes/${id}/lines`}>Back to the tune</Link>
         <h1>{document.title}</h1>
         <LayoutChoice from={from} kept={kept} version={version} />

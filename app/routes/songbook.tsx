@@ -142,7 +142,7 @@ export default function SongbookPage({
   }, [rows, actionData])
   return (
     <main className="page songbook">
-      <PageHead title="Songbook" here="/" />
+      <PageHead title="Songbook" />
       <FirstSteps heard={heard} />
       <div className="songbook-tools">
         <Form method="get" role="search">

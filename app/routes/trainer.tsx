@@ -197,7 +197,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
   )
   return (
     <main className="page trainer">
-      <PageHead title="Trainer" here="/trainer" />
+      <PageHead title="Trainer" />
       <Form
         method="get"
         className="songbook-tools log-tools log"

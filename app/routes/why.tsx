@@ -11,6 +11,7 @@ import { ChordName } from '../services/notation/ChordName'
 import { engraved, engravedWords, keyInWords } from '../../core/chord/engraved'
 import { useNumerals } from '../services/notation/numerals'
 import { plainChord, readTuneDocument } from '../../core/tune/reading'
+import { PlacesMenu } from '../theme/Places'
 import type { Route } from './+types/why'
 
 export function loader({ params, request }: Route.LoaderArgs) {
@@ -32,10 +33,11 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
   const reasons = reasonsOf(reading)
   return (
     <main className="sheet">
-      <nav className="sheet-tools">
+      <div className="sheet-tools">
+        <PlacesMenu />
         <Link to={`/tunes/${id}/colour`}>Back to the tune</Link>
         <Button onClick={() => window.print()}>Print</Button>
-      </nav>
+      </div>
       <header>
         <h1>{document.title}</h1>
         <p>

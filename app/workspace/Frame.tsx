@@ -42,7 +42,7 @@ export const Frame = memo(function Frame({
 }) {
   const { room, view } = useRoomNow(told)
   const tune = useKnownTune()
-  const { id, session, document, reading, undo, redo, status, keptHere, aside, edit } = tune
+  const { id, session, document, reading, undo, redo, stepped, status, keptHere, aside, edit } = tune
   const { selection, lineSelection, select, selectLine, move, walks, narrow } = useSelection()
   const { search, plain } = useGrips()
   const { hearing, setHearing, heardTempo, play } = useSound()
@@ -148,6 +148,7 @@ export const Frame = memo(function Frame({
         rooms={rooms}
         undo={undo}
         redo={redo}
+        stepped={stepped}
         status={status.kind}
         keptHere={keptHere}
         onTitle={onTitle}

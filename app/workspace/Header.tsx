@@ -4,6 +4,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { memo } from 'react'
 import { Link } from 'react-router'
+import { PlacesMenu } from '../theme/Places'
 import { ThemeSwitch } from '../theme/ThemeSwitch'
 import { useListening } from '../services/forms/useListening'
 import type { SaveStatus } from '../services/tune/session'
@@ -17,6 +18,8 @@ interface Props {
   rooms: readonly Room[]
   undo: string | null
   redo: string | null
+  /** What undo or redo did last, in words. */
+  stepped: string | null
   status: SaveStatus['kind']
   /** What waits is kept on this browser's disk. */
   keptHere: boolean
@@ -33,6 +36,7 @@ export const Header = memo(function Header({
   rooms,
   undo,
   redo,
+  stepped,
   status,
   keptHere,
   onTitle,
@@ -42,17 +46,14 @@ export const Header = memo(function Header({
 }: Props) {
   return (
     <header className="top">
-      <Link to="/" className="home-link">
-        <img src="/heron.svg" alt="" width="26" height="26" />
-        Songbook
-      </Link>
+      <PlacesMenu />
       <TitleField title={title} onTitle={onTitle} />
-      <Link to="/grips" className="home-link quiet-link">
-        Grip book
-      </Link>
       <Steps id={id} room={room} rooms={rooms} onRoom={onRoom} />
       <span className="save-status" role="status">
         {status === 'waiting' && !keptHere ? NOT_KEPT : STATUS_WORDS[status]}
+      </span>
+      <span className="stepped" role="status">
+        {stepped}
       </span>
       <Tools undo={undo} redo={redo} onStep={onStep} onKeys={onKeys} />
     </header>
@@ -98,16 +99,24 @@ const Tools = memo(function Tools({
 }: Pick<Props, 'undo' | 'redo' | 'onStep' | 'onKeys'>) {
   return (
     <>
-      <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span>
-          <IconButton aria-label="Undo" disabled={!undo} onClick={() => onStep('undo')}>
+          <IconButton
+            aria-label={undo ? `Undo: ${undo}` : 'Undo'}
+            disabled={!undo}
+            onClick={() => onStep('undo')}
+          >
             <UndoOutlined />
           </IconButton>
         </span>
       </Tooltip>
-      <Tooltip describeChild title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
         <span>
-          <IconButton aria-label="Redo" disabled={!redo} onClick={() => onStep('redo')}>
+          <IconButton
+            aria-label={redo ? `Redo: ${redo}` : 'Redo'}
+            disabled={!redo}
+            onClick={() => onStep('redo')}
+          >
             <RedoOutlined />
           </IconButton>
         </span>

@@ -78,6 +78,7 @@ describe('the header', () => {
         room={roomNamed('lines')!}
         rooms={ROOMS}
         undo={null}
+        stepped={null}
         redo={null}
         status="saved"
         keptHere

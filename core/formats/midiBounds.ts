@@ -39,7 +39,7 @@ export function inBounds(
       return refuse('The file breaks off or is damaged: a piece of it is longer than what is there.')
     if (isTrack) {
       tracks += 1
-      const events: TrackEvent[] = []
+      const events: EventOfTrack[] = []
       const wrong = track(copy, at + 8, end, latest, warnings, words, events)
       if (wrong)
         return wrong === FAR_OUT
@@ -65,7 +65,7 @@ export function inBounds(
 }
 
 /** An event of a track: where its data stand, behind the wait and the status. */
-interface TrackEvent {
+interface EventOfTrack {
   /** Ticks since the event before it. */
   wait: number
   status: number
@@ -76,9 +76,9 @@ const NOTE_OFF = 0x8
 const NOTE_ON = 0x9
 
 /** Beginnings without an end and ends without a beginning: a note ends with the next end of its pitch. */
-function unpairedIn(events: readonly TrackEvent[], bytes: Uint8Array): Set<TrackEvent> {
-  const open = new Map<number, TrackEvent[]>()
-  const left = new Set<TrackEvent>()
+function unpairedIn(events: readonly EventOfTrack[], bytes: Uint8Array): Set<EventOfTrack> {
+  const open = new Map<number, EventOfTrack[]>()
+  const left = new Set<EventOfTrack>()
   let sounding = 0
   for (const event of events) {
     const kind = event.status >> 4
@@ -101,8 +101,8 @@ function unpairedIn(events: readonly TrackEvent[], bytes: Uint8Array): Set<Track
 
 /** A track chunk of some of its events, each with its status written out; the time before one that is left out goes to the one behind it. */
 function chunkOf(
-  events: readonly TrackEvent[],
-  left: ReadonlySet<TrackEvent>,
+  events: readonly EventOfTrack[],
+  left: ReadonlySet<EventOfTrack>,
   bytes: Uint8Array,
 ): Uint8Array {
   const kept: Uint8Array[] = []
@@ -154,7 +154,7 @@ function track(
   latest: number,
   warnings: string[],
   words: SungInFile[],
-  events: TrackEvent[],
+  events: EventOfTrack[],
 ): string | null {
   const cut = 'The file breaks off or is damaged: an event of it is not whole.'
   let at = from

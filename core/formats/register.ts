@@ -14,13 +14,13 @@ import type { ImportedTune } from './readTune'
 import { toTab } from './tab'
 
 /** A tune out of what a file says. @param part which of several parts has the melody, from 1 */
-export type Reader = (content: string, part?: number) => Result<ImportedTune>
+export type TuneReader = (content: string, part?: number) => Result<ImportedTune>
 /** What is made of a tune as a file says it, or as bytes in base64. @param limits the hand and the neck its grips are for */
-export type Writer = (score: Score, limits: Limits) => string
+export type TuneWriter = (score: Score, limits: Limits) => string
 
 /** Chords without notes; where the format can be told by the text itself, by that. */
 const chordsIn =
-  (format: PastedFormat, isGuessed = false): Reader =>
+  (format: PastedFormat, isGuessed = false): TuneReader =>
   (content) => {
     const { text, lyrics, grips, warnings } = importChart(content, isGuessed ? guessFormat(content) : format)
     return parseChart(text).bars.length > 0
@@ -34,7 +34,7 @@ const chordsIn =
   }
 
 /** How each format is read from a file. */
-export const READERS: Readonly<Record<NotesFormat | PastedFormat, Reader>> = {
+export const READERS: Readonly<Record<NotesFormat | PastedFormat, TuneReader>> = {
   musicxml: importMusicXml,
   midi: importMidi,
   abc: importAbc,
@@ -42,10 +42,10 @@ export const READERS: Readonly<Record<NotesFormat | PastedFormat, Reader>> = {
   text: chordsIn('text', true),
   tab: chordsIn('tab', true),
   numerals: chordsIn('numerals'),
-} satisfies Record<FormatName, Reader>
+} satisfies Record<FormatName, TuneReader>
 
 /** How each is written; the text of a chart is the player's own. */
-export const WRITERS: Readonly<Record<Exclude<SavedFormat, 'text'>, Writer>> = {
+export const WRITERS: Readonly<Record<Exclude<SavedFormat, 'text'>, TuneWriter>> = {
   musicxml: toMusicXml,
   midi: toMidi,
   abc: toAbc,

@@ -35,8 +35,26 @@ const LABEL = {
 export const applyEdit = (document: TuneDocument, edit: TuneEdit): TuneDocument =>
   (APPLY[edit.kind] as (document: TuneDocument, edit: TuneEdit) => TuneDocument)(document, edit)
 
-/** What was done, for undo and redo. */
-export const labelOf = (edit: TuneEdit): string => (LABEL[edit.kind] as (edit: TuneEdit) => string)(edit)
+/** On which step each is done. */
+const STEP_OF: Readonly<Record<string, string>> = Object.fromEntries(
+  (
+    [
+      ['Chart', chartEdits.label],
+      ['Colour', colourEdits.label],
+      ['Lines', lineEdits.label],
+      ['Melody', melodyEdits.label],
+      ['Rhythm', rhythmEdits.label],
+    ] as const
+  ).flatMap(([step, labels]) => Object.keys(labels).map((kind) => [kind, step])),
+)
+/** These stand over all steps. */
+const EVERYWHERE: readonly TuneEdit['kind'][] = ['title', 'tempo']
+
+/** What was done and where, for undo and redo: `capo 5, Chart`. */
+export const labelOf = (edit: TuneEdit): string => {
+  const what = (LABEL[edit.kind] as (edit: TuneEdit) => string)(edit)
+  return EVERYWHERE.includes(edit.kind) ? what : `${what}, ${STEP_OF[edit.kind]!}`
+}
 
 /** What a search found, not something the player did: it is no step of its own for undo. */
 export const isFound = ({ kind }: TuneEdit): boolean => kind === 'grips' || kind === 'melody-kept'

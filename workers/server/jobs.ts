@@ -28,7 +28,7 @@ import type { Pages } from '../../paper/pages'
 import type { PdfAsked } from '../../paper/pdf'
 
 /** Told on the way: how far it is. */
-export type Tell = (done: number, of: number) => void
+export type TellFar = (done: number, of: number) => void
 
 export interface PagesAsked {
   document: TuneDocument
@@ -39,7 +39,7 @@ export interface PagesAsked {
   /** A window on the stand, in points, in place of paper. */
   window?: { width: number; height: number } | undefined
 }
-export interface FileAsked {
+export interface TuneFileAsked {
   document: TuneDocument
   player: PlayerSettings
   format: ExportFormat
@@ -78,12 +78,12 @@ export const JOBS = {
   },
 
   /** A set as one PDF: its contents, then the sheet of each tune. */
-  async setPdf(set: SetOnPaper, tell: Tell): Promise<Uint8Array> {
+  async setPdf(set: SetOnPaper, tell: TellFar): Promise<Uint8Array> {
     const { printOf } = await import('../../paper/contents')
     return JOBS.pdf(printOf(set), tell)
   },
 
-  async pdf(asked: Omit<PdfAsked, 'onPage'>, tell: Tell): Promise<Uint8Array> {
+  async pdf(asked: Omit<PdfAsked, 'onPage'>, tell: TellFar): Promise<Uint8Array> {
     const { toPdf } = await import('../../paper/pdf')
     const of = asked.sheets.length
     let pages = 0
@@ -93,7 +93,7 @@ export const JOBS = {
   },
 
   /** A tune in an open format, with a grip for each chord. */
-  file({ document, player, format, swung, comping }: FileAsked): Exported {
+  file({ document, player, format, swung, comping }: TuneFileAsked): Exported {
     const whole = withEveryGrip(document, readTuneDocument(document, 'case', player), player)
     return written(whole, player, format, { swung, comping })
   },
@@ -131,7 +131,7 @@ export const JOBS = {
   },
 
   /** Whether a backup is whole and everything in it can be read; else why not. */
-  async lookThrough({ file }: { file: string }, tell: Tell): Promise<{ fault: string | null }> {
+  async lookThrough({ file }: { file: string }, tell: TellFar): Promise<{ fault: string | null }> {
     try {
       await readableBackup(file, tell)
       return { fault: null }
@@ -158,7 +158,7 @@ const written = (
   document: TuneDocument,
   player: PlayerSettings,
   format: ExportFormat,
-  how?: Pick<FileAsked, 'swung' | 'comping'>,
+  how?: Pick<TuneFileAsked, 'swung' | 'comping'>,
 ): Exported => {
   const score = scoreOf(document, player, 'case', how)
   const titled = { ...score, chart: { ...score.chart, title: score.title } }

@@ -75,6 +75,41 @@ export const dropWaiting = (key: string): Promise<void> => durably('waiting', ke
 export const waitingFor = async (key: string): Promise<unknown> =>
   (await (await store()).get('waiting', key))?.change
 
+/**
+ * What waits, kept in the browser's synchronous store as soon as it is made, until the durable one has it: a tab that dies in the same moment loses no key. That one is
+ * written some milliseconds later, and survives a power cut.
+ */
+const AT_ONCE = 'heron-now:'
+const draftAtOnce = z.object({ base: z.string(), writes: z.array(z.unknown()) })
+
+export function keepAtOnce(key: string, draft: Pick<Draft, 'base' | 'writes'>): void {
+  try {
+    localStorage.setItem(AT_ONCE + key, JSON.stringify(draft))
+  } catch {
+    // No room there, or no such store: the durable one is on its way.
+  }
+}
+export function dropAtOnce(key: string): void {
+  try {
+    localStorage.removeItem(AT_ONCE + key)
+  } catch {
+    // Nothing was kept there.
+  }
+}
+
+/** Moves what tabs of a tune that are open no more kept at once into the durable store: it is newer than what that has of them. */
+export async function takeOverAtOnce(tune: string, isOpen: (tab: string) => boolean): Promise<void> {
+  const prefix = `${AT_ONCE}${tune}:`
+  for (const name of Object.keys(localStorage).filter((one) => one.startsWith(prefix))) {
+    const tab = name.slice(prefix.length)
+    if (isOpen(tab)) continue
+    const read = draftAtOnce.safeParse(readJson(localStorage.getItem(name)))
+    if (read.success && read.data.writes.length > 0)
+      await keepDraft({ key: `${tune}:${tab}`, tune, tab, ...read.data })
+    localStorage.removeItem(name)
+  }
+}
+
 /** Drafts of versions before this store, in the browser's older one: `heron-draft:<tune>:<tab>` with edits that had no ids. */
 const BEFORE = 'heron-draft:'
 const oldDraft = z.object({ base: z.string(), edits: z.array(z.unknown()) })

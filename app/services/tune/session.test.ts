@@ -3,7 +3,7 @@ import { openDatabase, type Db } from '../../../db/connect'
 import { copyTune, createTune, editTune, newDocument, readTune, stepHistory } from '../../../db/tunes'
 import { listTunes } from '../../../db/songbook'
 import { writeRequest } from '../../routes/tune.edits'
-import { asideOf, draftsOf, keepDraft } from './drafts'
+import { asideOf, draftsOf, dropDraft, keepDraft } from './drafts'
 import { TuneSession } from './session'
 import type { TuneEdit } from '../../../core/tune/edit'
 
@@ -141,7 +141,7 @@ test('an edit shows at once, is on disk soon, and leaves no draft behind', async
   plugged = true
   await saved(session)
   expect(stored().colour).toBe(3)
-  expect(session.read()).toMatchObject({ status: { kind: 'saved' }, undo: 'colour of the whole tune' })
+  expect(session.read()).toMatchObject({ status: { kind: 'saved' }, undo: 'colour of the whole tune, Colour' })
   await settled(async () => (await draftsOf(id)).length === 0)
 })
 test('edits go in the order they were made, a burst of typing as one', async () => {
@@ -305,7 +305,7 @@ describe('what is refused', () => {
     expect(session.read().document.melody).toHaveLength(1)
     expect(session.read().aside).toMatchObject([
       {
-        what: 'one more',
+        what: 'one more, Melody',
         message: 'The length in beats of note 2 of the melody (bar 1, beat 5) is 0; accepted is more than 0.',
       },
     ])
@@ -392,7 +392,7 @@ describe('undo and redo while the server is away', () => {
     plugged = true
     await saved(session)
     expect(stored()).toMatchObject({ colour: 0, tempo: 96 })
-    expect(session.read()).toMatchObject({ document: { colour: 0 }, redo: 'colour of the whole tune' })
+    expect(session.read()).toMatchObject({ document: { colour: 0 }, redo: 'colour of the whole tune, Colour' })
   })
 })
 
@@ -432,4 +432,57 @@ test('undo takes typing back word by word, and a pause ends a word too, whatever
   expect(texts).toEqual([`${begin} Dm7 `, begin, begin])
   await session.step('redo')
   expect(session.read().document.text).toBe(`${begin} Dm7 `)
+})
+
+test('an edit made while the server is away is shown again after the page was loaded anew, before the server is back', async () => {
+  const first = await open()
+  plugged = false
+  first.edit({ kind: 'text', text: '| C | F |', joins: false })
+  await settled(async () => (await draftsOf(id)).length === 1)
+  first.close()
+  const second = await open()
+  expect(second.read().document.text).toBe('| C | F |')
+  await until(() => second.read().status.kind === 'waiting')
+  expect(second.read().document.text).toBe('| C | F |')
+  plugged = true
+  await second.flush()
+  await saved(second)
+  expect(stored().text).toBe('| C | F |')
+})
+
+test('a tab that dies in the moment of a key loses nothing: what waits is kept before the key is answered', async () => {
+  const first = await open()
+  plugged = false
+  first.edit({ kind: 'text', text: '| C | Am |', joins: false })
+  // Nothing has had its turn since: this is all that is left of the tab.
+  const left = new Map(storage)
+  expect([...left.keys()]).toEqual([expect.stringMatching(/^heron-now:/)])
+  await settled(async () => (await draftsOf(id)).length === 1)
+  // Where the durable store has it, the other is not needed.
+  expect(storage.size).toBe(0)
+  first.close()
+  for (const { key } of await draftsOf(id)) await dropDraft(key)
+  for (const [key, value] of left) storage.set(key, value)
+  plugged = true
+  const second = await open()
+  expect(second.read().document.text).toBe('| C | Am |')
+  await saved(second)
+  expect(stored().text).toBe('| C | Am |')
+  expect(storage.size).toBe(0)
+})
+
+test('undo says what it took back and where, until something else is done', async () => {
+  const session = await open()
+  session.edit({ kind: 'text', text: 'capo: 5\n| C |', joins: false })
+  await session.flush()
+  expect(session.read().undo).toMatch(/, Chart$/)
+  const { undo } = session.read()
+  await session.step('undo')
+  expect(session.read().stepped).toBe(`Undone: ${undo}`)
+  await session.step('redo')
+  expect(session.read().stepped).toBe(`Done again: ${undo}`)
+  session.edit(colour(2))
+  expect(session.read().stepped).toBeNull()
+  await session.flush()
+  expect(session.read().undo).toMatch(/, Colour$/)
 })

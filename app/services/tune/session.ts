@@ -31,6 +31,8 @@ export interface SessionView {
   document: TuneDocument
   undo: string | null
   redo: string | null
+  /** What undo or redo did last, in words; null since something else was done. */
+  stepped: string | null
   status: SaveStatus
   /** What waits is on this browser's disk too; false where the browser has no room or no store for it. */
   keptHere: boolean
@@ -76,6 +78,7 @@ export class TuneSession {
       document: state.document,
       undo: state.undo,
       redo: state.redo,
+      stepped: null,
       status: { kind: 'saved' },
       keptHere: true,
       aside: [],
@@ -109,11 +112,12 @@ export class TuneSession {
     if (this.pending.length > 0 || this.closed) return
     this.pending.push(...writes)
     this.refold()
+    // Shown at once: the server may be away for long.
+    this.showFold({ kind: 'saving' })
     await this.keepPending()
     // Only when this tab has it is it taken from the one that is gone.
     await dropDraft(draft.key).catch(() => null)
-    if (this.pending.length === 0) return
-    this.show({ status: { kind: 'saving' } })
+    if (this.pending.length === 0) return this.showFold({ kind: 'saved' })
     // On another state a repetition is still known by its ids: the server says whether it is one.
     this.onDisk = { ...this.onDisk, revision: draft.base }
     this.send()
@@ -151,6 +155,7 @@ export class TuneSession {
       return
     }
     if (replaces) this.pending.pop()
+    if (this.view.stepped !== null && !isFound(edit)) this.show({ stepped: null })
     this.before = from
     this.fold = next
     this.pending.push(write)
@@ -179,11 +184,13 @@ export class TuneSession {
   readonly step = async (direction: 'undo' | 'redo'): Promise<void> => {
     if (!this.view[direction] || this.view.status.kind === 'conflict') return
     this.typed = null
+    const what = this.view[direction]
     const write: Write = { id: crypto.randomUUID(), step: direction }
     this.before = this.fold
     this.fold = folded(this.fold, write) as Fold
     this.pending.push(write)
     void this.keepPending()
+    this.show({ stepped: `${direction === 'undo' ? 'Undone' : 'Done again'}: ${what}` })
     this.showFold(this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status)
     clearTimeout(this.timer)
     this.send()

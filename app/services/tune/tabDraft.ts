@@ -1,4 +1,13 @@
-import { draftsOf, dropDraft, keepDraft, takeOver, type Draft } from './drafts'
+import {
+  draftsOf,
+  dropAtOnce,
+  dropDraft,
+  keepAtOnce,
+  keepDraft,
+  takeOver,
+  takeOverAtOnce,
+  type Draft,
+} from './drafts'
 
 /** A tab that is open holds a lock of its name, so that no other takes up its draft. */
 const TABS = 'heron-tab:'
@@ -34,10 +43,13 @@ export class TabDraft {
   }
 
   /**
-   * Writes the latest of what waits, in turn; nothing is kept where nothing waits.
+   * Writes the latest of what waits, at once and then durably, in turn; nothing is kept where nothing waits.
    * @param onKept whether the browser took it
    */
   keep(waiting: () => Pick<Draft, 'base' | 'writes'>, onKept: (kept: boolean) => void): Promise<void> {
+    const now = waiting()
+    if (now.writes.length === 0) dropAtOnce(this.key)
+    else keepAtOnce(this.key, now)
     if (this.due) return this.turn
     this.due = true
     this.turn = this.turn.then(async () => {
@@ -46,6 +58,7 @@ export class TabDraft {
       try {
         if (writes.length === 0) await dropDraft(this.key)
         else await keepDraft({ key: this.key, tune: this.tune, tab: this.tab, base, writes })
+        if (!this.due) dropAtOnce(this.key)
         onKept(true)
       } catch {
         onKept(false)
@@ -58,6 +71,7 @@ export class TabDraft {
   async orphan(): Promise<Draft | null> {
     await takeOver(this.tune)
     const open = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
+    await takeOverAtOnce(this.tune, (tab) => tab === this.tab || open.has(TABS + tab))
     return (
       (await draftsOf(this.tune)).find(({ key, tab }) => key !== this.key && !open.has(TABS + tab)) ?? null
     )

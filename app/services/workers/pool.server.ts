@@ -2,25 +2,23 @@ import { availableParallelism } from 'node:os'
 import { resolve } from 'node:path'
 import { MessageChannel, type Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
-import type { JOBS, Tell } from '../../../workers/server/jobs'
+import type { JOBS, TellFar } from '../../../workers/server/jobs'
+import { WorkEnded } from '../../../workers/server/workEnded'
+
+export { WorkEnded }
 
 export type Jobs = typeof JOBS
-export type QuestionTo<Kind extends keyof Jobs> = Parameters<Jobs[Kind]>[0]
-export type AnswerOf<Kind extends keyof Jobs> = Awaited<ReturnType<Jobs[Kind]>>
+export type JobQuestion<Kind extends keyof Jobs> = Parameters<Jobs[Kind]>[0]
+export type JobAnswer<Kind extends keyof Jobs> = Awaited<ReturnType<Jobs[Kind]>>
 
 export interface AskedHow {
   /** Aborted where nobody waits any more: the work ends at once. */
   signal?: AbortSignal | undefined
-  onTold?: Tell
+  onTold?: TellFar
   /** The longest it may take, in ms. */
   mostMs?: number
   /** What is handed over and not copied. */
   handed?: readonly Transferable[]
-}
-
-/** The work was ended: it took too long or too much memory, or too much else waits. The message says so to a player. */
-export class WorkEnded extends Error {
-  override name = 'WorkEnded'
 }
 
 /** The longest a file, a sheet or a page may take: the longest that are taken need two seconds of this on a slow machine. */
@@ -47,19 +45,10 @@ export class WorkPool {
    */
   async ask<Kind extends keyof Jobs>(
     kind: Kind,
-    question: QuestionTo<Kind>,
+    question: JobQuestion<Kind>,
     { signal, onTold, mostMs = MOST_MS, handed = [] }: AskedHow = {},
-  ): Promise<AnswerOf<Kind>> {
-    this.pool ??= new Piscina({
-      filename: this.file,
-      minThreads: 0,
-      // One more than there are cores: a long one must not keep the short ones waiting.
-      maxThreads: availableParallelism() + 1,
-      idleTimeout: IDLE_MS,
-      // Answering comes first, where the system lets threads give way.
-      niceIncrement: 5,
-      resourceLimits: { maxOldGenerationSizeMb: this.bounds.mostMb ?? MOST_MB },
-    })
+  ): Promise<JobAnswer<Kind>> {
+    this.pool ??= this.made()
     if (this.pool.queueSize >= (this.bounds.waiting ?? MOST_WAITING))
       throw new WorkEnded('Too much is asked of this machine just now. Try again in a moment.')
     signal?.throwIfAborted()
@@ -81,7 +70,7 @@ export class WorkPool {
           signal: end.signal,
           transferList: [...handed, ...(channel ? [channel.port2] : [])] as never,
         },
-      )) as AnswerOf<Kind>
+      )) as JobAnswer<Kind>
     } catch (error) {
       signal?.throwIfAborted()
       if (isLate) throw new WorkEnded(`This took longer than ${mostMs / 1_000} seconds and was stopped.`)
@@ -96,6 +85,22 @@ export class WorkPool {
     }
   }
 
+  private made(): Piscina {
+    const pool = new Piscina({
+      filename: this.file,
+      minThreads: 0,
+      // One more than there are cores: a long one must not keep the short ones waiting.
+      maxThreads: availableParallelism() + 1,
+      idleTimeout: IDLE_MS,
+      // Answering comes first, where the system lets threads give way.
+      niceIncrement: 5,
+      resourceLimits: { maxOldGenerationSizeMb: this.bounds.mostMb ?? MOST_MB },
+    })
+    // A worker that breaks off while nothing is asked of it is replaced; what is asked of one says so itself.
+    pool.on('error', (error: Error) => process.stderr.write(`A worker ended: ${error.message}\n`))
+    return pool
+  }
+
   async end(): Promise<void> {
     const { pool } = this
     this.pool = undefined
@@ -106,5 +111,4 @@ export class WorkPool {
 const POOL = new WorkPool()
 
 /** Asks the workers of this server; see `JOBS`. */
-export const inWorker = POOL.ask.bind(POOL) as WorkPool['ask']
-export const endWorkers = (): Promise<void> => POOL.end()
+export const inWorker: WorkPool['ask'] = (kind, question, how) => POOL.ask(kind, question, how)
