@@ -30,9 +30,9 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
       'E4 on bar 1 beat 1',
       'G4 on bar 1 beat 3',
       'A4 on bar 1 beat 4',
-      'G4 on bar 1 beat 4.5',
-      'F4 on bar 1 beat 4.83',
-      'F5 on bar 2 beat 1.17',
+      'G4 on bar 1 the “and” of 4',
+      'F4 on bar 1 the last sextuplet of 4',
+      'F5 on bar 2 the second sextuplet of 1',
     ])
   await body.press('Backspace')
   await body.press('Escape')

@@ -126,6 +126,7 @@ function InstrumentSection() {
     setTrouble(issue ? troubleInWords(issue.path, changed.tuning ?? [], issue.message) : '')
   }
   // What is wrong is said at once; a tuning is taken when it is whole: five strings on the way to six are no instrument of their own.
+  const strings = useRef<HTMLInputElement>(null)
   const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   const stringsIn = (text: string) => text.trim().split(/[\s,]+/)
   const takeTuning = (text: string) => {
@@ -151,7 +152,12 @@ function InstrumentSection() {
           sx={{ minWidth: 220 }}
           onChange={(event) => {
             const one = INSTRUMENTS[event.target.value]
-            if (!one) return
+            // A tuning of one's own begins with the strings there are.
+            if (!one) {
+              set({ name: 'My own tuning' })
+              setTimeout(() => strings.current?.select())
+              return
+            }
             setTuning(one.tuning.join(' '))
             set({ ...one, tuning: [...one.tuning] })
           }}
@@ -161,13 +167,12 @@ function InstrumentSection() {
               {name}
             </MenuItem>
           ))}
-          <MenuItem value="own" disabled={preset !== 'own'}>
-            My own tuning
-          </MenuItem>
+          <MenuItem value="own">My own tuning: type the open strings</MenuItem>
         </TextField>
         <TextField
           size="small"
           label="Open strings, lowest first"
+          inputRef={strings}
           value={tuning}
           error={trouble !== ''}
           sx={{ minWidth: 260 }}

@@ -3,6 +3,7 @@ import { data, redirect } from 'react-router'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { keptHere, pagesAddress, windowAsked } from '../features/stand/asked'
+import { useStepAskedFor } from '../services/offline/useKept'
 import { ROOMS, roomNamed } from '../steps/rooms'
 import { Workspace } from '../workspace/Workspace'
 import type { Route } from './+types/tune'
@@ -45,6 +46,7 @@ const STRIP_PX = 52
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
   const { state } = loaderData
+  useStepAskedFor()
   // One and the same for as long as the tune is: nothing around the room is drawn anew for it.
   const kept = useCallback(() => readAway(state.id), [state.id])
   return (

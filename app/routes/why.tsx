@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
-import { barName } from '../../core/chart/chart'
+import { placeName } from '../../core/chart/chart'
 import { farInFull } from '../../core/reharm/howFar'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
@@ -64,9 +64,7 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
           <tbody>
             {reasons.map(({ decision, decision: { key, puts, because }, homes, byWhom }) => (
               <tr key={key}>
-                <th scope="row">
-                  {barName(homes[0]!.slot.bar)}, {Math.round(homes[0]!.slot.beat * 100) / 100}
-                </th>
+                <th scope="row">{placeName(homes[0]!.slot)}</th>
                 <td>
                   {homes.map((home) => (
                     <span className="reason-chord" key={home.key}>

@@ -1,6 +1,5 @@
 import { useRef } from 'react'
 import { Link, useLocation } from 'react-router'
-import './places.css'
 
 /** What is reached from everywhere, always in this order. */
 export const PLACES: readonly (readonly [address: string, label: string])[] = [

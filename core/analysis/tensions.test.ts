@@ -2,6 +2,7 @@ import { parseChart } from '../chart/parse'
 import { COLOURS } from '../reharm/catalogue'
 import { chord } from '../chord/parse'
 import { hasDegree } from '../chord/symbol'
+import { semitonesOf, type Degree } from '../pitch/degree'
 import { analyse } from './analyse'
 import { availableTensions, whyTension } from './tensions'
 import type { Role } from './role'
@@ -79,4 +80,17 @@ describe('why a tension is free, special or to be avoided', () => {
         expect(whyTension(chord('C5'), role, degree)).toMatch(new RegExp(`^${degree}: .+\\.$`))
     }
   })
+})
+
+test('a chord that has a tone is not told of it under another name, and no sound is both free and avoided', () => {
+  for (const symbol of ['C', 'Csus4', 'C7sus4', 'C6', 'Cadd9', 'C2', 'C7b5', 'Cm7b5', 'Cm6', 'C13'])
+    for (const role of Object.keys(COLOURS) as Role[]) {
+      const { tones } = chord(symbol)
+      const { free, special, avoid } = availableTensions(chord(symbol), role)
+      const sound = (degree: Degree) => semitonesOf(degree) % 12
+      const own = tones.map(({ degree }) => sound(degree))
+      for (const degree of [...free, ...special, ...avoid]) expect(own).not.toContain(sound(degree))
+      const allowed = [...free, ...special].map(sound)
+      for (const degree of avoid) expect(allowed).not.toContain(sound(degree))
+    }
 })

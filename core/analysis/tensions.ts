@@ -43,12 +43,22 @@ const TENSIONS: Readonly<Record<Role, Tensions>> = {
   power:                row('9'),
 }
 
+const soundOf = (degree: Degree): number => semitonesOf(degree) % 12
+
 /** The tensions of a chord in its role, without the tones that it already has by that name. */
 export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
-  const has = new Set(chord.tones.map((tone) => tone.degree))
-  const others = (list: readonly Degree[]) => list.filter((degree) => !has.has(degree))
+  // By sound: a chord with a 4 is not told of its 11.
+  const sounds = (degrees: readonly Degree[]) => new Set(degrees.map(soundOf))
+  const without = (list: readonly Degree[], heard: ReadonlySet<number>) =>
+    list.filter((degree) => !heard.has(soundOf(degree)))
+  const has = sounds(chord.tones.map(({ degree }) => degree))
   const { free, special, avoid } = TENSIONS[role]
-  return { free: others(free), special: others(special), avoid: others(avoid) }
+  return {
+    free: without(free, has),
+    special: without(special, has),
+    avoid: without(avoid, new Set([...has, ...sounds([...free, ...special])])),
+  }
+}
 }
 
 /** Why a tension is free, special or to be avoided on a chord in its role: by the chord tone it lies against, then by the job. */

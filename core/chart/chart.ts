@@ -1,3 +1,4 @@
+import { beatInWords } from './beats'
 import type { ChartSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 
@@ -116,7 +117,7 @@ export const barName = (number: number): string => (number === 0 ? 'pickup' : `b
 
 /** The place of a slot as a word: `bar 3, beat 1`. */
 export const placeName = (place: { bar: number; beat: number }): string =>
-  `${barName(place.bar)}, beat ${Math.round(place.beat * 100) / 100}`
+  `${barName(place.bar)}, ${beatInWords(place.beat)}`
 
 /** A key for maps and rows; equal exactly when bar and beat are equal. */
 export const slotKey = (place: { bar: number; beat: number }): string =>

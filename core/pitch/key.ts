@@ -23,6 +23,8 @@ export const signatureOf = (key: Key): number =>
  */
 export function parseKey(text: string): Result<Key> {
   const help = 'a key of up to seven sharps or flats: C, Bb, F#m, A minor'
+  const inEnglish = germanKey(text.trim())
+  if (inEnglish !== null) return parseKey(inEnglish)
   const match = /^([A-G][b#♭♯]{0,2})\s*(major|maj|minor|min|m|-)?$/i.exec(text.trim())
   const tonic = match && parseNote(match[1]![0]!.toUpperCase() + match[1]!.slice(1))
   if (!match || !tonic || !tonic.ok)
@@ -38,6 +40,19 @@ export function parseKey(text: string): Result<Key> {
       text,
     })
   return good(key)
+}
+
+/** `h-moll`, `Es-Dur`, `Fis`, `Hm` as `B minor`, `Eb major`, ...: H is B, and before Dur and Moll B is B flat; null where a key is not written so. */
+function germanKey(text: string): string | null {
+  const read = /^([A-H])(is|es|s)?[\s-]*(dur|moll|m)?$/i.exec(text)
+  if (!read) return null
+  const [, letter, sign, mode = ''] = read as unknown as [string, string, string | undefined, string?]
+  const isGerman = sign !== undefined || /^(dur|moll)$/i.test(mode) || (/^h$/i.test(letter) && mode !== '')
+  if (!isGerman || (sign?.toLowerCase() === 's' && !/^[ae]$/i.test(letter))) return null
+  const flat = /^b$/i.test(letter) && sign === undefined && mode.toLowerCase() !== 'm'
+  const name = /^h$/i.test(letter) ? 'B' : letter.toUpperCase()
+  const altered = { is: '#', es: 'b', s: 'b' }[sign?.toLowerCase() ?? ''] ?? ''
+  return `${name}${flat ? 'b' : altered}${/^m/i.test(mode) ? ' minor' : ' major'}`
 }
 
 /** Semitones above the tonic. The minor scale is the natural one; its raised 6th and 7th are named where they are used. */

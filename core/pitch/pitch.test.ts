@@ -104,6 +104,16 @@ describe('keys', () => {
   ] as const)('%s has signature %i', (text, signature) => {
     expect(signatureOf(must(parseKey(text)))).toBe(signature)
   })
+  test.each([
+    ['Hmoll', 'Bm'],
+    ['h-Moll', 'Bm'],
+    ['B-Dur', 'Bb'],
+    ['Es-Dur', 'Eb'],
+    ['cis-moll', 'C#m'],
+    ['As', 'Ab'],
+    ['fis moll', 'F#m'],
+    ['Hm', 'Bm'],
+  ])('"%s" is %s', (german, name) => expect(keyName(must(parseKey(german)))).toBe(name))
   test.each(['G#', 'Fb', 'H', 'C dorian', ''])('"%s" is refused', (text) =>
     expect(parseKey(text).ok).toBe(false),
   )

@@ -27,7 +27,9 @@ export const isReadWith = ({ pathname }: URL): boolean =>
 export const tuneOf = ({ pathname, searchParams }: URL): string | null =>
   pathname === '/stand' ? searchParams.get('tune') : (/^\/tunes\/([^/]+)\//.exec(pathname)?.[1] ?? null)
 
-const stepOf = ({ pathname }: URL): string | undefined => /^\/tunes\/[^/]+\/([a-z]+)$/.exec(pathname)?.[1]
+/** The step of a tune that a page is; undefined for other pages. */
+export const stepOf = ({ pathname }: URL): string | undefined =>
+  /^\/tunes\/[^/]+\/([a-z]+)$/.exec(pathname)?.[1]
 
 /** Steps that stand for another one that is not kept: they all show the same tune. The sheet is a page by itself. */
 const STANDS_IN = ['practice', 'lines', 'colour', 'chart', 'melody', 'rhythm']

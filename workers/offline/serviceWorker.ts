@@ -3,7 +3,7 @@ import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute, setCatchHandler } from 'workbox-routing'
 import { CacheFirst, NetworkFirst, NetworkOnly } from 'workbox-strategies'
-import { isRead, isReadWith, keptPagesAsHtml, otherWindow, stepInstead } from './reading'
+import { isRead, isReadWith, keptPagesAsHtml, otherWindow, stepInstead, stepOf } from './reading'
 
 /** Put in by the build: the files of the application, and a digest of their names. */
 declare const FILES: { url: string; revision: string | null }[]
@@ -78,7 +78,8 @@ setCatchHandler(async ({ url, request }) => {
   if (isReadWith(url)) return (other && (await cache.match(other.href))) ?? Response.error()
   if (request.mode !== 'navigate') return Response.error()
   const step = stepInstead(url, kept)
-  if (step) return Response.redirect(step.href)
+  // The page goes on to the step that was asked for: all steps are in it.
+  if (step) return Response.redirect(`${step.href}#to-${stepOf(url)!}`)
   return new Response(await keptPages(cache, kept), {
     status: 503,
     headers: {

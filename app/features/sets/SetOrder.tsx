@@ -151,6 +151,11 @@ function SetRow({
           Keep
         </button>
       </how.Form>
+      {how.data && (
+        <p className="fault" role="alert">
+          {how.data.message}
+        </p>
+      )}
       <span className="set-acts">
         <Button
           size="small"
@@ -181,11 +186,6 @@ function SetRow({
           </Button>
         </Form>
       </span>
-      {how.data && (
-        <p className="fault" role="alert">
-          {how.data.message}
-        </p>
-      )}
     </li>
   )
 }

@@ -97,7 +97,7 @@ export function Word({ name, says, title, term, keeps = false, children }: WordP
                   rel="noopener"
                   title="Opens beside this page"
                 >
-                  What “{name}” means
+                  What “{term.replaceAll('-', ' ')}” means
                 </a>
               </p>
             )}

@@ -3,6 +3,7 @@ import { placeKey } from '../../../core/melody/line'
 import { pitchName, type Pitch } from '../../../core/pitch/note'
 import type { Key } from '../../../core/pitch/key'
 import { scaleNotes } from '../../../core/pitch/key'
+import { beatInWords } from '../../../core/chart/beats'
 import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
 import { engraved } from '../../../core/chord/engraved'
@@ -195,4 +196,4 @@ export const Staff = memo(function Staff({
 const staffInWords = (pieces: readonly Piece[]): string =>
   pieces.length === 0
     ? 'Melody: rests'
-    : `Melody: ${pieces.map(({ note: { note }, bar, beat }) => `${pitchName(note)} on bar ${bar} beat ${Math.round(beat * 100) / 100}`).join('; ')}`
+    : `Melody: ${pieces.map(({ note: { note }, bar, beat }) => `${pitchName(note)} on bar ${bar} ${beatInWords(beat)}`).join('; ')}`

@@ -1,6 +1,15 @@
 import { useEffect, useRef } from 'react'
-import { useLocation } from 'react-router'
+import { useLocation, useNavigate } from 'react-router'
 import { keepForReading } from './offline'
+
+/** A kept page of a tune that was shown in place of another step goes on to that step, which is in it too. */
+export function useStepAskedFor(): void {
+  const navigate = useNavigate()
+  useEffect(() => {
+    const step = /^#to-([a-z]+)$/.exec(location.hash)?.[1]
+    if (step) void navigate(location.pathname.replace(/[a-z]+$/, step), { replace: true })
+  }, [navigate])
+}
 
 /** A page that is only passed through is not kept. */
 const STAYED_MS = 3_000

@@ -141,7 +141,10 @@ test('an edit shows at once, is on disk soon, and leaves no draft behind', async
   plugged = true
   await saved(session)
   expect(stored().colour).toBe(3)
-  expect(session.read()).toMatchObject({ status: { kind: 'saved' }, undo: 'colour of the whole tune, Colour' })
+  expect(session.read()).toMatchObject({
+    status: { kind: 'saved' },
+    undo: 'colour of the whole tune, Colour',
+  })
   await settled(async () => (await draftsOf(id)).length === 0)
 })
 test('edits go in the order they were made, a burst of typing as one', async () => {
@@ -392,7 +395,10 @@ describe('undo and redo while the server is away', () => {
     plugged = true
     await saved(session)
     expect(stored()).toMatchObject({ colour: 0, tempo: 96 })
-    expect(session.read()).toMatchObject({ document: { colour: 0 }, redo: 'colour of the whole tune, Colour' })
+    expect(session.read()).toMatchObject({
+      document: { colour: 0 },
+      redo: 'colour of the whole tune, Colour',
+    })
   })
 })
 

@@ -1,3 +1,4 @@
+import { beatInWords } from '../../../core/chart/beats'
 import type { ChartProblem } from '../../../core/chart/chart'
 import type { TuneReading } from '../../../core/tune/reading'
 
@@ -29,10 +30,8 @@ export function Problems({ text, reading: { chart }, onText }: Props) {
       {chart.problems.slice(0, PROBLEMS_SHOWN).map((problem) => (
         <li key={`${problem.line}:${problem.column}:${problem.code}`}>
           <button type="button" className="plain-button" onClick={() => show(problem)}>
-            {problem.bar
-              ? `Bar ${problem.bar}, beat ${Math.round(problem.beat! * 100) / 100}`
-              : `Line ${problem.line}`}{' '}
-            (line {problem.line}, column {problem.column})
+            {problem.bar ? `Bar ${problem.bar}, ${beatInWords(problem.beat!)}` : `Line ${problem.line}`} (line{' '}
+            {problem.line}, column {problem.column})
           </button>
           : {problem.message} <span className="quiet">Accepted: {problem.accepted}.</span>
           {problem.near && (

@@ -33,7 +33,7 @@ export function ColourControl({
         value={value}
         min={0}
         max={4}
-        step={null}
+        step={1}
         marks={STOPS.map(({ value: at }) => ({ value: at }))}
         getAriaValueText={(at) => STOPS[at]!.label}
         onChange={(_, next) => {

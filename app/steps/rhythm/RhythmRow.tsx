@@ -1,4 +1,5 @@
 import { useRef } from 'react'
+import { beatInWords } from '../../../core/chart/beats'
 import { barName } from '../../../core/chart/chart'
 import type { Accompaniment, GuitarHit } from '../../../core/tune/accompaniment'
 import { noteName } from '../../../core/pitch/note'
@@ -94,7 +95,7 @@ const PARTS_IN_WORDS: Readonly<Record<GuitarHit['part'], string>> = {
 
 export function hitInWords({ bar, beat, beats, slot, part, accent, stroke, pushed, why }: GuitarHit): string {
   return [
-    `${barName(bar)}, beat ${Math.round(beat * 100) / 100}`,
+    `${barName(bar)}, ${beatInWords(beat)}`,
     `${slot.text}${pushed ? ', pushed' : ''}`,
     stroke === 'dead' ? 'damped stroke' : PARTS_IN_WORDS[part],
     `${Math.round(beats * 100) / 100} ${beats === 1 ? 'beat' : 'beats'}`,
