@@ -105,7 +105,7 @@ export const Systems = memo(function Systems({
           late.room !== room ||
           late.systems[at]?.system.bars[0]!.number !== number
         const { systems, room: _, ...all } = seen ? soon : late
-        const { system, home, made, other, onward } = systems[at]!
+        const { system, home, made, other, onward, low, high } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
           <RowsTold.Provider key={number} value={seen ? told : toldLate}>
@@ -116,6 +116,8 @@ export const Systems = memo(function Systems({
               line={made}
               beside={other}
               onward={onward}
+              low={low}
+              high={high}
               selection={near(selection, home)}
               lineSelection={near(lineSelection, made)}
               editing={
@@ -181,7 +183,6 @@ function laidOutIn({ chart, chords, line }: TuneReading, room: number) {
 function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
   const { voicings, threads, beside } = shown
   const besideOf = beside && groupedBy(beside.line, ({ slot }) => slot.bar)
-  const [low, high] = rangeOfVoices([...voicings.values()])
   // The first chord behind each system, where its first bar has one.
   const nextOf = (at: number) => {
     const next = laidOut[at + 1]
@@ -190,12 +191,15 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
   }
   return {
     ...shown,
-    low,
-    high,
     systems: laidOut.map((one, at) => {
       const next = threads && nextOf(at)
+      // Each system has the height that its own voices need.
+      const sounding = [...one.made, ...(next ? [next] : [])].flatMap(({ key }) => voicings.get(key) ?? [])
+      const [low, high] = rangeOfVoices(sounding)
       return {
         ...one,
+        low,
+        high,
         other: beside && besideOf ? { name: beside.name, line: withinOf(one.system)(besideOf) } : null,
         onward: next ? (voicings.get(next.key) ?? null) : null,
       }

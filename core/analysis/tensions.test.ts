@@ -82,7 +82,7 @@ describe('why a tension is free, special or to be avoided', () => {
   })
 })
 
-test('a chord that has a tone is not told of it under another name, and no sound is both free and avoided', () => {
+test('a chord that has a tone is not told of it under another name', () => {
   for (const symbol of ['C', 'Csus4', 'C7sus4', 'C6', 'Cadd9', 'C2', 'C7b5', 'Cm7b5', 'Cm6', 'C13'])
     for (const role of Object.keys(COLOURS) as Role[]) {
       const { tones } = chord(symbol)
@@ -90,7 +90,5 @@ test('a chord that has a tone is not told of it under another name, and no sound
       const sound = (degree: Degree) => semitonesOf(degree) % 12
       const own = tones.map(({ degree }) => sound(degree))
       for (const degree of [...free, ...special, ...avoid]) expect(own).not.toContain(sound(degree))
-      const allowed = [...free, ...special].map(sound)
-      for (const degree of avoid) expect(allowed).not.toContain(sound(degree))
     }
 })

@@ -53,12 +53,7 @@ export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
     list.filter((degree) => !heard.has(soundOf(degree)))
   const has = sounds(chord.tones.map(({ degree }) => degree))
   const { free, special, avoid } = TENSIONS[role]
-  return {
-    free: without(free, has),
-    special: without(special, has),
-    avoid: without(avoid, new Set([...has, ...sounds([...free, ...special])])),
-  }
-}
+  return { free: without(free, has), special: without(special, has), avoid: without(avoid, has) }
 }
 
 /** Why a tension is free, special or to be avoided on a chord in its role: by the chord tone it lies against, then by the job. */

@@ -22,7 +22,7 @@ import { planOf, SHARES } from './plan'
 import { DAY_MS, recallOf, utcDay } from './recall'
 import { recordsOf } from './record'
 import { loadOf, REST_AFTER, restAfter } from './rests'
-import { ended, gradeOf, pressed, READY, type Round } from './round'
+import { ended, gradeOf, gradesOf, pressed, READY, type Round } from './round'
 import { topNoteOf, walkOf } from './walk'
 
 const grades = fc.array(fc.constantFrom(...GRADES), { maxLength: 40 })
@@ -351,17 +351,29 @@ describe('through the keys', () => {
 })
 
 describe('a round on one key', () => {
-  const after = (...acts: ('press' | 'end')[]): Round =>
-    acts.reduce((round, act) => (act === 'press' ? pressed(round) : ended(round)), READY)
+  const after = (...acts: ('press' | 'end' | 'cut')[]): Round =>
+    acts.reduce<Round>(
+      (round, act) => (act === 'end' ? ended(round, false) : pressed(round, act === 'cut')),
+      READY,
+    )
   test('a press begins, the end asks, presses say how it was', () => {
     expect(after('press').at).toBe('playing')
-    expect(after('press', 'end')).toEqual({ at: 'asked', presses: 0 })
-    expect(after('press', 'press')).toEqual({ at: 'asked', presses: 0 })
+    expect(after('press', 'end')).toEqual({ at: 'asked', presses: 0, cut: false })
+    expect(after('press', 'press')).toEqual({ at: 'asked', presses: 0, cut: false })
     expect(gradeOf(after('press', 'end'))).toBeNull()
     expect(
       [1, 2, 3, 5].map((times) => gradeOf(after('press', 'end', ...Array<'press'>(times).fill('press')))),
     ).toEqual(['clean', 'nearly', 'failed', 'failed'])
-    expect(ended(READY)).toEqual(READY)
+    expect(ended(READY, false)).toEqual(READY)
+  })
+  test('what was cut short is never clean, however it is said', () => {
+    const cut = after('press', 'cut')
+    expect(gradesOf(cut)).toEqual(['nearly', 'failed'])
+    expect(gradesOf(after('press', 'end'))).toEqual(['clean', 'nearly', 'failed'])
+    expect(
+      [1, 2, 3].map((times) => gradeOf(after('press', 'cut', ...Array<'press'>(times).fill('press')))),
+    ).toEqual(['nearly', 'failed', 'failed'])
+    expect(ended({ at: 'playing' }, true)).toEqual({ at: 'asked', presses: 0, cut: true })
   })
 })
 

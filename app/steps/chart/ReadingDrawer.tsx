@@ -73,7 +73,7 @@ export function ReadingDrawer({ chord, groups }: Props) {
       <h3>Tensions here</h3>
       <dl className="facts">
         <Fact name="Free" why={why(tensions.free, 'The chord has them already, or this job has none.')}>
-          {degreesInWords(tensions.free)}
+          {degreesInWords(tensions.free, { '4': '4 in place of the 3' })}
         </Fact>
         <Fact name="Special" why={why(tensions.special, 'This job has none.')}>
           {degreesInWords(tensions.special)}
@@ -82,7 +82,7 @@ export function ReadingDrawer({ chord, groups }: Props) {
           name="Avoid"
           why={why(tensions.avoid, 'No tone of the scale lies a half step above a chord tone.')}
         >
-          {degreesInWords(tensions.avoid)}
+          {degreesInWords(tensions.avoid, { '11': '11 beside the 3' })}
         </Fact>
       </dl>
       {groups.length > 0 && (
@@ -113,5 +113,6 @@ export function ReadingDrawer({ chord, groups }: Props) {
   )
 }
 
-const degreesInWords = (degrees: readonly Degree[]): string =>
-  degrees.length > 0 ? degrees.map(engraved).join(', ') : 'none'
+/** @param named degrees of which it is said how: a 4 that is free and an 11 that is not are one sound */
+const degreesInWords = (degrees: readonly Degree[], named: Partial<Record<Degree, string>> = {}): string =>
+  degrees.length > 0 ? degrees.map((degree) => named[degree] ?? engraved(degree)).join(', ') : 'none'

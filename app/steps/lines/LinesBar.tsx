@@ -71,7 +71,7 @@ const BASS_LABELS: Readonly<Record<Bass, { label: string; title: string }>> = {
 const perChange = (line: Line, total: number): string =>
   (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
 const totalsOf = (line: Line): string =>
-  `voices move ${perChange(line, line.measures.motion)} a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
+  `voices move ${perChange(line, line.measures.motion)} half steps a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
 
 /** Things said of a line where it is compared. */
 const WORDS_SHOWN = 2
@@ -181,7 +181,7 @@ export const LinesBar = memo(function LinesBar({
                   }}
                 >
                   <b>{stays ? 'Your line' : `Line ${at + 1}`}</b>
-                  <span title="Semitones that all voices move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">
+                  <span title="Half steps that all voices together move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">
                     {totalsOf(line)}
                   </span>
                   <SmallThreads line={line} range={range} />

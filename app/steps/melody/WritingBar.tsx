@@ -12,7 +12,10 @@ export function WritingBar({
   writing: { pen, change, place, atEnd, putRest, says },
   neck,
   onNeck,
+  range,
 }: {
+  /** From the lowest open string to the highest fret, in words. */
+  range: string
   writing: Writing
   neck: boolean
   onNeck: (shown: boolean) => void
@@ -67,6 +70,10 @@ export function WritingBar({
       </button>
       <span className="quiet" role="status">
         {says ?? 'A to G put notes in; a touch, ← →, Home, End and Page keys move the place.'}
+      </span>
+      <span className="quiet">
+        The last note: <kbd>↑</kbd> <kbd>↓</kbd> a half step, <kbd>Shift ↑</kbd> <kbd>Shift ↓</kbd> an octave.
+        The guitar: {range}.
       </span>
     </Bar>
   )

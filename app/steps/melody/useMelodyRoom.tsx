@@ -13,6 +13,8 @@ import { SOUND } from '../../services/sound/store'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { countInBeats } from '../../services/words/places'
 import { placeName } from '../../../core/chart/chart'
+import { midiOf, parsePitch, pitchName, plainPitchName, type Pitch } from '../../../core/pitch/note'
+import type { PlayerBody } from '../../../core/player/limits'
 import { BringInDialog } from './BringInDialog'
 import { MelodyBar } from './MelodyBar'
 import { MelodyDrawer } from './MelodyDrawer'
@@ -26,6 +28,18 @@ const { tell, useTold } = rowsTold<{ shown: MelodyShown; range: readonly [number
 function MelodyRow({ system, first }: RowProps) {
   const here = useTold()
   return here && <MelodySystem system={system} first={first} range={here.range} shown={here.shown} />
+}
+
+/** What the guitar reaches, and where the melody leaves it. */
+function rangeInWords({ tuning, frets }: PlayerBody['instrument'], notes: readonly Pitch[]): string {
+  const open = tuning.flatMap((name) => {
+    const read = parsePitch(name)
+    return read.ok ? [midiOf(read.value)] : []
+  })
+  const [lowest, highest] = [Math.min(...open), Math.max(...open) + frets]
+  const beyond = notes.filter((note) => midiOf(note) < lowest || midiOf(note) > highest)
+  const outside = beyond.length === 0 ? '' : `; beyond it: ${[...new Set(beyond.map(pitchName))].join(', ')}`
+  return `${plainPitchName(lowest)} to ${plainPitchName(highest)}${outside}`
 }
 
 /** A melody, and a chord melody made under it. */
@@ -171,7 +185,18 @@ export function useMelodyRoom(): RoomView {
   ]
   const bar = () => {
     if (playing.on) return <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
-    if (writing.pen.on) return <WritingBar writing={writing} neck={melody.neck} onNeck={melody.setNeck} />
+    if (writing.pen.on)
+      return (
+        <WritingBar
+          writing={writing}
+          neck={melody.neck}
+          onNeck={melody.setNeck}
+          range={rangeInWords(
+            instrument,
+            notes.map(({ note }) => note),
+          )}
+        />
+      )
     return (
       <MelodyBar
         state={melody}

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import { GRADES, type Grade } from '../../../core/practice/grade'
-import { gradeOf, type Round } from '../../../core/practice/round'
+import { gradeOf, gradesOf, type Round } from '../../../core/practice/round'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import { GripDiagram } from '../../services/notation/GripDiagram'
@@ -83,7 +83,7 @@ export function Stage({
             <Button
               key={grade}
               size="small"
-              disabled={round.at !== 'asked'}
+              disabled={!gradesOf(round).includes(grade)}
               onClick={() => onGrade(grade)}
               title={`Key ${at + 1}`}
             >
@@ -92,7 +92,8 @@ export function Stage({
           ))}
         </div>
         <p className="quiet" role="status">
-          {walk ? WALK_SAYS[round.at] : SAYS[round.at]}
+          {round.at === 'asked' && round.cut && CUT_SAYS}
+          {!(round.at === 'asked' && round.cut) && (walk ? WALK_SAYS[round.at] : SAYS[round.at])}
         </p>
       </div>
     </section>
@@ -111,6 +112,8 @@ const WALK_SAYS: Readonly<Record<Round['at'], string>> = {
   playing: '',
   asked: 'How was the walk? Space once: clean, twice: nearly, three times: failed.',
 }
+const CUT_SAYS =
+  'It ended before its last beat: clean is for a whole pass. Space once: nearly, twice: failed.'
 const SAYS: Readonly<Record<Round['at'], string>> = {
   ready: 'Space or a foot switch begins.',
   playing: 'It ends by itself; Space ends it early.',

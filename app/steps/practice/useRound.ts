@@ -1,10 +1,21 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Grade } from '../../../core/practice/grade'
-import { ended, gradeOf, pressed, READY, TOGETHER_MS, type Round } from '../../../core/practice/round'
+import {
+  ended,
+  gradeOf,
+  gradesOf,
+  pressed,
+  READY,
+  TOGETHER_MS,
+  type Round,
+} from '../../../core/practice/round'
 import type { Schedule } from '../../services/sound/schedule'
 import { usePlaying } from '../../services/sound/SoundContext'
 import { SOUND } from '../../services/sound/store'
 import { useSteady } from '../../services/words/steady'
+
+/** The last chord may be cut short by so much, in seconds. */
+const LAST_BEAT_S = 0.5
 
 interface RoundAsked {
   schedule: () => Schedule | null
@@ -35,27 +46,32 @@ export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundN
   const seconds = useRef(0)
   const answering = useRef<ReturnType<typeof setTimeout>>(undefined)
   const sounded = useRef(false)
+  /** How long what sounds is to its last beat, in seconds. */
+  const whole = useRef(0)
 
-  const stop = () => {
+  /** @returns whether it was cut short */
+  const stop = (): boolean => {
     if (begun.current > 0) seconds.current = (performance.now() - begun.current) / 1000
     begun.current = 0
     SOUND.stop()
+    return seconds.current < whole.current
   }
   const settle = useSteady((grade: Grade) => {
+    if (!gradesOf(round).includes(grade)) return
     clearTimeout(answering.current)
     setRound(READY)
     onGrade(grade, Math.round(seconds.current))
   })
   const press = useSteady(() => {
-    const next = pressed(round)
     if (round.at === 'ready') {
       const heard = schedule()
       if (!heard || heard.length === 0) return
       sounded.current = false
       begun.current = performance.now()
+      whole.current = (heard.length * 60) / tempo - LAST_BEAT_S
       void (loop ? SOUND.playTune(heard, tempo, true) : SOUND.play(heard, tempo))
     }
-    if (round.at === 'playing') stop()
+    const next = pressed(round, round.at === 'playing' && stop())
     setRound(next)
     if (next.at !== 'asked') return
     clearTimeout(answering.current)
@@ -64,7 +80,7 @@ export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundN
   })
   const ask = useSteady(() => {
     seconds.current = 0
-    setRound({ at: 'asked', presses: 0 })
+    setRound({ at: 'asked', presses: 0, cut: false })
   })
   const leave = useSteady(() => {
     clearTimeout(answering.current)
@@ -79,8 +95,8 @@ export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundN
     }
     if (!sounded.current) return
     sounded.current = false
-    stop()
-    setRound(ended)
+    const cut = stop()
+    setRound((now) => ended(now, cut))
   }, [playing])
   useEffect(
     () => () => {
