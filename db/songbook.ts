@@ -40,6 +40,8 @@ function hasWords(words: readonly string[]): SQL | undefined {
       or(
         sql`${tunes.title} LIKE ${escaped(word)} ESCAPE '\\'`,
         sql`${charts.text} LIKE ${escaped(word)} ESCAPE '\\'`,
+        // What is sung, as it is kept: a list of words with their places.
+        sql`EXISTS (SELECT 1 FROM json_each(${charts.lyrics}) WHERE json_extract(value, '$.text') LIKE ${escaped(word)} ESCAPE '\\')`,
       ),
     ),
   )
@@ -51,8 +53,9 @@ export function listTunes(
   {
     words = [],
     most = -1,
+    from = 0,
     sort = 'touched',
-  }: { words?: readonly string[]; most?: number; sort?: SongbookSort } = {},
+  }: { words?: readonly string[]; most?: number; from?: number; sort?: SongbookSort } = {},
 ): { entries: SongbookEntry[]; found: number; total: number } {
   const book = isNull(tunes.deletedAt)
   const where = words.length > 0 ? and(book, hasWords(words)) : book
@@ -76,6 +79,7 @@ export function listTunes(
     .where(where)
     .orderBy(...ORDERS[sort])
     .limit(most)
+    .offset(from)
     .all()
   return {
     entries: rows.map((row) => ({ ...row, summary: row.summary ?? NO_SUMMARY })),

@@ -109,7 +109,7 @@ export function gripBox(voicing: Voicing, { scale, capo, leftHanded }: GripStyle
     ),
   ]
   return {
-    marks: [labelled(gripInWords(voicing), marks)],
+    marks: [labelled(gripInWords(voicing, capo), marks)],
     width: end + 4 * scale,
     above: 0,
     below: bottom + 8 * scale,

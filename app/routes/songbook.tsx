@@ -16,12 +16,13 @@ import {
 import { daysIn } from '../../core/practice/days'
 import type { Db } from '../../db/connect'
 import { dueByTune, tunesInPractice } from '../../db/practice'
+import { beginOwnBook, demoHere } from '../../db/demoHere'
 import { demoBook, FIRST_TUNE } from '../../db/demo'
 import { FirstSteps, type FirstHeard } from '../features/first/FirstSteps'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack } from '../services/forms/Notices'
-import { ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
+import { MOST_ROWS, ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import { keyInWords } from '../../core/chord/engraved'
@@ -44,26 +45,31 @@ const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
 const view = z.object({
   q: z.string().max(200).catch(''),
   sort: z.enum(SONGBOOK_SORTS).catch('touched'),
-  rows: z.coerce.number().int().min(ROWS_A_PAGE).catch(ROWS_A_PAGE),
+  rows: z.coerce.number().int().min(ROWS_A_PAGE).max(MOST_ROWS).catch(ROWS_A_PAGE),
+  from: z.coerce.number().int().min(0).max(1_000_000).catch(0),
   deleted: z.uuid().nullable().catch(null),
 })
 
 export function loader({ request }: Route.LoaderArgs) {
-  const { q, rows, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
-  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, sort })
+  const { q, rows, from, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
+  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, from, sort })
   const now = Date.now()
   const today = daysIn(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC')(now)
   const [due, practised] = [dueByTune(database(), today), tunesInPractice(database())]
+  const demo = demoHere(database())
+  const ofDemo = new Set(demo?.untouched.map(({ id }) => id))
   return {
     q,
+    from,
     sort,
     deleted,
     total,
     found,
     rows: entries.map((entry) =>
-      rowOf(entry, now, practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null),
+      rowOf(entry, now, practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null, ofDemo.has(entry.id)),
     ),
     gone: listDeleted(database()).length,
+    demo: demo && { tunes: demo.untouched.length, passes: demo.passes },
     heard: firstHeard(),
   }
 }
@@ -86,6 +92,7 @@ const intents = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('delete'), id: z.uuid() }),
   z.object({ intent: z.literal('restore'), id: z.uuid() }),
   z.object({ intent: z.literal('demo') }),
+  z.object({ intent: z.literal('own') }),
 ])
 
 export async function action({ request }: Route.ActionArgs) {
@@ -115,6 +122,9 @@ function done(db: Db, form: z.infer<typeof intents>) {
     case 'restore':
       restoreTunes(db, [form.id])
       return redirect('/')
+    case 'own':
+      beginOwnBook(db)
+      return redirect('/')
     case 'demo':
       demoBook().forEach(({ document }) => createTune(db, document))
       return redirect('/')
@@ -130,7 +140,7 @@ const gone = () => data({ message: 'That tune is not in the songbook any more.' 
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
 export default function SongbookPage({
-  loaderData: { q, sort, deleted, total, found, rows, gone: deletedCount, heard },
+  loaderData: { q, from, sort, deleted, total, found, rows, gone: deletedCount, heard, demo },
   actionData,
 }: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
@@ -220,13 +230,35 @@ export default function SongbookPage({
           <Link to="/deleted">Deleted tunes ({deletedCount})</Link>
         </p>
       )}
-      {rows.length < found && (
+      {demo && demo.tunes + demo.passes > 0 && (
+        <Form method="post" className="demo-note">
+          <p>
+            {demo.tunes > 0 &&
+              `${demo.tunes} ${demo.tunes === 1 ? 'tune is' : 'tunes are'} the demo’s${demo.passes > 0 ? ', and' : '.'} `}
+            {demo.passes > 0 && `${demo.passes} passes in the log are its invented player’s.`} Tunes of it
+            that you have changed are yours.
+          </p>
+          <Button type="submit" name="intent" value="own">
+            Begin my own book
+          </Button>
+        </Form>
+      )}
+      {from + rows.length < found && rows.length >= MOST_ROWS && (
         <p>
           <Link
-            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(rows.length + ROWS_A_PAGE) }).toString()}`}
+            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(MOST_ROWS), from: String(from + rows.length) }).toString()}`}
+          >
+            The next {Math.min(MOST_ROWS, found - from - rows.length)} of {found}
+          </Link>
+        </p>
+      )}
+      {from + rows.length < found && rows.length < MOST_ROWS && (
+        <p>
+          <Link
+            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), ...(from > 0 ? { from: String(from) } : {}), rows: String(Math.min(MOST_ROWS, rows.length + ROWS_A_PAGE)) }).toString()}`}
             preventScrollReset
           >
-            Show more ({found - rows.length} left)
+            Show more ({found - from - rows.length} left)
           </Link>
         </p>
       )}
@@ -274,7 +306,7 @@ function Row({
           <>
             {' '}
             <Link to={`/tunes/${row.id}/practice`} className="due">
-              {row.due} due
+              {row.due} due{row.demo && ' (demo)'}
             </Link>
           </>
         ) : null}

@@ -93,6 +93,11 @@ export function NewChord({
           .join(' ')}
       >
         <ChordName chord={made} />
+        {chord.played && (
+          <span className="played-as">
+            as <ChordName chord={chord.played} />
+          </span>
+        )}
         {shows === 'grips' && !chord.sounding && voicing && addedBy(voicing, made).length > 0 && (
           <span className="quiet" title="Tensions that the line adds to the chord">
             +{engraved(addedBy(voicing, made).join(' '))}

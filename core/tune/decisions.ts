@@ -71,6 +71,8 @@ export interface LineChord {
   sounding?: SoundsAs
   /** The stringing its grip by hand was made for, where it cannot be played on the instrument at hand. */
   elsewhere?: string
+  /** With a capo: the chord whose shape is fingered. */
+  played?: ChordSymbol | null
   /** How long it sounds, in beats of the metre the tune begins with. */
   lasts: number
 }

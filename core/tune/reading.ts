@@ -83,13 +83,20 @@ export function linesOf(
       lasts: (slot.beats * chart.meter.unit) / (units.get(slot.bar) ?? chart.meter.unit),
     }
   })
-  const line = lineOf(chart, decisions, document.fixed)
+  const plainLine = lineOf(chart, decisions, document.fixed)
+  const line = body ? namedBySound(plainLine, document, chart.capo, analysis.key, body) : plainLine
   return {
     chords,
     decisions,
-    line: body ? namedBySound(line, document, chart.capo, analysis.key, body) : line,
+    line: chart.capo === 0 ? line : line.map((one) => ({ ...one, played: shapeOf(one, shape) })),
     body,
   }
+}
+
+/** The shape that is fingered for a chord of the new line, with a capo. */
+function shapeOf(one: LineChord, shape: (chord: ChordSymbol) => ChordSymbol | null): ChordSymbol | null {
+  const made = madeChord(one)
+  return made && shape(made)
 }
 
 /** Names the shape that is fingered when a capo lies on the neck. */

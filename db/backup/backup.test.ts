@@ -16,6 +16,7 @@ import { addToSet, changeInSet, createSet, listSets, readSet } from '../sets'
 import { createTune, editTune, readTuneAnyhow, stepHistory } from '../tunes'
 import { deleteTune, listDeleted, listTunes } from '../songbook'
 import { BackupFault, MANIFEST } from '../../core/backup/format'
+import { seedDemoBook } from '../seed'
 import { restoreBackup, type RestoreAsked } from './restore'
 import { writeBackup } from './write'
 
@@ -367,4 +368,35 @@ test('the log comes back whole, passes that were taken out too', async () => {
   keepPasses(db, log)
   expect(await restoreBackup(other, await backupOf(db), BESIDE)).toMatchObject({ passes: 4_500 })
   expect(everyPass(other)).toEqual(everyPass(db))
+})
+
+const SEEDED = Date.UTC(2026, 4, 1)
+test('a backup of a used book takes the place of a demo that nobody has touched, with its player; nothing is there twice', async () => {
+  seedDemoBook(db, SEEDED)
+  const own = createTune(db, newDocument('Mine', '| C |'), SEEDED + 1_000_000)
+  const demo = listTunes(db).entries.find(({ title }) => title === 'Four Planks')!
+  editTune(
+    db,
+    demo.id,
+    readTuneAnyhow(db, demo.id)!.revision,
+    { kind: 'tempo', tempo: 71 },
+    SEEDED + 1_000_001,
+  )
+  changePlayer(db, { leftHanded: true })
+  const file = await backupOf(db)
+  seedDemoBook(other, SEEDED + 2_000_000)
+  await restoreBackup(other, file, BESIDE)
+  expect(everythingIn(other)).toEqual(everythingIn(db))
+  expect(readTuneAnyhow(other, own)).not.toBeNull()
+})
+
+test('into a book that is in use an untouched demo does not come a second time, nor its set and its passes', async () => {
+  seedDemoBook(db, SEEDED)
+  const file = await backupOf(db)
+  seedDemoBook(other, SEEDED + 2_000_000)
+  createTune(other, newDocument('Mine', '| C |'), SEEDED + 3_000_000)
+  const before = everythingIn(other)
+  const said = await restoreBackup(other, file, BESIDE)
+  expect(said).toMatchObject({ same: 8, brought: 0, sets: 0, passes: 0, beside: [] })
+  expect({ ...everythingIn(other), grips: [] }).toEqual({ ...before, grips: [] })
 })

@@ -1,10 +1,12 @@
 import { count, eq } from 'drizzle-orm'
 import { createHash } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
 import { DEFAULT_PLAYER, playerSettings } from '../../core/player/settings'
 import { itemKey } from '../../core/practice/grade'
 import { MOST_TITLE, type TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION, openDocument } from '../../core/tune/stored'
 import type { Db, Tx } from '../connect'
+import { demoHere, eraseDemo, isUntouched } from '../demoHere'
 import { refresh, type ItemOf } from '../practice'
 import { keepWritten, type Basis } from '../history'
 import { writeRows } from '../rows'
@@ -128,9 +130,19 @@ async function brought(db: Db, backup: Backup, asked: RestoreAsked): Promise<Res
     player: false,
     unread: [],
   }
+  // Of a book that nobody has used the backup takes the place, with its player.
+  const isFresh = backup.has(PLAYER) && isUntouched(db)
+  if (isFresh) eraseDemo(db)
+  const demo = isFresh ? [] : (demoHere(db)?.untouched ?? [])
+  const known = new Set<string>()
   for (const [at, id] of manifest.tunes.entries()) {
     asked.signal?.throwIfAborted()
     const kept = await backup.json(tuneFile(id), tuneKept)
+    if (isSameDemo(db, kept, demo)) {
+      known.add(id)
+      said.same += 1
+      continue
+    }
     const history: RevisionKept[] = []
     if (backup.has(tuneHistory(id)))
       for await (const one of backup.lines(tuneHistory(id), revisionKept)) history.push(one)
@@ -141,9 +153,12 @@ async function brought(db: Db, backup: Backup, asked: RestoreAsked): Promise<Res
   if (backup.has(GRIPS)) said.grips = bringGrips(db, await backup.json(GRIPS, gripsKept))
   if (backup.has(SETS))
     for (const set of await backup.json(SETS, setsKept))
-      said.sets += bringSet(db, set, manifest.made, asked.different)
-  if (backup.has(PLAYER)) said.player = bringPlayer(db, await backup.json(PLAYER, playerKept), asked.player)
-  if (backup.has(PASSES)) said.passes = await bringPasses(db, backup)
+      // The set of a demo that is here too.
+      if (!set.tunes.some((one) => one.tuneId !== null && known.has(one.tuneId)))
+        said.sets += bringSet(db, set, manifest.made, asked.different)
+  if (backup.has(PLAYER))
+    said.player = bringPlayer(db, await backup.json(PLAYER, playerKept), isFresh ? 'take' : asked.player)
+  if (backup.has(PASSES)) said.passes = await bringPasses(db, backup, known)
   return said
 }
 
@@ -158,12 +173,21 @@ export function idOf(...parts: unknown[]): string {
   )
 }
 
+/** A tune of the demo that nobody has changed, here under another id and nothing else. */
+function isSameDemo(db: Db, kept: TuneKept, demo: readonly { id: string; title: string }[]): boolean {
+  const here = demo.find(({ id, title }) => title === kept.title && id !== kept.id)
+  const state = here && !readTuneAnyhow(db, kept.id) ? readTuneAnyhow(db, here.id) : null
+  return state !== null && sameDocument(state.document, openDocument(kept.document, kept.version).document)
+}
+
 const besideName = (name: string, made: string, most: number): string => {
   const from = ` (backup of ${made.slice(0, 10)})`
   return name.slice(0, most - from.length) + from
 }
 
-const sameDocument = (a: TuneDocument, b: TuneDocument): boolean => JSON.stringify(a) === JSON.stringify(b)
+/** What two documents say, whatever the order it is written in. */
+const sameDocument = (a: TuneDocument, b: TuneDocument): boolean => isDeepStrictEqual(plain(a), plain(b))
+const plain = (document: TuneDocument): unknown => JSON.parse(JSON.stringify(document))
 
 function bringTune(
   db: Db,
@@ -369,7 +393,8 @@ function bringPlayer(db: Db, kept: (typeof playerKept)['_output'], player: Resto
 /** Passes written with one transaction. */
 const PASSES_AT_ONCE = 2_000
 
-async function bringPasses(db: Db, backup: Backup): Promise<number> {
+/** @param demo tunes whose passes are here under another id */
+async function bringPasses(db: Db, backup: Backup, demo: ReadonlySet<string>): Promise<number> {
   const known = new Set(
     db
       .select({ id: tunes.id })
@@ -395,6 +420,7 @@ async function bringPasses(db: Db, backup: Backup): Promise<number> {
     waiting = []
   }
   for await (const pass of backup.lines(PASSES, passKept)) {
+    if (pass.tuneId !== null && demo.has(pass.tuneId)) continue
     waiting.push(pass)
     if (waiting.length >= PASSES_AT_ONCE) write()
   }

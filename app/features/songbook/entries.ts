@@ -12,12 +12,15 @@ export interface SongbookRow {
   far: string
   /** Things due today; null for a tune that was never practised. */
   due: number | null
+  /** A tune of the demo that nobody has changed. */
+  demo: boolean
   touched: string
   touchedAt: number
 }
 
-/** Tunes on one page of the book. */
+/** Tunes on one page of the book, and the most that one page shows: behind that a search finds them sooner. */
 export const ROWS_A_PAGE = 60
+export const MOST_ROWS = 600
 
 /** The words of a search, each of which must be in the title or the chart. */
 export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
@@ -26,6 +29,7 @@ export function rowOf(
   { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry,
   now: number,
   due: number | null = null,
+  demo = false,
 ): SongbookRow {
   const known = key === null ? null : parseKey(key)
   return {
@@ -37,6 +41,7 @@ export function rowOf(
     bars,
     far,
     due,
+    demo,
     touched: daysAgo(touchedAt, now),
   }
 }

@@ -24,7 +24,7 @@ export const RelatedGrips = memo(function RelatedGrips({ related, capo = 0, now,
       type="button"
       className="grip-choice"
       aria-pressed={voicing.frets.join() === now}
-      aria-label={`${label}: ${gripInWords(voicing)}`}
+      aria-label={`${label}: ${gripInWords(voicing, capo)}`}
       onClick={() => onTake(voicing, symbol)}
     >
       <GripDiagram voicing={voicing} capo={capo} />

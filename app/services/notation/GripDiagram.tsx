@@ -50,7 +50,7 @@ export function GripDiagram({
       height={height * scale}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={gripInWords(voicing)}
+      aria-label={gripInWords(voicing, capo)}
     >
       {Array.from({ length: rows + 1 }, (_, row) => (
         <line

@@ -120,7 +120,7 @@ export const GripDrawer = memo(function GripDrawer({
                 type="button"
                 className="grip-choice"
                 aria-pressed={other.frets.join() === now}
-                aria-label={`${gripInWords(other)}; voices move ${motion} half steps from and to its neighbours`}
+                aria-label={`${gripInWords(other, capo)}; voices move ${motion} half steps from and to its neighbours`}
                 onClick={() => onFix(other)}
               >
                 <kbd>{digit < 9 ? digit + 1 : ''}</kbd>

@@ -155,7 +155,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
                 className={`grip-choice under-choice${at === cursor ? ' tried' : ''}`}
                 aria-pressed={choice.note.voicing.frets.join() === event.made.voicing.frets.join()}
                 aria-current={at === cursor || undefined}
-                aria-label={`${choice.note.chord?.canonical ?? 'alone'}, ${choice.note.kind}. ${gripInWords(choice.note.voicing)}`}
+                aria-label={`${choice.note.chord?.canonical ?? 'alone'}, ${choice.note.kind}. ${gripInWords(choice.note.voicing, capo)}`}
                 title={choice.note.kind}
                 onClick={() => onTake(choice)}
               >
