@@ -1,5 +1,15 @@
 import { createPortal } from 'react-dom'
-import { createContext, useContext, useEffect, useId, useMemo, useRef, useState, type ReactNode } from 'react'
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+  type RefObject,
+} from 'react'
 import { Roving } from './Roving'
 
 interface OpenWord {
@@ -18,6 +28,7 @@ export function Bar({ label, children }: { label: string; children: ReactNode })
   const [open, setOpen] = useState<string | null>(null)
   const box = useRef<HTMLDivElement>(null)
   const [host, setHost] = useState<HTMLElement | null>(null)
+  const [more, setMore] = useMore(box)
   useEffect(() => {
     if (open === null) return
     const touch = (event: PointerEvent) => {
@@ -41,15 +52,63 @@ export function Bar({ label, children }: { label: string; children: ReactNode })
   const value = useMemo(() => ({ open, setOpen, host }), [open, host])
   return (
     <BarContext.Provider value={value}>
-      <div ref={box} className="bar-box">
-        <Roving role="toolbar" aria-label={label} className="control-bar">
+      <div ref={box} className={more === 'open' ? 'bar-box all' : 'bar-box'}>
+        <Roving
+          role="toolbar"
+          aria-label={label}
+          className="control-bar"
+          onFocus={({ target, currentTarget }) => {
+            // What is reached by keys comes into sight.
+            if (more === 'shut' && target.offsetTop > currentTarget.clientHeight) setMore('open')
+          }}
+        >
           {children}
         </Roving>
+        {more !== 'none' && (
+          <button
+            type="button"
+            className="word bar-more"
+            aria-expanded={more === 'open'}
+            onClick={() => setMore(more === 'open' ? 'shut' : 'open')}
+          >
+            {more === 'open' ? 'Less' : 'More'}
+          </button>
+        )}
         <div ref={setHost} />
       </div>
     </BarContext.Provider>
   )
 }
+
+/** Whether a bar has more than its row shows: where the window is narrow its words go on in a second row, which opens. */
+function useMore(box: RefObject<HTMLElement | null>) {
+  const [more, setMore] = useState<'none' | 'shut' | 'open'>('none')
+  useEffect(() => {
+    const bar = box.current?.firstElementChild
+    if (!bar) return
+    const look = () => {
+      const rows = getComputedStyle(bar).flexWrap === 'wrap'
+      const tops = new Set(
+        [...bar.children].filter(isThere).map((one) => Math.round((one as HTMLElement).offsetTop / ROW_PX)),
+      )
+      setMore((now) => {
+        if (!rows || tops.size < 2) return 'none'
+        return now === 'open' ? 'open' : 'shut'
+      })
+    }
+    const watch = new ResizeObserver(look)
+    watch.observe(bar)
+    const changed = new MutationObserver(look)
+    changed.observe(bar, { childList: true, subtree: true, characterData: true })
+    return () => {
+      watch.disconnect()
+      changed.disconnect()
+    }
+  }, [box])
+  return [more, setMore] as const
+}
+const ROW_PX = 24
+const isThere = (one: Element): boolean => (one as HTMLElement).offsetParent !== null
 
 interface WordProps {
   /** What the word is about. */

@@ -4,6 +4,7 @@ import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
 import { farInWords } from '../../../core/reharm/howFar'
 import { Roving } from '../../services/controls/Roving'
 import { Why } from '../../services/words/Why'
+import { Tried } from '../../services/controls/Tried'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
@@ -34,11 +35,13 @@ interface Props {
   tried: boolean
   onHear: (offered: Offered) => void
   onKeep: (offered: Offered) => void
+  /** What is tried is left. */
+  onLeave: () => void
   onPutBack: () => void
 }
 
 /** What the selected chord or stretch can become, by intent. Resting on one sounds it where it would stand; a click keeps it. */
-export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPutBack }: Props) {
+export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLeave, onPutBack }: Props) {
   const [all, setAll] = useState<ReadonlySet<Intent>>(new Set())
   /** The option under the pointer, else the focused one: its reason is said, and that of the one taken where there is none. */
   const [pointed, setPointed] = useState<number | null>(null)
@@ -87,10 +90,9 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onPut
         </div>
       )}
       {tried && at !== null && (
-        <p className="trying" role="status">
-          <b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried. <kbd>Enter</kbd>{' '}
-          keeps it, <kbd>Esc</kbd> leaves it.
-        </p>
+        <Tried onKeep={() => onKeep(offered[at]!)} onBack={onLeave}>
+          <b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried.
+        </Tried>
       )}
       {intents.map((intent) => {
         const inside = offered

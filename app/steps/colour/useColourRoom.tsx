@@ -131,6 +131,7 @@ export function useColourRoom(): RoomView {
           tried={trying.tried}
           onHear={({ index, span, puts }) => hearInPlace(index, span, puts)}
           onKeep={trying.keep}
+          onLeave={trying.leave}
           onPutBack={trying.putBack}
         />
       ),

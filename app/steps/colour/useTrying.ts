@@ -100,5 +100,14 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
     }
     return false
   }
-  return { offered, at: here?.at ?? null, tried: tried !== null, shown, keep, putBack, onKey }
+  return {
+    offered,
+    at: here?.at ?? null,
+    tried: tried !== null,
+    shown,
+    keep,
+    leave: () => setCursor(null),
+    putBack,
+    onKey,
+  }
 }

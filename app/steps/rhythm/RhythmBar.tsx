@@ -121,7 +121,7 @@ export function RhythmBar({
           onChoose={(next) => onEdit({ kind: 'rhythm-bars', from, to, figure: next })}
         />
         <Button size="small" aria-pressed={tapping} onClick={onTap}>
-          {tapping ? 'Stop tapping' : 'Tap a figure in (T)'}
+          {tapping ? 'Stop tapping' : 'Tap a figure in: T, then Space'}
         </Button>
         <p className="quiet">The figures stand at the right: ↑ ↓ sound them on this tune, Enter keeps.</p>
       </Word>

@@ -4,6 +4,7 @@ import type { Figure } from '../../../core/rhythm/figures'
 import type { Laid } from '../../../core/rhythm/lay'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
+import { Tried } from '../../services/controls/Tried'
 import { Roving } from '../../services/controls/Roving'
 import { engravedWords } from '../../../core/chord/engraved'
 import { hitInWords } from './RhythmRow'
@@ -16,7 +17,7 @@ interface Props {
   figures: readonly Figure[]
   /** The figure that is tried, by its place in the list. */
   tried: number | null
-  onTry: (at: number) => void
+  onTry: (at: number | null) => void
   onKeep: (figure: string | null) => void
   hit: GuitarHit | null
   byHand: boolean
@@ -52,10 +53,9 @@ export function RhythmDrawer({ chart, rhythm, laid, figures, tried, onTry, onKee
         <p className="quiet">There is none for this metre yet: tap one in, or put hits in by hand (I).</p>
       )}
       {tried !== null && figures[tried] && (
-        <p className="trying" role="status">
-          <b>{figures[tried].name}</b> is tried: {figures[tried].why}. <kbd>Enter</kbd> keeps it,{' '}
-          <kbd>Esc</kbd> leaves it.
-        </p>
+        <Tried onKeep={() => onKeep(figures[tried]!.name)} onBack={() => onTry(null)}>
+          <b>{figures[tried].name}</b> is tried: {figures[tried].why}.
+        </Tried>
       )}
       <Roving as="ol" className="plain-list">
         <li>

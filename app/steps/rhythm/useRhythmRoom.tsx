@@ -86,9 +86,9 @@ export function useRhythmRoom(): RoomView {
     setTried(null)
     set({ figure }, figureInWords(figure, 'figure tapped in'))
   }
-  const tryFigure = (at: number) => {
+  const tryFigure = (at: number | null) => {
     setTried(at)
-    if (!playing) playWhenChanged()
+    if (!playing && at !== null) playWhenChanged()
   }
   const tapping = useTapping({ meter: chart.meter, tempo: heardTempo, onFigure: keep })
   const help = ({ kind, frets, figure, at }: Help, into: LineChord) => {
