@@ -2,6 +2,7 @@ import type { Group } from '../../../core/analysis/reading'
 import { availableTensions, whyTension } from '../../../core/analysis/tensions'
 import type { Degree } from '../../../core/pitch/degree'
 import { ChordName } from '../../services/notation/ChordName'
+import { TradeWords } from '../../services/words/TradeWords'
 import { engraved, engravedNote, engravedWords, keyInWords } from '../../../core/chord/engraved'
 import { groupInWords } from '../../services/notation/Brackets'
 import type { TuneChord } from '../../../core/tune/reading'
@@ -47,7 +48,7 @@ export function ReadingDrawer({ chord, groups }: Props) {
           {engraved(reading.roman)}
         </Fact>
         <Fact name="Function" why={reading.reason}>
-          {reading.function}
+          <TradeWords>{reading.function}</TradeWords>
         </Fact>
         <Fact name="Key" why={reading.why.key}>
           {keyInWords(reading.key)}

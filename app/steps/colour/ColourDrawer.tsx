@@ -4,6 +4,7 @@ import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
 import { farInWords } from '../../../core/reharm/howFar'
 import { Roving } from '../../services/controls/Roving'
 import { Why } from '../../services/words/Why'
+import { TradeWords } from '../../services/words/TradeWords'
 import { Tried } from '../../services/controls/Tried'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
@@ -84,7 +85,7 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
             {!reason.why.startsWith(reason.puts[0]!.chord.canonical) && (
               <b>{engravedWords(reason.puts.map(({ chord }) => chord.canonical).join(' '))} </b>
             )}
-            {engravedWords(reason.why)} <i>{reason.mood}</i>
+            <TradeWords>{reason.why}</TradeWords> <i>{reason.mood}</i>
           </p>
           {reason.option && <OptionFacts key={`${reason.key}${reason.name}`} offered={reason} />}
         </div>
