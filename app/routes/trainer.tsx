@@ -143,22 +143,24 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
     }).then(setTrouble)
   })
   const { question, answered, left } = training
+  /** No session runs: the first question of the next one stands behind what begins it. */
+  const waiting = !training.begun || training.over || !question
   const hear = (one: Question) => {
     if (one.sounds.length > 0)
       void SOUND.play(excerptOf(one.sounds.map((midis) => ({ beats: 2, midis }))), HEARD_TEMPO)
   }
   // What is asked by ear sounds by itself.
   useEffect(() => {
-    if (question?.kind === 'ear') hear(question)
+    if (question?.kind === 'ear' && !waiting) hear(question)
     return SOUND.stop
-  }, [question])
+  }, [question, waiting])
   const keys: KeyRow[] = [
     {
       on: ['Space', 'Enter'],
       shown: 'Space',
       says: 'Begin; after an answer, the next question',
       act: () => {
-        if (!question || training.over) return training.begin()
+        if (waiting) return training.begin()
         if (answered) training.next()
       },
     },
@@ -168,7 +170,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
       says: 'The answer of this number',
       act: (press) => {
         const choice = question?.choices?.[Number(press) - 1]
-        if (!choice || answered) return false
+        if (!choice || answered || waiting) return false
         training.answer(choice)
       },
     },
@@ -177,7 +179,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
       shown: 'H',
       says: 'A hint',
       act: () => {
-        if (!question || answered) return false
+        if (waiting || answered) return false
         training.hint()
       },
     },
@@ -186,7 +188,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
       shown: 'P',
       says: 'Hear it',
       act: () => {
-        if (!question) return false
+        if (waiting || !question) return false
         hear(question)
       },
     },
@@ -242,51 +244,55 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
           <Link to="/">make one</Link>.
         </p>
       )}
-      {about.symbols.length > 0 && (!question || training.over) && <Begin training={training} />}
-      {question && !training.over && (
-        <section className="trainer-question" aria-label="Question">
-          <p className="trainer-score">
-            {training.right} of {training.asked} right, {left === 0 ? 'the last one' : `${left} s left`}
-          </p>
-          <div role="status">
-            <h2>{engravedWords(question.ask)}</h2>
-          </div>
-          {question.sounds.length > 0 && (question.kind === 'ear' || answered) && (
-            <Button onClick={() => hear(question)}>Hear it (P)</Button>
-          )}
-          <div className="trainer-grips">
-            {gripsOf(question, answered !== null).map((voicing) => (
-              <GripDiagram
-                key={voicing.frets.join()}
-                voicing={voicing}
-                scale={1.4}
-                degrees={answered !== null}
-              />
-            ))}
-          </div>
-          <Answering
-            key={question.ask}
-            question={question}
-            strings={body.instrument.tuning.length}
-            disabled={answered !== null}
-            onAnswer={training.answer}
-          />
-          {!answered && !training.hinted && <Button onClick={training.hint}>A hint (H)</Button>}
-          {!answered && training.hinted && <p className="trying">{engravedWords(hintOf(question))}</p>}
-          {answered && (
-            <div className={answered.right ? 'trainer-answer right' : 'trainer-answer'} role="status">
-              <p>
-                <b>{answered.right ? 'Right.' : engravedWords(`No: ${question.accepts[0]}.`)}</b>{' '}
-                {engravedWords(question.explain)}
-              </p>
-              {question.moves.length > 1 && <Moves question={question} />}
-              <Button variant="contained" color="primary" onClick={training.next}>
-                Next (Space)
-              </Button>
+      <div className={waiting ? 'trainer-stage waiting' : 'trainer-stage'}>
+        {about.symbols.length > 0 && waiting && (
+          <Begin training={training} kinds={kinds} chords={about.symbols.length} />
+        )}
+        {question && !training.over && (
+          <section className="trainer-question" aria-label="Question" inert={waiting}>
+            <p className="trainer-score">
+              {training.right} of {training.asked} right, {left === 0 ? 'the last one' : `${left} s left`}
+            </p>
+            <div role="status">
+              <h2>{engravedWords(question.ask)}</h2>
             </div>
-          )}
-        </section>
-      )}
+            {question.sounds.length > 0 && (question.kind === 'ear' || answered) && (
+              <Button onClick={() => hear(question)}>Hear it (P)</Button>
+            )}
+            <div className="trainer-grips">
+              {gripsOf(question, answered !== null).map((voicing) => (
+                <GripDiagram
+                  key={voicing.frets.join()}
+                  voicing={voicing}
+                  scale={1.4}
+                  degrees={answered !== null}
+                />
+              ))}
+            </div>
+            <Answering
+              key={question.ask}
+              question={question}
+              strings={body.instrument.tuning.length}
+              disabled={answered !== null}
+              onAnswer={training.answer}
+            />
+            {!answered && !training.hinted && <Button onClick={training.hint}>A hint (H)</Button>}
+            {!answered && training.hinted && <p className="trying">{engravedWords(hintOf(question))}</p>}
+            {answered && (
+              <div className={answered.right ? 'trainer-answer right' : 'trainer-answer'} role="status">
+                <p>
+                  <b>{answered.right ? 'Right.' : engravedWords(`No: ${question.accepts[0]}.`)}</b>{' '}
+                  {engravedWords(question.explain)}
+                </p>
+                {question.moves.length > 1 && <Moves question={question} />}
+                <Button variant="contained" color="primary" onClick={training.next}>
+                  Next (Space)
+                </Button>
+              </div>
+            )}
+          </section>
+        )}
+      </div>
       <p className="quiet">Three minutes at a time. Stop when it hurts.</p>
     </main>
   )
@@ -295,9 +301,23 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
 /** Beats a minute at which what is asked by ear is heard. */
 const HEARD_TEMPO = 80
 
-function Begin({ training }: { training: Training }) {
+function Begin({
+  training,
+  kinds,
+  chords,
+}: {
+  training: Training
+  kinds: readonly QuestionKind[]
+  chords: number
+}) {
   return (
-    <div className="empty">
+    <div className="trainer-begin">
+      {training.asked === 0 && (
+        <p>
+          {chords} {chords === 1 ? 'chord' : 'chords'} with {chords === 1 ? 'its grip' : 'their grips'}. Asked
+          by turns: {kinds.map((kind) => KIND_WORDS[kind]).join(', ')}.
+        </p>
+      )}
       {training.asked > 0 && (
         <p role="status">
           Three minutes: {training.right} of {training.asked} right. What was missed comes back in the plan.

@@ -25,7 +25,10 @@ export interface Answered {
 }
 
 export interface Training {
+  /** Stands there before the session begins too. */
   question: Question | null
+  /** A session has begun. */
+  begun: boolean
   /** What was answered; null while it is asked. */
   answered: Answered | null
   hinted: boolean
@@ -40,6 +43,8 @@ export interface Training {
   hint: () => void
   begin: () => void
 }
+
+const seedNow = (): number => Math.floor(Date.now() / 1000) % 1_000_000
 
 /** Questions one after the other for three minutes. A right answer is clean, one after a hint nearly, a wrong one failed. */
 export function useTraining(
@@ -61,6 +66,8 @@ export function useTraining(
     return { chords: held.map((one) => one.chord), voicings: held.map(({ voicing }) => voicing) }
   }, [about, limits])
   const [seed, setSeed] = useState(1)
+  // Another visit asks other things; the server and the first drawing know nothing of the clock.
+  useEffect(() => setSeed(seedNow()), [])
   const [begun, setBegun] = useState<number | null>(null)
   const [now, setNow] = useState(0)
   const [answered, setAnswered] = useState<Answered | null>(null)
@@ -68,7 +75,6 @@ export function useTraining(
   const [score, setScore] = useState({ right: 0, asked: 0 })
   const askedAt = useRef(0)
   const question = useMemo(() => {
-    if (begun === null) return null
     // The kind by turns; one that this material has nothing for is passed over.
     for (let turn = 0; turn < kinds.length; turn += 1) {
       const kind = kinds[(seed + turn) % kinds.length]!
@@ -76,7 +82,7 @@ export function useTraining(
       if (found.ok) return found.value
     }
     return null
-  }, [begun, kinds, seed, material, about.key, limits])
+  }, [kinds, seed, material, about.key, limits])
   useEffect(() => {
     askedAt.current = performance.now()
   }, [question])
@@ -101,6 +107,7 @@ export function useTraining(
   })
   return {
     question,
+    begun: begun !== null,
     answered,
     hinted,
     ...score,
@@ -114,8 +121,8 @@ export function useTraining(
     },
     hint: () => setHinted(true),
     begin: () => {
-      // Another session asks other things.
-      setSeed(Math.floor(Date.now() / 1000) % 1_000_000)
+      // The first session begins with the question that stands there already.
+      if (begun !== null) setSeed(seedNow())
       setAnswered(null)
       setHinted(false)
       setScore({ right: 0, asked: 0 })
