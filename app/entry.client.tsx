@@ -18,6 +18,11 @@ tellFaultsOfPage()
 // After the page itself is there; while the program is worked on, files change under their names.
 if (import.meta.env.PROD) setTimeout(beginKeeping, KEEPING_AFTER_MS)
 
+// A page that the browser kept whole and shows again on Back is of another hour: its tuning, its tunes and who is signed in may be others by now.
+addEventListener('pageshow', ({ persisted }: PageTransitionEvent) => {
+  if (persisted) location.reload()
+})
+
 startTransition(() => {
   hydrateRoot(
     document,

@@ -19,7 +19,7 @@ test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an h
   context,
   server,
 }) => {
-  const chartText = page.getByLabel('Chart text')
+  const chartText = page.getByLabel('Chart text', { exact: true })
   // An earlier test may have left another instrument.
   await page.goto('/player')
   await page.getByRole('combobox', { name: 'Instrument' }).click()

@@ -26,7 +26,7 @@ test('from the songbook to a typed tune heard in a richer version, in few clicks
   await page.getByLabel('Title of a new tune').fill('Seen Today')
   await on('New tune')
   await saved(page)
-  await page.getByLabel('Chart text').fill('key: C\n| Dm7 | G7 | C | Am |')
+  await page.getByLabel('Chart text', { exact: true }).fill('key: C\n| Dm7 | G7 | C | Am |')
   await saved(page)
   await on('Colour', 'link')
   await page.getByRole('slider').first().press('ArrowRight')

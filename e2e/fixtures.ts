@@ -140,7 +140,7 @@ export async function typeTune(page: Page, title: string, text: string): Promise
   await page.getByLabel('Title of a new tune').fill(title)
   await page.getByRole('button', { name: 'New tune' }).click()
   await saved(page)
-  await page.getByLabel('Chart text').fill(text)
+  await page.getByLabel('Chart text', { exact: true }).fill(text)
   await saved(page)
 }
 

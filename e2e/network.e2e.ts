@@ -19,8 +19,8 @@ test('a tablet of the home network: signs in, works as in a secure page, and is 
     await page.getByLabel('Passphrase').fill('quiet water by the lock')
     await page.getByRole('button', { name: 'Sign in' }).click()
     await page.getByRole('link', { name: 'Halyard Waltz', exact: true }).click()
-    await page.getByLabel('Tempo').fill('133')
-    await page.getByLabel('Tempo').press('Enter')
+    await page.getByLabel('Tempo in beats').fill('133')
+    await page.getByLabel('Tempo in beats').press('Enter')
     await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible()
     expect(
       await page.evaluate(() => [isSecureContext, typeof navigator.locks, typeof crypto.randomUUID]),

@@ -61,10 +61,10 @@ test('a tune that was open is practised, printed and on the stand while the serv
     await expect(printed(page)).toBeVisible()
     await page.setViewportSize({ width: 1280, height: 800 })
 
-    // A step that is not kept leads to one that is; there the steps ask nothing of the server.
+    // A step that is not kept is shown out of one that is: all are in it, and ask nothing of the server.
     await page.goto(`${server.url}/tunes/${tune}/melody`)
-    await expect(page).toHaveURL(/\/practice$/)
-    await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Practice' })).toBeAttached()
+    await expect(page).toHaveURL(/\/melody$/)
+    await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Melody' })).toBeAttached()
     await page
       .getByRole('navigation', { name: 'Steps' })
       .getByRole('link', { name: 'Lines', exact: true })
@@ -72,14 +72,14 @@ test('a tune that was open is practised, printed and on the stand while the serv
     await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Lines' })).toBeAttached()
 
     // An edit waits here, and is saved when the server is back.
-    await page.getByLabel('Tempo').fill('141')
-    await page.getByLabel('Tempo').press('Enter')
+    await page.getByLabel('Tempo in beats').fill('141')
+    await page.getByLabel('Tempo in beats').press('Enter')
     await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toBeVisible()
     await server.restart()
     await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
     await expect(page.getByRole('status').filter({ hasText: 'The server is back' })).toBeVisible()
     await page.reload()
-    await expect(page.getByLabel('Tempo')).toHaveValue('141')
+    await expect(page.getByLabel('Tempo in beats')).toHaveValue('141')
     await expect(away).toBeHidden()
   })
 })

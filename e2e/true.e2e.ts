@@ -30,7 +30,7 @@ import type { Page } from '@playwright/test'
 
 /** What is made is kept, and what is said is true: as a player meets it. */
 
-const text = (page: Page) => page.getByLabel('Chart text')
+const text = (page: Page) => page.getByLabel('Chart text', { exact: true })
 const status = (page: Page, words: string) =>
   expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
 

@@ -114,7 +114,7 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
   await goTo(page, 'Chart')
   const bars = ['Cmaj9', 'A7b9', 'Dm11', 'G13', 'Em9', 'Am11', 'Fmaj9', 'Bb13']
   await page
-    .getByLabel('Chart text')
+    .getByLabel('Chart text', { exact: true })
     .fill(
       `key: C\n| ${Array.from({ length: 64 }, (_, at) => bars[(at * 5 + Math.floor(at / 8)) % 8]).join(' | ')} |`,
     )
@@ -145,10 +145,14 @@ test('the chart read: brackets, skeleton and back, another key and back', async 
   expect(await symbolsIn(homeLine(page))).toEqual(['C', 'Ebm7', 'Ab7', 'Dm7', 'G7', 'C'])
   await page.getByRole('combobox', { name: 'Key' }).click()
   await page.getByRole('option', { name: 'B♭ major' }).click()
-  await expect(page.getByLabel('Chart text')).toHaveValue('key: Bb\n| Bb | Dbm7 Gb7 | Cm7 F7 | Bb |')
+  await expect(page.getByLabel('Chart text', { exact: true })).toHaveValue(
+    'key: Bb\n| Bb | Dbm7 Gb7 | Cm7 F7 | Bb |',
+  )
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByLabel('Chart text')).toHaveValue('key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')
+  await expect(page.getByLabel('Chart text', { exact: true })).toHaveValue(
+    'key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |',
+  )
 })
 
 test('chords brought in from elsewhere: the chart they make, what was left out, and undo', async ({
@@ -164,7 +168,7 @@ test('chords brought in from elsewhere: the chart they make, what was left out, 
   await expect(homeLine(page).first()).toContainText('on the water')
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByLabel('Chart text')).toHaveValue('| C |')
+  await expect(page.getByLabel('Chart text', { exact: true })).toHaveValue('| C |')
 })
 
 test('the songbook: search, duplicate, rename, delete with undo', async ({ page }) => {

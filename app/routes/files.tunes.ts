@@ -35,9 +35,11 @@ export async function action({ request }: Route.ActionArgs) {
       { status: 400 },
     )
   const { tunes, refused } = read.value
-  const made = withBook((db) =>
-    tunes.map(({ title, text, melody, lyrics, grips = [], warnings }) => ({
-      id: createTune(
+  const made: { id: string; title: string; warnings: string[] }[] = []
+  // One after the other, so that others are answered between them.
+  for (const { title, text, melody, lyrics, grips = [], warnings } of tunes) {
+    const id = withBook((db) =>
+      createTune(
         db,
         applyEdit(newDocument(title, text), {
           kind: 'bring-in',
@@ -48,11 +50,17 @@ export async function action({ request }: Route.ActionArgs) {
           did: 'brought in',
         }),
       ),
-      title,
-      warnings,
-    })),
-  )
-  return Array.isArray(made)
-    ? Response.json({ tunes: made, refused })
-    : Response.json({ fault: made.data.message }, { status: 503 })
+    )
+    if (typeof id !== 'string')
+      return Response.json(
+        {
+          fault: `${id.data.message}${made.length > 0 ? ` ${made.length} tunes were brought in before.` : ''}`,
+        },
+        { status: 503 },
+      )
+    made.push({ id, title, warnings })
+    await new Promise((goOn) => setImmediate(goOn))
+    if (request.signal.aborted) break
+  }
+  return Response.json({ tunes: made, refused })
 }

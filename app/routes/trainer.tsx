@@ -251,7 +251,9 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
         {question && !training.over && (
           <section className="trainer-question" aria-label="Question" inert={waiting}>
             <p className="trainer-score">
-              {training.right} of {training.asked} right, {left === 0 ? 'the last one' : `${left} s left`}
+              {waiting
+                ? 'The first question'
+                : `${training.right} of ${training.asked} right, ${leftInWords(left)}`}
             </p>
             <div role="status">
               <h2>{engravedWords(question.ask)}</h2>
@@ -329,6 +331,8 @@ function Begin({
     </div>
   )
 }
+
+const leftInWords = (left: number | null): string => (left === 0 ? 'the last one' : `${left} s left`)
 
 /** The grips of a question; with its answer those of the answer too. */
 const gripsOf = ({ shows, answers }: Question, answered: boolean): Voicing[] =>

@@ -99,7 +99,7 @@ const Tools = memo(function Tools({
 }: Pick<Props, 'undo' | 'redo' | 'onStep' | 'onKeys'>) {
   return (
     <>
-      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+      <Tooltip describeChild title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
         <span>
           <IconButton
             aria-label={undo ? `Undo: ${undo}` : 'Undo'}
@@ -110,7 +110,7 @@ const Tools = memo(function Tools({
           </IconButton>
         </span>
       </Tooltip>
-      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+      <Tooltip describeChild title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
         <span>
           <IconButton
             aria-label={redo ? `Redo: ${redo}` : 'Redo'}

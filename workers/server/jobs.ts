@@ -1,4 +1,4 @@
-import { Readable, Writable } from 'node:stream'
+import { Readable, Transform, Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { WritableStream } from 'node:stream/web'
 import { createHash } from 'node:crypto'
@@ -119,14 +119,18 @@ export const JOBS = {
         })
       }
       zip.end()
-      await pipeline(zip.outputStream, Writable.fromWeb(out))
+      await pipeline(zip.outputStream, gathered(), Writable.fromWeb(out))
     })
     return null
   },
 
   /** All of a book, or a tune of it, as a backup. */
   async backup({ book, asked, out }: BackupToWrite): Promise<null> {
-    await reading(book, (db) => writeBackup(db, Writable.fromWeb(out), asked))
+    await reading(book, async (db) => {
+      const parts = gathered()
+      const sent = pipeline(parts, Writable.fromWeb(out))
+      await Promise.all([writeBackup(db, parts, asked), sent])
+    })
     return null
   },
 
@@ -140,6 +144,28 @@ export const JOBS = {
       throw error
     }
   },
+}
+
+/** What goes from thread to thread at once, in bytes: a zip of small files is written in very small parts, and each would be a message. */
+const PART_BYTES = 128 * 1024
+function gathered(): Transform {
+  let waiting: Buffer[] = []
+  let bytes = 0
+  const all = () => {
+    const part = Buffer.concat(waiting)
+    waiting = []
+    bytes = 0
+    return part
+  }
+  return new Transform({
+    transform(part: Buffer, _, done) {
+      waiting.push(part)
+      bytes += part.length
+      if (bytes < PART_BYTES) done()
+      else done(null, all())
+    },
+    flush: (done) => done(null, bytes > 0 ? all() : undefined),
+  })
 }
 
 interface SongbookAsked {
