@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { isRead, isReadWith, keptPagesAsHtml, otherWindow, stepInstead, tuneOf } from './reading'
+import { isRead, isReadWith, keptPagesAsHtml, otherWindow, stepInstead, tuneOf, kindOf } from './reading'
 
 const at = (path: string) => new URL(path, 'https://songbook.example')
 const [ONE, TWO] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222']
@@ -84,3 +84,16 @@ test('no title of a tune becomes markup there', () => {
     }),
   )
 })
+
+test.each([
+  ['GET', 'navigate', '/sign-in', 'signs in'],
+  ['POST', 'navigate', '/sign-out', 'signs out'],
+  ['POST', 'navigate', '/sign-out-everywhere', 'signs out'],
+  ['POST', 'cors', '/tunes/1/edits', 'other'],
+  ['GET', 'navigate', '/tunes/1/lines', 'kept'],
+  ['GET', 'navigate', '/files', 'page'],
+  ['GET', 'cors', '/stand/pages', 'kept'],
+  ['GET', 'no-cors', '/assets/a.js', 'file'],
+] as const)('%s %s %s is a request that %s', (method, mode, path, kind) =>
+  expect(kindOf(new URL(path, 'https://workroom.local'), { method, mode })).toBe(kind),
+)

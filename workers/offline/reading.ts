@@ -23,6 +23,21 @@ export const isRead = ({ pathname }: URL): boolean =>
 export const isReadWith = ({ pathname }: URL): boolean =>
   pathname === '/stand/pages' || pathname.startsWith('/guide-pictures/')
 
+/** What a request is about, for who keeps pages. */
+export type RequestKind = 'signs out' | 'signs in' | 'file' | 'kept' | 'page' | 'other'
+
+/**
+ * Signing in and out are pages too, and come before any: a device that was signed out from elsewhere, or for its time, is sent to sign in whatever it asks for, and
+ * what it keeps is forgotten there.
+ */
+export function kindOf(url: URL, { method, mode }: Pick<Request, 'method' | 'mode'>): RequestKind {
+  if (method === 'POST') return /^\/sign-out(-everywhere)?$/.test(url.pathname) ? 'signs out' : 'other'
+  if (url.pathname === '/sign-in') return 'signs in'
+  if (url.pathname.startsWith('/assets/')) return 'file'
+  if (isReadWith(url) || (mode === 'navigate' && isRead(url))) return 'kept'
+  return mode === 'navigate' ? 'page' : 'other'
+}
+
 /** The tune that a page is of; null for other pages. */
 export const tuneOf = ({ pathname, searchParams }: URL): string | null =>
   pathname === '/stand' ? searchParams.get('tune') : (/^\/tunes\/([^/]+)\//.exec(pathname)?.[1] ?? null)

@@ -3,7 +3,16 @@ import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute, setCatchHandler } from 'workbox-routing'
 import { CacheFirst, NetworkFirst, NetworkOnly } from 'workbox-strategies'
-import { isRead, isReadWith, keptPagesAsHtml, otherWindow, stepInstead, stepOf } from './reading'
+import {
+  isRead,
+  isReadWith,
+  keptPagesAsHtml,
+  kindOf,
+  otherWindow,
+  stepInstead,
+  stepOf,
+  type RequestKind,
+} from './reading'
 
 /** Put in by the build: the files of the application, and a digest of their names. */
 declare const FILES: { url: string; revision: string | null }[]
@@ -44,32 +53,34 @@ clientsClaim()
 precacheAndRoute(FILES)
 cleanupOutdatedCaches()
 
-// A device that is signed out keeps nothing to be read. Routes are asked in their order: these come before those for any page.
+/** Whether a request is of a kind; each is of one alone. */
+const isOf =
+  (kind: RequestKind) =>
+  ({ url, request }: { url: URL; request: Request }): boolean =>
+    kindOf(url, request) === kind
+
+// A device that is signed out keeps nothing to be read.
 registerRoute(
-  ({ url }) => url.pathname === '/sign-out' || url.pathname === '/sign-out-everywhere',
+  isOf('signs out'),
   async ({ request }) => {
     await forgetPages()
     return fetch(request)
   },
   'POST',
 )
-// Signed out from elsewhere, or for its time, it is sent here whatever it asks for.
+registerRoute(isOf('signs in'), async ({ request }) => {
+  const answer = await fetch(request)
+  if (answer.ok) await forgetPages()
+  return answer
+})
 registerRoute(
-  ({ url }) => url.pathname === '/sign-in',
-  async ({ request }) => {
-    const answer = await fetch(request)
-    if (answer.ok) await forgetPages()
-    return answer
-  },
-)
-registerRoute(
-  ({ url }) => url.pathname.startsWith('/assets/'),
+  isOf('file'),
   new CacheFirst({ cacheName: 'rare-files', plugins: [new ExpirationPlugin({ maxEntries: MOST_RARE })] }),
 )
-registerRoute(({ url, request }) => request.mode === 'navigate' && isRead(url), pages)
-registerRoute(({ url }) => isReadWith(url), pages)
+registerRoute(isOf('kept'), pages)
 // Pages that are not kept still lead to those that are.
-registerRoute(({ request }) => request.mode === 'navigate', new NetworkOnly())
+registerRoute(isOf('page'), new NetworkOnly())
+
 setCatchHandler(async ({ url, request }) => {
   if (!url) return Response.error()
   const cache = await caches.open(PAGES)
