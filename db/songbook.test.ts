@@ -111,3 +111,16 @@ describe('the list', () => {
     expect([listDeleted(db), restoreTunes(db, [ash]), hasAnyTune(db)]).toEqual([[], 0, true])
   })
 })
+
+test('a tune is found by what is sung in it, with its chords and its title; and a long list goes on from where it stopped', () => {
+  const sung = createTune(db, {
+    ...newDocument('Slack Water', '[Bridge] | Eb | Fm7 |'),
+    lyrics: [{ bar: 1, beat: 1, text: 'harbour' }],
+  })
+  for (let at = 0; at < 5; at += 1) createTune(db, newDocument(`Tune ${at}`, '| C |'))
+  for (const words of [['harbour'], ['HARB'], ['bridge', 'slack'], ['Fm7', 'harbour']])
+    expect(listTunes(db, { words }).entries.map(({ id }) => id)).toEqual([sung])
+  expect(listTunes(db, { words: ['text'] }).found).toBe(0)
+  const all = titles({ sort: 'title' })
+  expect([...titles({ sort: 'title', most: 4 }), ...titles({ sort: 'title', most: 4, from: 4 })]).toEqual(all)
+})

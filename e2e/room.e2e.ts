@@ -232,7 +232,8 @@ test('on a phone the whole of what is practised is in sight, and its keys and th
   const grades = stage.getByRole('group', { name: 'How it was' }).getByRole('button')
   await expect(grades).toHaveCount(3)
   const play = page.getByRole('contentinfo', { name: 'Transport' }).getByRole('button', { name: /^Play/ })
-  for (const key of [...(await grades.all()), stage.getByRole('button', { name: 'How was it?' }), play]) {
+  // It ended early: clean is for a whole pass.
+  for (const key of [...(await grades.all()).slice(1), stage.getByRole('button', { name: 'How was it?' }), play]) {
     await expect(key).toBeEnabled()
     await expect(key).toBeInViewport({ ratio: 1 })
     expect((await key.boundingBox())!.height).toBeGreaterThanOrEqual(44)

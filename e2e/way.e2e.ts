@@ -229,7 +229,7 @@ test('one chord swapped: by intent, with its distance and reasons, kept, and put
   )
   await page.getByRole('button', { name: 'All reasons on a page' }).click()
   await expect(reasons(page)).toHaveCount(1)
-  await expect(reasons(page)).toContainText('bar 3, 1')
+  await expect(reasons(page)).toContainText('bar 3, beat 1')
   await expect(reasons(page)).toContainText('tritone substitution')
   await expect(reasons(page)).toContainText('by hand')
   await page.reload()

@@ -5,7 +5,7 @@ import { createServer, type Server, type Socket } from 'node:net'
 /** The first byte of a TLS connection (RFC 8446, a handshake record). */
 const HANDSHAKE = 22
 /** A connection that says nothing, and a handshake or headers that do not end, have so long, in ms. Bodies have their own time (`bodyInTime`). */
-const SILENT_MS = 10_000
+const SILENT_MS = 30_000
 const CHECKED_EVERY_MS = 2_000
 /** Connections of one address, and of all: a browser opens six or so for a page. */
 const MOST_OF_AN_ADDRESS = 48
