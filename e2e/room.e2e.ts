@@ -233,7 +233,11 @@ test('on a phone the whole of what is practised is in sight, and its keys and th
   await expect(grades).toHaveCount(3)
   const play = page.getByRole('contentinfo', { name: 'Transport' }).getByRole('button', { name: /^Play/ })
   // It ended early: clean is for a whole pass.
-  for (const key of [...(await grades.all()).slice(1), stage.getByRole('button', { name: 'How was it?' }), play]) {
+  for (const key of [
+    ...(await grades.all()).slice(1),
+    stage.getByRole('button', { name: 'How was it?' }),
+    play,
+  ]) {
     await expect(key).toBeEnabled()
     await expect(key).toBeInViewport({ ratio: 1 })
     expect((await key.boundingBox())!.height).toBeGreaterThanOrEqual(44)

@@ -14,7 +14,10 @@ test('the MusicXML file opens in a general renderer (opensheetmusicdisplay) with
   await fromBook(page, 'Halyard Waltz', 'Lines')
   await linesFound(page)
   await goTo(page, 'Sheet')
-  await page.locator('summary').filter({ hasText: /^Files$/ }).click()
+  await page
+    .locator('summary')
+    .filter({ hasText: /^Files$/ })
+    .click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'MusicXML', exact: true }).click(),
