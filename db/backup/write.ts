@@ -120,11 +120,13 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
     .filter((id) => !asked.tunes || asked.tunes.includes(id))
   for (const [at, id] of ids.entries()) {
     onDone?.(at, ids.length)
-    const kept = tuneOf(db, id)
+    // Its newest state is read on the way through its history.
+    const head: HeadPassed = { id: asked.history ? headOf(db, id) : null, state: null }
+    if (history) await put(tuneHistory(id), revisionsOf(db, id, head))
+    const kept = tuneOf(db, id, head.state)
     await json(tuneFile(id), kept)
     const { text } = kept.document
     await put(tuneText(id), [typeof text === 'string' ? text : ''])
-    if (history) await put(tuneHistory(id), revisionsOf(db, id))
   }
   if (!asked.tunes) {
     await json(GRIPS, db.select().from(grips).all())
@@ -170,7 +172,7 @@ const reads = preparedOn((db) => {
 })
 
 /** A tune as its newest state has it, which its rows repeat. */
-function tuneOf(db: Db, id: string): TuneKept {
+function tuneOf(db: Db, id: string, state: HeadPassed['state']): TuneKept {
   const asked = reads(db)
   const row = asked.tune.get({ tune: id })!
   const { title, createdAt, touchedAt, deletedAt, head } = row
@@ -181,15 +183,25 @@ function tuneOf(db: Db, id: string): TuneKept {
     touchedAt,
     deletedAt,
     head,
-    ...(writtenAt(db, head) ?? { version: DOCUMENT_VERSION, document: documentIn(db, row).document }),
+    ...(state ??
+      writtenAt(db, head) ?? { version: DOCUMENT_VERSION, document: documentIn(db, row).document }),
     layouts: asked.layouts.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
     goals: asked.goals.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
   }
 }
 
-function* revisionsOf(db: Db, id: string): Generator<string> {
+const headOf = (db: Db, id: string): string => reads(db).tune.get({ tune: id })!.head
+
+/** The newest state of a tune, taken where the history passes it. */
+interface HeadPassed {
+  id: string | null
+  state: Pick<RevisionKept, 'version' | 'document'> | null
+}
+
+function* revisionsOf(db: Db, id: string, head: HeadPassed): Generator<string> {
   for (const state of statesOf(db, id)) {
     const kept: RevisionKept = state
+    if (kept.id === head.id) head.state = { version: kept.version, document: kept.document }
     yield `${JSON.stringify(kept)}\n`
   }
 }
