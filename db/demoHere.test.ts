@@ -1,11 +1,13 @@
-import { readPlayer } from './player'
-import { everyPass, keepPasses } from './practice'
+import { TEMPLATES } from '../core/sheet/layout'
+import { keepLayout } from './layouts'
+import { changePlayer, readPlayer } from './player'
+import { everyPass, keepPasses, setGoal } from './practice'
 import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
 import { beginOwnBook, DEMO_TITLES, demoHere, isUntouched } from './demoHere'
-import { listGrips } from './grips'
+import { letGripGo, listGrips } from './grips'
 import { seedDemoBook } from './seed'
-import { listSets } from './sets'
+import { changeSet, listSets } from './sets'
 import { listDeleted, listTunes } from './songbook'
 import { createTune, editTune, newDocument, readTune } from './tunes'
 
@@ -28,6 +30,24 @@ test('a book as it was made is the demo and nothing else; one letter of the play
   const own = createTune(db, newDocument('Mine'), AT + 1_000)
   expect(isUntouched(db)).toBe(false)
   expect(readTune(db, own)).not.toBeNull()
+})
+
+test('a setting, a goal, a layout or a grip let go is the player’s own too', () => {
+  const { id } = titled('Four Planks')
+  const changes: (() => unknown)[] = [
+    () => changePlayer(db, { leftHanded: true }),
+    () => setGoal(db, id, { kind: 'tune', item: 'the whole', tempo: 120, wanted: true }),
+    () => keepLayout(db, id, 'Mine', TEMPLATES.lead.layout),
+    () => letGripGo(db, listGrips(db)[0]!.id),
+    () => changeSet(db, listSets(db)[0]!.id, { note: 'later' }),
+  ]
+  for (const change of changes) {
+    expect(isUntouched(db)).toBe(true)
+    db.$client.exec('SAVEPOINT before')
+    change()
+    expect(isUntouched(db)).toBe(false)
+    db.$client.exec('ROLLBACK TO before; RELEASE before')
+  }
 })
 
 test('with one touch the own book begins: untouched demo tunes can be brought back, changed ones and own work stay, passes of the invented player are gone', () => {

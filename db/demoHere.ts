@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, lt, lte, sql } from 'drizzle-orm'
 import type { Db, Tx } from './connect'
 import { refresh, type ItemOf } from './practice'
-import { grips, likings, passes, revisions, sets, tunes } from './schema'
+import { goals, grips, layouts, likings, passes, revisions, sets, settings, tunes } from './schema'
 
 /** The tunes of the demo book, by title, and its set. */
 export const DEMO_TITLES: readonly string[] = [
@@ -15,6 +15,8 @@ export const DEMO_TITLES: readonly string[] = [
   'Ferryman, Wait',
 ]
 const DEMO_SET = 'Evening crossing'
+/** What a new book says of itself: the first steps are offered, or were taken. */
+const OFFERED = 'firstSteps'
 
 /** What of the demo is still in a book. */
 export interface DemoHere {
@@ -63,11 +65,11 @@ const ofItsPlayer = (ofDemo: readonly { id: string }[], at: number) =>
     lt(passes.at, at),
   )
 
-/** Nothing in the book is the player's own: no tune, grip, set, pass or liking beside those of the demo. */
+/** Nothing in the book is the player's own: no tune, grip, set, pass, liking, layout, goal or setting beside those of the demo. */
 export function isUntouched(db: Db | Tx): boolean {
   const demo = demoHere(db)
   if (!demo || demo.touched.length > 0) return false
-  const counted = (table: typeof tunes | typeof passes | typeof sets | typeof likings) =>
+  const counted = (table: typeof tunes | typeof passes | typeof likings | typeof layouts | typeof goals) =>
     db
       .select({ count: sql<number>`count(*)` })
       .from(table)
@@ -76,16 +78,23 @@ export function isUntouched(db: Db | Tx): boolean {
     counted(tunes) === demo.untouched.length &&
     counted(passes) === demo.passes &&
     counted(likings) === 0 &&
+    counted(layouts) === 0 &&
+    counted(goals) === 0 &&
+    db
+      .select({ name: settings.name })
+      .from(settings)
+      .all()
+      .every(({ name }) => name === OFFERED) &&
     db
       .select()
       .from(sets)
       .all()
-      .every(({ name, createdAt }) => name === DEMO_SET && createdAt <= demo.at) &&
+      .every(({ name, touchedAt }) => name === DEMO_SET && touchedAt <= demo.at) &&
     db
-      .select({ createdAt: grips.createdAt })
+      .select({ createdAt: grips.createdAt, deletedAt: grips.deletedAt })
       .from(grips)
       .all()
-      .every(({ createdAt }) => createdAt <= demo.at)
+      .every(({ createdAt, deletedAt }) => createdAt <= demo.at && deletedAt === null)
   )
 }
 
@@ -113,7 +122,7 @@ export function beginOwnBook(db: Db, now = Date.now()): DemoGone | null {
       tx.update(tunes).set({ deletedAt: now }).where(inArray(tunes.id, ids)).run()
       tx.update(sets)
         .set({ deletedAt: now })
-        .where(and(eq(sets.name, DEMO_SET), lte(sets.createdAt, demo.at), isNull(sets.deletedAt)))
+        .where(and(eq(sets.name, DEMO_SET), lte(sets.touchedAt, demo.at), isNull(sets.deletedAt)))
         .run()
       tx.update(grips)
         .set({ deletedAt: now })
