@@ -6,6 +6,7 @@ export default [
   route('deleted', 'routes/deleted.tsx'),
   route('tunes/:tuneId/:step?', 'routes/tune.tsx'),
   route('tunes/:tuneId/edits', 'routes/tune.edits.ts'),
+  route('tunes/:tuneId/place', 'routes/tune.place.ts'),
   route('tunes/:tuneId/sheet', 'routes/sheet.tsx'),
   route('tunes/:tuneId/sheet.pdf', 'routes/sheet.pdf.ts'),
   route('tunes/:tuneId/why', 'routes/why.tsx'),

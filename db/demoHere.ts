@@ -33,7 +33,13 @@ export interface DemoHere {
 /** What is there of the demo; null where nothing is. Told by titles and by when things were made, so that books of earlier versions are known too. */
 export function demoHere(db: Db | Tx): DemoHere | null {
   const rows = db
-    .select({ id: tunes.id, title: tunes.title, createdAt: tunes.createdAt, parent: revisions.parentId })
+    .select({
+      id: tunes.id,
+      title: tunes.title,
+      createdAt: tunes.createdAt,
+      parent: revisions.parentId,
+      tags: tunes.tags,
+    })
     .from(tunes)
     .innerJoin(revisions, eq(revisions.id, tunes.head))
     .where(and(inArray(tunes.title, [...DEMO_TITLES]), isNull(tunes.deletedAt)))
@@ -43,11 +49,12 @@ export function demoHere(db: Db | Tx): DemoHere | null {
   if (first.length === 0) return null
   const at = Math.min(...first.map(({ createdAt }) => createdAt))
   const ofDemo = rows.filter(({ createdAt }) => createdAt <= at)
+  const isTouched = ({ parent, tags }: (typeof rows)[number]) => parent !== null || tags.length > 0
   const plain = ({ id, title }: (typeof rows)[number]) => ({ id, title })
   return {
     at,
-    untouched: ofDemo.filter(({ parent }) => parent === null).map(plain),
-    touched: ofDemo.filter(({ parent }) => parent !== null).map(plain),
+    untouched: ofDemo.filter((one) => !isTouched(one)).map(plain),
+    touched: ofDemo.filter(isTouched).map(plain),
     passes: db
       .select({ count: sql<number>`count(*)` })
       .from(passes)

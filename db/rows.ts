@@ -172,6 +172,12 @@ function arrangementOf(
   }
 }
 
+/** What a tune is found by stays while its chart does: it takes a reading of all chords. */
+function soughtBefore(tx: Tx, id: string, { text }: TuneDocument, before: TuneDocument | null) {
+  if (before?.text !== text) return undefined
+  return tx.select({ summary: tunes.summary }).from(tunes).where(eq(tunes.id, id)).get()?.summary?.sought
+}
+
 /**
  * Makes the rows of a tune agree with a document.
  * @param before what its rows say now, where that is known: what is the same in both is left as it is
@@ -183,7 +189,7 @@ export function writeRows(
   before: TuneDocument | null = null,
 ): void {
   tx.update(tunes)
-    .set({ title: document.title, summary: summaryOf(document) })
+    .set({ title: document.title, summary: summaryOf(document, soughtBefore(tx, id, document, before)) })
     .where(eq(tunes.id, id))
     .run()
   const there = tx

@@ -1,5 +1,6 @@
 import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import { GRADES, ITEM_KINDS } from '../core/practice/grade'
+import type { Sought } from '../core/analysis/sought'
 import type { ItemRecord } from '../core/practice/record'
 import type { SheetLayout } from '../core/sheet/layout'
 import type { TuneDocument } from '../core/tune/document'
@@ -15,6 +16,16 @@ export interface TuneSummary {
   meter: string
   bars: number
   far?: HowFarATune
+  /** What its changes are found by; null without chords, missing in summaries of earlier versions. */
+  sought?: Sought | null
+}
+
+/** Where a player last was in a tune. */
+export interface TunePlace {
+  /** Name of the step. */
+  step: string
+  /** The chord that was selected: `bar:beat` of the home line, both from 1. */
+  slot: string | null
 }
 
 /** How far the work on a tune is: the last thing that was done with it. */
@@ -34,6 +45,10 @@ export const tunes = sqliteTable(
     head: text('head').notNull(),
     /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
     summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
+    /** Words the player sorts tunes by. They are the book's, not the document's: no step of undo. */
+    tags: text('tags', { mode: 'json' }).$type<string[]>().notNull().default([]),
+    /** Where it was left; null before it was opened. */
+    place: text('place', { mode: 'json' }).$type<TunePlace>(),
   },
   (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)],
 )

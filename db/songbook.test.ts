@@ -1,20 +1,31 @@
 import fc from 'fast-check'
+import { numeralsAsked } from '../core/analysis/sought'
 import { parseChart } from '../core/chart/parse'
 import { tuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
 import { seedDemoBook } from './seed'
 import {
+  countTwice,
   deleteTune,
+  deleteTunes,
   eraseDeleted,
   hasAnyTune,
+  keepPlace,
   listDeleted,
+  listTags,
   listTunes,
+  MOST_TAGS,
+  nearTitles,
+  placeOf,
+  restoreDeletedAt,
   restoreTunes,
   SONGBOOK_SORTS,
+  tagTunes,
   tuneTitled,
+  twinsOf,
 } from './songbook'
-import { createTune, editTune, newDocument, readTune } from './tunes'
+import { createTune, duplicateTune, editTune, newDocument, readTune } from './tunes'
 
 let db: Db
 beforeEach(() => {
@@ -123,4 +134,80 @@ test('a tune is found by what is sung in it, with its chords and its title; and 
   expect(listTunes(db, { words: ['text'] }).found).toBe(0)
   const all = titles({ sort: 'title' })
   expect([...titles({ sort: 'title', most: 4 }), ...titles({ sort: 'title', most: 4, from: 4 })]).toEqual(all)
+})
+
+describe('a songbook of hundreds', () => {
+  const make = (title: string, text: string) => createTune(db, newDocument(title, text))
+
+  test('tags go on and off several tunes at once, are counted, searched, and go with a copy; undo knows nothing of them', () => {
+    const [a, b, c] = [make('Alder', '| C |'), make('Birch', '| F |'), make('Cedar', '| G |')]
+    const before = state(a).revision
+    expect(tagTunes(db, [a, b], 'wedding', true)).toBe(2)
+    expect(tagTunes(db, [a, b, c], 'wedding', true)).toBe(1)
+    expect(tagTunes(db, [c], 'slow', true)).toBe(1)
+    expect(tagTunes(db, [b], 'wedding', false)).toBe(1)
+    expect(listTags(db)).toEqual([
+      { tag: 'slow', tunes: 1 },
+      { tag: 'wedding', tunes: 2 },
+    ])
+    expect(titles({ tag: 'wedding', sort: 'title' })).toEqual(['Alder', 'Cedar'])
+    expect(titles({ tag: 'wed' })).toEqual([])
+    expect(titles({ words: ['wed'], sort: 'title' })).toEqual(['Alder', 'Cedar'])
+    expect([state(a).revision, state(a).undo]).toEqual([before, null])
+    const copy = duplicateTune(db, c)!
+    expect(listTunes(db).entries.find(({ id }) => id === copy)!.tags).toEqual(['slow', 'wedding'])
+    deleteTunes(db, [c, copy])
+    expect(listTags(db)).toEqual([{ tag: 'wedding', tunes: 1 }])
+    for (let at = 0; at < MOST_TAGS + 3; at += 1) tagTunes(db, [b], `tag ${at}`, true)
+    expect(listTunes(db).entries.find(({ id }) => id === b)!.tags).toHaveLength(MOST_TAGS)
+  })
+  test('numerals and walks find changes in any key', () => {
+    make('Far Shore', 'key: Eb\n| Eb | Fm7 Bb7 | Eb | Cm7 |')
+    make('Near Shore', 'key: D\n| D | Em | F#m | G |')
+    const asked = (q: string) => titles({ words: q.split(' '), numerals: numeralsAsked(q) })
+    expect(asked('ii V I')).toEqual(['Far Shore'])
+    expect(asked('I ii iii IV')).toEqual(['Near Shore'])
+    expect(asked('walking up')).toEqual(['Near Shore'])
+    expect(asked('shore walking')).toEqual(['Near Shore'])
+    expect(asked('iv bVI')).toEqual([])
+  })
+  test('a misspelt title is near one that is there', () => {
+    make('Kestrel at Noon', '| C |')
+    make('Pottery Lane', '| C |')
+    expect(nearTitles(db, 'kestral')[0]!.title).toBe('Kestrel at Noon')
+    expect(nearTitles(db, 'potery lan')[0]!.title).toBe('Pottery Lane')
+    expect(nearTitles(db, 'xylophone')).toEqual([])
+  })
+  test('what stands twice is found by its title, or by its changes in another key', () => {
+    const changes = '| Dm7 | G7 | C6 Am7 | Dm7 G7 |'
+    const [a, b] = [make('Quay', changes), make('Jetty', 'key: F\n| Gm7 | C7 | F6 Dm7 | Gm7 C7 |')]
+    const [c, d] = [make('Pier', '| C |'), make(' pier ', '| Bb |')]
+    make('Other', '| Dm7 | G7 | Em7 Am7 | Dm7 G7 |')
+    expect(countTwice(db)).toBe(4)
+    expect(titles({ twice: true }).sort()).toEqual([' pier ', 'Jetty', 'Pier', 'Quay'])
+    const twins = twinsOf(db, [a, b, c, d])
+    expect(twins.get(a)).toEqual({ title: 'Jetty', equal: 'changes' })
+    expect(twins.get(c)!.equal).toBe('title')
+    deleteTune(db, b)
+    expect(countTwice(db)).toBe(2)
+    // The chart of one becomes another.
+    editTune(db, d, state(d).revision, { kind: 'title', title: 'Mole' })
+    expect(countTwice(db)).toBe(0)
+  })
+  test('several deleted at once come back at once, others that were deleted do not', () => {
+    const [a, b, c] = [make('A', ''), make('B', ''), make('C', '')]
+    deleteTune(db, a, 5)
+    expect(deleteTunes(db, [a, b, c], 9)).toBe(2)
+    expect(restoreDeletedAt(db, 9)).toBe(2)
+    expect(titles({ sort: 'title' })).toEqual(['B', 'C'])
+  })
+  test('where a tune was left is kept without being a change of it', () => {
+    const id = make('Left', '| C | F |')
+    const { touchedAt } = listTunes(db).entries[0]!
+    expect(placeOf(db, id)).toBeNull()
+    expect(keepPlace(db, id, { step: 'lines', slot: '2:1' })).toBe(true)
+    expect(listTunes(db).entries[0]).toMatchObject({ touchedAt, place: { step: 'lines', slot: '2:1' } })
+    deleteTune(db, id)
+    expect(keepPlace(db, id, { step: 'chart', slot: null })).toBe(false)
+  })
 })

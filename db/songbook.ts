@@ -1,6 +1,9 @@
-import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/sqlite-core'
+import Fuse from 'fuse.js'
+import type { NumeralsAsked } from '../core/analysis/sought'
 import type { Db } from './connect'
-import { charts, practised, tunes, type HowFarATune, type TuneSummary } from './schema'
+import { charts, practised, tunes, type HowFarATune, type TunePlace, type TuneSummary } from './schema'
 import { summaryOf } from './summary'
 import { readTune } from './tunes'
 
@@ -8,15 +11,24 @@ export interface SongbookEntry {
   id: string
   title: string
   summary: TuneSummary
+  tags: string[]
+  /** Where it was left; null where it was never opened. */
+  place: TunePlace | null
   touchedAt: number
 }
 
-/** Writes the summaries of tunes that were kept before the songbook had them, or before they said how far the tune is. */
+/** Writes the summaries of tunes that were kept before the songbook had them, or before they said how far the tune is and what it is found by. */
 export function fillSummaries(db: Db): void {
   const without = db
     .select({ id: tunes.id })
     .from(tunes)
-    .where(or(isNull(tunes.summary), sql`json_extract(${tunes.summary}, '$.far') IS NULL`))
+    .where(
+      or(
+        isNull(tunes.summary),
+        sql`json_extract(${tunes.summary}, '$.far') IS NULL`,
+        sql`json_type(${tunes.summary}, '$.sought') IS NULL`,
+      ),
+    )
     .all()
   db.transaction((tx) => {
     for (const { id } of without) {
@@ -32,61 +44,187 @@ export function fillSummaries(db: Db): void {
 
 const NO_SUMMARY: TuneSummary = { key: null, meter: '4/4', bars: 0 }
 
-/** Every word must be in the title or in the text of the chart shown (a chord, a key line). */
-function hasWords(words: readonly string[]): SQL | undefined {
-  const escaped = (word: string) => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`
-  return and(
+/** What is asked of the songbook; everything asked holds of each tune listed. */
+export interface Asked {
+  /** Each must be in the title, a tag, the chart's text, what is sung, or what happens in the changes ("turnaround", "walking up"). */
+  words?: readonly string[]
+  /** Where the same words are numerals: tunes with these changes are found as well. */
+  numerals?: NumeralsAsked | null
+  tag?: string | null
+  /** Those alone that stand in the book twice, side by side. */
+  twice?: boolean
+}
+
+const sought = (field: 'inKey' | 'steps' | 'says' | 'changes') =>
+  sql`json_extract(${tunes.summary}, ${`$.sought.${field}`})`
+const like = (what: SQL, word: string) =>
+  sql`${what} LIKE ${`%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`} ESCAPE '\\'`
+
+function isAsked({ words = [], numerals = null, tag = null, twice = false }: Asked): SQL | undefined {
+  const inWords = and(
     ...words.map((word) =>
       or(
-        sql`${tunes.title} LIKE ${escaped(word)} ESCAPE '\\'`,
-        sql`${charts.text} LIKE ${escaped(word)} ESCAPE '\\'`,
+        like(sql`${tunes.title}`, word),
+        like(sql`${tunes.tags}`, word),
+        like(sql`${charts.text}`, word),
+        like(sought('says'), word),
         // What is sung, as it is kept: a list of words with their places.
-        sql`EXISTS (SELECT 1 FROM json_each(${charts.lyrics}) WHERE json_extract(value, '$.text') LIKE ${escaped(word)} ESCAPE '\\')`,
+        sql`EXISTS (SELECT 1 FROM json_each(${charts.lyrics}) WHERE ${like(sql`json_extract(value, '$.text')`, word)})`,
       ),
     ),
   )
+  const inChanges =
+    numerals &&
+    ('steps' in numerals
+      ? sql`${sought('steps')} LIKE ${numerals.steps}`
+      : sql`${sought('inKey')} LIKE ${numerals.inKey}`)
+  return and(
+    isNull(tunes.deletedAt),
+    words.length > 0 ? or(inWords, inChanges ?? undefined) : undefined,
+    tag === null ? undefined : hasTag(tag),
+    twice ? or(standsTwice(plainTitle), standsTwice(sought('changes'))) : undefined,
+  )
 }
 
-/** Tunes of the book in an order, of those that have all words; and how many there are of them. Charts are not read, only searched. */
+const hasTag = (tag: string) => sql`EXISTS (SELECT 1 FROM json_each(${tunes.tags}) WHERE value = ${tag})`
+
+const plainTitle = sql`lower(trim(${tunes.title}))`
+/** Other tunes of the book are equal in this. */
+const standsTwice = (what: SQL) =>
+  sql`${what} IN (SELECT ${what} FROM ${tunes} WHERE ${tunes.deletedAt} IS NULL AND ${what} <> '' GROUP BY 1 HAVING count(*) > 1)`
+
+/** Tunes of the book in an order, of those that are asked for; and how many there are of them. Charts are not read, only searched. */
 export function listTunes(
   db: Db,
   {
-    words = [],
     most = -1,
     from = 0,
     sort = 'touched',
-  }: { words?: readonly string[]; most?: number; from?: number; sort?: SongbookSort } = {},
+    ...asked
+  }: Asked & { most?: number; from?: number; sort?: SongbookSort } = {},
 ): { entries: SongbookEntry[]; found: number; total: number } {
-  const book = isNull(tunes.deletedAt)
-  const where = words.length > 0 ? and(book, hasWords(words)) : book
+  const where = isAsked(asked)
+  const isAll = !asked.words?.length && !asked.tag && !asked.twice
   const shown = and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))
-  const counted = (condition: SQL | undefined) =>
-    db
-      .select({ count: sql<number>`count(*)` })
-      .from(tunes)
-      .innerJoin(charts, shown)
-      .where(condition)
-      .get()!.count
-  const total = db
-    .select({ count: sql<number>`count(*)` })
-    .from(tunes)
-    .where(book)
-    .get()!.count
+  const count = sql<number>`count(*)`
+  const total = db.select({ count }).from(tunes).where(isNull(tunes.deletedAt)).get()!.count
   const rows = db
-    .select({ id: tunes.id, title: tunes.title, summary: tunes.summary, touchedAt: tunes.touchedAt })
+    .select({
+      id: tunes.id,
+      title: tunes.title,
+      summary: tunes.summary,
+      tags: tunes.tags,
+      place: tunes.place,
+      touchedAt: tunes.touchedAt,
+    })
     .from(tunes)
     .innerJoin(charts, shown)
     .where(where)
-    .orderBy(...ORDERS[sort])
+    .orderBy(...(asked.twice ? [sought('changes'), plainTitle] : []), ...ORDERS[sort])
     .limit(most)
     .offset(from)
     .all()
   return {
     entries: rows.map((row) => ({ ...row, summary: row.summary ?? NO_SUMMARY })),
-    found: words.length > 0 ? counted(where) : total,
+    found: isAll
+      ? total
+      : db.select({ count }).from(tunes).innerJoin(charts, shown).where(where).get()!.count,
     total,
   }
 }
+
+/** Titles and tags that a misspelt word may mean, the nearest first. */
+const MOST_NEAR = 6
+export function nearTitles(db: Db, query: string): { id: string; title: string }[] {
+  const all = db.select({ id: tunes.id, title: tunes.title }).from(tunes).where(isNull(tunes.deletedAt)).all()
+  const fuse = new Fuse(all, {
+    keys: ['title'],
+    threshold: 0.4,
+    ignoreLocation: true,
+    ignoreDiacritics: true,
+  })
+  return fuse.search(query, { limit: MOST_NEAR }).map(({ item }) => item)
+}
+
+/** How many tunes stand in the book more than once: by their title, or with the same changes in any key. */
+export const countTwice = (db: Db): number =>
+  db
+    .select({ count: sql<number>`count(*)` })
+    .from(tunes)
+    .where(isAsked({ twice: true }))
+    .get()!.count
+
+/** Why a tune is among those that stand twice, and with which others. */
+export interface Twin {
+  title: string
+  equal: 'title' | 'changes'
+}
+export function twinsOf(db: Db, ids: readonly string[]): Map<string, Twin> {
+  const other = alias(tunes, 'other')
+  const changesOf = (of: typeof tunes.summary | typeof other.summary) =>
+    sql`json_extract(${of}, '$.sought.changes')`
+  const rows = db
+    .select({
+      id: tunes.id,
+      title: other.title,
+      isTitle: sql<number>`lower(trim(${other.title})) = ${plainTitle}`,
+    })
+    .from(tunes)
+    .innerJoin(
+      other,
+      and(
+        isNull(other.deletedAt),
+        ne(other.id, tunes.id),
+        or(
+          sql`lower(trim(${other.title})) = ${plainTitle}`,
+          sql`${changesOf(tunes.summary)} <> '' AND ${changesOf(other.summary)} = ${changesOf(tunes.summary)}`,
+        ),
+      ),
+    )
+    .where(inArray(tunes.id, [...ids]))
+    .all()
+  return new Map(rows.map(({ id, title, isTitle }) => [id, { title, equal: isTitle ? 'title' : 'changes' }]))
+}
+
+/** Tags in use with the number of their tunes, by name. */
+export const listTags = (db: Db): { tag: string; tunes: number }[] =>
+  db.all(
+    sql`SELECT value AS tag, count(*) AS tunes FROM ${tunes}, json_each(${tunes.tags}) WHERE ${tunes.deletedAt} IS NULL GROUP BY value ORDER BY value COLLATE NOCASE`,
+  )
+
+/** Tags one tune can have. */
+export const MOST_TAGS = 30
+/** Puts a tag on tunes, or takes it off. @returns how many it was put on or taken off */
+export function tagTunes(db: Db, ids: readonly string[], tag: string, on: boolean): number {
+  return db.transaction(
+    (tx) => {
+      const rows = tx
+        .select({ id: tunes.id, tags: tunes.tags })
+        .from(tunes)
+        .where(and(inArray(tunes.id, [...ids]), isNull(tunes.deletedAt)))
+        .all()
+        .filter(({ tags }) => tags.includes(tag) !== on && (!on || tags.length < MOST_TAGS))
+      for (const { id, tags } of rows)
+        tx.update(tunes)
+          .set({ tags: on ? [...tags, tag].sort() : tags.filter((one) => one !== tag) })
+          .where(eq(tunes.id, id))
+          .run()
+      return rows.length
+    },
+    { behavior: 'immediate' },
+  )
+}
+
+/** Keeps where a tune is left. It is no change of the tune. */
+export const keepPlace = (db: Db, id: string, place: TunePlace): boolean =>
+  db
+    .update(tunes)
+    .set({ place })
+    .where(and(eq(tunes.id, id), isNull(tunes.deletedAt)))
+    .run().changes > 0
+
+export const placeOf = (db: Db, id: string): TunePlace | null =>
+  db.select({ place: tunes.place }).from(tunes).where(eq(tunes.id, id)).get()?.place ?? null
 
 /** The tune of the book that has just this title, the one touched last where several have; null where none has. */
 export const tuneTitled = (db: Db, title: string): string | null =>
@@ -151,12 +289,18 @@ export const eraseDeleted = (db: Db, ids: readonly string[]): number =>
     { behavior: 'immediate' },
   )
 
-export const deleteTune = (db: Db, id: string, now = Date.now()): boolean =>
+/** @returns how many of them were in the book */
+export const deleteTunes = (db: Db, ids: readonly string[], now = Date.now()): number =>
   db
     .update(tunes)
     .set({ deletedAt: now })
-    .where(and(eq(tunes.id, id), isNull(tunes.deletedAt)))
-    .run().changes > 0
+    .where(and(inArray(tunes.id, [...ids]), isNull(tunes.deletedAt)))
+    .run().changes
+export const deleteTune = (db: Db, id: string, now = Date.now()): boolean => deleteTunes(db, [id], now) > 0
+
+/** Brings back what was deleted in one go. */
+export const restoreDeletedAt = (db: Db, at: number): number =>
+  db.update(tunes).set({ deletedAt: null }).where(eq(tunes.deletedAt, at)).run().changes
 
 export const restoreTunes = (db: Db, ids: string[]): number =>
   db.update(tunes).set({ deletedAt: null }).where(inArray(tunes.id, ids)).run().changes

@@ -1,11 +1,14 @@
+import { createHash } from 'node:crypto'
 import { homeKey } from '../core/analysis/analyse'
+import { soughtIn } from '../core/analysis/sought'
+import type { Chart } from '../core/chart/chart'
 import { parseChart } from '../core/chart/parse'
 import { keyName } from '../core/pitch/key'
 import { PLAIN_LEADING, type TuneDocument } from '../core/tune/document'
 import type { HowFarATune, TuneSummary } from './schema'
 
-/** What the songbook says of a chart. */
-export function summaryOf(document: TuneDocument): TuneSummary {
+/** What the songbook says of a chart. @param sought what it is found by, where that is known */
+export function summaryOf(document: TuneDocument, sought?: TuneSummary['sought']): TuneSummary {
   const chart = parseChart(document.text)
   const key = chart.key ?? (chart.bars.length > 0 ? homeKey(chart) : null)
   return {
@@ -13,8 +16,16 @@ export function summaryOf(document: TuneDocument): TuneSummary {
     meter: `${chart.meter.beats}/${chart.meter.unit}`,
     bars: chart.bars.length,
     far: howFarIs(document, chart.bars.length),
+    sought: sought === undefined ? foundBy(chart) : sought,
   }
 }
+
+/** The changes are only compared with others: a digest says as much. */
+function foundBy(chart: Chart): TuneSummary['sought'] {
+  const sought = soughtIn(chart)
+  return sought && { ...sought, changes: sought.changes && digest(sought.changes) }
+}
+const digest = (text: string) => createHash('sha256').update(text).digest('base64url').slice(0, 16)
 
 /** The last thing the player did; grips that a search found by itself are nobody's work. */
 function howFarIs(

@@ -69,12 +69,12 @@ function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> 
   return { undo: present?.parentId ? present.label : null, redo: newestChild(db, head)?.label ?? null }
 }
 
-export function createTune(db: Db, document: TuneDocument, now = Date.now()): string {
+export function createTune(db: Db, document: TuneDocument, now = Date.now(), tags: string[] = []): string {
   const id = newId()
   db.transaction(
     (tx) => {
       const head = newId()
-      tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head }).run()
+      tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head, tags }).run()
       keepState(
         tx,
         { id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', createdAt: now },
@@ -220,8 +220,10 @@ export function stepHistory(
 /** A copy with everything made on the tune; its history begins anew. */
 export function duplicateTune(db: Db, id: string): string | null {
   const source = readTune(db, id)
-  return source && createTune(db, asCopy(source.document))
+  return source && createTune(db, asCopy(source.document), undefined, tagsOf(db, id))
 }
+
+const tagsOf = (db: Db, id: string): string[] => reads(db).tune.get({ tune: id })?.tags ?? []
 
 const asCopy = (document: TuneDocument): TuneDocument => ({
   ...document,
@@ -254,7 +256,7 @@ export function copyTune(
     if (!tried.ok) return { kind: 'refused', message: tried.message }
     document = tried.document
   }
-  const copy = createTune(db, asCopy(document), now)
+  const copy = createTune(db, asCopy(document), now, tagsOf(db, tune))
   if (id !== undefined) db.insert(writes).values({ id, tuneId: tune, made: copy, at: now }).run()
   return { kind: 'copied', id: copy }
 }

@@ -12,7 +12,7 @@ test('a set: tunes put in, moved by keys and by buttons, played in another key, 
   const rows = inSet(page)
   for (const title of ['First Tune', 'Second Tune', 'Halyard Waltz']) {
     // Other tests may have made more tunes than the list shows.
-    await page.getByRole('textbox', { name: 'Search titles and chords' }).fill(title)
+    await page.getByRole('textbox', { name: 'Search the songbook' }).fill(title)
     await page.getByRole('button', { name: 'Search' }).click()
     await page.getByRole('button', { name: title, exact: true }).click()
     await expect(rows.last()).toContainText(title)

@@ -174,7 +174,7 @@ test('chords brought in from elsewhere: the chart they make, what was left out, 
 test('the songbook: search, duplicate, rename, delete with undo', async ({ page }) => {
   await page.goto('/')
   await expect(page.locator('tbody tr').filter({ hasText: 'Low Water Blues' })).toContainText('C minor')
-  await page.getByLabel('Search titles and chords').fill('halyard')
+  await page.getByLabel('Search the songbook').fill('halyard')
   await page.getByRole('button', { name: 'Search' }).click()
   await expect(page.locator('tbody tr')).toHaveCount(1)
   await page.goto('/')

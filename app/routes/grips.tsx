@@ -140,7 +140,7 @@ export default function GripsPage({
         onTouch={(string, fret) => grip.take(touched(frets, string, fret))}
       />
       <GripInputs grip={grip} />
-      <div className="grip-columns">
+      <div className={grip.midis.length === 0 ? 'grip-columns resting' : 'grip-columns'}>
         <ThisGrip grip={grip} present={present} />
         <GripsFound
           grip={grip}

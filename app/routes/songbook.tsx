@@ -1,31 +1,37 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
-import { data, Form, Link, redirect, useNavigation } from 'react-router'
+import { data, Form, Link, useNavigation } from 'react-router'
 import { z } from 'zod'
-import { createTune, duplicateTune, editTune, newDocument, readTune } from '../../db/tunes'
 import {
-  deleteTune,
+  countTwice,
   listDeleted,
+  listTags,
   listTunes,
-  restoreTunes,
+  nearTitles,
   SONGBOOK_SORTS,
   tuneTitled,
+  twinsOf,
   type SongbookSort,
 } from '../../db/songbook'
+import { listSets } from '../../db/sets'
+import { numeralsAsked } from '../../core/analysis/sought'
 import { daysIn } from '../../core/practice/days'
-import type { Db } from '../../db/connect'
 import { dueByTune, tunesInPractice } from '../../db/practice'
-import { beginOwnBook, demoHere } from '../../db/demoHere'
-import { demoBook, FIRST_TUNE } from '../../db/demo'
+import { demoHere } from '../../db/demoHere'
+import { FIRST_TUNE } from '../../db/demo'
 import { FirstSteps, type FirstHeard } from '../features/first/FirstSteps'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack } from '../services/forms/Notices'
-import { MOST_ROWS, ROWS_A_PAGE, rowOf, wordsOf, type SongbookRow } from '../features/songbook/entries'
+import { MOST_ROWS, ROWS_A_PAGE, rowOf, wordsOf } from '../features/songbook/entries'
+import { doneInBook, songbookIntents } from '../features/songbook/done.server'
+import { Row } from '../features/songbook/Row'
+import { Several } from '../features/songbook/Several'
+import { TagLine } from '../features/songbook/TagLine'
+import { useChoice } from '../features/songbook/useChoice'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
-import { keyInWords } from '../../core/chord/engraved'
 import type { Route } from './+types/songbook'
 import { fieldsOf } from '../services/forms/fields'
 
@@ -33,11 +39,11 @@ import { fieldsOf } from '../services/forms/fields'
 /** What is latest and what is furthest comes first; the rest goes by letters and numbers. */
 const directionOf = (by: SongbookSort): 'ascending' | 'descending' =>
   by === 'touched' || by === 'far' ? 'descending' : 'ascending'
-const COLUMNS: readonly { label: string; by: SongbookSort | null }[] = [
+const COLUMNS: readonly { label: string; by: SongbookSort | null; from?: 'not-phone' | 'not-narrow' }[] = [
   { label: 'Tune', by: 'title' },
-  { label: 'Key', by: 'key' },
-  { label: 'Metre', by: null },
-  { label: 'Bars', by: 'bars' },
+  { label: 'Key', by: 'key', from: 'not-phone' },
+  { label: 'Metre', by: null, from: 'not-narrow' },
+  { label: 'Bars', by: 'bars', from: 'not-phone' },
   { label: 'How far', by: 'far' },
   { label: 'Last touched', by: 'touched' },
 ]
@@ -48,11 +54,30 @@ const view = z.object({
   rows: z.coerce.number().int().min(ROWS_A_PAGE).max(MOST_ROWS).catch(ROWS_A_PAGE),
   from: z.coerce.number().int().min(0).max(1_000_000).catch(0),
   deleted: z.uuid().nullable().catch(null),
+  /** The moment at which several were deleted. */
+  deletedAt: z.coerce.number().int().positive().nullable().catch(null),
+  said: z.string().max(300).nullable().catch(null),
+  tag: z.string().max(60).nullable().catch(null),
+  twice: z.literal('yes').nullable().catch(null),
 })
 
 export function loader({ request }: Route.LoaderArgs) {
-  const { q, rows, from, sort, deleted } = view.parse(Object.fromEntries(new URL(request.url).searchParams))
-  const { entries, found, total } = listTunes(database(), { words: wordsOf(q), most: rows, from, sort })
+  const { q, rows, from, sort, deleted, deletedAt, said, tag, twice } = view.parse(
+    Object.fromEntries(new URL(request.url).searchParams),
+  )
+  const { entries, found, total } = listTunes(database(), {
+    words: wordsOf(q),
+    numerals: numeralsAsked(q),
+    tag,
+    twice: twice !== null,
+    most: rows,
+    from,
+    sort,
+  })
+  const twins = twinsOf(
+    database(),
+    entries.map(({ id }) => id),
+  )
   const now = Date.now()
   const today = daysIn(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC')(now)
   const [due, practised] = [dueByTune(database(), today), tunesInPractice(database())]
@@ -63,10 +88,22 @@ export function loader({ request }: Route.LoaderArgs) {
     from,
     sort,
     deleted,
+    deletedAt,
+    said,
+    tag,
+    twice: twice !== null,
     total,
     found,
+    near: found === 0 && q ? nearTitles(database(), q) : [],
+    tags: listTags(database()),
+    doubled: countTwice(database()),
+    sets: listSets(database()).map(({ id, name }) => ({ id, name })),
     rows: entries.map((entry) =>
-      rowOf(entry, now, practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null, ofDemo.has(entry.id)),
+      rowOf(entry, now, {
+        due: practised.has(entry.id) ? (due.get(entry.id) ?? 0) : null,
+        demo: ofDemo.has(entry.id),
+        twin: twins.get(entry.id) ?? null,
+      }),
     ),
     gone: listDeleted(database()).length,
     demo: demo && { tunes: demo.untouched.length, passes: demo.passes },
@@ -80,83 +117,76 @@ function firstHeard(): FirstHeard | null {
   return id === null ? null : { id, title: FIRST_TUNE }
 }
 
-const title = z
-  .string()
-  .trim()
-  .min(1, 'A title needs at least one letter.')
-  .max(120, 'A title has at most 120 letters.')
-const intents = z.discriminatedUnion('intent', [
-  z.object({ intent: z.literal('new'), title }),
-  z.object({ intent: z.literal('rename'), id: z.uuid(), title }),
-  z.object({ intent: z.literal('duplicate'), id: z.uuid() }),
-  z.object({ intent: z.literal('delete'), id: z.uuid() }),
-  z.object({ intent: z.literal('restore'), id: z.uuid() }),
-  z.object({ intent: z.literal('demo') }),
-  z.object({ intent: z.literal('own') }),
-])
-
 export async function action({ request }: Route.ActionArgs) {
   const form = await fieldsOf(request)
-  const wanted = intents.safeParse(form)
+  const wanted = songbookIntents.safeParse(form)
   if (!wanted.success) return data({ message: refusalInWords(wanted.error, form) }, 400)
-  return withBook((db) => done(db, wanted.data))
-}
-
-function done(db: Db, form: z.infer<typeof intents>) {
-  switch (form.intent) {
-    case 'new':
-      return redirect(`/tunes/${createTune(db, newDocument(form.title))}/chart`)
-    case 'rename': {
-      const state = readTune(db, form.id)
-      if (!state) return gone()
-      const outcome =
-        form.title === state.document.title
-          ? null
-          : editTune(db, form.id, state.revision, { kind: 'title', title: form.title })
-      return outcome?.kind === 'refused' ? data({ message: outcome.message }, 400) : redirect('/')
-    }
-    case 'duplicate':
-      return duplicateTune(db, form.id) ? redirect('/') : gone()
-    case 'delete':
-      return deleteTune(db, form.id) ? redirect(`/?deleted=${form.id}`) : gone()
-    case 'restore':
-      restoreTunes(db, [form.id])
-      return redirect('/')
-    case 'own':
-      beginOwnBook(db)
-      return redirect('/')
-    case 'demo':
-      demoBook().forEach(({ document }) => createTune(db, document))
-      return redirect('/')
-  }
+  const back = new URL(request.url).searchParams
+  for (const name of ['deleted', 'deletedAt', 'said', 'index']) back.delete(name)
+  return withBook((db) => doneInBook(db, wanted.data, back))
 }
 
 /** Without an answer the page stays with what was typed. */
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => unlessUnreachable(serverAction)
 export const shouldRevalidate = revalidatesWhenAnswered
 
-const gone = () => data({ message: 'That tune is not in the songbook any more.' }, 404)
-
 export const meta: Route.MetaFunction = () => [{ title: 'Songbook · Yellow Heron' }]
 
 export default function SongbookPage({
-  loaderData: { q, from, sort, deleted, total, found, rows, gone: deletedCount, heard, demo },
+  loaderData: {
+    q,
+    from,
+    sort,
+    deleted,
+    deletedAt,
+    said,
+    tag,
+    twice,
+    total,
+    found,
+    near,
+    tags,
+    doubled,
+    sets,
+    rows,
+    gone: deletedCount,
+    heard,
+    demo,
+  },
   actionData,
 }: Route.ComponentProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
+  const { chosen, choose, chooseAll, chooseNone } = useChoice(rows.map(({ id }) => id))
   const navigation = useNavigation()
   const busy = navigation.state !== 'idle'
   // The field closes when the new title is there, and stays with what was typed when it could not be sent.
   useEffect(() => {
     if (!actionData) setRenaming(null)
   }, [rows, actionData])
+  /** The address of the same tunes, seen otherwise. */
+  const viewed = (more: Record<string, string>) =>
+    `/?${new URLSearchParams({
+      ...(q ? { q } : {}),
+      ...(tag === null ? {} : { tag }),
+      ...(twice ? { twice: 'yes' } : {}),
+      ...more,
+    }).toString()}`
   return (
     <main className="page songbook">
       <PageHead title="Songbook" />
       <FirstSteps heard={heard} />
       <div className="songbook-tools">
         <Form method="get" role="search">
-          <TextField name="q" label="Search titles and chords" defaultValue={q} key={q} size="small" />
+          <TextField
+            name="q"
+            label="Search the songbook"
+            placeholder="words, chords, ii V I, walking up"
+            slotProps={{ inputLabel: { shrink: true } }}
+            defaultValue={q}
+            key={q}
+            size="small"
+          />
+          {tag !== null && <input type="hidden" name="tag" value={tag} />}
           <Button type="submit">Search</Button>
         </Form>
         <Form method="post">
@@ -179,6 +209,17 @@ export default function SongbookPage({
           The tune was deleted.
         </WayBack>
       )}
+      {deletedAt !== null && (
+        <WayBack intent="restoreAll" field={['at', String(deletedAt)]} act="Undo the deletion">
+          The tunes were deleted.
+        </WayBack>
+      )}
+      {said && (
+        <p className="notice" role="status">
+          {said}
+        </p>
+      )}
+      <TagLine tags={tags} tag={tag} doubled={doubled} twice={twice} />
       {total === 0 && (
         <Form method="post" className="empty">
           <p>
@@ -191,21 +232,50 @@ export default function SongbookPage({
       )}
       {total > 0 && found === 0 && (
         <p className="empty">
-          No tune has “{q}” in its title or chords. <Link to="/">Show all {total}</Link>
+          {noneFound(q, tag)} <Link to="/">Show all {total}</Link>
+          {near.length > 0 && (
+            <>
+              {' '}
+              Near it:{' '}
+              {near.map(({ id, title: nearTitle }, at) => (
+                <span key={id}>
+                  {at > 0 && ', '}
+                  <Link to={`/tunes/${id}`}>{nearTitle}</Link>
+                </span>
+              ))}
+            </>
+          )}
         </p>
       )}
+      {chosen.length > 0 && (
+        <Several ids={chosen} tags={tags.map((one) => one.tag)} sets={sets} onNone={chooseNone} />
+      )}
       {found > 0 && (
-        <table className="songbook-table" aria-busy={busy}>
-          <caption>{q ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}</caption>
+        <table className="songbook-table of-tunes" aria-busy={busy}>
+          <caption>
+            {found < total ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}
+          </caption>
           <thead>
             <tr>
-              {COLUMNS.map(({ by, label }) => (
-                <th key={label} scope="col" aria-sort={by === sort ? directionOf(by) : undefined}>
+              <th scope="col" className="row-choice">
+                <label>
+                  <input
+                    type="checkbox"
+                    aria-label="Choose all tunes shown"
+                    checked={chosen.length === rows.length}
+                    onChange={(event) => (event.currentTarget.checked ? chooseAll() : chooseNone())}
+                  />
+                </label>
+              </th>
+              {COLUMNS.map(({ by, label, from: shownFrom }) => (
+                <th
+                  key={label}
+                  scope="col"
+                  className={shownFrom}
+                  aria-sort={by === sort ? directionOf(by) : undefined}
+                >
                   {by ? (
-                    <Link
-                      to={`/?${new URLSearchParams({ ...(q ? { q } : {}), sort: by }).toString()}`}
-                      preventScrollReset
-                    >
+                    <Link to={viewed({ sort: by })} preventScrollReset>
                       {label}
                     </Link>
                   ) : (
@@ -220,7 +290,14 @@ export default function SongbookPage({
           </thead>
           <tbody>
             {rows.map((row) => (
-              <Row key={row.id} row={row} renaming={renaming === row.id} onRename={setRenaming} />
+              <Row
+                key={row.id}
+                row={row}
+                renaming={renaming === row.id}
+                onRename={setRenaming}
+                chosen={chosen.includes(row.id)}
+                onChoose={choose}
+              />
             ))}
           </tbody>
         </table>
@@ -245,9 +322,7 @@ export default function SongbookPage({
       )}
       {from + rows.length < found && rows.length >= MOST_ROWS && (
         <p>
-          <Link
-            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), rows: String(MOST_ROWS), from: String(from + rows.length) }).toString()}`}
-          >
+          <Link to={viewed({ sort, rows: String(MOST_ROWS), from: String(from + rows.length) })}>
             The next {Math.min(MOST_ROWS, found - from - rows.length)} of {found}
           </Link>
         </p>
@@ -255,7 +330,11 @@ export default function SongbookPage({
       {from + rows.length < found && rows.length < MOST_ROWS && (
         <p>
           <Link
-            to={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(sort === 'touched' ? {} : { sort }), ...(from > 0 ? { from: String(from) } : {}), rows: String(Math.min(MOST_ROWS, rows.length + ROWS_A_PAGE)) }).toString()}`}
+            to={viewed({
+              sort,
+              ...(from > 0 ? { from: String(from) } : {}),
+              rows: String(Math.min(MOST_ROWS, rows.length + ROWS_A_PAGE)),
+            })}
             preventScrollReset
           >
             Show more ({found - from - rows.length} left)
@@ -266,91 +345,7 @@ export default function SongbookPage({
   )
 }
 
-function Row({
-  row,
-  renaming,
-  onRename,
-}: {
-  row: SongbookRow
-  renaming: boolean
-  onRename: (id: string | null) => void
-}) {
-  return (
-    <tr>
-      <th scope="row">
-        {renaming ? (
-          <Form method="post" className="rename">
-            <input type="hidden" name="intent" value="rename" />
-            <input type="hidden" name="id" value={row.id} />
-            <TextField
-              name="title"
-              defaultValue={row.title}
-              autoFocus
-              required
-              size="small"
-              slotProps={{ htmlInput: { maxLength: 120, 'aria-label': 'New title' } }}
-              onKeyDown={(event) => event.key === 'Escape' && onRename(null)}
-            />
-            <Button type="submit">Rename</Button>
-          </Form>
-        ) : (
-          <Link to={`/tunes/${row.id}/chart`}>{row.title}</Link>
-        )}
-      </th>
-      <td>{row.key ? keyInWords(row.key) : '–'}</td>
-      <td>{row.meter}</td>
-      <td>{row.bars}</td>
-      <td>
-        {row.due === null ? row.far : `${row.far}, in practice`}
-        {row.due ? (
-          <>
-            {' '}
-            <Link to={`/tunes/${row.id}/practice`} className="due">
-              {row.due} due{row.demo && ' (demo)'}
-            </Link>
-          </>
-        ) : null}
-      </td>
-      <td>{row.touched}</td>
-      <td className="row-tools">
-        <details className="row-menu" name="row-menu">
-          <summary aria-label={`More for ${row.title}`}>More</summary>
-          <div
-            onClick={(event) => {
-              event.currentTarget.closest('details')!.open = false
-            }}
-          >
-            <Button size="small" onClick={() => onRename(renaming ? null : row.id)}>
-              {renaming ? 'Cancel' : 'Rename'}
-            </Button>
-            <RowButton intent="duplicate" id={row.id}>
-              Duplicate
-            </RowButton>
-            <RowButton intent="delete" id={row.id}>
-              Delete
-            </RowButton>
-          </div>
-        </details>
-      </td>
-    </tr>
-  )
-}
-
-function RowButton({
-  intent,
-  id,
-  children,
-}: {
-  intent: 'duplicate' | 'delete'
-  id: string
-  children: string
-}) {
-  return (
-    <Form method="post">
-      <input type="hidden" name="id" value={id} />
-      <Button size="small" type="submit" name="intent" value={intent}>
-        {children}
-      </Button>
-    </Form>
-  )
+function noneFound(q: string, tag: string | null): string {
+  if (q) return `No tune has “${q}” in its title, tags, words or chords.`
+  return tag === null ? 'No tune stands in the book twice.' : `No tune has the tag “${tag}”.`
 }

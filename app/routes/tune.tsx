@@ -1,5 +1,6 @@
 import { useCallback } from 'react'
 import { data, redirect } from 'react-router'
+import { placeOf } from '../../db/songbook'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { keptHere, pagesAddress, windowAsked } from '../features/stand/asked'
@@ -11,8 +12,10 @@ import type { Route } from './+types/tune'
 export function loader({ params }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
-  if (!roomNamed(params.step)) throw redirect(`/tunes/${params.tuneId}/${ROOMS[0]!.name}`)
-  return { state }
+  const place = placeOf(database(), params.tuneId)
+  if (!roomNamed(params.step))
+    throw redirect(`/tunes/${params.tuneId}/${roomNamed(place?.step)?.name ?? ROOMS[0]!.name}`)
+  return { state, at: place?.slot ?? null }
 }
 
 /** Going from step to step keeps the session of the tab; only another tune is read anew. */
@@ -45,7 +48,7 @@ function readAway(tune: string): string[] {
 const STRIP_PX = 52
 
 export default function TunePage({ loaderData, params }: Route.ComponentProps) {
-  const { state } = loaderData
+  const { state, at } = loaderData
   useStepAskedFor()
   // One and the same for as long as the tune is: nothing around the room is drawn anew for it.
   const kept = useCallback(() => readAway(state.id), [state.id])
@@ -53,6 +56,7 @@ export default function TunePage({ loaderData, params }: Route.ComponentProps) {
     <Workspace
       key={state.id}
       state={state}
+      at={at}
       room={roomNamed(params.step) ?? ROOMS[0]!}
       rooms={ROOMS}
       kept={kept}

@@ -49,7 +49,7 @@ function CountRow() {
 const drawn = (room: Room, rooms: readonly Room[]) =>
   renderToString(
     <MemoryRouter>
-      <Workspace state={state} room={room} rooms={rooms} kept={() => []} />
+      <Workspace at={null} state={state} room={room} rooms={rooms} kept={() => []} />
     </MemoryRouter>,
   )
 

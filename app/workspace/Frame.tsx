@@ -7,6 +7,7 @@ import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { useKeptTune } from '../services/offline/useKept'
 import type { Room } from '../services/room/room'
+import { usePlaceKept } from '../services/tune/usePlaceKept'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
 import { COUNT_INS, levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
@@ -50,6 +51,7 @@ export const Frame = memo(function Frame({
   const navigate = useNavigate()
   const heard = useHeard(view.played)
   const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
+  usePlaceKept(id, room.name, reading.chords[selection.focus]?.key ?? null)
   useKeptTune(kept, status.kind === 'saved' ? document : null)
   const [keysOpen, setKeysOpen] = useState(false)
   const [broken, putAwayBroken] = useWorkerFault()

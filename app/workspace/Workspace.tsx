@@ -10,6 +10,8 @@ import { RoomNow, Speaking } from './roomNow'
 
 interface Props {
   state: TuneState
+  /** The chord it was left at, `bar:beat`; null at the beginning. */
+  at: string | null
   /** The room the player is in, and all there are. */
   room: Room
   rooms: readonly Room[]
@@ -18,11 +20,11 @@ interface Props {
 }
 
 /** The workspace of one tune: what every room shares, and the room the player is in. */
-export function Workspace({ state, room, rooms, kept }: Props) {
+export function Workspace({ state, at, room, rooms, kept }: Props) {
   const [told] = useState(() => new RoomNow())
   return (
     <TuneProvider state={state}>
-      <SelectionProvider>
+      <SelectionProvider at={at}>
         <GripsProvider>
           <SoundProvider>
             <Speaking key={room.name} room={room} told={told} />

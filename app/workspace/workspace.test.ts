@@ -147,6 +147,8 @@ describe('the songbook page', () => {
     id: title,
     title,
     summary: summaryOf(newDocument(title, text)),
+    tags: [],
+    place: null,
     touchedAt,
   })
   test('a search is its words', () => expect(wordsOf('  water  D9 ')).toEqual(['water', 'D9']))

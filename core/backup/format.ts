@@ -8,7 +8,8 @@ import { DOCUMENT_VERSION } from '../tune/stored'
  * The backup: a zip (APPNOTE 6.3) of JSON (RFC 8259), JSON lines and chart text, told in `docs/backup.md`. A change of it raises the version and adds a reader.
  */
 export const BACKUP_FORMAT = 'yellow-heron-backup'
-export const BACKUP_VERSION = 1
+/** 2: tunes have tags and the place where they were left. */
+export const BACKUP_VERSION = 2
 
 export const MANIFEST = 'manifest.json'
 export const GRIPS = 'grips.json'
@@ -47,6 +48,12 @@ export const tuneKept = z.strictObject({
   touchedAt: time,
   deletedAt: time.nullable(),
   head: id,
+  /** Neither was in the first form. */
+  tags: z.array(z.string().max(60)).max(200).default([]),
+  place: z
+    .strictObject({ step: z.string().max(40), slot: z.string().max(40).nullable() })
+    .nullable()
+    .default(null),
   ...stored,
   layouts: z.array(
     z.strictObject({

@@ -65,7 +65,9 @@ export function tuneAsBackup({
     head,
     version: DOCUMENT_VERSION,
     document: document.data,
-    layouts: [],
+    tags: [],
+        place: null,
+        layouts: [],
     goals: [],
   }
   const files: Record<string, Uint8Array> = {

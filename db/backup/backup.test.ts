@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { createWriteStream, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -14,7 +15,7 @@ import { everyPass, goalsOf, keepPasses, practisedOf, setGoal } from '../practic
 import { passes, revisions } from '../schema'
 import { addToSet, changeInSet, createSet, listSets, readSet } from '../sets'
 import { createTune, editTune, readTuneAnyhow, stepHistory } from '../tunes'
-import { deleteTune, listDeleted, listTunes } from '../songbook'
+import { deleteTune, keepPlace, listDeleted, listTunes, tagTunes } from '../songbook'
 import { BackupFault, MANIFEST } from '../../core/backup/format'
 import { seedDemoBook } from '../seed'
 import { restoreBackup, type RestoreAsked } from './restore'
@@ -312,6 +313,37 @@ test('what is no backup, of a later version, not whole, or holds more than it na
   }
   expect(await refused(await tampered(manifestWith({ version: 99 })))).toContain('later version')
   expect(await refused(await tampered(manifestWith({ format: 'else' })))).toContain("another program's")
+})
+
+test('tags and the place where a tune was left come back; a backup of the form before has none, and takes none away', async () => {
+  const id = aBook()
+  tagTunes(db, [id], 'wedding', true)
+  keepPlace(db, id, { step: 'lines', slot: '2:1' })
+  await restoreBackup(other, await backupOf(db), BESIDE)
+  const listed = () => listTunes(other).entries.find((one) => one.id === id)!
+  expect(listed()).toMatchObject({ tags: ['wedding'], place: { step: 'lines', slot: '2:1' } })
+  const before = await tampered((files) => {
+    const kept = JSON.parse(new TextDecoder().decode(files[`tunes/${id}.json`])) as Record<string, unknown>
+    delete kept.tags
+    delete kept.place
+    const written = letters(JSON.stringify(kept))
+    files[`tunes/${id}.json`] = written
+    const manifest = JSON.parse(new TextDecoder().decode(files[MANIFEST])) as { files: object }
+    const sha256 = createHash('sha256').update(written).digest('hex')
+    files[MANIFEST] = letters(
+      JSON.stringify({
+        ...manifest,
+        version: 1,
+        files: { ...manifest.files, [`tunes/${id}.json`]: { bytes: written.length, sha256 } },
+      }),
+    )
+  })
+  await restoreBackup(other, before, BESIDE)
+  expect(listed().tags).toEqual(['wedding'])
+  const third = openDatabase(':memory:')
+  await restoreBackup(third, before, BESIDE)
+  expect(listTunes(third).entries.find((one) => one.id === id)).toMatchObject({ tags: [], place: null })
+  third.$client.close()
 })
 
 test('a path that climbs out, and a bomb, are refused before anything is unpacked', async () => {

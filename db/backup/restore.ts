@@ -212,6 +212,7 @@ function bringTune(
         if (kept.deletedAt === null && isDeleted(tx, kept.id)) said.deleted.push(kept.title)
         addLayouts(tx, kept.id, kept.layouts)
         addGoals(tx, kept)
+        addTags(tx, kept)
         return
       }
       if (different === 'leave') {
@@ -261,8 +262,10 @@ const isDeleted = (tx: Tx, id: string): boolean =>
   (tx.select({ at: tunes.deletedAt }).from(tunes).where(eq(tunes.id, id)).get()?.at ?? null) !== null
 
 function insertTune(tx: Tx, kept: TuneKept, document: TuneDocument, history: readonly RevisionKept[]): void {
-  const { id, createdAt, touchedAt, deletedAt, head } = kept
-  tx.insert(tunes).values({ id, title: document.title, createdAt, touchedAt, deletedAt, head }).run()
+  const { id, createdAt, touchedAt, deletedAt, head, tags, place } = kept
+  tx.insert(tunes)
+    .values({ id, title: document.title, createdAt, touchedAt, deletedAt, head, tags, place })
+    .run()
   const steps = history.some((one) => one.id === head)
     ? history
     : [
@@ -299,6 +302,12 @@ function addGoals(tx: Tx, { id, goals: all }: TuneKept): void {
       .values({ ...one, tuneId: id })
       .onConflictDoNothing()
       .run()
+}
+
+function addTags(tx: Tx, { id, tags }: TuneKept): void {
+  const there = tx.select({ tags: tunes.tags }).from(tunes).where(eq(tunes.id, id)).get()!.tags
+  const both = [...new Set([...there, ...tags])].sort()
+  if (both.length > there.length) tx.update(tunes).set({ tags: both }).where(eq(tunes.id, id)).run()
 }
 
 /** @returns how many were not in the book: known by their id, or by what they are */

@@ -175,7 +175,7 @@ const reads = preparedOn((db) => {
 function tuneOf(db: Db, id: string, state: HeadPassed['state']): TuneKept {
   const asked = reads(db)
   const row = asked.tune.get({ tune: id })!
-  const { title, createdAt, touchedAt, deletedAt, head } = row
+  const { title, createdAt, touchedAt, deletedAt, head, tags, place } = row
   return {
     id,
     title,
@@ -183,6 +183,8 @@ function tuneOf(db: Db, id: string, state: HeadPassed['state']): TuneKept {
     touchedAt,
     deletedAt,
     head,
+    tags,
+    place,
     ...(state ??
       writtenAt(db, head) ?? { version: DOCUMENT_VERSION, document: documentIn(db, row).document }),
     layouts: asked.layouts.all({ tune: id }).map(({ tuneId: _, ...one }) => one),

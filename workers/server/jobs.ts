@@ -99,12 +99,14 @@ export const JOBS = {
   },
 
   /** Every tune of a book as a file of its own, in one zip. Grips that were not found yet are left out. */
-  async songbook({ book, format, ending, out }: SongbookAsked): Promise<null> {
+  async songbook({ book, format, ending, tunes, out }: SongbookAsked): Promise<null> {
     await reading(book, async (db) => {
       const player = readPlayer(db)
       const zip = new ZipFile()
       const names = new Set<string>()
+      const wanted = tunes && new Set(tunes)
       for (const { id, title } of listTunes(db, { sort: 'title' }).entries) {
+        if (wanted && !wanted.has(id)) continue
         const plain = fileNameFrom(title)
         const name = names.has(plain)
           ? `${plain} ${createHash('sha256').update(id).digest('hex').slice(0, 6)}`
@@ -172,6 +174,8 @@ interface SongbookAsked {
   book: string
   format: ExportFormat
   ending: string
+  /** These alone. */
+  tunes?: readonly string[] | undefined
   out: WritableStream
 }
 interface BackupToWrite {

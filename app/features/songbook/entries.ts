@@ -1,5 +1,5 @@
 import { parseKey, type Key } from '../../../core/pitch/key'
-import type { SongbookEntry } from '../../../db/songbook'
+import type { SongbookEntry, Twin } from '../../../db/songbook'
 
 export interface SongbookRow {
   id: string
@@ -16,6 +16,11 @@ export interface SongbookRow {
   demo: boolean
   touched: string
   touchedAt: number
+  tags: string[]
+  /** The step it was left at. */
+  step: string
+  /** Another tune that is the same; null where none is. */
+  twin: Twin | null
 }
 
 /** Tunes on one page of the book, and the most that one page shows: behind that a search finds them sooner. */
@@ -26,10 +31,9 @@ export const MOST_ROWS = 600
 export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
 
 export function rowOf(
-  { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt }: SongbookEntry,
+  { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt, tags, place }: SongbookEntry,
   now: number,
-  due: number | null = null,
-  demo = false,
+  { due = null, demo = false, twin = null }: Partial<Pick<SongbookRow, 'due' | 'demo' | 'twin'>> = {},
 ): SongbookRow {
   const known = key === null ? null : parseKey(key)
   return {
@@ -42,6 +46,9 @@ export function rowOf(
     far,
     due,
     demo,
+    tags,
+    step: place?.step ?? 'chart',
+    twin,
     touched: daysAgo(touchedAt, now),
   }
 }

@@ -30,11 +30,18 @@ export type Bank = 'home' | 'line'
 
 const SelectionContext = createContext<KnownSelection | null>(null)
 
-export function SelectionProvider({ children }: { children: ReactNode }) {
+/** @param at the chord selected first, `bar:beat` of the home line; where there is none, the first of all */
+export function SelectionProvider({ at, children }: { at: string | null; children: ReactNode }) {
   const {
     reading: { chords, line },
   } = useKnownTune()
-  const [picked, setPicked] = useState<ChordSelection>({ anchor: 0, focus: 0 })
+  const [picked, setPicked] = useState<ChordSelection>(() => {
+    const first = Math.max(
+      0,
+      chords.findIndex(({ key }) => key === at),
+    )
+    return { anchor: first, focus: first }
+  })
   const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
   const [pickedLine, setPickedLine] = useState<ChordSelection | null>(null)
   const lineSelection = useMemo(

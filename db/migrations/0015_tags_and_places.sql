@@ -1,0 +1,2 @@
+ALTER TABLE `tunes` ADD `tags` text DEFAULT '[]' NOT NULL;--> statement-breakpoint
+ALTER TABLE `tunes` ADD `place` text;
