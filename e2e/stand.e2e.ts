@@ -172,7 +172,7 @@ test('a layout that a tune keeps can be chosen on the stand and for the sheets o
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('With Mine')
   await page.getByRole('button', { name: 'New set' }).click()
   for (const title of ['Own Sheet', 'Halyard Waltz']) {
-    const search = page.getByRole('textbox', { name: 'Search titles and chords' })
+    const search = page.getByRole('textbox', { name: 'Search the songbook' })
     await search.fill(title)
     await search.press('Enter')
     await page.getByRole('button', { name: title, exact: true }).click()

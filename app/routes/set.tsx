@@ -138,7 +138,7 @@ export default function SetPage({
       <section aria-labelledby="set-add">
         <h2 id="set-add">Put a tune in</h2>
         <Form method="get" role="search" className="set-search" preventScrollReset>
-          <TextField name="q" label="Search titles and chords" defaultValue={q} key={q} size="small" />
+          <TextField name="q" label="Search the songbook" defaultValue={q} key={q} size="small" />
           <Button type="submit">Search</Button>
         </Form>
         {offered.length === 0 && <p className="quiet">No tune has “{q}” in its title or chords.</p>}

@@ -1,8 +1,10 @@
 import { slotKey, type Chart } from '../chart/chart'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
-import { noteName, pitchClass } from '../pitch/note'
+import { modulo, noteName, pitchClass } from '../pitch/note'
 import { findKey, rankKeys } from './findKey'
+import { formPlacesOf, type FormPlace } from './formPlaces'
 import { groupsOf } from './groups'
+import { idiomOf } from './idiom'
 import { scaleHolding } from './keyFit'
 import { localKeys, sameKey } from './localKeys'
 import { numeralOf, usualStep, type NumeralSchool } from './numeral'
@@ -26,15 +28,17 @@ export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis 
   const home = chart.key ?? guesses[0]!.key
   const keys = localKeys(sounding, home, keysWritten(chart, sounding))
   const places = placesOf(sounding, keys)
+  const inForm = formPlacesOf(places, chart, home)
   const manner: Manner = { school, blues: isBlues(places) }
 
   const readings = new Map<string, Reading>()
-  const first = places.filter((place) => {
+  const first = places.filter((place, at) => {
     const key = slotKey(place.slot)
     if (readings.has(key)) return false
-    readings.set(key, readPlace(place, home, chart.key !== null, manner))
+    readings.set(key, readPlace(place, inForm[at]!, home, chart.key !== null, manner))
     return true
   })
+  const groups = groupsOf(places, chart)
   const written = first.sort((a, b) => a.slot.bar - b.slot.bar || a.slot.beat - b.slot.beat)
   return {
     key: home,
@@ -43,7 +47,8 @@ export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis 
     otherKeys: guesses.slice(1, 1 + RIVALS).filter((guess) => guess.confidence >= RIVAL_SHARE),
     regions: regionsOf(written),
     readings: written.map((place) => readings.get(slotKey(place.slot))!),
-    groups: groupsOf(places, chart),
+    groups,
+    idiom: idiomOf(chart, places, groups, home),
   }
 }
 
@@ -82,9 +87,10 @@ function regionsOf(places: readonly Place[]): Region[] {
   return regions
 }
 
-function readPlace(place: Place, home: Key, given: boolean, manner: Manner): Reading {
+function readPlace(place: Place, inForm: FormPlace, home: Key, given: boolean, manner: Manner): Reading {
   const { chord, key } = place
-  const plain = numeralOf(chord, key, manner.school)
+  const rises = place.next !== null && modulo(place.next.root - place.root, 12) === 1
+  const plain = numeralOf(chord, key, manner.school, rises)
   const [first, ...others] = findingsOf(place, manner)
   const { roman = plain, key: local = key, function: job, role, reason } = first
   const fromHome = sameKey(key, home)
@@ -98,6 +104,8 @@ function readPlace(place: Place, home: Key, given: boolean, manner: Manner): Rea
     function: job,
     role,
     reason,
+    place: inForm.place,
+    placeReason: inForm.reason,
     // Worked out when they are asked for: mostly for one chord of the tune.
     get scale() {
       return chordScale(chord, role)

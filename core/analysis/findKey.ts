@@ -14,6 +14,8 @@ export interface KeyGuess {
 /** What speaks for a key besides its chords, in points: a tune usually begins and usually ends at home. Common practice. */
 const BEGINS_AT_HOME = 1.5
 const ENDS_AT_HOME = 1.5
+/** And a tune that does both is at home there, whatever it visits between. */
+const BOTH_AT_HOME = 2.5
 /** A dominant seventh at the end leads back to the top. */
 const ENDS_ON_FIVE = 1
 /** This many points between two keys make one of them e times as likely. */
@@ -48,6 +50,7 @@ export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
           chords +
           (home(judged[0]) ? BEGINS_AT_HOME : 0) +
           (home(last) ? ENDS_AT_HOME : 0) +
+          (home(judged[0]) && home(last) ? BOTH_AT_HOME : 0) +
           (onFive ? ENDS_ON_FIVE : 0),
       }
     }),

@@ -60,7 +60,7 @@ function placed({ chords, kind, key, resolves, atTop = false, why }: FoundGroup)
   return [{ kind, key, from: at(chords[0]!), to: at(last), resolves, atTop, why }]
 }
 
-const root = (place: Place) => pitchClass(place.chord.root)
+const root = (place: Place) => place.root
 const falls = (a: Place, b: Place) => modulo(root(a) - root(b), 12)
 const fallsFifth = (a: Place | undefined, b: Place | undefined) =>
   a !== undefined && b !== undefined && falls(a, b) === 7
@@ -169,9 +169,12 @@ const TURNAROUNDS: readonly (readonly number[])[] = [
 function turnaround(runs: readonly Place[], index: number): FoundGroup[] {
   const four = runs.slice(index, index + 4)
   const [first] = four
+  const tonic = pitchClass(first!.key.tonic)
   if (
     four.length < 4 ||
-    !TURNAROUNDS.some((steps) => steps.every((step, place) => four[place]!.rel === step))
+    !TURNAROUNDS.some((steps) =>
+      steps.every((step, place) => modulo(root(four[place]!) - tonic, 12) === step),
+    )
   )
     return []
   if (first!.kind === 'dominant' && first!.rel !== 0) return []
@@ -368,7 +371,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
     if (
       last.rel === 0 &&
       first.rel === 7 &&
-      (first.kind === 'major' || first.kind === 'dominant') &&
+      (first.kind === 'major' || first.kind === 'dominant' || first.kind === 'suspended') &&
       !told.has(first)
     )
       return [

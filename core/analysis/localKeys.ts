@@ -1,5 +1,5 @@
 import type { Key } from '../pitch/key'
-import { pitchClass } from '../pitch/note'
+import { modulo, pitchClass } from '../pitch/note'
 import { MODES, spelledKey, weightOf } from './findKey'
 import { keyFit } from './keyFit'
 import type { Sounding } from './places'
@@ -24,8 +24,12 @@ const KEYS = 24
  * @returns one for each chord
  */
 export function localKeys(sounding: readonly Sounding[], home: Key, written: readonly (Key | null)[]): Key[] {
-  const keys = MODES.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => ({ tonic, mode })))
-  const indexOf = (key: Key) => pitchClass(key.tonic) + (key.mode === 'major' ? 0 : 12)
+  // In an order counted from home, so that what is equal is settled alike in every key.
+  const from0 = pitchClass(home.tonic)
+  const keys = MODES.flatMap((mode) =>
+    Array.from({ length: 12 }, (_, above) => ({ tonic: (from0 + above) % 12, mode })),
+  )
+  const indexOf = (key: Key) => modulo(pitchClass(key.tonic) - from0, 12) + (key.mode === 'major' ? 0 : 12)
   const judged = sounding.map(({ chord, kind, sounds, slot }) => ({
     root: pitchClass(chord.root),
     kind,
@@ -67,7 +71,13 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
   })
 
   const path: number[] = []
-  let at = scores.reduce((top, score, index) => (score > scores[top]! ? index : top), 0)
+  // A tune that begins and ends on its home ends at home: IV iv I is an ending, never a half cadence of IV.
+  const endsAtHome = [judged[0], judged.at(-1)].every(
+    (one) => one?.root === pitchClass(home.tonic) && one.kind === home.mode,
+  )
+  let at = endsAtHome
+    ? homeIndex
+    : scores.reduce((top, score, index) => (score > scores[top]! ? index : top), 0)
   for (let index = judged.length - 1; index >= 0; index -= 1) {
     path[index] = at
     at = from[index]![at]!
@@ -78,6 +88,12 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
     home,
   )
 }
+
+/** Chords of a visit to IV and back. */
+const MOST_OF_A_VISIT = 4
+/** Different chords in a row. */
+const runs = (chords: readonly Sounding[]): number =>
+  chords.filter(({ chord }, at) => chord.canonical !== chords[at - 1]?.chord.canonical).length
 
 interface FoundKey {
   tonic: number
@@ -100,11 +116,17 @@ function settled(sounding: readonly Sounding[], path: readonly FoundKey[], home:
     const chords = sounding.slice(begin, end)
     const hasTonic = chords.some((one) => pitchClass(one.chord.root) === tonic && one.kind === mode)
     const isHome = tonic === pitchClass(home.tonic) && mode === home.mode
+    // A ii-V-I on IV is a visit.
+    const isVisit =
+      home.mode === 'major' &&
+      tonic === (pitchClass(home.tonic) + 5) % 12 &&
+      runs(chords) <= MOST_OF_A_VISIT &&
+      !path.slice(begin, end).some(({ named }) => named)
     const named = path
       .slice(begin, end)
       .find((one) => one.named && pitchClass(one.named.tonic) === tonic && one.named.mode === mode)?.named
     const key =
-      isHome || !hasTonic
+      isHome || !hasTonic || isVisit
         ? home
         : (named ??
           spelledKey(

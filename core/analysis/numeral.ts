@@ -19,18 +19,20 @@ export function stepName(note: Note, tonic: Note): string {
 }
 
 /** The numeral of a chord in a key, with its quality and extensions. The step is the one it is read by, however its root is spelled. */
-export function numeralOf(chord: ChordSymbol, key: Key, school: NumeralSchool): string {
-  return withQuality(usualStep(chord, key), chord, school) + bassFigure(chord)
+export function numeralOf(chord: ChordSymbol, key: Key, school: NumeralSchool, rises?: boolean): string {
+  return withQuality(usualStep(chord, key, rises), chord, school) + bassFigure(chord)
 }
 
-/** The step a chord stands on by its usual name: a major chord a half step above I is bII even where it is written as #I, a diminished seventh there #I. */
-export function usualStep(chord: ChordSymbol, key: Key): string {
-  const written = stepName(chord.root, key.tonic)
+/**
+ * The step a chord stands on by its usual name, however its root is spelled: the same sound is read alike in every key.
+ * @param rises whether it goes up a half step, which tells #II° from bIII°; where that is not known the spelling tells
+ */
+export function usualStep(chord: ChordSymbol, key: Key, rises?: boolean): string {
+  const above = modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12)
   const kind = kindOf(chord)
-  return (
-    (kind === 'diminished' || kind === 'half-diminished' ? USUAL_DIMINISHED[written] : USUAL_STEP[written]) ??
-    written
-  )
+  if (kind === 'diminished' && above === 3)
+    return (rises ?? stepName(chord.root, key.tonic).startsWith('#')) ? '#II' : 'bIII'
+  return (kind === 'diminished' || kind === 'half-diminished' ? RAISED[above] : undefined) ?? STEPS[above]!
 }
 
 /** The numeral of a chord read as a step by its job. */
@@ -68,33 +70,12 @@ function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): s
   }
 }
 
-/** Steps nobody writes, by the usual name of the same sound. */
-const USUAL_STEP: Readonly<Record<string, string>> = {
-  bI: 'VII',
-  bIV: 'III',
-  '#III': 'IV',
-  '#VII': 'I',
-  '#VI': 'bVII',
-  '#II': 'bIII',
-  '#I': 'bII',
-  '#V': 'bVI',
-}
-
-/** Diminished chords lead up by their usual names. */
-const USUAL_DIMINISHED: Readonly<Record<string, string>> = {
-  bI: 'VII',
-  bII: '#I',
-  bIV: 'III',
-  bV: '#IV',
-  bVI: '#V',
-  bVII: '#VI',
-  '#III': 'IV',
-  '#VII': 'I',
-}
+/** Steps by their usual names, by semitones above the tonic; and where diminished and half-diminished chords lead up. */
+const STEPS = ['I', 'bII', 'II', 'bIII', 'III', 'IV', 'bV', 'V', 'bVI', 'VI', 'bVII', 'VII']
+const RAISED: Readonly<Record<number, string>> = { 1: '#I', 6: '#IV', 8: '#V', 10: '#VI' }
 
 /** The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that stands there. */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {
-  const written = stepName(root, tonic)
-  const step = USUAL_STEP[written] ?? written
+  const step = STEPS[modulo(pitchClass(root) - pitchClass(tonic), 12)]!
   return minor ? step.replace(/[IV]+/, (numeral) => numeral.toLowerCase()) : step
 }

@@ -9,7 +9,12 @@ import { kindOf, type Kind } from './kind'
 export interface Place {
   slot: Slot
   chord: ChordSymbol
+  /** What it acts as: a chord over the bass of V is a dominant. */
   kind: Kind
+  /** Pitch class of the root it acts on: that of V for a chord over its bass, else its own. */
+  root: number
+  /** The V it is, by its usual name; null for any other chord. */
+  overFive: string | null
   /** Sounds of the chord, a bit for each pitch class. */
   sounds: number
   /** The key it is read in: home, or the one the tune has moved to. */
@@ -59,21 +64,38 @@ export function played(chart: Chart): Sounding[] {
   )
 }
 
+/** A chord over the bass of V is V: IV/5, ii/5 and iv/5 (common practice, no source). */
+function fiveBelow(chord: ChordSymbol, kind: Kind, { tonic }: Key): string | null {
+  if (!chord.bass || modulo(pitchClass(chord.bass) - pitchClass(tonic), 12) !== 7) return null
+  const step = modulo(pitchClass(chord.root) - pitchClass(tonic), 12)
+  if (step === 5 && kind === 'major') return 'V9sus'
+  if (step === 2 && kind === 'minor') return 'V11'
+  if ((step === 5 && kind === 'minor') || (step === 2 && kind === 'half-diminished')) return 'V7susb9'
+  return null
+}
+
 const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
 
 /** The chords in playing order with their keys and neighbours. */
 export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): Place[] {
-  const places = sounding.map(({ slot, chord, kind, sounds }, at): Place => ({
-    slot,
-    chord,
-    kind,
-    sounds,
-    key: keys[at]!,
-    rel: modulo(pitchClass(chord.root) - pitchClass(keys[at]!.tonic), 12),
-    next: null,
-    previous: null,
-    wraps: false,
-  }))
+  const places = sounding.map(({ slot, chord, kind, sounds }, at): Place => {
+    const key = keys[at]!
+    const overFive = fiveBelow(chord, kind, key)
+    const root = pitchClass(overFive ? chord.bass! : chord.root)
+    return {
+      slot,
+      chord,
+      kind: overFive ? 'dominant' : kind,
+      root,
+      overFive,
+      sounds,
+      key,
+      rel: modulo(root - pitchClass(key.tonic), 12),
+      next: null,
+      previous: null,
+      wraps: false,
+    }
+  })
   for (let at = 1; at < places.length; at += 1) {
     const [before, here] = [places[at - 1]!, places[at]!]
     here.previous = same(before, here) ? before.previous : before

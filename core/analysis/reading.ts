@@ -1,5 +1,7 @@
 import type { Slot } from '../chart/chart'
 import type { Key } from '../pitch/key'
+import type { FormPlaceName } from './formPlaces'
+import type { IdiomRead } from './idiom'
 import type { Role } from './role'
 import type { ChordScale } from './scales'
 
@@ -34,6 +36,9 @@ export interface Reading {
   role: Role
   /** One sentence, using the actual chords. */
   reason: string
+  /** Its place in the form, with a sentence that says why. */
+  place: FormPlaceName
+  placeReason: string
   /** The scale it is heard in here; null where no usual one holds its tones. */
   scale: ChordScale | null
   /** Why each of these is so, a sentence each. */
@@ -95,4 +100,6 @@ export interface Analysis {
   /** One for each chord that could be read; silences and unreadable symbols have none. */
   readings: Reading[]
   groups: Group[]
+  /** The style the chart names, or the one its chords speak. */
+  idiom: IdiomRead
 }

@@ -21,9 +21,7 @@ const isMinorKind = (kind: Kind) => kind === 'minor' || kind === 'half-diminishe
 /** A chord that can push a fifth down: a dominant seventh, or a plain major, augmented or suspended one doing its job. */
 const canPush = (kind: Kind) => ['dominant', 'major', 'augmented', 'suspended'].includes(kind)
 const fallsTo = (place: Place, semitones: number): Place | null =>
-  place.next && modulo(pitchClass(place.chord.root) - pitchClass(place.next.chord.root), 12) === semitones
-    ? place.next
-    : null
+  place.next && modulo(place.root - place.next.root, 12) === semitones ? place.next : null
 const name = (place: Place) => place.chord.canonical
 const roleOfPush = (target: Place): Role =>
   isMinorKind(target.kind) ? 'dominant to minor' : 'dominant to major'
@@ -113,7 +111,7 @@ const keyOn = (root: Note, minor: boolean): Key => ({ tonic: root, mode: minor ?
 
 const relatedTwo: ReadingRule = (place, key, { school }) => {
   if (place.kind !== 'minor' && place.kind !== 'half-diminished') return null
-  const dominant = place.wraps ? null : fallsTo(place, 7)
+  const dominant = fallsTo(place, 7)
   if (!dominant || dominant.kind !== 'dominant') return null
   if (isBackdoor(place, dominant)) return null
   const goal = fallsTo(dominant, 7)
@@ -158,12 +156,7 @@ const dominantOfTwo: ReadingRule = (place, key, { school }) => {
     place.rel === 7
   )
     return null
-  if (
-    modulo(pitchClass(two.chord.root) - pitchClass(place.chord.root), 12) !== 7 ||
-    fallsTo(place, 7) ||
-    isBackdoor(two, place)
-  )
-    return null
+  if (modulo(two.root - place.root, 12) !== 7 || fallsTo(place, 7) || isBackdoor(two, place)) return null
   const tonic = fifthBelow(place.chord.root)
   const minor = two.kind === 'half-diminished'
   if (pitchClass(tonic) === pitchClass(key.tonic)) return null
@@ -178,8 +171,7 @@ const dominantOfTwo: ReadingRule = (place, key, { school }) => {
 
 const secondaryDominant: ReadingRule = (place, key, { school }) => {
   const target = fallsTo(place, 7)
-  if (!target || place.wraps || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished')
-    return null
+  if (!target || !canPush(place.kind) || target.rel === 0 || target.kind === 'diminished') return null
   // A plain triad only pushes into a chord of the key: Eb to Ab in C is two borrowed chords, D to G is V of V.
   if (
     place.kind !== 'dominant' &&
@@ -206,7 +198,7 @@ const deceptiveDominant: ReadingRule = (place, key, { school }) => {
     place.kind !== 'dominant' ||
     !next ||
     next.kind === 'dominant' ||
-    modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12) !== 1
+    modulo(next.root - place.root, 12) !== 1
   )
     return null
   const goal = fifthBelow(place.chord.root)
@@ -311,8 +303,7 @@ const BORROWED: Partial<Record<number, { kinds: Kind[]; role: (kind: Kind) => Ro
 
 /** A standing chord with one tone on its way to the next: C C+ C6, Cm Cm(maj7) Cm7. */
 const lineChord: ReadingRule = (place) => {
-  const sameRoot = (other: Place | null) =>
-    other !== null && pitchClass(other.chord.root) === pitchClass(place.chord.root)
+  const sameRoot = (other: Place | null) => other !== null && other.root === place.root
   if (place.kind === 'dominant' || (!sameRoot(place.previous) && !(sameRoot(place.next) && !place.wraps)))
     return null
   const other = sameRoot(place.previous) ? place.previous! : place.next!
@@ -336,10 +327,14 @@ const diminishedChord: ReadingRule = (place, key, { school }) => {
       role: 'diminished',
       reason: `The bass of ${name(place)} goes ${byBass === 1 ? 'up' : 'down'} a half step to that of ${name(next)}.`,
     }
-  const rise = modulo(pitchClass(next.chord.root) - pitchClass(place.chord.root), 12)
-  const from = place.previous
-    ? modulo(pitchClass(place.chord.root) - pitchClass(place.previous.chord.root), 12)
-    : null
+  const rise = modulo(next.root - place.root, 12)
+  const from = place.previous ? modulo(place.root - place.previous.root, 12) : null
+  if (place.kind === 'diminished' && place.rel === 6 && next.rel === 0)
+    return {
+      function: 'passing diminished',
+      role: 'diminished',
+      reason: `${name(place)} is the #IV°, on its way from the IV to the fifth of ${name(next)}.`,
+    }
   if (rise === 0 && place.kind === 'diminished')
     return {
       function: 'common-tone diminished',
@@ -385,7 +380,7 @@ const qualityFlip: ReadingRule = (place, key) => {
 
 const chromaticApproach: ReadingRule = (place) => {
   if (!place.next || place.wraps || place.next.kind !== place.kind) return null
-  const rise = modulo(pitchClass(place.next.chord.root) - pitchClass(place.chord.root), 12)
+  const rise = modulo(place.next.root - place.root, 12)
   if (rise !== 1 && rise !== 11) return null
   return {
     function: 'chromatic approach',
@@ -394,8 +389,32 @@ const chromaticApproach: ReadingRule = (place) => {
   }
 }
 
+/** A chord over the bass of V does the work of V. */
+const overFive: ReadingRule = (place, key) => {
+  if (!place.overFive) return null
+  const home = fallsTo(place, 7)
+  const what = `${name(place)} is the V of ${keyName(key)} without its third, a ${place.overFive}`
+  return {
+    function: 'dominant',
+    role: home?.rel === 0 ? roleOfPush(home) : 'home dominant at rest',
+    roman: place.overFive,
+    reason: home?.rel === 0 ? `${what}, and goes home to ${name(home)}.` : `${what}.`,
+  }
+}
+
+/** Home with its raised fourth. */
+const lydianTonic: ReadingRule = (place, key) =>
+  key.mode === 'major' && place.rel === 0 && place.kind === 'major' && hasDegree(place.chord, '#11', 'b5')
+    ? {
+        function: 'tonic',
+        role: 'I major',
+        reason: `${name(place)} is home in ${keyName(key)} with its raised fourth: a Lydian tonic.`,
+      }
+    : null
+
 /** In the order in which a player would try them. */
 const OUTSIDE_RULES: readonly ReadingRule[] = [
+  lydianTonic,
   relatedTwo,
   secondaryDominant,
   deceptiveDominant,
@@ -414,6 +433,7 @@ export function findingsOf(place: Place, manner: Manner): [Finding, ...Finding[]
   const { key } = place
   const rules = manner.blues ? [bluesSeventh, ...OUTSIDE_RULES] : OUTSIDE_RULES
   const [first, ...rest] = [
+    overFive(place, key, manner),
     isInside(place, key) ? insideRule(place, key) : null,
     ...rules.map((rule) => rule(place, key, manner)),
   ].filter((finding) => finding !== null)

@@ -92,6 +92,19 @@ export interface Meter {
 
 export const meterName = ({ beats, unit }: Meter): string => `${beats}/${unit}`
 
+/** Styles that decide what is played at a place. */
+export const IDIOMS = [
+  'song',
+  'gospel and soul',
+  'blues',
+  'minor blues',
+  'jazz',
+  'modal',
+  'bossa',
+  'waltz',
+] as const
+export type Idiom = (typeof IDIOMS)[number]
+
 export interface Chart {
   title: string | null
   /** As given by the text at its beginning; null when the text names none. */
@@ -100,6 +113,8 @@ export interface Chart {
   meter: Meter
   /** Beats a minute, or null when the text gives none. */
   tempo: number | null
+  /** The style the text names; null where it is read from the chords. */
+  idiom: Idiom | null
   /** Fret of the capo, 0 for none. Symbols say what sounds. */
   capo: number
   /** Beats of the pickup bar, 0 for none. */

@@ -235,7 +235,7 @@ const spliced = (content: string, column: number, end: number, by: string): stri
 /** The text with a setting of its beginning put to a value, or taken out where the value is null. */
 export function withSetting(
   text: string,
-  name: 'capo' | 'pickup' | 'key' | 'meter',
+  name: 'capo' | 'pickup' | 'key' | 'meter' | 'idiom',
   value: string | null,
 ): string {
   const first = parseChart(text).bars[0]?.source.line ?? Infinity

@@ -1,5 +1,5 @@
 import { keyName, parseKey, type Key } from '../pitch/key'
-import { beginsBar, meterName, type Chart, type ChartMark, type Meter } from './chart'
+import { IDIOMS, beginsBar, meterName, type Chart, type ChartMark, type Meter } from './chart'
 import { formProblems } from './form'
 import { problem } from './problem'
 import { fitsABeat, MOST_SIGNS, readBar, type Cell } from './readBar'
@@ -15,7 +15,7 @@ const MOST_SECTION = 24
 export const MOST_PASSES = 16
 /** Settings that may change inside a tune. */
 const CHANGES_LATER: readonly string[] = ['key', 'meter']
-const KNOWN_SETTINGS: readonly string[] = [...CHANGES_LATER, 'title', 'tempo', 'capo', 'pickup']
+const KNOWN_SETTINGS: readonly string[] = [...CHANGES_LATER, 'title', 'tempo', 'capo', 'pickup', 'idiom']
 /** Bars of a chart that are read; what is beyond them stays in the text and is said. */
 export const MOST_BARS = 500
 const DEFAULT_METER: Meter = { beats: 4, unit: 4 }
@@ -41,6 +41,7 @@ class Reader {
     key: null,
     meter: DEFAULT_METER,
     tempo: null,
+    idiom: null,
     capo: 0,
     pickup: 0,
     bars: [],
@@ -305,6 +306,12 @@ class Reader {
         else refuse(`"${value}" is no fret for a capo.`, `0 to ${MOST_CAPO}`)
         return
       }
+      case 'idiom': {
+        const idiom = IDIOMS.find((one) => one === value.toLowerCase())
+        if (idiom) chart.idiom = idiom
+        else refuse(`"${value}" is no idiom.`, IDIOMS.join(', '))
+        return
+      }
       case 'pickup': {
         const beats = /^\d{1,2}$/.test(value) ? Number(value) : NaN
         const most = this.meter.beats - 1
@@ -320,7 +327,7 @@ class Reader {
       default:
         refuse(
           `"${token.name}:" is not a setting.`,
-          'title:, key:, meter:, tempo:, capo: or pickup: at the beginning of a line',
+          'title:, key:, meter:, tempo:, capo:, pickup: or idiom: at the beginning of a line',
         )
     }
   }

@@ -19,6 +19,7 @@ export function printChart(chart: Chart): string {
   lines.push(`meter: ${meterName(chart.meter)}`)
   if (chart.tempo !== null) lines.push(`tempo: ${chart.tempo}`)
   if (chart.capo > 0) lines.push(`capo: ${chart.capo}`)
+  if (chart.idiom) lines.push(`idiom: ${chart.idiom}`)
   if (chart.pickup > 0) lines.push(`pickup: ${chart.pickup}`)
 
   let line: Bar[] = []

@@ -66,8 +66,8 @@ export function tuneAsBackup({
     version: DOCUMENT_VERSION,
     document: document.data,
     tags: [],
-        place: null,
-        layouts: [],
+    place: null,
+    layouts: [],
     goals: [],
   }
   const files: Record<string, Uint8Array> = {

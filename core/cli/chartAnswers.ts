@@ -59,7 +59,7 @@ export const CHART_ANSWERS: AnswersTo<'parse' | 'chart' | 'analyse' | 'skeleton'
   analyse({ text, numerals }) {
     const chart = parseChart(text)
     const analysis = analyse(chart, numerals)
-    const { key, readings, groups, keyGuessed, confidence, otherKeys, regions } = analysis
+    const { key, readings, groups, keyGuessed, confidence, otherKeys, regions, idiom } = analysis
     const form = formInWords(chart, analysis)
     return good({
       key: keyName(key),
@@ -67,10 +67,25 @@ export const CHART_ANSWERS: AnswersTo<'parse' | 'chart' | 'analyse' | 'skeleton'
       confidence: tidy(confidence),
       otherKeys: otherKeys.map((other) => ({ key: keyName(other.key), confidence: tidy(other.confidence) })),
       regions: regions.map((region) => ({ ...region, key: keyName(region.key) })),
+      idiom: idiom.idiom,
+      idiomReason: idiom.reason,
       form: formSentence(form),
       formWhy: form,
       chords: readings.map(
-        ({ slot, roman, key: local, diatonic, function: fn, role, reason, scale, why, alternatives }) => ({
+        ({
+          slot,
+          roman,
+          key: local,
+          diatonic,
+          function: fn,
+          role,
+          reason,
+          place,
+          placeReason,
+          scale,
+          why,
+          alternatives,
+        }) => ({
           bar: slot.bar,
           ...placeOf(slot),
           symbol: slot.text,
@@ -80,6 +95,8 @@ export const CHART_ANSWERS: AnswersTo<'parse' | 'chart' | 'analyse' | 'skeleton'
           function: fn,
           role,
           reason,
+          place,
+          placeReason,
           alternatives,
           scale: scale && { name: scale.name, degrees: scale.degrees, notes: scale.notes.map(noteName) },
           why,
