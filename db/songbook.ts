@@ -45,7 +45,7 @@ export function fillSummaries(db: Db): void {
 const NO_SUMMARY: TuneSummary = { key: null, meter: '4/4', bars: 0 }
 
 /** What is asked of the songbook; everything asked holds of each tune listed. */
-export interface Asked {
+export interface TunesAsked {
   /** Each must be in the title, a tag, the chart's text, what is sung, or what happens in the changes ("turnaround", "walking up"). */
   words?: readonly string[]
   /** Where the same words are numerals: tunes with these changes are found as well. */
@@ -60,7 +60,7 @@ const sought = (field: 'inKey' | 'steps' | 'says' | 'changes') =>
 const like = (what: SQL, word: string) =>
   sql`${what} LIKE ${`%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`} ESCAPE '\\'`
 
-function isAsked({ words = [], numerals = null, tag = null, twice = false }: Asked): SQL | undefined {
+function isAsked({ words = [], numerals = null, tag = null, twice = false }: TunesAsked): SQL | undefined {
   const inWords = and(
     ...words.map((word) =>
       or(
@@ -101,7 +101,7 @@ export function listTunes(
     from = 0,
     sort = 'touched',
     ...asked
-  }: Asked & { most?: number; from?: number; sort?: SongbookSort } = {},
+  }: TunesAsked & { most?: number; from?: number; sort?: SongbookSort } = {},
 ): { entries: SongbookEntry[]; found: number; total: number } {
   const where = isAsked(asked)
   const isAll = !asked.words?.length && !asked.tag && !asked.twice

@@ -29,7 +29,7 @@ export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis 
   const keys = localKeys(sounding, home, keysWritten(chart, sounding))
   const places = placesOf(sounding, keys)
   const inForm = formPlacesOf(places, chart, home)
-  const manner: Manner = { school, blues: isBlues(places) }
+  const manner: Manner = { school, blues: isBlues(places), mixolydian: isMixolydian(places) }
 
   const readings = new Map<string, Reading>()
   const first = places.filter((place, at) => {
@@ -74,6 +74,17 @@ function isBlues(places: readonly Place[]): boolean {
       .length
   const tonics = places.filter((place) => place.rel === 0).length
   return sevenths(0) * 2 > tonics && sevenths(5) > 0
+}
+
+/** A major chord on bVII, and the leading note nowhere, nor a V. */
+function isMixolydian(places: readonly Place[]): boolean {
+  const major = places.filter(({ key }) => key.mode === 'major')
+  const leading = ({ sounds, key }: Place) => (sounds >> modulo(pitchClass(key.tonic) - 1, 12)) & 1
+  return (
+    major.some(({ rel, kind }) => rel === 10 && (kind === 'major' || kind === 'dominant')) &&
+    major.some(({ rel }) => rel === 0) &&
+    !major.some((place) => leading(place) || (place.rel === 7 && place.kind !== 'minor'))
+  )
 }
 
 function regionsOf(places: readonly Place[]): Region[] {

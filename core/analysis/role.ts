@@ -20,4 +20,5 @@ export type Role =
   | 'blues I into IV'
   | 'augmented'
   | 'suspended'
+  | 'Mixolydian tonic'
   | 'power'

@@ -72,26 +72,40 @@ export function insideRule(place: Place, key: Key): Finding | null {
         role: roleOfPush(home),
         reason: `${name(place)} is the V of ${keyName(key)} and goes home to ${name(home)}.`,
       }
+    if (place.rel === 7)
+      return {
+        function: fn,
+        role: key.mode === 'minor' ? 'dominant to minor' : fiveAtRest(place.kind),
+        reason,
+      }
     return { function: fn, role: place.kind === 'minor' ? 'ii minor' : role, reason }
   }
   return { function: fn, role: roleByKind(place.kind, role), reason }
 }
 
-/** A role only fits its own kind of chord; a suspended, diminished or power chord keeps its own. */
+/** A V of a major key that does not go home next. */
+const fiveAtRest = (kind: Kind): Role => (kind === 'suspended' ? 'suspended' : 'home dominant at rest')
+
+/** A role only fits its own kind of chord; a diminished or power chord keeps its own, and a suspended one takes what its step takes. */
 function roleByKind(kind: Kind, role: Role): Role {
   switch (kind) {
     case 'major':
-      return ['I major', 'IV major', 'borrowed major'].includes(role) ? role : 'borrowed major'
+      // The bVII of minor is coloured as a dominant that rests.
+      return ['I major', 'IV major', 'borrowed major', 'dominant at rest', 'Mixolydian tonic'].includes(role)
+        ? role
+        : 'borrowed major'
     case 'dominant':
       return 'dominant at rest'
     case 'minor':
       return ['ii minor', 'iii minor', 'vi minor', 'iv minor', 'tonic minor'].includes(role)
         ? role
         : 'ii minor'
+    // Its third is only held back.
+    case 'suspended':
+      return role
     case 'half-diminished':
     case 'diminished':
     case 'augmented':
-    case 'suspended':
     case 'power':
       return kind
   }
@@ -102,6 +116,8 @@ export interface Manner {
   school: NumeralSchool
   /** I and IV carry the flat seventh all through this tune. */
   blues: boolean
+  /** A major home with bVII and no leading note. */
+  mixolydian: boolean
 }
 
 type ReadingRule = (place: Place, key: Key, manner: Manner) => Finding | null
@@ -412,6 +428,16 @@ const lydianTonic: ReadingRule = (place, key) =>
       }
     : null
 
+/** Home in Mixolydian takes the flat seventh of its mode. */
+const mixolydianTonic: ReadingRule = (place, key, { mixolydian }) =>
+  mixolydian && key.mode === 'major' && place.rel === 0 && ['major', 'dominant'].includes(place.kind)
+    ? {
+        function: 'tonic',
+        role: 'Mixolydian tonic',
+        reason: `${name(place)} is home in ${noteName(key.tonic)} Mixolydian: the tune has the flat seventh and no leading note.`,
+      }
+    : null
+
 /** In the order in which a player would try them. */
 const OUTSIDE_RULES: readonly ReadingRule[] = [
   lydianTonic,
@@ -434,6 +460,7 @@ export function findingsOf(place: Place, manner: Manner): [Finding, ...Finding[]
   const rules = manner.blues ? [bluesSeventh, ...OUTSIDE_RULES] : OUTSIDE_RULES
   const [first, ...rest] = [
     overFive(place, key, manner),
+    mixolydianTonic(place, key, manner),
     isInside(place, key) ? insideRule(place, key) : null,
     ...rules.map((rule) => rule(place, key, manner)),
   ].filter((finding) => finding !== null)
@@ -452,7 +479,7 @@ function lastResort(place: Place, key: Key): Finding {
   if (place.rel === 7 && canPush(place.kind))
     return {
       function: 'dominant',
-      role: home?.rel === 0 ? roleOfPush(home) : 'home dominant at rest',
+      role: place.key.mode === 'minor' ? 'dominant to minor' : 'home dominant at rest',
       reason: `${name(place)} stands on the V of ${keyName(key)}.`,
     }
   const role = place.kind === 'dominant' ? 'dominant at rest' : roleByKind(place.kind, 'ii minor')

@@ -56,6 +56,7 @@ const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
   'blues I into IV': ['Mixolydian', 'Lydian dominant', 'half-whole diminished', 'Mixolydian b9 b13', 'altered', 'whole tone', 'Mixolydian b13'],
   augmented: ['whole tone', 'Lydian augmented', 'Ionian augmented', 'altered'],
   suspended: ['Mixolydian', 'Dorian', 'Ionian', 'Aeolian', 'Phrygian'],
+  'Mixolydian tonic': ['Mixolydian', 'Lydian dominant'],
   power: ['Mixolydian', 'Ionian', 'Aeolian'],
 }
 

@@ -40,6 +40,7 @@ const TENSIONS: Readonly<Record<Role, Tensions>> = {
   diminished:           row('9 11 b13 7'),
   augmented:            row('9 b7'),
   suspended:            row('b7 9 13'),
+  'Mixolydian tonic':   row('b7 9 13 4 6',          '',                                '7'),
   power:                row('9'),
 }
 

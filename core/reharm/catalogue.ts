@@ -141,6 +141,7 @@ export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {
     { rule: 'a4', suffix: '7alt', level: 4, special: true, mood: 'urgent', why: '% goes to IV as its V: every altered tone lies a half step from a tone of that chord.' },
   ],
   'dominant at rest': [
+    { rule: 'a1', suffix: 'add9', level: 1, special: true, mood: 'bright, plain', why: 'The ninth of % leaves the triad as it is.' },
     { rule: 'a5', suffix: '7', level: 1, mood: 'bluesy', why: 'The flat seventh gives % the sound of a dominant that need not resolve down a fifth.' },
     { rule: 'a5', suffix: '9', level: 2, mood: 'bluesy, warm', why: '% does not fall a fifth: its natural 9 is free, the altered one would be sour.' },
     { rule: 'a5', suffix: '13', level: 3, mood: 'rich', why: '% does not fall a fifth: 9 and 13 are free.' },
@@ -155,6 +156,14 @@ export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {
     { rule: 'a3', suffix: '7sus4', level: 1, mood: 'held back', why: 'The flat seventh makes the suspended % wait like a V.' },
     { rule: 'a3', suffix: '9sus4', level: 2, mood: 'wide', why: 'Without a third the ninth of % is free.' },
     { rule: 'a3', suffix: '13sus4', level: 3, mood: 'rich, wide', why: 'Without a third 9 and 13 of % are free.' },
+  ],
+  'Mixolydian tonic': [
+    { rule: 'a5', suffix: '7', level: 1, mood: 'open, rolling', why: 'The flat seventh of % belongs to its mode, Mixolydian: it rests there.' },
+    { rule: 'a1', suffix: 'add9', level: 1, mood: 'bright, plain', why: 'The ninth of % lies in the mode and leaves the triad as it is.' },
+    { rule: 'a5', suffix: '7sus4', level: 1, mood: 'held back', why: 'The fourth and the flat seventh of % both lie in its mode.' },
+    { rule: 'a5', suffix: '9', level: 2, mood: 'warm, rolling', why: '% is home in Mixolydian: b7 and 9 lie in the mode.' },
+    { rule: 'a5', suffix: '9sus4', level: 2, mood: 'wide', why: '% is home in Mixolydian: without its third b7 and 9 float.' },
+    { rule: 'a5', suffix: '13', level: 3, mood: 'rich', why: '% is home in Mixolydian: b7, 9 and 13 lie in the mode.' },
   ],
   power: [
     { rule: 'a1', suffix: 'add9no3', level: 1, mood: 'open', why: '% has no third: the ninth keeps it open.' },

@@ -32,6 +32,10 @@ export interface Change {
   depth: number
   /** Pitch class of the root that has to follow for the reason to hold; null where nothing has to. */
   landsOn: number | null
+  /** Its order among what players try first at this place, from 0; missing where it is none of that. */
+  usual?: number
+  /** Nobody who plays in this style would try it first at this place. */
+  outOfPlace?: boolean
 }
 
 /** Equal exactly when the same chords stand for the same time in the same place. */

@@ -1,6 +1,6 @@
 import type { Reading } from '../analysis/reading'
 import { parseChord } from '../chord/parse'
-import type { ChordSymbol } from '../chord/symbol'
+import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { noteName, pitchClass } from '../pitch/note'
 import { must } from '../result'
@@ -61,7 +61,8 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
         chord,
         rule: colour.rule,
         level: colour.level,
-        special: colour.special ?? false,
+        // Where the flat seventh is written it is the tune's own.
+        special: (colour.special ?? false) && !(role === 'tonic minor' && hasDegree(plain, 'b7')),
         mood: colour.mood,
         why: colour.why.replaceAll('%', plain.canonical),
         added: chord.tones

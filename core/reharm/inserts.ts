@@ -1,6 +1,6 @@
 import { pitchClass, type Note } from '../pitch/note'
 import { goesOn, inMajor, isOne, keySays, name, tonicOf, type Rule } from './rule'
-import { chordOn, fallsBy, isMinorish, noteAt, resolves, risesBy, shapeOf, type Spot } from './spot'
+import { chordOn, fallsBy, isMinorish, noteAt, resolves, risesBy, shapeOf, type Spot, endsForm } from './spot'
 
 const twoOf = (spot: Spot, root: Note) =>
   chordOn(noteAt(root, '5'), spot.role === 'dominant to minor' ? 'm7b5' : 'm7')
@@ -221,7 +221,12 @@ export const INSERTS: readonly Rule[] = [
     leads: true,
     put: (spot) => {
       // On a last I, or one that stands on before home, ii or V comes round again.
-      if (!isOne(spot) || !inMajor(spot) || spot.beats < 4 || (spot.next && ![0, 4].includes(spot.next.rel)))
+      if (
+        !isOne(spot) ||
+        !inMajor(spot) ||
+        spot.beats < 4 ||
+        (spot.next && !endsForm(spot) && ![0, 4].includes(spot.next.rel))
+      )
         return null
       const put = chords.map(([degree, suffix]) => chordOn(tonicOf(spot, degree), suffix))
       return {

@@ -100,10 +100,11 @@ describe('what is put in, where, and where not (common practice unless a source 
       'key: C\n| Dm7 | G7 | Cmaj7 |',
       2,
       [
+        // The last I is an arrival: those that begin on it come first.
         'Cmaj7*1 A7*1 Dm7*1 G7*1',
+        'Cmaj7*1 Ebmaj7*1 Abmaj7*1 Dbmaj7*1',
         'Em7*1 A7*1 Dm7*1 G7*1',
         'Em7*1 Eb7*1 Dm7*1 Db7*1',
-        'Cmaj7*1 Ebmaj7*1 Abmaj7*1 Dbmaj7*1',
       ],
     ],
     ['a ii-V from a half step above', 'd3', 'key: C\n| Dm7 | G7 | C |', 0, ['Ebm7*2 Ab7*2 Dm7*2 G7*2']],
@@ -258,7 +259,7 @@ describe('whatever is chosen', () => {
           for (const put of option.puts) expect(parseChord(put.chord.canonical).ok).toBe(true)
           const named = [
             ...option.puts.map((put) => put.chord.canonical),
-            ...before
+            ...[...before, before[0]!]
               .slice(option.index, option.index + option.span + 1)
               .map((slot) => (slot.symbol?.kind === 'chord' ? slot.symbol.chord.canonical : slot.text)),
           ]
@@ -348,8 +349,10 @@ describe('the whole tune', () => {
           expect(touched.some((index) => keep.has(index))).toBe(false)
           for (const change of result.changes) {
             if (change.landsOn === null) continue
-            const behind = result.changes.find((other) => other.index === change.index + change.span)
-            const symbol = before[change.index + change.span]?.symbol
+            // Behind the last chord the form begins again.
+            const goal = (change.index + change.span) % before.length
+            const behind = result.changes.find((other) => other.index === goal)
+            const symbol = before[goal]?.symbol
             const next = behind?.puts[0]?.chord ?? (symbol?.kind === 'chord' ? symbol.chord : null)
             expect(next && pitchClass(next.root)).toBe(change.landsOn)
           }

@@ -6,6 +6,7 @@ import { leastClassMotion } from '../pitch/motion'
 import { keyName } from '../pitch/key'
 import { noteName, pitchClass } from '../pitch/note'
 import type { ChordSymbol } from '../chord/symbol'
+import { firstAt, isOutOfPlace, saysItTwice } from './atPlace'
 import { putsKey, type Change, type Put } from './change'
 import { coloursOf } from './colour'
 import { distanceFrom, reachOf, type Distance } from './distance'
@@ -110,7 +111,22 @@ function changesOneWay(spot: Spot): Change[] {
       ]
     }),
   )
-  return [...colours, ...others]
+  return inOrder(spot, [...colours, ...others])
+}
+
+/** What the place asks for first stands first; what is out of place is marked so; what says a chord twice is left out. */
+function inOrder(spot: Spot, changes: readonly Change[]): Change[] {
+  const first = firstAt(spot)
+  const byKey = new Map(changes.map((change) => [putsKey(change), change]))
+  const usual = first.map((change): Change => {
+    const known = byKey.get(putsKey(change))
+    return known ? { ...known, usual: change.usual! } : change
+  })
+  const taken = new Set(usual.map(putsKey))
+  const rest = changes
+    .filter((change) => !taken.has(putsKey(change)) && !saysItTwice(change.puts))
+    .map((change): Change => (isOutOfPlace(spot, change.puts) ? { ...change, outOfPlace: true } : change))
+  return [...usual, ...rest]
 }
 
 /** The spot and so many behind it, or null where they are not all there, side by side on the page and played as one each time. */
@@ -264,12 +280,18 @@ export function optionsOf(
     } else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name)
       known.also.push({ rule: change.rule, name: change.name, why: change.why })
   }
-  // Special colours come last: they are for those who look for them.
-  const found = [...byResult.values()]
-  return [...found.filter(({ name }) => name !== SPECIAL), ...found.filter(({ name }) => name === SPECIAL)]
+  // What the place asks for comes first. Special colours come late: they are for those who look for them; what is out of place comes last.
+  return [...byResult.values()].sort((a, b) => standing(a) - standing(b))
 }
 
 const SPECIAL = 'special colour'
+/** Where a change stands in the list: by the table of places, then as found, special colours, and what is out of place. */
+function standing({ usual, outOfPlace, name }: Change): number {
+  if (usual !== undefined) return usual - MOST_USUAL
+  if (outOfPlace) return 2
+  return name === SPECIAL ? 1 : 0
+}
+const MOST_USUAL = 1000
 
 /** Equal where the same sounds stand in one place: a diminished seventh or an augmented triad is one sound by several names. */
 const soundKey = (change: Change): string => {

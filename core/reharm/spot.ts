@@ -1,6 +1,7 @@
 import { kindOf, type Kind } from '../analysis/kind'
 import type { Analysis, HarmonicFunction, Reading } from '../analysis/reading'
-import { slotsOf, type Chart, type Slot } from '../chart/chart'
+import type { FormPlaceName } from '../analysis/formPlaces'
+import { slotsOf, type Chart, type Idiom, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { parseChord } from '../chord/parse'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
@@ -23,7 +24,12 @@ export interface Spot {
   key: Key
   /** Semitones of the root above that key's tonic. */
   rel: number
+  /** Its place in the form, and the style of the tune. */
+  place: FormPlaceName
+  idiom: Idiom
   beats: number
+  /** Beats of the bar it stands in. */
+  barBeats: number
   /** Beats that the same chord stands in all, from here on, over bar lines. */
   stands: number
   /** The chords right before and behind as the form is played the first time that there are any; null where nobody plays there. */
@@ -32,12 +38,17 @@ export interface Spot {
   /** Those of all times through: behind the last bar of a repeat comes its beginning, and once what follows it. Without the end of the tune. */
   befores: readonly Spot[]
   nexts: readonly Spot[]
+  /** Half steps its root goes up to the next different root, 0 to 11; null where none comes. */
+  rootRise: number | null
+  /** It is a dominant that goes down a fifth, now or after standing. */
+  resolving: boolean
 }
 
 /** Every readable chord of a chart as a spot, by its slot's place. */
-export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis): (Spot | null)[] {
+export function spotsOf(chart: Chart, { readings, regions, key: home, idiom }: Analysis): (Spot | null)[] {
   const byPlace = new Map(readings.map((reading): [Slot, Reading] => [reading.slot, reading]))
   const keyAt = (bar: number) => regions.filter((region) => region.from.bar <= bar).at(-1)?.key ?? home
+  const barBeats = new Map(chart.bars.map(({ number, beats }) => [number, beats]))
   const spots = slotsOf(chart).map((slot, index): Spot | null => {
     const reading = byPlace.get(slot)
     if (!reading || slot.symbol?.kind !== 'chord') return null
@@ -52,7 +63,12 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
       function: reading.function,
       key,
       rel: modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12),
+      place: reading.place,
+      idiom: idiom.idiom,
+      rootRise: null,
+      resolving: false,
       beats: slot.beats,
+      barBeats: barBeats.get(slot.bar) ?? slot.beats,
       stands: slot.beats,
       previous: null,
       next: null,
@@ -72,8 +88,15 @@ export function spotsOf(chart: Chart, { readings, regions, key: home }: Analysis
   }
   for (let at = spots.length - 1; at >= 0; at -= 1) {
     const [here, after] = [spots[at], spots[at + 1]]
-    if (here && after && isOnlyNext(here, after) && after.chord.canonical === here.chord.canonical)
+    if (!here) continue
+    if (after && isOnlyNext(here, after) && after.chord.canonical === here.chord.canonical) {
       here.stands += after.stands
+      here.rootRise = after.rootRise
+      here.resolving = after.resolving
+    } else if (here.next) {
+      here.rootRise = modulo(pitchClass(here.next.chord.root) - pitchClass(here.chord.root), 12)
+      here.resolving = here.rootRise === 5
+    }
   }
   return spots
 }
@@ -101,6 +124,11 @@ function neighboursPlayed(chart: Chart): {
   }
   const order = playOrder(chart)
   follow(order)
+  // Behind the last chord the form begins again.
+  const all = order.flatMap(slotsIn)
+  const [top, end] = [all[0], all.at(-1)]
+  if (top !== undefined && end !== undefined && end !== top && !behind.has(end))
+    behind.set(end, new Set([top]))
   const reached = new Set(order)
   chart.bars.forEach((_, bar) => {
     if (!reached.has(bar)) follow(bar > 0 && !reached.has(bar - 1) ? [bar - 1, bar] : [bar])
@@ -111,6 +139,9 @@ function neighboursPlayed(chart: Chart): {
 /** The one chord is played right behind the other, and nothing else is. */
 export const isOnlyNext = (here: Spot, after: Spot): boolean =>
   after.index === here.index + 1 && here.nexts.length === 1 && here.nexts[0] === after
+
+/** Behind it the form begins again, or nothing comes. */
+export const endsForm = ({ index, next }: Spot): boolean => next === null || next.index <= index
 
 /** Roots nobody wants to read where the same sound has a plain name. */
 const AWKWARD: readonly string[] = ['E#', 'B#', 'Fb', 'Cb']

@@ -45,6 +45,9 @@ const WORTH = {
   /** Each time a change of the same rule was kept, up to the most. */
   kept: 0.08,
   mostKept: 5,
+  /** What players try first at this place; and what nobody there would. */
+  usual: 0.9,
+  outOfPlace: -1.5,
   /** A special colour, which the player should look for. */
   special: -1.2,
   /** A melody note to avoid, and a sour one. */
@@ -63,6 +66,7 @@ export interface Ranked {
     school: number
     special: number
     liking: number
+    place: number
     melody: number
   }
 }
@@ -81,6 +85,13 @@ export const leaningWorth = (rule: string, { schools }: Pick<Taste, 'schools'>):
   if (leaning === 'less') return WORTH.less
   if (leaning === 'more') return WORTH.more
   return 0
+}
+
+/** The later in the table of places, the less. */
+const MOST_USUAL = 10
+function placeWorth({ usual, outOfPlace }: ChangeOption): number {
+  if (usual !== undefined) return WORTH.usual * (1 - 0.5 * Math.min(1, usual / MOST_USUAL))
+  return outOfPlace ? WORTH.outOfPlace : 0
 }
 
 const stepsTo = (from: number, to: number): boolean => {
@@ -116,6 +127,7 @@ export function ranked(
         school: leaningWorth(option.rule, taste),
         special: option.name === 'special colour' ? WORTH.special : 0,
         liking: likingOf(option.rule, liking),
+        place: placeWorth(option),
         melody: option.melody.reduce(
           (sum, { heard }) => sum + (heard === 'sour' || heard === 'avoid' ? WORTH[heard] : 0),
           0,
