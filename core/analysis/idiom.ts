@@ -1,9 +1,25 @@
-import type { Chart, Idiom } from '../chart/chart'
+import { IDIOMS, type Chart, type Idiom } from '../chart/chart'
 import { hasDegree } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 import { kindOf } from './kind'
 import type { Place } from './places'
 import type { Group } from './reading'
+
+/** Other names players have for the styles. */
+const ALSO: Readonly<Record<string, Idiom>> = {
+  folk: 'song',
+  ballad: 'song',
+  pop: 'song',
+  gospel: 'gospel and soul',
+  soul: 'gospel and soul',
+  'gospel-soul': 'gospel and soul',
+  'jazz major': 'jazz',
+  'jazz minor': 'jazz',
+}
+export const IDIOM_NAMES = [...IDIOMS, ...Object.keys(ALSO)]
+/** The style of a name; null where there is none of it. */
+export const idiomNamed = (name: string): Idiom | null =>
+  ALSO[name] ?? IDIOMS.find((one) => one === name) ?? null
 
 /** A style with what of the chart says so. */
 export interface IdiomRead {

@@ -1,9 +1,11 @@
+import { idiomNamed } from '../analysis/idiom'
 import { NEAR_WRITTEN } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
 import { optionsAt } from '../reharm/options'
+import { judge } from '../reharm/judging/judge'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
 import { RULES } from '../reharm/rules'
@@ -11,7 +13,7 @@ import { choicesAnswer, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
 /** Answers about other chords in a chart. */
-export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise'> = {
+export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
   options({ text, bar, beat, melody, rules, depth }) {
     const chart = parseChart(text)
     const slots = slotsOf(chart)
@@ -93,6 +95,30 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise'> = {
         }),
       ),
       problems: chart.problems,
+    })
+  },
+
+  judge({ text, new: version, melody, idiom }) {
+    const [plain, changed] = [parseChart(text), parseChart(version)]
+    if (![plain, changed].every((chart) => slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')))
+      return bad(NO_CHORDS)
+    if (plain.bars.length !== changed.bars.length)
+      return bad({
+        code: 'bad-field',
+        message: `The new version has ${changed.bars.length} bars, the plain one ${plain.bars.length}.`,
+        accepted: 'a version with the bars of the plain chart',
+        text: 'new',
+      })
+    const { cost, parts, distance, faults, ideas } = judge(text, version, {
+      ...(melody ? { melody } : {}),
+      idiom: idiom === undefined ? null : idiomNamed(idiom),
+    })
+    return good({
+      cost: tidy(cost),
+      parts: parts.map(({ name, amount, price }) => ({ name, amount: tidy(amount), price })),
+      distance: tidy(distance),
+      faults: faults.map(({ beat, ...fault }) => ({ ...fault, beat: tidy(beat) })),
+      ideas,
     })
   },
 

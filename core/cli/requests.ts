@@ -1,3 +1,4 @@
+import { IDIOM_NAMES } from '../analysis/idiom'
 import { z } from 'zod'
 import { DENSITIES } from '../melody/line'
 import { CONTOURS } from '../leading/contour'
@@ -101,6 +102,13 @@ export const requestSchemas = {
       .max(2 ** 31)
       .optional(),
     guards,
+  }),
+  judge: z.strictObject({
+    do: z.literal('judge'),
+    text: chartText,
+    new: chartText,
+    melody: melody.optional(),
+    idiom: z.enum(IDIOM_NAMES as [string, ...string[]]).optional(),
   }),
   motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
   lead: z
