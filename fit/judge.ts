@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
+import { analyse } from '../core/analysis/analyse'
 import { idiomNamed } from '../core/analysis/idiom'
 import { parseChart } from '../core/chart/parse'
 import { parsePitch } from '../core/pitch/note'
@@ -29,9 +30,12 @@ const notes = (given: z.infer<typeof melody>): MelodyNote[] =>
 
 export function preferences(): Preferred[] {
   const amounts = ({ text, melody: given, idiom }: z.infer<typeof tune>, version: string) =>
-    amountsOf(parseChart(text), parseChart(version), notes(given), idiomNamed(idiom)).map(
-      ({ amount }) => amount,
-    )
+    amountsOf(
+      parseChart(text),
+      parseChart(version),
+      notes(given),
+      idiomNamed(idiom, analyse(parseChart(text)).idiom.idiom),
+    ).map(({ amount }) => amount)
   const less = (a: readonly number[], b: readonly number[]) => a.map((amount, at) => amount - b[at]!)
   return [
     ...pairs
@@ -57,10 +61,10 @@ const PLAIN: Readonly<Record<string, number>> = {
   'usual here': -0.15,
   'cadence dressed': -0.4,
   'moved from inside': -0.4,
-  'bass that leaps': 0.2,
-  'out of its style': 0.6,
-  'busy where it rests': 0.5,
-  melody: 1.4,
+  'bass direction': 0.2,
+  idiom: 0.6,
+  'density at the phrase end': 0.5,
+  'melody clash': 1.4,
 }
 const PRIOR = TERMS.map(({ name }) => PLAIN[name] ?? 1)
 const [ROUNDS, STEP, RIDGE] = [600, 0.05, 0.01]

@@ -7,19 +7,20 @@ import type { Group } from './reading'
 
 /** Other names players have for the styles. */
 const ALSO: Readonly<Record<string, Idiom>> = {
-  folk: 'song',
-  ballad: 'song',
-  pop: 'song',
-  gospel: 'gospel and soul',
-  soul: 'gospel and soul',
-  'gospel-soul': 'gospel and soul',
+  soul: 'gospel',
+  'gospel-soul': 'gospel',
   'jazz major': 'jazz',
   'jazz minor': 'jazz',
 }
-export const IDIOM_NAMES = [...IDIOMS, ...Object.keys(ALSO)]
-/** The style of a name; null where there is none of it. */
-export const idiomNamed = (name: string): Idiom | null =>
-  ALSO[name] ?? IDIOMS.find((one) => one === name) ?? null
+/** Names that say what is sung and not how it is played: the chords tell whether it is a song or jazz. */
+const BY_CHORDS = ['folk', 'pop', 'ballad']
+export const IDIOM_NAMES = [...IDIOMS, ...Object.keys(ALSO), ...BY_CHORDS]
+
+/** The style of a name; null where there is none of it. @param read the style that the chords speak */
+export function idiomNamed(name: string, read: Idiom): Idiom | null {
+  if (BY_CHORDS.includes(name)) return read === 'jazz' || read === 'waltz' ? 'jazz' : 'song'
+  return ALSO[name] ?? IDIOMS.find((one) => one === name) ?? null
+}
 
 /** A style with what of the chart says so. */
 export interface IdiomRead {
@@ -34,7 +35,7 @@ const SEVENTHS = 0.45
 const FEW_ROOTS = 3
 /** Chords of a mode last so many beats on average. */
 const LASTS = 3.9
-/** So many chords over other basses or diminished ones, among triads: gospel and soul. */
+/** So many chords over other basses or diminished ones, among triads: gospel. */
 const GOSPEL = 0.2
 
 /** The style of a tune, read from its chart. Common practice, no source. */
@@ -86,7 +87,7 @@ export function idiomOf(
   )
   if (moving >= GOSPEL && count(({ kind }) => kind === 'diminished') > 0 && !inThree)
     return {
-      idiom: 'gospel and soul',
+      idiom: 'gospel',
       reason: 'Triads on the way by other basses and diminished chords.',
     }
   return { idiom: 'song', reason: inThree ? 'Triads in three.' : 'Mostly triads.' }

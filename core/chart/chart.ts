@@ -93,16 +93,7 @@ export interface Meter {
 export const meterName = ({ beats, unit }: Meter): string => `${beats}/${unit}`
 
 /** Styles that decide what is played at a place. */
-export const IDIOMS = [
-  'song',
-  'gospel and soul',
-  'blues',
-  'minor blues',
-  'jazz',
-  'modal',
-  'bossa',
-  'waltz',
-] as const
+export const IDIOMS = ['song', 'gospel', 'blues', 'minor blues', 'jazz', 'modal', 'bossa', 'waltz'] as const
 export type Idiom = (typeof IDIOMS)[number]
 
 export interface Chart {

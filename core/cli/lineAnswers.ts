@@ -20,6 +20,7 @@ import {
   lineAnswer,
   tidy,
   wrongStrings,
+  inIdiom,
 } from './parts'
 import type { AnswersTo } from './answersTo'
 
@@ -204,7 +205,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
   },
 
   arrange(
-    { text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour },
+    { text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour, idiom },
     onProgress,
   ) {
     const limits = limitsFrom(input)
@@ -212,9 +213,10 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
+    const styled = inIdiom(text, idiom)
     const found = arrange({
       onProgress,
-      text,
+      text: styled.text,
       distance,
       limits: limits.value,
       style,
@@ -237,7 +239,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
           reached,
           texture: kind,
           says,
-          text: applyChanges(text, changes),
+          text: styled.back(applyChanges(styled.text, changes)),
           places: placed.map(({ bar, beat, beats }) => ({ bar, beat: tidy(beat), beats: tidy(beats) })),
           choices: choicesAnswer(changes, slots),
         }),

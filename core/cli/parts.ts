@@ -1,3 +1,7 @@
+import { analyse } from '../analysis/analyse'
+import { idiomNamed } from '../analysis/idiom'
+import { withSetting } from '../chart/edit'
+import { parseChart } from '../chart/parse'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
@@ -130,4 +134,18 @@ export function heldGrips(
     held.push(voicing)
   }
   return good(held)
+}
+
+/** A chart in a style that was asked for, and results of it as they were asked for: without a line that the chart does not have. */
+export function inIdiom(
+  text: string,
+  idiom: string | undefined,
+): { text: string; back: (result: string) => string } {
+  if (idiom === undefined) return { text, back: (result) => result }
+  const chart = parseChart(text)
+  const named = idiomNamed(idiom, analyse({ ...chart, idiom: null }).idiom.idiom)
+  return {
+    text: withSetting(text, 'idiom', named),
+    back: (result) => withSetting(result, 'idiom', chart.idiom),
+  }
 }

@@ -120,6 +120,14 @@ describe('options', () => {
       expect(option.text.startsWith('title: Kept\nkey: C\n|')).toBe(true)
     }
   })
+  test('inside a chord that lasts only the rest of it is replaced; the style asked for decides what comes first', () => {
+    const [first] = options({ beat: 3 })
+    expect(first!.text).toContain('| G7 G13 |')
+    expect(first!.text).not.toContain('idiom')
+    const song = options({ idiom: 'song' })
+    expect(song[0]!.symbols).not.toEqual(options({ idiom: 'jazz' })[0]!.symbols)
+    expect(song[0]!.text).not.toContain('idiom')
+  })
   test('a letter names a family of rules, a melody is judged, depth goes further', () => {
     expect(new Set(options({ rules: ['b'] }).map((option) => option.rule[0]))).toEqual(new Set(['b']))
     expect(
@@ -128,7 +136,7 @@ describe('options', () => {
     expect(options({ depth: 2 }).length).toBeGreaterThan(options().length)
   })
   test.each([
-    [{ bar: 2, beat: 2 }, 'no-chord', 'bar, beat'],
+    [{ bar: 2, beat: 2.5 }, 'no-chord', 'bar, beat'],
     [{ bar: 9, beat: 1 }, 'no-chord', 'bar, beat'],
     [{ rules: ['q9'] }, 'bad-field', 'rules'],
     [{ rules: [] }, 'bad-field', 'rules'],
@@ -161,15 +169,15 @@ describe('reharmonise', () => {
     (good({ do: 'reharmonise', text, distance: 0.4, ...more }) as unknown as { results: Result[] }).results
   test('distance 0 is the plain chart; otherwise as many different ones as asked for, each choice with its place, rule and reason', () => {
     expect(results({ distance: 0, count: 3 })).toEqual([
-      { text, distance: 0, reached: true, says: 'as it is', choices: [] },
+      { text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', choices: [] },
     ])
     const three = results({ count: 3 })
     expect(new Set(three.map((result) => result.text)).size).toBe(3)
     for (const { choices, distance } of three) {
-      expect(Math.abs(distance - 0.4)).toBeLessThan(0.06)
+      expect(Math.abs(distance - 0.4)).toBeLessThan(0.1)
       expect(choices.length).toBeGreaterThan(0)
       for (const choice of choices) {
-        expect(choice.rule).toMatch(/^[a-f]\d$/)
+        expect(choice.rule).toMatch(/^[a-fp]\d$/)
         expect(choice.why).toMatch(/\.$/)
         expect(choice.beat).toBe(1)
       }

@@ -1,6 +1,8 @@
+import { analyse } from '../analysis/analyse'
 import { idiomNamed } from '../analysis/idiom'
 import { NEAR_WRITTEN } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
+import { withBeat } from '../chart/edit'
 import { parseChart } from '../chart/parse'
 import { applyChanges } from '../reharm/apply'
 import { COLOURS } from '../reharm/catalogue'
@@ -9,12 +11,14 @@ import { judge } from '../reharm/judging/judge'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
 import { RULES } from '../reharm/rules'
-import { choicesAnswer, NO_CHORDS, tidy } from './parts'
+import { choicesAnswer, inIdiom, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
 /** Answers about other chords in a chart. */
 export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
-  options({ text, bar, beat, melody, rules, depth }) {
+  options({ text: asked, bar, beat, melody, rules, depth, idiom }) {
+    const { text: whole, back } = inIdiom(asked, idiom)
+    const text = splitAt(whole, bar, beat)
     const chart = parseChart(text)
     const slots = slotsOf(chart)
     const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < NEAR_WRITTEN)
@@ -77,7 +81,9 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
           intent,
           symbols: puts.map((put) => put.chord.canonical),
           beats: puts.map((put) => tidy(put.beats)),
-          text: applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
+          text: back(
+            applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
+          ),
           why,
           distance: tidy(distance.total),
           distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) },
@@ -98,7 +104,7 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     })
   },
 
-  judge({ text, new: version, melody, idiom }) {
+  judge({ text, new: version, melody, idiom, asked }) {
     const [plain, changed] = [parseChart(text), parseChart(version)]
     if (![plain, changed].every((chart) => slotsOf(chart).some(({ symbol }) => symbol?.kind === 'chord')))
       return bad(NO_CHORDS)
@@ -111,7 +117,8 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
       })
     const { cost, parts, distance, faults, ideas } = judge(text, version, {
       ...(melody ? { melody } : {}),
-      idiom: idiom === undefined ? null : idiomNamed(idiom),
+      idiom: idiom === undefined ? null : idiomNamed(idiom, analyse(plain).idiom.idiom),
+      asked: asked ?? null,
     })
     return good({
       cost: tidy(cost),
@@ -122,7 +129,8 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     })
   },
 
-  reharmonise({ text, distance, count = 1, melody, seed = 1, guards }) {
+  reharmonise({ text: asked, distance, count = 1, melody, seed = 1, guards, idiom }) {
+    const { text, back } = inIdiom(asked, idiom)
     const slots = slotsOf(parseChart(text))
     if (!slots.some(({ symbol }) => symbol?.kind === 'chord')) return bad(NO_CHORDS)
     const results = reharmonise(text, {
@@ -134,10 +142,11 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     })
     return good({
       results: results.map((result) => ({
-        text: result.text,
+        text: back(result.text),
         distance: tidy(result.distance),
         reached: result.reached,
         says: result.says,
+        idea: result.idea,
         choices: choicesAnswer(result.changes, slots),
       })),
     })
@@ -151,3 +160,15 @@ const KNOWN_RULES: readonly string[] = [
     .map((colour) => colour.rule),
   ...RULES.map((rule) => rule.id),
 ]
+
+/** A chart in which a chord that sounds on at some place begins there: what is put there takes the rest of it alone. */
+function splitAt(text: string, bar: number, beat: number): string {
+  const chart = parseChart(text)
+  const index = chart.bars.findIndex(({ number }) => number === bar)
+  const inside = chart.bars[index]?.slots.find(
+    (slot) => slot.beat < beat - NEAR_WRITTEN && beat < slot.beat + slot.beats - NEAR_WRITTEN,
+  )
+  return inside?.symbol?.kind === 'chord' && Number.isInteger(beat)
+    ? withBeat(text, index, beat, inside.symbol.chord.canonical)
+    : text
+}

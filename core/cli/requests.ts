@@ -42,6 +42,9 @@ import {
 } from './fields'
 
 /** What each request is made of, by its word. */
+/** The style, where it is not left to be read from the chords. */
+const idiom = z.enum(IDIOM_NAMES as [string, ...string[]]).optional()
+
 export const requestSchemas = {
   parse: z.strictObject({ do: z.literal('parse'), symbol }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
@@ -89,6 +92,7 @@ export const requestSchemas = {
     melody: melody.optional(),
     rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(),
     depth: z.int().min(1).max(MOST_DEPTH).optional(),
+    idiom,
   }),
   reharmonise: z.strictObject({
     do: z.literal('reharmonise'),
@@ -102,13 +106,15 @@ export const requestSchemas = {
       .max(2 ** 31)
       .optional(),
     guards,
+    idiom,
   }),
   judge: z.strictObject({
     do: z.literal('judge'),
     text: chartText,
     new: chartText,
     melody: melody.optional(),
-    idiom: z.enum(IDIOM_NAMES as [string, ...string[]]).optional(),
+    idiom,
+    asked: z.number().min(0).max(1).optional(),
   }),
   motion: z.strictObject({ do: z.literal('motion'), from: notes, to: notes }),
   lead: z
@@ -179,6 +185,7 @@ export const requestSchemas = {
     guards,
     texture: z.enum(LINE_TEXTURES).optional(),
     colour: z.boolean().optional(),
+    idiom,
   }),
   harmonise: z.strictObject({
     do: z.literal('harmonise'),

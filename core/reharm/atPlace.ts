@@ -47,8 +47,20 @@ function chordAt(spot: Spot, token: string): ChordSymbol {
   return chordOn(base, suffix, over && pitchClass(over) !== pitchClass(base) ? over : undefined)
 }
 
+/** Three chords and more in the place of one have two beats each, or are a crowd. */
+const MANY_ROOM = 2
+
 /** What the place asks for first: the table read off at a spot, in its order. */
-export function firstAt(spot: Spot): Change[] {
+export function firstAt(spot: Spot): readonly Change[] {
+  const known = FIRST.get(spot)
+  if (known) return known
+  const made = readOff(spot)
+  FIRST.set(spot, made)
+  return made
+}
+const FIRST = new WeakMap<Spot, readonly Change[]>()
+
+function readOff(spot: Spot): Change[] {
   const found: Change[] = []
   const seen = new Set<string>()
   for (const { idioms, places, on, tries } of FIRST_RESOURCES) {
@@ -57,7 +69,7 @@ export function firstAt(spot: Spot): Change[] {
     for (const [words, why] of tries) {
       if ((words.includes('/=') && !spot.chord.bass) || (why.includes('>') && !spot.next)) continue
       const chords = words.split(' ').map((token) => chordAt(spot, token))
-      const puts = putsOf({ chords }, spot.beats, 1)
+      const puts = putsOf({ chords }, spot.beats, chords.length > 2 ? MANY_ROOM : 1)
       const key = chords.map(({ canonical }) => canonical).join(' ')
       if (
         !puts ||
@@ -163,7 +175,7 @@ const SHARP = ['b9', '#9', 'b13', '#5', 'b5'] as const
 export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
   const own = pitchClass(spot.chord.root)
   const [first] = puts
-  const songs = spot.idiom === 'song' || spot.idiom === 'gospel and soul'
+  const songs = spot.idiom === 'song' || spot.idiom === 'gospel'
   const roots = puts.map(({ chord }) => pitchClass(chord.root))
   const altered = puts.some(
     ({ chord }) => hasDegree(chord, 'b7') && hasDegree(chord, '3', '4') && hasDegree(chord, ...SHARP),

@@ -4,20 +4,24 @@ import { modulo, noteName, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
 
 /** Kinds of way through a tune, one for each way that is asked for: what it is drawn to. Common practice, no source. */
-export const CHARACTERS: readonly { drawnTo: (change: Change) => boolean }[] = [
+export const CHARACTERS: readonly { idea: string; drawnTo: (change: Change) => boolean }[] = [
   // Even: to nothing.
-  { drawnTo: () => false },
+  { idea: 'each chord what is usual at its place', drawnTo: () => false },
   // A bass that walks.
   {
+    idea: 'a bass that goes by step',
     drawnTo: ({ rule, name, puts }) =>
       /^(c4|c5|e1|b1)/.test(rule) ||
       /bass|tritone|substitute dominant/.test(name) ||
       puts.some(({ chord }) => chord.bass !== null),
   },
   // Chains of dominants.
-  { drawnTo: ({ rule }) => /^(c1|c2|c6|b8)/.test(rule) },
+  {
+    idea: 'dressed cadences',
+    drawnTo: ({ rule, name }) => /^(c1|c2|c6|b8)/.test(rule) || name === 'a usual way on',
+  },
   // The parallel key.
-  { drawnTo: ({ rule }) => /^(d|b5)/.test(rule) },
+  { idea: 'borrowed from the parallel key', drawnTo: ({ rule }) => /^(d|b5)/.test(rule) },
 ]
 
 /** A bass that steps so often in a row walks. */

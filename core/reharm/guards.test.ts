@@ -134,10 +134,10 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
 
 describe('distance and direction', () => {
   const TUNE = 'key: C\n| C | Am | Dm | G | C | Am | F | G | Em | Am | Dm | G | C | F | G | C |'
-  test('near home nearly every chord has its seventh or ninth, and few have moved', () => {
+  test('near home it is colour, on half of the triads and more, and few have moved', () => {
     for (const { text, distance, reached, changes } of reharmonise(TUNE, { distance: 0.2, count: 3 })) {
       expect([Math.abs(distance - 0.2) < 0.1, reached]).toEqual([true, true])
-      expect(chordsOf(text).filter(({ chord }) => chord.tones.length > 3).length).toBeGreaterThanOrEqual(11)
+      expect(chordsOf(text).filter(({ chord }) => chord.tones.length > 3).length).toBeGreaterThanOrEqual(7)
       expect(
         changes.filter(({ intent }) => intent === 'swap' || intent === 'borrow').length,
       ).toBeLessThanOrEqual(3)

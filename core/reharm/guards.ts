@@ -79,6 +79,10 @@ export function guardedPlaces(
       : (sounding
           .slice(0, -1)
           .findLast((index) => spots[index]!.chord.canonical !== spots[last]!.chord.canonical) ?? null)
+  // Every arrival of the form keeps its chord.
+  spots.forEach((spot, index) => {
+    if (spot?.place === 'arrival') kept.add(index)
+  })
   return {
     first,
     last,

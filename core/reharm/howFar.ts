@@ -49,8 +49,10 @@ function mostAt(chart: Chart, spot: Spot): number {
   const most =
     byIndex.get(spot.index) ??
     changesAt(spot).reduce(
-      (sum, { puts, span }) =>
-        span > 1 ? sum : Math.max(sum, reachOf([{ chord: spot.chord, beats: spot.beats }], puts, spot.key)),
+      (sum, { puts, span, outOfPlace }) =>
+        span > 1 || outOfPlace
+          ? sum
+          : Math.max(sum, reachOf([{ chord: spot.chord, beats: spot.beats }], puts, spot.key)),
       0,
     )
   byIndex.set(spot.index, most)

@@ -4,6 +4,7 @@ import { pitchClass } from '../pitch/note'
 import { putsKey, type Change, type Put } from './change'
 import { reachOf } from './distance'
 import { guardAgainst, guardedPlaces, isOn, type Guards } from './guards'
+import { localJudge } from './judging/local'
 import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { changesAt } from './options'
 import type { Spot } from './spot'
@@ -14,11 +15,13 @@ import { leaningWorth, likingOf, type Liking, type Taste } from './taste'
  * must land), what costs is taste.
  */
 export const PRICE = {
+  /** What the judge of versions says of a change among its neighbours, for each point of its. */
+  judged: 1.6,
   /** Any change but a colour, so that a few that say something win over many that say little; a bass or a texture says least. */
   change: 0.5,
   texture: 0.8,
   /** A chord that moves, at no distance: near home colour comes before substitution. It fades as the distance grows. */
-  moved: 3.6,
+  moved: 6,
   /** A colour fuller than the distance asks for, for each tone; and an altered one, near home. */
   fuller: 0.6,
   altered: 1,
@@ -88,8 +91,10 @@ export function lattice(
   asked: LatticeAsked,
 ): { arcs: Arc[][]; most: number } {
   const { taste, melody, keep, guards, allowed } = asked
-  const places = guardedPlaces(chart, analyse(chart), spots)
+  const analysis = analyse(chart)
+  const places = guardedPlaces(chart, analysis, spots)
   const starts = barStarts(chart)
+  const judged = localJudge(chart, analysis, spots, melody)
   const weights: Pick<Arc, 'weight' | 'span'>[][] = []
   const arcs = spots.map((spot, index): Arc[] => {
     if (!spot) {
@@ -144,17 +149,29 @@ export function lattice(
               replaced,
             ),
           )
+        const { faults, cost } = judged(change)
+        const arc = arcOf(change, replaced, change.puts, asked, fit)
         return {
-          arc: arcOf(change, replaced, change.puts, asked, fit),
+          arc: { ...arc, price: arc.price + PRICE.judged * cost },
           guarded: guardAgainst(change, spots, places, guards) !== null || (sourer && isOn(guards, 'melody')),
+          outOfPlace: change.outOfPlace === true || faults > MOST_AT_FAULT || isCrowd(change, spot),
         }
       })
-    weights.push([PLAIN, ...changes.map(({ arc }) => arc)])
-    const kept = changes.filter((one) => !one.guarded)
+    // What is out of its place is no measure of how far a tune can go, and no way there.
+    weights.push([PLAIN, ...changes.filter((one) => !one.outOfPlace).map(({ arc }) => arc)])
+    const kept = changes.filter((one) => !one.guarded && !one.outOfPlace)
     return [plain, ...kept.map(({ arc }) => arc)]
   })
   return { arcs, most: mostWeight(weights, spots.length) }
 }
+
+/** Three quick chords and more in the place of one, but where the form turns. */
+const isCrowd = ({ puts, span }: Change, { place }: Spot): boolean =>
+  puts.length - span > 1 && place !== 'turnaround' && puts.some(({ beats }) => beats < QUICK)
+const QUICK = 2
+
+/** A change that costs more by its faults alone is not looked at: it is told in the list of options, behind all others. */
+const MOST_AT_FAULT = 0.85
 
 /** A slot that stays as it is changes nothing. */
 const PLAIN = { weight: 0, span: 1 } as const
@@ -183,7 +200,7 @@ function arcOf(
     price +=
       PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
       (change.rule === 'a4' ? PRICE.altered * (1 - distance) : 0)
-  if (!change && isBare(replaced[0]!.chord)) price += PRICE.bare
+  if (!change && isBare(replaced[0]!.chord) && !isSong(replaced[0]!)) price += PRICE.bare
   if (
     change &&
     (SLIDES.includes(change.rule) || change.name === 'a substitute dominant on the way to the next chord')
@@ -213,6 +230,9 @@ function arcOf(
     swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
   }
 }
+
+/** Triads are what a song is made of. */
+const isSong = ({ idiom }: Spot): boolean => idiom === 'song' || idiom === 'gospel'
 
 /** Tones of a colour near home, and how many more there may be far out. */
 const FULL = 4

@@ -19,7 +19,7 @@ export interface FirstResources {
   tries: readonly (readonly [puts: string, why: string])[]
 }
 
-const SONGS: readonly Idiom[] = ['song', 'gospel and soul']
+const SONGS: readonly Idiom[] = ['song', 'gospel']
 const JAZZ: readonly Idiom[] = ['jazz', 'waltz', 'bossa']
 const BLUES: readonly Idiom[] = ['blues', 'minor blues']
 
@@ -105,7 +105,7 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
   },
   {
     at: 'home before the IV',
-    idioms: ['gospel and soul'],
+    idioms: ['gospel'],
     on: (spot) => isOne(spot) && pushes(spot),
     tries: [
       ['1|7', '% with its flat seventh is the V of >, which follows.'],
@@ -143,7 +143,7 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
     tries: [
       ['1|add9', 'The ninth leaves the triad plain.'],
       ['1|sus4 1|', 'The fourth holds the third back and comes home to it.'],
-      ['1|sus2', 'The second stands for the third: open.'],
+      ['1|sus2 1|', 'The second stands for the third and comes home to it.'],
       ['1|6', 'The sixth rests.'],
       ['1|maj7', 'The seventh opens the chord.'],
     ],
@@ -303,7 +303,7 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
   },
   {
     at: 'the IV as a seventh chord at rest',
-    idioms: ['song', 'gospel and soul', 'jazz', 'waltz', 'bossa', 'modal'],
+    idioms: ['song', 'gospel', 'jazz', 'waltz', 'bossa', 'modal'],
     on: (spot) => spot.rel === 5 && inMajor(spot) && spot.kind === 'dominant',
     tries: [
       ['1|13', 'It does not fall a fifth: the natural thirteenth is free.'],
@@ -327,7 +327,16 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
       ['1|/3', 'The third in the bass.'],
       ['= 1|/2', 'The IV over the bass of V.'],
       ['1|6', 'The sixth rests.'],
+    ],
+  },
+  {
+    at: 'the IV of a song on its way home',
+    idioms: SONGS,
+    on: (spot) => spot.rel === 5 && inMajor(spot) && spot.kind === 'major' && spot.next?.rel === 0,
+    tries: [
       ['4|7', 'The bVII7, the way home from behind.'],
+      ['1|m6', 'The minor iv with its sixth on the way home.'],
+      ['= #4|dim7', 'The #IV°7 on the way to home over its fifth.'],
     ],
   },
   {
@@ -394,7 +403,20 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
     ],
   },
   {
+    at: 'the bVII of a song in minor',
+    idioms: SONGS,
+    on: (spot) => spot.rel === 10 && !inMajor(spot) && isMajorish(spot),
+    tries: [
+      ['1|add9', 'The ninth leaves the triad plain.'],
+      ['1|7', 'The flat seventh of bVII lies in the key.'],
+      ['1|/3', 'The third in the bass.'],
+      ['1|sus4 1|', 'The fourth holds the third back and falls to it.'],
+      ['1|sus2', 'The second stands for the third.'],
+    ],
+  },
+  {
     at: 'the bVII of minor',
+    idioms: [...JAZZ, ...BLUES, 'modal'],
     on: (spot) => spot.rel === 10 && !inMajor(spot) && isMajorish(spot),
     tries: [
       ['1|7', 'The flat seventh of bVII lies in the key.'],
@@ -560,6 +582,7 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
   },
   {
     at: 'V to home',
+    idioms: [...JAZZ, ...BLUES, 'modal'],
     on: (spot) => isFive(spot) && inMajor(spot) && pushes(spot) && !lasts(spot) && spot.place !== 'standing',
     tries: [
       ['1|13', 'Ninth and thirteenth are free before a major home.'],
@@ -575,7 +598,20 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
     ],
   },
   {
+    at: 'V of another chord in a song',
+    idioms: SONGS,
+    on: (spot) =>
+      spot.rel !== 7 && spot.rel !== 0 && spot.kind === 'dominant' && pushes(spot) && !toMinor(spot),
+    tries: [
+      ['1|9', 'The ninth before a major chord.'],
+      ['1|7sus4 1|7', 'The fourth holds the third back and falls to it.'],
+      ['1|7/3', 'The third in the bass, a half step below >.'],
+      ['5|m7 1|7', 'The ii of > before its V.'],
+    ],
+  },
+  {
     at: 'V of another chord',
+    idioms: [...JAZZ, ...BLUES, 'modal'],
     on: (spot) => spot.rel !== 7 && spot.rel !== 0 && isDominant(spot) && pushes(spot) && !toMinor(spot),
     tries: [
       ['1|9', 'The ninth before a major chord.'],

@@ -79,11 +79,11 @@ describe('what comes next is what is played next, on all times through', () => {
     )
   })
   test('a path that breaks such a promise is found out', () => {
-    const { arcs, spots: all } = latticeOf('key: C\n|: Cmaj7 | G7 :|', { guards: { home: false } })
-    const leading = arcs[1]!.find(({ landsOn }) => landsOn !== null)!
+    const { arcs, spots: all } = latticeOf('key: C\n| C |: Dm7 | G7 | Em7 | A7 :|', {})
+    const leading = arcs[4]!.find(({ landsOn }) => landsOn !== null)!
     const [plain, other] = [
-      arcs[0]![0]!,
-      arcs[0]!.find(({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn)!,
+      arcs[1]![0]!,
+      arcs[1]!.find(({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn)!,
     ]
     expect(unlanded([plain, leading], all)).toEqual([])
     expect(unlanded([other, leading], all)).toEqual([leading])

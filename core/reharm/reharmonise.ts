@@ -5,6 +5,7 @@ import { applyChanges } from './apply'
 import { putsKey, type Change } from './change'
 import { CHARACTERS, directionInWords } from './direction'
 import { isOn, type Guards } from './guards'
+import { judgedCost } from './judging/judge'
 import { between, lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
 import {
@@ -18,6 +19,7 @@ import {
   waysOf,
   weightOfPath,
 } from './paths'
+import { repeatsOf, withRepeatsAlike } from './repeats'
 import { random } from './random'
 import { spotsOf, type Spot } from './spot'
 import { DEFAULT_TASTE, type Liking, type Taste } from './taste'
@@ -50,6 +52,8 @@ export interface Reharmonisation {
   reached: boolean
   /** What the way does, in a few words. */
   says: string
+  /** The one idea that was carried through, in a few words. */
+  idea: string
   changes: Change[]
 }
 
@@ -75,13 +79,17 @@ export function reharmonise(
   }: AskedFor,
 ): Reharmonisation[] {
   const chart = parseChart(text)
-  const spots = spotsOf(chart, analyse(chart))
-  if (distance <= 0) return [{ text, distance: 0, reached: true, says: 'as it is', changes: [] }]
+  const analysis = analyse(chart)
+  const spots = spotsOf(chart, analysis)
+  const known = { chart, analysis, spots }
+  if (distance <= 0)
+    return [{ text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', changes: [] }]
   const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
   const { arcs, most } = lattice(chart, spots, { taste, liking, melody, keep, guards, allowed, distance })
   const ways = waysOf(arcs, taste)
   const slots = slotsOf(chart)
   const reachable = mostWeight(arcs, spots.length)
+  const repeats = repeatsOf(chart)
   const used = new Map<string, number>()
   const results: Reharmonisation[] = []
   const found: (readonly Arc[])[] = []
@@ -104,7 +112,25 @@ export function reharmonise(
       return 0
     }
     const offBy = (path: readonly Arc[]) => Math.abs(weightOfPath(path) - goal)
-    let path = bestPath(ways, goal, extra)
+    // Of several paths that go as far the judge of whole versions takes one.
+    const costOf = (one: readonly Arc[]) =>
+      judgedCost(
+        known,
+        applyChanges(
+          text,
+          one.flatMap((arc) => arc.change ?? []),
+        ),
+        melody,
+      )
+    const alike = (one: readonly Arc[]) => withRepeatsAlike(one, arcs, repeats, taste)
+    let path: readonly Arc[] = alike(bestPath(ways, goal, extra))
+    let cost = costOf(path)
+    for (let tries = 1; tries < JUDGED; tries += 1) {
+      const other = alike(bestPath(ways, goal, extra))
+      if (offBy(other) > Math.max(offBy(path), NEAR_ENOUGH * most)) continue
+      const others = costOf(other)
+      if (others < cost) [path, cost] = [other, others]
+    }
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
     for (let tries = 1; tries < TRIES && offBy(path) > NEAR_ENOUGH * most; tries += 1) {
       wider = 1 + tries
@@ -118,7 +144,7 @@ export function reharmonise(
     ]
     for (let wrong = broken(path); wrong.length > 0; wrong = broken(path)) {
       wrong.forEach((arc) => banned.add(arc))
-      path = bestPath(ways, goal, extra)
+      path = alike(bestPath(ways, goal, extra))
     }
     // Far out there is little to choose between: what was used before becomes dearer until another way comes that goes nearly as far.
     for (let tries = 0; likeness(path, found) > MOST_ALIKE && tries < UNLIKE_PRICES.length; tries += 1) {
@@ -147,6 +173,7 @@ export function reharmonise(
       distance: went,
       reached: Math.abs(went - distance) <= REACHED,
       says: directionInWords(soundingsOf(path, slots), changes),
+      idea: character.idea,
       changes,
     })
     onFound?.(results.at(-1)!)
@@ -181,6 +208,8 @@ const LESS_EACH = 0.03
 /** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
 const NEAR_ENOUGH = 0.02
 const TRIES = 16
+/** Paths that are judged as a whole for each way. */
+const JUDGED = 3
 
 /** The lattice of a tune: what can begin at each slot, what lies between neighbours, and what weight is worth at a wanted distance. */
 export interface Lattice {

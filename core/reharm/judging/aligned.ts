@@ -39,21 +39,27 @@ export interface Aligned {
   analysis: Analysis
   idiom: Idiom
   sounded: readonly Sounded[]
+  /** What is played first, and again behind the end. */
+  top: Sounded | null
   /** What sounds from the beginning of a plain chord to its end. */
   over: (spot: Spot) => readonly Sounded[]
   melody: readonly MelodyNote[]
   bars: number
 }
 
-/** Lays a new version over the plain chart, bar by bar and beat by beat. */
+/**
+ * Lays a new version over the plain chart, bar by bar and beat by beat.
+ * @param known the plain chart's analysis and spots, where they are known
+ */
 export function aligned(
   chart: Chart,
   version: Chart,
   melody: readonly MelodyNote[],
   idiom: Idiom | null,
+  known?: { analysis: Analysis; spots: readonly (Spot | null)[] },
 ): Aligned {
-  const read = analyse(idiom ? { ...chart, idiom } : chart)
-  const plain = spotsOf(chart, read).filter((spot): spot is Spot => spot !== null)
+  const read = known?.analysis ?? analyse(idiom ? { ...chart, idiom } : chart)
+  const plain = (known?.spots ?? spotsOf(chart, read)).filter((spot): spot is Spot => spot !== null)
   const starts = barStarts(chart)
   const placed = plain.map((spot) => ({ spot, from: starts(spot.slot.bar) + spot.slot.beat - 1 }))
   const index = new Map(chart.bars.map(({ number }, at) => [number, at]))
@@ -97,6 +103,7 @@ export function aligned(
     analysis: read,
     idiom: read.idiom.idiom,
     sounded,
+    top: sounded[0] ?? null,
     over: (spot) => overOf.get(spot) ?? [],
     melody,
     bars: chart.bars.length,

@@ -2,8 +2,9 @@ import type { Chart, Idiom } from '../../chart/chart'
 import { parseChart } from '../../chart/parse'
 import type { MelodyNote } from '../melodyFit'
 import { howFar } from '../howFar'
-import { spotsOf } from '../spot'
-import { aligned } from './aligned'
+import { spotsOf, type Spot } from '../spot'
+import type { Analysis } from '../../analysis/reading'
+import { aligned, type Aligned } from './aligned'
 import { TERMS, type Found } from './terms'
 import { JUDGE_PRICES } from './prices'
 
@@ -27,6 +28,9 @@ export interface Judgement {
 }
 
 const PHRASE_BARS = 8
+/** So far from the distance that was asked for nothing is said; each tenth more costs a tenth of the price. */
+const NEAR_ASKED = 0.15
+const OFF_PRICE = 4
 /** What costs less is taste, and no fault. */
 const TOLD = 0.3
 
@@ -36,13 +40,28 @@ export const amountsOf = (
   version: Chart,
   melody: readonly MelodyNote[] = [],
   idiom: Idiom | null = null,
-): { name: string; amount: number; found: Found[] }[] => {
-  const laid = aligned(plain, version, melody, idiom)
-  return TERMS.map((term) => {
+): Amount[] => amountsIn(aligned(plain, version, melody, idiom))
+
+interface Amount {
+  name: string
+  amount: number
+  found: Found[]
+}
+const amountsIn = (laid: Aligned): Amount[] =>
+  TERMS.map((term) => {
     const found = laid.sounded.length > 0 && laid.plain.length > 0 ? term.find(laid) : []
     const phrases = term.isPerPhrase ? Math.max(1, laid.bars / PHRASE_BARS) : 1
     return { name: term.name, amount: found.reduce((sum, one) => sum + one.amount, 0) / phrases, found }
   })
+
+/** What a version costs, for a search that has the plain chart read already. */
+export function judgedCost(
+  { chart, analysis, spots }: { chart: Chart; analysis: Analysis; spots: readonly (Spot | null)[] },
+  version: string,
+  melody: readonly MelodyNote[],
+): number {
+  const laid = aligned(chart, parseChart(version), melody, null, { analysis, spots })
+  return amountsIn(laid).reduce((sum, { name, amount }) => sum + amount * (JUDGE_PRICES[name] ?? 0), 0)
 }
 
 /**
@@ -51,7 +70,11 @@ export const amountsOf = (
 export function judge(
   text: string,
   version: string,
-  { melody = [], idiom = null }: { melody?: readonly MelodyNote[]; idiom?: Idiom | null } = {},
+  {
+    melody = [],
+    idiom = null,
+    asked = null,
+  }: { melody?: readonly MelodyNote[]; idiom?: Idiom | null; asked?: number | null } = {},
 ): Judgement {
   const [plain, changed] = [parseChart(text), parseChart(version)]
   const judged = amountsOf(plain, changed, melody, idiom).map((one, at) => ({
@@ -59,10 +82,13 @@ export function judge(
     why: TERMS[at]!.why,
     price: JUDGE_PRICES[one.name] ?? 0,
   }))
+  const distance = distanceOf(plain, changed)
+  const off = asked === null ? 0 : Math.max(0, Math.abs(distance - asked) - NEAR_ASKED)
+  const parts = [...judged, { name: 'distance', amount: off, price: OFF_PRICE }]
   return {
-    cost: judged.reduce((sum, { amount, price }) => sum + amount * price, 0),
-    distance: distanceOf(plain, changed),
-    parts: judged
+    cost: parts.reduce((sum, { amount, price }) => sum + amount * price, 0),
+    distance,
+    parts: parts
       .filter(({ amount }) => amount !== 0)
       .map(({ name, amount, price }) => ({ name, amount, price })),
     faults: judged
@@ -70,7 +96,7 @@ export function judge(
       .flatMap(({ found, name, why }) =>
         found
           .filter(({ amount }) => amount >= 0.25)
-          .map(({ bar, beat, what }) => ({ bar, beat, what: `${name}: ${what}`, why })),
+          .map(({ bar, beat, what }) => ({ bar, beat, what: name, why: `${what}. ${why}` })),
       )
       .sort((a, b) => a.bar - b.bar || a.beat - b.beat),
     ideas: judged

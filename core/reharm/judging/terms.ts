@@ -3,6 +3,7 @@ import { hasDegree, type ChordSymbol } from '../../chord/symbol'
 import { semitonesOf, type Degree } from '../../pitch/degree'
 import { noteName, pitchClass } from '../../pitch/note'
 import { scaleNotes } from '../../pitch/key'
+import { firstAt } from '../atPlace'
 import { tonesOutside } from '../distance'
 import { barStarts, heardOver } from '../melodyFit'
 import type { Spot } from '../spot'
@@ -24,6 +25,8 @@ export interface Term {
   why: string
   /** It is counted for eight bars: a long tune has more of it without being better. */
   isPerPhrase?: true
+  /** It is heard in the chord and its neighbours alone. */
+  isLocal?: true
   find: (version: Aligned) => Found[]
 }
 
@@ -34,18 +37,24 @@ const isSus = ({ chord }: { chord: ChordSymbol }) =>
   hasDegree(chord, '4', '2', '11') && !hasDegree(chord, '3', 'b3')
 const ALTERED: readonly Degree[] = ['b9', '#9', 'b13', '#5', 'b5', '#11']
 const isAltered = (one: { chord: ChordSymbol }) => isDominant(one) && hasDegree(one.chord, ...ALTERED)
-const songs = ({ idiom }: Aligned) => idiom === 'song' || idiom === 'gospel and soul'
+const songs = ({ idiom }: Aligned) => idiom === 'song' || idiom === 'gospel'
 const isBlues = ({ idiom }: Aligned) => idiom === 'blues' || idiom === 'minor blues'
 const degreeIn = (spot: Spot, root: number) => up(pitchClass(spot.key.tonic), root)
 const changed = (version: Aligned) => version.sounded.filter((one) => one.plain && !one.isPlain)
 const resolvesTo = (one: Sounded, next: Sounded | null) =>
   next !== null && [5, 11].includes(up(one.root, next.root))
 /** Where the tune goes on, the form beginning again behind its end. */
-const onwards = (one: Sounded, { sounded }: Aligned) => one.next ?? sounded[0] ?? null
+const onwards = (one: Sounded, { top }: Aligned) => one.next ?? top
 
 /** Sounds of the plain tune. */
-const soundsOf = (version: Aligned) =>
-  new Set(version.plain.flatMap(({ chord }) => chord.tones.map(({ note }) => pitchClass(note))))
+const soundsOf = ({ plain }: Aligned): ReadonlySet<number> => {
+  const known = SOUNDS.get(plain)
+  if (known) return known
+  const made = new Set(plain.flatMap(({ chord }) => chord.tones.map(({ note }) => pitchClass(note))))
+  SOUNDS.set(plain, made)
+  return made
+}
+const SOUNDS = new WeakMap<Aligned['plain'], ReadonlySet<number>>()
 
 /** The tune has no leading note, and its home is minor, or it is a mode. */
 function keepsItsMode(version: Aligned): boolean {
@@ -74,7 +83,7 @@ const headOf = (version: Aligned, spot: Spot) => version.over(spot).find(({ begi
 /** Everything a version is judged by. Common practice, no source. */
 export const TERMS: readonly Term[] = [
   {
-    name: 'home lost at an end',
+    name: 'home lost',
     why: 'The first and the last chord say where the tune is at home.',
     find: (version) => {
       const [first, last] = [version.sounded[0], version.sounded.at(-1)]
@@ -97,6 +106,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'arrival missed',
+    isLocal: true,
     why: 'Where a section begins or ends, the tune arrives; another chord there, or a late one, hides the form.',
     find: (version) =>
       version.plain
@@ -118,6 +128,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'cadence weakened',
+    isLocal: true,
     why: 'The V of a cadence, its substitute or its sound over the bass of V brings the arrival home.',
     find: (version) =>
       version.plain
@@ -143,6 +154,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'V made soft',
+    isLocal: true,
     why: 'V keeps its third and its flat seventh; a minor or a major-seventh chord there does not push.',
     find: (version) =>
       changed(version).flatMap((one) =>
@@ -155,7 +167,8 @@ export const TERMS: readonly Term[] = [
       ),
   },
   {
-    name: 'bIImaj7',
+    name: 'no bIImaj7 for triads',
+    isLocal: true,
     why: 'A major seventh a half step above its goal stands for no V: its guide tones are others.',
     find: (version) =>
       changed(version).flatMap((one) =>
@@ -169,7 +182,8 @@ export const TERMS: readonly Term[] = [
       ),
   },
   {
-    name: 'dominant unresolved',
+    name: 'resolution missing',
+    isLocal: true,
     why: 'A dominant that was put in is paid back by the chord it points at.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -199,7 +213,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'ii without its V',
+    name: 'ii with its V',
+    isLocal: true,
     why: 'A ii that was put in asks for its V.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -220,6 +235,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'stray chord',
+    isLocal: true,
     why: 'A chord from outside the key needs a reason: a goal, a line, a loan.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -256,7 +272,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'diminished chord off its step',
+    name: 'passing diminished steps',
+    isLocal: true,
     why: 'A diminished chord fills the half step between two basses, or leads up by one.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -272,7 +289,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'colour against the degree',
+    name: 'colour of the degree',
+    isLocal: true,
     why: 'An added tone comes from the scale of its place.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -318,7 +336,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'third turned',
+    name: 'bright flips',
+    isLocal: true,
     why: 'Home and V keep their third.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -346,7 +365,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'out of its style',
+    name: 'idiom',
+    isLocal: true,
     why: 'Each style has its own colours and its own ways; another style among them is heard at once.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -391,7 +411,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'mode left',
+    name: 'mode kept',
+    isLocal: true,
     why: 'A tune without its leading note is in a mode; the V of a key makes another tune of it.',
     find: (version) => {
       if (!keepsItsMode(version)) return []
@@ -411,7 +432,8 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'written bass lost',
+    name: 'written bass kept',
+    isLocal: true,
     why: 'A bass that is written is part of the tune.',
     find: (version) =>
       version.plain.flatMap((spot) => {
@@ -421,7 +443,7 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'line broken',
+    name: 'line kept',
     why: 'A bass that walks by step in the chart goes on walking.',
     find: (version) =>
       version.plain.flatMap((spot, index) => {
@@ -436,7 +458,7 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'movement lost',
+    name: 'movement kept',
     why: 'Where two chords moved, a single one does not stand.',
     find: (version) =>
       version.plain.flatMap((spot, index) => {
@@ -458,7 +480,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'standing chord left',
+    name: 'standing minor chord',
+    isLocal: true,
     why: 'A chord that lasts is moved from inside; it stays itself.',
     find: (version) =>
       version.sounded.flatMap((one) => {
@@ -484,7 +507,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'pedal left',
+    name: 'pedal',
+    isLocal: true,
     why: 'A V that lasts keeps its bass while the chords above it move.',
     find: (version) =>
       version.sounded.flatMap((one) => {
@@ -500,7 +524,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'minor cadence in major',
+    name: 'minor ii-V',
+    isLocal: true,
     why: 'In minor the ii is half-diminished, and V takes the flat ninth.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -519,7 +544,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'surprise given away',
+    name: 'surprise anticipated',
+    isLocal: true,
     why: 'What surprises once is not used before it comes.',
     find: (version) => {
       const surprise = version.plain.find(
@@ -547,7 +573,8 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'blues form lost',
+    name: 'blues IV in bar 5',
+    isLocal: true,
     why: 'A blues goes to its IV in bar 5, and by V to bar 11.',
     find: (version) => {
       const form = version.analysis.groups.find(({ kind }) => kind === 'blues form')
@@ -594,7 +621,7 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'busy where it rests',
+    name: 'density at the phrase end',
     why: 'Phrases end calmer than they go.',
     find: (version) =>
       sectionsOf(version).flatMap(({ from, to }) => {
@@ -625,7 +652,7 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'turnaround away from the top',
+    name: 'back to the top',
     why: 'The last bar leads to the chord on which the form begins.',
     find: (version) => {
       const last = version.sounded.at(-1)
@@ -637,7 +664,8 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'bar split against the metre',
+    name: 'strong beats',
+    isLocal: true,
     why: 'A change falls where the metre divides: at the half of four and of six, on three of three, on four of five.',
     find: (version) =>
       version.sounded.flatMap((one) => {
@@ -659,7 +687,27 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'suspension the wrong way',
+    name: 'crowded',
+    isLocal: true,
+    why: 'More than two chords in the place of one hurry.',
+    find: (version) =>
+      [...new Set(version.sounded.map(({ plain }) => plain))].flatMap((spot) => {
+        const chords = spot ? version.over(spot) : []
+        const quick = chords.filter(({ beats }) => beats < 2).length
+        return chords.length > 2 && quick > 0
+          ? [
+              at(
+                chords[0]!,
+                `${chords.length} chords in the time of ${name(spot!)}`,
+                (chords.length - 2) * 0.6,
+              ),
+            ]
+          : []
+      }),
+  },
+  {
+    name: 'sus before the dominant',
+    isLocal: true,
     why: 'The fourth comes first and falls to the third.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -681,7 +729,8 @@ export const TERMS: readonly Term[] = [
       }),
   },
   {
-    name: 'melody',
+    name: 'melody clash',
+    isLocal: true,
     why: 'Every sounding part of every note agrees with the chord under it.',
     find: (version) => {
       if (version.melody.length === 0) return []
@@ -709,7 +758,7 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'first told, then plain',
+    name: 'vary the repeat',
     why: 'A section is stated first; its repeat goes as far or further.',
     find: (version) => {
       const sections = sectionsOf(version)
@@ -740,7 +789,8 @@ export const TERMS: readonly Term[] = [
     },
   },
   {
-    name: 'bass that leaps',
+    name: 'bass direction',
+    isLocal: true,
     why: 'A bass walks, falls in fifths, or stands.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -775,6 +825,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'moved from inside',
+    isLocal: true,
     isPerPhrase: true,
     why: 'A chord that lasts stays itself while a voice or its bass moves.',
     find: (version) =>
@@ -805,12 +856,14 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'usual here',
+    isLocal: true,
     isPerPhrase: true,
     why: 'What players try first at the place.',
     find: (version) => usualIn(version),
   },
   {
     name: 'cadence dressed',
+    isLocal: true,
     isPerPhrase: true,
     why: 'What is done at a cadence carries the phrase.',
     find: (version) =>
@@ -834,6 +887,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     name: 'made plainer',
+    isLocal: true,
     why: 'What the chart writes of a chord stays.',
     find: (version) =>
       changed(version).flatMap((one) => {
@@ -847,7 +901,6 @@ export const TERMS: readonly Term[] = [
   },
 ]
 
-import { firstAt } from '../atPlace'
 const soundKey = (chords: readonly ChordSymbol[]) =>
   chords
     .map(

@@ -1,0 +1,101 @@
+import { slotsOf, type Chart } from '../chart/chart'
+import { between, type Arc } from './lattice'
+import type { Taste } from './taste'
+
+/** A section that says the same as an earlier one: slots of both, from and to (included). */
+interface Repeat {
+  first: readonly [number, number]
+  again: readonly [number, number]
+  /** Nothing behind it repeats the same once more. */
+  isLast: boolean
+}
+
+/** Sections whose plain chords begin as those of an earlier section do, as far as they agree. */
+export function repeatsOf(chart: Chart): Repeat[] {
+  const slots = slotsOf(chart)
+  const sections: [number, number][] = []
+  let at = 0
+  chart.bars.forEach((bar, index) => {
+    if (index === 0 || bar.opensSection) sections.push([at, at - 1])
+    at += bar.slots.length
+    sections.at(-1)![1] = at - 1
+  })
+  const name = (index: number) => `${slots[index]!.text}*${slots[index]!.beats}`
+  const alike = ([a, aEnd]: readonly [number, number], [b, bEnd]: readonly [number, number]): number => {
+    let length = 0
+    while (a + length <= aEnd && b + length <= bEnd && name(a + length) === name(b + length)) length += 1
+    return length
+  }
+  const found = sections.flatMap((again, order): { first: number; length: number; again: number }[] => {
+    const first = sections.slice(0, order).findIndex((other) => alike(other, again) >= LEAST)
+    return first < 0 ? [] : [{ first, length: alike(sections[first]!, again), again: order }]
+  })
+  return found.map(({ first, length, again }, order) => {
+    const [from, to] = [sections[first]![0], sections[again]![0]]
+    return {
+      first: [from, from + length - 1],
+      again: [to, to + length - 1],
+      isLast: !found.slice(order + 1).some((other) => other.first === first),
+    }
+  })
+}
+/** Fewer chords alike are no repeat. */
+const LEAST = 4
+
+/**
+ * A path in which repeats get the same change as the first time; the last of them keeps its own where that goes further. What cannot stand there, or does not join,
+ * stays as it was found.
+ */
+export function withRepeatsAlike(
+  path: readonly Arc[],
+  arcs: readonly (readonly Arc[])[],
+  repeats: readonly Repeat[],
+  taste: Taste,
+): readonly Arc[] {
+  return repeats.reduce<readonly Arc[]>((now, { first, again, isLast }) => {
+    const offset = again[0] - first[0]
+    const inside = ([from, to]: readonly [number, number]) =>
+      now.filter(({ index, span }) => index >= from && index + span - 1 <= to)
+    const [model, own] = [inside(first), inside(again)]
+    const weight = (list: readonly Arc[]) => list.reduce((sum, one) => sum + one.weight, 0)
+    if (isLast && weight(own) > weight(model)) return now
+    const copies: Arc[] = []
+    for (const one of model) {
+      const copy = arcs[one.index + offset]?.find((other) => sameSound(one, other))
+      if (!copy) break
+      copies.push(copy)
+    }
+    // As far as the copies go and join what was found behind them.
+    while (copies.length > 0) {
+      const end = copies.at(-1)!.index + copies.at(-1)!.span
+      const rest = now.filter(({ index }) => index >= end)
+      const before = now.filter(({ index, span }) => index + span <= again[0])
+      const joined = [...before, ...copies, ...rest]
+      if (
+        isWhole(joined, arcs.length) &&
+        joined.every((one, at) => at === 0 || between(joined[at - 1]!, one, taste) < Infinity)
+      )
+        return joined
+      copies.pop()
+    }
+    return now
+  }, path)
+}
+
+const sameSound = (a: Arc, b: Arc): boolean =>
+  a.span === b.span &&
+  (a.change === null) === (b.change === null) &&
+  a.puts.length === b.puts.length &&
+  a.puts.every(
+    (put, at) => put.chord.canonical === b.puts[at]!.chord.canonical && put.beats === b.puts[at]!.beats,
+  )
+
+/** Every slot is covered once. */
+const isWhole = (path: readonly Arc[], slots: number): boolean => {
+  let at = 0
+  for (const { index, span } of path) {
+    if (index !== at) return false
+    at += span
+  }
+  return at === slots
+}
