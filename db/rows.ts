@@ -109,9 +109,9 @@ function contentOf(
   return {
     ...settingsOf(made),
     choices: Object.fromEntries(
-      chosen.map(({ slot, chords, span, rule, madeAt, by }) => [
+      chosen.map(({ slot, chords, span, rule, madeAt, by, why }) => [
         slot,
-        { chords, span, rule, at: madeAt, ...(by ? { by } : {}) },
+        { chords, span, rule, at: madeAt, ...(by ? { by } : {}), ...(why === null ? {} : { why }) },
       ]),
     ),
     fixed: fretsBySlot(held.filter((row) => row.fixed)),
@@ -154,13 +154,14 @@ function arrangementOf(
 ): KeptArrangement {
   return {
     row: { ...of, ...settingsOf(made) },
-    choices: Object.entries(made.choices).map(([slot, { chords, span, rule, at, by }]) => ({
+    choices: Object.entries(made.choices).map(([slot, { chords, span, rule, at, by, why }]) => ({
       slot,
       chords,
       span,
       rule,
       madeAt: at,
       by: by ?? null,
+      why: why ?? null,
     })),
     voicings: Object.entries({ ...made.grips, ...made.fixed }).map(([slot, frets]) => ({
       slot,

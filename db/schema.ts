@@ -150,6 +150,8 @@ export const choices = sqliteTable(
     rule: text('rule').notNull(),
     /** Put there by a way through the whole tune; null for a choice by hand. */
     by: text('by', { enum: ['tune'] }),
+    /** The reason it was chosen for; null where none was kept. */
+    why: text('why'),
   },
   (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })],
 )

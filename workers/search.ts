@@ -1,4 +1,5 @@
 import type { Line } from '../core/leading/line'
+import { MOST_WHY } from '../core/tune/document'
 import type { LinesQuestion } from '../core/tune/linesQuestion'
 import type { Voicing } from '../core/voicing/voicing'
 import { chord } from '../core/chord/parse'
@@ -80,12 +81,13 @@ function ways(
         distance,
         reached,
         says,
-        changes: changes.map(({ index, span, puts, rule, name }) => ({
+        changes: changes.map(({ index, span, puts, rule, name, why }) => ({
           index,
           span,
           chords: puts.map(({ chord: one, beats }) => ({ symbol: one.canonical, beats })),
           rule,
           name,
+          why: why.slice(0, MOST_WHY),
         })),
       },
     })

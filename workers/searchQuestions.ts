@@ -93,6 +93,8 @@ export interface Way {
     chords: { symbol: string; beats: number }[]
     rule: string
     name: string
+    /** Its reason, kept with it. */
+    why: string
   }[]
 }
 

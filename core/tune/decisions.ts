@@ -163,7 +163,7 @@ const chordOf = (symbol: string) => {
 /** The reason of a choice, when a rule still gives it where it stands. */
 function becauseOf(
   index: number,
-  { span, rule }: Choice,
+  { span, rule, why: kept }: Choice,
   puts: readonly Put[],
   reading: Reading,
   chart: Chart,
@@ -192,7 +192,7 @@ function becauseOf(
   return {
     name: 'as chosen',
     intent: 'swap',
-    why: 'Chosen when this chord stood elsewhere or had another job.',
+    why: kept ?? 'Chosen when this chord stood elsewhere or had another job.',
     mood: '',
     added: [],
     distance: null,

@@ -29,6 +29,8 @@ export const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
 const put = z.strictObject({ symbol, beats: z.number().positive().max(10_000) })
 /** Neighbouring chords of the home line that one choice can take the place of, and chords it can put there. */
 export const MOST_IN_A_CHOICE = 16
+/** Letters of a reason that is kept. */
+export const MOST_WHY = 600
 const chosen = z.strictObject({
   chords: z.array(put).min(1).max(MOST_IN_A_CHOICE),
   /** How many chords of the home line it takes the place of. */
@@ -38,6 +40,8 @@ const chosen = z.strictObject({
   at: z.int().min(0),
   /** Where a way through the whole tune put it there, and the next way may take it away again; else by hand. */
   by: z.literal('tune').optional(),
+  /** The reason it was chosen for, kept with it: another reading of the place later does not take it away. */
+  why: z.string().max(MOST_WHY).optional(),
 })
 /** Choices were once one chord in place of one: `{symbol, rule}`. */
 const oneChord = z.strictObject({ symbol, rule: z.string().max(20), by: z.literal('tune').optional() })

@@ -1,3 +1,4 @@
+import type { FormPlaceName } from '../../../core/analysis/formPlaces'
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { CountIn } from '../sound/SoundContext'
 import type { Sequence } from '../sound/sequence'
@@ -64,4 +65,13 @@ export function silenceInWords(
       ? 'No chord sounds from here on: select one before it.'
       : 'There is no chord that can be read yet.'
   return searches.includes('fault') ? 'No grip fits: the Lines step says why.' : 'Finding grips to play…'
+}
+
+/** Places of a chord in the form, as a drawer says them. */
+export const PLACE_WORDS: Readonly<Record<FormPlaceName, string>> = {
+  arrival: 'Arrival',
+  turnaround: 'Where the form turns',
+  cadence: 'Cadence',
+  standing: 'Standing',
+  way: 'On the way',
 }

@@ -1,4 +1,5 @@
 import type { Group } from '../../../core/analysis/reading'
+import { PLACE_WORDS } from '../../services/words/places'
 import { availableTensions, whyTension } from '../../../core/analysis/tensions'
 import type { Degree } from '../../../core/pitch/degree'
 import { ChordName } from '../../services/notation/ChordName'
@@ -46,6 +47,9 @@ export function ReadingDrawer({ chord, groups }: Props) {
         )}
         <Fact name="Numeral" why={reading.why.roman}>
           {engraved(reading.roman)}
+        </Fact>
+        <Fact name="Place" why={reading.placeReason}>
+          {PLACE_WORDS[reading.place]}
         </Fact>
         <Fact name="Function" why={reading.reason}>
           <TradeWords>{reading.function}</TradeWords>

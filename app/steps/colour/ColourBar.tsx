@@ -6,7 +6,9 @@ import type { TuneReading } from '../../../core/tune/reading'
 import { farInWords } from '../../../core/reharm/howFar'
 import { howFarGone } from '../../../core/tune/decisions'
 import { Bar, Word } from '../../services/controls/Bar'
+import { withSetting } from '../../../core/chart/edit'
 import { ColourControl } from './ColourControl'
+import { IdiomWord } from './IdiomWord'
 import { CommonPanel, NO_THREAD, threadInWords, type CommonAsked } from './CommonPanel'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { FarControl, type JointBody } from './FarControl'
@@ -61,6 +63,19 @@ export function ColourBar({
         byHand={byHand}
         onChange={(colour) => onEdit({ kind: 'colour', colour })}
       />
+      {chords.length > 0 && (
+        <IdiomWord
+          idiom={analysis.idiom}
+          set={chart.idiom}
+          onSet={(idiom) =>
+            onEdit({
+              kind: 'bars',
+              text: withSetting(document.text, 'idiom', idiom),
+              did: idiom ? `idiom ${idiom}` : 'idiom as the chords say',
+            })
+          }
+        />
+      )}
       {chords.length > 0 && (
         <Word name="Take me further" term="way" says={far} keeps>
           <FarControl

@@ -10,6 +10,7 @@ import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
 import { plainChord, type TuneChord } from '../../../core/tune/reading'
+import { PLACE_WORDS } from '../../services/words/places'
 import type { Offered } from './offered'
 
 const MOST_DIGIT = 9
@@ -79,6 +80,11 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
         })}{' '}
         can become
       </h2>
+      {chords.length === 1 && first.reading && (
+        <p className="quiet">
+          <b>{PLACE_WORDS[first.reading.place]}.</b> {engravedWords(first.reading.placeReason)}
+        </p>
+      )}
       {reason && (
         <div className="option-reason" id="option-reason">
           <p>

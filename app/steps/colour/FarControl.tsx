@@ -99,8 +99,8 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
     Object.fromEntries([
       ...byTune.filter(([place]) => !isInside(place)),
       ...way.changes.map(
-        ({ index, span, chords: put, rule }) =>
-          [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const }] as const,
+        ({ index, span, chords: put, rule, why }) =>
+          [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const, why }] as const,
       ),
     ])
   const isTaken = (way: Way) => {

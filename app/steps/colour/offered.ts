@@ -8,7 +8,7 @@ import { ranked, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
 import type { KnownPlayer } from '../../services/player/PlayerContext'
 import { howFarGone, optionsAtSpot } from '../../../core/tune/decisions'
-import type { Choice } from '../../../core/tune/document'
+import { MOST_WHY, type Choice } from '../../../core/tune/document'
 import { plainChord, type TuneReading } from '../../../core/tune/reading'
 
 /** Something that can stand in the place of one chord or of several neighbours, with what it does to the tune. */
@@ -37,13 +37,14 @@ export interface Offered {
 
 /** What the tune keeps of something offered. */
 export const choiceOf = (
-  { puts, span, rule }: Pick<Offered, 'puts' | 'span' | 'rule'>,
+  { puts, span, rule, why }: Pick<Offered, 'puts' | 'span' | 'rule'> & { why?: string },
   at: number,
 ): Choice => ({
   chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
   span,
   rule,
   at,
+  ...(why ? { why: why.slice(0, MOST_WHY) } : {}),
 })
 
 type OfferedFrom = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>

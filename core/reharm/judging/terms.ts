@@ -19,7 +19,7 @@ export interface Found {
 }
 
 /** One thing that is looked for in a version. */
-export interface Term {
+export interface JudgedTerm {
   name: string
   /** Why players avoid it, or look for it. */
   why: string
@@ -81,7 +81,7 @@ const sectionsOf = ({ chart }: Aligned): { from: number; to: number }[] => {
 const headOf = (version: Aligned, spot: Spot) => version.over(spot).find(({ begins }) => begins) ?? null
 
 /** Everything a version is judged by. Common practice, no source. */
-export const TERMS: readonly Term[] = [
+export const TERMS: readonly JudgedTerm[] = [
   {
     name: 'home lost',
     why: 'The first and the last chord say where the tune is at home.',
@@ -355,13 +355,8 @@ export const TERMS: readonly Term[] = [
           (resolvesTo(one, one.next) || [5, 7].includes(up(one.root, one.next.root)))
         const related = hasDegree(one.chord, 'b3') && one.next !== null && up(one.root, one.next.root) === 5
         if (borrowedFour || (related && !isHome)) return []
-        return [
-          at(
-            one,
-            `${name(one)} for ${name(spot)}`,
-            isHome && hasDegree(one.chord, 'b3') ? 2 : brighter ? 0.1 : 1,
-          ),
-        ]
+        const plain = brighter ? 0.1 : 1
+        return [at(one, `${name(one)} for ${name(spot)}`, isHome && hasDegree(one.chord, 'b3') ? 2 : plain)]
       }),
   },
   {
