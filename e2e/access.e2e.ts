@@ -72,7 +72,7 @@ test('every view is accessible, on both papers', async ({ page }) => {
   await open(page, 'Take me further')
   await check('colour, a word open')
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'All reasons on a page' }).click()
+  await page.getByRole('button', { name: 'All reasons' }).click()
   await expect(page.getByRole('table', { name: 'Reasons' })).toBeVisible()
   await check('reasons')
   await page.getByRole('link', { name: 'Back to the tune' }).click()

@@ -117,6 +117,6 @@ export function fitJudge(): void {
     }
   writeFileSync(
     'core/reharm/judging/prices.ts',
-    `/** What each term costs, or is worth where it is below 0; fitted on pairs of versions of which players prefer one (\`npm run fit\`). */\nexport const JUDGE_PRICES: Readonly<Record<string, number>> = {\n${TERMS.map(({ name }, at) => `  ${/^\w+$/.test(name) ? name : `'${name}'`}: ${prices[at]!.toFixed(2)},`).join('\n')}\n}\n`,
+    `/** What each term costs, or is worth where it is below 0; fitted on pairs of versions of which players prefer one (\`npm run fit\`). */\nexport const JUDGE_PRICES: Readonly<Record<string, number>> = {\n${TERMS.map(({ name }, at) => `  ${/^\w+$/.test(name) ? name : `'${name}'`}: ${Number(prices[at]!.toFixed(2))},`).join('\n')}\n}\n`,
   )
 }

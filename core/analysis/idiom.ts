@@ -3,7 +3,6 @@ import { hasDegree } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 import { kindOf } from './kind'
 import type { Place } from './places'
-import type { Group } from './reading'
 
 /** Other names players have for the styles. */
 const ALSO: Readonly<Record<string, Idiom>> = {
@@ -42,7 +41,7 @@ const GOSPEL = 0.2
 export function idiomOf(
   chart: Chart,
   places: readonly Place[],
-  groups: readonly Pick<Group, 'kind' | 'key'>[],
+  groups: readonly { kind: string }[],
   home: Key,
 ): IdiomRead {
   if (chart.idiom) return { idiom: chart.idiom, reason: 'The chart says so.' }

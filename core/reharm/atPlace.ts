@@ -74,6 +74,7 @@ function readOff(spot: Spot): Change[] {
       if (
         !puts ||
         seen.has(key) ||
+        saysItTwice(puts) ||
         repeatsNeighbour(spot, puts) ||
         key === spot.chord.canonical ||
         !keepsQuality(spot, chords)
@@ -252,3 +253,8 @@ export const saysItTwice = (puts: readonly Put[]): boolean =>
   puts.some(({ chord }, at) => at > 0 && soundOf(chord) === soundOf(puts[at - 1]!.chord))
 const soundOf = (chord: ChordSymbol): string =>
   `${bassOf(chord)} ${[...new Set(chord.tones.map(({ note }) => pitchClass(note)))].sort((a, b) => a - b).join()}`
+
+/** Three quick chords and more in the place of one, but where the form turns. */
+export const isCrowd = ({ puts, span }: Change, { place }: Spot): boolean =>
+  puts.length - span > 1 && place !== 'turnaround' && puts.some(({ beats }) => beats < QUICK)
+const QUICK = 2

@@ -1,5 +1,5 @@
 import { SCALE_FORMS, above } from '../analysis/keyFit'
-import type { ChordSymbol } from '../chord/symbol'
+import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Put } from './change'
@@ -71,18 +71,59 @@ export function reachOf(plain: readonly Put[], puts: readonly Put[], key: Key): 
       .flatMap(({ chord }) => chord.tones.map((tone) => pitchClass(tone.note)))
       .filter((sound) => !sounds.has(sound)),
   ).size
+  const bassOf = ({ chord }: Put) => pitchClass(chord.bass ?? chord.root)
   const roots = new Set(plain.map(({ chord }) => pitchClass(chord.root)))
-  const moved = puts.filter(({ chord }) => !roots.has(pitchClass(chord.root))).length / puts.length
-  const away = Math.max(0, distanceFrom(puts, key).total - distanceFrom(plain, key).total)
+  const basses = new Set(plain.map(bassOf))
+  const share = (of: (put: Put) => boolean) => puts.filter(of).length / puts.length
+  const isMoved = ({ chord }: Put) => !roots.has(pitchClass(chord.root))
+  const isInside = ({ chord }: Put) => tonesOutside(chord, key) === 0
+  const inside = share((put) => isMoved(put) && isInside(put))
+  const outside = share((put) => isMoved(put) && !isInside(put))
+  const isTurned = (put: Put) => !isMoved(put) && plain.some((one) => turnsThird(one.chord, put.chord))
+  // Turned minor is borrowed, turned major pushes on: the first is heard to go further.
+  const turned =
+    share((put) => isTurned(put) && hasDegree(put.chord, '3')) +
+    BORROWED_MORE * share((put) => isTurned(put) && !hasDegree(put.chord, '3'))
+  const inverted = share((put) => !isMoved(put) && !basses.has(bassOf(put)))
+  const [far, near] = [distanceFrom(puts, key), distanceFrom(plain, key)]
+  // A chord of the key that stands for another is near, however its root lies; a colour is nearer than its tones.
+  const away = Math.max(0, far.tones - near.tones) / MOST_TONES
+  const steps = outside > 0 ? Math.max(0, far.root - near.root) / MOST_FIFTHS : 0
+  const isColour = inside + outside === 0
   return Math.min(
     1,
     REACH.any +
       REACH.added * Math.min(1, added / 4) +
-      REACH.root * moved +
+      REACH.inverted * inverted +
+      REACH.inside * inside +
+      REACH.outside * outside +
+      REACH.turned * turned +
       REACH.chords * Math.min(1, Math.max(0, puts.length - plain.length) / 3) +
-      REACH.away * away,
+      REACH.tones * away * (isColour ? 0.5 : 1) +
+      REACH.steps * steps,
   )
 }
 
-/** Shares of how much a change changes; together 1. */
-const REACH = { any: 0.05, added: 0.15, root: 0.25, chords: 0.15, away: 0.4 } as const
+const BORROWED_MORE = 1.2
+
+/** The third of a chord becomes the other one. */
+const turnsThird = (a: ChordSymbol, b: ChordSymbol): boolean =>
+  pitchClass(a.root) === pitchClass(b.root) &&
+  ((hasDegree(a, '3') && hasDegree(b, 'b3') && !hasDegree(b, '3')) ||
+    (hasDegree(a, 'b3') && hasDegree(b, '3') && !hasDegree(b, 'b3')))
+
+/**
+ * Shares of how much a change changes, so that it is heard to go further in this order: colour, another bass or a suspension, a chord of the key for another, a
+ * secondary dominant, a borrowed chord, a substitute dominant, a side step (common practice, no source).
+ */
+const REACH = {
+  any: 0.05,
+  added: 0.15,
+  inverted: 0.09,
+  inside: 0.16,
+  outside: 0.3,
+  turned: 0.27,
+  chords: 0.15,
+  tones: 0.3,
+  steps: 0.15,
+} as const

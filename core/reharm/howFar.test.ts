@@ -20,9 +20,9 @@ describe('one measure of how far', () => {
   test.each([
     [0, 'as it is'],
     [0.1, 'near home'],
-    [0.25, 'a little way out'],
+    [0.4, 'a little way out'],
     [0.5, 'half way'],
-    [0.7, 'well out'],
+    [0.75, 'well out'],
     [1, 'far out'],
   ])('%d is %s', (share, words) => {
     expect(farInWords(share)).toBe(words)

@@ -1,4 +1,5 @@
 import type { Chart } from '../chart/chart'
+import { isCrowd } from './atPlace'
 import { changesAt } from './options'
 import type { Put } from './change'
 import { reachOf } from './distance'
@@ -49,10 +50,10 @@ function mostAt(chart: Chart, spot: Spot): number {
   const most =
     byIndex.get(spot.index) ??
     changesAt(spot).reduce(
-      (sum, { puts, span, outOfPlace }) =>
-        span > 1 || outOfPlace
+      (sum, change) =>
+        change.span > 1 || change.outOfPlace || isCrowd(change, spot)
           ? sum
-          : Math.max(sum, reachOf([{ chord: spot.chord, beats: spot.beats }], puts, spot.key)),
+          : Math.max(sum, reachOf([{ chord: spot.chord, beats: spot.beats }], change.puts, spot.key)),
       0,
     )
   byIndex.set(spot.index, most)
@@ -62,10 +63,10 @@ function mostAt(chart: Chart, spot: Spot): number {
 /** Where a way of saying it begins. Common practice, no source. */
 const WORDS: readonly (readonly [number, string])[] = [
   [0.005, 'near home'],
-  [0.2, 'a little way out'],
-  [0.4, 'half way'],
-  [0.65, 'well out'],
-  [0.85, 'far out'],
+  [0.38, 'a little way out'],
+  [0.48, 'half way'],
+  [0.7, 'well out'],
+  [0.88, 'far out'],
 ]
 
 /** "as it is", "near home", "half way", "far out". */

@@ -1,6 +1,7 @@
 import { analyse } from '../analysis/analyse'
 import type { Chart } from '../chart/chart'
 import { pitchClass } from '../pitch/note'
+import { isCrowd } from './atPlace'
 import { putsKey, type Change, type Put } from './change'
 import { reachOf } from './distance'
 import { guardAgainst, guardedPlaces, isOn, type Guards } from './guards'
@@ -164,11 +165,6 @@ export function lattice(
   })
   return { arcs, most: mostWeight(weights, spots.length) }
 }
-
-/** Three quick chords and more in the place of one, but where the form turns. */
-const isCrowd = ({ puts, span }: Change, { place }: Spot): boolean =>
-  puts.length - span > 1 && place !== 'turnaround' && puts.some(({ beats }) => beats < QUICK)
-const QUICK = 2
 
 /** A change that costs more by its faults alone is not looked at: it is told in the list of options, behind all others. */
 const MOST_AT_FAULT = 0.85

@@ -119,7 +119,7 @@ export function ColourBar({
       </Word>
       {decisions.some(({ rule }) => rule !== 'plain') && (
         <button type="button" className="tool" onClick={() => onReasons()}>
-          All reasons on a page
+          All reasons
         </button>
       )}
     </Bar>
