@@ -75,6 +75,7 @@ function readOff(spot: Spot): Change[] {
         !puts ||
         seen.has(key) ||
         saysItTwice(puts) ||
+        breaksLine(spot, puts) ||
         repeatsNeighbour(spot, puts) ||
         key === spot.chord.canonical ||
         !keepsQuality(spot, chords)
@@ -167,6 +168,21 @@ function nameOf({ chord }: Spot, puts: readonly Put[], isOwn: boolean, moves: bo
   return 'a usual way on'
 }
 
+/** A line that is written inside a chord goes on in whatever colours it: no tone of it is lost, and none of another place of it comes in. */
+function breaksLine(spot: Spot, puts: readonly Put[]): boolean {
+  if (!spot.inLine) return false
+  const [{ chord }] = puts as [Put]
+  const has = (degree: Degree) => spot.chord.tones.some((tone) => tone.degree === degree)
+  return (
+    puts.length > 1 ||
+    pitchClass(chord.root) !== pitchClass(spot.chord.root) ||
+    bassOf(chord) !== bassOf(spot.chord) ||
+    !spot.chord.tones.every(({ degree, need }) => need === 'free' || hasDegree(chord, degree)) ||
+    LINE_TONES.some((degree) => !has(degree) && hasDegree(chord, degree))
+  )
+}
+const LINE_TONES: readonly Degree[] = ['7', 'b7', '6', '#5', 'b13']
+
 /** Tensions that only a dominant on its way takes. */
 const SHARP = ['b9', '#9', 'b13', '#5', 'b5'] as const
 
@@ -182,6 +198,15 @@ export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
     ({ chord }) => hasDegree(chord, 'b7') && hasDegree(chord, '3', '4') && hasDegree(chord, ...SHARP),
   )
   const fourMinor = spot.key.mode === 'minor'
+  if (breaksLine(spot, puts)) return true
+  // A major seventh a half step under a minor chord does not do its job.
+  if (
+    puts.length === 1 &&
+    spot.kind === 'minor' &&
+    hasDegree(first!.chord, '7') &&
+    (own - roots[0]! + 12) % 12 === 1
+  )
+    return true
   // An arrival keeps its root.
   if (spot.place === 'arrival' && roots[0] !== own) return true
   if (spot.place === 'arrival' && spot.next?.index === 0 && !roots.includes(own)) return true

@@ -32,7 +32,10 @@ describe('one measure of how far', () => {
     const { chart, spots } = read(TEXT)
     for (const distance of [0.2, 0.5, 0.8, 1])
       for (const way of reharmonise(TEXT, { distance, count: 3 }))
-        expect(Math.abs(howFar(chart, spots, way.changes) - distance)).toBeLessThan(0.15)
+        // At the very end nothing may go all the way: home and its arrivals stay.
+        expect(Math.abs(howFar(chart, spots, way.changes) - distance)).toBeLessThan(
+          distance < 1 ? 0.15 : 0.25,
+        )
   })
   test('nothing changed is 0, more changed is never less, and a change alone is measured at its own place', () => {
     const { chart, spots } = read(TEXT)

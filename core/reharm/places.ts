@@ -197,7 +197,6 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
       ['1|9', 'The ninth of the blues.'],
       ['1|7#9', 'The blue third beside the major one.'],
       ['1|13 1|9', 'The thirteenth falls to the fifth over a ninth.'],
-      ['1|6', 'The sixth: an older blues.'],
       ['1|7 4|7 1|7', 'A quick turn to the IV and back.'],
     ],
   },
@@ -268,7 +267,7 @@ export const FIRST_RESOURCES: readonly FirstResources[] = [
     tries: [
       ['1|madd9', 'The ninth leaves the triad plain.'],
       ['1|m7', 'The flat seventh of natural minor.'],
-      ['1|sus2', 'The second stands for the third.'],
+      ['1|sus2 1|m', 'The second stands for the third and comes home to it.'],
       ['= 1|m/b7', 'The bass steps down under the chord.'],
       ['1|m9', 'Seventh and ninth of natural minor.'],
     ],

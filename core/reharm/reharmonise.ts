@@ -134,7 +134,7 @@ export function reharmonise(
     // A short tune has few paths, and a price may have none near the goal: wider chances lead to others.
     for (let tries = 1; tries < TRIES && offBy(path) > NEAR_ENOUGH * most; tries += 1) {
       wider = 1 + tries
-      const other = bestPath(ways, goal, extra)
+      const other = alike(bestPath(ways, goal, extra))
       if (offBy(other) < offBy(path)) path = other
     }
     // What leads back over a repeat has to land there too.
@@ -151,7 +151,7 @@ export function reharmonise(
       unlike = UNLIKE_PRICES[tries]!
       wider = 1 + tries
       // At the very end of the scale there is one path; a little before it there are many.
-      const other = bestPath(ways, Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable), extra)
+      const other = alike(bestPath(ways, Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable), extra))
       if (
         broken(other).length === 0 &&
         (goal > MOST_ASKED * reachable
@@ -173,7 +173,8 @@ export function reharmonise(
       distance: went,
       reached: Math.abs(went - distance) <= REACHED,
       says: directionInWords(soundingsOf(path, slots), changes),
-      idea: character.idea,
+      // What it was drawn to and then did not do is not claimed.
+      idea: (changes.filter(character.drawnTo).length >= CARRIED ? character : CHARACTERS[0]!).idea,
       changes,
     })
     onFound?.(results.at(-1)!)
@@ -208,6 +209,8 @@ const LESS_EACH = 0.03
 /** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
 const NEAR_ENOUGH = 0.02
 const TRIES = 16
+/** An idea that comes so often is carried through. */
+const CARRIED = 2
 /** Paths that are judged as a whole for each way. */
 const JUDGED = 3
 

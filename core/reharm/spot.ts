@@ -40,14 +40,20 @@ export interface Spot {
   nexts: readonly Spot[]
   /** Half steps its root goes up to the next different root, 0 to 11; null where none comes. */
   rootRise: number | null
+  /** It is part of a line that the chart writes inside a standing chord. */
+  inLine: boolean
   /** It is a dominant that goes down a fifth, now or after standing. */
   resolving: boolean
 }
 
 /** Every readable chord of a chart as a spot, by its slot's place. */
-export function spotsOf(chart: Chart, { readings, regions, key: home, idiom }: Analysis): (Spot | null)[] {
+export function spotsOf(
+  chart: Chart,
+  { readings, regions, groups, key: home, idiom }: Analysis,
+): (Spot | null)[] {
   const byPlace = new Map(readings.map((reading): [Slot, Reading] => [reading.slot, reading]))
   const keyAt = (bar: number) => regions.filter((region) => region.from.bar <= bar).at(-1)?.key ?? home
+  const lines = groups.filter(({ kind }) => kind === 'line cliché')
   const barBeats = new Map(chart.bars.map(({ number, beats }) => [number, beats]))
   const spots = slotsOf(chart).map((slot, index): Spot | null => {
     const reading = byPlace.get(slot)
@@ -66,6 +72,7 @@ export function spotsOf(chart: Chart, { readings, regions, key: home, idiom }: A
       place: reading.place,
       idiom: idiom.idiom,
       rootRise: null,
+      inLine: lines.some(({ from, to }) => !isBefore(slot, from) && !isBefore(to, slot)),
       resolving: false,
       beats: slot.beats,
       barBeats: barBeats.get(slot.bar) ?? slot.beats,
@@ -100,6 +107,13 @@ export function spotsOf(chart: Chart, { readings, regions, key: home, idiom }: A
   }
   return spots
 }
+
+interface PlaceInChart {
+  bar: number
+  beat: number
+}
+const isBefore = (a: PlaceInChart, b: PlaceInChart): boolean =>
+  a.bar < b.bar || (a.bar === b.bar && a.beat < b.beat)
 
 /** For each slot, by its place on the page, those that are played right behind and right before it, on all times through. Bars that are never reached go on as they are written. */
 function neighboursPlayed(chart: Chart): {

@@ -889,8 +889,9 @@ export const TERMS: readonly JudgedTerm[] = [
         const spot = one.plain!
         if (one.moved) return []
         const lost =
-          (['b7', '7', '6'] as const).some((degree) => hasDegree(spot.chord, degree)) &&
-          !hasDegree(one.chord, 'b7', '7', '6', 'bb7')
+          (hasDegree(spot.chord, 'b7') && !hasDegree(one.chord, 'b7')) ||
+          ((['b7', '7', '6'] as const).some((degree) => hasDegree(spot.chord, degree)) &&
+            !hasDegree(one.chord, 'b7', '7', '6', 'bb7'))
         return lost && spot.kind !== 'minor' ? [at(one, `${name(one)} for ${name(spot)}`)] : []
       }),
   },
