@@ -188,3 +188,24 @@ test('taste: what is wanted comes first, what was kept is counted, seen and forg
   await page.getByRole('button', { name: 'Forget tritone substitution' }).click()
   await expect(page.getByText('tritone substitution 1×')).toHaveCount(0)
 })
+
+test('the idiom decides what is offered first: read from the chords, set in the bar, kept with the chart; the drawer names the place', async ({
+  page,
+}) => {
+  await haveTune(page, 'Two Ways To Say', 'key: C\n[A] | C | Am | F | G | C | Am | F G | C |', 'Colour')
+  const drawer = page.getByRole('complementary')
+  await expect(drawer).toContainText('Arrival. C is home where the section begins.')
+  const idiom = page.getByRole('button', { name: /^Idiom/ })
+  await expect(idiom).toContainText('song')
+  await newLine(page).getByRole('button').nth(3).click()
+  const first = drawer.getByRole('region', { name: 'colour' }).getByRole('button').nth(1)
+  await expect(first).toContainText('sus')
+  await idiom.click()
+  await page.getByRole('combobox', { name: 'Idiom of the tune' }).click()
+  await page.getByRole('option', { name: 'jazz' }).click()
+  await expect(idiom).toContainText('jazz')
+  await expect(first).not.toContainText('sus')
+  await saved(page)
+  await page.reload()
+  await expect(idiom).toContainText('jazz')
+})

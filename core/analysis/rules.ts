@@ -90,6 +90,8 @@ const fiveAtRest = (kind: Kind): Role => (kind === 'suspended' ? 'suspended' : '
 function roleByKind(kind: Kind, role: Role): Role {
   switch (kind) {
     case 'major':
+      // The IV of a Dorian minor has the flat seventh of its mode.
+      if (role === 'iv minor') return 'dominant at rest'
       // The bVII of minor is coloured as a dominant that rests.
       return ['I major', 'IV major', 'borrowed major', 'dominant at rest', 'Mixolydian tonic'].includes(role)
         ? role
@@ -467,6 +469,29 @@ export function findingsOf(place: Place, manner: Manner): [Finding, ...Finding[]
   return first ? [first, ...rest] : [lastResort(place, key)]
 }
 
+/** A suspended chord outside the key takes what its step takes. */
+const SUSPENDED: Record<Key['mode'], Partial<Record<number, Role>>> = {
+  major: {
+    0: 'I major',
+    1: 'borrowed major',
+    2: 'ii minor',
+    3: 'borrowed major',
+    5: 'IV major',
+    7: 'suspended',
+    8: 'borrowed major',
+    9: 'vi minor',
+    10: 'borrowed major',
+  },
+  minor: {
+    0: 'tonic minor',
+    3: 'borrowed major',
+    5: 'iv minor',
+    7: 'suspended',
+    8: 'borrowed major',
+    10: 'dominant at rest',
+  },
+}
+
 function lastResort(place: Place, key: Key): Finding {
   const pushes = place.kind === 'dominant' || hasDegree(place.chord, 'b7')
   const home = fallsTo(place, 7)
@@ -482,7 +507,8 @@ function lastResort(place: Place, key: Key): Finding {
       role: place.key.mode === 'minor' ? 'dominant to minor' : 'home dominant at rest',
       reason: `${name(place)} stands on the V of ${keyName(key)}.`,
     }
-  const role = place.kind === 'dominant' ? 'dominant at rest' : roleByKind(place.kind, 'ii minor')
+  const plain = place.kind === 'dominant' ? 'dominant at rest' : roleByKind(place.kind, 'ii minor')
+  const role = place.kind === 'suspended' ? (SUSPENDED[key.mode][place.rel] ?? 'power') : plain
   return {
     function: 'outside',
     role,
