@@ -52,7 +52,7 @@ test('chords put in: they share the bar, have grips of their own in the lines an
   await newLine(page).getByRole('button').nth(3).click()
   await page
     .getByRole('region', { name: 'insert' })
-    .getByRole('button', { name: /its ii before a dominant|passing|dominant on the way/ })
+    .getByRole('button', { name: /Dm7.*G7/ })
     .first()
     .click()
   await expect(newLine(page).getByRole('button')).toHaveCount(9)
