@@ -5,7 +5,8 @@ import { howFar } from '../howFar'
 import { spotsOf, type Spot } from '../spot'
 import type { Analysis } from '../../analysis/reading'
 import { aligned, type Aligned } from './aligned'
-import { TERMS, type Found } from './terms'
+import type { Found } from './heard'
+import { TERMS } from './terms'
 import { JUDGE_PRICES } from './prices'
 
 /** One term of the cost, with what was found. */

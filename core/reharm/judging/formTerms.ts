@@ -1,0 +1,283 @@
+import { hasDegree, type ChordSymbol } from '../../chord/symbol'
+import { pitchClass } from '../../pitch/note'
+import { firstAt } from '../atPlace'
+import { tonesOutside } from '../distance'
+import { Spot } from '../spot'
+import { apart, up, type Aligned, type Sounded } from './aligned'
+import {
+  type Found,
+  type JudgedTerm,
+  at,
+  name,
+  isDominant,
+  degreeIn,
+  changed,
+  resolvesTo,
+  onwards,
+  sectionsOf,
+  headOf,
+} from './heard'
+
+/** What a version does to the form: where it is at home, where it arrives, what returns. Common practice, no source. */
+export const FORM_TERMS: readonly JudgedTerm[] = [
+  {
+    name: 'home lost',
+    why: 'The first and the last chord say where the tune is at home.',
+    find: (version) => {
+      const [first, last] = [version.sounded[0], version.sounded.at(-1)]
+      const [begin, end] = [version.plain[0], version.plain.at(-1)]
+      const lastStart = version.sounded.filter(({ plain }) => plain === end)
+      const isTurning =
+        version.plain.at(-1)!.rel === 7 || version.plain[0]!.rel !== 0 || end!.place === 'turnaround'
+      return [
+        ...(first && begin && first.root !== pitchClass(begin.chord.root)
+          ? [at(first, `${name(first)} opens for ${name(begin)}`)]
+          : []),
+        ...(last && end && !isTurning && !lastStart.some((one) => one.root === pitchClass(end.chord.root))
+          ? [at(last, `${name(last)} closes for ${name(end)}`)]
+          : []),
+        ...(last && end && !isTurning && last.root !== pitchClass(end.chord.root) && isDominant(last)
+          ? [at(last, `${name(last)} leaves the end open`, 0.5)]
+          : []),
+      ]
+    },
+  },
+  {
+    name: 'arrival missed',
+    isLocal: true,
+    why: 'Where a section begins or ends, the tune arrives; another chord there, or a late one, hides the form.',
+    find: (version) =>
+      version.plain
+        .filter((spot) => spot.place === 'arrival' && spot !== version.plain[0])
+        .flatMap((spot) => {
+          const head = headOf(version, spot)
+          const standsIn =
+            head &&
+            spot.rel === 0 &&
+            degreeIn(spot, head.root) === 4 &&
+            hasDegree(head.chord, 'b3') &&
+            spot !== version.plain.at(-1)
+          return head &&
+            head.root !== pitchClass(spot.chord.root) &&
+            !(head.chord.bass && head.bass === pitchClass(spot.chord.root))
+            ? [at(head, `${name(head)} stands where ${name(spot)} arrives`, standsIn ? 0.4 : 1)]
+            : []
+        }),
+  },
+  {
+    name: 'cadence weakened',
+    isLocal: true,
+    why: 'The V of a cadence, its substitute or its sound over the bass of V brings the arrival home.',
+    find: (version) =>
+      version.plain
+        .filter(
+          (spot) =>
+            spot.rel === 7 &&
+            ['dominant', 'major', 'suspended'].includes(spot.kind) &&
+            (spot.place === 'cadence' || spot.rootRise === 5),
+        )
+        .flatMap((spot) => {
+          const chords = version.over(spot)
+          const five = pitchClass(spot.chord.root)
+          const kept = chords.some(
+            (one) =>
+              (one.root === five && !hasDegree(one.chord, 'b3') && !hasDegree(one.chord, '7')) ||
+              one.bass === five ||
+              (isDominant(one) && up(one.root, five) === 6) ||
+              (hasDegree(one.chord, 'bb7') && [4, 7, 10, 1].includes(up(five, one.root))),
+          )
+          const [head] = chords
+          return head && !kept ? [at(head, `${name(head)} takes the V away`)] : []
+        }),
+  },
+  {
+    name: 'surprise anticipated',
+    isLocal: true,
+    why: 'What surprises once is not used before it comes.',
+    find: (version) => {
+      const surprise = version.plain.find(
+        (spot, index) => index > 1 && spot.place === 'arrival' && tonesOutside(spot.chord, spot.key) > 0,
+      )
+      const deceived = version.plain.filter(
+        (spot, index) =>
+          index > 0 && version.plain[index - 1]!.rel === 7 && spot.rel === 9 && spot.place === 'arrival',
+      )
+      return [surprise, ...deceived].flatMap((spot) =>
+        spot
+          ? changed(version)
+              .filter(
+                (one) =>
+                  one.moved &&
+                  one.plain!.index < spot.index &&
+                  one.root === pitchClass(spot.chord.root) &&
+                  (tonesOutside(spot.chord, spot.key) > 0
+                    ? hasDegree(one.chord, 'b3') === hasDegree(spot.chord, 'b3')
+                    : one.plain!.rel === 0),
+              )
+              .map((one) => at(one, `${name(one)} comes before ${name(spot)} does`))
+          : [],
+      )
+    },
+  },
+  {
+    name: 'blues IV in bar 5',
+    isLocal: true,
+    why: 'A blues goes to its IV in bar 5, and by V to bar 11.',
+    find: (version) => {
+      const form = version.analysis.groups.find(({ kind }) => kind === 'blues form')
+      if (!form) return []
+      return version.plain.flatMap((spot) => {
+        const bar = spot.slot.bar - form.from.bar + 1
+        const head = headOf(version, spot)
+        if (!head || spot.slot.beat !== 1) return []
+        if (bar === 5 && spot.rel === 5 && head.root !== pitchClass(spot.chord.root))
+          return [at(head, `${name(head)} for the IV of bar 5`, 1.5)]
+        if (bar === 10 && spot.rel === 7) {
+          const kept = version
+            .over(spot)
+            .some(
+              (one) =>
+                one.bass === pitchClass(spot.chord.root) ||
+                (isDominant(one) && apart(one.root, pitchClass(spot.chord.root)) === 6) ||
+                degreeIn(spot, one.root) === 7,
+            )
+          return kept ? [] : [at(head, `no V in bar 10`)]
+        }
+        return []
+      })
+    },
+  },
+  {
+    name: 'same trick',
+    why: 'One idea is carried through a phrase; the same insertion in bar after bar wears out.',
+    find: (version) => {
+      const tricks = version.plain.map((spot) => {
+        const chords = version.over(spot)
+        const [, second] = chords
+        if (!second || !second.moved) return null
+        // Told by how it lies to the chord it is put in beside, or to the next.
+        const next = second.next ? up(second.root, second.next.root) : 0
+        return { key: `${second.kind} ${next}`, spot, second }
+      })
+      let run = 0
+      return tricks.flatMap((trick, index) => {
+        const before = tricks[index - 1]
+        run = trick && before?.key === trick.key ? run + 1 : 0
+        return trick && run >= 2 ? [at(trick.second, `${name(trick.second)}: the same once more`, 1)] : []
+      })
+    },
+  },
+  {
+    name: 'density at the phrase end',
+    why: 'Phrases end calmer than they go.',
+    find: (version) =>
+      sectionsOf(version).flatMap(({ from, to }) => {
+        const inBar = (bar: number) => version.sounded.filter(({ barIndex }) => barIndex === bar)
+        const plainIn = (bar: number) =>
+          version.plain.filter(({ slot }) => slot.bar === version.chart.bars[bar]?.number).length
+        const last = inBar(to)
+        const first = inBar(from)
+        const ends = version.plain.find(({ slot }) => slot.bar === version.chart.bars[to]?.number)
+        const rests = ends?.place === 'arrival' || ends?.rel === 0
+        const more = (chords: readonly Sounded[], bar: number) =>
+          chords.filter(({ moved }) => moved).length > 0 ? Math.max(0, chords.length - plainIn(bar)) : 0
+        const isLastSection = to === version.bars - 1
+        return [
+          ...(last[0] && rests && more(last, to) > (isLastSection ? 0 : 1)
+            ? [
+                at(
+                  last[0],
+                  `${last.length} chords where the phrase rests`,
+                  more(last, to) - (isLastSection ? 0 : 1),
+                ),
+              ]
+            : []),
+          ...(first[0] && more(first, from) > 1
+            ? [at(first[0], `${first.length} chords where the phrase begins`, more(first, from) - 1)]
+            : []),
+        ]
+      }),
+  },
+  {
+    name: 'back to the top',
+    why: 'The last bar leads to the chord on which the form begins.',
+    find: (version) => {
+      const last = version.sounded.at(-1)
+      const top = version.sounded[0]
+      const end = version.plain.at(-1)
+      if (!last || !top || !end || last.isPlain || !isDominant(last)) return []
+      if (end.rel === 0 && version.plain[0]!.rel === 0) return []
+      return resolvesTo(last, top) ? [] : [at(last, `${name(last)} does not lead to ${name(top)}`)]
+    },
+  },
+  {
+    name: 'vary the repeat',
+    why: 'A section is stated first; its repeat goes as far or further.',
+    find: (version) => {
+      const sections = sectionsOf(version)
+      const plainOf = ({ from, to }: { from: number; to: number }) =>
+        version.plain.filter(({ slot }) => {
+          const bar = version.chart.bars.findIndex(({ number }) => number === slot.bar)
+          return bar >= from && bar <= to
+        })
+      const far = (section: { from: number; to: number }) =>
+        changed(version).filter(
+          ({ barIndex, moved }) => moved && barIndex >= section.from && barIndex <= section.to,
+        ).length
+      return sections.flatMap((section, index) => {
+        const root = (list: readonly Spot[]) => list.slice(0, 4).map(name).join(' ')
+        const earlier = sections
+          .slice(0, index)
+          .find((other) => root(plainOf(other)) === root(plainOf(section)))
+        if (!earlier || far(earlier) <= far(section) + 1) return []
+        return [
+          {
+            bar: version.chart.bars[section.from]!.number,
+            beat: 1,
+            amount: Math.min(2, (far(earlier) - far(section)) / 2),
+            what: 'the repeat goes less far than the first time',
+          },
+        ]
+      })
+    },
+  },
+  {
+    name: 'usual here',
+    isLocal: true,
+    isPerPhrase: true,
+    why: 'What players try first at the place.',
+    find: (version) => usualIn(version),
+  },
+  {
+    name: 'cadence dressed',
+    isLocal: true,
+    isPerPhrase: true,
+    why: 'What is done at a cadence carries the phrase.',
+    find: (version) =>
+      changed(version).flatMap((one) =>
+        one.plain!.place === 'cadence' ||
+        (one.plain!.rel === 7 && one.plain!.rootRise === 5) ||
+        (isDominant(one) && resolvesTo(one, onwards(one, version)))
+          ? [at(one, name(one))]
+          : [],
+      ),
+  },
+]
+
+const soundKey = (chords: readonly ChordSymbol[]) =>
+  chords
+    .map(
+      (chord) =>
+        `${pitchClass(chord.bass ?? chord.root)}:${[...new Set(chord.tones.map(({ note }) => pitchClass(note)))].sort((a, b) => a - b).join()}`,
+    )
+    .join(' ')
+
+function usualIn(version: Aligned): Found[] {
+  return version.plain.flatMap((spot) => {
+    const chords = version.over(spot)
+    if (chords.length === 0 || chords.every(({ isPlain }) => isPlain)) return []
+    const key = soundKey(chords.map(({ chord }) => chord))
+    const order = firstAt(spot).findIndex(({ puts }) => soundKey(puts.map(({ chord }) => chord)) === key)
+    return order >= 0 ? [at(chords[0]!, chords.map(name).join(' '), 1 - order / 20)] : []
+  })
+}

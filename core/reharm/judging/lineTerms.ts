@@ -1,0 +1,235 @@
+import { hasDegree } from '../../chord/symbol'
+import { noteName, pitchClass } from '../../pitch/note'
+import { barStarts, heardOver } from '../melodyFit'
+import { Spot } from '../spot'
+import { apart, up } from './aligned'
+import {
+  type JudgedTerm,
+  at,
+  name,
+  isDominant,
+  changed,
+  resolvesTo,
+  onwards,
+  lineTone,
+  headOf,
+} from './heard'
+
+/** What joins the chords: the bass, lines inside them, the metre, the melody. Common practice, no source. */
+export const LINE_TERMS: readonly JudgedTerm[] = [
+  {
+    name: 'written bass kept',
+    isLocal: true,
+    why: 'A bass that is written is part of the tune.',
+    find: (version) =>
+      version.plain.flatMap((spot) => {
+        const head = headOf(version, spot)
+        if (!spot.chord.bass || !head || head.bass === pitchClass(spot.chord.bass)) return []
+        return [at(head, `${name(head)} for ${name(spot)}`)]
+      }),
+  },
+  {
+    name: 'line kept',
+    why: 'A bass that walks by step in the chart goes on walking.',
+    find: (version) =>
+      version.plain.flatMap((spot, index) => {
+        const bass = (one: Spot | undefined) => (one ? pitchClass(one.chord.bass ?? one.chord.root) : -1)
+        const [before, after] = [version.plain[index - 1], version.plain[index + 1]]
+        const head = headOf(version, spot)
+        if (!before || !after || !head || head.bass === bass(spot)) return []
+        const [a, b] = [up(bass(before), bass(spot)), up(bass(spot), bass(after))]
+        const walks =
+          ([1, 2].includes(a) && [1, 2].includes(b)) || ([10, 11].includes(a) && [10, 11].includes(b))
+        return walks ? [at(head, `${name(head)} breaks the bass`)] : []
+      }),
+  },
+  {
+    name: 'movement kept',
+    why: 'Where two chords moved, a single one does not stand.',
+    find: (version) =>
+      version.plain.flatMap((spot, index) => {
+        const before = version.plain[index - 1]
+        if (!before || pitchClass(before.chord.root) === pitchClass(spot.chord.root)) return []
+        const head = headOf(version, spot)
+        // A chord that begins before and is held over it.
+        if (!head)
+          return [{ bar: spot.slot.bar, beat: spot.slot.beat, amount: 1, what: `${name(spot)} is gone` }]
+        const { previous } = head
+        return previous &&
+          previous.root === head.root &&
+          previous.bass === head.bass &&
+          previous.kind === head.kind &&
+          (previous.moved || head.moved) &&
+          !(head.isPlain || previous.isPlain)
+          ? [at(head, `${name(previous)} stands on as ${name(head)}`)]
+          : []
+      }),
+  },
+  {
+    name: 'standing minor chord',
+    isLocal: true,
+    why: 'A chord that lasts is moved from inside; it stays itself.',
+    find: (version) =>
+      version.sounded.flatMap((one) => {
+        const spot = one.plain
+        if (!spot || one.isPlain || !one.moved) return []
+        const first = version.plain.find((other) => other.index === spot.index - 1)
+        const stood = first && name(first) === name(spot)
+        if (!stood) return []
+        const next = onwards(one, version)
+        const goes =
+          next !== null &&
+          (resolvesTo(one, next) || (hasDegree(one.chord, 'b3') && up(one.root, next.root) === 5))
+        const pedal = one.chord.bass !== null && one.bass === pitchClass(spot.chord.root)
+        if (pedal || goes) return []
+        const minor = hasDegree(spot.chord, 'b3')
+        return [
+          at(
+            one,
+            `${name(one)} in the time of ${name(spot)}`,
+            minor || spot.rel === 7 || version.idiom === 'modal' ? 1 : 0.3,
+          ),
+        ]
+      }),
+  },
+  {
+    name: 'pedal',
+    isLocal: true,
+    why: 'A V that lasts keeps its bass while the chords above it move.',
+    find: (version) =>
+      version.sounded.flatMap((one) => {
+        const spot = one.plain
+        if (!spot || spot.rel !== 7 || one.isPlain) return []
+        const lasts =
+          version.plain.filter(
+            (other) => name(other) === name(spot) && Math.abs(other.index - spot.index) < 4,
+          ).length >= 3
+        return lasts && one.bass !== pitchClass(spot.chord.root)
+          ? [at(one, `${name(one)} leaves the bass of ${name(spot)}`, 0.6)]
+          : []
+      }),
+  },
+  {
+    name: 'strong beats',
+    isLocal: true,
+    why: 'A change falls where the metre divides: at the half of four and of six, on three of three, on four of five.',
+    find: (version) =>
+      version.sounded.flatMap((one) => {
+        if (one.begins || !one.plain || one.beat === 1) return []
+        const good: Readonly<Record<number, readonly number[]>> = {
+          2: [2],
+          3: [3],
+          4: [3, 2, 4],
+          5: [4, 3],
+          6: [4, 3, 5],
+          12: [7, 4, 10],
+        }
+        const list = good[one.barBeats] ?? [one.barBeats / 2 + 1]
+        const order = list.indexOf(one.beat)
+        const solo = version.sounded.filter(({ bar }) => bar === one.bar).length === 2
+        if (order === 0) return []
+        if (order > 0) return solo ? [at(one, `${name(one)} on ${one.beat}`, 0.5)] : []
+        return [at(one, `${name(one)} on ${one.beat}`)]
+      }),
+  },
+  {
+    name: 'crowded',
+    isLocal: true,
+    why: 'More than two chords in the place of one hurry.',
+    find: (version) =>
+      [...new Set(version.sounded.map(({ plain }) => plain))].flatMap((spot) => {
+        const chords = spot ? version.over(spot) : []
+        const quick = chords.filter(({ beats }) => beats < 2).length
+        return chords.length > 2 && quick > 0
+          ? [
+              at(
+                chords[0]!,
+                `${chords.length} chords in the time of ${name(spot!)}`,
+                (chords.length - 2) * 0.6,
+              ),
+            ]
+          : []
+      }),
+  },
+  {
+    name: 'melody clash',
+    isLocal: true,
+    why: 'Every sounding part of every note agrees with the chord under it.',
+    find: (version) => {
+      if (version.melody.length === 0) return []
+      const starts = barStarts(version.chart)
+      return version.sounded.flatMap((one) => {
+        const next = onwards(one, version)
+        const resolves = next !== null && up(one.root, next.root) === 5
+        return version.melody.flatMap(({ bar, beat, beats, note }) => {
+          const from = starts(bar) + beat - 1
+          if (from >= one.from + one.beats - 1e-6 || from + beats <= one.from + 1e-6) return []
+          const heard = heardOver(pitchClass(note), one.chord, resolves)
+          const plain = one.plain
+            ? heardOver(pitchClass(note), one.plain.chord, one.plain.resolving)
+            : 'chord tone'
+          if (heard === 'sour')
+            return [at(one, `${noteName(note)} over ${name(one)}`, plain === 'sour' ? 0.2 : 1)]
+          // The natural fifth of V is the b9 of its substitute.
+          if (heard === 'avoid' && one.moved && isDominant(one) && up(one.root, pitchClass(note)) === 1)
+            return [at(one, `${noteName(note)} is the b9 of ${name(one)}`, 1)]
+          if (heard === 'avoid')
+            return [at(one, `${noteName(note)} over ${name(one)}`, plain === 'avoid' ? 0.1 : 0.5)]
+          return []
+        })
+      })
+    },
+  },
+  {
+    name: 'bass direction',
+    isLocal: true,
+    why: 'A bass walks, falls in fifths, or stands.',
+    find: (version) =>
+      changed(version).flatMap((one) => {
+        const next = onwards(one, version)
+        if (!next || (!one.moved && one.bass === one.root && !next.moved)) return []
+        const by = apart(one.bass, next.bass)
+        return [3, 4, 6].includes(by) ? [at(one, `${name(one)} to ${name(next)}`, by === 6 ? 1 : 0.7)] : []
+      }),
+  },
+  {
+    name: 'bass that walks',
+    why: 'A bass that steps in one direction joins the chords.',
+    isPerPhrase: true,
+    find: (version) => {
+      const { sounded } = version
+      return sounded.flatMap((one, index) => {
+        const [b, c] = [sounded[index + 1], sounded[index + 2]]
+        if (!b || !c || (one.isPlain && b.isPlain && c.isPlain)) return []
+        const [x, y] = [up(one.bass, b.bass), up(b.bass, c.bass)]
+        const walks =
+          ([1, 2].includes(x) && [1, 2].includes(y)) || ([10, 11].includes(x) && [10, 11].includes(y))
+        return walks
+          ? [
+              at(
+                one,
+                `${noteName(one.chord.bass ?? one.chord.root)} ${noteName(b.chord.bass ?? b.chord.root)} ${noteName(c.chord.bass ?? c.chord.root)}`,
+              ),
+            ]
+          : []
+      })
+    },
+  },
+  {
+    name: 'moved from inside',
+    isLocal: true,
+    isPerPhrase: true,
+    why: 'A chord that lasts stays itself while a voice or its bass moves.',
+    find: (version) =>
+      version.sounded.flatMap((one) => {
+        const { previous, plain } = one
+        if (!previous || !plain || one.isPlain || one.root !== previous.root) return []
+        const bass = one.bass !== previous.bass && apart(one.bass, previous.bass) <= 2
+        const inner =
+          hasDegree(one.chord, '7', 'b7', '6', '#5') &&
+          lineTone(one) !== null &&
+          Math.abs(lineTone(one)! - (lineTone(previous) ?? 99)) === 1
+        return bass || inner ? [at(one, `${name(previous)} ${name(one)}`)] : []
+      }),
+  },
+]
