@@ -122,7 +122,7 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
   await page.keyboard.press('Backspace')
   await open(page, 'Versions')
   await page.getByRole('button', { name: 'Show beside' }).click()
-  expect(await symbolsIn(page.getByRole('group', { name: 'Kept: Sly' }))).toEqual(first)
+  await expect.poll(() => symbolsIn(page.getByRole('group', { name: 'Kept: Sly' }))).toEqual(first)
   await page.getByRole('button', { name: 'New, then Sly' }).click()
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()

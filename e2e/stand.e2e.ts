@@ -7,7 +7,7 @@ test('a set: tunes put in, moved by keys and by buttons, played in another key, 
   await haveTune(page, 'Second Tune', 'key: F\n| F | Bb | C7 | F |')
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Tried Evening')
-  await page.getByRole('button', { name: 'New set' }).click()
+  await page.getByRole('button', { name: 'New set', exact: true }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Tried Evening' })).toBeVisible()
   const rows = inSet(page)
   for (const title of ['First Tune', 'Second Tune', 'Halyard Waltz']) {
@@ -136,7 +136,7 @@ test('a set plays as one: at the end of a tune the next one begins', async ({ pa
   await haveTune(page, 'Short Two', 'key: C\ntempo: 300\n| G7 | C |')
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('Short Set')
-  await page.getByRole('button', { name: 'New set' }).click()
+  await page.getByRole('button', { name: 'New set', exact: true }).click()
   const rows = inSet(page)
   for (const title of ['Short One', 'Short Two']) {
     await page.getByRole('button', { name: title, exact: true }).click()
@@ -170,7 +170,7 @@ test('a layout that a tune keeps can be chosen on the stand and for the sheets o
   await expect(shown).toHaveValue('own:Mine')
   await page.goto('/sets')
   await page.getByRole('textbox', { name: 'Name of a new set' }).fill('With Mine')
-  await page.getByRole('button', { name: 'New set' }).click()
+  await page.getByRole('button', { name: 'New set', exact: true }).click()
   for (const title of ['Own Sheet', 'Halyard Waltz']) {
     const search = page.getByRole('textbox', { name: 'Search the songbook' })
     await search.fill(title)

@@ -336,7 +336,8 @@ const withoutCopies = (content: string): string =>
   content.replace(
     /^(.*):\|([^|\n]*)\n((?:w:.*\n)?)%again x(\d{1,2})\n[^]*?^%end again\n?/gm,
     (_, music: string, behind: string, words: string, times: string) => {
-      const last = music.lastIndexOf('|') + 1
+      // A repeat that ends where the next begins has one sign for both, without a bar line.
+      const last = Math.max(music.lastIndexOf('|') + 1, music.lastIndexOf('::') + 2)
       const signs = /^:?(?:\s|\[[A-Za-z]:[^\]]*\]|\[\d[\d,-]*|"\^[^"]*"|![^!]*!)*/.exec(music.slice(last))![0]
       const begins = last + signs.length
       return `${music.slice(0, begins)}"^x${times}" ${music.slice(begins)}:|${behind}\n${words}`

@@ -223,3 +223,9 @@ describe('tablature', () => {
     ])
   })
 })
+
+test('ABC: a passage that goes three times is told from one that ends at the same sign', () => {
+  const text = 'title: Low Tide\nkey: C\nmeter: 4/4\ntempo: 96\n|: C :|\n|: % :|x3'
+  const first = out({ text, melody: [], lyrics: [] }, 'abc')
+  expect(out(back(first, 'abc'), 'abc')).toBe(first)
+})

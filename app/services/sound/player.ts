@@ -99,7 +99,9 @@ export class Player {
     loop: boolean,
     onStrike: (strike: Strike | null) => void,
   ): Promise<number | null> {
+    const wanted = (this.asked += 1)
     await Tone.start()
+    if (this.asked !== wanted) return null
     this.stop()
     const asked = this.asked
     const band = this.ready

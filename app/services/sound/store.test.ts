@@ -50,6 +50,15 @@ test('what plays is told to those that draw it: that it plays, each chord as it 
   expect(sound.soundingIn('new')).toBeNull()
 })
 
+test('what is stopped before the sound library is there does not begin', async () => {
+  const begun = sound.play(SCORE, 96)
+  sound.stop()
+  expect(await begun).toBeNull()
+  expect(asked.filter(([what]) => what === 'play')).toEqual([])
+  expect(sound.read().playing).toBe(false)
+  expect(await sound.play(SCORE, 96)).toBe(12)
+})
+
 test('a chord sounds in its own line only, and only where it stands', async () => {
   await sound.playTune(SCORE, 96, false)
   onStrike(strike(5, 'plain'))

@@ -68,10 +68,15 @@ export class SoundStore {
   readonly getReady = (): void => void import('./player').catch(() => undefined)
 
   readonly stop = (): void => {
+    // What is still on its way to sounding does not begin.
+    this.asked += 1
     this.player?.stop()
     this.sounding = null
     this.show(SILENT)
   }
+
+  /** Counts what was asked for: to play, and to stop. */
+  private asked = 0
 
   private begin(
     schedule: Schedule,
@@ -80,7 +85,9 @@ export class SoundStore {
     tune: boolean,
   ): Promise<number | null> {
     this.tunePlays = tune
+    const asked = (this.asked += 1)
     return this.withPlayer((player) => {
+      if (this.asked !== asked) return Promise.resolve(null)
       this.sounding = null
       this.show({ playing: true, trouble: null })
       return player.play(schedule, beatsPerMinute, loop, (strike) => {
