@@ -1,5 +1,4 @@
-import { and, desc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from 'drizzle-orm'
-import { alias } from 'drizzle-orm/sqlite-core'
+import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm'
 import Fuse from 'fuse.js'
 import type { NumeralsAsked } from '../core/analysis/sought'
 import type { Db } from './connect'
@@ -160,30 +159,44 @@ export interface Twin {
   equal: 'title' | 'changes'
 }
 export function twinsOf(db: Db, ids: readonly string[]): Map<string, Twin> {
-  const other = alias(tunes, 'other')
-  const changesOf = (of: typeof tunes.summary | typeof other.summary) =>
-    sql`json_extract(${of}, '$.sought.changes')`
-  const rows = db
-    .select({
-      id: tunes.id,
-      title: other.title,
-      isTitle: sql<number>`lower(trim(${other.title})) = ${plainTitle}`,
-    })
+  const what = {
+    id: tunes.id,
+    title: tunes.title,
+    plain: sql<string>`${plainTitle}`,
+    changes: sql<string | null>`${sought('changes')}`,
+  }
+  const asked = db
+    .select(what)
     .from(tunes)
-    .innerJoin(
-      other,
+    .where(inArray(tunes.id, [...ids]))
+    .all()
+  const changes = asked.flatMap((one) => (one.changes ? [one.changes] : []))
+  // One pass through the book, however many are asked for.
+  const alike = db
+    .select(what)
+    .from(tunes)
+    .where(
       and(
-        isNull(other.deletedAt),
-        ne(other.id, tunes.id),
+        isNull(tunes.deletedAt),
         or(
-          sql`lower(trim(${other.title})) = ${plainTitle}`,
-          sql`${changesOf(tunes.summary)} <> '' AND ${changesOf(other.summary)} = ${changesOf(tunes.summary)}`,
+          inArray(
+            plainTitle,
+            asked.map(({ plain }) => plain),
+          ),
+          inArray(sought('changes'), changes),
         ),
       ),
     )
-    .where(inArray(tunes.id, [...ids]))
     .all()
-  return new Map(rows.map(({ id, title, isTitle }) => [id, { title, equal: isTitle ? 'title' : 'changes' }]))
+  return new Map(
+    asked.flatMap((one): [string, Twin][] => {
+      const others = alike.filter(({ id }) => id !== one.id)
+      const titled = others.find(({ plain }) => plain === one.plain)
+      const played = one.changes ? others.find((other) => other.changes === one.changes) : undefined
+      if (titled) return [[one.id, { title: titled.title, equal: 'title' }]]
+      return played ? [[one.id, { title: played.title, equal: 'changes' }]] : []
+    }),
+  )
 }
 
 /** Tags in use with the number of their tunes, by name. */
