@@ -166,6 +166,8 @@ describe('a songbook of hundreds', () => {
     make('Near Shore', 'key: D\n| D | Em | F#m | G |')
     const asked = (q: string) => titles({ words: q.split(' '), numerals: numeralsAsked(q) })
     expect(asked('ii V I')).toEqual(['Far Shore'])
+    make('Half Way', 'key: C\n| Dm7 | G7 | F | F |')
+    expect(asked('ii V I')).toEqual(['Far Shore'])
     expect(asked('I ii iii IV')).toEqual(['Near Shore'])
     expect(asked('walking up')).toEqual(['Near Shore'])
     expect(asked('shore walking')).toEqual(['Near Shore'])

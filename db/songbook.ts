@@ -72,14 +72,17 @@ function isAsked({ words = [], numerals = null, tag = null, twice = false }: Tun
       ),
     ),
   )
+  // Numerals are letters that stand in many a chart: as words they are looked for in titles.
+  const inTitle = and(...words.map((word) => like(sql`${tunes.title}`, word)))
   const inChanges =
     numerals &&
     ('steps' in numerals
       ? sql`${sought('steps')} LIKE ${numerals.steps}`
       : sql`${sought('inKey')} LIKE ${numerals.inKey}`)
+  const asked = inChanges ? or(inTitle, inChanges) : inWords
   return and(
     isNull(tunes.deletedAt),
-    words.length > 0 ? or(inWords, inChanges ?? undefined) : undefined,
+    words.length > 0 ? asked : undefined,
     tag === null ? undefined : hasTag(tag),
     twice ? or(standsTwice(plainTitle), standsTwice(sought('changes'))) : undefined,
   )
