@@ -48,6 +48,12 @@ export function coloursOf(reading: Pick<Reading, 'slot' | 'role'>): ColourOption
   return known
 }
 
+/** A fourth held back over the third in the bass has nothing to fall to. */
+const holdsOverThird = ({ tones, root, bass }: ChordSymbol): boolean =>
+  bass !== null &&
+  tones.some(({ degree }) => degree === '4' || degree === '11') &&
+  [3, 4].includes((pitchClass(bass) - pitchClass(root) + 12) % 12)
+
 /** Colours found before: they hang on the chord and its job alone. */
 const KNOWN = new WeakMap<ChordSymbol, Map<Role, ColourOption[]>>()
 
@@ -55,7 +61,8 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
   const options = COLOURS[role].flatMap((colour): ColourOption[] => {
     const symbol = noteName(plain.root) + colour.suffix + (plain.bass ? `/${noteName(plain.bass)}` : '')
     const chord = must(parseChord(symbol))
-    if (chord.canonical === plain.canonical || !keepsWhatIsNamed(plain, chord)) return []
+    if (chord.canonical === plain.canonical || !keepsWhatIsNamed(plain, chord) || holdsOverThird(chord))
+      return []
     return [
       {
         chord,

@@ -1,4 +1,5 @@
 import { noteName } from '../pitch/note'
+import { tonesOutside } from './distance'
 import { dominantGoing, inMajor, isOne, name, says, tonicOf, type Rule } from './rule'
 import { chordOn, fallsBy, isMinorish, noteAt } from './spot'
 
@@ -121,6 +122,8 @@ export const SWAPS: readonly Rule[] = [
     put: (spot) => {
       if (spot.kind !== 'minor') return null
       const chord = chordOn(noteAt(spot.chord.root, 'b3'), 'maj7')
+      // Over iii it has the raised fourth of the key, and takes the V away that follows.
+      if (tonesOutside(chord, spot.key) > tonesOutside(spot.chord, spot.key)) return null
       return { chords: [chord], why: `${chord.canonical} is ${says(spot.chord.root)}m9 without its root.` }
     },
   },

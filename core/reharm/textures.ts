@@ -1,6 +1,7 @@
 import type { Degree } from '../pitch/degree'
 import { scaleNotes } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
+import { tonesOutside } from './distance'
 import { keySays, name, says, tonicOf, type Rule } from './rule'
 import { chordOn, isMinorish, noteAt, type Spot } from './spot'
 
@@ -70,6 +71,11 @@ export const TEXTURES: readonly Rule[] = [
       const bass = tonicOf(spot, degree)
       if (pitchClass(bass) === pitchClass(spot.chord.root) || spot.chord.bass || spot.kind === 'power')
         return null
+      // A half step under a tone of the chord is no ground to stand on; nor is one key's bass under another's chords.
+      const isRubbed = spot.chord.tones.some(
+        ({ note, degree }) => degree !== 'b9' && (pitchClass(note) - pitchClass(bass) + 12) % 12 === 1,
+      )
+      if (isRubbed || tonesOutside(spot.chord, spot.key) > 1) return null
       const chord = chordOn(spot.chord.root, spot.chord.suffix, bass)
       return {
         chords: [chord],

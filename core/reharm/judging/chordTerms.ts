@@ -118,6 +118,17 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const { previous } = one
         const step = degreeIn(spot, one.root)
         const minor = hasDegree(one.chord, 'b3')
+        // ii-Vs that fall by half steps: the next ii lies a half step under this one.
+        if (
+          isDominant(one) &&
+          previous &&
+          next &&
+          up(previous.root, one.root) === 5 &&
+          up(next.root, previous.root) === 1 &&
+          hasDegree(previous.chord, 'b3') &&
+          hasDegree(next.chord, 'b3')
+        )
+          return []
         const major = spot.key.mode === 'major'
         if (
           isDominant(one) &&
@@ -241,6 +252,9 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const minorFive = spot.key.mode === 'minor' && spot.rel === 7
         const { chord } = one
         if (songs(version)) {
+          // IV goes to the bVII7; that does not stand for it.
+          if (isDominant(one) && one.begins && spot.rel === 5 && degreeIn(spot, one.root) === 10)
+            return [at(one, `${name(one)} for ${name(spot)}`, version.idiom === 'song' ? 1.2 : 0.9)]
           if (isDominant(one) && one.moved && one.next && up(one.root, one.next.root) === 11)
             return [at(one, `${name(one)} slides in`)]
           if (isAltered(one) && !minorFive) return [at(one, name(one), version.idiom === 'song' ? 1 : 0.4)]
@@ -291,7 +305,10 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
           return [at(one, `${name(one)} has the leading note`)]
         if (sounds.includes(leading) && version.plain.some(({ role }) => role === 'Mixolydian tonic'))
           return [at(one, `${name(one)} has the leading note`)]
-        const out = sounds.filter((sound) => !scale.has(sound)).length
+        // Over a plane of a mode that lasts its own Dorian sixth belongs, where the tune says nothing else.
+        const sixth = (pitchClass(one.plain!.chord.root) + 9) % 12
+        const isDorian = version.idiom === 'modal' && hasDegree(one.plain!.chord, 'b3')
+        const out = sounds.filter((sound) => !scale.has(sound) && !(isDorian && sound === sixth)).length
         return out > 0 && (version.idiom === 'modal' || version.analysis.key.mode === 'minor')
           ? [at(one, `${name(one)} leaves the mode`, out / 2)]
           : []

@@ -43,6 +43,26 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
     },
   },
   {
+    name: 'end at rest',
+    isLocal: true,
+    why: 'The last chord rests: its root lies below, and no line stops half way.',
+    find: (version) => {
+      const end = version.plain.at(-1)
+      if (!end || end.rel !== 0 || end.place === 'turnaround' || version.plain[0] === end) return []
+      const chords = version.over(end)
+      const [head, last] = [chords[0], chords.at(-1)]
+      if (!head || !last || last.isPlain || last.root !== pitchClass(end.chord.root)) return []
+      if (last.bass !== pitchClass(end.chord.bass ?? end.chord.root))
+        return [at(last, `${name(last)} closes over another bass`)]
+      const stops =
+        head !== last &&
+        head.root === last.root &&
+        !isDominant(head) &&
+        (hasDegree(last.chord, 'b7', '4') || (hasDegree(last.chord, '7') && hasDegree(last.chord, 'b3')))
+      return stops ? [at(last, `${name(last)} stops on the way`, 0.6)] : []
+    },
+  },
+  {
     name: 'arrival missed',
     isLocal: true,
     why: 'Where a section begins or ends, the tune arrives; another chord there, or a late one, hides the form.',
@@ -72,9 +92,8 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       version.plain
         .filter(
           (spot) =>
-            spot.rel === 7 &&
             ['dominant', 'major', 'suspended'].includes(spot.kind) &&
-            (spot.place === 'cadence' || spot.rootRise === 5),
+            (spot.rel === 7 ? spot.place === 'cadence' || spot.rootRise === 5 : isOtherFive(spot)),
         )
         .flatMap((spot) => {
           const chords = version.over(spot)
@@ -84,10 +103,14 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
               (one.root === five && !hasDegree(one.chord, 'b3') && !hasDegree(one.chord, '7')) ||
               one.bass === five ||
               (isDominant(one) && up(one.root, five) === 6) ||
-              (hasDegree(one.chord, 'bb7') && [4, 7, 10, 1].includes(up(five, one.root))),
+              (hasDegree(one.chord, 'bb7') &&
+                ([4, 7, 10, 1].includes(up(five, one.root)) ||
+                  (one.next !== null && apart(one.bass, one.next.bass) === 1))) ||
+              // Its ii, where it follows itself.
+              (up(one.root, five) === 5 && one.next?.root === five),
           )
           const [head] = chords
-          return head && !kept ? [at(head, `${name(head)} takes the V away`)] : []
+          return head && !kept ? [at(head, `${name(head)} takes the V away`, spot.rel === 7 ? 1 : 0.8)] : []
         }),
   },
   {
@@ -154,7 +177,12 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const tricks = version.plain.map((spot) => {
         const chords = version.over(spot)
         const [, second] = chords
-        if (!second || !second.moved) return null
+        if (!second) return null
+        const [head] = chords
+        // Each chord followed by its own inversion.
+        if (!second.moved && second.bass !== head!.bass && second.chord.bass && chords.length === 2)
+          return { key: 'its own bass', spot, second }
+        if (!second.moved) return null
         // Told by how it lies to the chord it is put in beside, or to the next.
         const next = second.next ? up(second.root, second.next.root) : 0
         return { key: `${second.kind} ${next}`, spot, second }
@@ -224,11 +252,28 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         changed(version).filter(
           ({ barIndex, moved }) => moved && barIndex >= section.from && barIndex <= section.to,
         ).length
+      const versionOf = (section: { from: number; to: number }) =>
+        version.sounded
+          .filter(({ barIndex }) => barIndex >= section.from && barIndex <= section.to)
+          .map((one) => `${one.barIndex - section.from} ${one.beat} ${one.root} ${one.bass}`)
+          .join()
+      const same = (a: { from: number; to: number }, b: { from: number; to: number }) =>
+        a.to - a.from === b.to - b.from && versionOf(a) === versionOf(b)
       return sections.flatMap((section, index) => {
         const root = (list: readonly Spot[]) => list.slice(0, 4).map(name).join(' ')
         const earlier = sections
           .slice(0, index)
           .find((other) => root(plainOf(other)) === root(plainOf(section)))
+        const isLast = section === sections.at(-1) && index > 1
+        if (earlier && isLast && far(earlier) > 1 && same(earlier, section))
+          return [
+            {
+              bar: version.chart.bars[section.from]!.number,
+              beat: 1,
+              amount: 0.5,
+              what: 'the last time brings nothing new',
+            },
+          ]
         if (!earlier || far(earlier) <= far(section) + 1) return []
         return [
           {
@@ -281,3 +326,10 @@ function usualIn(version: Aligned): Found[] {
     return order >= 0 ? [at(chords[0]!, chords.map(name).join(' '), 1 - order / 20)] : []
   })
 }
+
+/** The V of another chord than home, which follows: its third is not of the key, or its seventh is written. */
+const isOtherFive = (spot: Spot) =>
+  spot.rootRise === 5 &&
+  hasDegree(spot.chord, '3') &&
+  spot.rel !== 0 &&
+  tonesOutside(spot.chord, spot.key) > 0

@@ -8,6 +8,8 @@ import {
   at,
   name,
   isDominant,
+  isSus,
+  degreeIn,
   changed,
   resolvesTo,
   onwards,
@@ -26,6 +28,42 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const head = headOf(version, spot)
         if (!spot.chord.bass || !head || head.bass === pitchClass(spot.chord.bass)) return []
         return [at(head, `${name(head)} for ${name(spot)}`)]
+      }),
+  },
+  {
+    name: 'bass of the chord',
+    isLocal: true,
+    why: 'A bass that is no tone of its chord is a pedal, or V under what prepares it; the seventh below falls on by step.',
+    find: (version) =>
+      changed(version).flatMap((one) => {
+        const { chord, plain, previous } = one
+        if (!chord.bass || one.bass === one.root) return []
+        const next = onwards(one, version)
+        const above = up(one.root, one.bass)
+        if (isSus(one) && hasDegree(chord, '4') && [3, 4].includes(above))
+          return [at(one, `the fourth of ${name(one)} lies over its third`)]
+        const isOwn =
+          plain &&
+          [plain.chord.bass ?? plain.chord.root, plain.chord.root].some(
+            (note) => pitchClass(note) === one.bass,
+          )
+        if (isOwn) return []
+        const isHeld = previous?.bass === one.bass || next?.bass === one.bass
+        if (plain && isHeld && [0, 7].includes(degreeIn(plain, one.bass))) return []
+        if (above === 11) {
+          const falls =
+            previous?.root === one.root &&
+            previous.bass === one.root &&
+            next !== null &&
+            up(next.bass, one.bass) <= 2
+          return falls ? [] : [at(one, `${name(one)} stands on its major seventh`)]
+        }
+        if (above === 10) return []
+        if (chord.tones.some(({ note }) => pitchClass(note) === one.bass)) return []
+        // What prepares it over the bass of V, which goes home.
+        if (next !== null && up(one.bass, next.bass) === 5) return []
+        const rubs = chord.tones.some(({ note }) => up(one.bass, pitchClass(note)) === 1)
+        return [at(one, `the bass of ${name(one)} is none of its tones`, rubs ? 1.2 : 0.8)]
       }),
   },
   {
@@ -140,6 +178,18 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
       [...new Set(version.sounded.map(({ plain }) => plain))].flatMap((spot) => {
         const chords = spot ? version.over(spot) : []
         const quick = chords.filter(({ beats }) => beats < 2).length
+        // Away and back inside a bar, for a beat.
+        const [a, b, c] = chords
+        if (
+          c &&
+          chords.length === 3 &&
+          b!.beats < 2 &&
+          a!.root === c.root &&
+          b!.root !== a!.root &&
+          isDominant(a!) &&
+          isDominant(c)
+        )
+          return [at(b!, `${name(b!)} comes between ${name(a!)} and itself`, 1.5)]
         return chords.length > 2 && quick > 0
           ? [
               at(
