@@ -4,6 +4,7 @@ import { parseChart } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Change, Put } from '../reharm/change'
 import type { MelodyNote } from '../reharm/melodyFit'
+import { onDial } from '../reharm/howFar'
 import { directionInWords } from '../reharm/direction'
 import { isOn, type Guards } from '../reharm/guards'
 import type { Arc } from '../reharm/lattice'
@@ -375,7 +376,7 @@ function led(
   })
   if (!lines.ok) return lines
   const changes = states.flatMap(({ way }) => way.arc.change ?? [])
-  const went = most > 0 ? Math.min(1, end.weight / most) : 0
+  const went = most > 0 ? onDial(end.weight / most) : 0
   return good({
     changes,
     chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })),

@@ -144,7 +144,7 @@ const saidOf = (why: string, puts: readonly Put[]): string =>
     : `${puts.map(({ chord }) => chord.canonical).join(' ')}: ${/^[A-Z][a-z]/.test(why) ? why[0]!.toLowerCase() + why.slice(1) : why}`
 
 /** A dominant that was not there, or an altered one, goes where it points. */
-const pushesOn = (last: ChordSymbol, spot: Spot): boolean =>
+export const pushesOn = (last: ChordSymbol, spot: Spot): boolean =>
   hasDegree(last, 'b7') &&
   hasDegree(last, '3') &&
   last.canonical !== spot.chord.canonical &&

@@ -2,7 +2,7 @@ import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { chord } from '../chord/parse'
 import type { Change } from './change'
-import { CHARACTERS, directionInWords } from './direction'
+import { directionInWords } from './direction'
 
 /** What sounds along a chart, of which the chords at some places are new. */
 const along = (text: string, changed: readonly number[]) =>
@@ -46,18 +46,5 @@ describe('what a way does, in words', () => {
     expect(directionInWords(along('| C | F |', []), [change('b2', 'swap', ['Em7'])])).toBe(
       'one chord is another with the same job',
     )
-  })
-  test('each kind of way is drawn to something of its own', () => {
-    const drawn = [
-      change('c4', 'insert', ['C', 'C#dim7']),
-      change('c2', 'insert', ['C', 'A7']),
-      change('d1', 'borrow', ['Fm']),
-    ]
-    expect(CHARACTERS.map(({ drawnTo }) => drawn.map(drawnTo))).toEqual([
-      [false, false, false],
-      [true, false, false],
-      [false, true, false],
-      [false, false, true],
-    ])
   })
 })

@@ -3,27 +3,6 @@ import { barName, type Slot } from '../chart/chart'
 import { modulo, noteName, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
 
-/** Kinds of way through a tune, one for each way that is asked for: what it is drawn to. Common practice, no source. */
-export const CHARACTERS: readonly { idea: string; drawnTo: (change: Change) => boolean }[] = [
-  // Even: to nothing.
-  { idea: 'each chord what is usual at its place', drawnTo: () => false },
-  // A bass that walks.
-  {
-    idea: 'a bass that goes by step',
-    drawnTo: ({ rule, name, puts }) =>
-      /^(c4|c5|e1|b1)/.test(rule) ||
-      /bass|tritone|substitute dominant/.test(name) ||
-      puts.some(({ chord }) => chord.bass !== null),
-  },
-  // Chains of dominants.
-  {
-    idea: 'dressed cadences',
-    drawnTo: ({ rule, name }) => /^(c1|c2|c6|b8)/.test(rule) || name === 'a usual way on',
-  },
-  // The parallel key.
-  { idea: 'borrowed from the parallel key', drawnTo: ({ rule }) => /^(d|b5)/.test(rule) },
-]
-
 /** A bass that steps so often in a row walks. */
 const WALK = 4
 const STEP = 2

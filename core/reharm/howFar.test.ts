@@ -3,7 +3,16 @@ import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parse'
 import { chord } from '../chord/parse'
 import { colourAt, coloursOf, type ColourSetting } from './colour'
-import { farInFull, farInWords, howFar } from './howFar'
+import {
+  farInFull,
+  farInWords,
+  farthestPassage,
+  howFar,
+  offDial,
+  onDial,
+  tuneFar,
+  tuneFarInWords,
+} from './howFar'
 import { optionsAt } from './options'
 import { reharmonise } from './reharmonise'
 import { spotsOf } from './spot'
@@ -33,9 +42,38 @@ describe('one measure of how far', () => {
     for (const distance of [0.2, 0.5, 0.8, 1])
       for (const way of reharmonise(TEXT, { distance, count: 3 }))
         // At the very end nothing may go all the way: home and its arrivals stay.
-        expect(Math.abs(howFar(chart, spots, way.changes) - distance)).toBeLessThan(
+        expect(Math.abs(tuneFar(chart, spots, way.changes) - distance)).toBeLessThan(
           distance < 1 ? 0.15 : 0.25,
         )
+  })
+  test('the control of a tune has its own scale, which goes one way and comes back', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (a, b) => {
+          expect(onDial(offDial(a))).toBeCloseTo(a, 9)
+          if (a < b) expect(offDial(a)).toBeLessThanOrEqual(offDial(b))
+        },
+      ),
+    )
+    expect([0, 0.2, 0.4, 0.5, 0.7, 1].map(tuneFarInWords)).toEqual([
+      'as it is',
+      'near home',
+      'a little way out',
+      'half way',
+      'well out',
+      'far out',
+    ])
+  })
+  test('the passage that goes farthest is where the changes are', () => {
+    const { chart, spots } = read(`${TEXT}\n| Cmaj7 | Am7 | Dm7 | G7 |`)
+    const changed = [5, 6].map((index) => ({ index, span: 1, puts: [{ chord: chord('Eb7'), beats: 4 }] }))
+    const passage = farthestPassage(chart, spots, changed)!
+    expect(passage.from).toBeLessThanOrEqual(6)
+    expect(passage.to).toBeGreaterThanOrEqual(7)
+    expect(passage.far).toBeGreaterThan(tuneFar(chart, spots, changed))
+    expect(farthestPassage(read('| C | F | G | C |').chart, spots, [])).toBeNull()
   })
   test('nothing changed is 0, more changed is never less, and a change alone is measured at its own place', () => {
     const { chart, spots } = read(TEXT)

@@ -26,6 +26,8 @@ export const PRICE = {
   /** A colour fuller than the distance asks for, for each tone; and an altered one, near home. */
   fuller: 0.6,
   altered: 1,
+  /** A colour in a song, away from home, for all the distance. */
+  colourOut: 1.2,
   /** A bare triad that stays as it is, where the tune is coloured. */
   bare: 2.2,
   /** A shape that only slides in from a half step, or a substitute by itself, leads nowhere: worth less than a chain, a walking bass or a turnaround. */
@@ -196,6 +198,9 @@ function arcOf(
     price +=
       PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
       (change.rule === 'a4' ? PRICE.altered * (1 - distance) : 0)
+  // Away from home a song moves in a few places; colours all over it only soften it.
+  if (change?.intent === 'colour' && isSong(replaced[0]!))
+    price += PRICE.colourOut * Math.max(0, distance - NEAR)
   if (!change && isBare(replaced[0]!.chord) && !isSong(replaced[0]!)) price += PRICE.bare
   if (
     change &&
@@ -229,6 +234,9 @@ function arcOf(
 
 /** Triads are what a song is made of. */
 const isSong = ({ idiom }: Spot): boolean => idiom === 'song' || idiom === 'gospel'
+
+/** Near home ends about here. */
+const NEAR = 0.3
 
 /** Tones of a colour near home, and how many more there may be far out. */
 const FULL = 4

@@ -6,7 +6,7 @@ import { leastClassMotion } from '../pitch/motion'
 import { keyName } from '../pitch/key'
 import { noteName, pitchClass } from '../pitch/note'
 import type { ChordSymbol } from '../chord/symbol'
-import { firstAt, isOutOfPlace, saysItTwice } from './atPlace'
+import { firstAt, isOutOfPlace, saysItTwice, pushesOn } from './atPlace'
 import { putsKey, type Change, type Put } from './change'
 import { coloursOf } from './colour'
 import { distanceFrom, reachOf, type Distance } from './distance'
@@ -106,7 +106,10 @@ function changesOneWay(spot: Spot): Change[] {
           mood: rule.mood,
           school: schoolOf(rule.id),
           depth: 1,
-          landsOn: rule.leads && goal ? pitchClass(goal.chord.root) : null,
+          landsOn:
+            goal && (rule.leads || pushesOn(puts.at(-1)!.chord, replaced.at(-1)!))
+              ? pitchClass(goal.chord.root)
+              : null,
         },
       ]
     }),

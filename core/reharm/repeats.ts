@@ -45,12 +45,14 @@ const LEAST = 4
 /**
  * A path in which repeats get the same change as the first time; the last of them keeps its own where that goes further. What cannot stand there, or does not join,
  * stays as it was found.
+ * @param isOut what must not stand
  */
 export function withRepeatsAlike(
   path: readonly Arc[],
   arcs: readonly (readonly Arc[])[],
   repeats: readonly Repeat[],
   taste: Taste,
+  isOut: (arc: Arc) => boolean = () => false,
 ): readonly Arc[] {
   return repeats.reduce<readonly Arc[]>((now, { first, again, isLast }) => {
     const offset = again[0] - first[0]
@@ -61,7 +63,7 @@ export function withRepeatsAlike(
     if (isLast && weight(own) > weight(model)) return now
     const copies: Arc[] = []
     for (const one of model) {
-      const copy = arcs[one.index + offset]?.find((other) => sameSound(one, other))
+      const copy = arcs[one.index + offset]?.find((other) => sameSound(one, other) && !isOut(other))
       if (!copy) break
       copies.push(copy)
     }

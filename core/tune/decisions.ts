@@ -7,7 +7,7 @@ import type { Degree } from '../pitch/degree'
 import { laidOut, stretched } from '../reharm/apply'
 import { putsKey, type Intent, type Put } from '../reharm/change'
 import { colourAt, coloursOf, type ColourOption } from '../reharm/colour'
-import { howFar } from '../reharm/howFar'
+import { farthestPassage, howFar, onDial } from '../reharm/howFar'
 import type { Distance } from '../reharm/distance'
 import { optionsOf, type ChangeOption } from '../reharm/options'
 import type { MelodyNote } from '../reharm/melodyFit'
@@ -260,7 +260,7 @@ export function optionsAtSpot(
   return options
 }
 
-/** How far some decisions go, over the slots from one to another: 0 plain to 1 far out, one measure for a change, a way and a version. */
+/** How far some decisions go, over the slots from one to another, by what changes there: 0 plain to 1 far out. */
 export function howFarGone(
   chart: Chart,
   analysis: Analysis,
@@ -268,9 +268,25 @@ export function howFarGone(
   from?: number,
   to?: number,
 ): number {
+  return howFar(chart, spotsKnown(chart, analysis), decisions, from, to)
+}
+
+function spotsKnown(chart: Chart, analysis: Analysis): readonly (Spot | null)[] {
   if (last?.chart !== chart)
     last = { chart, melody: NO_MELODY, spots: spotsOf(chart, analysis), options: new Map() }
-  return howFar(chart, last.spots, decisions, from, to)
+  return last.spots
+}
+
+/** The same of a whole tune or a stretch, on the scale of its control: one measure for a way and a version. */
+export const tuneFarGone = (...asked: Parameters<typeof howFarGone>): number => onDial(howFarGone(...asked))
+
+/** The passage that goes farthest; null in a tune of one passage. */
+export function farthestGone(
+  chart: Chart,
+  analysis: Analysis,
+  decisions: readonly Pick<Decision, 'index' | 'span' | 'puts'>[],
+): ReturnType<typeof farthestPassage> {
+  return farthestPassage(chart, spotsKnown(chart, analysis), decisions)
 }
 
 /** The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar line is held there. */

@@ -3,8 +3,8 @@ import type { Decision } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneEdit } from '../../../core/tune/edit'
 import type { TuneReading } from '../../../core/tune/reading'
-import { farInWords } from '../../../core/reharm/howFar'
-import { howFarGone } from '../../../core/tune/decisions'
+import { tuneFarInWords } from '../../../core/reharm/howFar'
+import { tuneFarGone } from '../../../core/tune/decisions'
 import { Bar, Word } from '../../services/controls/Bar'
 import { withSetting } from '../../../core/chart/edit'
 import { ColourControl } from './ColourControl'
@@ -55,7 +55,7 @@ export function ColourBar({
   } = usePlayerSettings()
   const chosen = decisions.filter(({ by }) => by !== 'control')
   const byHand = chosen.filter(({ by }) => by === 'hand').length
-  const far = chosen.length > 0 ? farInWords(howFarGone(chart, analysis, decisions)) : 'not yet'
+  const far = chosen.length > 0 ? tuneFarInWords(tuneFarGone(chart, analysis, decisions)) : 'not yet'
   return (
     <Bar label="Colour and changes">
       <ColourControl
@@ -114,7 +114,7 @@ export function ColourBar({
           onEdit={onEdit}
         />
       </Word>
-      <Word name="Taste" term="taste" says={`${farInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
+      <Word name="Taste" term="taste" says={`${tuneFarInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
         <TastePanel />
       </Word>
       {decisions.some(({ rule }) => rule !== 'plain') && (

@@ -7,14 +7,14 @@ import type { Way } from '../../../workers/searchQuestions'
 import { placeName } from '../../../core/chart/chart'
 import { chord } from '../../../core/chord/parse'
 import { GUARD_NAMES, GUARDS, isOn, type GuardName, type Guards } from '../../../core/reharm/guards'
-import { farInFull, farInWords } from '../../../core/reharm/howFar'
+import { tuneFarInFull, tuneFarInWords } from '../../../core/reharm/howFar'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import { SearchProgress } from '../../services/room/SearchProgress'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { type TuneDocument } from '../../../core/tune/document'
 import { homeIndexAt } from '../../../core/tune/following'
-import { decisionsOf, howFarGone } from '../../../core/tune/decisions'
+import { decisionsOf, tuneFarGone } from '../../../core/tune/decisions'
 import type { TuneReading } from '../../../core/tune/reading'
 import type { WaysQuestion } from '../../../workers/searchQuestions'
 import { useWays } from './useWays'
@@ -116,7 +116,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
   const { chart, analysis } = reading
   /** How far the tune goes, or the stretch, once the way is taken: the same number that a version kept then has. */
   const farOf = (way: Way) =>
-    howFarGone(
+    tuneFarGone(
       chart,
       analysis,
       decisionsOf(chart, analysis, {
@@ -140,7 +140,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
           max={1}
           step={0.05}
           marks={STOPS}
-          getAriaValueText={farInFull}
+          getAriaValueText={tuneFarInFull}
           onChange={(_, next) => setDistance(next as number)}
         />
         {distance > 0 && (
@@ -187,12 +187,12 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
                 onEdit({
                   kind: 'way',
                   choices: choicesOf(way, Date.now()),
-                  did: `way ${at + 1}, ${farInWords(farOf(way))}`,
+                  did: `way ${at + 1}, ${tuneFarInWords(farOf(way))}`,
                 })
               }
             >
               <b>Way {at + 1}</b>
-              <span>{farInFull(farOf(way))}</span>
+              <span>{tuneFarInFull(farOf(way))}</span>
               <span>{engravedWords(way.says)}</span>
               {!way.reached && <span>as far as the rules reach here</span>}
               <span>

@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { farInFull } from '../../../core/reharm/howFar'
-import { howFarGone } from '../../../core/tune/decisions'
+import { tuneFarInFull } from '../../../core/reharm/howFar'
+import { tuneFarGone } from '../../../core/tune/decisions'
 import { MOST_VERSIONS, type TuneDocument } from '../../../core/tune/document'
 import { readingWith, type TuneReading } from '../../../core/tune/reading'
 import { whenInWords } from '../../services/words/written'
@@ -101,5 +101,5 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
 /** What was chosen, how many chords there are, and how far they go. */
 function inNumbers({ chart, analysis, chords, decisions, line }: TuneReading): string {
   const chosen = decisions.filter(({ by }) => by !== 'control').length
-  return `${farInFull(howFarGone(chart, analysis, decisions))}; ${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}`
+  return `${tuneFarInFull(tuneFarGone(chart, analysis, decisions))}; ${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}`
 }

@@ -146,9 +146,9 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         )
           return [at(one, `${name(one)} is borrowed`, 0.25)]
         if (hasDegree(one.chord, 'b3') && next && up(one.root, next.root) === 5 && isDominant(next)) return []
-        if (next && minor && apart(one.root, next.root) === 1 && hasDegree(next.chord, 'b3'))
-          return [at(one, `${name(one)} slides`, 0.3)]
         if (hasDegree(one.chord, 'bb7') || (minor && hasDegree(one.chord, 'b5'))) return []
+        if (next && minor && apart(one.root, next.root) === 1 && next.kind === one.kind)
+          return [at(one, `${name(one)} slides`, 0.3)]
         if (previous && next && apart(one.bass, next.bass) <= 2 && apart(one.bass, previous.bass) <= 2)
           return [at(one, `${name(one)} is on a line`, 0.5)]
         return [at(one, `${name(one)} comes from nowhere`, Math.min(2, out / 2))]
@@ -254,7 +254,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         if (songs(version)) {
           // IV goes to the bVII7; that does not stand for it.
           if (isDominant(one) && one.begins && spot.rel === 5 && degreeIn(spot, one.root) === 10)
-            return [at(one, `${name(one)} for ${name(spot)}`, version.idiom === 'song' ? 1.2 : 0.9)]
+            return [at(one, `${name(one)} for ${name(spot)}`, 1.5)]
           if (isDominant(one) && one.moved && one.next && up(one.root, one.next.root) === 11)
             return [at(one, `${name(one)} slides in`)]
           if (isAltered(one) && !minorFive) return [at(one, name(one), version.idiom === 'song' ? 1 : 0.4)]
@@ -275,14 +275,17 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             ![5, 0].includes(spot.rel)
           )
             return [at(one, name(one), 0.6)]
+          // On a minor home alone they are another style; inside a line they pass.
           if (
             version.idiom === 'song' &&
             spot.rel === 0 &&
             spot.key.mode === 'minor' &&
             hasDegree(chord, '7', '6') &&
             !hasDegree(spot.chord, '7', '6')
-          )
-            return [at(one, name(one), 0.6)]
+          ) {
+            const inLine = one.previous?.root === one.root && one.next !== null
+            return [at(one, name(one), inLine ? 0.4 : hasDegree(chord, '7', '9') ? 1.4 : 0.6)]
+          }
         }
         if (isBlues(version) && hasDegree(chord, '7') && !hasDegree(chord, 'b3') && [0, 5].includes(spot.rel))
           return [at(one, `${name(one)} takes the blues out`)]

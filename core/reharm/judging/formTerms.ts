@@ -10,6 +10,8 @@ import {
   at,
   name,
   isDominant,
+  isSus,
+  lineTone,
   degreeIn,
   changed,
   resolvesTo,
@@ -32,6 +34,13 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       return [
         ...(first && begin && first.root !== pitchClass(begin.chord.root)
           ? [at(first, `${name(first)} opens for ${name(begin)}`)]
+          : []),
+        ...(first &&
+        begin &&
+        !begin.chord.bass &&
+        first.root === pitchClass(begin.chord.root) &&
+        first.bass !== first.root
+          ? [at(first, `${name(first)} opens over another bass`, 0.7)]
           : []),
         ...(last && end && !isTurning && !lastStart.some((one) => one.root === pitchClass(end.chord.root))
           ? [at(last, `${name(last)} closes for ${name(end)}`)]
@@ -179,6 +188,9 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         const [, second] = chords
         if (!second) return null
         const [head] = chords
+        // The same line inside one chord after another.
+        if (!second.moved && second.bass === head!.bass && chords.length === 2 && !isSus(head!))
+          return { key: `a line to ${second.kind} ${lineTone(second)}`, spot, second }
         // Each chord followed by its own inversion.
         if (!second.moved && second.bass !== head!.bass && second.chord.bass && chords.length === 2)
           return { key: 'its own bass', spot, second }
@@ -191,7 +203,15 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       return tricks.flatMap((trick, index) => {
         const before = tricks[index - 1]
         run = trick && before?.key === trick.key ? run + 1 : 0
-        return trick && run >= 2 ? [at(trick.second, `${name(trick.second)}: the same once more`, 1)] : []
+        return trick && run >= 2
+          ? [
+              at(
+                trick.second,
+                `${name(trick.second)}: the same once more`,
+                trick.key.startsWith('a line') ? 0.5 : 1,
+              ),
+            ]
+          : []
       })
     },
   },
@@ -266,14 +286,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
           .find((other) => root(plainOf(other)) === root(plainOf(section)))
         const isLast = section === sections.at(-1) && index > 1
         if (earlier && isLast && far(earlier) > 1 && same(earlier, section))
-          return [
-            {
-              bar: version.chart.bars[section.from]!.number,
-              beat: 1,
-              amount: 0.5,
-              what: 'the last time brings nothing new',
-            },
-          ]
+          return [nothingNew(plainOf(section))]
         if (!earlier || far(earlier) <= far(section) + 1) return []
         return [
           {
@@ -323,7 +336,7 @@ function usualIn(version: Aligned): Found[] {
     if (chords.length === 0 || chords.every(({ isPlain }) => isPlain)) return []
     const key = soundKey(chords.map(({ chord }) => chord))
     const order = firstAt(spot).findIndex(({ puts }) => soundKey(puts.map(({ chord }) => chord)) === key)
-    return order >= 0 ? [at(chords[0]!, chords.map(name).join(' '), 1 - order / 20)] : []
+    return order >= 0 ? [at(chords[0]!, chords.map(name).join(' '), Math.max(0.1, 1 - order / 8))] : []
   })
 }
 
@@ -333,3 +346,9 @@ const isOtherFive = (spot: Spot) =>
   hasDegree(spot.chord, '3') &&
   spot.rel !== 0 &&
   tonesOutside(spot.chord, spot.key) > 0
+
+/** Said where the last time through could go further: at its cadence. */
+const nothingNew = (spots: readonly Spot[]): Found => {
+  const { slot } = spots.findLast(({ place }) => place === 'cadence') ?? spots[0]!
+  return { bar: slot.bar, beat: slot.beat, amount: 0.5, what: 'the last time brings nothing new' }
+}

@@ -1,7 +1,7 @@
 import type { Chart, Idiom } from '../../chart/chart'
 import { parseChart } from '../../chart/parse'
 import type { MelodyNote } from '../melodyFit'
-import { howFar } from '../howFar'
+import { tuneFar } from '../howFar'
 import { spotsOf, type Spot } from '../spot'
 import type { Analysis } from '../../analysis/reading'
 import { aligned, type Aligned } from './aligned'
@@ -20,7 +20,7 @@ export interface JudgedPart {
 export interface Judgement {
   /** What all of it costs; lower is better, and only versions of one tune that go as far compare. */
   cost: number
-  /** How far it goes, 0 to 1, measured as `howFar` does. */
+  /** How far it goes, 0 to 1, on the scale of the control (`tuneFar`). */
   distance: number
   parts: JudgedPart[]
   faults: { bar: number; beat: number; what: string; why: string }[]
@@ -55,14 +55,28 @@ const amountsIn = (laid: Aligned): Amount[] =>
     return { name: term.name, amount: found.reduce((sum, one) => sum + one.amount, 0) / phrases, found }
   })
 
-/** What a version costs, for a search that has the plain chart read already. */
-export function judgedCost(
+/** What a version costs as a whole, and where it costs more than taste. */
+export interface JudgedWhole {
+  cost: number
+  at: { bar: number; beat: number; cost: number }[]
+}
+
+/** Judges a version for a search that has the plain chart read already. */
+export function judgedWhole(
   { chart, analysis, spots }: { chart: Chart; analysis: Analysis; spots: readonly (Spot | null)[] },
   version: string,
   melody: readonly MelodyNote[],
-): number {
+): JudgedWhole {
   const laid = aligned(chart, parseChart(version), melody, null, { analysis, spots })
-  return amountsIn(laid).reduce((sum, { name, amount }) => sum + amount * (JUDGE_PRICES[name] ?? 0), 0)
+  const judged = amountsIn(laid).map((one) => ({ ...one, price: JUDGE_PRICES[one.name] ?? 0 }))
+  return {
+    cost: judged.reduce((sum, { amount, price }) => sum + amount * price, 0),
+    at: judged.flatMap(({ found, price }) =>
+      found
+        .map(({ bar, beat, amount }) => ({ bar, beat, cost: amount * price }))
+        .filter(({ cost }) => cost > TOLD),
+    ),
+  }
 }
 
 /**
@@ -114,5 +128,5 @@ function distanceOf(plain: Chart, version: Chart): number {
     const puts = laid.over(spot).map(({ chord, beats }) => ({ chord, beats }))
     return puts.length > 0 ? [{ index: spot.index, span: 1, puts }] : []
   })
-  return howFar(plain, spots, gone)
+  return tuneFar(plain, spots, gone)
 }

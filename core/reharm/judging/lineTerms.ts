@@ -1,6 +1,7 @@
 import { hasDegree } from '../../chord/symbol'
 import { noteName, pitchClass } from '../../pitch/note'
 import { barStarts, heardOver } from '../melodyFit'
+import { tonesOutside } from '../distance'
 import { Spot } from '../spot'
 import { apart, up } from './aligned'
 import {
@@ -49,7 +50,11 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           )
         if (isOwn) return []
         const isHeld = previous?.bass === one.bass || next?.bass === one.bass
-        if (plain && isHeld && [0, 7].includes(degreeIn(plain, one.bass))) return []
+        // V over the bass of home does not close.
+        if (plain && plain.rel === 7 && degreeIn(plain, one.bass) === 0 && previous?.bass !== one.bass)
+          return [at(one, `${name(one)} has home in its bass already`, 0.7)]
+        const isStrange = plain && tonesOutside(chord, plain.key) > 0 && previous?.bass !== one.bass
+        if (plain && isHeld && !isStrange && [0, 7].includes(degreeIn(plain, one.bass))) return []
         if (above === 11) {
           const falls =
             previous?.root === one.root &&
@@ -58,7 +63,28 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
             up(next.bass, one.bass) <= 2
           return falls ? [] : [at(one, `${name(one)} stands on its major seventh`)]
         }
-        if (above === 10) return []
+        const stepsDown = (from: number, to: number) => up(to, from) >= 1 && up(to, from) <= 2
+        if (above === 10 && isDominant(one) && next !== null && next.root !== one.root)
+          return stepsDown(one.bass, next.bass)
+            ? []
+            : [at(one, `the seventh below ${name(one)} does not fall to a third`, 0.7)]
+        if (above === 10) {
+          const comes =
+            previous !== null &&
+            (previous.root === one.root || previous.bass === one.bass || stepsDown(previous.bass, one.bass))
+          return comes ? [] : [at(one, `the bass of ${name(one)} comes from nowhere`, 0.7)]
+        }
+        // A six-four closes, passes or stands.
+        if (above === 7 && one.begins && !isDominant(one)) {
+          const closes = next !== null && next.bass === one.bass
+          const passes =
+            previous !== null &&
+            next !== null &&
+            apart(previous.bass, one.bass) <= 2 &&
+            apart(one.bass, next.bass) <= 2
+          const stands = previous?.bass === one.bass || previous?.root === one.root
+          return closes || passes || stands ? [] : [at(one, `${name(one)} stands on its fifth`, 0.7)]
+        }
         if (chord.tones.some(({ note }) => pitchClass(note) === one.bass)) return []
         // What prepares it over the bass of V, which goes home.
         if (next !== null && up(one.bass, next.bass) === 5) return []
