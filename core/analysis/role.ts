@@ -6,6 +6,7 @@ export type Role =
   | 'I major'
   | 'IV major'
   | 'borrowed major'
+  | 'relative major'
   | 'ii minor'
   | 'iii minor'
   | 'vi minor'

@@ -43,7 +43,7 @@ const INSIDE: Record<Key['mode'], Partial<Record<number, readonly [HarmonicFunct
   minor: {
     0: ['tonic', 'tonic minor', 'home'],
     2: ['subdominant', 'half-diminished', 'prepares the V'],
-    3: ['tonic', 'borrowed major', 'the relative major'],
+    3: ['tonic', 'relative major', 'the relative major'],
     5: ['subdominant', 'iv minor', 'leaves home'],
     7: ['dominant', 'home dominant at rest', 'wants to go home'],
     8: ['subdominant', 'borrowed major', 'a half step above the V'],
@@ -93,7 +93,14 @@ function roleByKind(kind: Kind, role: Role): Role {
       // The IV of a Dorian minor has the flat seventh of its mode.
       if (role === 'iv minor') return 'dominant at rest'
       // The bVII of minor is coloured as a dominant that rests.
-      return ['I major', 'IV major', 'borrowed major', 'dominant at rest', 'Mixolydian tonic'].includes(role)
+      return [
+        'I major',
+        'IV major',
+        'borrowed major',
+        'relative major',
+        'dominant at rest',
+        'Mixolydian tonic',
+      ].includes(role)
         ? role
         : 'borrowed major'
     case 'dominant':
@@ -304,7 +311,7 @@ const BORROWED: Partial<Record<number, { kinds: Kind[]; role: (kind: Kind) => Ro
   0: { kinds: ['minor'], role: () => 'tonic minor', says: 'home turned minor' },
   1: { kinds: ['major'], role: () => 'borrowed major', says: 'the flat II, a half step above home' },
   2: { kinds: ['half-diminished'], role: () => 'half-diminished', says: 'the ii of a minor ii-V' },
-  3: { kinds: ['major'], role: () => 'borrowed major', says: 'the relative major of the parallel minor' },
+  3: { kinds: ['major'], role: () => 'relative major', says: 'the relative major of the parallel minor' },
   5: { kinds: ['minor'], role: () => 'iv minor', says: 'the minor iv, whose flat sixth falls to the fifth' },
   7: { kinds: ['minor'], role: () => 'ii minor', says: 'the minor v, without the leading note' },
   8: {

@@ -42,6 +42,7 @@ const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
   'I major': ['Ionian', 'Lydian', 'Ionian augmented', 'Lydian augmented'],
   'IV major': ['Lydian', 'Ionian', 'Lydian augmented'],
   'borrowed major': ['Lydian', 'Ionian', 'Lydian augmented', 'Ionian augmented'],
+  'relative major': ['Ionian', 'Lydian', 'Ionian augmented', 'Lydian augmented'],
   'ii minor': ['Dorian', 'melodic minor', 'Aeolian', 'Phrygian'],
   'iii minor': ['Phrygian', 'Dorian', 'Aeolian', 'melodic minor'],
   'vi minor': ['Aeolian', 'Dorian', 'melodic minor'],

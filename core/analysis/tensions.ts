@@ -27,6 +27,7 @@ const TENSIONS: Readonly<Record<Role, Tensions>> = {
   'iii minor':          row('11',               '9',                               'b9 b13'),
   'IV major':           row('6 7 9 #11 13'),
   'borrowed major':     row('6 7 9 #11 13'),
+  'relative major':     row('6 7 9 13',         '',                                '11'),
   'dominant to major':  row('9 13 4',           'b9 #9 #11 b5 b13 #5',             '11'),
   'home dominant at rest': row('9 13 4',        '',                                '11'),
   'dominant to minor':  row('b9 b13 #9',        '9 13',                            '11'),

@@ -54,6 +54,14 @@ export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {
     { rule: 'a1', suffix: 'maj7#11', level: 3, mood: 'floating', why: 'Away from home the #11 of % is free, as on a IV.' },
     { rule: 'a1', suffix: 'maj9#11', level: 4, mood: 'floating, far', why: 'Away from home 9 and #11 of % are free, as on a IV.' },
   ],
+  'relative major': [
+    { rule: 'a1', suffix: 'maj7', level: 1, mood: 'open', why: '% is the bIII, the major key on the third of a minor one: its major seventh lies there.' },
+    { rule: 'a1', suffix: '6', level: 1, mood: 'settled', why: 'The sixth of % is the tonic of the minor key.' },
+    { rule: 'a1', suffix: 'add9', level: 1, mood: 'bright, plain', why: 'The ninth of % leaves the triad as it is.' },
+    { rule: 'a1', suffix: 'maj9', level: 2, mood: 'warm, open', why: '% is the bIII: 7 and 9 are free on it.' },
+    { rule: 'a1', suffix: '6/9', level: 2, mood: 'wide', why: '% is the bIII: 6 and 9 are free on it.' },
+    { rule: 'a1', suffix: 'maj13', level: 3, mood: 'lush', why: '% is the bIII: 7, 9 and 13 are free on it.' },
+  ],
   'ii minor': [
     { rule: 'a2', suffix: 'm7', level: 1, mood: 'soft', why: 'The flat seventh of % falls a half step to the third of the chord a fourth above.' },
     { rule: 'a2', suffix: 'm9', level: 2, mood: 'soft, warm', why: '% does the work of a ii: its ninth is free.' },

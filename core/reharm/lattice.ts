@@ -193,7 +193,9 @@ function arcOf(
   const added = Math.max(0, puts.length - replaced.length)
   let price = added * PRICE.addedChord * (1 - taste.busy)
   if (change && change.intent !== 'colour')
-    price += PRICE.change + PRICE.moved * Math.max(0, 1 - distance) ** 3
+    price +=
+      PRICE.change +
+      PRICE.moved * Math.max(0, 1 - distance) ** 3 * (keepsRoots(puts, replaced) ? ONLY_THE_BASS : 1)
   if (change?.intent === 'colour')
     price +=
       PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
@@ -231,6 +233,11 @@ function arcOf(
     swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
   }
 }
+
+/** Only the bass or a voice inside moves. */
+const keepsRoots = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
+  puts.every(({ chord }) => replaced.some((spot) => pitchClass(spot.chord.root) === pitchClass(chord.root)))
+const ONLY_THE_BASS = 0.2
 
 /** Triads are what a song is made of. */
 const isSong = ({ idiom }: Spot): boolean => idiom === 'song' || idiom === 'gospel'

@@ -1,6 +1,6 @@
 import { scaleNotes } from '../../pitch/key'
 import { availableTensions } from '../../analysis/tensions'
-import { hasDegree } from '../../chord/symbol'
+import { hasDegree, type ChordSymbol } from '../../chord/symbol'
 import { semitonesOf, type Degree } from '../../pitch/degree'
 import { pitchClass } from '../../pitch/note'
 import { tonesOutside } from '../distance'
@@ -304,14 +304,16 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
       const leading = up(1, pitchClass(version.analysis.key.tonic))
       return changed(version).flatMap((one) => {
         const sounds = one.chord.tones.map(({ note }) => pitchClass(note))
-        if (sounds.includes(leading) && version.analysis.key.mode === 'minor')
+        const { chord, key } = one.plain!
+        const isItsOwn = version.idiom === 'modal' && tonesOutside(chord, key) > 0
+        const plane = version.idiom === 'modal' ? planeOf(chord, isItsOwn) : []
+        const isOfPlane = (sound: number) => plane.includes((sound - pitchClass(chord.root) + 12) % 12)
+        const leads = sounds.includes(leading) && !isOfPlane(leading)
+        if (leads && version.analysis.key.mode === 'minor')
           return [at(one, `${name(one)} has the leading note`)]
-        if (sounds.includes(leading) && version.plain.some(({ role }) => role === 'Mixolydian tonic'))
+        if (leads && version.plain.some(({ role }) => role === 'Mixolydian tonic'))
           return [at(one, `${name(one)} has the leading note`)]
-        // Over a plane of a mode that lasts its own Dorian sixth belongs, where the tune says nothing else.
-        const sixth = (pitchClass(one.plain!.chord.root) + 9) % 12
-        const isDorian = version.idiom === 'modal' && hasDegree(one.plain!.chord, 'b3')
-        const out = sounds.filter((sound) => !scale.has(sound) && !(isDorian && sound === sixth)).length
+        const out = sounds.filter((sound) => !isOfPlane(sound) && (isItsOwn || !scale.has(sound))).length
         return out > 0 && (version.idiom === 'modal' || version.analysis.key.mode === 'minor')
           ? [at(one, `${name(one)} leaves the mode`, out / 2)]
           : []
@@ -369,7 +371,11 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
       const coloured = changed(version).filter(
         (one) => !one.moved && one.bass === one.root && one.begins && !isSus(one),
       )
-      const over = coloured.length / version.plain.length - 0.5
+      // What moves among them: a bass, a suspension that falls, a chord put in.
+      const moving = version.sounded.filter(
+        (one) => one.plain && !one.isPlain && (one.moved || one.bass !== one.root || !one.begins),
+      ).length
+      const over = coloured.length / version.plain.length - 0.5 - MOVING * moving
       return over > 0 && coloured[0]
         ? [at(coloured[0], `${coloured.length} of ${version.plain.length} chords are coloured`, over * 4)]
         : []
@@ -401,3 +407,12 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
       }),
   },
 ]
+
+/** What one thing that moves makes up for, as a share of the chords that are coloured. */
+const MOVING = 0.06
+
+/** Half steps above a chord of a mode that belong to it: of a plane of its own all of its Dorian or Lydian, at home its Dorian sixth. */
+function planeOf(chord: ChordSymbol, isItsOwn: boolean): readonly number[] {
+  if (hasDegree(chord, 'b3')) return isItsOwn ? [0, 2, 3, 5, 7, 9, 10] : [9]
+  return isItsOwn ? [0, 2, 4, 6, 7, 9, 11] : []
+}

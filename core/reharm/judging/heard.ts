@@ -61,7 +61,14 @@ export const SOUNDS = new WeakMap<Aligned['plain'], ReadonlySet<number>>()
 export function keepsItsMode(version: Aligned): boolean {
   const { key } = version.analysis
   const leading = up(1, pitchClass(key.tonic))
-  return version.plain.length > 2 && !soundsOf(version).has(leading)
+  // In a mode another plane may hold that sound; only a V makes it lead.
+  const leads =
+    version.idiom === 'modal'
+      ? version.plain.some(
+          (spot) => spot.rel === 7 && spot.chord.tones.some(({ note }) => pitchClass(note) === leading),
+        )
+      : soundsOf(version).has(leading)
+  return version.plain.length > 2 && !leads
 }
 
 /** The voice that moves inside a standing chord: 8 7 b7 6, or 5 #5 6, in half steps above the root. */
