@@ -141,6 +141,49 @@ test('versions: kept under a name, shown beside, heard in turn, taken up', async
   await expect(page.getByRole('button', { name: 'Versions 1' })).toBeVisible()
 })
 
+test('some bars of a version are taken into another; the rest stays', async ({ page }) => {
+  await haveTune(page, 'Two Ways In One', TEXT, 'Colour')
+  const swapAt = async (chord: number) => {
+    await newLine(page).getByRole('button').nth(chord).click()
+    await page.getByRole('region', { name: 'swap' }).getByRole('button').first().click()
+  }
+  await swapAt(1)
+  await swapAt(3)
+  const sly = await symbolsIn(newLine(page))
+  await open(page, 'Versions')
+  await page.getByLabel('Keep what stands now as').fill('Sly')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await page.keyboard.press('Escape')
+  for (const chord of [1, 3]) {
+    await newLine(page).getByRole('button').nth(chord).click()
+    await page.keyboard.press('Backspace')
+  }
+  const plain = await symbolsIn(newLine(page))
+  expect(plain).not.toEqual(sly)
+  await open(page, 'Versions')
+  await page.getByRole('button', { name: 'Take bar 4 of it' }).click()
+  await expect
+    .poll(() => symbolsIn(newLine(page)))
+    .toEqual(plain.map((symbol, at) => (at === 3 ? sly[3] : symbol)))
+})
+
+test('a second opinion of the new line: what it does, what is said against it, what would mend that', async ({
+  page,
+}) => {
+  await haveTune(page, 'Said Again', TEXT, 'Colour')
+  await newLine(page).getByRole('button').first().click()
+  await page.getByRole('region', { name: 'bass and texture' }).getByRole('button').last().click()
+  const opinion = page.getByRole('button', { name: /^Second opinion/ })
+  await expect(opinion).toContainText('remark')
+  await opinion.click()
+  const against = page.getByRole('table', { name: 'What could be said against it' })
+  await expect(against.getByRole('row').first()).toContainText('bar 1')
+  await against.getByRole('button', { name: 'What would mend it?' }).first().click()
+  await against.getByRole('button', { name: 'Take it' }).first().click()
+  await expect(opinion).not.toContainText('remark')
+  await saved(page)
+})
+
 test('one note through all chords, and a bass as typed', async ({ page }) => {
   await haveTune(page, 'One Note', 'key: C\n| C | F | G7 | Am |', 'Colour')
   await open(page, 'Thread')

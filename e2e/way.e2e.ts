@@ -261,7 +261,18 @@ test('the whole tune taken somewhere: different ways, one taken, a chord by hand
   for (let press = 0; press < 9; press += 1) await page.keyboard.press('ArrowRight')
   const ways = page.getByRole('radiogroup', { name: 'Ways found' }).getByRole('radio')
   await expect(ways).toHaveCount(3)
+  // Two are seen and heard beside the new line before one is taken.
+  for (const [at, way] of ['Way 1', 'Way 2'].entries()) {
+    await page
+      .getByRole('button', { name: /^(Show beside and hear|Hide)$/ })
+      .nth(at)
+      .click()
+    await expect(page.getByRole('group', { name: `Not taken yet: ${way}` }).first()).toBeVisible()
+    await expect(page.getByRole('button', { name: `New, then ${way}` })).toBeVisible()
+  }
+  expect(await symbolsIn(newLine(page))).toEqual(plain)
   await ways.nth(1).click()
+  await expect(page.getByRole('group', { name: /^Not taken yet: / })).toHaveCount(0)
   await expect(ways.nth(1)).toBeChecked()
   await expect.poll(() => symbolsIn(newLine(page))).not.toEqual(plain)
   const taken = await symbolsIn(newLine(page))

@@ -4,7 +4,7 @@ import type { LinesQuestion } from '../core/tune/linesQuestion'
 import type { Voicing } from '../core/voicing/voicing'
 import { chord } from '../core/chord/parse'
 import { arrange } from '../core/leading/arrange'
-import type { Change } from '../core/reharm/change'
+import type { Reharmonisation } from '../core/reharm/reharmonise'
 import { singleProblem, styledLines } from '../core/leading/inStyle'
 import { KeptSearch } from '../core/leading/kept'
 import { onTheWay } from '../core/leading/onTheWay'
@@ -69,18 +69,20 @@ function ways(
     distance,
     reached,
     says,
+    idea = null,
+    farthest = null,
+    faults = [],
     changes,
-  }: {
-    distance: number
-    reached: boolean
-    says: string
-    changes: readonly Change[]
-  }) =>
+  }: Pick<Reharmonisation, 'distance' | 'reached' | 'says' | 'changes'> &
+    { idea?: string | null } & Partial<Pick<Reharmonisation, 'farthest' | 'faults'>>) =>
     tell({
       way: {
         distance,
         reached,
         says,
+        idea,
+        farthest,
+        faults,
         changes: changes.map(({ index, span, puts, rule, name, why }) => ({
           index,
           span,

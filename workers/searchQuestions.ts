@@ -6,6 +6,7 @@ import type { PlayerBody } from '../core/player/limits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName } from '../core/leading/weights'
 import type { Guards } from '../core/reharm/guards'
+import type { Reharmonisation } from '../core/reharm/reharmonise'
 import type { Frets } from '../core/neck/instrument'
 import type { Easier } from '../core/voicing/ease'
 import type { Voicing } from '../core/voicing/voicing'
@@ -87,6 +88,12 @@ export interface Way {
   reached: boolean
   /** What the way does, in a few words. */
   says: string
+  /** The idea it carries through; null where it was chosen together with the grips. */
+  idea: string | null
+  /** The passage that goes farthest. */
+  farthest: Reharmonisation['farthest']
+  /** What can still be said against it. */
+  faults: Reharmonisation['faults']
   changes: {
     index: number
     span: number

@@ -145,7 +145,7 @@ export const SystemView = memo(function SystemView({
       )}
       {beside && (
         <LineBank
-          name={`Kept: ${beside.name}`}
+          name={`${beside.isKept ? 'Kept' : 'Not taken yet'}: ${beside.name}`}
           className="bank bank-beside"
           columns={columns}
           bars={bars}

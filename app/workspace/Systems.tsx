@@ -200,7 +200,10 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
         ...one,
         low,
         high,
-        other: beside && besideOf ? { name: beside.name, line: withinOf(one.system)(besideOf) } : null,
+        other:
+          beside && besideOf
+            ? { name: beside.name, isKept: beside.isKept, line: withinOf(one.system)(besideOf) }
+            : null,
         onward: next ? (voicings.get(next.key) ?? null) : null,
       }
     }),

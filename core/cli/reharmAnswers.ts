@@ -147,6 +147,8 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
         reached: result.reached,
         says: result.says,
         idea: result.idea,
+        ...(result.farthest ? { farthest: { ...result.farthest, far: tidy(result.farthest.far) } } : {}),
+        faults: result.faults.map((fault) => ({ ...fault, beat: tidy(fault.beat) })),
         choices: choicesAnswer(result.changes, slots),
       })),
     })

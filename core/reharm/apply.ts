@@ -5,7 +5,10 @@ import { parseChart } from '../chart/parse'
 import type { Change, Put } from './change'
 
 /** The chart text with some changes made, which must not overlap. Bars keep their length; all else stays letter for letter. */
-export function applyChanges(text: string, changes: readonly Change[]): string {
+export function applyChanges<Made extends Pick<Change, 'index' | 'span' | 'puts'>>(
+  text: string,
+  changes: readonly Made[],
+): string {
   const chart = parseChart(text)
   const slots = slotsOf(chart)
   const touched = new Map<number, Slot[]>()

@@ -5,9 +5,9 @@ import { applyChanges } from './apply'
 import { putsKey, type Change } from './change'
 import { directionInWords } from './direction'
 import { isOn, type Guards } from './guards'
-import { offDial, onDial } from './howFar'
+import { farthestPassage, offDial, onDial } from './howFar'
 import { ideasOf, NO_IDEA, type Idea } from './ideas'
-import { judgedWhole, type JudgedWhole } from './judging/judge'
+import { judge, judgedWhole, type Judgement, type JudgedWhole } from './judging/judge'
 import { between, lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
 import {
@@ -21,7 +21,7 @@ import {
   waysOf,
   weightOfPath,
 } from './paths'
-import { repeatsOf, withRepeatsAlike } from './repeats'
+import { lastFurther, repeatsOf, withRepeatsAlike } from './repeats'
 import { random } from './random'
 import { spotsOf, type Spot } from './spot'
 import { DEFAULT_TASTE, type Liking, type Taste } from './taste'
@@ -56,6 +56,10 @@ export interface Reharmonisation {
   says: string
   /** The one idea that was carried through, in a few words. */
   idea: string
+  /** The passage that goes farthest; null in a tune of one passage. */
+  farthest: ReturnType<typeof farthestPassage>
+  /** What the judge still finds fault with; a part that clashes with the melody is among it. */
+  faults: Judgement['faults']
   changes: Change[]
 }
 
@@ -85,7 +89,18 @@ export function reharmonise(
   const spots = spotsOf(chart, analysis)
   const known = { chart, analysis, spots }
   if (distance <= 0)
-    return [{ text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', changes: [] }]
+    return [
+      {
+        text,
+        distance: 0,
+        reached: true,
+        says: 'as it is',
+        idea: 'as it is',
+        farthest: null,
+        faults: [],
+        changes: [],
+      },
+    ]
   const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
   const { arcs, most } = lattice(chart, spots, { taste, liking, melody, keep, guards, allowed, distance })
   const lanes = waysOf(arcs, taste)
@@ -223,6 +238,14 @@ export function reharmonise(
           [path, least, cost] = [other, like, others]
       }
     }
+    // The last time through may go a little further, where that is better as a whole.
+    const further = lastFurther(path, arcs, repeats, taste)
+      .filter((other) => broken(other).length === 0 && offBy(other) <= MENDED_WITHIN)
+      .map((other) => ({ path: other, cost: judgedPath(other).cost }))
+    if (further.length > 0) {
+      const least = further.reduce((a, b) => (b.cost < a.cost ? b : a))
+      if (least.cost < judgedPath(path).cost) path = least.path
+    }
     found.push(path)
     const changes = path.flatMap((arc) => arc.change ?? [])
     for (const { change } of path) if (change) used.set(putsKey(change), (used.get(putsKey(change)) ?? 0) + 1)
@@ -238,6 +261,8 @@ export function reharmonise(
       says: directionInWords(soundingsOf(path, slots), changes),
       // What it was drawn to and then did not do is not claimed.
       idea: (path.filter((arc) => carries(idea, arc)).length >= CARRIED ? idea : NO_IDEA).name,
+      farthest: farthestPassage(chart, spots, changes),
+      faults: judge(text, result, { melody }).faults,
       changes,
     })
     onFound?.(results.at(-1)!)

@@ -84,6 +84,43 @@ export function withRepeatsAlike(
   }, path)
 }
 
+/**
+ * Paths whose last repeat goes further than the time before, each by one other change near its end; none where it goes its own way already.
+ */
+export function lastFurther(
+  path: readonly Arc[],
+  arcs: readonly (readonly Arc[])[],
+  repeats: readonly Repeat[],
+  taste: Taste,
+): Arc[][] {
+  return repeats
+    .filter(({ isLast }) => isLast)
+    .flatMap(({ first, again }) => {
+      const offset = again[0] - first[0]
+      const last = path.filter(({ index }) => index >= again[0] && index <= again[1])
+      const isAlike = last.every((one) =>
+        path.some((other) => other.index + offset === one.index && sameSound(other, one)),
+      )
+      if (!isAlike) return []
+      // The cadence and what leads to it, not the chord it arrives at.
+      return last.slice(-CADENCE - 1, -1).flatMap((one) => {
+        const at = path.indexOf(one)
+        const fits = (other: Arc) =>
+          other.span === one.span &&
+          other.weight > one.weight &&
+          (at === 0 || between(path[at - 1]!, other, taste) < Infinity) &&
+          (at === path.length - 1 || between(other, path[at + 1]!, taste) < Infinity)
+        return arcs[one.index]!.filter(fits)
+          .sort((a, b) => a.price - b.price)
+          .slice(0, TRIED)
+          .map((other) => path.map((here) => (here === one ? other : here)))
+      })
+    })
+}
+/** Chords of a cadence that may go further, and changes tried for each. */
+const CADENCE = 4
+const TRIED = 3
+
 const sameSound = (a: Arc, b: Arc): boolean =>
   a.span === b.span &&
   (a.change === null) === (b.change === null) &&

@@ -2,6 +2,8 @@ import { newDocument } from './document'
 import { applyEdit } from './edit'
 import { chartsOf } from './edits/chart'
 import { decidedByHand } from './edits/colour'
+import { readTuneDocument } from './reading'
+import { tryEdit } from './tryEdit'
 
 const one = (symbol: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule: 'b1', at: 1 })
 const tune = newDocument('Test', 'key: C\n| C | Am | Dm | G7 |')
@@ -140,4 +142,45 @@ test('what a search found takes no grip by hand’s place, on whatever instrumen
   expect(kept.grips['1:1']).toEqual([null, 3, 2, 0, 1, 0])
   expect(kept.gripsOn).toEqual({ '1:1': 'E2 A2 D3 G3 B3 E4 capo 0', '2:1': 'D2 A2 D3 G3 B3 E4 capo 0' })
   expect(applyEdit(kept, found)).toEqual(kept)
+})
+
+describe('some bars of a version', () => {
+  const choose = (slot: string, symbol: string) => ({ kind: 'choose', slot, choice: one(symbol) }) as const
+  const bars = (from: number, to: number) =>
+    ({ kind: 'version-bars', name: 'Sly', from, to, at: 5, did: 'bars of Sly' }) as const
+  const lineOf = (document: typeof tune) =>
+    readTuneDocument(document).line.map(({ slot }) =>
+      slot.symbol?.kind === 'chord' ? slot.symbol.chord.canonical : slot.text,
+    )
+  const sly = [choose('2:1', 'A7'), choose('4:1', 'Db7')].reduce(applyEdit, tune)
+  const kept = applyEdit(sly, { kind: 'version-keep', name: 'Sly', at: 1 })
+  const now = [
+    { kind: 'choose', slot: '2:1', choice: null } as const,
+    { kind: 'choose', slot: '4:1', choice: null } as const,
+    choose('1:1', 'Em7'),
+    choose('3:1', 'D7'),
+  ].reduce<typeof tune>(applyEdit, kept)
+  test('take the place of those that stand there; the others stay as they are', () => {
+    expect(lineOf(now)).toEqual(['Em7', 'Am', 'D7', 'G7'])
+    expect(lineOf(applyEdit(now, bars(2, 3)))).toEqual(['Em7', 'Am', 'Dm', 'Db7'])
+    expect(lineOf(applyEdit(now, bars(0, 1)))).toEqual(['C', 'A7', 'D7', 'G7'])
+    expect(lineOf(applyEdit(now, bars(0, 3)))).toEqual(lineOf(sly))
+    // Decided by hand from then on: a way through the tune leaves them.
+    expect([...decidedByHand(applyEdit(now, bars(2, 3)))]).toContain(3)
+  })
+  test('sound as in the version though the colour of the tune is another; bring their grips', () => {
+    const frets = [null, 4, 3, 4, 2, null]
+    const fixed = applyEdit(applyEdit(kept, { kind: 'fix', slot: '4:1', frets }), {
+      kind: 'version-keep',
+      name: 'Sly',
+      at: 2,
+    })
+    const coloured = applyEdit({ ...fixed, choices: {}, fixed: {} }, { kind: 'colour', colour: 2 })
+    const taken = applyEdit(coloured, bars(0, 3))
+    expect(lineOf(taken)).toEqual(lineOf(sly))
+    expect(taken.fixed['4:1']).toEqual(frets)
+  })
+  test('are refused where there is no such version any more', () => {
+    expect(tryEdit(tune, bars(0, 1))).toMatchObject({ ok: false })
+  })
 })

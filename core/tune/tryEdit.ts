@@ -17,6 +17,7 @@ function limitReached({ conditions, versions, others }: TuneDocument, edit: Tune
         ? `There are ${MOST_VERSIONS} versions, as many as a chart can keep: delete one first.`
         : null
     case 'version-take':
+    case 'version-bars':
     case 'version-remove':
       return versions.some(({ name }) => name === edit.name)
         ? null

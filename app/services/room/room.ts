@@ -85,7 +85,7 @@ export interface MusicShown {
   /** The voices from chord to chord between the lines, and a note of theirs that is pulled. */
   threads?: Pulling | null
   /** A kept version under the new line. */
-  beside?: { name: string; line: readonly LineChord[] } | null
+  beside?: { name: string; isKept: boolean; line: readonly LineChord[] } | null
   /** A row of the room's own between the lines. Must be the same component at every drawing. */
   Between?: ComponentType<RowProps>
   /** What that row reads beside its system. The same object while nothing of it changes. */

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import type { Decision } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneEdit } from '../../../core/tune/edit'
@@ -11,10 +11,17 @@ import { ColourControl } from './ColourControl'
 import { IdiomWord } from './IdiomWord'
 import { CommonPanel, NO_THREAD, threadInWords, type CommonAsked } from './CommonPanel'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
-import { FarControl, type JointBody } from './FarControl'
+import { FarControl, type JointBody, type WayBeside } from './FarControl'
+import { JudgedPanel } from './JudgedPanel'
+import { judgedLine } from './judged'
 import { TastePanel } from './TastePanel'
 import { TrailPanel } from './TrailPanel'
 import { VersionsPanel } from './VersionsPanel'
+
+const opinionInWords = ({ faults }: { faults: readonly unknown[] }): string => {
+  if (faults.length === 0) return 'nothing against it'
+  return faults.length === 1 ? 'one remark' : `${faults.length} remarks`
+}
 
 /** Rules on one another, as the bar says it. */
 const DEPTH_SAYS = ['one rule', 'two rules', 'three rules'] as const
@@ -26,6 +33,8 @@ interface Props {
   range: readonly [number, number]
   beside: string | null
   onBeside: (name: string | null) => void
+  /** A way that is not taken yet is shown beside the new line, and heard in turn with it. */
+  onBesideWay: (way: WayBeside | null) => void
   onEdit: (edit: TuneEdit) => void
   /** What grips keep to where they are chosen together with the chords. */
   joint: JointBody
@@ -42,6 +51,7 @@ export function ColourBar({
   range,
   beside,
   onBeside,
+  onBesideWay,
   onEdit,
   joint,
   onLiftOut,
@@ -55,6 +65,13 @@ export function ColourBar({
   } = usePlayerSettings()
   const chosen = decisions.filter(({ by }) => by !== 'control')
   const byHand = chosen.filter(({ by }) => by === 'hand').length
+  // It follows a moment behind what is touched.
+  const behind = useDeferredValue(reading)
+  const judged = useMemo(
+    () => (behind.decisions.some(({ rule }) => rule !== 'plain') ? judgedLine(document, behind) : null),
+    // The document is judged by its text and melody alone; both are new where the reading is.
+    [behind, document.melody],
+  )
   const far = chosen.length > 0 ? tuneFarInWords(tuneFarGone(chart, analysis, decisions)) : 'not yet'
   return (
     <Bar label="Colour and changes">
@@ -84,6 +101,19 @@ export function ColourBar({
             stretch={range[0] === range[1] ? null : range}
             joint={joint}
             onEdit={onEdit}
+            beside={beside}
+            onBesideWay={onBesideWay}
+          />
+        </Word>
+      )}
+      {judged && (
+        <Word name="Second opinion" term="second-opinion" says={opinionInWords(judged)}>
+          <JudgedPanel
+            document={document}
+            reading={reading}
+            judged={judged}
+            onEdit={onEdit}
+            onSelect={onSelect}
           />
         </Word>
       )}
@@ -102,6 +132,7 @@ export function ColourBar({
           onBeside={onBeside}
           onEdit={onEdit}
           onReasons={onReasons}
+          range={range}
         />
       </Word>
       <Word name="Thread" term="held-note" says={threadInWords(thread)}>

@@ -23,6 +23,9 @@ import type { TuneEdit } from '../../../core/tune/edit'
 
 /** Different ways looked for at one distance. */
 const WAYS_WANTED = 3
+/** A passage is named that goes so much farther than the whole. */
+const MUCH_FARTHER = 0.15
+const clashesOf = ({ faults }: Way): number => faults.filter(({ what }) => what === 'melody clash').length
 /** Changes named on a card; the new line shows them all. */
 const NAMED = 3
 const STOPS = [
@@ -50,12 +53,20 @@ interface Props {
   stretch: readonly [number, number] | null
   joint: JointBody
   onEdit: (edit: TuneEdit) => void
+  /** What is shown beside the new line, by name. */
+  beside: string | null
+  onBesideWay: (way: WayBeside | null) => void
+}
+
+/** A way shown beside the new line before it is taken. */
+export interface WayBeside extends Pick<TuneDocument, 'choices'> {
+  name: string
 }
 
 export type JointBody = NonNullable<WaysQuestion['joint']>
 
 /** Other chords for the whole tune or a stretch of it, chosen together at a wanted distance; what was decided by hand stays. */
-export function FarControl({ document, reading, stretch, joint, onEdit }: Props) {
+export function FarControl({ document, reading, stretch, joint, onEdit, beside, onBesideWay }: Props) {
   const { chords } = reading
   const [distance, setDistance] = useState(0)
   const [together, setTogether] = useState(false)
@@ -141,7 +152,10 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
           step={0.05}
           marks={STOPS}
           getAriaValueText={tuneFarInFull}
-          onChange={(_, next) => setDistance(next as number)}
+          onChange={(_, next) => {
+            onBesideWay(null)
+            setDistance(next as number)
+          }}
         />
         {distance > 0 && (
           <FormControlLabel
@@ -177,41 +191,71 @@ export function FarControl({ document, reading, stretch, joint, onEdit }: Props)
       {distance > 0 && (
         <div className="line-cards" role="radiogroup" aria-label="Ways found">
           {ways.map((way, at) => (
-            <button
-              key={at}
-              type="button"
-              role="radio"
-              aria-checked={isTaken(way)}
-              className="line-card"
-              onClick={() =>
-                onEdit({
-                  kind: 'way',
-                  choices: choicesOf(way, Date.now()),
-                  did: `way ${at + 1}, ${tuneFarInWords(farOf(way))}`,
-                })
-              }
-            >
-              <b>Way {at + 1}</b>
-              <span>{tuneFarInFull(farOf(way))}</span>
-              <span>{engravedWords(way.says)}</span>
-              {!way.reached && <span>as far as the rules reach here</span>}
-              <span>
-                {way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}
-              </span>
-              <span className="way-chords">
-                {way.changes
-                  .filter((one) => !one.rule.startsWith('a'))
-                  .slice(0, NAMED)
-                  .map((one) => (
-                    <span key={one.index}>
-                      {one.chords.slice(0, 2).map(({ symbol }, place) => (
-                        <ChordName key={place} chord={chord(symbol)} />
-                      ))}{' '}
-                      <small>{engravedWords(one.name)}</small>
-                    </span>
-                  ))}
-              </span>
-            </button>
+            <div key={at} className="way-card">
+              <button
+                type="button"
+                role="radio"
+                aria-checked={isTaken(way)}
+                className="line-card"
+                onClick={() => {
+                  onBesideWay(null)
+                  onEdit({
+                    kind: 'way',
+                    choices: choicesOf(way, Date.now()),
+                    did: `way ${at + 1}, ${tuneFarInWords(farOf(way))}`,
+                  })
+                }}
+              >
+                <b>Way {at + 1}</b>
+                <span>{tuneFarInFull(farOf(way))}</span>
+                {way.idea && <span className="way-idea">{way.idea}</span>}
+                <span>{engravedWords(way.says)}</span>
+                {!way.reached && <span>as far as the rules reach here</span>}
+                {way.farthest && way.farthest.far > way.distance + MUCH_FARTHER && (
+                  <span>
+                    {tuneFarInWords(way.farthest.far)} in bars {way.farthest.from} to {way.farthest.to}
+                  </span>
+                )}
+                {clashesOf(way) > 0 && (
+                  <span className="fault">
+                    {clashesOf(way) === 1 ? 'one place clashes' : `${clashesOf(way)} places clash`} with the
+                    melody
+                  </span>
+                )}
+                <span>
+                  {way.changes.length} {way.changes.length === 1 ? 'change' : 'changes'}
+                </span>
+                <span className="way-chords">
+                  {way.changes
+                    .filter((one) => !one.rule.startsWith('a'))
+                    .slice(0, NAMED)
+                    .map((one) => (
+                      <span key={one.index}>
+                        {one.chords.slice(0, 2).map(({ symbol }, place) => (
+                          <ChordName key={place} chord={chord(symbol)} />
+                        ))}{' '}
+                        <small>{engravedWords(one.name)}</small>
+                      </span>
+                    ))}
+                </span>
+              </button>
+              <Button
+                size="small"
+                aria-pressed={beside === `Way ${at + 1}`}
+                onClick={() =>
+                  onBesideWay(
+                    beside === `Way ${at + 1}`
+                      ? null
+                      : {
+                          name: `Way ${at + 1}`,
+                          choices: { ...byOthers, ...choicesOf(way, 0) },
+                        },
+                  )
+                }
+              >
+                {beside === `Way ${at + 1}` ? 'Hide' : 'Show beside and hear'}
+              </Button>
+            </div>
           ))}
         </div>
       )}

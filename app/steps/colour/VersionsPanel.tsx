@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
+import { barName } from '../../../core/chart/chart'
 import { tuneFarInFull } from '../../../core/reharm/howFar'
 import { tuneFarGone } from '../../../core/tune/decisions'
 import { MOST_VERSIONS, type TuneDocument } from '../../../core/tune/document'
@@ -11,6 +12,8 @@ import type { TuneEdit } from '../../../core/tune/edit'
 interface Props {
   document: TuneDocument
   reading: TuneReading
+  /** First and last selected chord of the home line. */
+  range: readonly [number, number]
   /** The version shown beside the new line. */
   beside: string | null
   onBeside: (name: string | null) => void
@@ -20,11 +23,12 @@ interface Props {
 }
 
 /** What was made of the chart, kept under names: to be shown beside the new line, heard in turn with it, or taken up again. */
-export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onReasons }: Props) {
+export function VersionsPanel({ document, reading, range, beside, onBeside, onEdit, onReasons }: Props) {
   const [name, setName] = useState('')
   const wanted = name.trim()
   const replaces = document.versions.some((one) => one.name === wanted)
   const full = document.versions.length >= MOST_VERSIONS && !replaces
+  const bars = barsOf(reading, range)
   const keep = () => {
     if (!wanted || full) return
     onEdit({ kind: 'version-keep', name: wanted, at: Date.now() })
@@ -80,6 +84,23 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
                 <Button size="small" onClick={() => onEdit({ kind: 'version-take', name: version.name })}>
                   Work on this version
                 </Button>
+                {bars && (
+                  <Button
+                    size="small"
+                    onClick={() =>
+                      onEdit({
+                        kind: 'version-bars',
+                        name: version.name,
+                        from: bars.from,
+                        to: bars.to,
+                        at: Date.now(),
+                        did: `${bars.says} of ${version.name}`,
+                      })
+                    }
+                  >
+                    Take {bars.says} of it
+                  </Button>
+                )}
                 <Button
                   size="small"
                   onClick={() => {
@@ -102,4 +123,18 @@ export function VersionsPanel({ document, reading, beside, onBeside, onEdit, onR
 function inNumbers({ chart, analysis, chords, decisions, line }: TuneReading): string {
   const chosen = decisions.filter(({ by }) => by !== 'control').length
   return `${tuneFarInFull(tuneFarGone(chart, analysis, decisions))}; ${chosen} chosen, ${line.filter(({ decision }) => decision).length} chords for ${chords.filter(({ reading }) => reading).length}`
+}
+
+/** The bars in which the selection lies: their first and last chord, and what they are called. */
+function barsOf(
+  { chords }: TuneReading,
+  [first, last]: readonly [number, number],
+): { from: number; to: number; says: string } | null {
+  const [a, b] = [chords[first]?.slot.bar, chords[last]?.slot.bar]
+  if (a === undefined || b === undefined) return null
+  return {
+    from: chords.findIndex(({ slot }) => slot.bar === a),
+    to: chords.findLastIndex(({ slot }) => slot.bar === b),
+    says: a === b ? barName(a) : `bars ${a} to ${b}`,
+  }
 }

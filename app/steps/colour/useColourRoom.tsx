@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { placeName } from '../../../core/chart/chart'
 import { newQuestion } from '../../../core/tune/questions'
@@ -13,6 +13,7 @@ import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
 import { useLines } from '../../services/workers/useLines'
 import { ColourBar } from './ColourBar'
+import type { WayBeside } from './FarControl'
 import { ColourDrawer } from './ColourDrawer'
 import { useHearInPlace } from './useHearInPlace'
 import { useTrying } from './useTrying'
@@ -30,7 +31,14 @@ export function useColourRoom(): RoomView {
   const [besideName, setBeside] = useKeptState<string | null>('colour.beside', null)
 
   // A kept version beside the new line, in grips of its own.
-  const kept = document.versions.find((version) => version.name === besideName)
+  const [wayBeside, setWayBeside] = useState<WayBeside | null>(null)
+  const kept = useMemo(
+    () =>
+      wayBeside
+        ? { ...document, ...wayBeside }
+        : document.versions.find((version) => version.name === besideName),
+    [wayBeside, document, besideName],
+  )
   const besideReading = useMemo(() => (kept ? readingWith(reading, kept) : null), [kept, reading])
   const besideSounding = useMemo(
     () => besideReading?.line.filter((chord) => madeChord(chord)) ?? [],
@@ -44,8 +52,11 @@ export function useColourRoom(): RoomView {
     { pauseMs: PAUSE_MS },
   )
   const shownBeside = useMemo(
-    () => (kept && besideReading ? { name: kept.name, line: besideReading.line } : null),
-    [kept, besideReading],
+    () =>
+      kept && besideReading
+        ? { name: kept.name, isKept: wayBeside === null, line: besideReading.line }
+        : null,
+    [kept, wayBeside, besideReading],
   )
   const besideLine = besideLines.lines[0]
   const beside = useMemo(
@@ -101,8 +112,12 @@ export function useColourRoom(): RoomView {
         document={document}
         reading={reading}
         range={range}
-        beside={besideName}
-        onBeside={setBeside}
+        beside={wayBeside?.name ?? besideName}
+        onBeside={(name) => {
+          setWayBeside(null)
+          setBeside(name)
+        }}
+        onBesideWay={setWayBeside}
         onEdit={edit}
         joint={{ style: document.style, bass: document.bass, capo: chart.capo, body }}
         onLiftOut={({ key }) => edit({ kind: 'choose', slot: key, choice: null })}

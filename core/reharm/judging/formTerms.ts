@@ -35,13 +35,6 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         ...(first && begin && first.root !== pitchClass(begin.chord.root)
           ? [at(first, `${name(first)} opens for ${name(begin)}`)]
           : []),
-        ...(first &&
-        begin &&
-        !begin.chord.bass &&
-        first.root === pitchClass(begin.chord.root) &&
-        first.bass !== first.root
-          ? [at(first, `${name(first)} opens over another bass`, 0.7)]
-          : []),
         ...(last && end && !isTurning && !lastStart.some((one) => one.root === pitchClass(end.chord.root))
           ? [at(last, `${name(last)} closes for ${name(end)}`)]
           : []),
@@ -110,7 +103,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
           const kept = chords.some(
             (one) =>
               (one.root === five && !hasDegree(one.chord, 'b3') && !hasDegree(one.chord, '7')) ||
-              one.bass === five ||
+              (one.bass === five && one.root !== five) ||
               (isDominant(one) && up(one.root, five) === 6) ||
               (hasDegree(one.chord, 'bb7') &&
                 ([4, 7, 10, 1].includes(up(five, one.root)) ||

@@ -26,6 +26,8 @@ export interface Judgement {
   faults: { bar: number; beat: number; what: string; why: string }[]
   /** What it does well, at its places. */
   ideas: string[]
+  /** The same, by what it is. */
+  does: { name: string; why: string; places: { bar: number; beat: number; what: string }[] }[]
 }
 
 const PHRASE_BARS = 8
@@ -117,6 +119,13 @@ export function judge(
     ideas: judged
       .filter(({ price }) => price < 0)
       .flatMap(({ found, name }) => found.map(({ what, bar }) => `${name}: ${what} (bar ${bar})`)),
+    does: judged
+      .filter(({ price, found }) => price < 0 && found.length > 0)
+      .map(({ name, why, found }) => ({
+        name,
+        why,
+        places: found.map(({ bar, beat, what }) => ({ bar, beat, what })),
+      })),
   }
 }
 

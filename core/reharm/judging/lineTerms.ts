@@ -41,6 +41,8 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         if (!chord.bass || one.bass === one.root) return []
         const next = onwards(one, version)
         const above = up(one.root, one.bass)
+        if (plain === version.plain[0] && one.begins && !plain?.chord.bass && above > 0)
+          return [at(one, `the tune begins over another bass with ${name(one)}`, 1.2)]
         if (isSus(one) && hasDegree(chord, '4') && [3, 4].includes(above))
           return [at(one, `the fourth of ${name(one)} lies over its third`)]
         const isOwn =

@@ -1,7 +1,17 @@
 import { z } from 'zod'
+import { analyse } from '../../analysis/analyse'
 import { slotsOf } from '../../chart/chart'
 import { parseChart } from '../../chart/parse'
-import { choice, colour, versionName, type Choice, type TuneDocument, type VersionKept } from '../document'
+import {
+  choice,
+  colour,
+  MOST_WHY,
+  versionName,
+  type Choice,
+  type TuneDocument,
+  type VersionKept,
+} from '../document'
+import { decisionsOf, type Decision } from '../decisions'
 import { homeIndexAt } from '../following'
 import { did, place } from '../places'
 import { area } from './area'
@@ -19,6 +29,15 @@ export const colourEdits = area(
     z.strictObject({ kind: z.literal('version-keep'), name: versionName, at: z.int().min(0) }),
     /** A kept version becomes what is worked on. */
     z.strictObject({ kind: z.literal('version-take'), name: versionName }),
+    /** Some bars of a kept version, by the chords of the home line from first to last; the rest stays as it is. */
+    z.strictObject({
+      kind: z.literal('version-bars'),
+      name: versionName,
+      from: z.int().min(0),
+      to: z.int().min(0),
+      at: z.int().min(0),
+      did,
+    }),
     z.strictObject({ kind: z.literal('version-remove'), name: versionName }),
   ],
   {
@@ -36,6 +55,7 @@ export const colourEdits = area(
       } = document.versions.find((one) => one.name === edit.name) ?? { name: '', at: 0 }
       return { ...document, ...made }
     },
+    'version-bars': (document, edit) => withBarsOf(document, edit),
     'version-remove': (document, edit) => ({
       ...document,
       versions: document.versions.filter((one) => one.name !== edit.name),
@@ -51,6 +71,7 @@ export const colourEdits = area(
     way: (edit) => edit.did,
     'version-keep': (edit) => `kept as ${edit.name}`,
     'version-take': (edit) => `back to version ${edit.name}`,
+    'version-bars': (edit) => edit.did,
     'version-remove': (edit) => `version ${edit.name} deleted`,
   },
 )
@@ -145,6 +166,42 @@ function withVersionKept(document: TuneDocument, name: string, at: number): Tune
   }
   const others = versions.filter((one) => one.name !== name)
   return { ...document, versions: [...others, kept] }
+}
+
+/** Chords of a version take the place of those that stand there now, decided by hand from then on; its grips come along. */
+function withBarsOf(
+  document: TuneDocument,
+  { name, from, to, at }: { name: string; from: number; to: number; at: number },
+): TuneDocument {
+  const version = document.versions.find((one) => one.name === name)
+  if (!version) return document
+  const chart = parseChart(document.text)
+  const analysis = analyse(chart)
+  const inside = ({ index, span }: Decision) => index <= to && index + span > from
+  const theirs = decisionsOf(chart, analysis, version).filter(inside)
+  const cleared = decisionsOf(chart, analysis, document)
+    .filter((one) => inside(one) && one.by !== 'control')
+    .reduce((now, { key }) => withChoice(now, key, null), document)
+  const taken = theirs
+    .filter((one) => one.by !== 'control' || document.colour !== version.colour)
+    .reduce(
+      (now, { key, puts, span, rule, because }) =>
+        withChoice(now, key, {
+          chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
+          span,
+          rule,
+          at,
+          why: because.why.slice(0, MOST_WHY),
+        }),
+      cleared,
+    )
+  const slots = slotsOf(chart)
+  const isInside = (place: string) => {
+    const index = homeIndexAt(slots, place)
+    return index >= from && index <= to
+  }
+  const grips = Object.entries(version.fixed).filter(([place]) => isInside(place))
+  return { ...taken, fixed: { ...taken.fixed, ...Object.fromEntries(grips) }, line: 0 }
 }
 
 /** A grip fixed by hand belongs to the chord it was chosen for; it stays where the chord was chosen by hand too. */
