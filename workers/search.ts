@@ -73,8 +73,9 @@ function ways(
     farthest = null,
     faults = [],
     changes,
-  }: Pick<Reharmonisation, 'distance' | 'reached' | 'says' | 'changes'> &
-    { idea?: string | null } & Partial<Pick<Reharmonisation, 'farthest' | 'faults'>>) =>
+  }: Pick<Reharmonisation, 'distance' | 'reached' | 'says' | 'changes'> & { idea?: string | null } & Partial<
+      Pick<Reharmonisation, 'farthest' | 'faults'>
+    >) =>
     tell({
       way: {
         distance,

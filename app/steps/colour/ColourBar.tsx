@@ -65,12 +65,15 @@ export function ColourBar({
   } = usePlayerSettings()
   const chosen = decisions.filter(({ by }) => by !== 'control')
   const byHand = chosen.filter(({ by }) => by === 'hand').length
+  const { text, melody } = document
   // It follows a moment behind what is touched.
-  const behind = useDeferredValue(reading)
+  const behind = useDeferredValue(useMemo(() => ({ text, melody, reading }), [text, melody, reading]))
   const judged = useMemo(
-    () => (behind.decisions.some(({ rule }) => rule !== 'plain') ? judgedLine(document, behind) : null),
-    // The document is judged by its text and melody alone; both are new where the reading is.
-    [behind, document.melody],
+    () =>
+      behind.reading.decisions.some(({ rule }) => rule !== 'plain')
+        ? judgedLine(behind, behind.reading)
+        : null,
+    [behind],
   )
   const far = chosen.length > 0 ? tuneFarInWords(tuneFarGone(chart, analysis, decisions)) : 'not yet'
   return (

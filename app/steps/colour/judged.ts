@@ -13,7 +13,10 @@ export const madeOf = ({ decisions }: TuneReading): Made[] =>
 export const melodyOf = ({ melody }: Pick<TuneDocument, 'melody'>): MelodyNote[] => melody.map(read)
 
 /** The new line judged against the plain chart. */
-export const judgedLine = (document: TuneDocument, reading: TuneReading): Judgement =>
+export const judgedLine = (
+  document: Pick<TuneDocument, 'text' | 'melody'>,
+  reading: TuneReading,
+): Judgement =>
   judge(document.text, applyChanges(document.text, madeOf(reading)), { melody: melodyOf(document) })
 
 /** The chord of the home line that stands at a place, by index. */

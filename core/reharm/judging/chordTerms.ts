@@ -284,7 +284,8 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             !hasDegree(spot.chord, '7', '6')
           ) {
             const inLine = one.previous?.root === one.root && one.next !== null
-            return [at(one, name(one), inLine ? 0.4 : hasDegree(chord, '7', '9') ? 1.4 : 0.6)]
+            if (inLine) return [at(one, name(one), 0.4)]
+            return [at(one, name(one), hasDegree(chord, '7', '9') ? 1.4 : 0.6)]
           }
         }
         if (isBlues(version) && hasDegree(chord, '7') && !hasDegree(chord, 'b3') && [0, 5].includes(spot.rel))
