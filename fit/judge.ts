@@ -38,9 +38,11 @@ export function preferences(): Preferred[] {
     ).map(({ amount }) => amount)
   const less = (a: readonly number[], b: readonly number[]) => a.map((amount, at) => amount - b[at]!)
   return [
-    ...pairs
-      .parse(read('pairs'))
-      .map((one) => ({ id: one.id, more: less(amounts(one, one.better), amounts(one, one.worse)) })),
+    // Preferred by players; and what a search found that had no pair to warn of it, beside what was wanted in its place.
+    ...[...pairs.parse(read('pairs')), ...pairs.parse(read('found'))].map((one) => ({
+      id: one.id,
+      more: less(amounts(one, one.better), amounts(one, one.worse)),
+    })),
     ...rankings.parse(read('ranked')).flatMap((one) => {
       const judged = one.versions.map((version) => ({
         rank: version.rank,
@@ -67,7 +69,7 @@ const PLAIN: Readonly<Record<string, number>> = {
   'melody clash': 1.4,
 }
 const PRIOR = TERMS.map(({ name }) => PLAIN[name] ?? 1)
-const [ROUNDS, STEP, RIDGE] = [600, 0.05, 0.01]
+const [ROUNDS, STEP, RIDGE] = [600, 0.05, 0.02]
 
 /** Prices under which what is preferred is cheaper (logistic, Bradley & Terry 1952, from memory), drawn to plain ones where nothing speaks. */
 export function fittedPrices(preferred: readonly Preferred[]): number[] {

@@ -195,6 +195,14 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       let run = 0
       return tricks.flatMap((trick, index) => {
         const before = tricks[index - 1]
+        // The same two chords again, where the chart goes on to another.
+        if (
+          trick &&
+          before &&
+          name(trick.spot) !== name(before.spot) &&
+          version.over(trick.spot).map(name).join() === version.over(before.spot).map(name).join()
+        )
+          return [at(trick.second, `${name(trick.second)}: what the bar before says`)]
         run = trick && before?.key === trick.key ? run + 1 : 0
         return trick && run >= 2
           ? [

@@ -147,7 +147,13 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           next !== null &&
           (resolvesTo(one, next) || (hasDegree(one.chord, 'b3') && up(one.root, next.root) === 5))
         const pedal = one.chord.bass !== null && one.bass === pitchClass(spot.chord.root)
-        if (pedal || goes) return []
+        // The shape goes up a step inside the mode, between two times of itself.
+        const isPlaned =
+          version.idiom === 'modal' &&
+          up(pitchClass(spot.chord.root), one.root) === 2 &&
+          hasDegree(one.chord, 'b3') &&
+          one.previous?.root === pitchClass(spot.chord.root)
+        if (pedal || goes || isPlaned) return []
         const minor = hasDegree(spot.chord, 'b3')
         return [
           at(
