@@ -1,4 +1,5 @@
 import { parseChord } from '../chord/parse'
+import type { ChordSymbol } from '../chord/symbol'
 import { fingeringsOf } from '../neck/fingering'
 import { soundAt, STANDARD_GUITAR } from '../neck/instrument'
 import { bad, good } from '../result'
@@ -13,7 +14,15 @@ import type { AnswersTo } from './answersTo'
 
 /** Answers about single grips. */
 export const GRIP_ANSWERS: AnswersTo<'name' | 'finger' | 'voicings'> = {
-  name({ frets, notes, tuning, over, key }) {
+  name({ frets, notes, tuning, over, key, ...context }) {
+    const around = { chord: context.chord, before: context.before, after: context.after }
+    const read: { chord?: ChordSymbol; before?: ChordSymbol; after?: ChordSymbol } = {}
+    for (const [field, symbol] of Object.entries(around)) {
+      if (symbol === undefined) continue
+      const chord = parseChord(symbol)
+      if (!chord.ok) return chord
+      read[field as keyof typeof read] = chord.value
+    }
     const instrument = tuning ? { ...STANDARD_GUITAR, tuning } : STANDARD_GUITAR
     if (frets && frets.length !== instrument.tuning.length)
       return wrongStrings(frets, instrument.tuning.length, 'frets')
@@ -28,7 +37,7 @@ export const GRIP_ANSWERS: AnswersTo<'name' | 'finger' | 'voicings'> = {
         text: 'frets',
       })
     return good({
-      names: namesOf(midis, { over, key }).map(({ chord, ...name }) => ({
+      names: namesOf(midis, { over, key, ...read }).map(({ chord, ...name }) => ({
         symbol: chord.canonical,
         ...name,
       })),

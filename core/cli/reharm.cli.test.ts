@@ -169,7 +169,7 @@ describe('reharmonise', () => {
     (good({ do: 'reharmonise', text, distance: 0.4, ...more }) as unknown as { results: Result[] }).results
   test('distance 0 is the plain chart; otherwise as many different ones as asked for, each choice with its place, rule and reason', () => {
     expect(results({ distance: 0, count: 3 })).toEqual([
-      { text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', choices: [] },
+      { text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', faults: [], choices: [] },
     ])
     const three = results({ count: 3 })
     expect(new Set(three.map((result) => result.text)).size).toBe(3)

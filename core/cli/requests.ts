@@ -71,6 +71,9 @@ export const requestSchemas = {
       tuning: z.array(pitch).min(4).max(8).optional(),
       over: note.optional(),
       key: key.optional(),
+      chord: symbol.optional(),
+      before: symbol.optional(),
+      after: symbol.optional(),
     })
     .refine(
       (request) => (request.frets === undefined) !== (request.notes === undefined),

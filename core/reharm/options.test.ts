@@ -317,7 +317,16 @@ describe('the whole tune', () => {
     'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |\n| Fmaj7 | Fm6 | Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | % |'
   test('distance 0 is the plain chart; the wanted distance is met where the rules allow it', () => {
     expect(reharmonise(text, { distance: 0, count: 3 })).toEqual([
-      { text, distance: 0, reached: true, says: 'as it is', idea: 'as it is', changes: [] },
+      {
+        text,
+        distance: 0,
+        reached: true,
+        says: 'as it is',
+        idea: 'as it is',
+        farthest: null,
+        faults: [],
+        changes: [],
+      },
     ])
     for (const distance of [0.2, 0.4, 0.6])
       for (const result of reharmonise(text, { distance, count: 3 }))

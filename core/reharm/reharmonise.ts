@@ -24,7 +24,7 @@ import {
 import { lastFurther, repeatsOf, withRepeatsAlike } from './repeats'
 import { random } from './random'
 import { spotsOf, type Spot } from './spot'
-import { DEFAULT_TASTE, type Liking, type Taste } from './taste'
+import { DEFAULT_TASTE, leaningWorth, likingOf, type Liking, type Taste } from './taste'
 
 export interface AskedFor {
   /** 0 plain to 1 far out. */
@@ -132,6 +132,13 @@ export function reharmonise(
       ),
       melody,
     )
+  /** What the player likes counts as much in a way as a whole as it does chord by chord. */
+  const likedIn = (path: readonly Arc[]) =>
+    path.reduce(
+      (sum, { change }) =>
+        change ? sum - PRICE.liked * (leaningWorth(change.rule, taste) + likingOf(change.rule, liking)) : sum,
+      0,
+    )
   for (let round = 0; round < count; round += 1) {
     if (!onProgress(round, count)) break
     const chance = random(seed * 7919 + round)
@@ -167,6 +174,7 @@ export function reharmonise(
         judged,
         cost:
           judged.cost +
+          likedIn(path) +
           (one === NO_IDEA || carried.length >= CARRIED
             ? -(CARRIED_WORTH * carried.length) / Math.max(1, moved.length)
             : NOT_CARRIED),

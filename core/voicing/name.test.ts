@@ -1,7 +1,9 @@
 import { Chord as TonalChord, ChordType } from 'tonal'
+import fc from 'fast-check'
 import { chord } from '../chord/parse'
+import { soundAt, STANDARD_GUITAR } from '../neck/instrument'
 import { parseKey } from '../pitch/key'
-import { parseNote } from '../pitch/note'
+import { parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { namesOf } from './name'
 
@@ -86,5 +88,46 @@ describe('usual spellings (common practice, no source)', () => {
         expect(new Set(names).size).toBe(names.length)
         expect(names.length).toBeGreaterThan(0)
       }
+  })
+})
+
+describe('names where a grip stands (common practice, no source)', () => {
+  const named = (frets: readonly (number | null)[], where: { key: string; chord?: string; after?: string }) =>
+    namesOf(
+      frets.flatMap((fret, string) => (fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)])),
+      {
+        key: must(parseKey(where.key)),
+        ...(where.chord ? { chord: chord(where.chord) } : {}),
+        ...(where.after ? { after: chord(where.after) } : {}),
+      },
+    ).map((one) => one.chord.canonical)
+  test.each([
+    [[null, null, 5, 6, 5, 7], { key: 'D', chord: 'A7' }, 'A9'],
+    [[null, 9, 11, 9, 10, 9], { key: 'D', chord: 'Dmaj7' }, 'Dmaj9'],
+    [[null, null, 5, 6, 7, null], { key: 'D', chord: 'A7' }, 'A13'],
+    [[null, null, 4, 5, 4, 5], { key: 'Gm', chord: 'D7' }, 'D7b9'],
+    [[7, null, 7, 7, 5, null], { key: 'A' }, 'Bm11'],
+    [[null, 7, 7, 7, 7, null], { key: 'A' }, 'E9sus4'],
+    [[null, 6, 7, 5, 7, null], { key: 'C' }, 'Ebdim7'],
+    [[null, 4, 5, 3, 5, null], { key: 'C' }, 'C#dim7'],
+  ] as const)('%j in %j is %s', (frets, where, name) => expect(named(frets, where)[0]).toBe(name))
+  test('a reading over the lowest note, and one of the chord of the moment, are among the first three', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.option(fc.integer({ min: 0, max: 9 }), { freq: 3 }), { minLength: 6, maxLength: 6 }),
+        fc.constantFrom('C', 'Gm', 'E', 'Ab'),
+        fc.constantFrom('G7', 'Cmaj7', 'Am7', 'F#m7b5'),
+        (frets, key, moment) => {
+          const midis = frets.flatMap((fret, string) =>
+            fret === null ? [] : [soundAt(STANDARD_GUITAR, string, fret)],
+          )
+          if (new Set(midis.map((midi) => midi % 12)).size < 2) return
+          const first = namesOf(midis, { key: must(parseKey(key)), chord: chord(moment) }).slice(0, 3)
+          const roots = first.map((one) => pitchClass(one.chord.root))
+          expect(roots).toContain(Math.min(...midis) % 12)
+          expect(roots).toContain(pitchClass(chord(moment).root))
+        },
+      ),
+    )
   })
 })

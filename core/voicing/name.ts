@@ -1,7 +1,7 @@
 import { parseChord } from '../chord/parse'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
-import { signatureOf, type Key } from '../pitch/key'
+import { scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { noteName, pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { must } from '../result'
 import { requirementOf } from './requirement'
@@ -38,14 +38,42 @@ const SUFFIXES = [
 const PRICE = {
   missing: 6,
   slash: 9,
+  /** A bass that is only a tension of it. */
+  slashOnTension: 26,
   /** A bass that is a stranger to the chord: altered names and #11 names come before it. */
   foreignBass: 48,
   rootless: 24,
   rootlessGiven: 6,
+  /** The lowest note as the root counts where its third or seventh sounds too. */
+  onTheBass: -20,
+  /** A triad over the note a whole step above its root is how a suspended dominant is often written. */
+  triadOverSus: 24,
+  /** The chord that chart and bass have at that moment: what colours it is called by it. */
+  ofTheMoment: -64,
+  /** The root lies in the key; what stands next to it in the tune falls or rises a fifth to it. */
+  inKey: -2,
+  /** A dominant that falls a fifth to what follows. */
+  goesOn: -10,
   /** A name put together tone by tone, and each sound that even it does not hold. */
   built: 70,
   outside: 20,
 } as const
+
+/** Where a grip stands, which decides between its names. */
+export interface NamedWhere {
+  /** A root to read the notes against, sounding or not; only names on it are given, and there always is one for two or more different notes. */
+  over?: Note | undefined
+  /** Decides flats or sharps for roots, and which of two names is likelier. */
+  key?: Key | undefined
+  /** What chart and bass play at that moment: a reading of it stands before all others where its third and seventh sound. */
+  chord?: ChordSymbol | undefined
+  /** What is played before and after it: a dominant that goes to what follows is likelier. */
+  before?: ChordSymbol | undefined
+  after?: ChordSymbol | undefined
+}
+
+/** Tones that stand above a chord. */
+const ON_TOP: readonly Degree[] = ['9', 'b9', '#9', '11', '#11', '13', 'b13']
 
 /** Chords of every root, spelled as they are usually read, by suffix. */
 const KNOWN = new Map<string, ChordSymbol>()
@@ -60,7 +88,7 @@ function usually(pc: number, suffix: string, key: Key | undefined): ChordSymbol 
     must(parseChord(noteName(root) + suffix)),
   )
   const [first, second] = both.map((chord) => ({ chord, awkward: awkwardness(chord) }))
-  const inKey = key !== undefined && signatureOf(key) !== 0
+  const inKey = key !== undefined && signatureOf(key) !== 0 && suffix !== 'dim7'
   const chosen = first!.awkward <= second!.awkward + (inKey ? KEY_FIRST : 0) ? first!.chord : second!.chord
   KNOWN.set(id, chosen)
   return chosen
@@ -72,8 +100,12 @@ const F_SHARP = 6
 /** How much more awkward a name may be because the key has it. */
 const KEY_FIRST = 2
 const AWKWARD_NOTES: readonly string[] = ['Cb', 'Fb', 'E#', 'B#']
-const awkwardness = ({ tones }: ChordSymbol): number =>
-  tones.reduce((sum, { note }) => sum + awkwardnessOf(note), 0)
+const DIM_ROOTS: readonly string[] = ['C#', 'Eb', 'F#', 'G#', 'Bb']
+/** A diminished seventh is read by its root: its other tones are spelled freely. */
+function awkwardness({ tones, root, suffix }: ChordSymbol): number {
+  if (suffix !== 'dim7') return tones.reduce((sum, { note }) => sum + awkwardnessOf(note), 0)
+  return root.alter === 0 || DIM_ROOTS.includes(noteName(root)) ? 0 : 1
+}
 function awkwardnessOf(note: Note): number {
   if (Math.abs(note.alter) > 1) return 5
   return AWKWARD_NOTES.includes(noteName(note)) ? 2 : Math.abs(note.alter)
@@ -82,14 +114,13 @@ function awkwardnessOf(note: Note): number {
 /**
  * The names a set of sounding notes can have, likeliest first.
  * @param midis sounding notes; the lowest is the bass
- * @param over a root to read the notes against, sounding or not; only names on it are given, and there always is one for two or more different notes
- * @param key decides flats or sharps for roots
  */
-export function namesOf(midis: readonly number[], options: { over?: Note; key?: Key } = {}): ChordName[] {
+export function namesOf(midis: readonly number[], options: NamedWhere = {}): ChordName[] {
   if (midis.length === 0) return []
   const sounds = midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
   const bass = Math.min(...midis) % 12
-  const { over, key } = options
+  const { over, key, chord: moment, before, after } = options
+  const scale = key ? new Set(scaleNotes(key).map(pitchClass)) : null
   const sharps = key ? signatureOf(key) > 0 : false
   const roots = over ? [pitchClass(over)] : Array.from({ length: 12 }, (_, pc) => pc)
   const named = (pc: number, suffix: string) => (over ? overRoot(over, suffix) : usually(pc, suffix, key))
@@ -115,7 +146,24 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
     let score =
       price + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length + PRICE.outside * outside
     if (!sounding) score += over ? PRICE.rootlessGiven : PRICE.rootless
-    else if (bass !== pc) score += bassIsTone ? PRICE.slash : PRICE.foreignBass
+    else if (bass !== pc) {
+      const isSus = plain.tones.length === 3 && (bass - pc + 12) % 12 === 2
+      const isTension =
+        slash !== null &&
+        plain.tones.some(({ note, degree }) => pitchClass(note) === bass && ON_TOP.includes(degree))
+      if (bassIsTone) score += isTension ? PRICE.slashOnTension : PRICE.slash
+      else score += isSus ? PRICE.triadOverSus : PRICE.foreignBass
+    } else if (
+      !over &&
+      countBits(sounds) > 3 &&
+      [3, 4, 10, 11].some((up) => sounds & (1 << ((pc + up) % 12)))
+    )
+      score += PRICE.onTheBass
+    if (!over && scale?.has(pc)) score += PRICE.inKey
+    if (moment && pc === pitchClass(moment.root) && isColourOf(plain, moment, sounds))
+      score += PRICE.ofTheMoment
+    if (after && pushesTo(plain, after, sounds)) score += PRICE.goesOn
+    if (before && pc === pitchClass(before.root) && !moment) score += PRICE.inKey
     const toneNames = new ToneNames(chord)
     const degrees = midis.map((midi) => toneNames.of(midi)[0])
     names.push({
@@ -146,7 +194,38 @@ export function namesOf(midis: readonly number[], options: { over?: Note; key?: 
   names.sort((a, b) => a.score - b.score || a.chord.canonical.localeCompare(b.chord.canonical, 'en'))
   // Several readings can be spelled alike: the likeliest stands for them.
   const said = new Set<string>()
-  return names.filter(({ chord }) => !said.has(chord.canonical) && said.add(chord.canonical))
+  const once = names.filter(({ chord }) => !said.has(chord.canonical) && said.add(chord.canonical))
+  if (over || countBits(sounds) < 2) return once
+  return withReadingsOn(once, [plainSpelling(bass, sharps), ...(moment ? [moment.root] : [])], (root) =>
+    namesOf(midis, { over: root, key }),
+  )
+}
+
+/** Readings among which one over the lowest note and one of the chord of the moment always are. */
+const FIRST = 3
+
+function withReadingsOn(
+  list: readonly ChordName[],
+  wanted: readonly Note[],
+  readingsOn: (root: Note) => readonly ChordName[],
+): ChordName[] {
+  const isOn = (root: Note) => (one: ChordName) => pitchClass(one.chord.root) === pitchClass(root)
+  const first = list.slice(0, FIRST)
+  for (const root of wanted) {
+    if (first.some(isOn(root))) continue
+    const reading = list.find(isOn(root)) ?? readingsOn(root)[0]
+    if (!reading) continue
+    const given = first.findLastIndex((one) => !wanted.some((other) => isOn(other)(one)))
+    if (first.length < FIRST) first.push(reading)
+    else first.splice(given, 1, reading)
+  }
+  // They stand no lower than what they stand before.
+  const rest = list.filter((one) => !first.includes(one))
+  const least = rest[0]?.score ?? Infinity
+  return [
+    ...first.map((one) => ({ ...one, score: Math.min(one.score, least) })).sort((a, b) => a.score - b.score),
+    ...rest,
+  ]
 }
 
 const overRoot = (root: Note, suffix: string): ChordSymbol => must(parseChord(noteName(root) + suffix))
@@ -154,6 +233,23 @@ const countBits = (bits: number): number => {
   let count = 0
   for (let rest = bits; rest; rest &= rest - 1) count += 1
   return count
+}
+
+/** A dominant whose third and seventh sound, and whose goal is what follows. */
+const pushesTo = ({ tones, root }: ChordSymbol, after: ChordSymbol, sounds: number): boolean =>
+  (pitchClass(after.root) - pitchClass(root) + 12) % 12 === 5 &&
+  (['3', 'b7'] as const).every((wanted) =>
+    tones.some(({ degree, note }) => degree === wanted && (sounds & (1 << pitchClass(note))) !== 0),
+  )
+
+/** A name that keeps third and seventh of the chord that is played there, with both sounding as far as it has them. */
+function isColourOf(name: ChordSymbol, moment: ChordSymbol, sounds: number): boolean {
+  const soundsOf = (degrees: readonly Degree[]) =>
+    moment.tones.filter(({ degree }) => degrees.includes(degree)).map(({ note }) => pitchClass(note))
+  const guides = soundsOf(['3', 'b3', '4', '7', 'b7', 'bb7'])
+  return guides.every(
+    (sound) => (sounds & (1 << sound)) !== 0 && name.tones.some(({ note }) => pitchClass(note) === sound),
+  )
 }
 
 /** Tensions by the semitones they lie above the root, as they are written in brackets. */

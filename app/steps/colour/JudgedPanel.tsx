@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { barName, placeName } from '../../../core/chart/chart'
 import { engravedWords } from '../../../core/chord/engraved'
 import type { Judgement } from '../../../core/reharm/judging/judge'
@@ -21,6 +21,7 @@ interface Props {
 /** The new line heard as a whole: what it does, what could be said against it, and what would mend that. */
 export function JudgedPanel({ document, reading, judged, onEdit, onSelect }: Props) {
   const { faults, does } = judged
+  const made = useMemo(() => JSON.stringify(madeOf(reading)), [reading])
   return (
     <section className="panel judged" aria-label="Second opinion">
       {faults.length === 0 && does.length === 0 && (
@@ -43,6 +44,7 @@ export function JudgedPanel({ document, reading, judged, onEdit, onSelect }: Pro
               <FaultRow
                 key={`${fault.bar}:${fault.beat}:${fault.what}`}
                 fault={fault}
+                made={made}
                 document={document}
                 reading={reading}
                 onEdit={onEdit}
@@ -68,13 +70,15 @@ function barsInWords(places: readonly { bar: number }[]): string {
   return `bars ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' and more' : ''}`
 }
 
-interface RowProps extends Omit<Props, 'judged'> {
+interface FaultRowProps extends Omit<Props, 'judged'> {
   fault: Judgement['faults'][number]
+  /** The new line as text: what was asked of another is not answered for it. */
+  made: string
 }
 
-function FaultRow({ fault, document, reading, onEdit, onSelect }: RowProps) {
-  const [asked, setAsked] = useState<{ of: TuneReading; mend: Mend | null } | null>(null)
-  const mend = asked?.of === reading ? asked : null
+function FaultRow({ fault, made, document, reading, onEdit, onSelect }: FaultRowProps) {
+  const [asked, setAsked] = useState<{ of: string; mend: Mend | null } | null>(null)
+  const mend = asked?.of === made ? asked : null
   const index = chordsAt(reading, fault)
   const place = reading.chords[index]
   return (
@@ -94,7 +98,7 @@ function FaultRow({ fault, document, reading, onEdit, onSelect }: RowProps) {
             size="small"
             onClick={() =>
               setAsked({
-                of: reading,
+                of: made,
                 mend: mendAt(document.text, madeOf(reading), fault, melodyOf(document)),
               })
             }
