@@ -1,4 +1,4 @@
-import { analyse } from '../analysis/analyse'
+import type { Analysis } from '../analysis/reading'
 import type { Chart } from '../chart/chart'
 import { pitchClass } from '../pitch/note'
 import { isCrowd } from './atPlace'
@@ -89,12 +89,10 @@ export interface LatticeAsked {
 
 /** For every slot what can begin there, within the guards; and the most the rules could change without them. */
 export function lattice(
-  chart: Chart,
-  spots: readonly (Spot | null)[],
+  { chart, analysis, spots }: { chart: Chart; analysis: Analysis; spots: readonly (Spot | null)[] },
   asked: LatticeAsked,
 ): { arcs: Arc[][]; most: number } {
   const { taste, melody, keep, guards, allowed } = asked
-  const analysis = analyse(chart)
   const places = guardedPlaces(chart, analysis, spots)
   const starts = barStarts(chart)
   const judged = localJudge(chart, analysis, spots, melody)

@@ -47,7 +47,15 @@ const ALTERED: readonly string[] = ['a4', 'a7']
  * Every change of one spot by one application of a rule, colours first. Where the chord is followed by one thing the first time and by another the next,
  * or reached from several, what is offered holds each time.
  */
-export function changesAt(spot: Spot): Change[] {
+export function changesAt(spot: Spot): readonly Change[] {
+  const known = KNOWN.get(spot) ?? everyChange(spot)
+  KNOWN.set(spot, known)
+  return known
+}
+/** Found once for a spot: the search, the measure of how far and the drawer all ask. */
+const KNOWN = new WeakMap<Spot, readonly Change[]>()
+
+function everyChange(spot: Spot): Change[] {
   const ways = orNone(spot.nexts).flatMap((next) =>
     orNone(spot.befores).map((previous): Spot => ({ ...spot, next, previous })),
   )

@@ -1,5 +1,6 @@
 import { analyse } from '../analysis/analyse'
-import { slotsOf, type Slot } from '../chart/chart'
+import type { Analysis } from '../analysis/reading'
+import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { applyChanges } from './apply'
 import { putsKey, type Change } from './change'
@@ -7,7 +8,7 @@ import { directionInWords } from './direction'
 import { isOn, type Guards } from './guards'
 import { farthestPassage, offDial, onDial } from './howFar'
 import { ideasOf, NO_IDEA, type Idea } from './ideas'
-import { judge, judgedWhole, type Judgement, type JudgedWhole } from './judging/judge'
+import { judgedWhole, type Judgement, type JudgedWhole } from './judging/judge'
 import { between, lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
 import {
@@ -84,10 +85,8 @@ export function reharmonise(
     onFound,
   }: AskedFor,
 ): Reharmonisation[] {
-  const chart = parseChart(text)
-  const analysis = analyse(chart)
-  const spots = spotsOf(chart, analysis)
-  const known = { chart, analysis, spots }
+  const known = knownTune(text)
+  const { chart, analysis, spots } = known
   if (distance <= 0)
     return [
       {
@@ -102,7 +101,10 @@ export function reharmonise(
       },
     ]
   const allowed = (change: Change) => !oneForOne || (change.span === 1 && change.puts.length === 1)
-  const { arcs, most } = lattice(chart, spots, { taste, liking, melody, keep, guards, allowed, distance })
+  const { arcs, most } = lattice(
+    { chart, analysis, spots },
+    { taste, liking, melody, keep, guards, allowed, distance },
+  )
   const lanes = waysOf(arcs, taste)
   const carries = carriedIn(arcs, spots, ideasOf(analysis.idiom.idiom))
   const slots = slotsOf(chart)
@@ -189,7 +191,7 @@ export function reharmonise(
       for (let tries = 0, last = way; tries < MENDS; tries += 1) {
         const wrong = last.path.filter(
           (arc) =>
-            arc.change && last.judged.at.some((fault) => isWithin(fault, slots[arc.index]!, arc, slots)),
+            arc.change && last.judged.faults.some((fault) => isWithin(fault, slots[arc.index]!, arc, slots)),
         )
         if (wrong.length === 0) break
         wrong.forEach((arc) => banned.add(arc))
@@ -210,7 +212,9 @@ export function reharmonise(
     sketches ??= ideasOf(analysis.idiom.idiom).map(wayOf)
     const untold = sketches.filter((way) => !told.has(way.idea))
     const open = untold.length > 0 ? untold : sketches
-    const first = [...open].sort((a, b) => (better(a, b) === a ? -1 : 1)).slice(0, MENDED)
+    const first = [...open]
+      .sort((a, b) => (better(a, b) === a ? -1 : 1))
+      .slice(0, round === 0 ? MENDED_FIRST : MENDED)
     const best = first.map((way) => mendedWay(round === 0 ? way : wayOf(way.idea))).reduce(better)
     idea = best.idea
     banned.clear()
@@ -270,7 +274,7 @@ export function reharmonise(
       // What it was drawn to and then did not do is not claimed.
       idea: (path.filter((arc) => carries(idea, arc)).length >= CARRIED ? idea : NO_IDEA).name,
       farthest: farthestPassage(chart, spots, changes),
-      faults: judge(text, result, { melody }).faults,
+      faults: judgedPath(path).faults,
       changes,
     })
     onFound?.(results.at(-1)!)
@@ -321,6 +325,22 @@ function isWithin(
   return after(first.bar, first.beat) && !(end && after(end.bar, end.beat))
 }
 
+interface TuneRead {
+  chart: Chart
+  analysis: Analysis
+  spots: readonly (Spot | null)[]
+}
+/** The tune that was read last: the same is asked for at another distance in the next moment, and its changes are known by then. */
+let last: { text: string; tune: TuneRead } | null = null
+function knownTune(text: string): TuneRead {
+  if (last?.text !== text) {
+    const chart = parseChart(text)
+    const analysis = analyse(chart)
+    last = { text, tune: { chart, analysis, spots: spotsOf(chart, analysis) } }
+  }
+  return last.tune
+}
+
 /** A way that comes within this of where it was asked to go has reached it. */
 export const REACHED = 0.1
 
@@ -337,7 +357,7 @@ function likeness(path: readonly Arc[], others: readonly (readonly Arc[])[]): nu
   )
 }
 /** Ways that share more of their changes, which far out is more, are looked for anew, at prices for what was used that rise, and within this share of the most from the goal, which at the very end no path may reach. */
-const mostAlikeAt = (distance: number): number => 0.6 + 0.3 * Math.max(0, distance - 0.5)
+const mostAlikeAt = (distance: number): number => 0.6 + 0.15 * Math.max(0, distance - 0.5)
 const UNLIKE_PRICES = [2, 3, 4, 6, 9, 3, 5, 7]
 const UNLIKE_WITHIN = 0.099
 const UNLIKE_AT_THE_END = 0.3
@@ -351,9 +371,10 @@ const TRIES = 16
 /** An idea that comes so often is carried through. */
 const CARRIED = 2
 /** What a way is worth that does nothing but its idea, in points of the judge. */
-const CARRIED_WORTH = 1.5
+const CARRIED_WORTH = 1
 const NOT_CARRIED = 2
 /** How many ways are mended, how often what is at fault is left out, and how far from the goal a mended way may go, as a share of the most. */
+const MENDED_FIRST = 4
 const MENDED = 2
 const MENDS = 3
 const MENDED_WITHIN = 0.04
@@ -381,17 +402,19 @@ export function latticeOf(
     distance = 0.5,
   }: Pick<AskedFor, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number },
 ): Lattice {
-  const chart = parseChart(text)
-  const spots = spotsOf(chart, analyse(chart))
-  const { arcs, most } = lattice(chart, spots, {
-    taste,
-    liking,
-    melody,
-    keep,
-    guards,
-    allowed: () => true,
-    distance,
-  })
+  const { chart, analysis, spots } = knownTune(text)
+  const { arcs, most } = lattice(
+    { chart, analysis, spots },
+    {
+      taste,
+      liking,
+      melody,
+      keep,
+      guards,
+      allowed: () => true,
+      distance,
+    },
+  )
   const prices = arcs.map((list) => list.map((arc) => arc.price))
   const ways = waysOf(arcs, taste)
   return {

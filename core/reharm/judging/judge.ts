@@ -36,6 +36,7 @@ const NEAR_ASKED = 0.15
 const OFF_PRICE = 4
 /** What costs less is taste, and no fault. */
 const TOLD = 0.3
+const LEAST_TOLD = 0.25
 
 /** How much of each term is in a version, in the order of the terms. */
 export const amountsOf = (
@@ -57,11 +58,8 @@ const amountsIn = (laid: Aligned): Amount[] =>
     return { name: term.name, amount: found.reduce((sum, one) => sum + one.amount, 0) / phrases, found }
   })
 
-/** What a version costs as a whole, and where it costs more than taste. */
-export interface JudgedWhole {
-  cost: number
-  at: { bar: number; beat: number; cost: number }[]
-}
+/** What a version costs as a whole, and what is at fault in it. */
+export type JudgedWhole = Pick<Judgement, 'cost' | 'faults'>
 
 /** Judges a version for a search that has the plain chart read already. */
 export function judgedWhole(
@@ -70,16 +68,24 @@ export function judgedWhole(
   melody: readonly MelodyNote[],
 ): JudgedWhole {
   const laid = aligned(chart, parseChart(version), melody, null, { analysis, spots })
-  const judged = amountsIn(laid).map((one) => ({ ...one, price: JUDGE_PRICES[one.name] ?? 0 }))
-  return {
-    cost: judged.reduce((sum, { amount, price }) => sum + amount * price, 0),
-    at: judged.flatMap(({ found, price }) =>
-      found
-        .map(({ bar, beat, amount }) => ({ bar, beat, cost: amount * price }))
-        .filter(({ cost }) => cost > TOLD),
-    ),
-  }
+  return wholeOf(pricedIn(laid))
 }
+
+type Priced = Amount & { why: string; price: number }
+const pricedIn = (laid: Aligned): Priced[] =>
+  amountsIn(laid).map((one, at) => ({ ...one, why: TERMS[at]!.why, price: JUDGE_PRICES[one.name] ?? 0 }))
+
+const wholeOf = (judged: readonly Priced[]): JudgedWhole => ({
+  cost: judged.reduce((sum, { amount, price }) => sum + amount * price, 0),
+  faults: judged
+    .filter(({ price }) => price > TOLD)
+    .flatMap(({ found, name, why }) =>
+      found
+        .filter(({ amount }) => amount >= LEAST_TOLD)
+        .map(({ bar, beat, what }) => ({ bar, beat, what: name, why: `${what}. ${why}` })),
+    )
+    .sort((a, b) => a.bar - b.bar || a.beat - b.beat),
+})
 
 /**
  * Judges a version of a tune against its plain chart, term by term, at the prices that were fitted on what players prefer (`npm run fit`).
@@ -94,28 +100,18 @@ export function judge(
   }: { melody?: readonly MelodyNote[]; idiom?: Idiom | null; asked?: number | null } = {},
 ): Judgement {
   const [plain, changed] = [parseChart(text), parseChart(version)]
-  const judged = amountsOf(plain, changed, melody, idiom).map((one, at) => ({
-    ...one,
-    why: TERMS[at]!.why,
-    price: JUDGE_PRICES[one.name] ?? 0,
-  }))
+  const judged = pricedIn(aligned(plain, changed, melody, idiom))
+  const whole = wholeOf(judged)
   const distance = distanceOf(plain, changed)
   const off = asked === null ? 0 : Math.max(0, Math.abs(distance - asked) - NEAR_ASKED)
   const parts = [...judged, { name: 'distance', amount: off, price: OFF_PRICE }]
   return {
-    cost: parts.reduce((sum, { amount, price }) => sum + amount * price, 0),
+    cost: whole.cost + off * OFF_PRICE,
     distance,
     parts: parts
       .filter(({ amount }) => amount !== 0)
       .map(({ name, amount, price }) => ({ name, amount, price })),
-    faults: judged
-      .filter(({ price }) => price > TOLD)
-      .flatMap(({ found, name, why }) =>
-        found
-          .filter(({ amount }) => amount >= 0.25)
-          .map(({ bar, beat, what }) => ({ bar, beat, what: name, why: `${what}. ${why}` })),
-      )
-      .sort((a, b) => a.bar - b.bar || a.beat - b.beat),
+    faults: whole.faults,
     ideas: judged
       .filter(({ price }) => price < 0)
       .flatMap(({ found, name }) => found.map(({ what, bar }) => `${name}: ${what} (bar ${bar})`)),

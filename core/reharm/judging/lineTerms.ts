@@ -76,6 +76,14 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
             (previous.root === one.root || previous.bass === one.bass || stepsDown(previous.bass, one.bass))
           return comes ? [] : [at(one, `the bass of ${name(one)} comes from nowhere`, 0.7)]
         }
+        // Where a phrase arrives its root lies below.
+        if (
+          above === 7 &&
+          one.begins &&
+          plain?.place === 'arrival' &&
+          one.root === pitchClass(plain.chord.root)
+        )
+          return [at(one, `${name(one)} arrives on its fifth`)]
         // A six-four closes, passes or stands.
         if (above === 7 && one.begins && !isDominant(one)) {
           const closes = next !== null && next.bass === one.bass

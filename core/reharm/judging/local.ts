@@ -26,9 +26,15 @@ export function localJudge(
   spots: readonly (Spot | null)[],
   melody: readonly MelodyNote[],
 ): (change: Pick<Change, 'index' | 'span' | 'puts'>) => LocalCost {
+  const costs = costsOf(spots, melody)
   const plain = aligned(chart, chart, melody, null, { analysis, spots })
   const at = new Map(plain.sounded.map((one, order) => [one.plain!, order]))
-  return ({ index, span, puts }) => {
+  return (change) => {
+    const known = costs.get(change) ?? costOf(change)
+    costs.set(change, known)
+    return known
+  }
+  function costOf({ index, span, puts }: Pick<Change, 'index' | 'span' | 'puts'>): LocalCost {
     const replaced = spots.slice(index, index + span) as Spot[]
     const first = at.get(replaced[0]!)
     if (first === undefined) return { faults: 0, cost: 0 }
@@ -58,6 +64,17 @@ export function localJudge(
     }
     return { faults, cost }
   }
+}
+
+/** What changes of one tune under one melody cost, asked once. */
+const KNOWN = new WeakMap<readonly (Spot | null)[], { melody: string; costs: WeakMap<object, LocalCost> }>()
+function costsOf(spots: readonly (Spot | null)[], melody: readonly MelodyNote[]): WeakMap<object, LocalCost> {
+  const sung = JSON.stringify(melody)
+  const known = KNOWN.get(spots)
+  if (known?.melody === sung) return known.costs
+  const costs = new WeakMap<object, LocalCost>()
+  KNOWN.set(spots, { melody: sung, costs })
+  return costs
 }
 
 /** The chords of a change at their places, each over the plain chord it begins in. */
