@@ -51,7 +51,7 @@ export function pulled(
   return {
     frets: grip,
     midis,
-    names: namesOf(midis, { key: spelledLike(chord, key) }),
+    names: namesOf(midis, { key: spelledLike(chord, key), chord }),
     playable: direct.playable || other !== null,
     fingering: other?.fingering ?? direct,
     moved: other !== null,

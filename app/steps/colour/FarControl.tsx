@@ -23,6 +23,7 @@ import type { TuneEdit } from '../../../core/tune/edit'
 
 /** Different ways looked for at one distance. */
 const WAYS_WANTED = 3
+const HALF_WAY = 0.5
 /** A passage is named that goes so much farther than the whole. */
 const MUCH_FARTHER = 0.15
 const clashesOf = ({ faults }: Way): number => faults.filter(({ what }) => what === 'melody clash').length
@@ -83,20 +84,12 @@ export function FarControl({ document, reading, stretch, joint, onEdit, beside, 
       chords.filter(({ index }) => byHand.has(index) || index < from || index > to).map(({ index }) => index),
     [chords, byHand, from, to],
   )
+  const asked = { text, keep, taste, liking, melody, guards }
   const { ways, none, state, stop } = useWays(
     distance > 0
-      ? {
-          text,
-          distances: [distance],
-          keep,
-          count: WAYS_WANTED,
-          taste,
-          liking,
-          melody,
-          guards,
-          joint: together ? joint : null,
-        }
+      ? { ...asked, distances: [distance], count: WAYS_WANTED, joint: together ? joint : null }
       : null,
+    { ...asked, distances: [HALF_WAY], count: 0, joint: null },
   )
   const slots = useMemo(() => chords.map(({ slot }) => slot), [chords])
   const isInside = (place: string) => {

@@ -6,13 +6,18 @@ import { useAnswer, type AskedState } from '../../services/workers/useAnswer'
 const PAUSE_MS = 180
 
 /** Ways through the tune at some distances, searched whenever the question changes; null asks nothing. What was found when it is stopped stays. `none`: why there are none, where that is known. */
-export function useWays(question: WaysQuestion | null): {
+export function useWays(
+  question: WaysQuestion | null,
+  /** What will be asked: the worker reads the tune while the slider is still where it was, so that the first answer comes as soon as the others. */
+  soon: WaysQuestion,
+): {
   ways: Way[]
   none: string | null
   state: AskedState
   stop: () => void
 } {
   const [ways, setWays] = useState<Way[]>([])
+  useAnswer('search', 'ways', question ? null : soon, { quiet: true })
   const { answer, current, state, stop } = useAnswer('search', 'ways', question, {
     pauseMs: PAUSE_MS,
     onAsked: () => setWays([]),
