@@ -1,7 +1,4 @@
-import { analyse } from '../analysis/analyse'
-import type { Analysis } from '../analysis/reading'
-import { slotsOf, type Chart, type Slot } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { slotsOf, type Slot } from '../chart/chart'
 import { applyChanges } from './apply'
 import { putsKey, type Change } from './change'
 import { directionInWords } from './direction'
@@ -9,22 +6,13 @@ import { isOn, type Guards } from './guards'
 import { farthestPassage, offDial, onDial } from './howFar'
 import { ideasOf, NO_IDEA, type Idea } from './ideas'
 import { judgedWhole, type Judgement, type JudgedWhole } from './judging/judge'
-import { between, lattice, mostWeight, PRICE, type Arc } from './lattice'
+import { lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
-import {
-  bestPath,
-  HALVINGS,
-  HIGHEST_REWARD,
-  pathAt,
-  soundingsOf,
-  standing,
-  unlanded,
-  waysOf,
-  weightOfPath,
-} from './paths'
+import { bestPath, soundingsOf, standing, unlanded, waysOf, weightOfPath } from './paths'
 import { lastFurther, repeatsOf, withRepeatsAlike } from './repeats'
 import { random } from './random'
-import { spotsOf, type Spot } from './spot'
+import type { Spot } from './spot'
+import { knownTune } from './tuneRead'
 import { DEFAULT_TASTE, leaningWorth, likingOf, type Liking, type Taste } from './taste'
 
 export interface AskedFor {
@@ -325,22 +313,6 @@ function isWithin(
   return after(first.bar, first.beat) && !(end && after(end.bar, end.beat))
 }
 
-interface TuneRead {
-  chart: Chart
-  analysis: Analysis
-  spots: readonly (Spot | null)[]
-}
-/** The tune that was read last: the same is asked for at another distance in the next moment, and its changes are known by then. */
-let last: { text: string; tune: TuneRead } | null = null
-function knownTune(text: string): TuneRead {
-  if (last?.text !== text) {
-    const chart = parseChart(text)
-    const analysis = analyse(chart)
-    last = { text, tune: { chart, analysis, spots: spotsOf(chart, analysis) } }
-  }
-  return last.tune
-}
-
 /** A way that comes within this of where it was asked to go has reached it. */
 export const REACHED = 0.1
 
@@ -370,7 +342,7 @@ const NEAR_ENOUGH = 0.02
 const TRIES = 16
 /** An idea that comes so often is carried through. */
 const CARRIED = 2
-/** What a way is worth that does nothing but its idea, in points of the judge. */
+/** What a way is worth that does nothing but its idea, and what it costs where it hardly carries it, in points of the judge. Tried on tunes read by hand; no source. */
 const CARRIED_WORTH = 1
 const NOT_CARRIED = 2
 /** How many ways are mended, how often what is at fault is left out, and how far from the goal a mended way may go, as a share of the most. */
@@ -378,58 +350,3 @@ const MENDED_FIRST = 4
 const MENDED = 2
 const MENDS = 3
 const MENDED_WITHIN = 0.04
-
-/** The lattice of a tune: what can begin at each slot, what lies between neighbours, and what weight is worth at a wanted distance. */
-export interface Lattice {
-  arcs: readonly (readonly Arc[])[]
-  spots: readonly (Spot | null)[]
-  /** The most the rules could change. */
-  most: number
-  between: (a: Arc, b: Arc) => number
-  /** What a unit of weight is worth, in points, so that the best path goes the wanted distance. */
-  reward: (distance: number) => number
-}
-
-/** For searches that choose chords together with something else. */
-export function latticeOf(
-  text: string,
-  {
-    taste = DEFAULT_TASTE,
-    liking = {},
-    melody = [],
-    keep = new Set<number>(),
-    guards = {},
-    distance = 0.5,
-  }: Pick<AskedFor, 'taste' | 'liking' | 'melody' | 'keep' | 'guards'> & { distance?: number },
-): Lattice {
-  const { chart, analysis, spots } = knownTune(text)
-  const { arcs, most } = lattice(
-    { chart, analysis, spots },
-    {
-      taste,
-      liking,
-      melody,
-      keep,
-      guards,
-      allowed: () => true,
-      distance,
-    },
-  )
-  const prices = arcs.map((list) => list.map((arc) => arc.price))
-  const ways = waysOf(arcs, taste)
-  return {
-    arcs,
-    spots,
-    most,
-    between: (a, b) => between(a, b, taste),
-    reward: (distance) => {
-      let [low, high] = [0, HIGHEST_REWARD]
-      for (let step = 0; step < HALVINGS; step += 1) {
-        const reward = (low + high) / 2
-        if (pathAt(ways, prices, reward).weight < offDial(distance) * most) low = reward
-        else high = reward
-      }
-      return high
-    },
-  }
-}

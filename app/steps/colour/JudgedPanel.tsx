@@ -7,7 +7,7 @@ import { mendAt, type Mend } from '../../../core/reharm/judging/mend'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneEdit } from '../../../core/tune/edit'
 import type { TuneReading } from '../../../core/tune/reading'
-import { chordsAt, choiceOfChange, madeOf, melodyOf } from './judged'
+import { chordIndexAt, choiceOfMend, madeOf, melodyOf } from './judged'
 import { ChordName } from '../../services/notation/ChordName'
 
 interface Props {
@@ -79,7 +79,7 @@ interface FaultRowProps extends Omit<Props, 'judged'> {
 function FaultRow({ fault, made, document, reading, onEdit, onSelect }: FaultRowProps) {
   const [asked, setAsked] = useState<{ of: string; mend: Mend | null } | null>(null)
   const mend = asked?.of === made ? asked : null
-  const index = chordsAt(reading, fault)
+  const index = chordIndexAt(reading, fault)
   const place = reading.chords[index]
   return (
     <tr>
@@ -128,7 +128,7 @@ function FaultRow({ fault, made, document, reading, onEdit, onSelect }: FaultRow
                 onEdit({
                   kind: 'choose',
                   slot: reading.chords[mend.mend!.index]!.key,
-                  choice: choiceOfChange(mend.mend!, document, reading, Date.now()),
+                  choice: choiceOfMend(mend.mend!, document, reading, Date.now()),
                 })
               }
             >

@@ -20,7 +20,7 @@ export const judgedLine = (
   judge(document.text, applyChanges(document.text, madeOf(reading)), { melody: melodyOf(document) })
 
 /** The chord of the home line that stands at a place, by index. */
-export const chordsAt = ({ chords }: TuneReading, place: { bar: number; beat: number }): number =>
+export const chordIndexAt = ({ chords }: TuneReading, place: { bar: number; beat: number }): number =>
   Math.max(
     0,
     chords.findLastIndex(
@@ -29,7 +29,7 @@ export const chordsAt = ({ chords }: TuneReading, place: { bar: number; beat: nu
   )
 
 /** What mends a fault as a choice: the plain chord is one where the control of colour would change it else. */
-export function choiceOfChange(
+export function choiceOfMend(
   { change, index }: Mend,
   { colour }: Pick<TuneDocument, 'colour'>,
   { chords }: TuneReading,
