@@ -13,8 +13,6 @@ import { gripsOfTrade, TRADE } from './tradeGrips'
 
 /** How much a shape counts by its place among those written for its chord: collections list the usual one first, near the nut. */
 const BY_PLACE = [2, 1, 0.7, 0.5]
-/** How much a grip of the trade counts against a shape of the dataset. */
-const TRADE_WEIGHT = 0.25
 
 /** Movable shapes written for each kind of chord in the fitted keys, with those keys; and shapes with open strings, by root. */
 const movable = new Map<string, Map<string, Set<string>>>()
@@ -107,7 +105,7 @@ export function fitIdiom(): void {
       all,
       one.chord,
       (voicing) => knownElsewhere(voicing, one.chord, ''),
-      written.map((at) => ({ at, weight: TRADE_WEIGHT })),
+      written.map((at) => ({ at, weight: one.weight })),
     )
   })
   const tests = unseen.map(datasetGroup)

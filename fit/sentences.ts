@@ -100,6 +100,7 @@ const SENTENCES: readonly [RegExp, (...parts: string[]) => string][] = [
       `the same of the ${voice === 'bass' ? 'lowest' : 'highest'} note, squared: far off in either direction`,
   ],
   [/^crossing$/, () => 'a higher string sounds a lower note'],
+  [/^usual form$/, () => 'players learn this form first'],
   [/^written$/, () => 'people write this shape for this kind of chord in another key'],
   [/^written often$/, () => 'for each key it is written in, up to three'],
   [/^.*$/, (family) => `the layout is ${family}`],

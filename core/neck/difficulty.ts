@@ -6,7 +6,7 @@ import type { Press } from './press'
 export interface DifficultyParts {
   /** Fingers to set down. */
   fingers: number
-  /** Share of the hand's reach that is used, squared: easy until it is near the limit. */
+  /** Share of the hand's reach that is used, squared: easy until it is near the limit, and steep from four fifths of it on. */
   stretch: number
   /** Fingers away from one-finger-a-fret. */
   placement: number
@@ -23,10 +23,18 @@ const WEIGHT = {
   weak: 0.7,
   /** Whole reach at its limit. */
   wholeReach: 3,
+  /** What the last fifth of the reach costs beside it, at the limit, squared: 80 to 100 mm for the usual hand, more than any barre. */
+  lastFifth: 4,
   /** Each neighbouring pair of fingers at its limit. */
   pairReach: 0.6,
   /** Each fret that a neighbouring pair is off from one finger a fret. */
   offPlace: 0.2,
+  /** Two fingers at one fret with a barre held higher between them: one would lie across. */
+  overBarre: 1,
+  /** A finger set down beside a barre at its fret, where the barre could be longer. */
+  besideBarre: 0.5,
+  /** The tip of the index over two neighbouring strings, as a share of a barre. */
+  smallBarre: 0.4,
   /** Any index barre, and each string it covers beyond two. */
   indexBarre: 0.7,
   indexString: 0.15,
@@ -35,6 +43,10 @@ const WEIGHT = {
   /** A barre with another finger bends a joint backwards. */
   otherBarre: 0.9,
   otherString: 0.3,
+  /** The middle finger bends back least: the ring finger takes the barre. */
+  middleBarre: 0.2,
+  /** Nobody lays another finger across where the index is free and nothing else is held. */
+  loneBarre: 0.2,
   /** A string just above a barre that must ring lower or open makes the barre a hinge. */
   hinge: 0.4,
   /** Each silent string between sounding ones. */
@@ -55,7 +67,7 @@ export function difficultyOf(
     fingers:
       WEIGHT.finger * presses.length +
       WEIGHT.weak * fingers.filter(({ finger }) => hand.weak.includes(finger as Finger)).length,
-    stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2,
+    stretch: WEIGHT.wholeReach * (reach / hand.reachMm) ** 2 + lastFifth(reach / hand.reachMm),
     placement: 0,
     barre: 0,
     mutes: hand.plucked ? 0 : WEIGHT.innerMute * innerMutes(frets),
@@ -67,18 +79,44 @@ export function difficultyOf(
     const mm = reachMm(a.fret, b.fret, instrument.scaleLengthMm)
     parts.stretch += WEIGHT.pairReach * (mm / pairReachMm(hand, from, to)) ** 2
     parts.placement += WEIGHT.offPlace * Math.abs(to - from - (b.fret - a.fret))
+    if (a.fret === b.fret && fingers.some((one) => isBarreBetween(one, a, b)))
+      parts.placement += WEIGHT.overBarre
+    if (
+      a.fret === b.fret &&
+      a.strings.length + b.strings.length > 2 &&
+      a.strings.at(-1)! + 1 === b.strings[0]
+    )
+      parts.placement += WEIGHT.besideBarre
   }
   for (const press of fingers) if (press.strings.length > 1) parts.barre += barreEffort(press, frets)
+  if (fingers.length === 1 && fingers[0]!.finger !== 1 && fingers[0]!.strings.length > 1)
+    parts.barre += WEIGHT.loneBarre
   return parts
 }
+
+/** Where the last fifth of the reach begins. */
+const STEEP_FROM = 0.8
+const lastFifth = (share: number): number =>
+  WEIGHT.lastFifth * (Math.max(0, share - STEEP_FROM) / (1 - STEEP_FROM)) ** 2
+
+/** Whether a finger lies across strings between two others, above their fret. */
+const isBarreBetween = ({ fret, strings }: Press, a: Press, b: Press): boolean =>
+  strings.length > 1 && fret > a.fret && strings[0]! > a.strings.at(-1)! && strings.at(-1)! < b.strings[0]!
 
 function barreEffort(press: Press, frets: Frets): number {
   const top = press.strings.at(-1)!
   const covered = top - press.strings[0]! + 1
   const above = frets[top + 1]
   const hinge = above !== undefined && above !== null && above < press.fret ? WEIGHT.hinge : 0
-  if (press.finger !== 1) return WEIGHT.otherBarre + WEIGHT.otherString * (covered - 2) + hinge
+  if (press.finger !== 1)
+    return (
+      WEIGHT.otherBarre +
+      WEIGHT.otherString * (covered - 2) +
+      (press.finger === 2 ? WEIGHT.middleBarre : 0) +
+      hinge
+    )
   const nearNut = WEIGHT.lowBarre * Math.max(0, (12 - press.fret) / 11)
+  if (covered === 2) return WEIGHT.smallBarre * (WEIGHT.indexBarre + nearNut) + hinge
   return WEIGHT.indexBarre + WEIGHT.indexString * (covered - 2) + nearNut + hinge
 }
 

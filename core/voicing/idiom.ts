@@ -5,6 +5,7 @@ import { modulo, pitchClass } from '../pitch/note'
 import { mudBelow } from './clashes'
 import type { Family } from './family'
 import { IDIOM_WEIGHTS, USUAL_IDIOM } from './idiomWeights'
+import { isUsualForm } from './usualForms'
 import type { Voicing } from './voicing'
 import { WRITTEN_MOVABLE, WRITTEN_OPEN } from './writtenShapes'
 
@@ -164,11 +165,14 @@ export function idiomFeatures(
   count('top pitch', up)
   count('top pitch squared', up * up)
   if (crossed) count('crossing', 1)
+  if (hasUsualForm(voicing, chord, instrument)) count('usual form', 1)
   if (known > 0) {
     count('written', 1)
     count('written often', Math.min(known, OFTEN))
   }
 }
+/** Frets that a form lies within. */
+const COMPACT = 4
 /** Keys from which on a shape counts as written in all of them. */
 const OFTEN = 3
 
@@ -231,6 +235,25 @@ function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null 
   return six
 }
 
+/** Whether a grip is one of the forms that players learn first, on six strings tuned like a guitar. */
+export function hasUsualForm(voicing: Voicing, chord: ChordSymbol, instrument: Instrument): boolean {
+  let [lowest, highest] = [Infinity, -Infinity]
+  for (const fret of voicing.frets)
+    if (fret !== null) {
+      lowest = Math.min(lowest, fret)
+      highest = Math.max(highest, fret)
+    }
+  return highest - Math.max(lowest, instrument.capo) <= COMPACT && soundsUsual(voicing, chord, instrument)
+}
+function soundsUsual({ frets, strings }: Voicing, chord: ChordSymbol, instrument: Instrument): boolean {
+  if (!onSixStrings(frets, instrument)) return false
+  const root = pitchClass(chord.root)
+  const above: (number | null)[] = STRINGS.map(() => null)
+  for (const { string, midi } of strings)
+    above[string + STRINGS.length - frets.length] = modulo(midi - root, OCTAVE)
+  return isUsualForm(above)
+}
+
 /** Movable shapes without their lowest note, where that is a fifth below the root: x 2 4 4 3 2 is played as often as 2 2 4 4 3 2. */
 const WITHOUT_LOWEST = new Map(
   Object.entries(WRITTEN_MOVABLE).map(([suffix, shapes]) => [
@@ -280,11 +303,46 @@ export function usualFirst(
       muddy: mudBelow(voicing.midis) > 0 && !isKnownByAll(voicing, chord, instrument),
     }))
     .sort((a, b) => b.idiom - a.idiom || a.order - b.order)
-  const clear = judged.filter(({ muddy }) => !muddy)
+  const clear = varied(judged.filter(({ muddy }) => !muddy))
   const first = new Set(clear.slice(0, CLEAR_FIRST))
   return [...first, ...judged.filter((one) => !first.has(one))].map(({ voicing }) => voicing)
 }
 
-/** A full chord of open position that people write down for a plain chord, such as 3 2 0 0 0 3. */
-const isKnownByAll = ({ frets, midis }: Voicing, chord: ChordSymbol, instrument: Instrument): boolean =>
-  midis.length >= 5 && frets.includes(0) && chord.tones.length <= 4 && isWritten(frets, chord, instrument)
+/** What a grip loses in a list for each before it that is the same grip with strings more or less, in points of idiom; so many are put in order so. */
+const SAME_AGAIN = 0.6
+const VARIED = 12
+
+/** Grips in order of idiom, but those that only leave out or add strings of one before them make room for others. */
+function varied<T extends { voicing: Voicing; idiom: number }>(judged: readonly T[]): T[] {
+  const left = judged.map((one) => ({ one, worth: one.idiom }))
+  const first: T[] = []
+  while (first.length < VARIED && left.length > 0) {
+    let best = 0
+    for (let at = 1; at < left.length; at += 1) if (left[at]!.worth > left[best]!.worth) best = at
+    const [{ one }] = left.splice(best, 1) as [{ one: T; worth: number }]
+    first.push(one)
+    for (const other of left)
+      if (isSameGrip(one.voicing.frets, other.one.voicing.frets)) other.worth -= SAME_AGAIN
+  }
+  return [...first, ...left.map(({ one }) => one)]
+}
+
+/** Whether one of two grips is the other with strings left out. */
+function isSameGrip(a: Frets, b: Frets): boolean {
+  let [more, less] = [false, false]
+  for (let string = 0; string < a.length; string += 1) {
+    const [one, other] = [a[string] ?? null, b[string] ?? null]
+    if (one === other) continue
+    if (one !== null && other !== null) return false
+    if (other === null) more = true
+    else less = true
+  }
+  return !(more && less)
+}
+
+/** A full chord of open position that people write down for a plain chord, such as 3 2 0 0 0 3, or learn first, such as 2 0 0 2 3 2 for D/F#. */
+const isKnownByAll = (voicing: Voicing, chord: ChordSymbol, instrument: Instrument): boolean =>
+  voicing.midis.length >= 5 &&
+  voicing.frets.includes(0) &&
+  chord.tones.length <= 4 &&
+  (isWritten(voicing.frets, chord, instrument) || hasUsualForm(voicing, chord, instrument))

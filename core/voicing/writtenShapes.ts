@@ -1,7 +1,6 @@
 // Shapes that people write down, from @tombatossals/chords-db 0.5.1 (MIT), keys C D E F G A B. Made by `npm run fit`; not changed by hand.
 
 /** For each ending of a chord symbol the shapes without open strings, frets from the lowest held one, and in how many of the seven keys they are written. */
-// prettier-ignore
 export const WRITTEN_MOVABLE: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   '': { '0 0 2 2 2 0': 5, 'x x 0 0 0 3': 2, '0 2 2 1 0 0': 6, '0 3 2 0 1 0': 4, 'x x 0 2 3 2': 1, 'x 0 0 2 3 2': 3 },
   'm': { '0 0 2 2 1 0': 6, '3 1 0 0 x x': 3, '0 2 2 0 0 0': 6, 'x 2 1 1 0 x': 1, 'x x 0 2 3 1': 3, 'x x 2 1 2 0': 1 },
@@ -46,7 +45,6 @@ export const WRITTEN_MOVABLE: Readonly<Record<string, Readonly<Record<string, nu
 }
 
 /** For each ending and each root (0 is C) the shapes with open strings. */
-// prettier-ignore
 export const WRITTEN_OPEN: Readonly<Record<string, Readonly<Record<number, readonly string[]>>>> = {
   '': { 0: ['x 3 2 0 1 0'], 2: ['x x 0 2 3 2'], 4: ['0 2 2 1 0 0'], 7: ['3 2 0 0 0 3'], 9: ['x 0 2 2 2 0', 'x 0 2 2 2 5', 'x 0 7 9 10 9'] },
   'm': { 0: ['x 3 1 0 1 3'], 2: ['x x 0 2 3 1'], 4: ['0 2 2 0 0 0', '0 2 2 4 5 3'], 7: ['3 1 0 0 3 3'], 9: ['x 0 2 2 1 0', 'x 0 2 5 5 5', 'x 0 7 9 10 8'] },
