@@ -47,6 +47,7 @@ const weightsFor = ({ symbols, bass }: Pair): Weights =>
   weightsOf({
     weights: weightsFrom('smooth', {}, bass),
     texture: usualTextures(symbols.map(chord), { bass })[0]!,
+    limits: { bass },
   })
 
 const dearerBy = (dearer: Record<Term, number>, weights: Weights) =>

@@ -10,7 +10,7 @@ import { bestLines, differentLines, STOPPED } from './lead'
 import { type LeadProblem } from './problem'
 import { layersOf } from './layers'
 import { type Line } from './line'
-import { nearnessOf, TEXTURES, textureLimits, usualTextures } from './texture'
+import { nearnessOf, textureLimits, textureOf, usualTextures } from './texture'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
 import type { Role } from '../analysis/role'
 import type { TextureName } from './textureNames'
@@ -91,7 +91,8 @@ function problemOf(styled: StyledProblem): {
   const ofStyle = free ? undefined : named.texture?.(limits)
   const set = texture ?? ofStyle ?? (free ? ('as it comes' as const) : null)
   const wanted = set ? [set] : usualTextures(rest.chords, limits)
-  const coloured = colour ?? (!plain && (named.coloured === true || TEXTURES[wanted[0]!].coloured === true))
+  const coloured =
+    colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
   const colours = coloured ? rest.chords.map((chord, at) => coloursFor(chord, roles[at])) : undefined
   const problem: LeadProblem = {
@@ -235,7 +236,8 @@ function standIns(
   const within = textureLimits(texture, limits)
   const others = line.voicings.flatMap((voicing, at) =>
     !fixed?.has(at) &&
-    (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) > (TEXTURES[texture].belongs ?? 0)
+    (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) >
+      (textureOf(texture, limits).belongs ?? 0)
       ? [chords[at]!.canonical]
       : [],
   )

@@ -9,7 +9,7 @@ import { constrained, constraintInWords, type Constraint } from './constraints'
 import { contourTops } from './contour'
 import type { LeadProblem } from './problem'
 import type { Layer } from './stage'
-import { inTexture, nearnessOf, TEXTURES, textureLimits } from './texture'
+import { inTexture, nearnessOf, textureLimits, textureOf } from './texture'
 
 /** The grips of every chord, as far as they are asked for. */
 export function layersOf({
@@ -132,7 +132,7 @@ function gripsFor(
   if (texture === 'as it comes') return found(among(limits, null))
   // First those that belong, which is known before a hand is asked; then what is nearest; then whatever the limits give.
   const belonging = among(
-    TEXTURES[texture].stopped ? { ...own, open: false } : own,
+    textureOf(texture, limits).stopped ? { ...own, open: false } : own,
     (grip, as) => nearnessOf(texture, grip, as, own) === 0,
   )
   if (belonging.length > 0) return found(belonging)

@@ -28,6 +28,8 @@ const MOST_SHARED = 0.5
  * way of nearly equal quality is preferred, then more until the lines are different.
  */
 const REPEATED_GRIP = [4, 9, 20, 60]
+/** What sounding the notes of an earlier line counts against holding its grip: another place on the neck is another grip. */
+const SAME_SOUND = 0.3
 /** What each grip of a texture that is not the first choice pays, in changes of texture: so that the first choice is the first answer. */
 const NOT_FIRST = 2
 
@@ -71,9 +73,10 @@ export function differentLines(
           ? layers
           : layers.map((layer, at) => ({
               ...layer,
-              extra: layer.voicings.map((voicing) =>
-                used[at]!.has(voicing.midis.join()) || used[at]!.has(voicing.frets.join(' ')) ? price : 0,
-              ),
+              extra: layer.voicings.map(({ frets, midis }) => {
+                if (used[at]!.has(frets.join(' '))) return price
+                return used[at]!.has(midis.join()) ? SAME_SOUND * price : 0
+              }),
             }))
       const onLayer = (done: number) =>
         problem.onProgress?.(

@@ -49,7 +49,10 @@ export function gripMeasures(
   for (const { degree, note } of chord.tones) {
     const bit = 1 << pitchClass(note)
     if ((sounds & bit) === 0) fullness += FREE_TO_GO.includes(degree) ? 0 : 1
-    else if ((twice & bit) !== 0) fullness += FREE_TO_GO.includes(degree) ? 0 : 0.25
+    else if ((twice & bit) !== 0) {
+      fullness += FREE_TO_GO.includes(degree) ? 0 : 0.25
+      if (THIRDS.includes(degree) && midis[0]! % 12 === pitchClass(note)) fullness += TWICE_THE_THIRD
+    }
   }
   let [lowest, openStrings] = [0, 0]
   for (const fret of frets) {
@@ -75,6 +78,9 @@ export function gripMeasures(
       Math.max(0, bassString - 1),
   }
 }
+/** A third in the bass is not wanted again above it. */
+const TWICE_THE_THIRD = 0.75
+const THIRDS: readonly Degree[] = ['3', 'b3']
 /** Tones that cost nothing when they go: the natural fifth, and the root where the bass rule lets it go. */
 const FREE_TO_GO: readonly Degree[] = ['1', '5']
 

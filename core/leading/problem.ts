@@ -3,7 +3,7 @@ import type { Frets } from '../neck/instrument'
 import type { Limits } from '../voicing/limits'
 import type { Constraint } from './constraints'
 import type { Contour } from './contour'
-import { TEXTURES } from './texture'
+import { textureOf } from './texture'
 import type { TextureName } from './textureNames'
 import { withBassPlayer, type Weights } from './weights'
 
@@ -38,8 +38,9 @@ export interface LeadProblem {
 export function weightsOf({
   weights,
   texture = 'as it comes',
-}: Pick<LeadProblem, 'weights' | 'texture'>): Weights {
-  const { prices, rootless, noBass } = TEXTURES[texture]
+  limits,
+}: Pick<LeadProblem, 'weights' | 'texture'> & { limits: Pick<Limits, 'bass'> }): Weights {
+  const { prices, rootless, noBass } = textureOf(texture, limits)
   const own = (rootless || noBass) && weights.upper > 0 ? withBassPlayer(weights) : weights
   return prices ? prices(own) : own
 }

@@ -1,7 +1,7 @@
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { pitchClass } from '../pitch/note'
-import { isKnownShape, isWritten, toneClass } from '../voicing/idiom'
+import { hasUsualForm, isKnownShape, isWritten, toneClass } from '../voicing/idiom'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Family } from '../voicing/family'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
@@ -30,6 +30,8 @@ export interface Texture {
   prices?: (weights: Weights) => Weights
   /** Stopped strings only, as far as there are such grips: a comping hand moves, and open strings do not go with it. */
   stopped?: boolean
+  /** What it is where the guitar has the bass, if that is something else. */
+  withBass?: Omit<Texture, 'withBass'>
 }
 
 /** Strings counted from the lowest of six, so that a seventh string below does not move them. */
@@ -38,6 +40,8 @@ const stringFromSixth = (string: number, limits: Limits): number =>
 const neighbours = ({ strings }: SoundingGrip): boolean =>
   strings.at(-1)!.string - strings[0]!.string === strings.length - 1
 const classesOf = (voicing: SoundingGrip) => new Set(voicing.strings.map(({ degree }) => toneClass(degree)))
+const classesAbove = ({ strings }: SoundingGrip) =>
+  new Set(strings.slice(1).map(({ degree }) => toneClass(degree)))
 const distinct = ({ midis }: SoundingGrip): number => new Set(midis.map((midi) => midi % 12)).size
 /** D3 to F3: the roots that may lie on the fourth string. */
 const FOURTH_STRING_ROOTS = [50, 53] as const
@@ -48,7 +52,7 @@ function lowBass(voicing: SoundingGrip, limits: Limits): boolean {
   const place = stringFromSixth(string, limits)
   return place <= 1 || (place === 2 && midi >= FOURTH_STRING_ROOTS[0] && midi <= FOURTH_STRING_ROOTS[1])
 }
-const guitarHasBass = ({ bass }: Limits): boolean => bass === 'root' || bass === 'chord'
+const guitarHasBass = ({ bass }: Pick<Limits, 'bass'>): boolean => bass === 'root' || bass === 'chord'
 /** Tones without which a grip of a chord is not itself: all but the natural fifth and what a higher tension implies. */
 const needed = (chord: ChordSymbol): number => chord.tones.filter(({ need }) => need !== 'free').length
 
@@ -81,7 +85,7 @@ function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boo
     lowBass(voicing, limits) &&
     isNextAbove(low, next, limits) &&
     voicing.strings.at(-1)!.string - next === size - 2 &&
-    !(size > 3 && classesOf(voicing).has('fifth') && hasDegree(chord, '5'))
+    !(size > 3 && classesAbove(voicing).has('fifth') && hasDegree(chord, '5'))
   )
 }
 
@@ -96,17 +100,75 @@ const ringsOpen = (voicing: SoundingGrip, limits: Limits): boolean =>
   voicing.frets.includes(0) &&
   voicing.frets.every((fret) => fret === null || fret === 0 || fret - limits.instrument.capo <= OPEN_POSITION)
 
+/** Strummed chords are not led voice by voice. */
+const strummed = (weights: Weights): Weights => ({
+  ...weights,
+  motion: weights.motion * STRUMMED,
+  upper: weights.upper * STRUMMED,
+  top: weights.top * STRUMMED,
+  voices: 0,
+  held: 0,
+  leaps: 0,
+  tendency: 0,
+  texture: 0,
+})
+
+/** Barre chords, the root on the sixth or fifth string: triads of a guitar that has the bass. */
+const BARRES: Omit<Texture, 'withBass'> = {
+  says: 'Barre chords with the root on the two low strings.',
+  stopped: true,
+  notes: [4, 6],
+  belongs: 1,
+  prices: strummed,
+  near: (voicing, chord, limits) => {
+    if (!lowBass(voicing, limits) || stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 3
+    const { instrument } = limits
+    if (!isKnownShape(voicing.frets, chord, instrument) && !hasUsualForm(voicing, chord, instrument)) return 2
+    // The forms of E and A: the index lies where the root is.
+    const onIndex = voicing.frets[voicing.strings[0]!.string] === lowestHeld(voicing)
+    return onIndex && voicing.midis.length >= 5 && hasUsualForm(voicing, chord, instrument) ? 0 : 1
+  },
+}
+
+const FOURTHS = {
+  says: 'Stacked fourths, one of them augmented where the chord asks for it.',
+  stopped: true,
+  notes: [3, 4],
+  families: ['quartal'],
+  coloured: true,
+  omit: ['3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
+  near: (voicing) => {
+    if (!voicing.families.includes('quartal')) return 2
+    return classesOf(voicing).has('third') ? 0 : 1
+  },
+} satisfies Omit<Texture, 'withBass'>
+
+const TWO_VOICES = {
+  says: 'Guide tones, tenths and double stops: third and seventh, or root and third; tenths where the guitar has the bass.',
+  stopped: true,
+  notes: [2, 2],
+  omit: ['5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
+} satisfies Omit<Texture, 'withBass' | 'near'>
+
 /** What an upper structure without a tension costs, in semitones. */
 const UPPER_TONES = 3
 /** What motion counts in strummed chords, against voices that are led. */
 const STRUMMED = 0.15
+/** What open strings beside a hand that has left open position, and a tone three times, count where strings are to ring. */
+const RINGING = 0.3
 const isGuitarTuning = ({ instrument }: Limits): boolean =>
   instrument.tuning.join() === DEFAULT_LIMITS.instrument.tuning.join()
 
 const layout =
   (family: 'drop 2' | 'drop 3'): Texture['near'] =>
   (voicing, _chord, limits) => {
-    if (!voicing.families.includes(family)) {
+    // Over its own bass drop 2 goes on in drop 3 on the sixth string, so that the top goes by step.
+    const mixed =
+      family === 'drop 2' &&
+      guitarHasBass(limits) &&
+      voicing.families.includes('drop 3') &&
+      lowBass(voicing, limits)
+    if (!mixed && !voicing.families.includes(family)) {
       if (
         voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') &&
         (!guitarHasBass(limits) || lowBass(voicing, limits))
@@ -133,24 +195,19 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     notes: [4, 6],
     // A barre chord is one of them where there is no open one.
     belongs: 1,
-    // Strummed chords are not led voice by voice.
-    prices: (weights) => ({
-      ...weights,
-      motion: weights.motion * STRUMMED,
-      upper: weights.upper * STRUMMED,
-      top: weights.top * STRUMMED,
-      voices: 0,
-      held: 0,
-      leaps: 0,
-      tendency: 0,
-      texture: 0,
-    }),
+    // What rings on may do so twice, and beside a hand that is further up.
+    prices: (weights) => {
+      const own = strummed(weights)
+      return { ...own, open: own.open * RINGING, tripled: own.tripled * RINGING }
+    },
     near: (voicing, chord, limits) => {
-      const written = isWritten(voicing.frets, chord, limits.instrument)
+      const written =
+        isWritten(voicing.frets, chord, limits.instrument) ||
+        (voicing.midis.length >= 5 && hasUsualForm(voicing, chord, limits.instrument))
       if (ringsOpen(voicing, limits) && (written || !isGuitarTuning(limits))) return 0
       if (
         voicing.midis.length >= 5 &&
-        isKnownShape(voicing.frets, chord, limits.instrument) &&
+        (written || isKnownShape(voicing.frets, chord, limits.instrument)) &&
         lowestHeld(voicing) - limits.instrument.capo <= NEAR_NUT
       )
         return 1
@@ -187,7 +244,7 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     },
   },
   'drop 2': {
-    says: 'Four voices, close but for the second from the top, an octave lower.',
+    says: 'Four voices, close but for the second from the top, an octave lower; over its own bass drop 3 beside it.',
     stopped: true,
     notes: [4, 4],
     families: ['drop 2', 'drop 3'],
@@ -228,20 +285,14 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     },
   },
   fourths: {
-    says: 'Stacked fourths, one of them augmented where the chord asks for it.',
-    stopped: true,
-    notes: [3, 4],
+    ...FOURTHS,
     noBass: true,
-    families: ['quartal'],
-    coloured: true,
-    omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', '6', '9', '11', '13'],
-    near: (voicing) => {
-      if (!voicing.families.includes('quartal')) return 2
-      return classesOf(voicing).has('third') ? 0 : 1
-    },
+    omit: ['1', ...FOURTHS.omit],
+    withBass: FOURTHS,
   },
   triads: {
-    says: 'Three voices on three neighbouring strings.',
+    says: 'Three voices on three neighbouring strings; barre chords where the guitar has the bass.',
+    withBass: BARRES,
     stopped: true,
     notes: [3, 3],
     noBass: true,
@@ -254,11 +305,9 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     },
   },
   'two voices': {
-    says: 'Guide tones, tenths and double stops: third and seventh, or root and third.',
-    stopped: true,
-    notes: [2, 2],
+    ...TWO_VOICES,
     noBass: true,
-    omit: ['1', '5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
+    omit: ['1', ...TWO_VOICES.omit],
     near: (voicing) => {
       const classes = classesOf(voicing)
       if (classes.size < 2 || !classes.has('third')) return 2
@@ -266,12 +315,27 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
       if (classes.has('root')) return 1
       return 2
     },
+    withBass: {
+      ...TWO_VOICES,
+      near: (voicing, _chord, limits) => {
+        if (!lowBass(voicing, limits)) return 3
+        const above = classesAbove(voicing)
+        if (above.has('third')) return voicing.families.includes('tenth') ? 0 : 2
+        return above.has('seventh') ? 1 : 2
+      },
+    },
   },
+}
+
+/** A texture as it is where the guitar has the bass, or has not. */
+export function textureOf(name: TextureName, limits: Pick<Limits, 'bass'>): Omit<Texture, 'withBass'> {
+  const texture = TEXTURES[name]
+  return guitarHasBass(limits) && texture.withBass ? texture.withBass : texture
 }
 
 /** The limits under which the grips of a texture are looked for: its own notes, within those the player set; its bass. */
 export function textureLimits(name: TextureName, limits: Limits): Limits {
-  const { notes, omit = [], rootless, noBass, families = null } = TEXTURES[name]
+  const { notes, omit = [], rootless, noBass, families = null } = textureOf(name, limits)
   if (name === 'as it comes') return limits
   const usual = [DEFAULT_LIMITS.notes, TUNE_LIMITS.notes].some((one) => one.join() === limits.notes.join())
   const within = usual
@@ -295,7 +359,7 @@ export function nearnessOf(
   chord: ChordSymbol,
   limits: Limits,
 ): number | null {
-  const { near, stopped } = TEXTURES[name]
+  const { near, stopped } = textureOf(name, limits)
   const kind = near(grip, chord, limits)
   return kind !== null && stopped && grip.frets.includes(0) ? Math.max(kind, 1) : kind
 }
@@ -333,7 +397,7 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
 }
 
 /** From this share of plain triads on a tune is a song of plain triads. */
-const PLAIN = 0.6
+const PLAIN = 0.4
 
 /**
  * The textures a chart is played in where none is asked for, the usual ones first (common practice): plain triads ring open; sevenths with the guitar on
@@ -348,5 +412,5 @@ export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Lim
   if (plain >= PLAIN * chords.length) return bass === 'any' ? ['triads', 'open'] : ['open', 'triads']
   return bass === 'any'
     ? ['drop 2', 'rootless', 'drop 3']
-    : ['shells', 'drop 3', 'shells and colour', 'drop 2']
+    : ['shells', 'drop 2', 'shells and colour', 'drop 3']
 }

@@ -47,15 +47,15 @@ export const TERM_NAMES = Object.keys(TERMS) as Term[]
 const SMOOTH: Weights = {
   motion: 0, // the bass follows roots: only the voices above it are priced by motion (with a bass player, all are)
   upper: 1, // the unit
-  low: 0.8, // a bass a third above its register costs two or three semitones in a voice
+  low: 1.2, // a bass a third above its register costs four semitones in a voice
   room: 0, // only with a bass player
   bass: 0, // leaps of a root are free
   top: 0.4, // the top is heard as a melody: a leap there is half as bad again
   outer: 0.1, // decides between equals
   parallels: 0.1, // a school may not care: decides between equals
-  tendency: 0.8, // nearly a semitone: broken only when something is gained
+  tendency: 1.3, // more than a semitone: broken only when something is gained
   tame: 0, // only the tension style minds a voice that does what is expected
-  texture: 3.5, // a change of texture is a decision, not an accident
+  texture: 4, // a change of texture is a decision, not an accident
   family: 0.3, // grips of one layout sound of a piece
   voices: 1, // a voice that appears from nowhere is heard
   held: 0.3, // a common tone that jumps to another octave is no longer heard as held: decides between equals
@@ -67,7 +67,7 @@ const SMOOTH: Weights = {
   idiom: 0.7, // a grip nobody writes down costs three or four semitones
   tripled: 4, // three of one tone are never first
   plain: 0, // only where tensions are wanted
-  mud: 2, // clearly heard
+  mud: 2.3, // clearly heard
   sour: 2.5, // avoided unless nothing else is near
   fullness: 1.2, // one missing colour is worth a semitone
   open: 2.5, // an open string two frets from the hand costs as much as a change of texture, at the seventh fret it is out of the question

@@ -9,7 +9,7 @@ import { weightsFrom } from '../leading/weights'
 import { STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { mudBelow } from './clashes'
 import { voicingsOf } from './enumerate'
-import { idiomOf, movableShape, strangenessOf, usualFirst, writtenIn } from './idiom'
+import { hasUsualForm, idiomOf, movableShape, strangenessOf, usualFirst, writtenIn } from './idiom'
 import { IDIOM_WEIGHTS } from './idiomWeights'
 import { DEFAULT_LIMITS } from './limits'
 import { voicingOf } from './voicing'
@@ -60,7 +60,8 @@ describe('the first grips of a chord', () => {
           mudBelow(voicing.midis) === 0 ||
             (voicing.frets.includes(0) &&
               voicing.midis.length >= 5 &&
-              writtenIn(voicing.frets, chord(symbol), STANDARD_GUITAR) > 0),
+              (writtenIn(voicing.frets, chord(symbol), STANDARD_GUITAR) > 0 ||
+                hasUsualForm(voicing, chord(symbol), STANDARD_GUITAR))),
         ).toBe(true)
   })
 })
@@ -105,7 +106,7 @@ describe('pairs of passages, the first preferred (common practice, no source)', 
         {
           chords,
           limits,
-          weights: weightsOf({ weights: weightsFrom('smooth', {}, bass), texture: texture! }),
+          weights: weightsOf({ weights: weightsFrom('smooth', {}, bass), texture: texture!, limits }),
         },
       ).cost
     expect(cost(better)).toBeLessThan(cost(worse))

@@ -236,7 +236,11 @@ function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null 
 }
 
 /** Whether a grip is one of the forms that players learn first, on six strings tuned like a guitar. */
-export function hasUsualForm(voicing: Voicing, chord: ChordSymbol, instrument: Instrument): boolean {
+export function hasUsualForm(
+  voicing: Pick<Voicing, 'frets' | 'strings'>,
+  chord: ChordSymbol,
+  instrument: Instrument,
+): boolean {
   let [lowest, highest] = [Infinity, -Infinity]
   for (const fret of voicing.frets)
     if (fret !== null) {
@@ -245,7 +249,11 @@ export function hasUsualForm(voicing: Voicing, chord: ChordSymbol, instrument: I
     }
   return highest - Math.max(lowest, instrument.capo) <= COMPACT && soundsUsual(voicing, chord, instrument)
 }
-function soundsUsual({ frets, strings }: Voicing, chord: ChordSymbol, instrument: Instrument): boolean {
+function soundsUsual(
+  { frets, strings }: Pick<Voicing, 'frets' | 'strings'>,
+  chord: ChordSymbol,
+  instrument: Instrument,
+): boolean {
   if (!onSixStrings(frets, instrument)) return false
   const root = pitchClass(chord.root)
   const above: (number | null)[] = STRINGS.map(() => null)

@@ -17,6 +17,11 @@ export interface Requirement {
 const bit = (pc: number) => 1 << pc
 const ALL_SOUNDS = 0xfff
 
+/** Tones from which on a chord over its fifth may leave its root out: the fingers hold the ninth chord while the bass alternates. */
+const NINTH = 5
+const standsOnItsFifth = ({ root, bass, tones }: ChordSymbol): boolean =>
+  bass !== null && tones.length >= NINTH && (pitchClass(bass) - pitchClass(root) + 12) % 12 === 7
+
 /**
  * What the symbol and the bass rule ask of a grip. The third, the seventh and every named tone stay; the natural
  * fifth and what a higher tension only implies may go; the root goes when a bass plays it (common practice).
@@ -36,7 +41,7 @@ export function requirementOf(chord: ChordSymbol, limits: Pick<Limits, 'bass' | 
   switch (limits.bass) {
     case 'chord': {
       const bass = bit(pitchClass(chord.bass ?? chord.root))
-      const rootless = limits.omit.includes('1') ? 0 : root
+      const rootless = limits.omit.includes('1') || standsOnItsFifth(chord) ? 0 : root
       return { ...shared, allowed: all | bass, required: shared.required | rootless | bass, bass }
     }
     case 'root': {
