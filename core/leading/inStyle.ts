@@ -11,6 +11,7 @@ import { type LeadProblem } from './problem'
 import { layersOf } from './layers'
 import { type Line } from './line'
 import { nearnessOf, textureLimits, textureOf, usualTextures } from './texture'
+import { toneClass } from '../voicing/idiom'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
 import type { Role } from '../analysis/role'
 import type { TextureName } from './textureNames'
@@ -94,13 +95,18 @@ function problemOf(styled: StyledProblem): {
   const coloured =
     colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
-  const colours = coloured ? rest.chords.map((chord, at) => coloursFor(chord, roles[at])) : undefined
+  // A colour that is written is the colour, but in a style that looks for more.
+  const more = named.coloured === true || colour === true
+  const colours = coloured
+    ? rest.chords.map((chord, at) => (more || !hasTension(chord) ? coloursFor(chord, roles[at]) : [chord]))
+    : undefined
   const problem: LeadProblem = {
     ...rest,
     limits,
     weights: weightsFrom(style, weights, limits.bass),
     ...(colours ? { colours } : {}),
     ...(named.inversions ? { inversions: true } : {}),
+    ...(free ? {} : { usual: true }),
   }
   const textures = texture || ofStyle || wanted.length === 1 ? wanted : usable(problem, wanted)
   const choices = () => {
@@ -109,6 +115,9 @@ function problemOf(styled: StyledProblem): {
   }
   return { problem, textures, choices: choices() }
 }
+
+const hasTension = ({ tones }: ChordSymbol): boolean =>
+  tones.some(({ degree }) => toneClass(degree) === 'tension')
 
 const rolesOf = (chords: readonly ChordSymbol[]): Role[] =>
   readingsOf(chords)

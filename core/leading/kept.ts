@@ -28,7 +28,13 @@ export class KeptSearch {
   private book: PriceBook | null = null
 
   best(problem: Problem): Result<Line | null> {
-    const asked = JSON.stringify([problem.limits, problem.weights, problem.texture, problem.inversions])
+    const asked = JSON.stringify([
+      problem.limits,
+      problem.weights,
+      problem.texture,
+      problem.inversions,
+      problem.usual,
+    ])
     if (asked !== this.asked || !this.book) {
       this.asked = asked
       this.places = []

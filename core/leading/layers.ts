@@ -3,7 +3,8 @@ import { pitchClass } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { requirementOf, type Requirement } from '../voicing/requirement'
-import { soundingOf, ToneNames, voicingOf, type SoundingGrip } from '../voicing/voicing'
+import { isPlayed } from '../voicing/idiom'
+import { soundingOf, ToneNames, voicingOf, type SoundingGrip, type Voicing } from '../voicing/voicing'
 import { whyNoGrip } from '../voicing/whyNone'
 import { constrained, constraintInWords, type Constraint } from './constraints'
 import { contourTops } from './contour'
@@ -21,9 +22,10 @@ export function layersOf({
   texture = 'as it comes',
   colours,
   inversions = false,
+  usual = false,
 }: Pick<
   LeadProblem,
-  'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions'
+  'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions' | 'usual'
 >): Result<Layer[]> {
   const layers: Layer[] = []
   const keptTo = JSON.stringify(limits)
@@ -47,7 +49,7 @@ export function layersOf({
     const asked = constraints.filter((one) => one.from <= index && index <= one.to)
     const only = asked.map((one) => constraintInWords(one, limits.instrument.tuning)).join('; ')
     const variants = colours?.[index] ?? [chord]
-    const kind = `${only}${texture === 'as it comes' ? '' : ` ${texture}`}${inversions ? ' inverted' : ''}${
+    const kind = `${only}${texture === 'as it comes' ? '' : ` ${texture}`}${inversions ? ' inverted' : ''}${usual ? ' usual' : ''}${
       variants.length > 1
         ? ` or ${variants
             .slice(1)
@@ -56,7 +58,7 @@ export function layersOf({
         : ''
     }`
     const grips = KNOWN_GRIPS.of(`${chord.canonical} ${kind} ${keptTo}`, () =>
-      gripsFor(variants, { limits, texture, inversions }, asked),
+      gripsFor(variants, { limits, texture, inversions, usual }, asked),
     )
     if (grips.voicings.length === 0)
       return bad({
@@ -95,7 +97,12 @@ const KNOWN_GRIPS = new GripBook()
 /** The grips of a chord, or of what it may become, that are nearest to a texture; all it has where the texture leaves none. */
 function gripsFor(
   variants: readonly ChordSymbol[],
-  { limits, texture, inversions }: Required<Pick<LeadProblem, 'limits' | 'texture' | 'inversions'>>,
+  {
+    limits,
+    texture,
+    inversions,
+    usual,
+  }: Required<Pick<LeadProblem, 'limits' | 'texture' | 'inversions' | 'usual'>>,
   asked: readonly Constraint[],
 ): Pick<Layer, 'voicings' | 'chords'> {
   const own = textureLimits(texture, limits)
@@ -125,10 +132,13 @@ function gripsFor(
       }
     })
   }
-  const found = (grips: ReturnType<typeof among>) => ({
-    voicings: grips.map(({ voicing }) => voicing),
-    ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
-  })
+  const found = (all: ReturnType<typeof among>) => {
+    const grips = usual && asked.length === 0 ? playedOf(all, limits) : all
+    return {
+      voicings: grips.map(({ voicing }) => voicing),
+      ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
+    }
+  }
   if (texture === 'as it comes') return found(among(limits, null))
   // First those that belong, which is known before a hand is asked; then what is nearest; then whatever the limits give.
   const belonging = among(
@@ -148,6 +158,18 @@ function gripsFor(
     if (within === limits) return found(grips)
   }
   return { voicings: [] }
+}
+
+/** From so many grips that players take on, a line needs no others of a chord. */
+const ENOUGH = 1
+
+/** The grips that players take for what they sound, where there are enough of them. */
+function playedOf<T extends { voicing: Voicing; as: ChordSymbol }>(
+  grips: readonly T[],
+  { instrument }: Limits,
+): readonly T[] {
+  const played = grips.filter(({ voicing, as }) => isPlayed(voicing, as, instrument))
+  return played.length >= ENOUGH ? played : grips
 }
 
 /** A chord with every tone that it or what it may become has, so that all their grips are looked for at once. */

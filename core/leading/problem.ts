@@ -22,6 +22,8 @@ export interface LeadProblem {
   colours?: readonly (readonly ChordSymbol[])[]
   /** Grips have to keep the root somewhere, whatever is lowest; a written bass stays lowest. */
   inversions?: boolean
+  /** Where a chord has grips that players take, others are not looked at; conditions on a chord open the whole neck. */
+  usual?: boolean
   /** What each grip pays, in changes of texture, because this kind of grip is not the first choice here. */
   aside?: number
   /** The form repeats: the last chord leads back to the first, and that step counts. */

@@ -1,7 +1,8 @@
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { pitchClass } from '../pitch/note'
-import { hasUsualForm, isKnownShape, isWritten, toneClass } from '../voicing/idiom'
+import { mudIn } from '../voicing/clashes'
+import { hasUsualForm, isKnownShape, isPacked, isWritten, toneClass } from '../voicing/idiom'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Family } from '../voicing/family'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
@@ -168,6 +169,7 @@ const layout =
       guitarHasBass(limits) &&
       voicing.families.includes('drop 3') &&
       lowBass(voicing, limits)
+    if (isPacked(voicing)) return voicing.midis.length === 4 && distinct(voicing) === 4 ? 2 : null
     if (!mixed && !voicing.families.includes(family)) {
       if (
         voicing.families.includes(family === 'drop 2' ? 'drop 3' : 'drop 2') &&
@@ -225,22 +227,26 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     },
   },
   'shells and colour': {
-    says: 'A shell with one tone more on top: the fifth, or a tension.',
+    says: 'A shell with one tone more on top, a tension where one is free; two where that is how the chord is played.',
     stopped: true,
-    notes: [4, 4],
+    notes: [4, 5],
     coloured: true,
-    near: (voicing, _chord, limits) => {
-      if (voicing.strings.length !== 4) return 2
+    // Ninths on the sixth string and thirteenths on the fifth have five notes: no change of texture beside four.
+    prices: (weights) => ({ ...weights, texture: weights.texture / 2, voices: weights.voices / 2 }),
+    near: (voicing, chord, limits) => {
+      if (!lowBass(voicing, limits) || mudIn(voicing.midis).length > 0) return 2
+      const [notes, usual] = [
+        voicing.strings.length,
+        hasUsualForm(voicing, chord, limits.instrument) && distinct(voicing) === voicing.midis.length,
+      ]
+      if (notes === 5) return usual && toneClass(voicing.strings[4]!.degree) === 'tension' ? 0 : 2
+      if (notes !== 4 || distinct(voicing) < 4) return 2
       const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
       const inside = voicing.strings.slice(1, 3).map(({ degree }) => toneClass(degree))
-      const whole =
-        distinct(voicing) === 4 &&
-        lowBass(voicing, limits) &&
-        isNextAbove(low, next, limits) &&
-        voicing.strings[3]!.string - next === 2
+      const whole = isNextAbove(low, next, limits) && voicing.strings[3]!.string - next === 2
       if (whole && inside.includes('third') && inside.includes('seventh')) return 0
-      if (whole) return 1
-      return 2
+      if (usual && classesAbove(voicing).has('third') && classesAbove(voicing).has('seventh')) return 0
+      return whole ? 1 : 2
     },
   },
   'drop 2': {
@@ -399,6 +405,9 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
 /** From this share of plain triads on a tune is a song of plain triads. */
 const PLAIN = 0.4
 
+/** From this share of chords with a colour in the symbol on, shells take one on top. */
+const COLOURED = 0.5
+
 /**
  * The textures a chart is played in where none is asked for, the usual ones first (common practice): plain triads ring open; sevenths with the guitar on
  * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
@@ -410,7 +419,9 @@ export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Lim
   ).length
   if (bass === 'none') return ['rootless', 'drop 2', 'triads']
   if (plain >= PLAIN * chords.length) return bass === 'any' ? ['triads', 'open'] : ['open', 'triads']
-  return bass === 'any'
-    ? ['drop 2', 'rootless', 'drop 3']
+  if (bass === 'any') return ['drop 2', 'rootless', 'drop 3']
+  const coloured = chords.filter((chord) => needed(chord) > 3).length
+  return coloured >= COLOURED * chords.length
+    ? ['shells and colour', 'shells', 'drop 2', 'drop 3']
     : ['shells', 'drop 2', 'shells and colour', 'drop 3']
 }

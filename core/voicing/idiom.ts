@@ -287,6 +287,24 @@ export function isKnownShape(frets: Frets, chord: ChordSymbol, instrument: Instr
   )
 }
 
+/** Layouts that are played on neighbouring strings whatever the chord. */
+const LAID_OUT: readonly Family[] = ['drop 2', 'drop 3', 'shell']
+
+/** Whether players take a grip for a chord at all: a form that is learned or written down, or four voices and shells as they are laid out. */
+export const isPlayed = (
+  voicing: Pick<Voicing, 'frets' | 'strings' | 'families'>,
+  chord: ChordSymbol,
+  instrument: Instrument,
+): boolean =>
+  hasUsualForm(voicing, chord, instrument) ||
+  isKnownShape(voicing.frets, chord, instrument) ||
+  (voicing.families.some((family) => LAID_OUT.includes(family)) && !isPacked(voicing))
+
+/** Root and tension in four voices: laid out by any rule they are a cluster, and the chord has forms of its own. */
+export const isPacked = ({ strings }: Pick<Voicing, 'strings'>): boolean =>
+  strings.some(({ degree }) => degree === '1') &&
+  strings.some(({ degree }) => toneClass(degree) === 'tension')
+
 /** Whether a set of frets is a shape people write down for a chord. */
 export const isWritten = (frets: Frets, chord: ChordSymbol, instrument: Instrument): boolean =>
   writtenIn(frets, chord, instrument) > 0
