@@ -10,6 +10,7 @@ import { bestLines, differentLines, STOPPED } from './lead'
 import { type LeadProblem } from './problem'
 import { layersOf } from './layers'
 import { type Line } from './line'
+import type { Limits } from '../voicing/limits'
 import { nearnessOf, textureLimits, textureOf, usualTextures } from './texture'
 import { toneClass } from '../voicing/idiom'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
@@ -24,6 +25,8 @@ export interface StyledProblem extends Omit<LeadProblem, 'weights' | 'colours' |
   colour?: boolean
   /** What each chord does where it stands; read from the chords themselves where it is not said. */
   roles?: readonly Role[]
+  /** The tune before it was coloured, where that is known: what is strummed stays strummed when sevenths come. */
+  home?: readonly ChordSymbol[]
   /** Position: the frets the hand stays in; the best five are looked for where none are given. */
   window?: readonly [number, number] | null
   /** Drone: the string that rings open, by index, or the pitch that is held; the best is looked for where none is given. */
@@ -46,7 +49,7 @@ export interface StyledLines {
 /** Frets of one position: one for each finger and one to stretch to. */
 const POSITION = 5
 /** A texture is a tune's own when so many of its chords have it. */
-const HAVE_IT = 0.75
+const HAVE_IT = 0.6
 
 /** A place that a style may be played in: conditions on some of the chords, and what has to be said of it. */
 interface StyleChoice {
@@ -71,6 +74,7 @@ function problemOf(styled: StyledProblem): {
     colour,
     roles: given,
     texture,
+    home = styled.chords,
     ...rest
   } = styled
   const named = STYLES[style]
@@ -91,7 +95,7 @@ function problemOf(styled: StyledProblem): {
     (rest.constraints ?? []).some(({ kind }) => kind === 'top')
   const ofStyle = free ? undefined : named.texture?.(limits)
   const set = texture ?? ofStyle ?? (free ? ('as it comes' as const) : null)
-  const wanted = set ? [set] : usualTextures(rest.chords, limits)
+  const wanted = set ? [set] : texturesFor(rest.chords, home, limits)
   const coloured =
     colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
@@ -114,6 +118,17 @@ function problemOf(styled: StyledProblem): {
     return style === 'drone' ? drones(problem, roles, drone) : [NO_CHOICE]
   }
   return { problem, textures, choices: choices() }
+}
+
+/** The textures of a chart; of a song that was coloured those of the song first, as far as its chords have them. */
+function texturesFor(
+  chords: readonly ChordSymbol[],
+  home: readonly ChordSymbol[],
+  limits: Limits,
+): TextureName[] {
+  const [first] = usualTextures(home, limits)
+  const own = usualTextures(chords, limits)
+  return first === 'open' && own[0] !== 'open' ? ['open', ...own] : own
 }
 
 const hasTension = ({ tones }: ChordSymbol): boolean =>
@@ -163,10 +178,14 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
     })
     if (!layers.ok) return false
     // Grips of one chord are all as near to the texture as the first.
-    const have = layers.value.filter(
-      ({ voicings, chords: as, chord }) => nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) === 0,
-    ).length
-    return have >= HAVE_IT * different.length || (texture === 'open' && have > 0)
+    const nearness = layers.value.map(
+      ({ voicings, chords: as, chord }) =>
+        nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) ?? Infinity,
+    )
+    const { belongs = 0 } = textureOf(texture, limits)
+    const have = nearness.filter((near) => near <= belongs).length
+    // Strummed chords ring where some of them can.
+    return have >= HAVE_IT * different.length && (texture !== 'open' || nearness.includes(0))
   })
   return having.length > 0 ? having : ['as it comes']
 }
@@ -199,8 +218,11 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
     lines.ok
       ? good({
           lines: lines.value,
-          texture: textures[0]!,
-          says: [...choice.says, ...standIns(problem, textures[0]!, lines.value[0])],
+          texture: lines.value[0]?.texture ?? textures[0]!,
+          says: [
+            ...choice.says,
+            ...standIns(problem, lines.value[0]?.texture ?? textures[0]!, lines.value[0]),
+          ],
         })
       : lines
   if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)

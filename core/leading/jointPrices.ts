@@ -7,6 +7,7 @@ import {
   gripMeasures,
   handPlace,
   handTravelMm,
+  isWrittenStep,
   motionMeasures,
   outlineMeasures,
   tendenciesOf,
@@ -121,6 +122,7 @@ export class JointPrices {
       tensionsOf(to.chord),
     )
     Object.assign(measures, motionMeasures(x, y), outlineMeasures(x, y))
+    if (measures.bass! > 0 && isWrittenStep(from.chord, to.chord)) measures.walk = 1
     measures.hand = handTravelMm(a.hand, b.hand)
     measures.fingers = fingersAnew(a.hand, b.hand)
     measures.texture = kindOfGrip(a.voicing) === kindOfGrip(b.voicing) ? 0 : 1

@@ -7,6 +7,7 @@ import {
   gripMeasures,
   handPlace,
   handTravelMm,
+  isWrittenStep,
   layoutOf,
   motionMeasures,
   outlineMeasures,
@@ -16,6 +17,7 @@ import {
 } from './measures'
 import { weightsOf, type LeadProblem } from './problem'
 import { kindOfGrip } from './texture'
+import type { TextureName } from './textureNames'
 import { TERM_NAMES, type Term } from './weights'
 
 /** What happens between two grips of a line. */
@@ -41,6 +43,8 @@ export interface Line {
   chords: readonly ChordSymbol[]
   /** One fewer than the voicings; as many where the form repeats, the last one leading back. */
   steps: Step[]
+  /** The kind of grip it was looked for in; none where it is any. */
+  texture?: TextureName
 }
 
 /** A line from its grips, with everything measured. */
@@ -62,7 +66,9 @@ export function lineOf(
     const [before, voicing] = [voicings[from]!, voicings[at]!]
     const { motion, upper } = motionMeasures(before.midis, voicing.midis)
     const hand = handTravelMm(hands[from]!, hands[at]!)
-    count(outlineMeasures(before.midis, voicing.midis))
+    const outline = outlineMeasures(before.midis, voicing.midis)
+    count(outline)
+    if (outline.bass > 0 && isWrittenStep(chords[from]!, chords[at]!)) count({ walk: 1 })
     count(
       voiceMeasures(
         before.midis,
@@ -103,5 +109,6 @@ export function lineOf(
     voicings,
     chords: as,
     steps,
+    ...(problem.texture ? { texture: problem.texture } : {}),
   }
 }

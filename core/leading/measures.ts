@@ -121,6 +121,13 @@ export function outlineMeasures(
   }
 }
 
+/** Whether a bass that is written, or a diminished chord on its way, goes by step from one chord to the next. Roots by themselves may leap. */
+export function isWrittenStep(chord: ChordSymbol, next: ChordSymbol): boolean {
+  if (![chord, next].some((one) => one.bass !== null || hasDegree(one, 'bb7'))) return false
+  const up = modulo(pitchClass(next.bass ?? next.root) - pitchClass(chord.bass ?? chord.root), 12)
+  return up > 0 && Math.min(up, 12 - up) <= STEP
+}
+
 /** Sounds of a chord that are tensions, as a set of pitch classes in a mask. */
 export const tensionsOf = (chord: ChordSymbol): number =>
   chord.tones.reduce(

@@ -5,6 +5,7 @@ import type { Voicing } from '../voicing/voicing'
 import {
   gripMeasures,
   handPlace,
+  isWrittenStep,
   layoutOf,
   outlineMeasures,
   STEP,
@@ -111,6 +112,8 @@ export class StepPrices {
   private readonly wants: ReturnType<typeof tendenciesOf>
   private readonly width: number
   private readonly tensions: number
+  /** What a bass costs that leaps where a step is written. */
+  private readonly walk: number
 
   /** Numbers kept. */
   get size(): number {
@@ -127,6 +130,7 @@ export class StepPrices {
     this.voices = new Float64Array(before.sounds.length * this.width).fill(NaN)
     this.wants = tendenciesOf(before.chord, stage.chord)
     this.tensions = tensionsOf(stage.chord)
+    this.walk = isWrittenStep(before.chord, stage.chord) ? weights.walk : 0
   }
 
   /**
@@ -144,7 +148,7 @@ export class StepPrices {
       const inner = to.second[b]! - from.second[a]!
       sum += w.upper * (from.notes[a]! <= 2 && to.notes[b]! <= 2 ? up : (inner < 0 ? -inner : inner) + up)
     }
-    if (down > STEP) sum += w.bass * (down - STEP)
+    if (down > STEP) sum += w.bass * (down - STEP) + this.walk
     if (up > STEP) sum += w.top * (up - STEP)
     if (bass * top > 0) sum += w.outer
     const voices = from.notes[a]! - to.notes[b]!
@@ -164,8 +168,9 @@ export class StepPrices {
     const kind = this.before.kinds[a] === this.stage.kinds[b] ? 0 : w.texture
     const upper = w.upper > 0 ? w.upper * leastMotion(this.before.uppers[a]!, this.stage.uppers[b]!) : 0
     const motion = w.motion > 0 ? w.motion * leastMotion(from, to) : 0
+    const walk = bass > 0 ? this.walk : 0
     return (this.motions[at] =
-      motion + upper + kind + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
+      motion + upper + kind + walk + w.bass * bass + w.top * top + w.outer * outer + w.voices * voices)
   }
 
   /** Parallels, tendencies and layout. */

@@ -1,4 +1,5 @@
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
+import { reachMm } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
 import { pitchClass } from '../pitch/note'
 import { mudIn } from '../voicing/clashes'
@@ -46,6 +47,8 @@ const classesAbove = ({ strings }: SoundingGrip) =>
 const distinct = ({ midis }: SoundingGrip): number => new Set(midis.map((midi) => midi % 12)).size
 /** D3 to F3: the roots that may lie on the fourth string. */
 const FOURTH_STRING_ROOTS = [50, 53] as const
+/** E3: barre chords with higher roots are out of their register. */
+const HIGHEST_ROOT = 52
 
 /** The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the fourth (common practice). */
 function lowBass(voicing: SoundingGrip, limits: Limits): boolean {
@@ -91,7 +94,7 @@ function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boo
 }
 
 /** Barre chords of a plain song lie up to here. */
-const NEAR_NUT = 5
+const NEAR_NUT = 6
 const lowestHeld = ({ frets }: SoundingGrip): number =>
   frets.reduce<number>((low, fret) => (fret !== null && fret > 0 && fret < low ? fret : low), Infinity)
 
@@ -114,6 +117,41 @@ const strummed = (weights: Weights): Weights => ({
   texture: 0,
 })
 
+/** A form that is learned, or written down for the chord. */
+const isForm = (voicing: SoundingGrip, chord: ChordSymbol, { instrument }: Limits): boolean =>
+  hasUsualForm(voicing, chord, instrument) || isKnownShape(voicing.frets, chord, instrument)
+
+/** Notes of a full chord; four do where the chord has as many tones, or its root is an open string. */
+const FULL = 5
+
+/** A chord of open position that is learned: plain triads have few of them, and all are full. */
+function isCampfire(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
+  const { instrument } = limits
+  const full =
+    voicing.midis.length >= FULL || chord.tones.length > 3 || voicing.frets[voicing.strings[0]!.string] === 0
+  return (
+    full &&
+    lowBass(voicing, limits) &&
+    (hasUsualForm(voicing, chord, instrument) ||
+      (chord.tones.length > 3 && isWritten(voicing.frets, chord, instrument)))
+  )
+}
+
+/** The widest a barre chord reaches, in mm: the forms of E and A, not those of C and G. */
+const BARRE_REACH_MM = 72
+
+/** A full chord that is moved about the neck, its root in the bass register under the index. */
+function isBarre(voicing: SoundingGrip, chord: ChordSymbol, { instrument }: Limits): boolean {
+  const lowest = lowestHeld(voicing)
+  const highest = Math.max(...voicing.frets.map((fret) => fret ?? 0))
+  return (
+    voicing.midis.length >= (chord.bass ? FULL - 1 : FULL) &&
+    voicing.midis[0]! <= HIGHEST_ROOT &&
+    (chord.bass !== null || voicing.frets[voicing.strings[0]!.string] === lowest) &&
+    reachMm(lowest, highest, instrument.scaleLengthMm) <= BARRE_REACH_MM
+  )
+}
+
 /** Barre chords, the root on the sixth or fifth string: triads of a guitar that has the bass. */
 const BARRES: Omit<Texture, 'withBass'> = {
   says: 'Barre chords with the root on the two low strings.',
@@ -123,12 +161,17 @@ const BARRES: Omit<Texture, 'withBass'> = {
   prices: strummed,
   near: (voicing, chord, limits) => {
     if (!lowBass(voicing, limits) || stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 3
-    const { instrument } = limits
-    if (!isKnownShape(voicing.frets, chord, instrument) && !hasUsualForm(voicing, chord, instrument)) return 2
-    // The forms of E and A: the index lies where the root is.
-    const onIndex = voicing.frets[voicing.strings[0]!.string] === lowestHeld(voicing)
-    return onIndex && voicing.midis.length >= 5 && hasUsualForm(voicing, chord, instrument) ? 0 : 1
+    if (!isForm(voicing, chord, limits)) return 2
+    return isBarre(voicing, chord, limits) ? 0 : 1
   },
+}
+
+/** A triad has no shell: among shells stand barre chords, and triads spread over a tenth. */
+function amongShells(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): 0 | 1 | 2 {
+  if (!lowBass(voicing, limits)) return 2
+  const spread = voicing.midis.length === 3 && voicing.families.includes('spread')
+  if (spread || (isForm(voicing, chord, limits) && voicing.midis.length >= FULL - 1)) return 0
+  return mudIn(voicing.midis).length === 0 ? 1 : 2
 }
 
 const FOURTHS = {
@@ -203,24 +246,23 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
       return { ...own, open: own.open * RINGING, tripled: own.tripled * RINGING }
     },
     near: (voicing, chord, limits) => {
-      const written =
-        isWritten(voicing.frets, chord, limits.instrument) ||
-        (voicing.midis.length >= 5 && hasUsualForm(voicing, chord, limits.instrument))
-      if (ringsOpen(voicing, limits) && (written || !isGuitarTuning(limits))) return 0
+      if (ringsOpen(voicing, limits) && (!isGuitarTuning(limits) || isCampfire(voicing, chord, limits)))
+        return 0
+      const known = isForm(voicing, chord, limits)
       if (
-        voicing.midis.length >= 5 &&
-        (written || isKnownShape(voicing.frets, chord, limits.instrument)) &&
+        known &&
+        isBarre(voicing, chord, limits) &&
         lowestHeld(voicing) - limits.instrument.capo <= NEAR_NUT
       )
         return 1
-      if (written || ringsOpen(voicing, limits)) return 2
-      return 3
+      return known || ringsOpen(voicing, limits) ? 2 : 3
     },
   },
   shells: {
     says: 'Root, third and seventh, the roots on the two low strings; a tone more where the symbol names one.',
     notes: [3, 5],
     near: (voicing, chord, limits) => {
+      if (chord.tones.length <= 3 && guitarHasBass(limits)) return amongShells(voicing, chord, limits)
       if (isShell(voicing, chord, limits)) return 0
       if (voicing.midis.length <= 4 && lowBass(voicing, limits)) return 1
       return 2
@@ -244,8 +286,11 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
       const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
       const inside = voicing.strings.slice(1, 3).map(({ degree }) => toneClass(degree))
       const whole = isNextAbove(low, next, limits) && voicing.strings[3]!.string - next === 2
-      if (whole && inside.includes('third') && inside.includes('seventh')) return 0
-      if (usual && classesAbove(voicing).has('third') && classesAbove(voicing).has('seventh')) return 0
+      // The fifth is the last resort, but where it is what makes the chord.
+      const plain = voicing.strings.some(({ degree }) => degree === '5')
+      if (whole && inside.includes('third') && inside.includes('seventh')) return plain ? 1 : 0
+      if (!plain && usual && classesAbove(voicing).has('third') && classesAbove(voicing).has('seventh'))
+        return 0
       return whole ? 1 : 2
     },
   },
@@ -405,6 +450,13 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
 /** From this share of plain triads on a tune is a song of plain triads. */
 const PLAIN = 0.4
 
+/** Chords of a song: triads and what is hung on them, a bass that is written under them, the line from a minor triad down. */
+const isOfSongs = (chord: ChordSymbol): boolean =>
+  chord.tones.length <= 3 ||
+  chord.bass !== null ||
+  (hasDegree(chord, 'b3') && hasDegree(chord, '7')) ||
+  !hasDegree(chord, '7', 'b7', 'bb7', '6')
+
 /** From this share of chords with a colour in the symbol on, shells take one on top. */
 const COLOURED = 0.5
 
@@ -413,14 +465,13 @@ const COLOURED = 0.5
  * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
  */
 export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Limits, 'bass'>): TextureName[] {
-  const plain = chords.filter(
-    (chord) =>
-      chord.tones.length <= 3 || (chord.tones.length === 4 && !hasDegree(chord, '7', 'b7', 'bb7', '6')),
-  ).length
+  const plain = chords.filter(isOfSongs).length
   if (bass === 'none') return ['rootless', 'drop 2', 'triads']
   if (plain >= PLAIN * chords.length) return bass === 'any' ? ['triads', 'open'] : ['open', 'triads']
   if (bass === 'any') return ['drop 2', 'rootless', 'drop 3']
-  const coloured = chords.filter((chord) => needed(chord) > 3).length
+  const coloured = chords.filter(({ tones }) =>
+    tones.some(({ degree }) => toneClass(degree) === 'tension'),
+  ).length
   return coloured >= COLOURED * chords.length
     ? ['shells and colour', 'shells', 'drop 2', 'drop 3']
     : ['shells', 'drop 2', 'shells and colour', 'drop 3']

@@ -12,6 +12,7 @@ export const TERMS = {
   low: 'semitones by which the bass lies above E3 or below E2, and strings by which it lies above the fifth',
   room: 'semitones by which the lowest note lies below D3, where a bass player is',
   bass: 'semitones by which the bass moves further than a whole step',
+  walk: 'steps written in the bass that are not played by step',
   top: 'semitones by which the top voice moves further than a whole step',
   outer: 'steps in which bass and top move the same way',
   parallels: 'parallel fifths and octaves between voices',
@@ -50,6 +51,7 @@ const SMOOTH: Weights = {
   low: 1.2, // a bass a third above its register costs four semitones in a voice
   room: 0, // only with a bass player
   bass: 0, // leaps of a root are free
+  walk: 5, // a written step is a line: an octave break is heard more than a change of texture
   top: 0.4, // the top is heard as a melody: a leap there is half as bad again
   outer: 0.1, // decides between equals
   parallels: 0.1, // a school may not care: decides between equals
@@ -163,6 +165,7 @@ export const withBassPlayer = (weights: Weights): Weights => ({
   motion: weights.motion + weights.upper,
   upper: 0,
   low: 0,
+  walk: 0,
   room: Math.max(weights.room, weights.low),
 })
 

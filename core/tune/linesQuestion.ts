@@ -8,6 +8,8 @@ import type { TextureName } from '../leading/textureNames'
 /** What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with the same core. */
 export interface LinesQuestion {
   symbols: string[]
+  /** The home line, where the symbols are a new one. */
+  home?: string[]
   fixed: [number, Frets][]
   bass: 'chord' | 'any'
   capo: number

@@ -11,6 +11,7 @@ import type { LinesQuestion } from './linesQuestion'
 /** A question about lines, as plain data, as the core has it. */
 export const problemOf = ({
   symbols,
+  home,
   fixed,
   bass,
   capo,
@@ -21,6 +22,7 @@ export const problemOf = ({
   count,
 }: LinesQuestion): StyledProblem => ({
   chords: symbols.map(chord),
+  ...(home ? { home: home.map(chord) } : {}),
   fixed: new Map(fixed),
   count,
   limits: limitsFor(body, capo, bass),

@@ -47,6 +47,12 @@ function askedByFigures(
   return asked
 }
 
+/** The chords of the home line. */
+const homeOf = (bars: Chart['bars']): string[] =>
+  bars.flatMap(({ slots }) =>
+    slots.flatMap(({ symbol }) => (symbol?.kind === 'chord' ? [symbol.chord.canonical] : [])),
+  )
+
 /** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
 export function newQuestion(
   sounding: readonly LineChord[],
@@ -71,6 +77,7 @@ export function newQuestion(
   const { own, loop, window, drone, contour, texture } = made.leading
   return {
     symbols: sounding.map((chord) => madeChord(chord)!.canonical),
+    home: homeOf(bars),
     fixed,
     bass: made.bass,
     capo,

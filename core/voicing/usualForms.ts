@@ -7,7 +7,7 @@ import { semitonesOf, type Degree } from '../pitch/degree'
 // prettier-ignore
 const FORMS: Readonly<Record<string, readonly string[]>> = {
   major: ['x 1 3 5 1 3', 'x 1 3 5 1 5', 'x 1 5 1 3 5', 'x 1 5 1 3 x', '1 5 1 3 5 1', 'x x 1 3 5 1', 'x x 1 5 1 3', '1 3 5 1 3 1', '1 3 5 1 5 1'],
-  minor: ['x 1 5 1 b3 5', 'x 1 5 1 b3 x', '1 5 1 b3 5 1', '1 5 1 b3 x x', 'x x 1 5 1 b3', 'x x 1 b3 5 1', 'x 1 b3 5 1 x', 'x 1 b3 5 1 5', '1 b3 5 1 5 1'],
+  minor: ['x 1 5 1 b3 5', 'x 1 5 1 b3 x', '1 5 1 b3 5 1', '1 5 1 b3 x x', 'x x 1 5 1 b3', 'x x 1 b3 5 1', 'x 1 b3 5 1 x'],
   'triads on three strings': ['x x x 5 1 3', 'x x x 1 3 5', 'x x x 3 5 1', 'x x 5 1 3 x', 'x x 1 3 5 x', 'x x 3 5 1 x', 'x x x 5 1 b3', 'x x x 1 b3 5', 'x x x b3 5 1', 'x x 5 1 b3 x', 'x x 1 b3 5 x', 'x x b3 5 1 x'],
   diminished: ['x 1 b5 1 b3 x', 'x x 1 b5 1 b3', '1 b5 1 b3 x x', 'x x x 1 b3 b5', 'x x 1 b3 b5 x'],
   augmented: ['x 1 3 #5 1 3', 'x 1 3 #5 1 x', 'x x 1 3 #5 1', '1 x 1 3 #5 1', '1 #5 1 3 x x', 'x 1 #5 1 3 #5', '1 #5 1 3 #5 1', 'x x 1 #5 1 3'],
@@ -50,7 +50,7 @@ const FORMS: Readonly<Record<string, readonly string[]>> = {
   'major over its seventh': ['x b7 3 5 1 3', 'x b7 1 5 1 3', 'b7 x 5 1 3 x', 'x x b7 3 5 1', 'b7 x 5 1 3 5', 'x 7 3 5 1 3', 'x 7 3 5 1 x', 'x x 7 3 5 1'],
   'minor over its third': ['x b3 5 1 b3 5', 'x b3 5 1 b3 x', 'b3 x 1 5 1 b3', 'b3 x 1 5 1 x', 'x x b3 5 1 b3', 'b3 5 1 b3 5 1', 'x b3 x 1 5 1'],
   'minor over its fifth': ['5 1 5 1 b3 5', 'x 5 1 5 1 b3', 'x 5 1 b3 5 1', 'x x 5 1 b3 5'],
-  'minor over its seventh': ['b7 x 5 1 b3 5', 'b7 x 5 1 b3 x', 'b7 1 5 1 b3 5', 'x b7 b3 5 1 x', 'x x b7 b3 5 1', 'x b7 1 5 1 b3', 'x 7 b3 5 1 b3', '7 x 5 1 b3 5', '7 x 5 1 b3 x'],
+  'minor over its seventh': ['b7 x 5 1 b3 5', 'b7 x 5 1 b3 x', 'b7 1 5 1 b3 5', 'x b7 b3 5 1 x', 'x x b7 b3 5 1', 'x b7 1 5 1 b3', 'x 7 b3 5 1 b3', '7 x 5 1 b3 5', '7 x 5 1 b3 x', 'x b7 5 1 b3 5', 'b7 5 1 b3 5 1', 'b7 x 5 b3 5 1'],
   'a triad over the tone above it': ['9 x 1 3 5 1', '9 x 1 3 5 x', '9 5 1 3 5 1', 'x 9 5 1 3 x', 'x 9 5 1 3 5', 'x x 9 5 1 3'],
   'a triad over its fourth': ['x 4 1 3 5 1', 'x 4 5 1 3 1', '4 x 3 5 1 3'],
   'seventh over its third': ['3 x 1 5 b7 3', '3 x 1 5 b7 x', 'x 3 b7 1 5 x', 'x x 3 b7 1 5', 'x 3 5 1 3 b7', '3 x 1 5 7 3', 'b3 x 1 5 b7 x', 'x b3 b7 1 5 x'],
