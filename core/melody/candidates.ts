@@ -2,10 +2,11 @@ import type { ChordSymbol } from '../chord/symbol'
 import { constrained, withTone } from '../leading/constraints'
 import { handPlace, handTravelMm, type HandPlace } from '../leading/measures'
 import { easiestFingering } from '../neck/fingering'
-import { fretFor, reachMm, soundAt, type Frets } from '../neck/instrument'
+import { fretFor, reachMm, soundAt, type Frets, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass, plainSpelling } from '../pitch/note'
 import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
+import { isPlayed } from '../voicing/idiom'
 import { namesOf } from '../voicing/name'
 import { soundingOf, ToneNames, voicingOf, type Voicing } from '../voicing/voicing'
 import { NEAR } from './clock'
@@ -22,7 +23,13 @@ const PRICE = {
   'own chord': 0, tension: 0.3, 'avoid note': 2, 'half step approach': 0.8, 'passing diminished': 0.9, 'sixth-diminished step': 0.6, 'secondary dominant': 1, planing: 0.8, another: 1,
   /** A grip outside the texture asked for. */
   otherTexture: 3,
+  /** The melody note again below itself; a major seventh under its root on top; a grip that is no form players know. */
+  doubled: 1.5, overSeventh: 2.5, unplayed: 1.5,
+  /** Fewer than four sounds of a chord that has them; a triad that rings in open position. */
+  thin: 1.5, ringing: -1,
 } as const
+/** Kinds under which the chord of the place itself sounds. */
+const OF_THE_CHORD: readonly HarmonisedNote['kind'][] = ['own chord', 'tension', 'avoid note']
 /** There is time for a bass note in so many seconds (common practice, no source). */
 const TIME_FOR_BASS_S = 0.4
 /** A finger is lifted from a held grip in no less than so many seconds, and another one moves over it in so many. */
@@ -63,7 +70,7 @@ export class CandidateBook {
 
   /** @param withAlone the note by itself is a candidate too, where it has a chord as well */
   of(
-    { anchor, rest, seconds, next }: CandidateGroup,
+    { anchor, rest, seconds, next, heardToo }: CandidateGroup,
     fixed: ReadonlyMap<string, FixedUnder>,
     withAlone = false,
   ): Candidate[] {
@@ -85,15 +92,17 @@ export class CandidateBook {
         chord,
         next?.chord ?? null,
         next?.midi === null || next === null ? null : next.midi! - midi,
-      ).flatMap(({ chord: one, kind }) =>
-        this.inTexture(one, chord, midi, seconds).map(({ voicing, as }) => ({
-          voicing,
-          chord: as,
-          kind,
-          extra: PRICE[kind] + this.texturePrice(voicing),
-        })),
       )
-      if (next?.anchor) first.push(...this.planed(anchor, next))
+        .filter(({ kind }) => heardToo || withAlone || OF_THE_CHORD.includes(kind))
+        .flatMap(({ chord: one, kind }) =>
+          this.inTexture(one, chord, midi, seconds).map(({ voicing, as }) => ({
+            voicing,
+            chord: as,
+            kind,
+            extra: PRICE[kind] + this.texturePrice(voicing) + this.underPrice(voicing, as),
+          })),
+        )
+      if (next?.anchor && (heardToo || withAlone)) first.push(...this.planed(anchor, next))
       if (first.length === 0 || withAlone) first.push(...this.alone(midi, chord))
     }
     return first.flatMap((one) => {
@@ -161,6 +170,24 @@ export class CandidateBook {
     if (this.texture === 'two voices') return twoVoicePrice(voicing)
     const { families } = TEXTURES[this.texture]
     return families && !families.some((family) => voicing.families.includes(family)) ? PRICE.otherTexture : 0
+  }
+
+  /** What speaks against a full grip under a melody, by what stands below the note. */
+  private underPrice(voicing: Voicing, chord: ChordSymbol): number {
+    if (this.texture !== 'full' && this.texture !== 'drop 2') return 0
+    const top = voicing.midis.at(-1)!
+    const below = voicing.midis.slice(0, -1)
+    const [doubled, overSeventh] = [
+      below.some((midi) => midi % 12 === top % 12),
+      top % 12 === pitchClass(chord.root) && below.some((midi) => (midi + 1 - top) % 12 === 0),
+    ]
+    return (
+      (doubled ? PRICE.doubled : 0) +
+      (overSeventh ? PRICE.overSeventh : 0) +
+      (isPlayed(voicing, chord, this.plain.instrument) ? 0 : PRICE.unplayed) +
+      (isThin(voicing, chord) ? PRICE.thin : 0) +
+      (chord.tones.length <= 3 && ringsInOpenPosition(voicing, this.plain.instrument) ? PRICE.ringing : 0)
+    )
   }
 
   /** A note by itself, on each string that has it, the easiest first. */
@@ -268,6 +295,15 @@ export class CandidateBook {
     return { ...first, voicing, rest, extra: price }
   }
 }
+
+/** Whether a chord of four tones and more sounds like less. */
+const isThin = ({ midis }: Voicing, { tones }: ChordSymbol): boolean =>
+  new Set(midis.map((midi) => midi % 12)).size < Math.min(4, tones.length)
+
+/** Up to this fret a hand is in open position. */
+const OPEN_POSITION = 4
+const ringsInOpenPosition = ({ frets }: Voicing, { capo }: Instrument): boolean =>
+  frets.includes(0) && frets.every((fret) => fret === null || fret === 0 || fret - capo <= OPEN_POSITION)
 
 /** A grip with another note on top. */
 interface HeldGrip {

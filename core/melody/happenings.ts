@@ -27,6 +27,8 @@ export interface CandidateGroup {
   haste: number
   seconds: number
   next: Happening | null
+  /** The chord of the place is struck under another note too, so that one that leads on may stand here. */
+  heardToo: boolean
 }
 export const headOf = ({
   note,
@@ -115,6 +117,7 @@ export function groupsOf({
       anchor: one,
       rest: [],
       next: null,
+      heardToo: false,
       seconds: seconds(one.to - one.from),
       haste: before
         ? Math.min(
@@ -126,6 +129,10 @@ export function groupsOf({
   })
   groups.forEach((group, at) => {
     group.next = kept[kept.indexOf(group.anchor) + 1] ?? groups[at + 1]?.anchor ?? null
+    const { anchor, rest } = group
+    group.heardToo =
+      [groups[at - 1], groups[at + 1]].some((other) => other?.anchor.chord === anchor.chord) &&
+      rest.every(({ chord }) => chord !== anchor.chord)
   })
   return groups
 }

@@ -67,11 +67,22 @@ export function textureLimits(limits: Limits, texture: MelodyTexture): Limits {
   }
 }
 
+/** What a bass above its register costs under a melody, which takes the high strings, against a line of comping grips. */
+const LOW_UNDER_MELODY = 0.4
+
+/** What motion counts under a melody: the tune is heard, and good grips below it before near ones. */
+const LED = 0.5
+
 /** What a thin texture leaves out is no fault of it. */
-export const textureWeights = (weights: Weights, texture: MelodyTexture): Weights =>
-  texture === 'full' || texture === 'drop 2'
-    ? weights
-    : { ...weights, fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices }
+export const textureWeights = (weights: Weights, texture: MelodyTexture): Weights => ({
+  ...weights,
+  low: weights.low * LOW_UNDER_MELODY,
+  motion: weights.motion * LED,
+  upper: weights.upper * LED,
+  ...(texture === 'full' || texture === 'drop 2'
+    ? {}
+    : { fullness: 0, voices: texture === 'two voices' ? 1.5 : weights.voices }),
+})
 
 const SWEET = [3, 4, 8, 9]
 const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']

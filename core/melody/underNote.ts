@@ -25,7 +25,7 @@ export interface UnderNote {
 
 /**
  * What can stand under a melody note (common practice; the sixth-diminished steps of common practice): the chord of the place with the note as its own tone or
- * tension; and, under a note that is not one of its tones, chords that lead on to what follows.
+ * tension; under its root a sixth for a major seventh; and, under a note that is not one of its tones, chords that lead on to what follows.
  * @param sound pitch class of the melody note
  * @param chord what stands at the place
  * @param next what stands where the next melody note begins; null at the end
@@ -42,11 +42,16 @@ export function chordsUnder(
   const found: UnderNote[] = [
     { chord: withTone(chord, sound), kind: heard === 'chord tone' ? 'own chord' : outside },
   ]
-  if (heard === 'chord tone') return found
   const add = (symbol: string, kind: UnderKind) => {
     const read = parseChord(symbol)
     if (read.ok && read.value.tones.some((tone) => pitchClass(tone.note) === sound))
       found.push({ chord: read.value, kind })
+  }
+  if (heard === 'chord tone') {
+    // A major seventh under its root is a minor ninth: the sixth stands for it.
+    if (sound === pitchClass(chord.root) && hasDegree(chord, '7') && chord.bass === null)
+      add(`${noteName(chord.root)}${hasDegree(chord, 'b3') ? 'm6' : '6'}`, 'own chord')
+    return found
   }
   const leads = (root: Note, degree: Parameters<typeof spellDegree>[1]) => simple(spellDegree(root, degree))
   const kind = kindOf(chord)
