@@ -56,6 +56,8 @@ export const limitsSchema = z.strictObject({
   omit: z.array(degree).max(18).optional(),
   families: z.array(z.enum(FAMILIES)).min(1).optional(),
   top: pitch.optional(),
+  /** Strings that ring open, at least. */
+  openAtLeast: z.int().min(0).max(8).optional(),
 })
 export type LimitsInput = z.output<typeof limitsSchema>
 
@@ -149,5 +151,11 @@ export const timesSchema = z.strictObject({
   swing: z
     .union([z.number().min(SWING_RANGE[0]).max(SWING_RANGE[1]), z.enum(['straight', 'swing', 'shuffle'])])
     .optional(),
+})
+/** The tempo and the figure that lines are played at: the hand has to be in time. */
+export const tempoAndFigure = z.strictObject({
+  /** Beats a minute of the metre the chart begins with. */
+  tempo,
+  figure: figureSchema.optional(),
 })
 export const restart = z.enum(RESTARTS).optional()

@@ -36,5 +36,6 @@ export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
     omit: input.omit ?? [],
     families: input.families ?? null,
     top: input.top ?? null,
+    ...(input.openAtLeast ? { openAtLeast: input.openAtLeast } : {}),
   })
 }

@@ -10,7 +10,8 @@ import type { Frets } from '../neck/instrument'
 import { midiOf, parseNote, parsePitch, pitchClass, plainPitchName } from '../pitch/note'
 import { applyChanges } from '../reharm/apply'
 import type { MelodyNote } from '../reharm/melodyFit'
-import { bad, good, type Result } from '../result'
+import { bad, good, must, type Result } from '../result'
+import { timesAsked } from './figureAsked'
 import { limitsFrom } from './limits'
 import {
   choicesAnswer,
@@ -84,6 +85,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       texture,
       colour,
       near = false,
+      times,
     },
     onProgress,
   ) {
@@ -121,6 +123,9 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     const readings = chart
       ? analyse(chart).readings.filter(({ slot }) => slot.symbol?.kind === 'chord')
       : null
+    // Chords without a chart stand for a bar of four each.
+    const inTime = times && timesAsked(chart ?? parseChart(`| ${symbols!.join(' | ')} |`), times)
+    if (inTime && !inTime.ok) return inTime
     const problem: StyledProblem = {
       onProgress,
       chords: chords.value,
@@ -135,6 +140,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       contour: contour ?? null,
       different: !near && count > 1,
       ...(weights ? { weights } : {}),
+      ...(inTime ? { times: inTime.value } : {}),
       ...(texture ? { texture } : {}),
       ...(colour === undefined ? {} : { colour }),
       ...(readings ? { roles: readings.map(({ role }) => role) } : {}),
@@ -205,7 +211,19 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
   },
 
   arrange(
-    { text, melody, distance, style = 'smooth', limits: input, count = 1, guards, texture, colour, idiom },
+    {
+      text,
+      melody,
+      distance,
+      style = 'smooth',
+      limits: input,
+      count = 1,
+      guards,
+      texture,
+      colour,
+      idiom,
+      times,
+    },
     onProgress,
   ) {
     const limits = limitsFrom(input)
@@ -214,8 +232,11 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     const chords = chordsOfChart(chart)
     if (!chords.ok) return chords
     const styled = inIdiom(text, idiom)
+    const asked = times && timesAsked(chart, times)
+    if (asked && !asked.ok) return asked
     const found = arrange({
       onProgress,
+      ...(times ? { timesOf: (text) => must(timesAsked(parseChart(text), times)) } : {}),
       text: styled.text,
       distance,
       limits: limits.value,

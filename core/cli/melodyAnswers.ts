@@ -18,7 +18,17 @@ import type { AnswersTo } from './answersTo'
 /** Answers about melodies. */
 export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
   harmonise(
-    { text, melody, style = 'smooth', limits: input, count = 1, density, texture, tempo },
+    {
+      text,
+      melody,
+      style = 'smooth',
+      limits: input,
+      count = 1,
+      density,
+      texture,
+      times,
+      tempo = times?.tempo,
+    },
     onProgress,
   ) {
     // A melody needs room above the first twelve frets, unless the player says otherwise.
@@ -69,6 +79,13 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
           }),
         }
       }),
+      leftOut: (found.value[0]?.leftOut ?? []).map(({ note, bar, beat, message, accepted }) => ({
+        bar,
+        beat: tidy(beat),
+        melody: note && pitchName(note.note),
+        why: message,
+        wouldHelp: accepted,
+      })),
       left: melody.length - new Set(found.value[0]?.notes.flatMap(({ note }) => note ?? [])).size,
     })
   },

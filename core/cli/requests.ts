@@ -37,6 +37,7 @@ import {
   fragment,
   seed,
   figureSchema,
+  tempoAndFigure,
   timesSchema,
   restart,
 } from './fields'
@@ -137,6 +138,8 @@ export const requestSchemas = {
       /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
       /** The shape of the top voice. */
       contour: z.enum(CONTOURS).optional(),
+      /** The tempo and the figure the hand has to keep up with. */
+      times: tempoAndFigure.optional(),
       /** The kind of grip; without it what the chart suggests. */
       texture: z.enum(LINE_TEXTURES).optional(),
       /** Chords may take the free tensions of their role. */
@@ -189,6 +192,7 @@ export const requestSchemas = {
     texture: z.enum(LINE_TEXTURES).optional(),
     colour: z.boolean().optional(),
     idiom,
+    times: tempoAndFigure.optional(),
   }),
   harmonise: z.strictObject({
     do: z.literal('harmonise'),
@@ -198,6 +202,7 @@ export const requestSchemas = {
     limits: limitsSchema.optional(),
     count: count.max(20).optional(),
     density: z.enum(DENSITIES).optional(),
+    times: tempoAndFigure.optional(),
     texture: z.enum(TEXTURE_NAMES).optional(),
     tempo: z.number().min(20).max(400).optional(),
   }),

@@ -2,47 +2,19 @@ import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { pitchName } from '../pitch/note'
-import { bad, good, type Result } from '../result'
+import { bad, good } from '../result'
 import { bassLine } from '../rhythm/bassLine'
-import { FIGURES, figureNamed, lengthInCycle, type Cycle, type Figure } from '../rhythm/figures'
+import { FIGURES, lengthInCycle, type Cycle, type Figure } from '../rhythm/figures'
 import { handTempo } from '../rhythm/handTempo'
 import { layFigure } from '../rhythm/lay'
 import { playedBars } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
+import { figureFrom, tooMany } from './figureAsked'
 import { limitsFrom } from './limits'
 import { chordsOf, chordsOfChart, heldGrips, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
-import type { figureSchema, timesSchema } from './fields'
+import type { timesSchema } from './fields'
 import type { z } from 'zod'
-
-/** A figure of the table by its name, or one that is given hit by hit. */
-function figureFrom(asked: z.output<typeof figureSchema>): Result<Cycle | Figure> {
-  if (typeof asked !== 'string') return good(asked)
-  const found = figureNamed(asked)
-  if (found) return good(found)
-  return bad({
-    code: 'no-figure',
-    message: `There is no figure "${asked}".`,
-    accepted: FIGURES.map(({ name }) => name).join('; '),
-    text: 'figure',
-  })
-}
-
-/** Hits that one answer can have. */
-const MOST_HITS = 100_000
-
-/** What would be laid is more than can be answered. */
-function tooMany(chart: Chart, { cycle, hits }: Cycle): Result<never> | null {
-  const beats = playedBars(chart).reduce((sum, { bar }) => sum + bar.beats, 0)
-  const count = Math.ceil((beats / cycle) * hits.length)
-  if (count <= MOST_HITS) return null
-  return bad({
-    code: 'too-long',
-    message: `This figure has about ${count} hits on this chart.`,
-    accepted: `at most ${MOST_HITS} hits: fewer in the cycle, a longer cycle, or a shorter chart`,
-    text: 'figure',
-  })
-}
 
 /** Long : short, from what is asked, what the figure is made for, and the tempo in quarters a minute. */
 function swingOf(

@@ -2,6 +2,7 @@ import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
+import { applyChanges } from '../reharm/apply'
 import type { Change, Put } from '../reharm/change'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { onDial } from '../reharm/howFar'
@@ -41,6 +42,8 @@ export interface ArrangeProblem {
   texture?: TextureName
   /** Chords of the line may take the free tensions of their role (common practice); they do where it is not said. */
   colour?: boolean
+  /** The time the hand has to get to each chord of what the chart becomes, in ms; all it wants where it is not said. */
+  timesOf?: (text: string) => (number | null)[]
   onProgress?: (done: number, of: number) => boolean
   onFound?: (arrangement: Arrangement) => void
 }
@@ -358,7 +361,7 @@ function statesOf(end: ArrangeState): ArrangeState[] {
 /** What the joint search chose, led exactly over all grips of its chords, in the texture that suits them and with the tensions they can take. */
 function led(
   end: ArrangeState,
-  { limits, distance, texture, colour = true }: ArrangeProblem,
+  { text, limits, distance, texture, colour = true, timesOf }: ArrangeProblem,
   { most, slots, style }: { most: number; slots: ReturnType<typeof slotsOf>; style: StyleName },
 ): Result<Arrangement> {
   const states = statesOf(end)
@@ -366,6 +369,8 @@ function led(
   const constraints = placed.flatMap(({ top }, at): Constraint[] =>
     top === null ? [] : [{ from: at, to: at, kind: 'top', midi: top }],
   )
+  const changes = states.flatMap(({ way }) => way.arc.change ?? [])
+  const times = timesOf?.(applyChanges(text, changes))
   const lines = styledLines({
     chords: placed.map(({ chord }) => chord),
     limits,
@@ -374,9 +379,9 @@ function led(
     constraints,
     colour,
     ...(texture ? { texture } : {}),
+    ...(times?.length === placed.length ? { times } : {}),
   })
   if (!lines.ok) return lines
-  const changes = states.flatMap(({ way }) => way.arc.change ?? [])
   const went = most > 0 ? onDial(end.weight / most) : 0
   return good({
     changes,

@@ -213,7 +213,9 @@ export function leadInStyle(styled: StyledProblem): Result<Line[]> {
 export function styledLines(styled: StyledProblem): Result<StyledLines> {
   const { problem, textures, choices } = problemOf(styled)
   const lead = (one: LeadProblem): Result<Line[]> =>
-    styled.different ? differentLines(one, textures) : bestLines({ ...one, texture: textures[0]! })
+    styled.different
+      ? differentLines(one, textures, styled.texture !== undefined)
+      : bestLines({ ...one, texture: textures[0]! })
   const answer = (lines: Result<Line[]>, choice: StyleChoice): Result<StyledLines> =>
     lines.ok
       ? good({

@@ -150,6 +150,7 @@ const equal = (a: Layer, b: Layer): boolean =>
   a.chord.canonical === b.chord.canonical &&
   a.only === b.only &&
   a.contour === b.contour &&
+  a.time === b.time &&
   (a.voicings === b.voicings ||
     a.voicings.map(({ frets }) => frets.join()).join(' ') ===
       b.voicings.map(({ frets }) => frets.join()).join(' '))

@@ -23,14 +23,31 @@ export function layersOf({
   colours,
   inversions = false,
   usual = false,
+  times,
 }: Pick<
   LeadProblem,
-  'chords' | 'limits' | 'fixed' | 'constraints' | 'contour' | 'texture' | 'colours' | 'inversions' | 'usual'
+  | 'chords'
+  | 'limits'
+  | 'fixed'
+  | 'constraints'
+  | 'contour'
+  | 'texture'
+  | 'colours'
+  | 'inversions'
+  | 'usual'
+  | 'times'
+  | 'times'
 >): Result<Layer[]> {
   const layers: Layer[] = []
   const keptTo = JSON.stringify(limits)
   const wanted = contour ? contourTops(contour, chords.length) : []
-  const top = (index: number) => (wanted[index] === undefined ? {} : { contour: wanted[index] })
+  const own = (index: number): Pick<Layer, 'contour' | 'time'> => {
+    const time = times?.[index]
+    return {
+      ...(wanted[index] === undefined ? {} : { contour: wanted[index] }),
+      ...(typeof time === 'number' ? { time } : {}),
+    }
+  }
   for (const [index, chord] of chords.entries()) {
     const frets = fixed?.get(index)
     if (frets) {
@@ -43,7 +60,7 @@ export function layersOf({
           text: chord.text,
           at: index,
         })
-      layers.push({ chord, voicings: [voicing], only: frets.join(), ...top(index) })
+      layers.push({ chord, voicings: [voicing], only: frets.join(), ...own(index) })
       continue
     }
     const asked = constraints.filter((one) => one.from <= index && index <= one.to)
@@ -68,7 +85,7 @@ export function layersOf({
         text: chord.text,
         at: index,
       })
-    layers.push({ chord, ...grips, ...(kind ? { only: kind } : {}), ...top(index) })
+    layers.push({ chord, ...grips, ...(kind ? { only: kind } : {}), ...own(index) })
   }
   return good(layers)
 }

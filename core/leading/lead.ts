@@ -36,35 +36,44 @@ const NOT_FIRST = 2
 /**
  * `count` lines that a player would call different: the best one, then each time the best line when repeating grips of earlier lines has a
  * price, which rises until no more than half of them are shared. Each is exact for that price; the costs reported are without it. Best first.
- * @param textures the kinds of grip the lines take in turn, where the problem names none; any grip where they have no more ways
+ * @param textures the kinds of grip the lines take in turn, where the problem names none
+ * @param onlyThese no other kinds where they have no more ways
  */
 export function differentLines(
   problem: LeadProblem,
   textures: readonly (TextureName | undefined)[] = [problem.texture],
+  onlyThese = true,
 ): Result<Line[]> {
-  const named =
-    textures.length > 1 && !textures.includes('as it comes')
-      ? [...textures, 'as it comes' as const]
-      : textures
-  const problems = named.map((texture, at) => ({
+  const problems = textures.map((texture, at): LeadProblem => ({
     ...problem,
     ...(texture ? { texture } : {}),
     aside: at === 0 ? 0 : NOT_FIRST,
   }))
+  const named = problems.length
+  // Where the kinds of grip have no more ways: any grip that players take, then grips of the first kind that they do not, then any at all.
+  const mixed = !onlyThese && !textures.includes('as it comes')
+  if (mixed) problems.push({ ...problem, texture: 'as it comes', aside: NOT_FIRST })
+  if (problem.usual) {
+    problems.push({ ...problems[0]!, usual: false, aside: NOT_FIRST })
+    if (mixed) problems.push({ ...problem, texture: 'as it comes', usual: false, aside: 2 * NOT_FIRST })
+  }
   const layersIn = problems.map((one) => layersOf(one))
   const usable = layersIn.flatMap((layers, at) =>
-    layers.ok ? [{ layers: layers.value, problem: problems[at]! }] : [],
+    layers.ok ? [{ layers: layers.value, problem: problems[at]!, isNamed: at < named }] : [],
   )
   if (usable.length === 0) return layersIn[0] as Result<never>
   const used = usable[0]!.layers.map(() => new Set<string>())
   const found: Line[] = []
   const books = problems.map((one) => new PriceBook(weightsOf(one)))
   const size = usable[0]!.layers.length
-  // Any grip comes last: only when a whole turn of the named kinds gave nothing.
-  const turn = Math.max(1, usable.length - (named.length > textures.length ? 1 : 0))
+  // The others come when a whole turn of the named kinds gave nothing, one after the other.
+  const turn = Math.max(1, usable.filter(({ isNamed }) => isNamed).length)
   let idle = 0
-  for (let round = 0; found.length < problem.count && round < 2 * problem.count + usable.length; round += 1) {
-    const { layers, problem: own } = idle >= turn ? usable.at(-1)! : usable[round % turn]!
+  for (let round = 0; found.length < problem.count && idle <= usable.length; round += 1) {
+    // At last a line that is at least not the same is still an answer.
+    const isLast = idle === usable.length
+    const inTurn = idle >= turn ? usable[idle]! : usable[round % turn]!
+    const { layers, problem: own } = isLast ? usable[0]! : inTurn
     const book = books[problems.indexOf(own)]!
     let line: Line | null = null
     for (const price of found.length === 0 ? [0] : REPEATED_GRIP) {
@@ -90,9 +99,8 @@ export function differentLines(
       line = paths[0] ? lineAlong(paths[0].indexes, layers, own) : null
       if (!line || !found.some((other) => shared(other, line!) > MOST_SHARED)) break
     }
-    // Where there is no other texture, a line that is at least not the same is still an answer.
-    const most = Math.max(0, ...found.map((other) => shared(other, line!)))
-    if (!line || most === 1 || (most > MOST_SHARED && usable.length > 1)) {
+    const most = line ? Math.max(0, ...found.map((other) => shared(other, line!))) : 1
+    if (!line || most === 1 || (most > MOST_SHARED && !isLast)) {
       idle += 1
       continue
     }

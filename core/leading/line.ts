@@ -1,6 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
+import { formMs, wayMs } from './handTime'
 import { contourTops } from './contour'
 import {
   fingersAnew,
@@ -50,7 +51,10 @@ export interface Line {
 /** A line from its grips, with everything measured. */
 export function lineOf(
   voicings: Voicing[],
-  problem: Pick<LeadProblem, 'chords' | 'weights' | 'limits' | 'loop' | 'contour' | 'aside' | 'texture'>,
+  problem: Pick<
+    LeadProblem,
+    'chords' | 'weights' | 'limits' | 'loop' | 'contour' | 'aside' | 'texture' | 'times'
+  >,
   as: readonly ChordSymbol[] = problem.chords,
 ): Line {
   const { chords, limits, contour } = problem
@@ -66,6 +70,10 @@ export function lineOf(
     const [before, voicing] = [voicings[from]!, voicings[at]!]
     const { motion, upper } = motionMeasures(before.midis, voicing.midis)
     const hand = handTravelMm(hands[from]!, hands[at]!)
+    const fingers = fingersAnew(hands[from]!, hands[at]!)
+    const time = problem.times?.[at]
+    if (typeof time === 'number')
+      count({ late: Math.max(0, formMs(voicing) + wayMs(hand, fingers) - time) / 100 })
     const outline = outlineMeasures(before.midis, voicing.midis)
     count(outline)
     if (outline.bass > 0 && isWrittenStep(chords[from]!, chords[at]!)) count({ walk: 1 })
@@ -82,7 +90,7 @@ export function lineOf(
       upper,
       hand,
       texture: kindOfGrip(before) === kindOfGrip(voicing) ? 0 : 1,
-      fingers: fingersAnew(hands[from]!, hands[at]!),
+      fingers,
       family: layoutOf(before) && layoutOf(voicing) && layoutOf(before) !== layoutOf(voicing) ? 1 : 0,
     })
     steps.push({

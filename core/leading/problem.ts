@@ -16,6 +16,8 @@ export interface LeadProblem {
   fixed?: ReadonlyMap<number, Frets>
   /** What some chords have to keep to beyond the limits. */
   constraints?: readonly Constraint[]
+  /** The time the hand has to get to each chord, in ms; null where it has all it wants. The first is that of the way back in a loop. */
+  times?: readonly (number | null)[]
   /** The kind of grip; any where it is not said. Where a chord has none of the kind the nearest stand in. */
   texture?: TextureName
   /** What each chord may become inside the line, itself first; only itself where nothing is said. */

@@ -1,6 +1,6 @@
 import type { Instrument } from '../neck/instrument'
 import { fingersAnew } from './measures'
-import { hasInner, openStage, PriceBook, type Layer, type Stage } from './stage'
+import { hasInner, lateAt, openStage, PriceBook, type Layer, type Stage } from './stage'
 import { cheapest, columnInto, openColumn, type Column } from './table'
 import type { Weights } from './weights'
 
@@ -118,6 +118,7 @@ function arrivalsFrom(
   const prices = book.pricesOf(before, stage)
   const innerMatters = hasInner(weights)
   const handWeight = weights.hand * stage.haste
+  const hurried = stage.time < Infinity && weights.late > 0
 
   return stage.own.map((own, node) => {
     const best: Arrival[] = []
@@ -139,7 +140,9 @@ function arrivalsFrom(
       const entry = entries[at]!
       cost += prices.outline(from.sound[at]!, sound)
       if (cost > worst) continue
-      cost += weights.fingers * fingersAnew(before.hands[entry.node]!, hand)
+      const anew = fingersAnew(before.hands[entry.node]!, hand)
+      cost += weights.fingers * anew
+      if (hurried) cost += weights.late * lateAt(stage, node, travel > 0 ? travel : 0, anew)
       if (cost >= worst) continue
       if (innerMatters) cost += prices.inner(from.sound[at]!, sound)
       if (cost >= worst) continue

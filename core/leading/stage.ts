@@ -1,3 +1,4 @@
+import { formMs, wayMs } from './handTime'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
 import { leastMotion } from '../pitch/motion'
@@ -32,6 +33,8 @@ export interface Layer {
   chords?: readonly ChordSymbol[]
   /** How many times dearer the hand's travel into this chord is than where there is time: 1 where it is not said. */
   haste?: number
+  /** The time the hand has to get here, in ms; none where it has all it wants. */
+  time?: number
 }
 
 /** A layer as the search works with it. */
@@ -43,6 +46,10 @@ export interface Stage {
   own: number[]
   hands: HandPlace[]
   haste: number
+  /** The time the hand has to get here, in ms: Infinity where it has all it wants. */
+  time: number
+  /** What each grip takes to be formed, in ms; empty where there is time. */
+  forms: number[]
   /** Different sets of sounding notes; many grips share one. */
   sounds: (readonly number[])[]
   soundOf: number[]
@@ -102,6 +109,8 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
     ),
     hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)),
     haste: layer.haste ?? 1,
+    time: layer.time ?? Infinity,
+    forms: layer.time === undefined ? [] : layer.voicings.map(formMs),
   }
 }
 
@@ -220,6 +229,10 @@ export class PriceBook {
     return prices
   }
 }
+
+/** By how much a hand is late at a grip, in tenths of a second, when it travels so far and sets so many fingers down. */
+export const lateAt = ({ time, forms }: Stage, node: number, mm: number, fingers: number): number =>
+  Math.max(0, forms[node]! + wayMs(mm, fingers) - time) / 100
 
 /** Whether a step's inner voices have to be looked at. */
 export const hasInner = ({ parallels, tendency, tame, family, held, leaps }: Weights): boolean =>

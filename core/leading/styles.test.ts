@@ -44,7 +44,7 @@ describe('styles', () => {
       expect(strings.map(({ degree }) => degree)).not.toContain('1')
   })
   test('tension: every chord sounds a tension, and no more tendencies come down where one lies above than in the smooth line', () => {
-    const chords = ['Dm7', 'G7alt', 'Cmaj9#11', 'A7alt', 'Dm9', 'G7alt', 'Cmaj9#11'].map(chord)
+    const chords = ['Dm7', 'G7', 'Cmaj7', 'A7', 'Dm7', 'G7', 'Cmaj7'].map(chord)
     const measured = (style: 'smooth' | 'tension') => lead(style, { chords }).measures
     expect(measured('tension').plain).toBeLessThan(measured('smooth').plain)
     expect(measured('tension').tame).toBeLessThanOrEqual(measured('smooth').tame)
@@ -237,7 +237,9 @@ describe('substitutions and grips together', () => {
     expect(plain!.changes).toEqual([])
     const chords = plain!.chords.map((one) => one.chord)
     expect(plain!.line.cost).toBeCloseTo(
-      must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }))[0]!.cost,
+      must(
+        bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), usual: true, count: 1 }),
+      )[0]!.cost,
     )
   })
   test('goes about as far as is wanted, in different ways, each filling the time of the tune', () => {

@@ -1,5 +1,5 @@
 import { fingersAnew } from './measures'
-import { hasInner, type PriceBook, type Stage } from './stage'
+import { hasInner, lateAt, type PriceBook, type Stage } from './stage'
 import type { Weights } from './weights'
 
 /** For each grip of a stage the least cost of a way that ends (or begins) with it, and the neighbouring grip by which that way goes. */
@@ -53,6 +53,8 @@ function joined(
 ): Column {
   const prices = forwards ? book.pricesOf(side, stage) : book.pricesOf(stage, side)
   const inner = hasInner(weights)
+  const into = forwards ? stage : side
+  const hurried = into.time < Infinity && weights.late > 0
   const handWeight = weights.hand * (forwards ? stage : side).haste
   const column: Column = {
     cost: new Float64Array(stage.own.length).fill(Infinity),
@@ -87,11 +89,12 @@ function joined(
           const travel = Math.abs(there[before]! - here[node]!)
           if (travel > 0) sum += handWeight * travel
           if (sum >= way[node]!) continue
-          sum +=
-            weights.fingers *
-            (forwards
-              ? fingersAnew(side.hands[before]!, stage.hands[node]!)
-              : fingersAnew(stage.hands[node]!, side.hands[before]!))
+          const anew = forwards
+            ? fingersAnew(side.hands[before]!, stage.hands[node]!)
+            : fingersAnew(stage.hands[node]!, side.hands[before]!)
+          sum += weights.fingers * anew
+          if (hurried && sum < way[node]!)
+            sum += weights.late * lateAt(into, forwards ? node : before, travel > 0 ? travel : 0, anew)
           if (sum < way[node]!) {
             way[node] = sum
             column.by[node] = before

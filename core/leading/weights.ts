@@ -25,6 +25,7 @@ export const TERMS = {
   leaps: 'semitones by which an inner voice moves further than a major third',
   contour: 'semitones by which the top note lies off the wanted contour',
   hand: 'millimetres the hand travels along the neck',
+  late: 'tenths of a second by which the hand comes late at the tempo of the tune',
   fingers: 'fingers set down anew (half for one that slides on its string)',
   grip: 'difficulty of the grips',
   idiom: 'how far the grips are from those players write down',
@@ -64,6 +65,7 @@ const SMOOTH: Weights = {
   leaps: 0.3, // an inner voice that leaps is heard as one that left and another that came
   contour: 0, // only where a contour is wanted
   hand: 0.04, // a fret near the fifth (25 mm) is a semitone
+  late: 2.5, // a chord a tenth of a second late is heard by everybody
   fingers: 0.15, // seven fingers anew are a semitone
   grip: 0.4, // an easy grip against a full barre (2 to 5) is worth a semitone
   idiom: 0.7, // a grip nobody writes down costs three or four semitones

@@ -111,6 +111,11 @@ export class CandidateBook {
     })
   }
 
+  /** Whether a note can be had anywhere on the neck within the limits. */
+  has(midi: number): boolean {
+    return aloneOn(midi, null, this.plain).length > 0
+  }
+
   /** Grips of another chord with the note on top. */
   another({ anchor: { midi }, seconds }: CandidateGroup, chord: ChordSymbol): Candidate[] {
     return midi === null

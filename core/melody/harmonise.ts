@@ -7,9 +7,16 @@ import { leastMotion } from '../pitch/motion'
 import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { CandidateBook, type Candidate } from './candidates'
-import { groupsOf, headOf, type CandidateGroup } from './happenings'
+import { groupsOf, headOf, type CandidateGroup, type Happening } from './happenings'
 import { highUpPrice } from './highUp'
-import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
+import {
+  placeKey,
+  SILENT,
+  type HarmonisedLine,
+  type HarmonisedNote,
+  type LeftOut,
+  type HarmoniseProblem,
+} from './line'
 import { analyse } from '../analysis/analyse'
 import type { Reading } from '../analysis/reading'
 import { barName, type Chart } from '../chart/chart'
@@ -22,6 +29,9 @@ import { pluckedWhereThin, textureLimits, textureWeights } from './textures'
 
 /** What a line pays for each note under which it sounds the very notes of an earlier one. */
 const REPEATED = 4
+/** A melody of which more than this cannot be played is refused: it lies in the wrong octave. */
+const MOST_LEFT_OUT = 0.34
+
 /**
  * A chord melody: what the density asks for gets a grip with the note on top; the notes between move over that grip as long as a hand can reach
  * them with it held, and stand alone where it cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune is
@@ -35,12 +45,13 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     texture = 'full',
     fixed = new Map(),
     onProgress = () => true,
+    melody,
   } = problem
   if (texture === 'two lines') return movingLines(problem)
   const named = STYLES[style]
   const within = textureLimits(named.within ? named.within(problem.limits) : problem.limits, texture)
-  const groups = groupsOf(problem)
-  if (groups.length === 0)
+  const all = groupsOf(problem)
+  if (all.length === 0)
     return bad({
       code: 'no-melody',
       message: 'No melody note lies within the bars of the chart.',
@@ -49,19 +60,34 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     })
   const book = new CandidateBook(within, problem.limits, texture, coloursIn(problem.chart))
   const candidates: Candidate[][] = []
-  for (const [at, group] of groups.entries()) {
-    if (!onProgress(at, groups.length + count))
-      return bad({ code: STOPPED, message: 'The search was stopped.' })
-    const list = book.of(group, fixed)
-    if (list.length === 0)
-      return bad({
-        code: 'no-grip',
-        text: 'melody',
-        at,
-        ...stuckAt(group, within, problem.limitNames),
-      })
-    candidates.push(list)
+  const groups: CandidateGroup[] = []
+  // One note that cannot be played is said; the rest of the tune stands.
+  const leftOut: LeftOut[] = []
+  const leave = (one: Happening) =>
+    leftOut.push({ note: one.note, ...one.place, ...stuckAt(one, within, problem.limitNames) })
+  for (const [at, group] of all.entries()) {
+    if (!onProgress(at, all.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
+    const rest = group.rest.filter((one) => {
+      const there = one.midi === null || fixed.has(placeKey(one.place)) || book.has(one.midi)
+      if (!there) leave(one)
+      return there
+    })
+    const list = book.of({ ...group, rest }, fixed)
+    if (list.length === 0) leave(group.anchor)
+    else {
+      candidates.push(list)
+      groups.push({ ...group, rest })
+    }
   }
+  const first = leftOut[0]
+  if (first && (groups.length === 0 || leftOut.length > MOST_LEFT_OUT * melody.length))
+    return bad({
+      code: 'no-grip',
+      text: 'melody',
+      at: Math.max(0, first.note ? melody.indexOf(first.note) : 0),
+      message: first.message,
+      accepted: first.accepted,
+    })
   const weights = textureWeights(weightsFrom(style, problem.weights, within.bass), texture)
   const prices = new PriceBook(weights)
   const used = groups.map(() => new Set<string>())
@@ -89,7 +115,11 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
       used[at]!.has(candidates[at]![index]!.voicing.midis.join()),
     ).length
     found.push({
-      line: { cost: path.cost - repeated * REPEATED, notes: notesOf(path.indexes, candidates, groups) },
+      line: {
+        cost: path.cost - repeated * REPEATED,
+        notes: notesOf(path.indexes, candidates, groups),
+        ...(leftOut.length > 0 ? { leftOut } : {}),
+      },
       indexes: path.indexes.join(),
     })
     path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
@@ -111,7 +141,7 @@ export function coloursIn(chart: Chart): (chord: ChordSymbol) => readonly ChordS
 
 /** Why nothing can be held under a note, or for a chord in a rest. */
 function stuckAt(
-  { anchor: { midi, note, place, chord } }: CandidateGroup,
+  { midi, note, place, chord }: Happening,
   limits: Limits,
   names: LimitNames | undefined,
 ): { message: string; accepted: string } {

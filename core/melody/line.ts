@@ -58,6 +58,18 @@ export interface HarmonisedNote {
 export interface HarmonisedLine {
   cost: number
   notes: HarmonisedNote[]
+  /** What could not be played, which stands by itself: the rest of the tune is there. */
+  leftOut?: readonly LeftOut[]
+}
+
+/** A note of the melody, or a chord in a rest, for which there is nothing within the limits. */
+export interface LeftOut {
+  note: MelodyNote | null
+  bar: number
+  beat: number
+  /** Why, and what would help. */
+  message: string
+  accepted: string
 }
 
 /** A grip the player put under a note; it stays. */

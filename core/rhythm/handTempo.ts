@@ -1,8 +1,8 @@
 import { NEAR } from '../chart/beats'
-import { meterName, type Bar, type Chart, type Slot } from '../chart/chart'
+import { meterName, slotsOf, type Bar, type Chart, type Slot } from '../chart/chart'
 import { TEMPO_RANGE } from '../chart/parse'
 import type { ChordSymbol } from '../chord/symbol'
-import { fingersAnew, handPlace, handTravelMm } from '../leading/measures'
+import { needsMs } from '../leading/handTime'
 import { writtenFrets, type Frets } from '../neck/instrument'
 import { easierThan } from '../voicing/ease'
 import type { Limits } from '../voicing/limits'
@@ -11,25 +11,12 @@ import { EVERY_CHORD_ONCE, figuresFor, type Cycle } from './figures'
 import type { OwnHit, LaidHit, Restart } from './hit'
 import { layFigure, type Laid } from './lay'
 
-/**
- * What a change of grip takes, in ms, and what time it may take. Common practice, no source; sized so that open C to A minor is at ease at 200 beats a
- * minute and open A minor to a full barre on F at about 105, with a chord struck once and held.
- */
-export const HAND_TIMES = {
-  /** To let go and to press again, whatever the grip. */
-  release: 45,
-  /** Each mm that the hand travels along the neck: 100 mm in less than a tenth of a second. */
-  perMm: 0.8,
-  /** Each finger set down anew; one that slides along its string counts half, one that stays nothing. */
-  perFinger: 42,
-  /** Each point of difficulty of the grip to be taken beyond EASY: what is wide or barred is formed more slowly. */
-  perPoint: 26,
-  /** Points up to which a grip falls into the hand. */
-  easy: 1.5,
-  /** The last sound of a grip may be cut short by this share of its length to make room … */
-  cutShare: 0.5,
+/** What the last sound of a grip gives up to make room for the hand. Common practice, no source. */
+const CUT = {
+  /** It may be cut short by this share of its length … */
+  share: 0.5,
   /** … and by no more beats than this, or it sounds chopped. */
-  cutBeats: 0.5,
+  beats: 0.5,
 } as const
 
 /**
@@ -59,7 +46,7 @@ export interface GripChange {
 
 /** Something that gives the hand time for a change. */
 export interface Help {
-  kind: 'grip' | 'push' | 'later' | 'figure'
+  kind: 'grip' | 'push' | 'later' | 'shorter' | 'figure'
   /** The fastest comfortable tempo of this change with it. */
   tempo: number
   text: string
@@ -76,17 +63,6 @@ export interface HandTempo {
   changes: GripChange[]
 }
 
-/** What the hand needs for a change, in ms: never less for a longer way, more fingers or a harder grip. */
-export function needsMs(from: Voicing, to: Voicing, { instrument }: Pick<Limits, 'instrument'>) {
-  const [a, b] = [handPlace(from, instrument), handPlace(to, instrument)]
-  const mm = handTravelMm(a, b)
-  const fingers = fingersAnew(a, b)
-  const points = Math.max(0, to.fingering.difficulty - HAND_TIMES.easy)
-  const ms =
-    HAND_TIMES.release + HAND_TIMES.perMm * mm + HAND_TIMES.perFinger * fingers + HAND_TIMES.perPoint * points
-  return { mm, fingers, ms }
-}
-
 const perMinute = (beats: number, ms: number): number => (60_000 * beats) / ms
 
 /** A place where the hand goes from one slot's grip to another's: the time there is, in beats. */
@@ -98,6 +74,10 @@ interface Passage {
   hit: LaidHit
   /** Beats by which that hit comes before its chord. */
   early: number
+  /** The last hit of the old grip. */
+  last: LaidHit
+  /** Beats that the last sound of the old grip keeps when it has given up what it may. */
+  rest: number
 }
 
 /** The time from the end of one grip's last sound to the first of the next one's, with what the last sound may give up. */
@@ -105,20 +85,51 @@ function passagesOf({ hits }: Laid): Passage[] {
   const found: Passage[] = []
   let ends = 0
   let longest = 0
+  let lastHit = hits[0]!
   hits.forEach((hit, at) => {
     const before = hits[at - 1]
     if (before && before.slot !== hit.slot) {
-      const cut = Math.min(HAND_TIMES.cutShare * longest, HAND_TIMES.cutBeats)
+      const cut = Math.min(CUT.share * longest, CUT.beats)
       const early = hit.pushed ? hit.chordFrom - hit.time : 0
-      found.push({ from: before.slot, to: hit.slot, beats: Math.max(0, hit.time - ends) + cut, hit, early })
+      found.push({
+        from: before.slot,
+        to: hit.slot,
+        beats: Math.max(0, hit.time - ends) + cut,
+        hit,
+        early,
+        last: lastHit,
+        rest: longest - cut,
+      })
       ends = 0
     }
     if (hit.time + hit.lasts > ends) {
       ends = hit.time + hit.lasts
       longest = hit.lasts
+      lastHit = hit
     }
   })
   return found
+}
+
+/**
+ * The time the hand has to get to each chord of a chart, in ms: from the end of the last sound before it to its own first, at a tempo, in the
+ * tightest place. Null for the first chord, and for one that is not struck.
+ * @param tempo in beats a minute of the first metre
+ */
+export function timesInto(
+  chart: Chart,
+  figure: HandTempoQuestion['figure'],
+  tempo: number,
+  restart: Restart = 'section',
+): (number | null)[] {
+  const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
+  const least = new Map<Slot, number>()
+  for (const { to, beats } of passagesOf(layFigure(chart, figure ?? EVERY_CHORD_ONCE, { restart })))
+    least.set(to, Math.min(least.get(to) ?? Infinity, beats))
+  return slots.map((slot) => {
+    const beats = least.get(slot)
+    return beats === undefined ? null : (beats * 60_000) / tempo
+  })
 }
 
 export interface HandTempoQuestion {
@@ -184,10 +195,16 @@ export function handTempo({
   return { comfortable: changes[0]?.comfortable ?? TEMPO_RANGE[1], changes }
 }
 
+/** Strokes a beat. */
+const strokesIn = ({ hits, cycle }: Cycle): number => hits.length / cycle
+
 /** Other figures of the tune's metre, with the time each gives the changes. */
 function otherFigures(chart: Chart, figure: NonNullable<HandTempoQuestion['figure']>, restart: Restart) {
+  const now = chart.bars.flatMap((bar) => (typeof figure === 'function' ? figure(bar) : figure) ?? [])
+  // More strokes leave less time and are no remedy, whatever lies between them.
+  const most = Math.max(0, ...now.map(strokesIn))
   return figuresFor(meterName(chart.meter))
-    .filter((one) => one !== figure)
+    .filter((one) => one !== figure && strokesIn(one) <= most)
     .map((one) => {
       const beats = new Map<string, number>()
       for (const { from, to, beats: here } of passagesOf(layFigure(chart, one, { restart }))) {
@@ -210,12 +227,14 @@ interface HelpKnown {
 
 /** Help is worth naming from this much on, as a share of the tempo. */
 const WORTH = 1.05
+/** The last sound before a change is let go by so much sooner than it would be anyhow, in beats, where it lasts. */
+const SHORTER_BEATS = 0.5
 /** A later hit comes half a beat later. */
 const LATER_BEATS = 0.5
 
 function helpFor(
   { needsMs: ms, beats, comfortable }: Pick<GripChange, 'needsMs' | 'beats' | 'comfortable'>,
-  { from: before, to: after, hit, early }: Passage,
+  { from: before, to: after, hit, early, last, rest }: Passage,
   { from, to, next, limits, others }: HelpKnown,
 ): Help[] {
   const becomes = (tempo: number) => `${Math.floor(comfortable)} becomes ${Math.floor(tempo)}`
@@ -238,6 +257,14 @@ function helpFor(
       perMinute(beats + early, ms),
       `Hold ${before.text} through the push and take ${after.text} on its beat`,
       { at },
+    )
+  const shorter = Math.min(SHORTER_BEATS, rest - NEAR)
+  if (shorter > NEAR)
+    offer(
+      'shorter',
+      perMinute(beats + shorter, ms),
+      `Let the last ${before.text} go ${shorter >= 1 ? 'a beat' : 'half a beat'} sooner`,
+      { at: { bar: last.bar, beat: last.beat } },
     )
   if (hit.lasts > LATER_BEATS + NEAR)
     offer('later', perMinute(beats + LATER_BEATS, ms), `Strike ${after.text} half a beat later`, { at })

@@ -11,6 +11,8 @@ export interface LinesQuestion {
   /** The home line, where the symbols are a new one. */
   home?: string[]
   fixed: [number, Frets][]
+  /** The time the hand has to get to each chord, in ms; null where it has all it wants. */
+  times?: (number | null)[]
   bass: 'chord' | 'any'
   capo: number
   style: StyleName

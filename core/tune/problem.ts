@@ -12,6 +12,7 @@ import type { LinesQuestion } from './linesQuestion'
 export const problemOf = ({
   symbols,
   home,
+  times,
   fixed,
   bass,
   capo,
@@ -23,6 +24,7 @@ export const problemOf = ({
 }: LinesQuestion): StyledProblem => ({
   chords: symbols.map(chord),
   ...(home ? { home: home.map(chord) } : {}),
+  ...(times ? { times } : {}),
   fixed: new Map(fixed),
   count,
   limits: limitsFor(body, capo, bass),

@@ -1,7 +1,9 @@
 import { constraintsOf } from './conditions'
 import type { LeadingAsked, LinesQuestion } from './linesQuestion'
 import { figureOfBar } from './accompaniment'
-import type { Chart } from '../chart/chart'
+import type { Chart, Slot } from '../chart/chart'
+import { groupedBy } from '../grouped'
+import { timesInto } from '../rhythm/handTempo'
 import type { Constraint } from '../leading/constraints'
 import type { Cycle } from '../rhythm/figures'
 import { STAYS, type TuneDocument } from './document'
@@ -47,6 +49,30 @@ function askedByFigures(
   return asked
 }
 
+/** At the tempo that is written, with the figures that are set: the time the hand has to get to each chord. */
+function inTime(
+  chart: Chart,
+  sounding: readonly LineChord[],
+  rhythm: TuneDocument['rhythm'] | undefined,
+): Pick<LinesQuestion, 'times'> {
+  if (chart.tempo === null) return {}
+  const inBar = groupedBy(sounding, ({ slot }) => slot.bar)
+  const bars = chart.bars.map((bar) => ({
+    ...bar,
+    slots: (inBar.get(bar.number) ?? []).map((one): Slot => ({
+      ...one.slot,
+      symbol: { kind: 'chord', chord: madeChord(one)! },
+    })),
+  }))
+  const times = timesInto(
+    { ...chart, bars },
+    rhythm ? figureOfBar(rhythm) : null,
+    chart.tempo,
+    rhythm?.restart,
+  )
+  return times.length === sounding.length ? { times } : {}
+}
+
 /** The chords of the home line. */
 const homeOf = (bars: Chart['bars']): string[] =>
   bars.flatMap(({ slots }) =>
@@ -57,10 +83,11 @@ const homeOf = (bars: Chart['bars']): string[] =>
 export function newQuestion(
   sounding: readonly LineChord[],
   made: MadeForLines,
-  { capo, bars }: Pick<Chart, 'capo' | 'bars'>,
+  chart: Chart,
   body: PlayerBody,
 ): LinesQuestion | null {
   if (sounding.length === 0) return null
+  const { capo, bars } = chart
   const strings = body.instrument.tuning.length
   const limits = limitsFor(body, capo, made.bass)
   const around = {
@@ -78,6 +105,7 @@ export function newQuestion(
   return {
     symbols: sounding.map((chord) => madeChord(chord)!.canonical),
     home: homeOf(bars),
+    ...inTime(chart, sounding, made.rhythm),
     fixed,
     bass: made.bass,
     capo,

@@ -95,7 +95,7 @@ function windowGrips(
   first: number | null,
   last: number,
 ): (number | null)[][] {
-  const { instrument, notes, top } = limits
+  const { instrument, notes, top, openAtLeast = 0 } = limits
   const count = instrument.tuning.length
   const choices = instrument.tuning.map((_, string) => choicesFor(string, requirement, limits, first, last))
   // What strings from here up could still bring, to leave a branch as soon as it is hopeless.
@@ -134,8 +134,10 @@ function windowGrips(
     let low = Infinity
     let high = -Infinity
     let bassTones = 0
-    for (const { midi, sound } of grip) {
+    let ringing = 0
+    for (const { fret, midi, sound } of grip) {
       if (sound === 0) continue
+      if (fret === 0) ringing += 1
       if (midi < low) low = midi
       if (midi > high) high = midi
       if (sound === bassChord) bassTones += 1
@@ -143,6 +145,7 @@ function windowGrips(
     return (
       (requirement.bass & (1 << (low % 12))) !== 0 &&
       (top === null || high === top) &&
+      ringing >= openAtLeast &&
       !(bassOnlyAtBottom && bassTones > 1)
     )
   }

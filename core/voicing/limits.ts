@@ -30,6 +30,8 @@ export interface Limits {
   families: readonly Family[] | null
   /** MIDI number that must be the highest, or null. */
   top: number | null
+  /** Strings that ring open at least; none where it is not said. */
+  openAtLeast?: number
 }
 
 export const DEFAULT_LIMITS: Limits = {

@@ -18,6 +18,7 @@ export interface TooTight {
     | 'omit'
     | 'families'
     | 'top'
+    | 'openAtLeast'
   loosen: string
 }
 
@@ -71,6 +72,12 @@ const LOOSENED: readonly {
     loosen: 'allow open strings',
     isTight: ({ open }) => !open,
     with: (limits) => ({ ...limits, open: true }),
+  },
+  {
+    limit: 'openAtLeast',
+    loosen: 'let fewer strings ring open',
+    isTight: ({ openAtLeast = 0 }) => openAtLeast > 0,
+    with: (limits) => ({ ...limits, openAtLeast: 0, open: true }),
   },
   {
     limit: 'bass',

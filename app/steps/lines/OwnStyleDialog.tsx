@@ -28,7 +28,7 @@ const BASES: readonly StyleName[] = ['smooth', 'position', 'drone', 'thin', 'roo
 const MATTERS: Readonly<Record<Term, string>> = {
   motion: 'All voices move little', upper: 'Voices above the bass move little', low: 'Bass on the low strings', room: 'Room for a bass player', texture: 'One kind of grip', idiom: 'Grips that players write down', tripled: 'No tone three times', plain: 'A tension in every chord', bass: 'Bass by step', walk: 'Written steps of the bass by step', top: 'Top voice by step', outer: 'Bass and top move against each other', parallels: 'No parallel fifths and octaves', tendency: 'Sevenths and leading notes resolve',
   tame: 'Sevenths rise into tensions', family: 'One layout throughout', voices: 'The same number of voices', held: 'Common tones stay', leaps: 'No leaps inside', contour: 'Top follows the wanted contour', hand: 'The hand travels little',
-  fingers: 'Fingers stay down', grip: 'Grips that are easy to hold', mud: 'Nothing muddy down low', sour: 'No minor ninths', fullness: 'Full chords', open: 'No open strings beside high frets', register: 'Top voice in the middle',
+  fingers: 'Fingers stay down', late: 'In time at the tempo of the tune', grip: 'Grips that are easy to hold', mud: 'Nothing muddy down low', sour: 'No minor ninths', fullness: 'Full chords', open: 'No open strings beside high frets', register: 'Top voice in the middle',
 }
 /** Weights of the named styles lie below this. */
 const HEAVIEST = 5

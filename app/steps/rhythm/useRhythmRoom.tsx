@@ -96,6 +96,7 @@ export function useRhythmRoom(): RoomView {
     if (kind === 'figure' && figure) return keep(figure)
     const struck = at && played.hits.filter((one) => placeOfHit(one) === placeOfHit(at))
     if (!struck?.[0]) return
+    if (kind === 'shorter') return edit(changed(struck, 'shorter'))
     if (kind === 'later') {
       const later = moved(chart, struck, 0.5)
       if (later) edit(later.edit)
