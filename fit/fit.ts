@@ -1,5 +1,6 @@
 import { fitIdiom } from './idiom'
 import { fitJudge } from './judge'
+import { sayPreferred } from './preferred'
 import { checkPairs, proposeWeights } from './weights'
 
 // Pairs are judged with the idiom as it stands in the tree: after the idiom has changed, run it again.
@@ -7,3 +8,4 @@ checkPairs()
 proposeWeights()
 fitIdiom()
 fitJudge()
+sayPreferred()

@@ -63,6 +63,7 @@ export function constrained(
   limits: Limits,
   asked: readonly Constraint[],
   accept?: (grip: SoundingGrip) => boolean,
+  acceptSounds?: (sounds: number) => boolean,
 ): Voicing[] {
   let target = chord
   let within = limits
@@ -114,7 +115,12 @@ export function constrained(
     }
   }
   const found = (more: readonly ((grip: SoundingGrip) => boolean)[]) =>
-    voicingsOf(target, within, more.length > 0 ? (grip) => more.every((test) => test(grip)) : undefined)
+    voicingsOf(
+      target,
+      within,
+      more.length > 0 ? (grip) => more.every((test) => test(grip)) : undefined,
+      acceptSounds,
+    )
   const forThumb = thumb ? found([...tests, hasThumbNotes]) : []
   return forThumb.length > 0 ? forThumb : found(tests)
 }

@@ -6,7 +6,8 @@ import { semitonesOf } from '../pitch/degree'
 import { pitchClass, plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import type { Constraint } from './constraints'
-import { bestLines, differentLines, STOPPED } from './lead'
+import { differentLines } from './different'
+import { bestLines, STOPPED } from './lead'
 import { type LeadProblem } from './problem'
 import { layersOf } from './layers'
 import { type Line } from './line'
@@ -164,7 +165,7 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
       chords.map((chord, at) => [`${chord.canonical} ${(problem.colours?.[at] ?? []).length}`, at]),
     ).values(),
   ]
-  const having = textures.filter((texture) => {
+  const isUsable = (texture: TextureName): boolean => {
     const own = textureLimits(texture, limits)
     if (own.notes[0] > own.notes[1]) return false
     const layers = layersOf({
@@ -186,7 +187,10 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
     const have = nearness.filter((near) => near <= belongs).length
     // Strummed chords ring where some of them can.
     return have >= HAVE_IT * different.length && (texture !== 'open' || nearness.includes(0))
-  })
+  }
+  // For one line the first is enough.
+  const first = textures.find(isUsable)
+  const having = problem.count === 1 ? (first ? [first] : []) : textures.filter(isUsable)
   return having.length > 0 ? having : ['as it comes']
 }
 
@@ -297,7 +301,7 @@ function positions({ chords, limits }: LeadProblem, window: readonly [number, nu
 /** Held notes lie where a melody would: G3 to E5. */
 const HELD_NOTES = [55, 76] as const
 /** Drones that are led at most: the open strings and some held notes. */
-const DRONES_TRIED = 6
+const DRONES_TRIED = 3
 
 const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1)
 
@@ -345,7 +349,10 @@ function drones(
   })
   const fewest = Math.min(...judged.map(({ rests }) => rests.length))
   if (fewest === chords.length && !asked) return []
-  const fitting = judged.filter(({ rests }) => rests.length === fewest)
+  const serving = judged.filter(({ rests }) => rests.length === fewest)
+  // An open string that serves as well comes before a note that is held.
+  const open = serving.filter(({ drone }) => 'string' in drone)
+  const fitting = open.length > 0 ? open : serving
   const left = fitting.length - DRONES_TRIED
   return fitting.slice(0, DRONES_TRIED).map(({ drone, midi, rests }) => {
     const name =

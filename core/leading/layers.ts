@@ -4,13 +4,13 @@ import { bad, good, type Result } from '../result'
 import type { Limits } from '../voicing/limits'
 import { requirementOf, type Requirement } from '../voicing/requirement'
 import { isPlayed } from '../voicing/idiom'
-import { soundingOf, ToneNames, voicingOf, type SoundingGrip, type Voicing } from '../voicing/voicing'
+import { soundingOf, ToneNames, voicingOf, type SoundingGrip } from '../voicing/voicing'
 import { whyNoGrip } from '../voicing/whyNone'
 import { constrained, constraintInWords, type Constraint } from './constraints'
 import { contourTops } from './contour'
 import type { LeadProblem } from './problem'
 import type { Layer } from './stage'
-import { inTexture, nearnessOf, textureLimits, textureOf } from './texture'
+import { nearnessOf, textureLimits, textureOf } from './texture'
 
 /** The grips of every chord, as far as they are asked for. */
 export function layersOf({
@@ -127,17 +127,30 @@ function gripsFor(
   const sought = variants.length > 1 ? withAllTones(variants) : chord
   // A pitch that is asked for may be foreign to every variant.
   const foreign = asked.some(({ kind }) => kind === 'top' || kind === 'sounds' || kind === 'open')
-  const among = (within: Limits, only: ((grip: SoundingGrip, as: ChordSymbol) => boolean) | null) => {
+  const among = (within: Limits, only: Accepts | null) => {
     const free = inversions && !chord.bass && within.bass === 'chord'
     const bounds = free ? { ...within, bass: 'any' as const } : within
     const needs = variants.map((variant) => requirementOf(variant, within))
-    const asOf = ({ midis }: SoundingGrip) =>
-      variants.length > 1 ? variants[needs.findIndex((need) => meets(midis, need, foreign))] : chord
-    const grips = constrained(sought, bounds, asked, (grip) => {
-      if (free && !grip.strings.some(({ degree }) => degree === '1')) return false
-      const as = asOf(grip)
-      return as !== undefined && (!only || only(grip, as))
-    })
+    // Which of the variants sounds make, or none; many grips sound the same.
+    const known = new Map<number, number>()
+    const variantOf = (sounds: number): number => {
+      const at = known.get(sounds) ?? needs.findIndex((need) => meets(sounds, need, foreign))
+      known.set(sounds, at)
+      return at
+    }
+    const several = variants.length > 1
+    const asOf = ({ midis }: SoundingGrip) => (several ? variants[variantOf(soundsOf(midis))] : chord)
+    const grips = constrained(
+      sought,
+      bounds,
+      asked,
+      (grip) => {
+        if (free && !grip.strings.some(({ degree }) => degree === '1')) return false
+        const as = asOf(grip)
+        return as !== undefined && (!only || only(grip, as))
+      },
+      several ? (sounds) => variantOf(sounds) >= 0 : undefined,
+    )
     return grips.map((voicing) => {
       const as = asOf(voicing)!
       return {
@@ -149,45 +162,43 @@ function gripsFor(
       }
     })
   }
-  const found = (all: ReturnType<typeof among>) => {
-    const grips = usual && asked.length === 0 ? playedOf(all, limits) : all
-    return {
-      voicings: grips.map(({ voicing }) => voicing),
-      ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
+  const found = (grips: ReturnType<typeof among>) => ({
+    voicings: grips.map(({ voicing }) => voicing),
+    ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
+  })
+  const isTaken: Accepts = (grip, as) => isPlayed(grip, as, limits.instrument)
+  // Grips that players take come first; a condition on the chord opens the whole neck. All this is known before a hand is asked.
+  const kinds = textureOf(texture, limits)
+  for (const taken of usual && asked.length === 0 && !kinds.ownForms ? [isTaken, null] : [null]) {
+    if (texture === 'as it comes') {
+      const grips = among(limits, taken)
+      if (grips.length > 0 || taken === null) return found(grips)
+      continue
     }
-  }
-  if (texture === 'as it comes') return found(among(limits, null))
-  // First those that belong, which is known before a hand is asked; then what is nearest; then whatever the limits give.
-  const belonging = among(
-    textureOf(texture, limits).stopped ? { ...own, open: false } : own,
-    (grip, as) => nearnessOf(texture, grip, as, own) === 0,
-  )
-  if (belonging.length > 0) return found(belonging)
-  for (const within of [own, { ...own, families: limits.families }, limits]) {
-    const grips = among(within, null)
-    const { indexes } = inTexture(
-      texture,
-      grips.map(({ voicing }) => voicing),
-      (at) => grips[at]!.as,
-      within,
-    )
-    if (indexes.length > 0) return found(indexes.map((at) => grips[at]!))
-    if (within === limits) return found(grips)
+    // First those that belong; then what is nearest; then whatever the limits give.
+    const places = [
+      kinds.stopped ? { ...own, open: false } : own,
+      own,
+      { ...own, families: limits.families },
+      limits,
+    ]
+    for (const [at, within] of places.entries())
+      for (const nearness of at === 0 ? [0] : NEARNESSES) {
+        const grips = among(
+          within,
+          (grip, as) =>
+            nearnessOf(texture, grip, as, at === 0 ? own : within) === nearness &&
+            (taken?.(grip, as) ?? true),
+        )
+        if (grips.length > 0) return found(grips)
+      }
+    if (taken === null) return found(among(limits, null))
   }
   return { voicings: [] }
 }
-
-/** From so many grips that players take on, a line needs no others of a chord. */
-const ENOUGH = 1
-
-/** The grips that players take for what they sound, where there are enough of them. */
-function playedOf<T extends { voicing: Voicing; as: ChordSymbol }>(
-  grips: readonly T[],
-  { instrument }: Limits,
-): readonly T[] {
-  const played = grips.filter(({ voicing, as }) => isPlayed(voicing, as, instrument))
-  return played.length >= ENOUGH ? played : grips
-}
+/** How near a grip can be to a texture, the nearest first. */
+const NEARNESSES = [0, 1, 2, 3]
+type Accepts = (grip: SoundingGrip, as: ChordSymbol) => boolean
 
 /** A chord with every tone that it or what it may become has, so that all their grips are looked for at once. */
 function withAllTones([chord, ...others]: readonly ChordSymbol[]): ChordSymbol {
@@ -200,12 +211,9 @@ function withAllTones([chord, ...others]: readonly ChordSymbol[]): ChordSymbol {
 }
 
 /** Whether sounds meet what a chord needs, with nothing foreign unless that was asked for. */
-function meets(
-  midis: readonly number[],
-  { allowed, required, oneOf }: Requirement,
-  foreign: boolean,
-): boolean {
-  const sounds = midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
+const soundsOf = (midis: readonly number[]): number =>
+  midis.reduce((bits, midi) => bits | (1 << (midi % 12)), 0)
+function meets(sounds: number, { allowed, required, oneOf }: Requirement, foreign: boolean): boolean {
   return (
     (foreign || (sounds & ~allowed) === 0) &&
     (required & ~sounds) === 0 &&

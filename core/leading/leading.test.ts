@@ -6,8 +6,11 @@ import { voicingsOf } from '../voicing/enumerate'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Voicing } from '../voicing/voicing'
 import { contourTops } from './contour'
-import { bestLines, differentLines } from './lead'
-import { lineOf } from './line'
+import { differentLines } from './different'
+import { bestLines } from './lead'
+import { needsMs } from './handTime'
+import { leadInStyle, styledLines } from './inStyle'
+import { lineOf, type Line } from './line'
 import { leastClassMotion, leastMotion, outerMotion, voiceSteps } from '../pitch/motion'
 import { TERM_NAMES, weightsFrom, type Weights } from './weights'
 
@@ -404,4 +407,50 @@ describe('the trade’s own examples', () => {
       [3, 2],
     ])
   })
+})
+
+describe('at the tempo of the tune', () => {
+  const chords = ['Dm7', 'G7', 'Cmaj7', 'A7', 'Dm7', 'G7', 'Em7', 'A7'].map(chord)
+  const led = (ms: number | null) =>
+    must(
+      styledLines({
+        chords,
+        limits: TUNE_LIMITS,
+        style: 'smooth',
+        count: 1,
+        texture: 'as it comes',
+        ...(ms === null ? {} : { times: chords.map((_, at) => (at === 0 ? null : ms)) }),
+      }),
+    ).lines[0]!
+  const lateIn = ({ voicings }: Line, ms: number) =>
+    voicings
+      .slice(1)
+      .reduce(
+        (sum, voicing, at) => sum + Math.max(0, needsMs(voicings[at]!, voicing, TUNE_LIMITS).ms - ms) / 100,
+        0,
+      )
+  test('the hand is never later in the line asked for at a tempo than in the one that was not, and what is measured is what it needs', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 40, max: 400 }), (ms) => {
+        const [timed, free] = [led(ms), led(null)]
+        expect(timed.measures.late).toBeCloseTo(lateIn(timed, ms), 6)
+        expect(timed.measures.late).toBeLessThanOrEqual(lateIn(free, ms) + 1e-9)
+        expect(free.measures.late).toBe(0)
+      }),
+      { numRuns: 12 },
+    )
+  })
+})
+
+test('a bass that is written by step is played by step (common practice, no source)', () => {
+  for (const text of [
+    'Dm Dm(maj7)/C# Dm7/C G/B Bbmaj7 F/A Gm7',
+    'C G/B Am Am/G F C/E F G',
+    'Cmaj7 C#dim7 Dm7 D#dim7 Em7',
+  ]) {
+    const [line] = must(
+      leadInStyle({ chords: text.split(' ').map(chord), limits: TUNE_LIMITS, style: 'smooth', count: 1 }),
+    )
+    expect(line!.measures.walk).toBe(0)
+  }
 })

@@ -32,6 +32,8 @@ export interface Texture {
   prices?: (weights: Weights) => Weights
   /** Stopped strings only, as far as there are such grips: a comping hand moves, and open strings do not go with it. */
   stopped?: boolean
+  /** Its grips are forms of its own, and not those that players know a chord by. */
+  ownForms?: boolean
   /** What it is where the guitar has the bass, if that is something else. */
   withBass?: Omit<Texture, 'withBass'>
 }
@@ -177,6 +179,7 @@ function amongShells(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits):
 const FOURTHS = {
   says: 'Stacked fourths, one of them augmented where the chord asks for it.',
   stopped: true,
+  ownForms: true,
   notes: [3, 4],
   families: ['quartal'],
   coloured: true,
@@ -190,6 +193,7 @@ const FOURTHS = {
 const TWO_VOICES = {
   says: 'Guide tones, tenths and double stops: third and seventh, or root and third; tenths where the guitar has the bass.',
   stopped: true,
+  ownForms: true,
   notes: [2, 2],
   omit: ['5', 'b5', '#5', '9', 'b9', '#9', '11', '#11', '13', 'b13', '6', '7', 'b7', 'bb7'],
 } satisfies Omit<Texture, 'withBass' | 'near'>
@@ -323,6 +327,7 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
   'upper structures': {
     says: 'A triad that is not the chord’s own, over its bass or over somebody else’s: it sounds the upper tones.',
     stopped: true,
+    ownForms: true,
     notes: [3, 4],
     noBass: true,
     families: ['triad', 'triad over bass'],
@@ -413,27 +418,6 @@ export function nearnessOf(
   const { near, stopped } = textureOf(name, limits)
   const kind = near(grip, chord, limits)
   return kind !== null && stopped && grip.frets.includes(0) ? Math.max(kind, 1) : kind
-}
-
-/** The grips that are nearest to a texture, and how near that is. */
-export function inTexture(
-  name: TextureName,
-  voicings: readonly Voicing[],
-  chord: (voicing: number) => ChordSymbol,
-  limits: Limits,
-): { nearness: number; indexes: number[] } {
-  let nearness = 4
-  let indexes: number[] = []
-  voicings.forEach((voicing, at) => {
-    const near = nearnessOf(name, voicing, chord(at), limits)
-    if (near === null || near > nearness) return
-    if (near < nearness) {
-      nearness = near
-      indexes = []
-    }
-    indexes.push(at)
-  })
-  return { nearness, indexes }
 }
 
 /** What kind of grip this is, as far as a change of kind is heard: by the voices and how they lie. */

@@ -14,7 +14,7 @@ import {
   SILENT,
   type HarmonisedLine,
   type HarmonisedNote,
-  type LeftOut,
+  type NotPlayed,
   type HarmoniseProblem,
 } from './line'
 import { analyse } from '../analysis/analyse'
@@ -62,7 +62,7 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const candidates: Candidate[][] = []
   const groups: CandidateGroup[] = []
   // One note that cannot be played is said; the rest of the tune stands.
-  const leftOut: LeftOut[] = []
+  const leftOut: NotPlayed[] = []
   const leave = (one: Happening) =>
     leftOut.push({ note: one.note, ...one.place, ...stuckAt(one, within, problem.limitNames) })
   for (const [at, group] of all.entries()) {

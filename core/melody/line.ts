@@ -59,11 +59,11 @@ export interface HarmonisedLine {
   cost: number
   notes: HarmonisedNote[]
   /** What could not be played, which stands by itself: the rest of the tune is there. */
-  leftOut?: readonly LeftOut[]
+  leftOut?: readonly NotPlayed[]
 }
 
 /** A note of the melody, or a chord in a rest, for which there is nothing within the limits. */
-export interface LeftOut {
+export interface NotPlayed {
   note: MelodyNote | null
   bar: number
   beat: number

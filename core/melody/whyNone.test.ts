@@ -55,3 +55,19 @@ test('a drone that nothing can be says which chord is in the way of each', () =>
     expect(result.fault.accepted).toContain('Held note, bass line')
   }
 })
+
+test('one note that cannot be played is left out and said, and the rest of the tune stands', () => {
+  const note = (name: string, bar: number) => ({ bar, beat: 1, beats: 4, note: must(parsePitch(name)) })
+  const [line] = must(
+    harmonise({
+      chart: parseChart('| C | F | G7 | C |'),
+      melody: [note('C5', 1), note('A5', 2), note('B4', 3), note('C5', 4)],
+      limits,
+      limitNames: { frets: 'the highest fret at ease' },
+    }),
+  )
+  expect(line!.notes.map(({ bar }) => bar)).toEqual([1, 3, 4])
+  expect(line!.leftOut).toMatchObject([
+    { bar: 2, message: expect.stringContaining('A5'), accepted: expect.stringContaining('an octave lower') },
+  ])
+})

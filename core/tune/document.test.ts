@@ -180,6 +180,25 @@ describe('some bars of a version', () => {
     expect(lineOf(taken)).toEqual(lineOf(sly))
     expect(taken.fixed['4:1']).toEqual(frets)
   })
+  test('a grip by hand stays with its chord when the colour control goes up and down; the other chords change', () => {
+    const frets = [null, 3, 2, 4, 3, null]
+    const held = applyEdit(applyEdit(tune, { kind: 'colour', colour: 1 }), {
+      kind: 'fix',
+      slot: '1:1',
+      frets,
+    })
+    const [was] = lineOf(held)
+    for (const colours of [[0], [2], [0, 1], [2, 0, 1]] as const) {
+      const now = colours.reduce<TuneDocument>(
+        (made, colour) => applyEdit(made, { kind: 'colour', colour }),
+        held,
+      )
+      expect(now.fixed['1:1']).toEqual(frets)
+      expect(lineOf(now)[0]).toBe(was)
+    }
+    const plain = applyEdit(held, { kind: 'colour', colour: 0 })
+    expect(lineOf(plain).slice(1)).not.toEqual(lineOf(held).slice(1))
+  })
   test('are refused where there is no such version any more', () => {
     expect(tryEdit(tune, bars(0, 1))).toMatchObject({ ok: false })
   })

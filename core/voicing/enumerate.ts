@@ -10,16 +10,18 @@ import { soundingOf, ToneNames, type SoundingGrip, type Voicing } from './voicin
  * Every grip of a chord that keeps to the limits and that the hand can hold: complete, in a fixed order (by lowest
  * held fret, then string by string).
  * @param accept further limits by what a grip sounds, asked before it is known who could hold it
+ * @param acceptSounds the same by its pitch classes alone, as a mask of twelve bits: asked first, since it is quickest
  */
 export function voicingsOf(
   chord: ChordSymbol,
   limits: Limits,
   accept?: (grip: SoundingGrip) => boolean,
+  acceptSounds?: (sounds: number) => boolean,
 ): Voicing[] {
   const requirement = requirementOf(chord, limits)
   const names = new ToneNames(chord)
   const found: Voicing[] = []
-  for (const frets of gripsOf(chord, requirement, limits)) {
+  for (const frets of gripsOf(chord, requirement, limits, acceptSounds)) {
     // What a grip sounds is known sooner than who could hold it.
     const sounding = soundingOf(frets, names, limits.instrument)
     if (limits.families && !limits.families.some((family) => sounding.families.includes(family))) continue
@@ -38,15 +40,16 @@ export function* gripsOf(
   chord: ChordSymbol,
   requirement: Requirement,
   limits: Limits,
+  acceptSounds: (sounds: number) => boolean = () => true,
 ): Generator<(number | null)[]> {
   const { instrument, hand } = limits
   const lowest = Math.max(limits.frets[0], instrument.capo + 1)
-  yield* windowGrips(chord, requirement, limits, null, lowest)
+  yield* windowGrips(chord, requirement, limits, acceptSounds, null, lowest)
   for (let first = lowest; first <= limits.frets[1]; first += 1) {
     let last = first
     while (last < limits.frets[1] && reachMm(first, last + 1, instrument.scaleLengthMm) <= hand.reachMm)
       last += 1
-    yield* windowGrips(chord, requirement, limits, first, last)
+    yield* windowGrips(chord, requirement, limits, acceptSounds, first, last)
   }
 }
 
@@ -92,6 +95,7 @@ function windowGrips(
   chord: ChordSymbol,
   requirement: Requirement,
   limits: Limits,
+  acceptSounds: (sounds: number) => boolean,
   first: number | null,
   last: number,
 ): (number | null)[][] {
@@ -130,7 +134,7 @@ function windowGrips(
   }
 
   const fitsAsAWhole = (sounds: number): boolean => {
-    if (requirement.oneOf.some((set) => (set & sounds) === 0)) return false
+    if (requirement.oneOf.some((set) => (set & sounds) === 0) || !acceptSounds(sounds)) return false
     let low = Infinity
     let high = -Infinity
     let bassTones = 0

@@ -37,7 +37,8 @@ const SEVENTHS: readonly Degree[] = ['7', 'b7', 'bb7', '6']
 export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] {
   const midis = notes.map((note) => note.midi)
   const degrees = notes.map((note) => note.degree)
-  const distinct = new Set(midis.map((midi) => midi % 12))
+  const sounds = soundsFrom(midis, 0)
+  const distinct = countOf(sounds)
   const gaps = midis.slice(1).map((midi, index) => midi - midis[index]!)
   const families: Family[] = []
   const add = (family: Family, when: boolean) => {
@@ -55,7 +56,7 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
   add(
     'shell',
     notes.length === 3 &&
-      distinct.size === 3 &&
+      distinct === 3 &&
       degrees[0] === '1' &&
       degrees.every(isShellTone) &&
       degrees.some((d) => SEVENTHS.includes(d)),
@@ -66,22 +67,18 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
       gaps.every((gap) => gap === 5 || gap === 6) &&
       gaps.filter((gap) => gap === 6).length <= 1,
   )
-  add('triad', distinct.size === 3 && isTriad(distinct))
+  add('triad', TRIADS.has(sounds))
   add(
     'triad over bass',
-    notes.length >= 4 && !distinctWithout(midis, 0).has(midis[0]! % 12) && isTriad(distinctWithout(midis, 0)),
+    notes.length >= 4 &&
+      (soundsFrom(midis, 1) & (1 << (midis[0]! % 12))) === 0 &&
+      TRIADS.has(soundsFrom(midis, 1)),
   )
 
-  if (notes.length === 4 && distinct.size === 4) {
-    const drops: readonly [Family, readonly number[]][] = [
-      ['close', []],
-      ['drop 2', [2]],
-      ['drop 3', [3]],
-      ['drop 2 and 4', [2, 4]],
-    ]
-    for (const [family, dropped] of drops) add(family, isDrop(midis, dropped))
+  if (notes.length === 4 && distinct === 4) {
+    for (const [family, dropped] of DROPS) add(family, isDrop(midis, dropped))
   }
-  add('close', notes.length === 3 && distinct.size === 3 && midis.at(-1)! - midis[0]! < 12)
+  add('close', notes.length === 3 && distinct === 3 && midis.at(-1)! - midis[0]! < 12)
   add(
     'cluster',
     gaps.some((gap) => gap === 1 || gap === 2),
@@ -90,25 +87,45 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
   add('rootless', !degrees.includes('1'))
   add(
     'spread',
-    families.length === 0 || (distinct.size === 3 && notes.length === 3 && midis.at(-1)! - midis[0]! > 12),
+    families.length === 0 || (distinct === 3 && notes.length === 3 && midis.at(-1)! - midis[0]! > 12),
   )
   return families
 }
 
-const distinctWithout = (midis: readonly number[], index: number): Set<number> =>
-  new Set(midis.filter((_, other) => other !== index).map((midi) => midi % 12))
+/** Voices, counted from the top, that lie an octave lower. */
+const DROPS: readonly [Family, readonly number[]][] = [
+  ['close', []],
+  ['drop 2', [2]],
+  ['drop 3', [3]],
+  ['drop 2 and 4', [2, 4]],
+]
 
-/** Major, minor, diminished or augmented, in any inversion. */
-function isTriad(sounds: Set<number>): boolean {
-  if (sounds.size !== 3) return false
-  const shapes = ['4,7', '3,7', '3,6', '4,8']
-  return [...sounds].some((root) => {
-    const above = [...sounds]
-      .filter((pc) => pc !== root)
-      .map((pc) => (pc - root + 12) % 12)
-      .sort((a, b) => a - b)
-    return shapes.includes(above.join(','))
-  })
+function countOf(sounds: number): number {
+  let count = 0
+  for (let left = sounds; left > 0; left &= left - 1) count += 1
+  return count
+}
+
+/** Major, minor, diminished and augmented triads on every root, as sets of pitch classes in masks of twelve bits. */
+const TRIADS: ReadonlySet<number> = new Set(
+  [
+    [4, 7],
+    [3, 7],
+    [3, 6],
+    [4, 8],
+  ].flatMap(([third, fifth]) =>
+    Array.from(
+      { length: 12 },
+      (_, root) => (1 << root) | (1 << ((root + third!) % 12)) | (1 << ((root + fifth!) % 12)),
+    ),
+  ),
+)
+
+/** The pitch classes of notes from one on, as a mask. */
+function soundsFrom(midis: readonly number[], first: number): number {
+  let sounds = 0
+  for (let at = first; at < midis.length; at += 1) sounds |= 1 << (midis[at]! % 12)
+  return sounds
 }
 
 /**
@@ -117,9 +134,17 @@ function isTriad(sounds: Set<number>): boolean {
  */
 function isDrop(midis: readonly number[], dropped: readonly number[]): boolean {
   // Dropped voices lie at the bottom, deepest first: drop 3 is [v3, v4, v2, v1], drop 2 and 4 is [v4, v2, v3, v1].
-  const raised = midis.map((midi, index) => (index < dropped.length ? midi + 12 : midi))
-  const close = [...raised].sort((a, b) => a - b)
-  if (close.at(-1)! - close[0]! >= 12) return false
-  const positions = raised.slice(0, dropped.length).map((midi) => close.length - close.indexOf(midi))
-  return dropped.length === positions.length && dropped.every((voice) => positions.includes(voice))
+  const raised = (at: number) => (at < dropped.length ? midis[at]! + 12 : midis[at]!)
+  let [low, high] = [Infinity, -Infinity]
+  for (let at = 0; at < midis.length; at += 1) {
+    low = Math.min(low, raised(at))
+    high = Math.max(high, raised(at))
+  }
+  if (high - low >= 12) return false
+  for (let at = 0; at < dropped.length; at += 1) {
+    let position = 1
+    for (let other = 0; other < midis.length; other += 1) if (raised(other) > raised(at)) position += 1
+    if (!dropped.includes(position)) return false
+  }
+  return true
 }

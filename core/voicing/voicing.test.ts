@@ -9,6 +9,7 @@ import { familiesOf } from './family'
 import { soundsLike } from './fits'
 import { DEFAULT_LIMITS, type Limits } from './limits'
 import { namesOf } from './name'
+import { whyNone } from './whyNone'
 import { requirementOf } from './requirement'
 
 /** A neck of four strings and five frets, small enough to try every combination. */
@@ -263,4 +264,27 @@ describe('names', () => {
       { numRuns: 60 },
     )
   })
+})
+
+test('strings that are to ring do, and a limit that leaves nothing says so', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom('C', 'G', 'Em', 'Am7', 'D', 'Ab'),
+      fc.integer({ min: 1, max: 6 }),
+      (symbol, openAtLeast) => {
+        const limits = { ...DEFAULT_LIMITS, openAtLeast }
+        const grips = voicingsOf(chord(symbol), limits)
+        for (const { frets } of grips)
+          expect(frets.filter((fret) => fret === 0).length).toBeGreaterThanOrEqual(openAtLeast)
+        expect(grips).toHaveLength(
+          voicingsOf(chord(symbol), DEFAULT_LIMITS).filter(
+            ({ frets }) => frets.filter((fret) => fret === 0).length >= openAtLeast,
+          ).length,
+        )
+        if (grips.length === 0)
+          expect(whyNone(chord(symbol), limits).map(({ limit }) => limit)).toContain('openAtLeast')
+      },
+    ),
+    { numRuns: 20 },
+  )
 })

@@ -41,7 +41,10 @@ export const colourEdits = area(
     z.strictObject({ kind: z.literal('version-remove'), name: versionName }),
   ],
   {
-    colour: (document, edit) => ({ ...document, colour: edit.colour, ...unfixed(document), line: 0 }),
+    colour: (document, edit) =>
+      edit.colour === document.colour
+        ? document
+        : { ...withChordsOfGrips(document), colour: edit.colour, line: 0 },
     choose: (document, edit) => withChoice(document, edit.slot, edit.choice),
     'choose-many': (document, edit) =>
       Object.entries(edit.choices).reduce((now, [at, made]) => withChoice(now, at, made), document),
@@ -204,13 +207,25 @@ function withBarsOf(
   return { ...taken, fixed: { ...taken.fixed, ...Object.fromEntries(grips) }, line: 0 }
 }
 
-/** A grip fixed by hand belongs to the chord it was chosen for; it stays where the chord was chosen by hand too. */
-function unfixed(document: TuneDocument): Pick<TuneDocument, 'fixed'> {
-  const byHand = decidedByHand({ ...document, fixed: {} })
-  const slots = slotsOf(parseChart(document.text))
-  return {
-    fixed: Object.fromEntries(
-      Object.entries(document.fixed).filter(([place]) => byHand.has(homeIndexAt(slots, place))),
-    ),
-  }
+/** A grip by hand stays with the chord it was chosen for: where the control gave that chord, it is the player's own from now on. */
+function withChordsOfGrips(document: TuneDocument): TuneDocument {
+  const held = new Set(Object.keys(document.fixed))
+  if (held.size === 0) return document
+  const chart = parseChart(document.text)
+  const kept = decisionsOf(chart, analyse(chart), document).filter(
+    ({ key, by }) => by === 'control' && held.has(key),
+  )
+  const choices = Object.fromEntries(
+    kept.map(({ key, puts, span, rule, because }): [string, Choice] => [
+      key,
+      {
+        chords: puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
+        span,
+        rule,
+        at: 0,
+        why: because.why.slice(0, MOST_WHY),
+      },
+    ]),
+  )
+  return { ...document, choices: { ...document.choices, ...choices } }
 }
