@@ -88,7 +88,8 @@ function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boo
     !beside &&
     voicing.midis.length === size &&
     distinct(voicing) === size &&
-    lowBass(voicing, limits) &&
+    stringFromSixth(low, limits) <= 1 &&
+    mudIn(voicing.midis).length === 0 &&
     isNextAbove(low, next, limits) &&
     voicing.strings.at(-1)!.string - next === size - 2 &&
     !(size > 3 && classesAbove(voicing).has('fifth') && hasDegree(chord, '5'))
@@ -170,7 +171,7 @@ const BARRES: Omit<Texture, 'withBass'> = {
 
 /** A triad has no shell: among shells stand barre chords, and triads spread over a tenth. */
 function amongShells(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): 0 | 1 | 2 {
-  if (!lowBass(voicing, limits)) return 2
+  if (stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 2
   const spread = voicing.midis.length === 3 && voicing.families.includes('spread')
   if (spread || (isForm(voicing, chord, limits) && voicing.midis.length >= FULL - 1)) return 0
   return mudIn(voicing.midis).length === 0 ? 1 : 2
@@ -285,7 +286,7 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
         voicing.strings.length,
         hasUsualForm(voicing, chord, limits.instrument) && distinct(voicing) === voicing.midis.length,
       ]
-      if (notes === 5) return usual && toneClass(voicing.strings[4]!.degree) === 'tension' ? 0 : 2
+      if (notes === 5) return usual ? 0 : 2
       if (notes !== 4 || distinct(voicing) < 4) return 2
       const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
       const inside = voicing.strings.slice(1, 3).map(({ degree }) => toneClass(degree))

@@ -15,6 +15,9 @@ export function lineInWords(line: Line, others: readonly Line[]): string[] {
   const words: string[] = []
   const least = (of: (one: Line) => number) =>
     others.length > 1 && others.every((one) => one === line || of(one) > of(line))
+  if (least((one) => one.cost)) words.push('the best on the whole')
+  if (least((one) => one.measures.idiom)) words.push('the grips players know best')
+  if (least((one) => one.measures.upper)) words.push('least motion above the bass')
   if (least((one) => one.measures.motion)) words.push('least motion of these')
   if (least((one) => one.measures.hand)) words.push('the hand travels least')
   if (least((one) => one.measures.grip)) words.push('the easiest grips')

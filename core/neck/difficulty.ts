@@ -44,7 +44,7 @@ const WEIGHT = {
   otherBarre: 0.9,
   otherString: 0.3,
   /** The middle finger bends back least: the ring finger takes the barre. */
-  middleBarre: 0.2,
+  middleBarre: 0.6,
   /** Nobody lays another finger across where the index is free and nothing else is held. */
   loneBarre: 0.2,
   /** A string just above a barre that must ring lower or open makes the barre a hinge. */

@@ -1,4 +1,4 @@
-import { newDocument } from './document'
+import { newDocument, type TuneDocument } from './document'
 import { applyEdit } from './edit'
 import { chartsOf } from './edits/chart'
 import { decidedByHand } from './edits/colour'

@@ -70,8 +70,9 @@ const BASS_LABELS: Readonly<Record<Bass, { label: string; title: string }>> = {
 
 const perChange = (line: Line, total: number): string =>
   (total / Math.max(1, line.voicings.length - 1)).toFixed(1)
-const totalsOf = (line: Line): string =>
-  `voices move ${perChange(line, line.measures.motion)} half steps a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
+/** Where the guitar has the bass, that follows the roots: the voices above it are led. */
+const totalsOf = (line: Line, bass: Bass): string =>
+  `${bass === 'chord' ? 'voices above the bass' : 'voices'} move ${perChange(line, bass === 'chord' ? line.measures.upper : line.measures.motion)} half steps a change; hand travels ${(line.measures.hand / 10).toFixed(0)} cm; grips ${holdInWords(line.measures.grip / line.voicings.length)}`
 
 /** Things said of a line where it is compared. */
 const WORDS_SHOWN = 2
@@ -156,8 +157,8 @@ export const LinesBar = memo(function LinesBar({
             role="radio"
             aria-checked={at === chosen}
             className="line-mark"
-            aria-label={`${stays ? 'Your line' : `Line ${at + 1}`}: ${totalsOf(line)}`}
-            title={totalsOf(line)}
+            aria-label={`${stays ? 'Your line' : `Line ${at + 1}`}: ${totalsOf(line, bass)}`}
+            title={totalsOf(line, bass)}
             onClick={() => {
               if (!stays) onEdit({ kind: 'line', line: at })
             }}
@@ -180,9 +181,12 @@ export const LinesBar = memo(function LinesBar({
                     if (!stays) onEdit({ kind: 'line', line: at })
                   }}
                 >
-                  <b>{stays ? 'Your line' : `Line ${at + 1}`}</b>
-                  <span title="Half steps that all voices together move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">
-                    {totalsOf(line)}
+                  <b>
+                    {stays ? 'Your line' : `Line ${at + 1}`}
+                    {!stays && line.texture && <small> {line.texture}</small>}
+                  </b>
+                  <span title="Half steps that the voices together move from chord to chord, on average; how far the hand travels through the tune; how hard the grips are to hold on average">
+                    {totalsOf(line, bass)}
                   </span>
                   <SmallThreads line={line} range={range} />
                   <span className="line-words">
