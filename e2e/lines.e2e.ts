@@ -16,7 +16,7 @@ import {
 
 /** A line with one of the things that are said of it beside its totals. */
 const GOOD_AT =
-  /^Line \d .*(least motion|travels least|the easiest grips|contrary motion|on top for|steps or stays|works hardest|held on the way)/
+  /^Line \d .*(best on the whole|players know best|least motion|travels least|the easiest grips|contrary motion|on top for|steps or stays|works hardest|held on the way)/
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |'
 
 test('a note is taken hold of and pulled by keys: the new name comes, nothing is kept until Enter, and the other grips stay', async ({

@@ -189,8 +189,7 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
     return have >= HAVE_IT * different.length && (texture !== 'open' || nearness.includes(0))
   }
   // For one line the first is enough.
-  const first = textures.find(isUsable)
-  const having = problem.count === 1 ? (first ? [first] : []) : textures.filter(isUsable)
+  const having = problem.count === 1 ? [textures.find(isUsable) ?? []].flat() : textures.filter(isUsable)
   return having.length > 0 ? having : ['as it comes']
 }
 

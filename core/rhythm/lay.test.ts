@@ -100,8 +100,24 @@ describe('laying', () => {
   })
   test('a chord that would have only its bass sounds whole', () => {
     const { hits } = laid('| C F |', 'bass, bass, chord, chord')
-    expect(hits.map(({ part }) => part)).toEqual(['all', 'fifth', 'upper', 'upper'])
+    expect(hits.map(({ part }) => part)).toEqual(['all', 'fifth', 'all', 'upper'])
   })
+  test.each(FIGURES.filter(({ hits }) => hits.some(({ part }) => part === 'fifth')).map(({ name }) => name))(
+    '%s: the first low note of a chord that comes anew is its bass, and the last chord rings (common practice, no source)',
+    (name) => {
+      const { meters } = figureNamed(name)!
+      for (const bars of ['| C F | G C | Am | Dm G |', '| C | F | G | C |', '| C F G Am | Dm | G |']) {
+        const { hits, length } = laid(`meter: ${meters[0]}\n${bars}`, name)
+        const first = new Map<unknown, string>()
+        for (const { slot, part, stroke } of hits)
+          if (stroke !== 'dead' && part !== 'upper' && part !== 'top' && part !== 'inner' && !first.has(slot))
+            first.set(slot, part)
+        for (const [, part] of first) expect(['bass', 'all', 'single']).toContain(part)
+        const end = hits.at(-1)!
+        expect(end.time + end.lasts).toBeCloseTo(length, 6)
+      }
+    },
+  )
   test('a pickup has the end of the cycle, so that the first bar has its beginning', () => {
     const { hits } = laid('pickup: 1\n| G | C | F |', 'waltz')
     const four = laid('pickup: 1\n| G | C | F |', 'two and four')

@@ -71,7 +71,7 @@ export function layFigure(
   }
   const known = chorded(raw, spans, bars)
   const ahead = raw.some(({ push }) => push) ? pushedInto(known, spans, rests) : known
-  const sounded = lengthened(heard(ahead, spans, bars, rests), spans)
+  const sounded = lengthened(rooted(heard(ahead, spans, bars, rests), spans), spans)
   const accented = lastAccented(sounded, [...sections, bars.at(-1)?.to ?? 0])
   const { hits, leftOut } = withSpace(accented, chart, bars, { density, melody, seed })
   return {
@@ -228,9 +228,37 @@ function heard(
   return more.length === 0 ? all : [...all, ...more].sort((a, b) => a.time - b.time)
 }
 
-/** Lengths, filled in: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
+/**
+ * The first low note of a chord that comes anew is its bass: where the thumb would be at its second note it changes round, and where a figure of the
+ * thumb has only upper voices for a chord, its first hit takes the bass with them.
+ */
+function rooted(hits: readonly Pending[], spans: readonly Span[]): Pending[] {
+  if (!hits.some(isLow)) return [...hits]
+  const first = new Map<number, Pending>()
+  const withoutBass = new Map<number, Pending>()
+  for (const hit of hits) {
+    if (hit.stroke === 'dead') continue
+    if (isLow(hit) || hit.part === 'all' || hit.part === 'single') {
+      if (!first.has(hit.chordAt)) first.set(hit.chordAt, hit)
+    } else if (hit.part === 'upper' && !withoutBass.has(hit.chordAt)) withoutBass.set(hit.chordAt, hit)
+  }
+  const comes = (at: number) => spans[at - 1]?.chord?.canonical !== spans[at]!.chord?.canonical
+  return hits.map((hit) => {
+    if (!comes(hit.chordAt)) return hit
+    const low = first.get(hit.chordAt)
+    if (low?.part === 'fifth' && isLow(hit))
+      return { ...hit, part: hit.part === 'fifth' ? ('bass' as const) : ('fifth' as const) }
+    return !low && withoutBass.get(hit.chordAt) === hit
+      ? { ...hit, part: 'all' as const, why: `with its bass, so that ${hit.slot.text} is heard to come` }
+      : hit
+  })
+}
+const isLow = ({ part }: { part: Part }): boolean => part === 'bass' || part === 'fifth'
+
+/** Lengths, filled in, the last chord of all rings: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
 function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHit[] {
   const inOrder = [...hits].sort((a, b) => a.time - b.time || lowFirst(a) - lowFirst(b))
+  const last = inOrder.findLast(({ stroke }) => stroke !== 'dead')?.time
   return inOrder.map((hit, at) => {
     let until = spans[hit.chordAt]!.to
     for (let next = at + 1; next < inOrder.length && inOrder[next]!.time < until; next += 1) {
@@ -245,7 +273,8 @@ function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHi
     }
     const { length, scale } = hit
     const room = until - hit.time
-    const wanted = length === 'held' ? room : (length === 'short' ? SHORT_BEATS : length) * scale
+    const rings = last !== undefined && hit.stroke !== 'dead' && hit.time > last - NEAR
+    const wanted = length === 'held' || rings ? room : (length === 'short' ? SHORT_BEATS : length) * scale
     hit.lasts = Math.min(wanted, room)
     hit.beats = hit.lasts / scale
     return hit

@@ -1,3 +1,4 @@
+import { placeKey } from '../../../core/melody/line'
 import { TEXTURES } from '../../../core/melody/textures'
 import type { Key } from '../../../core/pitch/key'
 import type { TuneDocument } from '../../../core/tune/document'
@@ -54,9 +55,26 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
       >
         <UnderTab document={document} view={view} onEdit={onEdit} />
       </Word>
-      {view.troubles.length > 0 && (
-        <Word name="To check" term="to-check" says={view.troubles.length} title="Hard to play, or harsh">
+      {view.troubles.length + view.leftOut.length > 0 && (
+        <Word
+          name="To check"
+          term="to-check"
+          says={view.troubles.length + view.leftOut.length}
+          title="Hard to play, harsh, or not to be had here"
+        >
           <ul className="melody-list" aria-label="Trouble spots">
+            {view.leftOut.map(({ bar, beat, message, accepted }) => (
+              <li key={`${bar}:${beat}`}>
+                <button
+                  type="button"
+                  className="plain-button"
+                  onClick={() => view.select(placeKey({ bar, beat }))}
+                >
+                  Left out: {message}
+                </button>{' '}
+                <span>Would help: {accepted}.</span>
+              </li>
+            ))}
             {view.troubles.map(({ at, says, remedy }) => (
               <li key={`${at}${says}`}>
                 <button

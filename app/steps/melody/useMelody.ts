@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
 import { Clock, NEAR, piecesOf } from '../../../core/melody/clock'
-import { placeKey, placesOf, type HarmonisedLine } from '../../../core/melody/line'
+import { placeKey, placesOf, type HarmonisedLine, type NotPlayed } from '../../../core/melody/line'
 import { handEffort } from '../../../core/melody/move'
 import { phrasesOf } from '../../../core/melody/phrases'
 import { troubles, type NoteReading, type Trouble } from '../../../core/melody/reading'
@@ -42,6 +42,8 @@ export interface MelodyView extends MelodyDrawn {
   lines: readonly HarmonisedLine[]
   efforts: readonly number[]
   chosen: number
+  /** Notes of the way chosen that cannot be played within the limits. */
+  leftOut: readonly NotPlayed[]
   state: AskedState
   stop: () => void
   again: () => void
@@ -189,6 +191,7 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
     lines,
     efforts,
     chosen,
+    leftOut: (search.current && lines[chosen]?.leftOut) || NONE_LEFT_OUT,
     state: search.state,
     stop: search.stop,
     again: search.again,
@@ -201,6 +204,8 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
     asked,
   }
 }
+
+const NONE_LEFT_OUT: readonly NotPlayed[] = []
 
 /** What could be under a note, with the grip that was put there by hand among it: other grips around it can leave it out of the nearest ones. */
 function withPresent(choices: NoteChoice[], event: EventShown | undefined): NoteChoice[] {
