@@ -3,6 +3,7 @@ import { constrained, withTone } from '../leading/constraints'
 import { handPlace, handTravelMm, type HandPlace } from '../leading/measures'
 import { easiestFingering } from '../neck/fingering'
 import { fretFor, reachMm, soundAt, type Frets, type Instrument } from '../neck/instrument'
+import type { Degree } from '../pitch/degree'
 import { modulo, pitchClass, plainSpelling } from '../pitch/note'
 import { voicingsOf } from '../voicing/enumerate'
 import type { Limits } from '../voicing/limits'
@@ -28,6 +29,8 @@ const PRICE = {
   /** Fewer than four sounds of a chord that has them; a triad that rings in open position. */
   thin: 1.5, ringing: -1,
 } as const
+/** Colours that a chord is still itself without. */
+const COLOURS: readonly Degree[] = ['9', '11', '13', '6', '#11']
 /** Kinds under which the chord of the place itself sounds. */
 const OF_THE_CHORD: readonly HarmonisedNote['kind'][] = ['own chord', 'tension', 'avoid note']
 /** There is time for a bass note in so many seconds (common practice, no source). */
@@ -148,6 +151,20 @@ export class CandidateBook {
         : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }])
     let found = seconds < TIME_FOR_BASS_S ? [] : ofLimits(this.within)
     if (found.length === 0) found = ofLimits(this.bassless)
+    // Where no form that players know has all the colours and the note on top, some of the colours go.
+    if (
+      top !== null &&
+      this.texture === 'full' &&
+      !found.some((voicing) => isPlayed(voicing, chord, this.plain.instrument))
+    ) {
+      const seen = new Set(found.map(({ frets }) => frets.join()))
+      const freer = (limits: Limits): Limits => ({ ...limits, omit: [...limits.omit, ...COLOURS] })
+      const more = seconds < TIME_FOR_BASS_S ? [] : ofLimits(freer(this.within))
+      const known = (more.length > 0 ? more : ofLimits(freer(this.bassless))).filter(
+        (voicing) => !seen.has(voicing.frets.join()) && isPlayed(voicing, chord, this.plain.instrument),
+      )
+      found = [...found, ...known]
+    }
     if (found.length === 0 && this.texture !== 'full') found = ofLimits({ ...this.plain, bass: 'any' })
     this.known.set(key, found)
     return found

@@ -72,11 +72,16 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
       if (!there) leave(one)
       return there
     })
-    const list = book.of({ ...group, rest }, fixed)
-    if (list.length === 0) leave(group.anchor)
-    else {
-      candidates.push(list)
-      groups.push({ ...group, rest })
+    // Where the note that was to have the chord cannot have it, the next one over the chord has.
+    for (const [from, anchor] of [group.anchor, ...rest].entries()) {
+      const here = { ...group, anchor, rest: rest.slice(from) }
+      const list = book.of(here, fixed)
+      if (list.length > 0) {
+        candidates.push(list)
+        groups.push(here)
+        break
+      }
+      leave(anchor)
     }
   }
   const first = leftOut[0]

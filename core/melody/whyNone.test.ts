@@ -61,12 +61,18 @@ test('one note that cannot be played is left out and said, and the rest of the t
   const [line] = must(
     harmonise({
       chart: parseChart('| C | F | G7 | C |'),
-      melody: [note('C5', 1), note('A5', 2), note('B4', 3), note('C5', 4)],
+      melody: [
+        note('C5', 1),
+        { ...note('A5', 2), beats: 2 },
+        { ...note('C5', 2), beat: 3, beats: 2 },
+        note('B4', 3),
+        note('C5', 4),
+      ],
       limits,
       limitNames: { frets: 'the highest fret at ease' },
     }),
   )
-  expect(line!.notes.map(({ bar }) => bar)).toEqual([1, 3, 4])
+  expect(line!.notes.map(({ bar, beat }) => `${bar}:${beat}`)).toEqual(['1:1', '2:3', '3:1', '4:1'])
   expect(line!.leftOut).toMatchObject([
     { bar: 2, message: expect.stringContaining('A5'), accepted: expect.stringContaining('an octave lower') },
   ])
