@@ -57,6 +57,8 @@ interface StyleChoice {
   name: string
   constraints: readonly Constraint[]
   says: readonly string[]
+  /** What each chord becomes there; itself alone where it is not said. */
+  colours?: readonly (readonly ChordSymbol[])[]
 }
 const NO_CHOICE: StyleChoice = { name: '', constraints: [], says: [] }
 
@@ -193,9 +195,13 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
   return having.length > 0 ? having : ['as it comes']
 }
 
-const withChoice = (problem: LeadProblem, { constraints }: StyleChoice): LeadProblem =>
+const withChoice = (problem: LeadProblem, { constraints, colours }: StyleChoice): LeadProblem =>
   constraints.length > 0
-    ? { ...problem, constraints: [...(problem.constraints ?? []), ...constraints] }
+    ? {
+        ...problem,
+        constraints: [...(problem.constraints ?? []), ...constraints],
+        ...(colours && !problem.colours ? { colours } : {}),
+      }
     : problem
 
 /** The problem where nothing but the grips is open: null where several places have to be compared, or the line leads back to its beginning. */
@@ -363,8 +369,21 @@ function drones(
         ? { kind: 'open', string: drone.string, from: at, to: at }
         : { kind: 'sounds', midi: drone.midi, from: at, to: at }
     const names = [...new Set(rests.map((at) => chords[at]!.canonical))]
+    // A chord that takes the drone for a tension is called so.
+    const colours = chords.map((one, at) => [
+      one,
+      ...coloursFor(one, roles[at])
+        .slice(1)
+        .filter((other) => {
+          const added = other.tones.filter(
+            ({ note }) => !one.tones.some((own) => pitchClass(own.note) === pitchClass(note)),
+          )
+          return added.length === 1 && pitchClass(added[0]!.note) === midi % 12
+        }),
+    ])
     return {
       name,
+      colours,
       constraints: chords.flatMap((_, at) =>
         rests.includes(at) ||
         given.some(

@@ -134,7 +134,10 @@ function gripsFor(
     // Which of the variants sounds make, or none; many grips sound the same.
     const known = new Map<number, number>()
     const variantOf = (sounds: number): number => {
-      const at = known.get(sounds) ?? needs.findIndex((need) => meets(sounds, need, foreign))
+      const within = (beyond: boolean) => needs.findIndex((need) => meets(sounds, need, beyond))
+      const found = known.get(sounds) ?? within(false)
+      // What no variant has is foreign to the chord itself.
+      const at = found < 0 && foreign ? within(true) : found
       known.set(sounds, at)
       return at
     }

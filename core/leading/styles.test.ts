@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { chord } from '../chord/parse'
 import { parseKey } from '../pitch/key'
-import { midi, parsePitch } from '../pitch/note'
+import { midi, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
@@ -268,5 +268,23 @@ describe('substitutions and grips together', () => {
     expect(
       must(arrange({ text, distance: 0.5, limits: TUNE_LIMITS, count: 3, onProgress: (done) => done < 8 })),
     ).toHaveLength(1)
+  })
+})
+
+test('a chord that takes a drone for one of its free tensions is called so', () => {
+  const [line] = must(
+    leadInStyle({
+      chords: ['Cmaj7', 'Dm7', 'Fmaj7', 'G7'].map(chord),
+      limits: TUNE_LIMITS,
+      style: 'drone',
+      drone: { string: 2 },
+      count: 1,
+    }),
+  )
+  expect(line!.chords[0]!.canonical).toBe('Cmaj9')
+  line!.voicings.forEach(({ frets, midis }, at) => {
+    expect(frets[2]).toBe(0)
+    for (const midi of midis)
+      expect(line!.chords[at]!.tones.map(({ note }) => pitchClass(note))).toContain(midi % 12)
   })
 })
