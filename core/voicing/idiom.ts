@@ -1,5 +1,5 @@
 import type { ChordSymbol } from '../chord/symbol'
-import { stringNumber, STANDARD_GUITAR, type Frets, type Instrument } from '../neck/instrument'
+import { reachMm, stringNumber, STANDARD_GUITAR, type Frets, type Instrument } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
 import { modulo, pitchClass } from '../pitch/note'
 import { mudBelow } from './clashes'
@@ -296,9 +296,23 @@ export const isPlayed = (
   chord: ChordSymbol,
   instrument: Instrument,
 ): boolean =>
-  hasUsualForm(voicing, chord, instrument) ||
-  isKnownShape(voicing.frets, chord, instrument) ||
-  (voicing.families.some((family) => LAID_OUT.includes(family)) && !isPacked(voicing))
+  !isStretched(voicing.frets, instrument) &&
+  (hasUsualForm(voicing, chord, instrument) ||
+    isKnownShape(voicing.frets, chord, instrument) ||
+    (voicing.families.some((family) => LAID_OUT.includes(family)) && !isPacked(voicing)))
+
+/** Further than this nobody reaches in time, whatever the form, in mm (common practice, no source). */
+const WIDEST_MM = 84
+
+function isStretched(frets: Frets, { scaleLengthMm }: Instrument): boolean {
+  let [lowest, highest] = [Infinity, 0]
+  for (const fret of frets)
+    if (fret !== null && fret > 0) {
+      lowest = Math.min(lowest, fret)
+      highest = Math.max(highest, fret)
+    }
+  return highest > lowest && reachMm(lowest, highest, scaleLengthMm) > WIDEST_MM
+}
 
 /** Root and tension in four voices: laid out by any rule they are a cluster, and the chord has forms of its own. */
 export const isPacked = ({ strings }: Pick<Voicing, 'strings'>): boolean =>

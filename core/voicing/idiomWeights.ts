@@ -14,8 +14,8 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'bass seventh': -0.048, // the lowest note is the seventh
   'bass tension': -0.437, // the lowest note is a tension
   'bass third': 0.189, // the lowest note is the third
-  'close': 0.718, // the layout is close
-  'crossing': -0.61, // a higher string sounds a lower note
+  close: 0.718, // the layout is close
+  crossing: -0.61, // a higher string sounds a lower note
   'doubled fifth': 0.332, // the fifth sounds twice
   'doubled root': 0.591, // the root sounds twice
   'doubled seventh': -0.142, // the seventh sounds twice
@@ -47,8 +47,8 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'missing fifth': -0.875, // the fifth is left out
   'missing root': -1.567, // the root is left out
   'missing tension': -1.308, // the tension is left out
-  'movable': 0.241, // no open string: the shape can be moved
-  'mud': -0.096, // an interval under a fourth below D3
+  movable: 0.241, // no open string: the shape can be moved
+  mud: -0.096, // an interval under a fourth below D3
   'open bass': 0.485, // an open string is the lowest
   'open far': -0.223, // for each open string, frets by which the hand is beyond the second
   'open inside': 0.216, // an open string is between others
@@ -75,7 +75,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'other barre 2': -0.794, // another finger lies across 2 strings
   'other barre 3': -0.656, // another finger lies across 3 strings
   'other barre 4': -1.495, // another finger lies across 4 strings
-  'placement': -0.628, // for each point the fingers are off one finger a fret
+  placement: -0.628, // for each point the fingers are off one finger a fret
   'position 1': 0.482, // without open strings the hand is at fret 1
   'position 2': 0.598, // without open strings the hand is at fret 2
   'position 3': 0.136, // without open strings the hand is at fret 3
@@ -88,7 +88,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'position 10': -0.191, // without open strings the hand is at fret 10
   'position 11': -0.252, // without open strings the hand is at fret 11
   'position 12': 0.325, // without open strings the hand is at fret 12 or above
-  'quartal': -0.47, // the layout is quartal
+  quartal: -0.47, // the layout is quartal
   'rootless 3 notes': -0.874, // without the root, 3 notes sound
   'rootless 4 notes': 1.214, // without the root, 4 notes sound
   'rootless 5 notes': -1.363, // without the root, 5 notes sound
@@ -113,7 +113,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'second note 15': 0.806, // the second note lies a minor tenth above the lowest
   'second note 16': 0.196, // the second note lies a tenth above the lowest
   'second note 17': -0.298, // the second note lies an eleventh or more above the lowest
-  'shell': 0.197, // the layout is shell
+  shell: 0.197, // the layout is shell
   'silent strings inside 1': -0.781, // 1 strings between sounding ones are muted
   'silent strings inside 2': -1.674, // 2 strings between sounding ones are muted
   'silent strings inside 3': -0.379, // 3 or more strings between sounding ones are muted
@@ -122,7 +122,7 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'span 2': 0.314, // from the lowest held fret to the highest it is 2
   'span 3': -0.398, // from the lowest held fret to the highest it is 3
   'span 4': -1.729, // from the lowest held fret to the highest it is 4
-  'stretch': -0.059, // for each point of stretch in the difficulty
+  stretch: -0.059, // for each point of stretch in the difficulty
   'three times fifth': 0.141, // the fifth sounds three times or more
   'three times root': 0.873, // the root sounds three times or more
   'three times seventh': 0.098, // the seventh sounds three times or more
@@ -135,12 +135,12 @@ export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   'top seventh': 0.108, // the highest note is the seventh
   'top tension': 0.023, // the highest note is a tension
   'top third': -0.004, // the highest note is the third
-  'triad': -0.324, // the layout is triad
-  'unison': -0.529, // a pitch sounds on two strings
+  triad: -0.324, // the layout is triad
+  unison: -0.529, // a pitch sounds on two strings
   'usual form': 1.291, // players learn this form first
   'whole step': -0.041, // neighbouring voices a whole step apart
   'wide gap': -0.246, // neighbouring voices a sixth to an octave apart
-  'written': 0.538, // people write this shape for this kind of chord in another key
+  written: 0.538, // people write this shape for this kind of chord in another key
   'written often': 0.215, // for each key it is written in, up to three
 }
 
