@@ -1,7 +1,7 @@
 import { chord } from '../core/chord/parse'
 import { weightsOf } from '../core/leading/problem'
 import { lineOf } from '../core/leading/line'
-import { usualTextures } from '../core/leading/texture'
+import { usualTextures } from '../core/leading/usualTextures'
 import { TERM_NAMES, weightsFrom, type Term, type Weights } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'
 import { DEFAULT_LIMITS } from '../core/voicing/limits'

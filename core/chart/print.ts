@@ -1,6 +1,7 @@
 import { NEAR } from './beats'
 import { keyName } from '../pitch/key'
 import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
+import { SPLIT } from './readBar'
 import { printRemark } from './remark'
 
 /** Bars on a line of text. */
@@ -105,7 +106,7 @@ export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' |
   if (equal && bar.beats === bar.due && !misread) return bar.slots.map((slot) => slot.text).join(' ')
   const words = beatWords(bar)
   // Too many or too few chords, each a beat long: one sign has to say that they are beats and do not share the bar.
-  if (words.every((word) => word !== '.' && !word.includes('_'))) words[0] += '_'
+  if (words.every((word) => word !== '.' && !SPLIT.test(word))) words[0] += '_'
   return words.join(' ')
 }
 

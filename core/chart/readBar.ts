@@ -16,7 +16,7 @@ export type Cell = Extract<Token, { kind: 'cell' }> & { crowded?: 'bar' | 'beat'
 
 const isHold = (text: string) => text === '.' || text === '/' || text === ''
 /** Between the parts of a beat; what stands in brackets is one piece. */
-const SPLIT = /_(?![^(]*\))/
+export const SPLIT = /_(?![^(]*\))/
 /** A word that is one beat: a hold, or a beat in parts. */
 const isBeat = (cell: Cell) => !cell.crowded && (isHold(cell.text) || SPLIT.test(cell.text))
 

@@ -43,7 +43,9 @@ describe('lead', () => {
         return added.length > 0 ? plain.slice(0, 1) : plain
       }),
     )
-    expect(lines[0]!.voicings.some(({ added }) => added.length > 0)).toBe(style === 'tension')
+    // A drone may be a free tension of some chords, which are called so.
+    if (style !== 'drone')
+      expect(lines[0]!.voicings.some(({ added }) => added.length > 0)).toBe(style === 'tension')
     expect(lines[0]!.steps).toHaveLength(3)
     expect(Object.values(lines[0]!.parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(lines[0]!.cost, 2)
   })

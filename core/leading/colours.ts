@@ -1,3 +1,4 @@
+import type { Role } from '../analysis/role'
 import type { Reading } from '../analysis/reading'
 import { availableTensions } from '../analysis/tensions'
 import { analyse } from '../analysis/analyse'
@@ -58,3 +59,22 @@ export const addedTo = (chord: ChordSymbol, sounding: ChordSymbol): Degree[] =>
   sounding.tones
     .map(({ degree }) => degree)
     .filter((degree) => !chord.tones.some((tone) => tone.degree === degree))
+
+/** Colours of a chord and role known before. */
+const KNOWN_COLOURS = new Map<string, readonly ChordSymbol[]>()
+const MOST_KNOWN = 2000
+
+/** What a chord in its role may become inside a line, itself first; only itself where its role is not known. */
+export function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly ChordSymbol[] {
+  if (!role) return [chord]
+  const key = `${chord.canonical} ${role}`
+  const known =
+    KNOWN_COLOURS.get(key) ??
+    coloursInLine({
+      slot: { symbol: { kind: 'chord', chord } } as Parameters<typeof coloursInLine>[0]['slot'],
+      role,
+    })
+  if (KNOWN_COLOURS.size > MOST_KNOWN) KNOWN_COLOURS.clear()
+  KNOWN_COLOURS.set(key, known)
+  return [chord, ...known.slice(1)]
+}

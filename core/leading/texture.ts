@@ -1,12 +1,28 @@
-import { hasDegree, type ChordSymbol } from '../chord/symbol'
-import { reachMm } from '../neck/instrument'
+import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
-import { pitchClass } from '../pitch/note'
 import { mudIn } from '../voicing/clashes'
-import { hasUsualForm, isKnownShape, isPacked, isWritten, toneClass } from '../voicing/idiom'
+import { hasUsualForm, isPacked, toneClass } from '../voicing/idiom'
 import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
 import type { Family } from '../voicing/family'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
+import {
+  stringFromSixth,
+  neighbours,
+  classesOf,
+  classesAbove,
+  distinct,
+  lowBass,
+  guitarHasBass,
+  isNextAbove,
+  isShell,
+  lowestHeld,
+  ringsOpen,
+  isForm,
+  isCampfire,
+  isBarre,
+  amongShells,
+  isGuitarTuning,
+} from './gripForms'
 import type { TextureName } from './textureNames'
 import type { Weights } from './weights'
 
@@ -37,76 +53,8 @@ export interface Texture {
   /** What it is where the guitar has the bass, if that is something else. */
   withBass?: Omit<Texture, 'withBass'>
 }
-
-/** Strings counted from the lowest of six, so that a seventh string below does not move them. */
-const stringFromSixth = (string: number, limits: Limits): number =>
-  string - (limits.instrument.tuning.length - 6)
-const neighbours = ({ strings }: SoundingGrip): boolean =>
-  strings.at(-1)!.string - strings[0]!.string === strings.length - 1
-const classesOf = (voicing: SoundingGrip) => new Set(voicing.strings.map(({ degree }) => toneClass(degree)))
-const classesAbove = ({ strings }: SoundingGrip) =>
-  new Set(strings.slice(1).map(({ degree }) => toneClass(degree)))
-const distinct = ({ midis }: SoundingGrip): number => new Set(midis.map((midi) => midi % 12)).size
-/** D3 to F3: the roots that may lie on the fourth string. */
-const FOURTH_STRING_ROOTS = [50, 53] as const
-/** E3: barre chords with higher roots are out of their register. */
-const HIGHEST_ROOT = 52
-
-/** The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the fourth (common practice). */
-function lowBass(voicing: SoundingGrip, limits: Limits): boolean {
-  const { string, midi } = voicing.strings.reduce((low, one) => (one.midi < low.midi ? one : low))
-  const place = stringFromSixth(string, limits)
-  return place <= 1 || (place === 2 && midi >= FOURTH_STRING_ROOTS[0] && midi <= FOURTH_STRING_ROOTS[1])
-}
-const guitarHasBass = ({ bass }: Pick<Limits, 'bass'>): boolean => bass === 'root' || bass === 'chord'
-/** Tones without which a grip of a chord is not itself: all but the natural fifth and what a higher tension implies. */
-const needed = (chord: ChordSymbol): number => chord.tones.filter(({ need }) => need !== 'free').length
-
-/** Above a root on the sixth string a shell goes on at the fifth or fourth, above one on the fifth or fourth at the next. */
-const isNextAbove = (low: number, next: number, limits: Limits): boolean =>
-  next - low === 1 || (next - low === 2 && stringFromSixth(low, limits) <= 0)
-
-/** The shell of a chord: bass, third and seventh (or sixth), and where the symbol names more, that; nothing twice. */
-function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
-  if (voicing.strings.length < 3) return false
-  const size = Math.max(
-    3,
-    Math.min(needed(chord), 5) +
-      (chord.bass && !chord.tones.some(({ note }) => pitchClass(note) === pitchClass(chord.bass!)) ? 1 : 0),
-  )
-  const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
-  // An open root belongs to open position; above it nothing rings.
-  const far = voicing.frets[low] === 0 && lowestHeld(voicing) - limits.instrument.capo > OPEN_POSITION
-  const ringing = far || voicing.frets.some((fret, string) => fret === 0 && string > low)
-  // On the fifth string beside a root on the sixth lies a guide tone: 8 7 8 7.
-  const beside =
-    next - low === 1 &&
-    stringFromSixth(low, limits) === 0 &&
-    !['third', 'seventh'].includes(toneClass(voicing.strings[1]!.degree))
-  return (
-    !ringing &&
-    !beside &&
-    voicing.midis.length === size &&
-    distinct(voicing) === size &&
-    stringFromSixth(low, limits) <= 1 &&
-    mudIn(voicing.midis).length === 0 &&
-    isNextAbove(low, next, limits) &&
-    voicing.strings.at(-1)!.string - next === size - 2 &&
-    !(size > 3 && classesAbove(voicing).has('fifth') && hasDegree(chord, '5'))
-  )
-}
-
 /** Barre chords of a plain song lie up to here. */
 const NEAR_NUT = 6
-const lowestHeld = ({ frets }: SoundingGrip): number =>
-  frets.reduce<number>((low, fret) => (fret !== null && fret > 0 && fret < low ? fret : low), Infinity)
-
-/** A grip for the strings of the left hand to ring in open position. */
-const OPEN_POSITION = 4
-const ringsOpen = (voicing: SoundingGrip, limits: Limits): boolean =>
-  voicing.frets.includes(0) &&
-  voicing.frets.every((fret) => fret === null || fret === 0 || fret - limits.instrument.capo <= OPEN_POSITION)
-
 /** Strummed chords are not led voice by voice. */
 const strummed = (weights: Weights): Weights => ({
   ...weights,
@@ -120,41 +68,6 @@ const strummed = (weights: Weights): Weights => ({
   texture: 0,
 })
 
-/** A form that is learned, or written down for the chord. */
-const isForm = (voicing: SoundingGrip, chord: ChordSymbol, { instrument }: Limits): boolean =>
-  hasUsualForm(voicing, chord, instrument) || isKnownShape(voicing.frets, chord, instrument)
-
-/** Notes of a full chord; four do where the chord has as many tones, or its root is an open string. */
-const FULL = 5
-
-/** A chord of open position that is learned: plain triads have few of them, and all are full. */
-function isCampfire(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
-  const { instrument } = limits
-  const full =
-    voicing.midis.length >= FULL || chord.tones.length > 3 || voicing.frets[voicing.strings[0]!.string] === 0
-  return (
-    full &&
-    lowBass(voicing, limits) &&
-    (hasUsualForm(voicing, chord, instrument) ||
-      (chord.tones.length > 3 && isWritten(voicing.frets, chord, instrument)))
-  )
-}
-
-/** The widest a barre chord reaches, in mm: the forms of E and A, not those of C and G. */
-const BARRE_REACH_MM = 72
-
-/** A full chord that is moved about the neck, its root in the bass register under the index. */
-function isBarre(voicing: SoundingGrip, chord: ChordSymbol, { instrument }: Limits): boolean {
-  const lowest = lowestHeld(voicing)
-  const highest = Math.max(...voicing.frets.map((fret) => fret ?? 0))
-  return (
-    voicing.midis.length >= (chord.bass ? FULL - 1 : FULL) &&
-    voicing.midis[0]! <= HIGHEST_ROOT &&
-    (chord.bass !== null || voicing.frets[voicing.strings[0]!.string] === lowest) &&
-    reachMm(lowest, highest, instrument.scaleLengthMm) <= BARRE_REACH_MM
-  )
-}
-
 /** Barre chords, the root on the sixth or fifth string: triads of a guitar that has the bass. */
 const BARRES: Omit<Texture, 'withBass'> = {
   says: 'Barre chords with the root on the two low strings.',
@@ -167,14 +80,6 @@ const BARRES: Omit<Texture, 'withBass'> = {
     if (!isForm(voicing, chord, limits)) return 2
     return isBarre(voicing, chord, limits) ? 0 : 1
   },
-}
-
-/** A triad has no shell: among shells stand barre chords, and triads spread over a tenth. */
-function amongShells(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): 0 | 1 | 2 {
-  if (stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 2
-  const spread = voicing.midis.length === 3 && voicing.families.includes('spread')
-  if (spread || (isForm(voicing, chord, limits) && voicing.midis.length >= FULL - 1)) return 0
-  return mudIn(voicing.midis).length === 0 ? 1 : 2
 }
 
 const FOURTHS = {
@@ -205,8 +110,6 @@ const UPPER_TONES = 3
 const STRUMMED = 0.15
 /** What open strings beside a hand that has left open position, and a tone three times, count where strings are to ring. */
 const RINGING = 0.3
-const isGuitarTuning = ({ instrument }: Limits): boolean =>
-  instrument.tuning.join() === DEFAULT_LIMITS.instrument.tuning.join()
 
 const layout =
   (family: 'drop 2' | 'drop 3'): Texture['near'] =>
@@ -430,34 +333,4 @@ export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'familie
   if (families.includes('triad')) return 'triad'
   if (families.includes('quartal')) return 'fourths'
   return 'three voices'
-}
-
-/** From this share of plain triads on a tune is a song of plain triads. */
-const PLAIN = 0.4
-
-/** Chords of a song: triads and what is hung on them, a bass that is written under them, the line from a minor triad down. */
-const isOfSongs = (chord: ChordSymbol): boolean =>
-  chord.tones.length <= 3 ||
-  chord.bass !== null ||
-  (hasDegree(chord, 'b3') && hasDegree(chord, '7')) ||
-  !hasDegree(chord, '7', 'b7', 'bb7', '6')
-
-/** From this share of chords with a colour in the symbol on, shells take one on top. */
-const COLOURED = 0.5
-
-/**
- * The textures a chart is played in where none is asked for, the usual ones first (common practice): plain triads ring open; sevenths with the guitar on
- * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
- */
-export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Limits, 'bass'>): TextureName[] {
-  const plain = chords.filter(isOfSongs).length
-  if (bass === 'none') return ['rootless', 'drop 2', 'triads']
-  if (plain >= PLAIN * chords.length) return bass === 'any' ? ['triads', 'open'] : ['open', 'triads']
-  if (bass === 'any') return ['drop 2', 'rootless', 'drop 3']
-  const coloured = chords.filter(({ tones }) =>
-    tones.some(({ degree }) => toneClass(degree) === 'tension'),
-  ).length
-  return coloured >= COLOURED * chords.length
-    ? ['shells and colour', 'shells', 'drop 2', 'drop 3']
-    : ['shells', 'drop 2', 'shells and colour', 'drop 3']
 }
