@@ -2,6 +2,9 @@ import { bad, good, type Result } from '../result'
 import { DEFAULT_LIMITS, type Limits } from '../voicing/limits'
 import type { LimitsInput } from './fields'
 
+/** Frets that a melody on top may go up to. */
+export const MELODY_FRETS = 17
+
 /** The limits of a request over the defaults. */
 export function limitsFrom(input: LimitsInput = {}): Result<Limits> {
   const d = DEFAULT_LIMITS

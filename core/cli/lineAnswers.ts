@@ -12,7 +12,7 @@ import { applyChanges } from '../reharm/apply'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, must, type Result } from '../result'
 import { timesAsked } from './figureAsked'
-import { limitsFrom } from './limits'
+import { limitsFrom, MELODY_FRETS } from './limits'
 import {
   choicesAnswer,
   chordsOf,
@@ -226,7 +226,10 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     },
     onProgress,
   ) {
-    const limits = limitsFrom(input)
+    // A melody sets the range of frets, unless the player does.
+    const limits = limitsFrom(
+      melody && !input?.frets ? { ...input, frets: [0, MELODY_FRETS], open: input?.open ?? true } : input,
+    )
     if (!limits.ok) return limits
     const chart = parseChart(text)
     const chords = chordsOfChart(chart)

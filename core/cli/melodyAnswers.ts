@@ -11,7 +11,7 @@ import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
 import { good } from '../result'
-import { limitsFrom } from './limits'
+import { limitsFrom, MELODY_FRETS } from './limits'
 import { chordsOfChart, lineAnswer, tidy, voicingAnswer } from './parts'
 import type { AnswersTo } from './answersTo'
 
@@ -156,7 +156,5 @@ function whyOther(texture: MelodyTexture, { voicing, chord, note, under }: Harmo
   }
 }
 
-/** Frets that a melody on top may go up to. */
-const MELODY_FRETS = 17
 /** Octaves in which a scale begins, the usual one first. */
 const SCALE_OCTAVES = [4, 3]
