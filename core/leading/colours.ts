@@ -7,6 +7,7 @@ import { parseChord } from '../chord/parse'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { noteName } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
+import { toneClass } from '../voicing/idiom'
 import { coloursOf } from '../reharm/colour'
 
 /** Sixths and sevenths a chord may take beside the tensions of its role: they belong to its kind. */
@@ -78,3 +79,7 @@ export function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly
   KNOWN_COLOURS.set(key, known)
   return [chord, ...known.slice(1)]
 }
+
+/** Whether a texture that lives on colours gives a chord one by itself: sixths and sevenths without a tension of their own; a triad stays one. */
+export const takesColour = ({ tones }: ChordSymbol): boolean =>
+  tones.length > 3 && !tones.some(({ degree }) => toneClass(degree) === 'tension')

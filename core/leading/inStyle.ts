@@ -1,4 +1,4 @@
-import { coloursFor, readingsOf } from './colours'
+import { coloursFor, readingsOf, takesColour } from './colours'
 import type { ChordSymbol } from '../chord/symbol'
 import { bad, good, type Result } from '../result'
 import { drones, type Drone, type StyleChoice } from './drones'
@@ -10,7 +10,6 @@ import { type Line } from './line'
 import type { Limits } from '../voicing/limits'
 import { nearnessOf, textureLimits, textureOf } from './texture'
 import { usualTextures } from './usualTextures'
-import { toneClass } from '../voicing/idiom'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
 import type { Role } from '../analysis/role'
 import type { TextureName } from './textureNames'
@@ -89,10 +88,10 @@ function problemOf(styled: StyledProblem): {
   const coloured =
     colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
-  // A colour that is written is the colour, but in a style that looks for more.
+  // A colour that is written is the colour, and a triad stays one, but in a style that looks for more.
   const more = named.coloured === true || colour === true
   const colours = coloured
-    ? rest.chords.map((chord, at) => (more || !hasTension(chord) ? coloursFor(chord, roles[at]) : [chord]))
+    ? rest.chords.map((chord, at) => (more || takesColour(chord) ? coloursFor(chord, roles[at]) : [chord]))
     : undefined
   const problem: LeadProblem = {
     ...rest,
@@ -120,9 +119,6 @@ function texturesFor(
   const own = usualTextures(chords, limits)
   return first === 'open' && own[0] !== 'open' ? ['open', ...own] : own
 }
-
-const hasTension = ({ tones }: ChordSymbol): boolean =>
-  tones.some(({ degree }) => toneClass(degree) === 'tension')
 
 const rolesOf = (chords: readonly ChordSymbol[]): Role[] =>
   readingsOf(chords)

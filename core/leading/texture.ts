@@ -184,6 +184,7 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     // Ninths on the sixth string and thirteenths on the fifth have five notes: no change of texture beside four.
     prices: (weights) => ({ ...weights, texture: weights.texture / 2, voices: weights.voices / 2 }),
     near: (voicing, chord, limits) => {
+      if (chord.tones.length <= 3 && guitarHasBass(limits)) return amongShells(voicing, chord, limits)
       if (!lowBass(voicing, limits) || mudIn(voicing.midis).length > 0) return 2
       const [notes, usual] = [
         voicing.strings.length,

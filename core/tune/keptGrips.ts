@@ -2,6 +2,7 @@ import type { Line } from '../leading/line'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Frets } from '../neck/instrument'
 import { TEXTURES } from '../leading/texture'
+import { takesColour } from '../leading/colours'
 import { STYLES } from '../leading/weights'
 import { soundsLike, standsFor } from '../voicing/fits'
 import type { Limits } from '../voicing/limits'
@@ -69,7 +70,8 @@ type Led = Partial<Pick<TuneDocument, 'style' | 'leading' | 'line'>>
 
 /** Whether the grips of a line may leave out the root, add tensions or turn the chord over: its style or its texture says so, or it is one of the other ways. */
 function isFree({ style = 'smooth', leading, line = 0 }: Led, limits: Limits): boolean {
-  if (line > 0 && !leading?.texture) return true
+  // Where somebody else has the bass the chart may suggest triads and rootless grips.
+  if ((line > 0 || limits.bass === 'any') && !leading?.texture) return true
   const { coloured, inversions, texture } = STYLES[leading?.own?.base ?? style]
   const {
     coloured: colours,
@@ -94,7 +96,8 @@ export function gripHere(
   // Where the grip by hand cannot be had here, what the search found in its place is for this instrument.
   const here = line && fretsHere(line, byHand ? undefined : madeOn, symbol, limits)
   return here &&
-    (soundsLike(here.frets, symbol, limits) ||
+    // Without a texture of its own a line takes what the chart suggests, and some of those colour plain sevenths.
+    (soundsLike(here.frets, symbol, limits, !document.leading?.texture && takesColour(symbol)) ||
       (isFree(document, limits) &&
         standsFor(here.frets, symbol, limits, document.leading?.texture === 'upper structures')))
     ? here.frets

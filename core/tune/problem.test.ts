@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { DEFAULT_PLAYER } from '../player/settings'
 import { newDocument, type TuneDocument } from './document'
 import { madeChord, readTuneDocument } from './reading'
@@ -24,6 +25,27 @@ describe('a grip for every chord', () => {
     expect(whole.grips['4:1']).toEqual([6, null, 6, 7, null, null])
     expect(gripped(whole).get('3:1')!.frets).toEqual([1, null, 1, 1, null, null])
     expect(gripped(whole).has('1:1')).toBe(true)
+  })
+  test('whatever the chart suggests, what is found for it is kept as its own: plain sevenths among ninths take a colour', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom('G6/9', 'Em9', 'Bb7', 'Am9', 'D9', 'C6', 'F7', 'Ebmaj7', 'G', 'Cm', 'A/C#'),
+          {
+            minLength: 2,
+            maxLength: 6,
+          },
+        ),
+        fc.constantFrom('chord' as const, 'any' as const),
+        (symbols, bass) => {
+          const mixed = { ...newDocument('Mixed', `key: G\n| ${symbols.join(' | ')} |`), bass }
+          const whole = withEveryGrip(mixed, reading(mixed), DEFAULT_PLAYER)
+          expect(gripped(whole).size).toBe(symbols.length)
+          expect(missingGrips(whole, reading(whole), DEFAULT_PLAYER)).toBeNull()
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
   test('where no line can be led the tune is as it was', () => {
     const none = newDocument('None', '| C7b9#9b13sus4add6 |')
