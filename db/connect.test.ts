@@ -1,7 +1,6 @@
 import Database from 'better-sqlite3'
 import {
   chmodSync,
-  cpSync,
   readdirSync,
   copyFileSync,
   mkdtempSync,
@@ -14,10 +13,12 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { BookFault, closeDatabase, copyName, faultInWords, openDatabase } from './connect'
-import { packHistory, statesOf } from './history'
+import { BookFault, closeDatabase, copyName, faultInWords, openDatabase, type Db } from './connect'
+import { keepGrip, listGrips } from './grips'
+import { packHistory, stateAt } from './history'
+import { tunes } from './schema'
 import { seedDemoBook } from './seed'
-import { createTune, editTune, newDocument, readTune, stepHistory } from './tunes'
+import { createTune, editTune, newDocument, readTune, readTuneAnyhow, stepHistory } from './tunes'
 import { fillSummaries, listTunes } from './songbook'
 
 let folder: string
@@ -105,73 +106,72 @@ test('faults of the disk are said in words, however deep they lie', () => {
   expect(faultOf(() => openDatabase(file))).toContain('not written')
 })
 
-/** The migrations without the last ones. */
-function migrationsUpTo(count: number): string {
-  const cut = join(folder, 'migrations')
-  cpSync('db/migrations', cut, { recursive: true })
-  const journal = join(cut, 'meta/_journal.json')
-  const all = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] }
-  writeFileSync(journal, JSON.stringify({ ...all, entries: all.entries.slice(0, count) }))
-  return cut
+/** Books as earlier versions wrote them, by the number of migrations that had made them: with every state whole, and with states packed. */
+const EARLIER = [14, 17] as const
+/** Lays such a book down as the file. */
+function anEarlierBook(form: (typeof EARLIER)[number]): void {
+  const old = new Database(file)
+  old.exec(readFileSync(`db/earlier/book${form}.sql`, 'utf8'))
+  old.close()
 }
-/** Those of before histories were packed. */
-const UNPACKED = 14
+const idTitled = (db: Db, title: string) =>
+  db.$client.prepare('SELECT id FROM tunes WHERE title = ?').pluck().get(title) as string
 
 describe('what an earlier version wrote', () => {
-  test('a book with whole states of every edit opens, undo goes to the beginning, and a copy as it was stands beside it', () => {
-    // The rows are those of a book of now, its states written as they were then.
-    const now = openDatabase(':memory:')
-    const id = createTune(now, newDocument('Of before', '| C | F |'))
-    for (const colour of [1, 2, 3] as const)
-      editTune(now, id, readTune(now, id)!.revision, { kind: 'colour', colour })
-    const old = openDatabase(file, migrationsUpTo(UNPACKED)).$client
-    const fill = (table: string, rows: readonly object[]) => {
-      for (const row of rows) {
-        // What a tune had then.
-        const there = new Set(
-          old.prepare('SELECT name FROM pragma_table_info(?)').pluck().all(table) as string[],
-        )
-        const columns = Object.keys(row).filter((name) => there.has(name))
-        old
-          .prepare(
-            `INSERT INTO ${table} (${columns.join()}) VALUES (${columns.map((name) => `@${name}`).join()})`,
-          )
-          .run(row)
-      }
-    }
-    for (const table of ['tunes', 'charts', 'arrangements'])
-      fill(table, now.$client.prepare(`SELECT * FROM ${table}`).all() as object[])
-    fill(
-      'revisions',
-      [...statesOf(now, id)].map(({ document, ...one }) => ({
-        id: one.id,
-        tune_id: id,
-        parent_id: one.parentId,
-        sequence: one.sequence,
-        label: one.label,
-        snapshot: JSON.stringify(document),
-        version: one.version,
-        created_at: one.createdAt,
-      })),
-    )
-    old.close()
-
-    const db = openDatabase(file)
-    expect(packHistory(db)).toBe(4)
-    expect(readTune(db, id)).toEqual(readTune(now, id))
-    for (const colour of [2, 1, 0]) {
-      stepHistory(db, id, readTune(db, id)!.revision, 'undo')
-      expect(readTune(db, id)!.document.colour).toBe(colour)
-    }
-    closeDatabase(db)
-    const copy = new Database(copyName(file, UNPACKED), { readonly: true })
-    expect(copy.prepare('SELECT count(*) FROM revisions WHERE snapshot IS NOT NULL').pluck().get()).toBe(4)
-    copy.close()
-    // Opened again nothing is migrated, and nothing is copied.
-    closeDatabase(openDatabase(file))
-    expect(readdirSync(folder).filter((name) => name.includes('before'))).toHaveLength(1)
-    now.$client.close()
-  })
+  test.each(EARLIER)(
+    'a book of form %i opens with every tune at its head, undo goes to the beginning, and a copy as it was stands beside it',
+    (form) => {
+      anEarlierBook(form)
+      const db = openDatabase(file)
+      expect(packHistory(db)).toBe(form === 14 ? 18 : 0)
+      const all = db.select().from(tunes).all()
+      expect(all.map(({ title }) => title).sort()).toEqual(['Gone', 'Odd', 'Tin Roof Lullaby'])
+      // What tables said of a tune is what the state says that it stood at.
+      for (const { id, head } of all)
+        expect(readTuneAnyhow(db, id)).toMatchObject({ ...stateAt(db, head), unread: [] })
+      const id = idTitled(db, 'Tin Roof Lullaby')
+      const { document } = readTune(db, id)!
+      expect(document).toMatchObject({
+        chart: 'Later',
+        at: 1,
+        tempo: 88,
+        text: 'key: G\n| G | C | D | G |',
+        others: [
+          {
+            name: 'Plain',
+            style: 'contrary',
+            lyrics: [{ bar: 1, beat: 1, text: "Rain's “song”" }],
+            choices: {
+              '2:1': { rule: 'b4', by: 'tune' },
+              '4:1': form === 14 ? { rule: 'b2' } : { rule: 'b2', why: 'has the third and seventh of D7' },
+            },
+            versions: [{ name: 'First', at: 7, style: 'smooth' }],
+          },
+        ],
+        versions: [{ name: 'First' }, { name: 'Second', at: 9 }],
+      })
+      const shape = [3, null, 4, 4, 3, null]
+      keepGrip(db, { frets: shape, symbol: 'Gmaj7', tags: [], note: '' })
+      expect(listGrips(db)[0]!.usedIn).toEqual([{ id, title: 'Tin Roof Lullaby' }])
+      expect(listTunes(db, { words: ['d | g'] }).entries.map((one) => one.id)).toEqual([id])
+      let steps = 0
+      for (; readTune(db, id)!.undo !== null; steps += 1)
+        stepHistory(db, id, readTune(db, id)!.revision, 'undo')
+      expect(steps).toBeGreaterThan(12)
+      expect(readTune(db, id)!.document).toEqual(
+        newDocument('Tin Roof Lullaby', 'key: G\n[A]\n| Gmaj7 | Em7 | Am7 | D7 |'),
+      )
+      expect(listTunes(db, { words: ['Gmaj7'] }).found).toBe(1)
+      expect(listGrips(db)[0]!.usedIn).toEqual([])
+      closeDatabase(db)
+      const copy = new Database(copyName(file, form), { readonly: true })
+      expect(copy.prepare('SELECT count(*) FROM arrangements').pluck().get()).toBe(7)
+      copy.close()
+      // Opened again nothing is migrated, and nothing is copied.
+      closeDatabase(openDatabase(file))
+      expect(readdirSync(folder).filter((name) => name.includes('before'))).toHaveLength(1)
+    },
+  )
   test('a book without summaries gets them once, and the songbook lists without reading charts', () => {
     const db = openDatabase(file)
     createTune(db, newDocument('Old', 'key: Bb\nmeter: 3/4\n| Bb | F7 |'))
@@ -194,8 +194,8 @@ describe('what an earlier version wrote', () => {
     for (const slot of ['1:1', '2:1'])
       editTune(db, id, readTune(db, id)!.revision, { kind: 'choose', slot, choice })
     db.$client
-      .prepare("UPDATE choices SET chords = ? WHERE slot = '1:1'")
-      .run(JSON.stringify([{ symbol: 'Qx13', beats: 4 }]))
+      .prepare(`UPDATE tunes SET document = json_set(document, '$.choices."1:1".chords[0].symbol', 'Qx13')`)
+      .run()
     const opened = readTune(db, id)!
     expect(opened.document).toMatchObject({ title: 'Strange', text: '| C | F |', choices: { '2:1': choice } })
     expect(Object.keys(opened.document.choices)).toEqual(['2:1'])

@@ -1,6 +1,8 @@
 import { and, desc, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm'
+import { groupedBy } from '../core/grouped'
 import type { Db } from './connect'
-import { arrangements, grips, tunes, voicings } from './schema'
+import { shapeOf } from './head'
+import { grips, gripUses, tunes } from './schema'
 
 /** A grip of the book, and the tunes that use it now. */
 export interface BookGrip {
@@ -22,26 +24,13 @@ export function listGrips(db: Db): BookGrip[] {
     .where(isNull(grips.deletedAt))
     .orderBy(desc(grips.createdAt), grips.symbol)
     .all()
-  const used = new Map<string, Map<string, string>>()
-  const shapes = [...new Set(rows.map(({ frets }) => JSON.stringify(frets)))]
-  if (shapes.length > 0) {
-    const uses = db
-      .selectDistinct({ frets: voicings.frets, id: tunes.id, title: tunes.title })
-      .from(voicings)
-      .innerJoin(arrangements, and(eq(arrangements.id, voicings.arrangementId), isNull(arrangements.version)))
-      .innerJoin(tunes, and(eq(tunes.id, arrangements.tuneId), isNull(tunes.deletedAt)))
-      .where(
-        inArray(
-          voicings.frets,
-          rows.map(({ frets }) => frets),
-        ),
-      )
-      .all()
-    for (const { frets, id, title } of uses) {
-      const shape = JSON.stringify(frets)
-      used.set(shape, (used.get(shape) ?? new Map<string, string>()).set(id, title))
-    }
-  }
+  const uses = db
+    .select({ shape: gripUses.shape, id: tunes.id, title: tunes.title })
+    .from(gripUses)
+    .innerJoin(tunes, and(eq(tunes.id, gripUses.tuneId), isNull(tunes.deletedAt)))
+    .where(inArray(gripUses.shape, [...new Set(rows.map(({ frets }) => shapeOf(frets)))]))
+    .all()
+  const used = groupedBy(uses, ({ shape }) => shape)
   return rows.map(({ id, frets, symbol, tags, note, instrument }) => ({
     id,
     frets,
@@ -49,7 +38,7 @@ export function listGrips(db: Db): BookGrip[] {
     tags,
     note,
     instrument,
-    usedIn: [...(used.get(JSON.stringify(frets)) ?? [])].map(([tune, title]) => ({ id: tune, title })),
+    usedIn: (used.get(shapeOf(frets)) ?? []).map(({ shape: _, ...tune }) => tune),
   }))
 }
 

@@ -132,12 +132,6 @@ export function stateAt(db: Db | Tx, id: string): OpenedDocument | undefined {
   return kept && openDocument(storedOf(db, kept), kept.version)
 }
 
-/** A state as it was written, and the form it is in, unread; undefined where there is none. */
-export function writtenAt(db: Db | Tx, id: string): { version: number; document: Stored } | undefined {
-  const kept = keptAs(db, id)
-  return kept && { version: kept.version, document: storedOf(db, kept) }
-}
-
 /** Keeps a new state of a tune, made of another one (null for its first). */
 export function keepState(
   tx: Tx,

@@ -3,8 +3,6 @@ import { GRADES, ITEM_KINDS } from '../core/practice/grade'
 import type { Sought } from '../core/analysis/sought'
 import type { ItemRecord } from '../core/practice/record'
 import type { SheetLayout } from '../core/sheet/layout'
-import type { TuneDocument } from '../core/tune/document'
-import { PLAIN_RHYTHM } from '../core/tune/rhythmSchema'
 
 /** Times are milliseconds since 1970. Ids are UUIDs. */
 const id = () => text('id').primaryKey()
@@ -41,7 +39,7 @@ export const tunes = sqliteTable(
     /** When something in it was last changed. */
     touchedAt: time('touched_at').notNull(),
     deletedAt: time('deleted_at'),
-    /** The revision that the rows below agree with. Undo and redo move it. */
+    /** The revision it stands at. Undo and redo move it. */
     head: text('head').notNull(),
     /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
     summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
@@ -49,131 +47,28 @@ export const tunes = sqliteTable(
     tags: text('tags', { mode: 'json' }).$type<string[]>().notNull().default([]),
     /** Where it was left; null before it was opened. */
     place: text('place', { mode: 'json' }).$type<TunePlace>(),
+    /** What the songbook searches beside title and tags: the text of the chart shown and the words sung over it, a line each. */
+    words: text('words').notNull().default(''),
+    /** What its head revision says, in the form of `version`; see `openDocument`. Title, summary, words and uses of grips are read off it. */
+    document: text('document', { mode: 'json' }).$type<unknown>().notNull().default({}),
+    version: integer('version').notNull().default(0),
   },
   (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)],
 )
 
-/** A chart of a tune, as text. The one shown is the home line. */
-export const charts = sqliteTable(
-  'charts',
+/** Shapes of grips that a tune's lines have now, as `shapeOf` writes them: read off its document, so that the grip book finds what a grip is used in. */
+export const gripUses = sqliteTable(
+  'grip_uses',
   {
-    id: id(),
     tuneId: text('tune_id')
       .notNull()
       .references(() => tunes.id, { onDelete: 'cascade' }),
-    name: text('name').notNull(),
-    text: text('text').notNull(),
-    /** The tune's melody over it: bar, beat, length in beats, pitch by name. */
-    melody: text('melody', { mode: 'json' }).$type<TuneDocument['melody']>().notNull().default([]),
-    /** Words sung over it: bar, beat, text. */
-    lyrics: text('lyrics', { mode: 'json' }).$type<TuneDocument['lyrics']>().notNull().default([]),
-    /** Places where a phrase begins, or does not, by the player's hand. */
-    phrases: text('phrases', { mode: 'json' }).$type<TuneDocument['phrases']>().notNull().default({}),
-    /** Order among the tune's charts, from 0. */
-    place: integer('place').notNull().default(0),
-    /** The one that is worked on; each tune has one. */
-    shown: integer('shown', { mode: 'boolean' }).notNull().default(true),
+    shape: text('shape').notNull(),
   },
-  (table) => [index('charts_of_tune').on(table.tuneId)],
-)
-
-/** What is being made of a chart, and what was kept of it under a name. */
-export const arrangements = sqliteTable(
-  'arrangements',
-  {
-    id: id(),
-    tuneId: text('tune_id')
-      .notNull()
-      .references(() => tunes.id, { onDelete: 'cascade' }),
-    chartId: text('chart_id')
-      .notNull()
-      .references(() => charts.id, { onDelete: 'cascade' }),
-    name: text('name').notNull(),
-    /** Null for the one that is worked on; each chart has one. For a version kept under its name: its order, from 0. */
-    version: integer('version'),
-    keptAt: time('kept_at').notNull().default(0),
-    /** Where the one colour control stands, 0 to 4. */
-    colour: integer('colour').notNull(),
-    bass: text('bass', { enum: ['chord', 'any'] }).notNull(),
-    style: text('style').notNull(),
-    /** Which of the lines found is kept, from 0. */
-    line: integer('line').notNull(),
-    /** What the lines have to keep to. */
-    conditions: text('conditions', { mode: 'json' })
-      .$type<TuneDocument['conditions']>()
-      .notNull()
-      .default([]),
-    /** A style of the player's own, loop, position and drone. */
-    leading: text('leading', { mode: 'json' })
-      .$type<TuneDocument['leading']>()
-      .notNull()
-      .default({ own: null, loop: false, window: null, drone: null } as TuneDocument['leading']),
-    /** The chord melody: how it is made, grips by hand, and the way that is kept. */
-    chordMelody: text('chord_melody', { mode: 'json' })
-      .$type<TuneDocument['chordMelody']>()
-      .notNull()
-      .default({
-        density: 'chord',
-        texture: 'full',
-        fills: false,
-        window: null,
-        topString: 1,
-        line: 0,
-        fixed: {},
-        kept: [],
-      }),
-    /** Figure, space, feel and band. */
-    rhythm: text('rhythm', { mode: 'json' }).$type<TuneDocument['rhythm']>().notNull().default(PLAIN_RHYTHM),
-    /** Beats a minute. */
-    tempo: integer('tempo').notNull(),
-  },
-  (table) => [index('arrangements_of_tune').on(table.tuneId)],
-)
-
-/** Chords chosen in place of what the control gives. */
-export const choices = sqliteTable(
-  'choices',
-  {
-    arrangementId: text('arrangement_id')
-      .notNull()
-      .references(() => arrangements.id, { onDelete: 'cascade' }),
-    /** `bar:beat` of the home line, both from 1. */
-    slot: text('slot').notNull(),
-    /** What stands there, in order, with lengths in proportion. */
-    chords: text('chords', { mode: 'json' })
-      .$type<{ symbol: string; beats: number }[]>()
-      .notNull()
-      .default([]),
-    /** How many chords of the home line it takes the place of. */
-    span: integer('span').notNull().default(1),
-    madeAt: time('made_at').notNull().default(0),
-    rule: text('rule').notNull(),
-    /** Put there by a way through the whole tune; null for a choice by hand. */
-    by: text('by', { enum: ['tune'] }),
-    /** The reason it was chosen for; null where none was kept. */
-    why: text('why'),
-  },
-  (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })],
-)
-
-/** The grip kept for each chord. */
-export const voicings = sqliteTable(
-  'voicings',
-  {
-    arrangementId: text('arrangement_id')
-      .notNull()
-      .references(() => arrangements.id, { onDelete: 'cascade' }),
-    slot: text('slot').notNull(),
-    /** From the lowest string: fret, 0 open, null not played. */
-    frets: text('frets', { mode: 'json' }).$type<(number | null)[]>().notNull(),
-    /** Chosen by hand: the line is led around it. */
-    fixed: integer('fixed', { mode: 'boolean' }).notNull(),
-    /** Open strings and capo it was made for; null for a grip kept before that was written down. */
-    instrument: text('instrument'),
-    /** What the player calls it knowingly, where that is not what it sounds. */
-    called: text('called'),
-  },
-  (table) => [primaryKey({ columns: [table.arrangementId, table.slot] })],
+  (table) => [
+    primaryKey({ columns: [table.tuneId, table.shape] }),
+    index('grip_uses_by_shape').on(table.shape),
+  ],
 )
 
 /** Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is erased. */

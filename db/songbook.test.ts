@@ -25,7 +25,7 @@ import {
   tuneTitled,
   twinsOf,
 } from './songbook'
-import { createTune, duplicateTune, editTune, newDocument, readTune } from './tunes'
+import { copyTune, createTune, editTune, newDocument, readTune } from './tunes'
 
 let db: Db
 beforeEach(() => {
@@ -154,7 +154,8 @@ describe('a songbook of hundreds', () => {
     expect(titles({ tag: 'wed' })).toEqual([])
     expect(titles({ words: ['wed'], sort: 'title' })).toEqual(['Alder', 'Cedar'])
     expect([state(a).revision, state(a).undo]).toEqual([before, null])
-    const copy = duplicateTune(db, c)!
+    const outcome = copyTune(db, c)
+    const copy = outcome.kind === 'copied' ? outcome.id : ''
     expect(listTunes(db).entries.find(({ id }) => id === copy)!.tags).toEqual(['slow', 'wedding'])
     deleteTunes(db, [c, copy])
     expect(listTags(db)).toEqual([{ tag: 'wedding', tunes: 1 }])

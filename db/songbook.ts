@@ -2,7 +2,7 @@ import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'dr
 import Fuse from 'fuse.js'
 import type { NumeralsAsked } from '../core/analysis/sought'
 import type { Db } from './connect'
-import { charts, practised, tunes, type HowFarATune, type TunePlace, type TuneSummary } from './schema'
+import { practised, tunes, type HowFarATune, type TunePlace, type TuneSummary } from './schema'
 import { summaryOf } from './summary'
 import { readTune } from './tunes'
 
@@ -65,10 +65,8 @@ function isAsked({ words = [], numerals = null, tag = null, twice = false }: Tun
       or(
         like(sql`${tunes.title}`, word),
         like(sql`${tunes.tags}`, word),
-        like(sql`${charts.text}`, word),
+        like(sql`${tunes.words}`, word),
         like(sought('says'), word),
-        // What is sung, as it is kept: a list of words with their places.
-        sql`EXISTS (SELECT 1 FROM json_each(${charts.lyrics}) WHERE ${like(sql`json_extract(value, '$.text')`, word)})`,
       ),
     ),
   )
@@ -107,7 +105,6 @@ export function listTunes(
 ): { entries: SongbookEntry[]; found: number; total: number } {
   const where = isAsked(asked)
   const isAll = !asked.words?.length && !asked.tag && !asked.twice
-  const shown = and(eq(charts.tuneId, tunes.id), eq(charts.shown, true))
   const count = sql<number>`count(*)`
   const total = db.select({ count }).from(tunes).where(isNull(tunes.deletedAt)).get()!.count
   const rows = db
@@ -120,7 +117,6 @@ export function listTunes(
       touchedAt: tunes.touchedAt,
     })
     .from(tunes)
-    .innerJoin(charts, shown)
     .where(where)
     .orderBy(...(asked.twice ? [sought('changes'), plainTitle] : []), ...ORDERS[sort])
     .limit(most)
@@ -128,9 +124,7 @@ export function listTunes(
     .all()
   return {
     entries: rows.map((row) => ({ ...row, summary: row.summary ?? NO_SUMMARY })),
-    found: isAll
-      ? total
-      : db.select({ count }).from(tunes).innerJoin(charts, shown).where(where).get()!.count,
+    found: isAll ? total : db.select({ count }).from(tunes).where(where).get()!.count,
     total,
   }
 }

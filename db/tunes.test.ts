@@ -1,14 +1,14 @@
-import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { tuneDocument, type TuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
-import { createTune, duplicateTune, editTune, newDocument, readTune, stepHistory } from './tunes'
+import { copyTune, createTune, editTune, newDocument, readTune, stepHistory, type CopyOutcome } from './tunes'
 import { deleteTune, restoreTunes } from './songbook'
 import type { TuneEdit } from '../core/tune/edit'
 import { anyEdit, one } from './anyEdit'
+import { writeHead } from './head'
 import { statesOf } from './history'
 import { tunes } from './schema'
 
@@ -180,7 +180,7 @@ describe('reading', () => {
     const titles: (string | undefined)[] = []
     expect(() =>
       db.transaction((tx) => {
-        tx.update(tunes).set({ title: 'Renamed' }).where(eq(tunes.id, id)).run()
+        writeHead(tx, id, { ...state(id).document, title: 'Renamed' })
         titles.push(readTune(tx, id)?.document.title, readTune(db, id)?.document.title)
         throw new Error('taken back')
       }),
@@ -198,13 +198,34 @@ describe('reading', () => {
   })
 })
 
+const copied = (outcome: CopyOutcome): string => {
+  if (outcome.kind !== 'copied') throw new Error(outcome.kind)
+  return outcome.id
+}
+
 test('a copy has everything and goes its own way', () => {
   const id = begin()
   edit(id, { kind: 'colour', colour: 3 })
-  const copy = duplicateTune(db, id)!
+  const copy = copied(copyTune(db, id))
   expect(state(copy).document).toEqual({ ...state(id).document, title: 'Test (copy)' })
   edit(copy, { kind: 'colour', colour: 1 })
   expect(state(id).document.colour).toBe(3)
+})
+
+test('a copy that cannot be made leaves nothing behind: neither a tune nor the id of the write', () => {
+  const id = begin()
+  const of = { id: crypto.randomUUID(), base: state(id).revision }
+  const before = db.select().from(tunes).all()
+  expect(copyTune(db, id, { ...of, edits: [{ kind: 'fix', slot: '1:1', frets: [0] }] })).toMatchObject({
+    kind: 'refused',
+  })
+  expect(copyTune(db, id, { ...of, base: crypto.randomUUID() })).toEqual({ kind: 'missing' })
+  expect(copyTune(db, crypto.randomUUID())).toEqual({ kind: 'missing' })
+  expect(db.select().from(tunes).all()).toEqual(before)
+  const edits: TuneEdit[] = [{ kind: 'colour', colour: 2 }]
+  const copy = copied(copyTune(db, id, { ...of, edits }))
+  expect(state(copy).document).toMatchObject({ title: 'Test (copy)', colour: 2 })
+  expect(copied(copyTune(db, id, { ...of, edits }))).toBe(copy)
 })
 
 describe('versions of a chart', () => {

@@ -1,12 +1,13 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm'
-import { newDocument, type TuneDocument } from '../core/tune/document'
+import { MOST_TITLE, newDocument, type TuneDocument } from '../core/tune/document'
 import { isFound, labelOf, type TuneEdit } from '../core/tune/edit'
 import { joinsTyping } from '../core/tune/fold'
 import { tryEdit } from '../core/tune/tryEdit'
+import { openDocument } from '../core/tune/stored'
 import type { Db, Tx } from './connect'
+import { writeHead } from './head'
 import { keepState, newestChild, replaceState, stateAt } from './history'
 import { preparedOn } from './prepared'
-import { documentIn, writeRows } from './rows'
 import { revisions, tunes, writes } from './schema'
 
 /** A tune as it stands, with what undo and redo would do. */
@@ -45,7 +46,7 @@ const reads = preparedOn((db) => ({
     .prepare(),
 }))
 
-/** The rows of a tune put together, or null when there is no such tune (or it is deleted). */
+/** A tune as its head says, or null when there is no such tune (or it is deleted). */
 export function readTune(db: Db | Tx, id: string): TuneState | null {
   const tune = reads(db).tune.get({ tune: id })
   return tune && tune.deletedAt === null ? stateOf(db, tune) : null
@@ -60,7 +61,7 @@ export function readTuneAnyhow(db: Db | Tx, id: string): TuneState | null {
 const stateOf = (db: Db | Tx, tune: typeof tunes.$inferSelect): TuneState => ({
   id: tune.id,
   revision: tune.head,
-  ...documentIn(db, tune),
+  ...openDocument(tune.document, tune.version),
   ...historyOf(db, tune.head),
 })
 
@@ -69,22 +70,21 @@ function historyOf(db: Db | Tx, head: string): Pick<TuneState, 'undo' | 'redo'> 
   return { undo: present?.parentId ? present.label : null, redo: newestChild(db, head)?.label ?? null }
 }
 
+/** A new tune, with a history that begins here. */
 export function createTune(db: Db, document: TuneDocument, now = Date.now(), tags: string[] = []): string {
-  const id = newId()
-  db.transaction(
-    (tx) => {
-      const head = newId()
-      tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head, tags }).run()
-      keepState(
-        tx,
-        { id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', createdAt: now },
-        document,
-        null,
-      )
-      writeRows(tx, id, document)
-    },
-    { behavior: 'immediate' },
+  return db.transaction((tx) => insertTune(tx, document, now, tags), { behavior: 'immediate' })
+}
+
+function insertTune(tx: Tx, document: TuneDocument, now: number, tags: string[]): string {
+  const [id, head] = [newId(), newId()]
+  tx.insert(tunes).values({ id, title: document.title, createdAt: now, touchedAt: now, head, tags }).run()
+  keepState(
+    tx,
+    { id: head, tuneId: id, parentId: null, sequence: 0, label: 'new tune', createdAt: now },
+    document,
+    null,
   )
+  writeHead(tx, id, document)
   return id
 }
 
@@ -136,8 +136,8 @@ function write(
   )
 }
 
-/** What the rows of a tune say; null where this version could not read all of them, so that all are written anew. */
-const rowsSay = ({ document, unread }: TuneState): TuneDocument | null =>
+/** What is found by a tune was read off this; null where this version could not read all of it, so that all is written anew. */
+const readOff = ({ document, unread }: TuneState): TuneDocument | null =>
   unread.length === 0 ? document : null
 
 /** One edit. Refused, with nothing written, where the tune as it is cannot take it. */
@@ -153,7 +153,7 @@ export function editTune(
     const tried = tryEdit(state.document, edit)
     if (!tried.ok) return tried.message
     const { document } = tried
-    writeRows(tx, tune, document, rowsSay(state))
+    writeHead(tx, tune, document, readOff(state))
     if (isFound(edit)) {
       replaceState(tx, from.base, document)
       return undefined
@@ -211,54 +211,66 @@ export function stepHistory(
       .get()!
     const goal = direction === 'redo' ? newestChild(tx, from.base)?.id : parentId
     if (!goal) return undefined
-    writeRows(tx, tune, stateAt(tx, goal)!.document, rowsSay(state))
+    writeHead(tx, tune, stateAt(tx, goal)!.document, readOff(state))
     tx.update(tunes).set({ head: goal, touchedAt: now }).where(eq(tunes.id, tune)).run()
     return undefined
   })
 }
 
-/** A copy with everything made on the tune; its history begins anew. */
-export function duplicateTune(db: Db, id: string): string | null {
-  const source = readTune(db, id)
-  return source && createTune(db, asCopy(source.document), undefined, tagsOf(db, id))
+/** What is copied: the tune as it stands, or what a tab made on a revision of it, whatever became of the tune since. */
+export interface CopyOf {
+  /** Asked again with the same id it is the same copy. */
+  id?: string | undefined
+  /** The revision it was made on; missing for the present one. */
+  base?: string
+  edits?: readonly TuneEdit[]
 }
-
-const tagsOf = (db: Db, id: string): string[] => reads(db).tune.get({ tune: id })?.tags ?? []
-
-const asCopy = (document: TuneDocument): TuneDocument => ({
-  ...document,
-  title: `${document.title} (copy)`.slice(0, 120),
-})
 
 export type CopyOutcome =
   { kind: 'copied'; id: string } | { kind: 'refused'; message: string } | { kind: 'missing' }
 
-/** A tune of its own from what a tab made on a revision, whatever became of the tune since. Asked again with the same id it is the same copy. */
+/** A tune of its own with everything made on another; its history begins anew. */
 export function copyTune(
   db: Db,
   tune: string,
-  { id, base }: WriteOf,
-  edits: readonly TuneEdit[],
+  { id, base, edits = [] }: CopyOf = {},
   now = Date.now(),
 ): CopyOutcome {
-  const before = id === undefined ? undefined : db.select().from(writes).where(eq(writes.id, id)).get()
-  if (before && before.tuneId !== tune) return { kind: 'refused', message: OF_ANOTHER_TUNE }
-  if (before) return { kind: 'copied', id: before.made }
-  const from = db
+  return db.transaction(
+    (tx): CopyOutcome => {
+      const before = id === undefined ? undefined : tx.select().from(writes).where(eq(writes.id, id)).get()
+      if (before && before.tuneId !== tune) return { kind: 'refused', message: OF_ANOTHER_TUNE }
+      if (before) return { kind: 'copied', id: before.made }
+      const from = base === undefined ? readTune(tx, tune)?.document : stateOfTune(tx, tune, base)
+      if (!from) return { kind: 'missing' }
+      let document = from
+      for (const edit of edits) {
+        const tried = tryEdit(document, edit)
+        if (!tried.ok) return { kind: 'refused', message: tried.message }
+        document = tried.document
+      }
+      const { tags } = reads(tx).tune.get({ tune })!
+      const copy = insertTune(tx, asCopy(document), now, tags)
+      if (id !== undefined) tx.insert(writes).values({ id, tuneId: tune, made: copy, at: now }).run()
+      return { kind: 'copied', id: copy }
+    },
+    { behavior: 'immediate' },
+  )
+}
+
+const asCopy = (document: TuneDocument): TuneDocument => ({
+  ...document,
+  title: `${document.title} (copy)`.slice(0, MOST_TITLE),
+})
+
+/** A state by its id, where it is one of the tune. */
+function stateOfTune(tx: Tx, tune: string, revision: string): TuneDocument | undefined {
+  const known = tx
     .select({ id: revisions.id })
     .from(revisions)
-    .where(and(eq(revisions.id, base), eq(revisions.tuneId, tune)))
+    .where(and(eq(revisions.id, revision), eq(revisions.tuneId, tune)))
     .get()
-  if (!from) return { kind: 'missing' }
-  let { document } = stateAt(db, base)!
-  for (const edit of edits) {
-    const tried = tryEdit(document, edit)
-    if (!tried.ok) return { kind: 'refused', message: tried.message }
-    document = tried.document
-  }
-  const copy = createTune(db, asCopy(document), now, tagsOf(db, tune))
-  if (id !== undefined) db.insert(writes).values({ id, tuneId: tune, made: copy, at: now }).run()
-  return { kind: 'copied', id: copy }
+  return known && stateAt(tx, revision)?.document
 }
 
 export { newDocument }

@@ -33,7 +33,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return withBook((db) => {
     const write = wanted.data
     if ('copy' in write) {
-      const outcome = copyTune(db, params.tuneId, write, write.copy)
+      const outcome = copyTune(db, params.tuneId, { id: write.id, base: write.base, edits: write.copy })
       if (outcome.kind === 'copied') return { copied: outcome.id }
       if (outcome.kind === 'refused') return data({ message: outcome.message }, 400)
       return missing()

@@ -94,18 +94,18 @@ export const PLAIN_LEADING: Leading = {
   texture: null,
 }
 
-/** What is made of a chart. */
+/** What is made of a chart: a line for each thing a player can make, with what stands before anything is made. */
 const made = {
-  colour,
-  bass,
-  style,
-  line,
+  colour: colour.default(0),
+  bass: bass.default('chord'),
+  style: style.default('smooth'),
+  line: line.default(0),
   /** Chords chosen by hand, by slot of the home line. */
-  choices: z.record(place, choice),
+  choices: z.record(place, choice).default({}),
   /** Grips chosen by hand. */
-  fixed: z.record(place, frets),
+  fixed: z.record(place, frets).default({}),
   /** Grips of the line that is kept, fixed ones among them. */
-  grips: z.record(place, frets),
+  grips: z.record(place, frets).default({}),
   /** Open strings and capo for which a grip was made, as `stringingName` writes them; grips kept before that was written down have none. */
   gripsOn: z.record(place, stringing).default({}),
   /** What the player calls a grip by hand knowingly, where it is not what it sounds. */
@@ -172,28 +172,12 @@ export type Bass = TuneDocument['bass']
 
 export const DEFAULT_TEMPO = 96
 
+/** A tune of which nothing is made. */
+const PLAIN: TuneDocument = tuneDocument.parse({ title: 'Untitled', tempo: DEFAULT_TEMPO, text: '' })
+
 export const newDocument = (name: string, chartText = ''): TuneDocument => ({
+  ...PLAIN,
   title: name,
   text: chartText,
-  colour: 0,
-  bass: 'chord',
-  style: 'smooth',
-  line: 0,
   tempo: Math.round(parseChart(chartText).tempo ?? DEFAULT_TEMPO),
-  choices: {},
-  fixed: {},
-  grips: {},
-  gripsOn: {},
-  called: {},
-  versions: [],
-  conditions: [],
-  leading: PLAIN_LEADING,
-  chordMelody: PLAIN_CHORD_MELODY,
-  rhythm: PLAIN_RHYTHM,
-  melody: [],
-  phrases: {},
-  lyrics: [],
-  chart: FIRST_CHART_NAME,
-  at: 0,
-  others: [],
 })

@@ -9,7 +9,7 @@ import type { Db, Tx } from '../connect'
 import { demoHere, eraseDemo, isUntouched } from '../demoHere'
 import { refresh, type ItemOf } from '../practice'
 import { keepWritten, type Basis } from '../history'
-import { writeRows } from '../rows'
+import { writeHead } from '../head'
 import { goals, grips, layouts, likings, passes, sets, setTunes, settings, tunes } from '../schema'
 import { readTuneAnyhow } from '../tunes'
 import {
@@ -283,7 +283,7 @@ function insertTune(tx: Tx, kept: TuneKept, document: TuneDocument, history: rea
     (before, { document: written, ...one }) => keepWritten(tx, { ...one, tuneId: id }, written, before),
     null,
   )
-  writeRows(tx, id, document)
+  writeHead(tx, id, document)
   addLayouts(tx, id, kept.layouts)
   addGoals(tx, kept)
 }

@@ -6,12 +6,10 @@ import { Readable } from 'node:stream'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
-import { DOCUMENT_VERSION } from '../../core/tune/stored'
 import type { Db } from '../connect'
-import { statesOf, writtenAt } from '../history'
+import { statesOf } from '../history'
 import * as schema from '../schema'
 import { preparedOn } from '../prepared'
-import { documentIn } from '../rows'
 import {
   BACKUP_FORMAT,
   BACKUP_VERSION,
@@ -120,10 +118,8 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
     .filter((id) => !asked.tunes || asked.tunes.includes(id))
   for (const [at, id] of ids.entries()) {
     onDone?.(at, ids.length)
-    // Its newest state is read on the way through its history.
-    const head: HeadPassed = { id: asked.history ? headOf(db, id) : null, state: null }
-    if (history) await put(tuneHistory(id), revisionsOf(db, id, head))
-    const kept = tuneOf(db, id, head.state)
+    if (history) await put(tuneHistory(id), revisionsOf(db, id))
+    const kept = tuneOf(db, id)
     await json(tuneFile(id), kept)
     const { text } = kept.document
     await put(tuneText(id), [typeof text === 'string' ? text : ''])
@@ -171,41 +167,20 @@ const reads = preparedOn((db) => {
   }
 })
 
-/** A tune as its newest state has it, which its rows repeat. */
-function tuneOf(db: Db, id: string, state: HeadPassed['state']): TuneKept {
+/** A tune as its head says, in the form in which it was written. */
+function tuneOf(db: Db, id: string): TuneKept {
   const asked = reads(db)
-  const row = asked.tune.get({ tune: id })!
-  const { title, createdAt, touchedAt, deletedAt, head, tags, place } = row
+  const { summary: _, words: _words, document, ...row } = asked.tune.get({ tune: id })!
   return {
-    id,
-    title,
-    createdAt,
-    touchedAt,
-    deletedAt,
-    head,
-    tags,
-    place,
-    ...(state ??
-      writtenAt(db, head) ?? { version: DOCUMENT_VERSION, document: documentIn(db, row).document }),
-    layouts: asked.layouts.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
-    goals: asked.goals.all({ tune: id }).map(({ tuneId: _, ...one }) => one),
+    ...row,
+    document: document as TuneKept['document'],
+    layouts: asked.layouts.all({ tune: id }).map(({ tuneId: _tune, ...one }) => one),
+    goals: asked.goals.all({ tune: id }).map(({ tuneId: _tune, ...one }) => one),
   }
 }
 
-const headOf = (db: Db, id: string): string => reads(db).tune.get({ tune: id })!.head
-
-/** The newest state of a tune, taken where the history passes it. */
-interface HeadPassed {
-  id: string | null
-  state: Pick<RevisionKept, 'version' | 'document'> | null
-}
-
-function* revisionsOf(db: Db, id: string, head: HeadPassed): Generator<string> {
-  for (const state of statesOf(db, id)) {
-    const kept: RevisionKept = state
-    if (kept.id === head.id) head.state = { version: kept.version, document: kept.document }
-    yield `${JSON.stringify(kept)}\n`
-  }
+function* revisionsOf(db: Db, id: string): Generator<string> {
+  for (const state of statesOf(db, id)) yield `${JSON.stringify(state satisfies RevisionKept)}\n`
 }
 
 const setsOf = (db: Db): SetKept[] =>

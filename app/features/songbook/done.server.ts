@@ -5,7 +5,7 @@ import { demoBook } from '../../../db/demo'
 import { beginOwnBook } from '../../../db/demoHere'
 import { addToSet, createSet } from '../../../db/sets'
 import { deleteTune, deleteTunes, restoreDeletedAt, restoreTunes, tagTunes } from '../../../db/songbook'
-import { createTune, duplicateTune, editTune, newDocument, readTune } from '../../../db/tunes'
+import { copyTune, createTune, editTune, newDocument, readTune } from '../../../db/tunes'
 import { MOST_ROWS } from './entries'
 
 const title = z
@@ -79,7 +79,7 @@ export function doneInBook(db: Db, form: z.infer<typeof songbookIntents>, back: 
       return outcome?.kind === 'refused' ? data({ message: outcome.message }, 400) : redirect('/')
     }
     case 'duplicate':
-      return duplicateTune(db, form.id) ? redirect('/') : gone()
+      return copyTune(db, form.id).kind === 'copied' ? redirect('/') : gone()
     case 'delete':
       return deleteTune(db, form.id) ? redirect(`/?deleted=${form.id}`) : gone()
     case 'restore':

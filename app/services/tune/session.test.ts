@@ -74,7 +74,7 @@ function serve(body: unknown): Response {
   if (!wanted.success) return Response.json({ message: 'This change could not be read.' }, { status: 400 })
   const write = wanted.data
   if ('copy' in write) {
-    const outcome = copyTune(db, id, write, write.copy)
+    const outcome = copyTune(db, id, { id: write.id, base: write.base, edits: write.copy })
     return outcome.kind === 'copied'
       ? Response.json({ copied: outcome.id })
       : Response.json({ message: 'no' }, { status: 400 })
