@@ -17,12 +17,12 @@ export const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
     .map((colour): TuneEdit => ({ kind: 'colour', colour: colour as 0 })),
   fc
     .constantFrom('1:1', '2:1', '3:1')
-    .map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'a1') })),
+    .map((slot): TuneEdit => ({ kind: 'choose', slot, choice: one('C6/9', 'major-colour') })),
   fc.constantFrom('1:1', '2:1', '3:1').map((slot): TuneEdit => ({
     kind: 'choose',
     slot,
     choice: {
-      ...one('Em7', 'b2'),
+      ...one('Em7', 'vi-for-i'),
       chords: [
         { symbol: 'Em7', beats: 2 },
         { symbol: 'A7', beats: 6 },
@@ -47,7 +47,7 @@ export const anyEdit: fc.Arbitrary<TuneEdit> = fc.oneof(
   fc.nat(3).map((at): TuneEdit => ({ kind: 'chart-show', at })),
   fc
     .constantFrom('1:1', '3:1')
-    .map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'b2') }, did: 'way 1' })),
+    .map((slot): TuneEdit => ({ kind: 'way', choices: { [slot]: one('Am7', 'vi-for-i') }, did: 'way 1' })),
   fc.constant<TuneEdit>({ kind: 'chart-remove' }),
   fc.constantFrom('First', 'Second').map((name): TuneEdit => ({ kind: 'chart-name', name })),
   fc.constantFrom('Alpha', 'Beta').map((title): TuneEdit => ({ kind: 'title', title })),

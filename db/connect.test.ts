@@ -17,6 +17,7 @@ import { BookFault, closeDatabase, copyName, faultInWords, openDatabase, type Db
 import { keepGrip, listGrips } from './grips'
 import { packHistory, stateAt } from './history'
 import { tunes } from './schema'
+import { readLiking } from './player'
 import { seedDemoBook } from './seed'
 import { createTune, editTune, newDocument, readTune, readTuneAnyhow, stepHistory } from './tunes'
 import { fillSummaries, listTunes } from './songbook'
@@ -122,7 +123,11 @@ describe('what an earlier version wrote', () => {
     'a book of form %i opens with every tune at its head, undo goes to the beginning, and a copy as it was stands beside it',
     (form) => {
       anEarlierBook(form)
+      const old = new Database(file)
+      old.exec("INSERT INTO likings VALUES ('b2', 3, 1), ('c4', 1, 2)")
+      old.close()
       const db = openDatabase(file)
+      expect(readLiking(db)).toEqual({ 'shared-tones': 3, 'passing-diminished': 1 })
       expect(packHistory(db)).toBe(form === 14 ? 18 : 0)
       const all = db.select().from(tunes).all()
       expect(all.map(({ title }) => title).sort()).toEqual(['Gone', 'Odd', 'Tin Roof Lullaby'])
@@ -142,8 +147,11 @@ describe('what an earlier version wrote', () => {
             style: 'contrary',
             lyrics: [{ bar: 1, beat: 1, text: "Rain's “song”" }],
             choices: {
-              '2:1': { rule: 'b4', by: 'tune' },
-              '4:1': form === 14 ? { rule: 'b2' } : { rule: 'b2', why: 'has the third and seventh of D7' },
+              '2:1': { rule: 'augmented-dominant', by: 'tune' },
+              '4:1':
+                form === 14
+                  ? { rule: 'shared-tones' }
+                  : { rule: 'shared-tones', why: 'has the third and seventh of D7' },
             },
             versions: [{ name: 'First', at: 7, style: 'smooth' }],
           },
@@ -190,7 +198,7 @@ describe('what an earlier version wrote', () => {
   test('a tune with symbols this version does not know opens with all the rest, says what it left out, and undo has it still', () => {
     const db = openDatabase(file)
     const id = createTune(db, newDocument('Strange', '| C | F |'))
-    const choice = { chords: [{ symbol: 'Am7', beats: 4 }], span: 1, rule: 'b2', at: 0 }
+    const choice = { chords: [{ symbol: 'Am7', beats: 4 }], span: 1, rule: 'vi-for-i', at: 0 }
     for (const slot of ['1:1', '2:1'])
       editTune(db, id, readTune(db, id)!.revision, { kind: 'choose', slot, choice })
     db.$client

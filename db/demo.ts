@@ -108,7 +108,9 @@ const demoTunes = (): DemoTune[] => [
       ['key: C', 'meter: 4/4', 'tempo: 92', '[A] | C | Am | Dm | G |', '| C | Am | F | G |'],
       {
         colour: 3,
-        choices: { '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'a4', at: 0 } },
+        choices: {
+          '4:1': { chords: [{ symbol: 'G13b9', beats: 4 }], span: 1, rule: 'altered-dominant', at: 0 },
+        },
       },
     ),
     { figure: 'alternating thumb' },

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { rulesIn, type Liking } from '../core/reharm/taste'
+import { rulesIn } from '../core/reharm/families'
+import type { Liking } from '../core/reharm/taste'
 import {
   changedBy,
   DEFAULT_PLAYER,

@@ -39,13 +39,13 @@ describe('keeping a tune', () => {
     editTune(first, id, readTune(first, id)!.revision, {
       kind: 'choose',
       slot: '1:1',
-      choice: one('Cmaj9', 'a1'),
+      choice: one('Cmaj9', 'major-colour'),
     })
     // No close: as when the process is killed.
     const second = openDatabase(file)
     expect(readTune(second, id)!.document).toMatchObject({
       title: 'Kept',
-      choices: { '1:1': one('Cmaj9', 'a1') },
+      choices: { '1:1': one('Cmaj9', 'major-colour') },
     })
     first.$client.close()
     second.$client.close()
@@ -140,10 +140,10 @@ describe('two tabs', () => {
 describe('what was made follows its chords', () => {
   test('a bar put in before a chosen chord moves choice and grip along', () => {
     const id = begin()
-    edit(id, { kind: 'choose', slot: '3:1', choice: one('Dm11', 'a2') })
+    edit(id, { kind: 'choose', slot: '3:1', choice: one('Dm11', 'minor-colour') })
     edit(id, { kind: 'fix', slot: '3:1', frets: [null, 5, 5, 5, 6, null] })
     const after = edit(id, { kind: 'text', text: '| C | Em | Am | Dm | G |' })
-    expect(after.choices).toEqual({ '4:1': one('Dm11', 'a2') })
+    expect(after.choices).toEqual({ '4:1': one('Dm11', 'minor-colour') })
     expect(after.fixed).toEqual({ '4:1': [null, 5, 5, 5, 6, null] })
   })
   test('the title and the tempo of the text count when they are changed there', () => {
@@ -162,11 +162,11 @@ describe('what was made follows its chords', () => {
 describe('transposing', () => {
   test('moves chart and chosen chords together, lets fixed grips go, and undo brings all of it back', () => {
     const id = begin('key: C\n| C | Am | Dm | G/B |')
-    edit(id, { kind: 'choose', slot: '4:1', choice: one('G13b9/B', 'a4') })
+    edit(id, { kind: 'choose', slot: '4:1', choice: one('G13b9/B', 'altered-dominant') })
     const before = edit(id, { kind: 'fix', slot: '1:1', frets: [null, 3, 2, 0, 1, 0] })
     expect(edit(id, { kind: 'transpose', to: 'Eb' })).toMatchObject({
       text: 'key: Eb\n| Eb | Cm | Fm | Bb/D |',
-      choices: { '4:1': one('Bb13b9/D', 'a4') },
+      choices: { '4:1': one('Bb13b9/D', 'altered-dominant') },
       fixed: {},
     })
     step(id, 'undo')
@@ -231,14 +231,16 @@ test('a copy that cannot be made leaves nothing behind: neither a tune nor the i
 describe('versions of a chart', () => {
   test('what stands now is kept under a name, follows edits of the chart, is taken up and let go', () => {
     const id = begin()
-    edit(id, { kind: 'choose', slot: '2:1', choice: one('Am9', 'a2') })
+    edit(id, { kind: 'choose', slot: '2:1', choice: one('Am9', 'minor-colour') })
     edit(id, { kind: 'version-keep', name: 'Warm', at: 11 })
     edit(id, { kind: 'choose', slot: '2:1', choice: null })
     edit(id, { kind: 'text', text: '| F | C | Am | Dm | G |' })
     expect(state(id).document.versions).toMatchObject([
-      { name: 'Warm', at: 11, choices: { '3:1': one('Am9', 'a2') } },
+      { name: 'Warm', at: 11, choices: { '3:1': one('Am9', 'minor-colour') } },
     ])
-    expect(edit(id, { kind: 'version-take', name: 'Warm' }).choices).toEqual({ '3:1': one('Am9', 'a2') })
+    expect(edit(id, { kind: 'version-take', name: 'Warm' }).choices).toEqual({
+      '3:1': one('Am9', 'minor-colour'),
+    })
     expect(edit(id, { kind: 'version-remove', name: 'Warm' }).versions).toEqual([])
     step(id, 'undo')
     expect(state(id).document.versions).toHaveLength(1)
@@ -253,6 +255,6 @@ test('a tune kept before choices could hold several chords is read as it was', (
     versions: undefined,
   }
   expect(tuneDocument.parse(JSON.parse(JSON.stringify(old))).choices).toEqual({
-    '2:1': { chords: [{ symbol: 'Am9', beats: 1 }], span: 1, rule: 'a2', at: 0, by: 'tune' },
+    '2:1': { chords: [{ symbol: 'Am9', beats: 1 }], span: 1, rule: 'minor-colour', at: 0, by: 'tune' },
   })
 })

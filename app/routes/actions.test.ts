@@ -134,7 +134,7 @@ describe('settings of the player', () => {
   })
   test('what was counted is forgotten, by rule or all', async () => {
     const { id, revision } = aTune('| C | F | G7 | C |')
-    const choice = { chords: [{ symbol: 'Db7', beats: 4 }], span: 1, rule: 'b1', at: 0 }
+    const choice = { chords: [{ symbol: 'Db7', beats: 4 }], span: 1, rule: 'tritone-substitution', at: 0 }
     await toTune(id, { base: revision, edit: { kind: 'choose', slot: '3:1', choice } })
     expect((await change({ forget: 'b1' })).status).toBe(200)
     expect((await change({ forget: 'all' })).status).toBe(200)

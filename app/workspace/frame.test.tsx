@@ -62,7 +62,7 @@ describe('the first steps', () => {
     const coloured = strip('colour', 'colour', { colour: 2 })
     expect(wordsOf(coloured)).toContain('That is a richer version.')
     expect(buttonsOf(coloured)).toEqual(['On to Lines', 'Skip the first steps'])
-    const byHand = { '1:1': { chords: [{ symbol: 'C6', beats: 4 }], span: 1, rule: 'a1', at: 0 } }
+    const byHand = { '1:1': { chords: [{ symbol: 'C6', beats: 4 }], span: 1, rule: 'major-colour', at: 0 } }
     expect(buttonsOf(strip('colour', 'colour', { choices: byHand }))).toContain('On to Lines')
     expect(wordsOf(strip('lines', 'lines'))).toMatch(/^4 of 4, Lines\./)
     expect(buttonsOf(strip('lines', 'lines'))).toEqual(['Done'])

@@ -17,12 +17,12 @@ describe('a document read for the screen', () => {
     read(text, more).line.map((chord) => madeChord(chord)?.canonical ?? null)
   test('a chord chosen by hand stays whatever the control says, and one that cannot be read leaves the rest', () => {
     const text = 'key: C\n| C | Qx | G |'
-    const more = { colour: 4, choices: { '1:1': one('C6', 'a1') } }
+    const more = { colour: 4, choices: { '1:1': one('C6', 'major-colour') } }
     expect(made(text, more)).toEqual(['C6', null, 'G13b9'])
     expect(read(text, more).chords.map((chord) => chord.decision?.by)).toEqual(['hand', undefined, 'control'])
   })
   test('a choice that its chord no longer offers is kept as chosen', () => {
-    const reading = read('key: C\n| C | F | C |', { choices: { '2:1': one('G7alt', 'a4') } })
+    const reading = read('key: C\n| C | F | C |', { choices: { '2:1': one('G7alt', 'altered-dominant') } })
     expect(madeChord(reading.line[1]!)!.canonical).toBe('G7alt')
     expect(reading.decisions[1]!.because).toMatchObject({ name: 'as chosen', distance: null })
   })
@@ -34,7 +34,7 @@ describe('a document read for the screen', () => {
           { symbol: 'Db7', beats: 1 },
         ],
         span: 1,
-        rule: 'c2',
+        rule: 'secondary-dominant',
         at: 0,
       },
     }
@@ -50,7 +50,7 @@ describe('a document read for the screen', () => {
     ])
   })
   test('a choice that reaches beyond what can be read waits, and the control decides meanwhile', () => {
-    const choices = { '2:1': { ...one('Dm7', 'b9'), span: 3 } }
+    const choices = { '2:1': { ...one('Dm7', 'cycle-of-major-thirds'), span: 3 } }
     expect(made('| C | G | Qx | C |', { colour: 0, choices })).toEqual(['C', 'G', null, 'C'])
   })
   test('no text breaks it', () => {

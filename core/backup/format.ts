@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ruleNow } from '../reharm/families'
 import { GRADES, ITEM_KINDS } from '../practice/grade'
 import { loggedPass } from '../practice/passSchema'
 import { sheetLayout, layoutName } from '../sheet/layout'
@@ -101,7 +102,9 @@ export const gripsKept = z.array(
 
 export const playerKept = z.strictObject({
   settings: z.record(z.string().max(60), z.unknown()),
-  likings: z.array(z.strictObject({ rule: z.string().max(60), times: z.int().min(0), lastAt: time })),
+  likings: z.array(
+    z.strictObject({ rule: z.string().max(160).transform(ruleNow), times: z.int().min(0), lastAt: time }),
+  ),
 })
 
 export const setsKept = z.array(

@@ -12,6 +12,7 @@ import type { Fingering } from '../neck/fingering'
 import { writtenFrets, type Frets } from '../neck/instrument'
 import type { Change } from '../reharm/change'
 import { bad, good, type Fault, type Result } from '../result'
+import { familiesIn } from '../reharm/rules'
 import type { Limits } from '../voicing/limits'
 import { degreesOfVoicing, pitchNames, voicingOf, type Voicing } from '../voicing/voicing'
 
@@ -25,6 +26,7 @@ export const choicesAnswer = (changes: readonly Change[], slots: readonly Slot[]
     bar: slots[index]!.bar,
     ...placeOf(slots[index]!),
     rule,
+    family: familiesIn(rule),
     name,
     why,
     symbols: puts.map(({ chord }) => chord.canonical),

@@ -78,6 +78,7 @@ describe('options', () => {
   const text = 'title: Kept\nkey: C\n| Dm7 | G7 | Cmaj7 |'
   interface Option {
     rule: string
+    family: string
     intent: string
     symbols: string[]
     beats: number[]
@@ -99,7 +100,8 @@ describe('options', () => {
   test('each has what the contract names, and its text is the whole chart after it', () => {
     const [tritone] = options({ rules: ['b1'] })
     expect(tritone).toMatchObject({
-      rule: 'b1',
+      rule: 'tritone-substitution',
+      family: 'b1',
       intent: 'swap',
       symbols: ['Db7'],
       beats: [4],
@@ -129,7 +131,7 @@ describe('options', () => {
     expect(song[0]!.text).not.toContain('idiom')
   })
   test('a letter names a family of rules, a melody is judged, depth goes further', () => {
-    expect(new Set(options({ rules: ['b'] }).map((option) => option.rule[0]))).toEqual(new Set(['b']))
+    expect(new Set(options({ rules: ['b'] }).map((option) => option.family[0]))).toEqual(new Set(['b']))
     expect(
       options({ rules: ['b1'], melody: [{ bar: 2, beat: 1, beats: 4, note: 'G4' }] })[0]!.melody,
     ).toMatchObject([{ heard: 'tension' }])
@@ -163,7 +165,7 @@ describe('reharmonise', () => {
   interface Result {
     text: string
     distance: number
-    choices: { bar: number; beat: number; rule: string; why: string; symbols: string[] }[]
+    choices: { bar: number; beat: number; rule: string; family: string; why: string; symbols: string[] }[]
   }
   const results = (more: object = {}) =>
     (good({ do: 'reharmonise', text, distance: 0.4, ...more }) as unknown as { results: Result[] }).results
@@ -177,7 +179,8 @@ describe('reharmonise', () => {
       expect(Math.abs(distance - 0.4)).toBeLessThan(0.1)
       expect(choices.length).toBeGreaterThan(0)
       for (const choice of choices) {
-        expect(choice.rule).toMatch(/^[a-fp]\d$/)
+        expect(choice.family).toMatch(/^[a-fp]\d(\+[a-fp]\d)*$/)
+        expect(choice.rule).toMatch(/^[a-z0-9]+(-[a-z0-9+]+)+$/)
         expect(choice.why).toMatch(/\.$/)
         expect(choice.beat).toBe(1)
       }

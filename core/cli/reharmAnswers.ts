@@ -5,12 +5,12 @@ import { slotsOf } from '../chart/chart'
 import { withBeat } from '../chart/edit'
 import { parseChart } from '../chart/parse'
 import { applyChanges } from '../reharm/apply'
-import { COLOURS } from '../reharm/catalogue'
+import { FAMILY_CODES } from '../reharm/families'
 import { optionsAt } from '../reharm/options'
 import { judge } from '../reharm/judging/judge'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
-import { RULES } from '../reharm/rules'
+import { familiesIn, isAskedBy, RULE_IDS } from '../reharm/rules'
 import { choicesAnswer, inIdiom, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
@@ -22,12 +22,12 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     const chart = parseChart(text)
     const slots = slotsOf(chart)
     const index = slots.findIndex((slot) => slot.bar === bar && Math.abs(slot.beat - beat) < NEAR_WRITTEN)
-    const unknown = rules?.find((rule) => !KNOWN_RULES.some((known) => known.startsWith(rule)))
+    const unknown = rules?.find((asked) => !RULE_IDS.some((rule) => isAskedBy(rule, asked)))
     if (unknown !== undefined)
       return bad({
         code: 'bad-field',
         message: `There is no rule "${unknown}".`,
-        accepted: `${[...new Set(KNOWN_RULES)].join(', ')}, or a letter for all of its kind`,
+        accepted: `${RULE_IDS.join(', ')}; a family (${FAMILY_CODES[0]!} to ${FAMILY_CODES.at(-1)!}), or its letter for all of a kind`,
         text: 'rules',
       })
     if (index < 0)
@@ -77,6 +77,7 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
           ...change
         }) => ({
           rule,
+          family: familiesIn(rule),
           name,
           intent,
           symbols: puts.map((put) => put.chord.canonical),
@@ -154,14 +155,6 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     })
   },
 }
-
-/** Every rule there is, colours among them. */
-const KNOWN_RULES: readonly string[] = [
-  ...Object.values(COLOURS)
-    .flat()
-    .map((colour) => colour.rule),
-  ...RULES.map((rule) => rule.id),
-]
 
 /** A chart in which a chord that sounds on at some place begins there: what is put there takes the rest of it alone. */
 function splitAt(text: string, bar: number, beat: number): string {

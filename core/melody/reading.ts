@@ -123,7 +123,7 @@ export function melodyReading(
         says: `${held} waits for its third and has it`,
         index,
         symbol: held,
-        rule: 'sus',
+        rule: 'dominant-colour',
       })
     if (remedies.length === 0)
       remedies.push({

@@ -5,7 +5,7 @@ import type { Change, Intent, Put } from './change'
 import { tonesOutside } from './distance'
 import { FIRST_RESOURCES } from './places'
 import { putsOf } from './rule'
-import { schoolOf } from './schools'
+import { USUAL_HERE } from './rules'
 import { chordOn, noteAt, type Spot } from './spot'
 
 /** Degrees of a root above another, as the table writes them, by the words of tones. */
@@ -122,7 +122,7 @@ function usual(spot: Spot, puts: readonly Put[], why: string, order: number): Ch
   const leads = pushesOn(last, spot)
   const goal = spot.next?.chord.canonical ?? 'what follows'
   return {
-    rule: 'p1',
+    rule: USUAL_HERE,
     name: nameOf(spot, puts, isOwn, moves),
     intent: intentOf(puts, isOwn, moves),
     index: spot.index,
@@ -130,7 +130,7 @@ function usual(spot: Spot, puts: readonly Put[], why: string, order: number): Ch
     puts,
     why: saidOf(why, puts).replaceAll('%', spot.chord.canonical).replaceAll('>', goal),
     mood: 'usual here',
-    school: schoolOf('p1'),
+    school: 'functional',
     depth: 1,
     landsOn: leads && spot.next ? pitchClass(spot.next.chord.root) : null,
     usual: order,

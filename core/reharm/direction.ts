@@ -2,6 +2,7 @@ import { kindOf } from '../analysis/kind'
 import { barName, type Slot } from '../chart/chart'
 import { modulo, noteName, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
+import { familyOf } from './rules'
 
 /** A bass that steps so often in a row walks. */
 const WALK = 4
@@ -25,7 +26,7 @@ export function directionInWords(soundings: readonly SoundingPut[], changes: rea
     )
   const chain = longestChain(soundings)
   if (chain) words.push(`a chain of dominants leads to ${chain.to} in ${bars(chain.slots)}`)
-  const turned = changes.find(({ rule }) => rule === 'c6' || rule === 'b8')
+  const turned = changes.find(({ rule }) => ['c6', 'b8'].includes(familyOf(rule) ?? ''))
   if (turned) words.push(`${turned.name} on the way`)
   // A chord the tune has itself is not borrowed, though it stands in a change that borrows.
   const own = new Set(

@@ -8,7 +8,9 @@ const twoOf = (spot: Spot, root: Note) =>
 /** c: more chords on the way. */
 export const INSERTS: readonly Rule[] = [
   {
-    id: 'c1',
+    id: 'related-ii',
+    family: 'c1',
+    school: 'bebop',
     name: 'its ii before a dominant',
     intent: 'insert',
     mood: 'smoother, busier',
@@ -24,7 +26,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c2',
+    id: 'secondary-dominant',
+    family: 'c2',
+    school: 'functional',
     name: 'a dominant on the way to the next chord',
     intent: 'insert',
     mood: 'pushing',
@@ -40,7 +44,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c2',
+    id: 'approaching-substitute',
+    family: 'c2',
+    school: 'functional',
     name: 'a substitute dominant on the way to the next chord',
     intent: 'insert',
     mood: 'sly, chromatic',
@@ -56,7 +62,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c2',
+    id: 'chain-of-dominants',
+    family: 'c2',
+    school: 'functional',
     name: 'two dominants in a chain',
     intent: 'insert',
     mood: 'driving',
@@ -74,7 +82,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c2',
+    id: 'approaching-ii-v',
+    family: 'c2',
+    school: 'functional',
     name: 'a ii-V on the way to the next chord',
     intent: 'insert',
     mood: 'flowing',
@@ -96,7 +106,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c7',
+    id: 'tonic-diminished',
+    family: 'c7',
+    school: 'romantic',
     name: 'a diminished chord on the tonic holds I up',
     intent: 'insert',
     mood: 'held back, aching',
@@ -112,14 +124,16 @@ export const INSERTS: readonly Rule[] = [
   },
   ...(
     [
-      ['b9', 'above', 'b9'],
-      ['7', 'below', '7'],
+      ['above', 'b9'],
+      ['below', '7'],
     ] as const
-  ).map(([id, where, degree]): Rule => ({
-    id: 'c3',
+  ).map(([where, degree]): Rule => ({
+    id: `approach-from-${where}`,
+    family: 'c3',
+    school: 'bebop',
     name: `the same shape from a half step ${where}`,
     intent: 'insert',
-    mood: id === 'b9' ? 'sliding down' : 'sliding up',
+    mood: where === 'above' ? 'sliding down' : 'sliding up',
     room: 1,
     leads: true,
     put: (spot) => {
@@ -133,7 +147,9 @@ export const INSERTS: readonly Rule[] = [
     },
   })),
   {
-    id: 'c4',
+    id: 'passing-diminished',
+    family: 'c4',
+    school: 'functional',
     name: 'passing diminished',
     intent: 'insert',
     mood: 'walking',
@@ -151,7 +167,9 @@ export const INSERTS: readonly Rule[] = [
     },
   },
   {
-    id: 'c5',
+    id: 'rising-bass',
+    family: 'c5',
+    school: 'romantic',
     name: 'only the bass goes up a half step',
     intent: 'insert',
     mood: 'rising',
@@ -172,6 +190,7 @@ export const INSERTS: readonly Rule[] = [
   ...(
     [
       [
+        'turnaround-i-vi',
         'I VI ii V',
         [
           ['1', 'maj7'],
@@ -182,6 +201,7 @@ export const INSERTS: readonly Rule[] = [
         'round, familiar',
       ],
       [
+        'turnaround-iii-vi',
         'iii VI ii V',
         [
           ['3', 'm7'],
@@ -192,6 +212,7 @@ export const INSERTS: readonly Rule[] = [
         'round, on the move',
       ],
       [
+        'turnaround-iii-flat-iii',
         'iii bIII ii bII',
         [
           ['3', 'm7'],
@@ -202,6 +223,7 @@ export const INSERTS: readonly Rule[] = [
         'sliding down',
       ],
       [
+        'turnaround-i-flat-iii',
         'I bIII bVI bII',
         [
           ['1', 'maj7'],
@@ -212,8 +234,10 @@ export const INSERTS: readonly Rule[] = [
         'wide, surprising',
       ],
     ] as const
-  ).map(([numerals, chords, mood]): Rule => ({
-    id: 'c6',
+  ).map(([id, numerals, chords, mood]): Rule => ({
+    id,
+    family: 'c6',
+    school: 'functional',
     name: `turnaround ${numerals}`,
     intent: 'insert',
     mood,

@@ -9,6 +9,7 @@ import { localJudge } from './judging/local'
 import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { changesAt } from './options'
 import type { Spot } from './spot'
+import { familyOf } from './rules'
 import { leaningWorth, likingOf, type Liking, type Taste } from './taste'
 
 /**
@@ -174,9 +175,11 @@ const PLAIN = { weight: 0, span: 1 } as const
 const sours = (fit: readonly MelodyFit[]): number => fit.filter(({ heard }) => heard === 'sour').length
 
 /** Shapes that slide in from a half step, by themselves. */
-const SLIDES: readonly string[] = ['c3']
-/** Rules whose chords lead somewhere: chains, walking basses, turnarounds. */
+const SLIDES: readonly string[] = ['approach-from-above', 'approach-from-below', 'approaching-substitute']
+/** Families whose chords lead somewhere: walking basses, turnarounds. */
 const LEADING: readonly string[] = ['c1', 'c4', 'c5', 'c6', 'b8']
+const leadsOn = (rule: string): boolean =>
+  rule === 'chain-of-dominants' || LEADING.includes(familyOf(rule) ?? '')
 
 function arcOf(
   change: Change | null,
@@ -197,18 +200,13 @@ function arcOf(
   if (change?.intent === 'colour')
     price +=
       PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
-      (change.rule === 'a4' ? PRICE.altered * (1 - distance) : 0)
+      (change.rule === 'altered-dominant' ? PRICE.altered * (1 - distance) : 0)
   // Away from home a song moves in a few places; colours all over it only soften it.
   if (change?.intent === 'colour' && isSong(replaced[0]!))
     price += PRICE.colourOut * Math.max(0, distance - NEAR)
   if (!change && isBare(replaced[0]!.chord) && !isSong(replaced[0]!)) price += PRICE.bare
-  if (
-    change &&
-    (SLIDES.includes(change.rule) || change.name === 'a substitute dominant on the way to the next chord')
-  )
-    price += PRICE.loneSlide
-  if (change && (LEADING.includes(change.rule) || change.name === 'two dominants in a chain'))
-    price += PRICE.leads
+  if (change && SLIDES.includes(change.rule)) price += PRICE.loneSlide
+  if (change && leadsOn(change.rule)) price += PRICE.leads
   if (change?.intent === 'bass and texture') price += PRICE.texture
   if (change?.name === 'special colour') price += PRICE.special
   if (change?.intent === 'simplify') price += PRICE.simpler

@@ -140,7 +140,10 @@ describe('what is put in, where, and where not (common practice unless a source 
     const backdoor = optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1).find(
       (option) => option.puts[0]!.chord.canonical === 'Bb7',
     )!
-    expect([backdoor.rule, ...backdoor.also.map((other) => other.rule)]).toEqual(['b5', 'd2'])
+    expect([backdoor.rule, ...backdoor.also.map((other) => other.rule)]).toEqual([
+      'backdoor-dominant',
+      'flat-vii',
+    ])
   })
   test('rules on top of rules: a substitute gets its own ii, a swap its own colour', () => {
     const deep = optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1, { depth: 2 })

@@ -12,8 +12,8 @@ import { coloursOf } from './colour'
 import { distanceFrom, reachOf, type Distance } from './distance'
 import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { putsOf, resultsOf } from './rule'
-import { RULES } from './rules'
-import { schoolOf } from './schools'
+import { rulesIn } from './families'
+import { familyOf, isAskedBy, RULES, schoolOf } from './rules'
 import { isOnlyNext, resolves, spotsOf, type Spot } from './spot'
 
 /** How far rules may be put on top of one another. */
@@ -41,7 +41,7 @@ export interface ChangeOption extends Change {
 }
 
 /** Rules of altered dominants. */
-const ALTERED: readonly string[] = ['a4', 'a7']
+const ALTERED: readonly string[] = ['altered-dominant', 'raised-ninth']
 
 /**
  * Every change of one spot by one application of a rule, colours first. Where the chord is followed by one thing the first time and by another the next,
@@ -112,7 +112,7 @@ function changesOneWay(spot: Spot): Change[] {
           puts,
           why: result.why,
           mood: rule.mood,
-          school: schoolOf(rule.id),
+          school: rule.school,
           depth: 1,
           landsOn:
             goal && (rule.leads || pushesOn(puts.at(-1)!.chord, replaced.at(-1)!))
@@ -179,6 +179,9 @@ const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
   puts.length === replaced.length &&
   puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
 
+/** Families whose rules are put on top of others, colours aside: a chord gets its ii, or a substitute. */
+const DEEPER: readonly string[] = ['c1', 'b1']
+
 /** Chords before and behind that a composed change is read with. */
 const AROUND = 3
 
@@ -233,7 +236,7 @@ function deepenedOnce(
     if (!spot) return []
     return changesAt({ ...spot, beats: put.beats, stands: put.beats })
       .filter(
-        (next) => next.span === 1 && (next.intent === 'colour' || next.rule === 'c1' || next.rule === 'b1'),
+        (next) => next.span === 1 && (next.intent === 'colour' || DEEPER.includes(familyOf(next.rule) ?? '')),
       )
       .map((next): Change => ({
         ...change,
@@ -250,7 +253,7 @@ function deepenedOnce(
 }
 
 export interface OptionsAsked {
-  /** Rules to use, all where none are named: `b1`, or a letter for a whole family. */
+  /** Rules to use, all where none are named: by name, by family, or by the letter of a whole kind. */
   rules?: readonly string[] | undefined
   /** 1 for single applications. */
   depth?: number
@@ -272,8 +275,7 @@ export function optionsOf(
   const spot = spots[index]
   if (!spot) return []
   const wanted = (change: Change) =>
-    !rules ||
-    change.rule.split('+').every((rule) => rules.some((one) => rule === one || rule.startsWith(one)))
+    !rules || rulesIn(change.rule).every((rule) => rules.some((one) => isAskedBy(rule, one)))
   let layer = changesAt(spot)
   const all = [...layer]
   for (let at = 2; at <= depth; at += 1) {

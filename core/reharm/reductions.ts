@@ -5,7 +5,9 @@ import { fallsBy } from './spot'
 /** f: less. */
 export const REDUCTIONS: readonly Rule[] = [
   {
-    id: 'f1',
+    id: 'without-ii',
+    family: 'f1',
+    school: 'functional',
     name: 'without the related ii',
     intent: 'simplify',
     mood: 'plainer',
@@ -27,11 +29,13 @@ export const REDUCTIONS: readonly Rule[] = [
   },
   ...(
     [
-      [2, 'to the seventh'],
-      [3, 'to the triad'],
+      ['f2', 'reduced-to-seventh', 2, 'to the seventh'],
+      ['f3', 'reduced-to-triad', 3, 'to the triad'],
     ] as const
-  ).map(([level, label]): Rule => ({
-    id: `f${level}`,
+  ).map(([family, id, level, label]): Rule => ({
+    id,
+    family,
+    school: 'functional',
     name: `reduced ${label}`,
     intent: 'simplify',
     mood: 'plainer',

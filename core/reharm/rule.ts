@@ -2,6 +2,8 @@ import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { noteName, type Note } from '../pitch/note'
 import type { Intent, Put } from './change'
+import type { RuleFamily } from './families'
+import type { School } from './schools'
 import { hasSeventh, noteAt, resolves, type Spot } from './spot'
 
 /** What a rule puts in place. Lengths are given as shares of the time there is. */
@@ -14,8 +16,12 @@ export interface PutIn {
 
 /** One way to change a progression. */
 export interface Rule {
-  /** As the theory numbers them: b swap, c insert, d borrow, e texture, f simplify. Colours (a) have a table of their own. */
+  /** A readable name no other rule has; choices and books keep it, so that it stays as it is. */
   id: string
+  /** Colours (a) have a table of their own. */
+  family: RuleFamily
+  /** The manner of playing it belongs to; inversions and reductions belong to all and count as functional. */
+  school: School
   name: string
   intent: Intent
   mood: string

@@ -3,7 +3,8 @@ import { parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { optionsAt } from './options'
 import { reharmonise } from './reharmonise'
-import { SCHOOL_NAMES, schoolOf, type School } from './schools'
+import { schoolOf } from './rules'
+import { SCHOOL_NAMES, type School } from './schools'
 import { DEFAULT_TASTE, LEANINGS, ranked, type Taste } from './taste'
 import { wantedBass } from './thread'
 
@@ -26,30 +27,35 @@ describe('the order in which options are offered', () => {
   const options = optionsAt(text, 3, { depth: 2 })
   test('best first, each score the sum of its parts, only schools never wanted left out', () => {
     fc.assert(
-      fc.property(anyTaste, fc.dictionary(fc.constantFrom('b1', 'b5', 'c1'), fc.nat(9)), (taste, liking) => {
-        const list = ranked(options, taste, liking, nothingAround)
-        expect(list.map(({ score }) => score)).toEqual(list.map(({ score }) => score).sort((a, b) => b - a))
-        const sum = (parts: object) => Object.values(parts).reduce((all: number, part) => all + part, 0)
-        expect(list.filter(({ score, parts }) => Math.abs(score - sum(parts)) > 0.005)).toEqual([])
-        expect(list).toHaveLength(
-          options.filter(({ rule }) => taste.schools[schoolOf(rule)] !== 'never').length,
-        )
-      }),
+      fc.property(
+        anyTaste,
+        fc.dictionary(fc.constantFrom('tritone-substitution', 'minor-subdominant', 'related-ii'), fc.nat(9)),
+        (taste, liking) => {
+          const list = ranked(options, taste, liking, nothingAround)
+          expect(list.map(({ score }) => score)).toEqual(list.map(({ score }) => score).sort((a, b) => b - a))
+          const sum = (parts: object) => Object.values(parts).reduce((all: number, part) => all + part, 0)
+          expect(list.filter(({ score, parts }) => Math.abs(score - sum(parts)) > 0.005)).toEqual([])
+          expect(list).toHaveLength(
+            options.filter(({ rule }) => taste.schools[schoolOf(rule)] !== 'never').length,
+          )
+        },
+      ),
     )
   })
   test('a rule kept often rises by at most what five times are worth', () => {
     const partOf = (times: number) =>
-      ranked(options, DEFAULT_TASTE, { b1: times }, nothingAround).find(({ option }) => option.rule === 'b1')!
-        .parts.liking
+      ranked(options, DEFAULT_TASTE, { 'tritone-substitution': times }, nothingAround).find(
+        ({ option }) => option.rule === 'tritone-substitution',
+      )!.parts.liking
     expect([0, 1, 5, 50].map(partOf)).toEqual([0, 0.08, 0.4, 0.4])
   })
   test('a bass that steps on both sides is worth its full share', () => {
     // B natural and C lie a half step from Db7's neighbours D and C.
     const list = ranked(options, { ...DEFAULT_TASTE, bassSteps: 1 }, {}, () => ({ before: 2, behind: 0 }))
-    expect(list.find(({ option }) => option.rule === 'b1')!.parts.bass).toBeCloseTo(0.4)
+    expect(list.find(({ option }) => option.rule === 'tritone-substitution')!.parts.bass).toBeCloseTo(0.4)
     expect(
-      list.find(({ option }) => option.rule === 'b5' && option.puts[0]!.chord.canonical === 'Fm6')!.parts
-        .bass,
+      list.find(({ option }) => option.rule === 'iv6-for-v' && option.puts[0]!.chord.canonical === 'Fm6')!
+        .parts.bass,
     ).toBe(0)
   })
 })

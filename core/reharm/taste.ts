@@ -1,6 +1,8 @@
 import { modulo, pitchClass } from '../pitch/note'
 import type { ChangeOption } from './options'
-import { SCHOOL_NAMES, schoolOf, type School } from './schools'
+import { FAMILIES, rulesIn } from './families'
+import { familyOf, schoolOf } from './rules'
+import { SCHOOL_NAMES, type School } from './schools'
 
 /** How a player leans to a school. */
 export const LEANINGS = ['never', 'less', 'as it comes', 'more'] as const
@@ -27,7 +29,7 @@ export const DEFAULT_TASTE: Taste = {
   >,
 }
 
-/** How often the player has kept a change of each rule, by its number in the catalogue. */
+/** How often the player has kept a change of each rule, by its name. */
 export type Liking = Readonly<Record<string, number>>
 
 /**
@@ -71,12 +73,15 @@ export interface Ranked {
   }
 }
 
-/** The number of the rule, those put on top of one another each. */
-export const rulesIn = (rule: string): string[] => rule.split('+')
-
-/** How much a player's liking raises a rule, 0 to 0.4. */
+/** How much a player's liking raises a rule, 0 to 0.4. What was kept before rules had names of their own counts for all of its family. */
 export const likingOf = (rule: string, liking: Liking): number =>
-  Math.max(...rulesIn(rule).map((one) => Math.min(WORTH.mostKept, liking[one] ?? 0))) * WORTH.kept
+  Math.max(...rulesIn(rule).map((one) => Math.min(WORTH.mostKept, timesKept(one, liking)))) * WORTH.kept
+
+function timesKept(rule: string, liking: Liking): number {
+  const family = familyOf(rule)
+  const ofFamily = family && FAMILIES[family] !== rule ? (liking[FAMILIES[family]] ?? 0) : 0
+  return (liking[rule] ?? 0) + ofFamily
+}
 
 /** What leaning to a school is worth; minus infinity for never. */
 export const leaningWorth = (rule: string, { schools }: Pick<Taste, 'schools'>): number => {

@@ -26,7 +26,9 @@ const texture = (spot: Spot, suffixes: readonly string[]) =>
 /** e: the bass and what stands still. */
 export const TEXTURES: readonly Rule[] = [
   ...BASSES.map(([degrees, label]): Rule => ({
-    id: 'e1',
+    id: `${label}-in-the-bass`,
+    family: 'e1',
+    school: 'functional',
     name: `inversion: the ${label} in the bass`,
     intent: 'bass and texture',
     mood: label === 'third' ? 'lighter' : 'hanging',
@@ -48,7 +50,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   })),
   ...(['3', '5'] as const).map((degree): Rule => ({
-    id: 'e1',
+    id: degree === '3' ? 'add9-third-in-the-bass' : 'add9-fifth-in-the-bass',
+    family: 'e1',
+    school: 'functional',
     name: `add9 with its ${degree === '3' ? 'third' : 'fifth'} in the bass`,
     intent: 'bass and texture',
     mood: degree === '3' ? 'bright, lifted' : 'bright, hanging',
@@ -63,7 +67,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   })),
   ...(['1', '5'] as const).map((degree): Rule => ({
-    id: 'e2',
+    id: degree === '1' ? 'pedal-on-the-tonic' : 'pedal-on-the-fifth',
+    family: 'e2',
+    school: 'modal',
     name: degree === '1' ? 'pedal on the tonic' : 'pedal on the fifth of the key',
     intent: 'bass and texture',
     mood: degree === '1' ? 'rooted' : 'waiting',
@@ -84,7 +90,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   })),
   {
-    id: 'e4',
+    id: 'line-from-the-root',
+    family: 'e4',
+    school: 'romantic',
     name: 'line cliché: 8 7 b7 6',
     intent: 'bass and texture',
     mood: 'walking down inside',
@@ -103,7 +111,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e4',
+    id: 'line-from-the-fifth',
+    family: 'e4',
+    school: 'romantic',
     name: 'line cliché: 5 #5 6 #5',
     intent: 'bass and texture',
     mood: 'rising and falling inside',
@@ -122,7 +132,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e5',
+    id: 'scale-planing',
+    family: 'e5',
+    school: 'modal',
     name: 'planing: a suspended shape along the scale',
     intent: 'bass and texture',
     mood: 'floating',
@@ -140,7 +152,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e5',
+    id: 'pentatonic-planing',
+    family: 'e5',
+    school: 'modal',
     name: 'planing: a suspended shape along the pentatonic',
     intent: 'bass and texture',
     mood: 'open, drifting',
@@ -157,7 +171,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e6',
+    id: 'sixth-diminished',
+    family: 'e6',
+    school: 'bebop',
     name: 'sixth-diminished alternation',
     intent: 'bass and texture',
     mood: 'old, moving',
@@ -182,7 +198,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e7',
+    id: 'step-above-and-back',
+    family: 'e7',
+    school: 'modal',
     name: 'minor: the chord a whole step above and back',
     intent: 'bass and texture',
     mood: 'modal',
@@ -197,7 +215,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e7',
+    id: 'dorian-quartals',
+    family: 'e7',
+    school: 'modal',
     name: 'minor: quartal shapes of its Dorian scale',
     intent: 'bass and texture',
     mood: 'open, modal',
@@ -216,7 +236,9 @@ export const TEXTURES: readonly Rule[] = [
     },
   },
   {
-    id: 'e7',
+    id: 'quartal-shape',
+    family: 'e7',
+    school: 'modal',
     name: 'minor: quartal shape',
     intent: 'bass and texture',
     mood: 'open, modal',

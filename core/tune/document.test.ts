@@ -5,7 +5,12 @@ import { decidedByHand } from './edits/colour'
 import { readTuneDocument } from './reading'
 import { tryEdit } from './tryEdit'
 
-const one = (symbol: string) => ({ chords: [{ symbol, beats: 4 }], span: 1, rule: 'b1', at: 1 })
+const one = (symbol: string) => ({
+  chords: [{ symbol, beats: 4 }],
+  span: 1,
+  rule: 'tritone-substitution',
+  at: 1,
+})
 const tune = newDocument('Test', 'key: C\n| C | Am | Dm | G7 |')
 
 describe('a way through the whole tune', () => {
@@ -68,7 +73,7 @@ describe('a choice that stands for several chords', () => {
       { symbol: 'G7', beats: 4 },
     ],
     span: 2,
-    rule: 'c2',
+    rule: 'secondary-dominant',
     at: 1,
   }
   const places = (document: typeof tune) => Object.keys(document.choices).sort()

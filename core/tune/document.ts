@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { parseChart, TEMPO_RANGE } from '../chart/parse'
 import { CONTOURS } from '../leading/contour'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
+import { ruleNow } from '../reharm/families'
 import { ownStyle } from '../player/ownStyle'
 import { chordMelody, lyrics, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
 import { PLAIN_RHYTHM, rhythm } from './rhythmSchema'
@@ -29,13 +30,16 @@ export const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
 const put = z.strictObject({ symbol, beats: z.number().positive().max(10_000) })
 /** Neighbouring chords of the home line that one choice can take the place of, and chords it can put there. */
 export const MOST_IN_A_CHOICE = 16
+/** Letters of a rule's name, with those put on top of it. */
+export const MOST_RULE = 160
 /** Letters of a reason that is kept. */
 export const MOST_WHY = 600
 const chosen = z.strictObject({
   chords: z.array(put).min(1).max(MOST_IN_A_CHOICE),
   /** How many chords of the home line it takes the place of. */
   span: z.int().min(1).max(MOST_IN_A_CHOICE),
-  rule: z.string().max(40),
+  /** By name; rules were once known by the number of their family. */
+  rule: z.string().max(MOST_RULE).transform(ruleNow),
   /** When it was chosen, in milliseconds since 1970; 0 where that is not known. */
   at: z.int().min(0),
   /** Where a way through the whole tune put it there, and the next way may take it away again; else by hand. */

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { rulesIn, type Liking } from '../../../core/reharm/taste'
+import { rulesIn } from '../../../core/reharm/families'
+import type { Liking } from '../../../core/reharm/taste'
 import type { KnownPlayer } from './PlayerContext'
 import { changedBy, differences, type PlayerSettings } from '../../../core/player/settings'
 import { forgetOnServer, PlayerKeeping, type KeepingState } from './waiting'

@@ -75,7 +75,7 @@ describe('the new line in playing', () => {
         { symbol: 'Db7', beats: 1 },
       ],
       span: 1,
-      rule: 'c1',
+      rule: 'related-ii',
       at: 0,
     },
     '3:1': {
@@ -84,7 +84,7 @@ describe('the new line in playing', () => {
         { symbol: 'G7', beats: 2 },
       ],
       span: 2,
-      rule: 'b9',
+      rule: 'cycle-of-major-thirds',
       at: 0,
     },
   }

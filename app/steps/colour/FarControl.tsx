@@ -8,6 +8,7 @@ import { placeName } from '../../../core/chart/chart'
 import { chord } from '../../../core/chord/parse'
 import { GUARD_NAMES, GUARDS, isOn, type GuardName, type Guards } from '../../../core/reharm/guards'
 import { tuneFarInFull, tuneFarInWords } from '../../../core/reharm/howFar'
+import { isColour } from '../../../core/reharm/rules'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import { SearchProgress } from '../../services/room/SearchProgress'
@@ -220,7 +221,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit, beside, 
                 </span>
                 <span className="way-chords">
                   {way.changes
-                    .filter((one) => !one.rule.startsWith('a'))
+                    .filter((one) => !isColour(one.rule))
                     .slice(0, NAMED)
                     .map((one) => (
                       <span key={one.index}>

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button'
 import Slider from '@mui/material/Slider'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { RULES } from '../../../core/reharm/rules'
+import { ruleInWords } from '../../../core/reharm/rules'
 import { SCHOOLS, SCHOOL_NAMES } from '../../../core/reharm/schools'
 import { LEANINGS, type Leaning } from '../../../core/reharm/taste'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
@@ -18,18 +18,6 @@ const DEPTHS = [
   [2, 'Two'],
   [3, 'Three'],
 ] as const
-
-/** Names of the rules by number; several rules of one number are named by their first. */
-const RULE_NAMES: Readonly<Record<string, string>> = {
-  a1: 'colours of major chords',
-  a2: 'colours of minor chords',
-  a3: 'colours of dominants',
-  a4: 'altered dominants',
-  a5: 'colours of dominants that stay',
-  a6: 'colours of half-diminished and diminished chords',
-  a7: 'the dominant with a raised ninth',
-  ...Object.fromEntries([...RULES].reverse().map(({ id, name }) => [id, name])),
-}
 
 /** What the player likes, which orders what is offered and weighs in the search; and what was counted of what they kept. */
 export function TastePanel() {
@@ -107,11 +95,11 @@ export function TastePanel() {
           : 'Kept by hand, and so raised a little in the lists: '}
         {counted.map(([rule, times]) => (
           <span key={rule} className="counted">
-            {RULE_NAMES[rule] ?? rule} {times}×{' '}
+            {ruleInWords(rule)} {times}×{' '}
             <button
               type="button"
               className="plain-button"
-              aria-label={`Forget ${RULE_NAMES[rule] ?? rule}`}
+              aria-label={`Forget ${ruleInWords(rule)}`}
               onClick={() => forget(rule)}
             >
               forget

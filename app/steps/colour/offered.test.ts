@@ -31,8 +31,8 @@ describe('what the drawer offers for one chord', () => {
     const placeOf = (liking: object) =>
       offered(text, 1, 1, { liking })
         .filter((each) => each.intent === 'swap')
-        .findIndex((each) => each.rule === 'b1')
-    expect(placeOf({ b1: 5 })).toBeLessThan(placeOf({}))
+        .findIndex((each) => each.rule === 'tritone-substitution')
+    expect(placeOf({ 'tritone-substitution': 5 })).toBeLessThan(placeOf({}))
   })
   test('a school never wanted is left out', () => {
     const never = {
@@ -44,13 +44,15 @@ describe('what the drawer offers for one chord', () => {
         },
       },
     }
-    expect(offered(text, 1).some((each) => each.rule === 'b1')).toBe(true)
-    expect(offered(text, 1, 1, never).some((each) => each.rule === 'b1')).toBe(false)
+    expect(offered(text, 1).some((each) => each.rule === 'tritone-substitution')).toBe(true)
+    expect(offered(text, 1, 1, never).some((each) => each.rule === 'tritone-substitution')).toBe(false)
   })
   test('chords put in on the way, and rules on top of one another where the player wants them', () => {
     expect(offered(text, 0).map(chords)).toContain('Dm7 Ab7')
     const deep = offered(text, 1, 1, { settings: { ...DEFAULT_PLAYER, depth: 2 } })
-    expect(deep.map((each) => `${each.rule}: ${chords(each)}`)).toContain('b1+c1: Abm7 Db7')
+    expect(deep.map((each) => `${each.rule}: ${chords(each)}`)).toContain(
+      'tritone-substitution+related-ii: Abm7 Db7',
+    )
   })
   test('a stretch: only what stands for two of its chords or more', () => {
     const long = offered('key: C\n| Dm7 | G7 | Cmaj7 | Cmaj7 |', 0, 2)
@@ -62,7 +64,7 @@ describe('what the drawer offers for one chord', () => {
 describe('choices in the new line', () => {
   const text = 'key: C\n| Dm7 | G7 | Cmaj7 |'
   test('a swap chosen is kept with its reason; when its place has another job the choice stays, and that is said', () => {
-    const choices = { '2:1': one('Db7', 'b1') }
+    const choices = { '2:1': one('Db7', 'tritone-substitution') }
     const { line, decisions } = read(text, choices)
     expect([madeChord(line[1]!)!.canonical, decisions[1]!.by]).toEqual(['Db7', 'hand'])
     expect(decisions[1]!.because.why).toContain('has the third and seventh of G7, swapped')
@@ -80,7 +82,7 @@ describe('choices in the new line', () => {
           { symbol: 'Db7', beats: 2 },
         ],
         span: 1,
-        rule: 'b1+c1',
+        rule: 'tritone-substitution+related-ii',
         at: 0,
       },
     })
@@ -91,7 +93,10 @@ describe('choices in the new line', () => {
 })
 
 test('the page of reasons: every chord changed, how, and by whom', () => {
-  const choices = { '2:1': one('Db7', 'b1'), '3:1': { ...one('Em7', 'b2'), by: 'tune' as const } }
+  const choices = {
+    '2:1': one('Db7', 'tritone-substitution'),
+    '3:1': { ...one('Em7', 'iii-for-i'), by: 'tune' as const },
+  }
   const reading = readTuneDocument({
     text: 'key: C\n| Dm7 | G7 | Cmaj7 | N.C. |',
     colour: 2,
