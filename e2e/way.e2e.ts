@@ -1,3 +1,4 @@
+import { type Page } from '@playwright/test'
 import {
   act,
   expect,
@@ -121,13 +122,36 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
   // Any grip, for a bass player: the longest search there is.
   await open(page, 'Texture')
   await page.getByRole('button', { name: 'As it comes' }).click()
+  await linesFound(page)
   await open(page, 'Bass')
+  // Pressed by the page itself in the frame in which it appears: on a busy machine a search is over before a pointer has come to it.
+  const stopped = inItsFrame(page, 'Stop the search')
   await page.getByRole('button', { name: 'Bass player has it' }).click()
-  await page.getByRole('button', { name: 'Stop the search' }).click()
+  await stopped
   await expect(searchState(page)).toContainText('was stopped')
+  const again = inItsFrame(page, 'Stop the search')
   await page.getByRole('button', { name: 'Search again' }).click()
-  await expect(page.getByRole('progressbar')).toBeVisible()
+  await again
+  await expect(searchState(page)).toContainText('was stopped')
 })
+
+/** Presses a button as soon as it is there. */
+const inItsFrame = (page: Page, name: string) =>
+  page.evaluate(
+    (text) =>
+      new Promise<void>((done) => {
+        const look = () => {
+          const button = [...document.querySelectorAll('button')].find(
+            (one) => one.textContent?.replaceAll('\u00a0', ' ') === text,
+          )
+          if (!button) return void requestAnimationFrame(look)
+          button.click()
+          done()
+        }
+        look()
+      }),
+    name,
+  )
 
 test('the chart read: brackets, skeleton and back, another key and back', async ({ page }) => {
   await haveTune(page, 'Read Me', 'key: C\n| C | Ebm7 Ab7 | Dm7 G7 | C |')

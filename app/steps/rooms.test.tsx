@@ -2,7 +2,9 @@ import { renderToString } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { newDocument } from '../../core/tune/document'
 import type { TuneState } from '../../db/tunes'
-import type { Room, RoomView } from '../services/room/room'
+import { RoomFrame } from '../services/room/RoomFrame'
+import type { MusicShown, Room } from '../services/room/room'
+import { Music } from '../services/systems/Music'
 import { rowsTold } from '../services/room/rows'
 import { useKnownTune } from '../services/tune/TuneContext'
 import { Workspace } from '../workspace/Workspace'
@@ -23,16 +25,20 @@ const state: TuneState = {
 const counting: Room = {
   name: 'counting',
   label: 'Counting',
-  useRoom: () => {
-    const { reading } = useKnownTune()
-    return {
-      bar: <p>Chords counted</p>,
-      music: { reading, newLine: 'none' },
-      drawer: { name: 'Count', content: <p>{reading.chords.length} chords</p> },
-      keys: [{ on: ['q'], shown: 'Q', says: 'Count again', act: () => undefined }],
-      cursor: 'home',
-    }
-  },
+  View: () => <Counting />,
+}
+function Counting(music: Partial<MusicShown>) {
+  const { reading } = useKnownTune()
+  return (
+    <RoomFrame
+      bar={<p>Chords counted</p>}
+      drawer={{ name: 'Count', content: <p>{reading.chords.length} chords</p> }}
+      keys={[{ on: ['q'], shown: 'Q', says: 'Count again', act: () => undefined }]}
+      cursor="home"
+    >
+      <Music reading={reading} newLine="none" {...music} />
+    </RoomFrame>
+  )
 }
 
 const counts = rowsTold<string>()
@@ -64,24 +70,18 @@ test('a room is one folder and one line: its place along the top, its bar, music
 })
 
 test('what a room tells its rows reaches them, and the rows of no other room', () => {
-  const told = (music: Partial<RoomView['music']>) =>
-    drawn(
-      {
-        ...counting,
-        useRoom: () => {
-          const view = counting.useRoom!()
-          return { ...view, music: { ...view.music, Between: CountRow, ...music } }
-        },
-      },
-      ROOMS,
-    ).replaceAll('<!-- -->', '')
-  expect(told({ told: counts.tell('four in a bar') })).toContain(
+  const told = (music: Partial<MusicShown>) =>
+    drawn({ ...counting, View: () => <Counting Row={CountRow} {...music} /> }, ROOMS).replaceAll(
+      '<!-- -->',
+      '',
+    )
+  expect(told({ rows: counts.tell('four in a bar') })).toContain(
     '<p>four in a bar, nothing from another room</p>',
   )
   expect(told({})).toContain('<p>nothing told, nothing from another room</p>')
 })
 
-test.each(ROOMS.filter(({ useRoom }) => useRoom).map((room) => [room.label, room] as const))(
+test.each(ROOMS.filter(({ View }) => View).map((room) => [room.label, room] as const))(
   '%s is drawn on the server with its controls, the music and its drawer',
   (label, room) => {
     const page = drawn(room, ROOMS)

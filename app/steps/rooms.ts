@@ -12,4 +12,4 @@ export const ROOMS: readonly Room[] = [chart, colour, lines, melody, rhythm, pra
 
 /** The room of a name in the address; undefined where there is none. */
 export const roomNamed = (name: string | undefined, rooms = ROOMS): Room | undefined =>
-  rooms.find((room) => room.name === name && room.useRoom !== null)
+  rooms.find((room) => room.name === name && room.View !== null)

@@ -6,6 +6,7 @@ import { KeysDialog } from '../services/keys/KeysDialog'
 import { actOn, type KeyRow } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { useKeptTune } from '../services/offline/useKept'
+import { CursorContext, useRoomShown, type FrameSlot } from '../services/room/RoomFrame'
 import type { Room } from '../services/room/room'
 import { usePlaceKept } from '../services/tune/usePlaceKept'
 import { useSelection } from '../services/selection/SelectionContext'
@@ -15,15 +16,13 @@ import { SOUND } from '../services/sound/store'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
 import { useKnownTune } from '../services/tune/TuneContext'
-import { chordInWords, hearingInWords, silenceInWords } from '../services/words/places'
+import { hearingInWords, silenceInWords } from '../services/words/places'
 import { useSteady } from '../services/words/steady'
 import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
 import { FirstStrip } from './FirstStrip'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
-import { useRoomNow, type RoomNow } from './roomNow'
-import { Systems } from './Systems'
 import { useHeard } from './useHeard'
 
 const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
@@ -33,23 +32,23 @@ const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
  * room to room, and with it the focus, the place in the music and what is drawn already.
  */
 export const Frame = memo(function Frame({
-  told,
+  slot,
   rooms,
   kept,
 }: {
-  told: RoomNow
+  slot: FrameSlot
   rooms: readonly Room[]
   kept: () => readonly string[]
 }) {
-  const { room, view } = useRoomNow(told)
+  const { room, parts } = useRoomShown(slot)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, stepped, status, keptHere, aside, edit } = tune
-  const { selection, lineSelection, select, selectLine, move, walks, narrow } = useSelection()
+  const { selection, move, walks, narrow } = useSelection()
   const { search, plain } = useGrips()
   const { hearing, setHearing, heardTempo, play } = useSound()
   const { playing, trouble } = usePlaying()
   const navigate = useNavigate()
-  const heard = useHeard(view.played)
+  const heard = useHeard(parts.plays)
   const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
   usePlaceKept(id, room.name, reading.chords[selection.focus]?.key ?? null)
   useKeptTune(kept, status.kind === 'saved' ? document : null)
@@ -60,10 +59,10 @@ export const Frame = memo(function Frame({
     if (!other) return false
     const go = () => navigate(`/tunes/${id}/${other.name}`, { preventScrollReset: true })
     // A page of its own is read from the disk: what waits goes there first.
-    if (other.useRoom) void go()
+    if (other.View) void go()
     else void session.flush().then(go)
   }
-  const { cursor } = view
+  const { cursor } = parts
   const bank = cursor ?? 'home'
   const everywhere: KeyRow[] = [
     { on: ['Space'], shown: 'Space', says: 'Play or stop', act: () => (playing ? SOUND.stop() : play()) },
@@ -119,7 +118,7 @@ export const Frame = memo(function Frame({
     { on: ['?'], shown: '?', says: 'This list', act: () => setKeysOpen(true) },
   ]
   useKeys(
-    (event) => actOn([...view.keys, ...everywhere], event),
+    (event) => actOn([...parts.keys, ...everywhere], event),
     () =>
       cursor &&
       window.document.querySelector<HTMLElement>(
@@ -136,7 +135,6 @@ export const Frame = memo(function Frame({
     saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
   )
   const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])
-  const focus = view.music.reading.chords[selection.focus]
 
   return (
     <div className="workspace">
@@ -164,7 +162,7 @@ export const Frame = memo(function Frame({
         </h1>
         <section className="controls" aria-label="Controls">
           <FirstStrip room={room} rooms={rooms} document={document} onRoom={onRoom} />
-          <Fragment key={room.name}>{view.bar}</Fragment>
+          <Fragment key={room.name}>{parts.bar}</Fragment>
           {broken && (
             <p className="notice" role="alert">
               {broken} What you made is kept; reload the page to try again.{' '}
@@ -180,13 +178,13 @@ export const Frame = memo(function Frame({
           />
         </section>
         <div className="music-column">
-          {view.head && (
+          {parts.head && (
             <div className="room-head" key={room.name}>
-              {view.head}
+              {parts.head}
             </div>
           )}
           <section className="music" id="music" aria-label="Music" tabIndex={-1}>
-            <Fragment key={room.name}>{view.lead}</Fragment>
+            <Fragment key={room.name}>{parts.lead}</Fragment>
             {reading.chords.length === 0 && document.text.trim() !== '' && (
               <p className="quiet">Nothing of the text could be read as chords yet.</p>
             )}
@@ -198,27 +196,16 @@ export const Frame = memo(function Frame({
                 </Button>
               </p>
             )}
-            <Systems
-              shown={view.music}
-              tune={document}
-              selection={selection}
-              lineSelection={view.music.lineSelection ?? lineSelection}
-              cursor={cursor}
-              onSelect={select}
-              onSelectLine={view.music.onSelectLine ?? selectLine}
-            />
+            <CursorContext value={cursor}>{parts.children}</CursorContext>
           </section>
         </div>
       </main>
-      <p className="visually-hidden" aria-live="polite">
-        {focus && chordInWords(focus, view.music.reading)}
-      </p>
-      <Drawer key={room.name} name={view.drawer.name} walks={walks}>
-        {view.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
+      <Drawer key={room.name} name={parts.drawer.name} walks={walks}>
+        {parts.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
       </Drawer>
       <Transport
         hearing={hearingHere}
-        beside={view.played?.beside?.name ?? null}
+        beside={parts.plays?.beside?.name ?? null}
         onHearing={setHearing}
         tempo={document.tempo}
         playing={playing}
@@ -234,7 +221,7 @@ export const Frame = memo(function Frame({
         open={keysOpen}
         onClose={() => setKeysOpen(false)}
         tables={[
-          { name: `On ${room.label}`, rows: view.keys },
+          { name: `On ${room.label}`, rows: parts.keys },
           { name: 'Everywhere', rows: everywhere },
         ]}
       />

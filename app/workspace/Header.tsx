@@ -64,7 +64,7 @@ function Steps({ id, room, rooms, onRoom }: Pick<Props, 'id' | 'room' | 'rooms' 
   return (
     <Roving as="nav" className="steps" aria-label="Steps">
       {rooms.map((one) =>
-        one.useRoom ? (
+        one.View ? (
           <Link
             key={one.name}
             to={`/tunes/${id}/${one.name}`}

@@ -1,12 +1,12 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import type { TuneState } from '../../db/tunes'
 import { GripsProvider } from '../services/grips/GripsContext'
+import { FrameSlot, RoomContext } from '../services/room/RoomFrame'
 import type { Room } from '../services/room/room'
 import { SelectionProvider } from '../services/selection/SelectionContext'
 import { SoundProvider } from '../services/sound/SoundContext'
 import { TuneProvider } from '../services/tune/TuneContext'
 import { Frame } from './Frame'
-import { RoomNow, Speaking } from './roomNow'
 
 interface Props {
   state: TuneState
@@ -21,14 +21,16 @@ interface Props {
 
 /** The workspace of one tune: what every room shares, and the room the player is in. */
 export function Workspace({ state, at, room, rooms, kept }: Props) {
-  const [told] = useState(() => new RoomNow())
+  const [slot] = useState(() => new FrameSlot())
+  const here = useMemo(() => ({ room, slot }), [room, slot])
+  const { View } = room
   return (
     <TuneProvider state={state}>
       <SelectionProvider at={at}>
         <GripsProvider>
           <SoundProvider>
-            <Speaking key={room.name} room={room} told={told} />
-            <Frame told={told} rooms={rooms} kept={kept} />
+            <RoomContext value={here}>{View && <View key={room.name} />}</RoomContext>
+            <Frame slot={slot} rooms={rooms} kept={kept} />
           </SoundProvider>
         </GripsProvider>
       </SelectionProvider>

@@ -5,7 +5,7 @@ import type { TuneDocument } from '../../core/tune/document'
 import type { TuneChord, TuneReading } from '../../core/tune/reading'
 import type { Voicing } from '../../core/voicing/voicing'
 import { useGrips } from '../services/grips/GripsContext'
-import type { PlayedHere } from '../services/room/room'
+import type { RoomPlays } from '../services/room/room'
 import { useSelection } from '../services/selection/SelectionContext'
 import { bandSchedule, timeOf, type HeardPass } from '../services/sound/bandSchedule'
 import {
@@ -35,7 +35,7 @@ const NOTHING_HEARD: Schedule = { strikes: [], clicks: [], countIn: 0, length: 0
 type Grips = ReadonlyMap<string, Pick<Voicing, 'midis' | 'strings'>>
 
 /** What Play plays: both lines from the selection on with their band, or what the room plays instead; told to the sound, which takes it up while it plays. */
-export function useHeard({ score, beside, voice = 'all', rhythm: tried }: PlayedHere = {}): HeardNow {
+export function useHeard({ score, beside, voice = 'all', rhythm: tried }: RoomPlays = {}): HeardNow {
   const { document, reading } = useKnownTune()
   const { voicings, plain: plainSearch, plainSounds, soundingHome } = useGrips()
   const { selection } = useSelection()

@@ -1,4 +1,4 @@
-import type { ComponentType, ReactNode } from 'react'
+import type { ComponentType } from 'react'
 import type { PlayerSettings } from '../../../core/player/settings'
 import type { TuneDocument } from '../../../core/tune/document'
 import type { TuneReading } from '../../../core/tune/reading'
@@ -7,11 +7,9 @@ import type { Lyric } from '../../../core/melody/lyrics'
 import type { Group } from '../../../core/analysis/reading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { KeyRow } from '../keys/keys'
 import type { Editing } from '../notation/BeatInput'
 import type { System } from '../notation/layout'
 import type { SoundedNote } from '../notation/Threads'
-import type { Bank } from '../selection/SelectionContext'
 import type { ChordSelection } from '../selection/selection'
 import type { Schedule } from '../sound/schedule'
 import type { VoiceHeard } from '../sound/voiceHeard'
@@ -26,8 +24,8 @@ export interface Room {
   name: string
   /** Along the top. */
   label: string
-  /** What it says and shows, while the player is in it: a hook, with state of its own. Null for a page of its own, without the workspace around it. */
-  useRoom: (() => RoomView) | null
+  /** The room, with state of its own, in a `RoomFrame`. Null for a page of its own, without the workspace around it. */
+  View: ComponentType | null
   /** What whoever goes through the first steps does here. */
   firstStep?: FirstStep
 }
@@ -41,27 +39,8 @@ export interface FirstStep {
   done?: { is: (document: TuneDocument) => boolean; says: string }
 }
 
-export interface RoomView {
-  /** One row: what is set now, each word a control that opens. */
-  bar: ReactNode
-  /** Over the music, always in sight: a text, or a neck. */
-  head?: ReactNode
-  /** The first lines of the music itself, which go with it. */
-  lead?: ReactNode
-  /** Which rows stand in each system, and what they show. */
-  music: MusicShown
-  /** Comes a frame after the music where the player goes from chord to chord by keys. */
-  drawer: { name: string; content: ReactNode }
-  /** First to be listened to; the rest of the house has its own. */
-  keys: readonly KeyRow[]
-  /** The bank whose chords the arrow keys go through; null where the room has a cursor of its own. */
-  cursor: Bank | null
-  /** What Play plays, where it is not the tune as it is made. */
-  played?: PlayedHere
-}
-
 /** What of the playing a room decides. */
-export interface PlayedHere {
+export interface RoomPlays {
   /** In place of the chords: a score of the room's own. The count-in is the frame's. */
   score?: ((asked: { version: 'plain' | 'new' | 'both'; countIn: number }) => Schedule) | null
   /** Heard after the new line when both are heard in turn. */
@@ -87,9 +66,9 @@ export interface MusicShown {
   /** A kept version under the new line. */
   beside?: { name: string; isKept: boolean; line: readonly LineChord[] } | null
   /** A row of the room's own between the lines. Must be the same component at every drawing. */
-  Between?: ComponentType<RowProps>
+  Row?: ComponentType<RowProps>
   /** What that row reads beside its system. The same object while nothing of it changes. */
-  told?: RowsTold
+  rows?: RowsTold
   /** Room at the left for a clef and a signature, in px. */
   gutter?: number
   onSelectLine?: (index: number, stretch: boolean) => void

@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
-import { useChartRoom } from './useChartRoom'
+import { ChartRoom } from './ChartRoom'
 
-export const chart: Room = { name: 'chart', label: 'Chart', useRoom: useChartRoom }
+export const chart: Room = { name: 'chart', label: 'Chart', View: ChartRoom }

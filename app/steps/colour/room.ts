@@ -1,10 +1,10 @@
 import type { Room } from '../../services/room/room'
-import { useColourRoom } from './useColourRoom'
+import { ColourRoom } from './ColourRoom'
 
 export const colour: Room = {
   name: 'colour',
   label: 'Colour',
-  useRoom: useColourRoom,
+  View: ColourRoom,
   firstStep: {
     name: 'colour',
     says: 'Move the control from plain to ninths, then press Space: the plain chords, then yours.',

@@ -13,8 +13,8 @@ import type { Condition, TuneDocument } from '../../../core/tune/document'
 import { ConditionsPanel } from './ConditionsPanel'
 import { GripDrawer } from './GripDrawer'
 import { PulledPanel } from './PulledPanel'
-import { hasRoom, type usePulledActs } from './usePulledActs'
-import type { usePulling } from './usePulling'
+import { hasRoom, type PulledActs } from './usePulledActs'
+import type { NotePulling } from './usePulling'
 import { WaysOn } from './WaysOn'
 import type { TuneEdit } from '../../../core/tune/edit'
 
@@ -29,8 +29,8 @@ interface Props {
   near: NearGrip[] | null
   related: Related | null
   between: Between | null
-  pulling: ReturnType<typeof usePulling>
-  acts: ReturnType<typeof usePulledActs>
+  pulling: NotePulling
+  acts: PulledActs
   capo: number
   strings: number
   book: KnownBook

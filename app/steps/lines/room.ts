@@ -1,10 +1,10 @@
 import type { Room } from '../../services/room/room'
-import { useLinesRoom } from './useLinesRoom'
+import { LinesRoom } from './LinesRoom'
 
 export const lines: Room = {
   name: 'lines',
   label: 'Lines',
-  useRoom: useLinesRoom,
+  View: LinesRoom,
   firstStep: {
     name: 'lines',
     says: 'Every chord has a grip, and the threads are its voices. Choose another line above, press Space, and play along.',

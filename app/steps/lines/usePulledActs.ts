@@ -9,11 +9,11 @@ import { limitsFor, type PlayerBody } from '../../../core/player/limits'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Bass } from '../../../core/tune/document'
 import { madeChord } from '../../../core/tune/reading'
-import type { usePulling } from './usePulling'
+import type { NotePulling } from './usePulling'
 import type { TuneEdit } from '../../../core/tune/edit'
 
 interface PulledOf {
-  pulling: ReturnType<typeof usePulling>
+  pulling: NotePulling
   voicings: ReadonlyMap<string, Voicing>
   line: readonly LineChord[]
   next: LineChord | undefined
@@ -127,3 +127,4 @@ export const hasRoom = (chord: LineChord, line: readonly LineChord[]): boolean =
 /** Its place among the chords of its decision. */
 const putIndex = (chord: LineChord, line: readonly LineChord[]): number =>
   line.filter((one) => one.decision === chord.decision).indexOf(chord)
+export type PulledActs = ReturnType<typeof usePulledActs>

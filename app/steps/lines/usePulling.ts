@@ -106,3 +106,4 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
     letGo,
   }
 }
+export type NotePulling = ReturnType<typeof usePulling>

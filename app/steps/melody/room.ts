@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
-import { useMelodyRoom } from './useMelodyRoom'
+import { MelodyRoom } from './MelodyRoom'
 
-export const melody: Room = { name: 'melody', label: 'Melody', useRoom: useMelodyRoom }
+export const melody: Room = { name: 'melody', label: 'Melody', View: MelodyRoom }

@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
-import { usePracticeRoom } from './usePracticeRoom'
+import { PracticeRoom } from './PracticeRoom'
 
-export const practice: Room = { name: 'practice', label: 'Practice', useRoom: usePracticeRoom }
+export const practice: Room = { name: 'practice', label: 'Practice', View: PracticeRoom }

@@ -19,7 +19,7 @@ export interface RhythmShown {
   /** A hit pulled along the time by so many beats. */
   onMove: (place: string, beats: number) => void
 }
-export const rhythmTold = rowsTold<RhythmShown>()
+export const rhythmRows = rowsTold<RhythmShown>()
 
 /** A pointer that has moved less than this, in px, only touches. */
 const DRAG_PX = 8
@@ -30,7 +30,7 @@ export const placeOfHit = ({ bar, beat }: { bar: number; beat: number }): string
 
 /** The figure under one system, on the time that the chords above stand on: what is struck, how long, how hard; the melody's rhythm above it, the bass below. */
 export function RhythmRow({ system }: RowProps) {
-  const shown = rhythmTold.useTold()
+  const shown = rhythmRows.useTold()
   const dragged = useRef<{ x: number; place: string } | null>(null)
   if (!shown) return null
   const { played, melody, selected, onSelect, onMove } = shown

@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
-import { useRhythmRoom } from './useRhythmRoom'
+import { RhythmRoom } from './RhythmRoom'
 
-export const rhythm: Room = { name: 'rhythm', label: 'Rhythm', useRoom: useRhythmRoom }
+export const rhythm: Room = { name: 'rhythm', label: 'Rhythm', View: RhythmRoom }

@@ -1,26 +1,26 @@
 import { memo, type CSSProperties } from 'react'
-import type { Analysis } from '../../core/analysis/reading'
-import { barName, type Bar } from '../../core/chart/chart'
-import type { Key } from '../../core/pitch/key'
-import type { LineChord } from '../../core/tune/decisions'
-import { groupedBy } from '../../core/grouped'
-import { madeChord, type TuneChord, type TuneReading } from '../../core/tune/reading'
-import type { Voicing } from '../../core/voicing/voicing'
-import type { Editing } from '../services/notation/BeatInput'
-import { Brackets } from '../services/notation/Brackets'
-import { across, columnsOf, endOf, unitsOf, type System } from '../services/notation/layout'
-import { NOTHING_SUNG, SungWords, WordsField, type SungBar } from '../services/notation/SungWords'
-import { Threads, type ThreadChord } from '../services/notation/Threads'
-import type { FormShown, MusicShown, Pulling } from '../services/room/room'
-import type { ChordSelection } from '../services/selection/selection'
-import { useSoundingIn } from '../services/sound/SoundContext'
+import type { Analysis } from '../../../core/analysis/reading'
+import { barName, type Bar } from '../../../core/chart/chart'
+import type { Key } from '../../../core/pitch/key'
+import type { LineChord } from '../../../core/tune/decisions'
+import { groupedBy } from '../../../core/grouped'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
+import type { Voicing } from '../../../core/voicing/voicing'
+import type { Editing } from '../notation/BeatInput'
+import { Brackets } from '../notation/Brackets'
+import { across, columnsOf, endOf, unitsOf, type System } from '../notation/layout'
+import { NOTHING_SUNG, SungWords, WordsField, type SungBar } from '../notation/SungWords'
+import { Threads, type ThreadChord } from '../notation/Threads'
+import type { FormShown, MusicShown, Pulling } from '../room/room'
+import type { ChordSelection } from '../selection/selection'
+import { useSoundingIn } from '../sound/SoundContext'
 import { HomeBar, LineBank, Slots, type OnSelect } from './Banks'
 import { HomeChord, NewChord } from './chordsShown'
 
 /** No chord is selected. */
 export const NOTHING: ChordSelection = { anchor: -1, focus: -1 }
 
-interface SystemProps extends Pick<MusicShown, 'newLine' | 'Between'> {
+interface SystemProps extends Pick<MusicShown, 'newLine' | 'Row'> {
   system: System
   chords: TuneChord[]
   line: LineChord[]
@@ -76,7 +76,7 @@ export const SystemView = memo(function SystemView({
   onGroup,
   sung,
   onWords,
-  Between,
+  Row,
   gutter,
   first,
   onSelect,
@@ -120,7 +120,7 @@ export const SystemView = memo(function SystemView({
           onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)}
         />
       )}
-      {Between && <Between system={system} first={first} />}
+      {Row && <Row system={system} first={first} />}
       {newLine !== 'none' && (
         <LineBank
           name="New line"
@@ -252,7 +252,7 @@ function sameSystem(a: SystemProps, b: SystemProps): boolean {
     'form',
     'editing',
     'threads',
-    'Between',
+    'Row',
     'gutter',
     'first',
     'onSelect',

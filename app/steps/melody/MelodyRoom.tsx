@@ -3,8 +3,9 @@ import type { ImportedTune } from '../../../core/formats/readTune'
 import { Neck, marksOfGrip } from '../../services/notation/Neck'
 import { gutterFor, MelodySystem, type MelodyShown } from '../../services/notation/MelodySystem'
 import { useGrips } from '../../services/grips/GripsContext'
-import { DIGITS, type KeyRow } from '../../services/keys/keys'
-import type { RoomView, RowProps } from '../../services/room/room'
+import { RoomFrame } from '../../services/room/RoomFrame'
+import { Music } from '../../services/systems/Music'
+import type { RowProps } from '../../services/room/room'
 import { rowsTold } from '../../services/room/rows'
 import { useSelection } from '../../services/selection/SelectionContext'
 import { sequenceOf } from '../../services/sound/sequence'
@@ -14,12 +15,14 @@ import { useKnownTune } from '../../services/tune/TuneContext'
 import { countInBeats } from '../../services/words/places'
 import { placeName } from '../../../core/chart/chart'
 import { midiOf, parsePitch, pitchName, plainPitchName, type Pitch } from '../../../core/pitch/note'
+import type { TuneEdit } from '../../../core/tune/edit'
 import type { PlayerBody } from '../../../core/player/limits'
 import { BringInDialog } from './BringInDialog'
 import { MelodyBar } from './MelodyBar'
 import { MelodyDrawer } from './MelodyDrawer'
 import { melodySchedule } from './melodySchedule'
-import { useMelodyStep } from './useMelodyStep'
+import { melodyKeys } from './melodyKeys'
+import { useMelodyStep, type MelodyStepState } from './useMelodyStep'
 import { PlayingBar, WritingBar } from './WritingBar'
 
 const { tell, useTold } = rowsTold<{ shown: MelodyShown; range: readonly [number, number] }>()
@@ -43,7 +46,7 @@ function rangeInWords({ tuning, frets }: PlayerBody['instrument'], notes: readon
 }
 
 /** A melody, and a chord melody made under it. */
-export function useMelodyRoom(): RoomView {
+export function MelodyRoom() {
   const { document, reading, body, edit } = useKnownTune()
   const { chart, chords, analysis } = reading
   const { plainSounds } = useGrips()
@@ -80,7 +83,7 @@ export function useMelodyRoom(): RoomView {
     onStop: SOUND.stop,
     onHome: (index) => select(index, false),
   })
-  const { view, writing, playing } = melody
+  const { view } = melody
   const { notes, events, selected } = view
   const made = useMemo(() => events.map((one) => one.made), [events])
   const score = useMemo(
@@ -105,7 +108,7 @@ export function useMelodyRoom(): RoomView {
     return midis.length > 0 ? [Math.min(...midis) - 1, Math.max(...midis) + 1] : [40, 64]
   }, [made])
   const { shown } = melody
-  const told = useMemo(() => tell({ shown, range }), [shown, range])
+  const rows = useMemo(() => tell({ shown, range }), [shown, range])
 
   const event = events.find(({ key }) => key === selected)
   const { instrument } = body
@@ -116,152 +119,102 @@ export function useMelodyRoom(): RoomView {
         : { kind: 'melody', melody: read, did: `${read.length} notes brought in` },
     )
 
-  const act: KeyRow['act'] = (_, pressed) => melody.onKey(pressed)
-  const written = (row: Omit<KeyRow, 'act'>): KeyRow => ({
-    ...row,
-    act: (_, pressed) => writing.onKey(pressed),
-  })
-  const keys: KeyRow[] = [
-    written({
-      on: [...'abcdefg', 'r', '0'],
-      shown: 'A to G, R',
-      says: 'While writing: that note nearest to the last, a rest',
-    }),
-    written({
-      on: ['1', '2', '4', '8', '6', '.', 't'],
-      shown: '1 2 4 8 6, .  T',
-      says: 'While writing: whole, half, quarter, eighth, sixteenth; dotted; triplet',
-    }),
-    written({
-      on: ['ArrowUp', 'ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowDown'],
-      shown: '↑ ↓, Shift ↑ ↓',
-      says: 'While writing: the last note a half step, an octave',
-    }),
-    written({
-      on: [
-        '=',
-        '+',
-        'Backspace',
-        'Delete',
-        'ArrowLeft',
-        'ArrowRight',
-        'Home',
-        'End',
-        'PageUp',
-        'PageDown',
-        'Escape',
-        'Enter',
-      ],
-      shown: '=, Backspace, ← → Home End, Page keys',
-      says: 'While writing: the last note longer, taken out; the place moved, by bars',
-    }),
-    {
-      on: [],
-      shown: 'Four rows of keys',
-      says: 'While playing in: neighbouring strings, a fret a key; the arrows move them on the neck, Space ends',
-      act: () => false,
-    },
-    {
-      on: ['ArrowLeft', 'ArrowRight'],
-      shown: '← →',
-      says: 'Note before, note after, heard with what is under it',
-      act,
-    },
-    {
-      on: ['ArrowUp', 'ArrowDown', 'Enter'],
-      shown: '↑ ↓, Enter',
-      says: 'Hear what the note could have under it; keep it',
-      act,
-    },
-    {
-      on: [...DIGITS.slice(1), 'Backspace'],
-      shown: '1 to 9, Backspace',
-      says: 'Take that grip; leave it to the search again',
-      act,
-    },
-    { on: ['Escape'], shown: 'Escape', says: 'Leave what is tried', act },
-    { on: ['e'], shown: 'E', says: 'Write notes; Escape leaves', act },
-    { on: ['k'], shown: 'K', says: 'The threads shown or hidden', act },
-  ]
-  const bar = () => {
-    if (playing.on) return <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
-    if (writing.pen.on)
-      return (
-        <WritingBar
-          writing={writing}
-          neck={melody.neck}
-          onNeck={melody.setNeck}
-          range={rangeInWords(
-            instrument,
-            notes.map(({ note }) => note),
+  return (
+    <RoomFrame
+      bar={<BarNow melody={melody} onEdit={edit} onHear={onHear} />}
+      head={
+        <>
+          {melody.neck && (
+            <Neck
+              strings={instrument.tuning.length}
+              frets={instrument.frets}
+              marks={
+                event
+                  ? marksOfGrip(
+                      event.made.voicing.frets,
+                      (string) =>
+                        event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '',
+                    )
+                  : []
+              }
+              onTouch={melody.putFret}
+              label="Touch the neck to put a note in"
+            />
           )}
-        />
-      )
+          {melody.bringIn && (
+            <BringInDialog
+              onClose={() => melody.setBringIn(false)}
+              onBringIn={bringIn}
+              title={document.title}
+              chart={view.chart}
+              notes={notes}
+              lyrics={document.lyrics}
+              songKey={analysis.key}
+              tempo={document.tempo}
+            />
+          )}
+        </>
+      }
+      drawer={{
+        name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
+        content: (
+          <MelodyDrawer
+            key={selected ?? ''}
+            view={view}
+            capo={chart.capo}
+            cursor={melody.cursor}
+            slotKeys={chords.map(({ key }) => key)}
+            phrases={document.phrases}
+            onEdit={edit}
+            onHear={onHear}
+            onTake={melody.take}
+          />
+        ),
+      }}
+      keys={melodyKeys(melody)}
+      cursor={null}
+      plays={{ score }}
+    >
+      <Music reading={reading} newLine="none" Row={MelodyRow} rows={rows} gutter={gutterFor(analysis.key)} />
+    </RoomFrame>
+  )
+}
+
+/** What stands in the bar: the settings, or what writing or playing in needs. */
+function BarNow({
+  melody,
+  onEdit,
+  onHear,
+}: {
+  melody: MelodyStepState
+  onEdit: (edit: TuneEdit) => void
+  onHear: (midis: readonly number[]) => void
+}) {
+  const { document, reading, body } = useKnownTune()
+  const { instrument } = body
+  const { view, writing, playing } = melody
+  if (playing.on) return <PlayingBar playing={playing} begin={writing.begin} tuning={instrument.tuning} />
+  if (writing.pen.on)
     return (
-      <MelodyBar
-        state={melody}
-        document={document}
-        songKey={analysis.key}
-        capo={chart.capo}
-        body={body}
-        onEdit={edit}
-        onHear={onHear}
+      <WritingBar
+        writing={writing}
+        neck={melody.neck}
+        onNeck={melody.setNeck}
+        range={rangeInWords(
+          instrument,
+          view.notes.map(({ note }) => note),
+        )}
       />
     )
-  }
-  return {
-    bar: bar(),
-    head: (
-      <>
-        {melody.neck && (
-          <Neck
-            strings={instrument.tuning.length}
-            frets={instrument.frets}
-            marks={
-              event
-                ? marksOfGrip(
-                    event.made.voicing.frets,
-                    (string) => event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '',
-                  )
-                : []
-            }
-            onTouch={melody.putFret}
-            label="Touch the neck to put a note in"
-          />
-        )}
-        {melody.bringIn && (
-          <BringInDialog
-            onClose={() => melody.setBringIn(false)}
-            onBringIn={bringIn}
-            title={document.title}
-            chart={view.chart}
-            notes={notes}
-            lyrics={document.lyrics}
-            songKey={analysis.key}
-            tempo={document.tempo}
-          />
-        )}
-      </>
-    ),
-    music: { reading, newLine: 'none', Between: MelodyRow, told, gutter: gutterFor(analysis.key) },
-    drawer: {
-      name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
-      content: (
-        <MelodyDrawer
-          key={selected ?? ''}
-          view={view}
-          capo={chart.capo}
-          cursor={melody.cursor}
-          slotKeys={chords.map(({ key }) => key)}
-          phrases={document.phrases}
-          onEdit={edit}
-          onHear={onHear}
-          onTake={melody.take}
-        />
-      ),
-    },
-    keys,
-    cursor: null,
-    played: { score },
-  }
+  return (
+    <MelodyBar
+      state={melody}
+      document={document}
+      songKey={reading.analysis.key}
+      capo={reading.chart.capo}
+      body={body}
+      onEdit={onEdit}
+      onHear={onHear}
+    />
+  )
 }

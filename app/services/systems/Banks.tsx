@@ -1,13 +1,13 @@
 import { type CSSProperties, type ReactNode } from 'react'
-import { wholeBeat } from '../../core/chart/beats'
-import { type Bar, type Slot } from '../../core/chart/chart'
-import type { Key } from '../../core/pitch/key'
-import type { LineChord } from '../../core/tune/decisions'
-import { groupedBy } from '../../core/grouped'
-import { barInWords, BarHead, barLines } from '../services/notation/BarHead'
-import { BeatInput, type Editing } from '../services/notation/BeatInput'
-import type { FormShown } from '../services/room/room'
-import { isWithin, type ChordSelection } from '../services/selection/selection'
+import { wholeBeat } from '../../../core/chart/beats'
+import { type Bar, type Slot } from '../../../core/chart/chart'
+import type { Key } from '../../../core/pitch/key'
+import type { LineChord } from '../../../core/tune/decisions'
+import { groupedBy } from '../../../core/grouped'
+import { barInWords, BarHead, barLines } from '../notation/BarHead'
+import { BeatInput, type Editing } from '../notation/BeatInput'
+import type { FormShown } from '../room/room'
+import { isWithin, type ChordSelection } from '../selection/selection'
 
 /** A chord was touched; with `stretch` all from the one selected before. */
 export type OnSelect = (index: number, stretch: boolean) => void

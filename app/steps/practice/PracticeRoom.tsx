@@ -1,27 +1,24 @@
-import Button from '@mui/material/Button'
 import { useMemo } from 'react'
-import { Link } from 'react-router'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey } from '../../../core/practice/grade'
-import { AREAS, gripName, type Item } from '../../../core/practice/items'
+import { AREAS, type Item } from '../../../core/practice/items'
 import { topNoteOf } from '../../../core/practice/walk'
-import { madeChord } from '../../../core/tune/reading'
 import { limitsFor } from '../../../core/player/limits'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { useGrips } from '../../services/grips/GripsContext'
 import { usePracticeLog } from '../../services/practice/usePracticeLog'
-import type { RoomView } from '../../services/room/room'
+import { RoomFrame } from '../../services/room/RoomFrame'
+import { Music } from '../../services/systems/Music'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { useSoundingIn } from '../../services/sound/SoundContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useSteady } from '../../services/words/steady'
-import { GoalField } from './GoalField'
 import { keysOf } from './keysOf'
 import { passSchedule } from './passSchedule'
 import { MODES, PracticeBar, type PracticeMode, type Practised } from './PracticeBar'
 import { PracticeDrawer } from './PracticeDrawer'
-import { Stage } from './Stage'
-import type { Staged } from './stage'
+import { NothingStaged, PracticeStage } from './PracticeStage'
+import { useDoubt } from './useDoubt'
 import { useEasier } from './useEasier'
 import { usePlan } from './usePlan'
 import { useInSight } from './useInSight'
@@ -40,11 +37,11 @@ const AS_USUAL: Practised = {
 }
 
 /** Until it needs no thought: small pieces, slowly, then joined, on one key. */
-export function usePracticeRoom(): RoomView {
+export function PracticeRoom() {
   const { id, document, reading, body, edit } = useKnownTune()
   const { chart, line, analysis } = reading
-  const { voicings, search } = useGrips()
-  const { selectLineRange, lineSelection } = useSelection()
+  const { voicings } = useGrips()
+  const { selectLineRange } = useSelection()
   const log = usePracticeLog(id, document.title)
   const [set, setSet] = useKeptState<Practised>('practice.set', AS_USUAL)
   const { items, plan } = usePlan(log, set.minutes)
@@ -77,32 +74,10 @@ export function usePracticeRoom(): RoomView {
     onBegin: () => item && setPicked(itemKey(item)),
     onCleanKey: () => setKeyAt(keyAt + 1),
   })
-  const { round, visit, goal, hasTime, hurt, hidden } = passes
+  const { round, visit, hurt, hidden } = passes
   useInSight(stage)
 
-  /** Doubt at a chord: the change into it becomes an exercise. */
-  const doubt = () => {
-    const at = line.findIndex(({ index }) => index === lineSelection.focus)
-    const into = line[at]
-    const from = line[at - 1]
-    const names = [from, into].map((one) => {
-      const voicing = one && voicings.get(one.key)
-      const chord = one && madeChord(one)
-      return voicing && chord ? gripName({ text: chord.canonical }, voicing) : null
-    })
-    if (!into || !names[1]) return
-    walk.doubt(into.key)
-    log.grade({
-      kind: names[0] ? 'change' : 'grip',
-      item: names[0] ? `${names[0]} to ${names[1]}` : names[1],
-      grade: 'failed',
-      fromBar: from?.slot.bar ?? into.slot.bar,
-      toBar: into.slot.bar,
-      key: home,
-      note: 'doubtful on a rubato walk',
-    })
-  }
-
+  const doubt = useDoubt(walk, log)
   const sounding = useSoundingIn('new')
   const playedNow = stage?.chords.findIndex(({ index }) => index >= 0 && index === sounding) ?? -1
   const isWalk = set.mode === 'walk'
@@ -171,83 +146,65 @@ export function usePracticeRoom(): RoomView {
   const topNote = (held: Voicing) =>
     topNoteOf(held, analysis.key, limitsFor(body, chart.capo, 'any').instrument, body.instrument.cutaway)
 
-  return {
-    bar: <PracticeBar set={set} keyNow={elsewhere?.staged?.key ?? home} onSet={change} />,
-    lead: stage ? (
-      <Stage
-        shown={{
-          title: set.mode === 'keys' ? `${passageName(stage)} in ${stage.key}` : titleOf(stage),
-          says: says(),
-          now,
-          next,
-          hidden,
-          tempo: hasTime ? { now: visit.rung.tempo, goal } : null,
-          marks: visit.marks,
-          round: round.round,
-          capo: chart.capo,
-        }}
-        walk={isWalk ? onward : null}
-        onPress={passes.press}
-        onGrade={round.grade}
-        onHurt={passes.hurts}
-      >
-        {visit.rest && (
-          <p className="rest-due" role="status">
-            {Math.round(visit.played)} minutes without a rest: put the hands down for one.{' '}
-            <Button size="small" onClick={visit.rested}>
-              Rested
-            </Button>
-          </p>
-        )}
-        {log.trouble && (
-          <p className="notice" role="alert">
-            {log.trouble}
-          </p>
-        )}
-        {hasTime && (
-          <GoalField goal={goal} onGoal={(next_) => log.setGoal(goalOf(stage, next_, log.goals))} />
-        )}
-      </Stage>
-    ) : (
-      line.length > 0 && (
-        <p className="empty">
-          What can be practised comes from the grips of your line.{' '}
-          {search.state.kind === 'fault' ? search.state.message : 'They are being looked for.'}{' '}
-          <Link to={`/tunes/${id}/lines`}>To the Lines step</Link>
-        </p>
-      )
-    ),
-    music: { reading, newLine: hidden ? 'reasons' : 'grips', voicings, threads: hidden ? null : threads },
-    drawer: {
-      name: 'Practice',
-      content: (
-        <PracticeDrawer
-          trainer={`/trainer?from=${id}`}
-          plan={plan}
-          items={items}
-          records={log.records}
-          today={log.today}
-          chosen={item && itemKey(item)}
-          onChoose={choose}
-          hurt={hurt !== null}
-          easier={easier}
-          onEasier={({ key, easier: one }) => edit({ kind: 'fix', slot: key, frets: [...one.voicing.frets] })}
-          wanted={new Set([...log.goals.values()].filter(({ wanted }) => wanted).map(itemKey))}
-          onWant={(one) => {
-            const known = log.goals.get(itemKey(one))
-            log.setGoal({
-              kind: one.kind,
-              item: one.item,
-              tempo: known?.tempo ?? null,
-              wanted: !known?.wanted,
-            })
-          }}
-        />
-      ),
-    },
-    keys,
-    cursor: 'line',
-  }
+  return (
+    <RoomFrame
+      bar={<PracticeBar set={set} keyNow={elsewhere?.staged?.key ?? home} onSet={change} />}
+      lead={
+        stage ? (
+          <PracticeStage
+            stage={stage}
+            mode={set.mode}
+            passes={passes}
+            log={log}
+            says={says()}
+            now={now}
+            next={next}
+            walk={isWalk ? onward : null}
+          />
+        ) : (
+          <NothingStaged />
+        )
+      }
+      drawer={{
+        name: 'Practice',
+        content: (
+          <PracticeDrawer
+            trainer={`/trainer?from=${id}`}
+            plan={plan}
+            items={items}
+            records={log.records}
+            today={log.today}
+            chosen={item && itemKey(item)}
+            onChoose={choose}
+            hurt={hurt !== null}
+            easier={easier}
+            onEasier={({ key, easier: one }) =>
+              edit({ kind: 'fix', slot: key, frets: [...one.voicing.frets] })
+            }
+            wanted={new Set([...log.goals.values()].filter(({ wanted }) => wanted).map(itemKey))}
+            onWant={(one) => {
+              const known = log.goals.get(itemKey(one))
+              log.setGoal({
+                kind: one.kind,
+                item: one.item,
+                tempo: known?.tempo ?? null,
+                wanted: !known?.wanted,
+              })
+            }}
+          />
+        ),
+      }}
+      keys={keys}
+      cursor="line"
+    >
+      <Music
+        reading={reading}
+        newLine={hidden ? 'reasons' : 'grips'}
+        voicings={voicings}
+        threads={hidden ? null : threads}
+      />
+    </RoomFrame>
+  )
 }
 
 /** What is practised in a mode of its own. */
@@ -255,13 +212,3 @@ const MODE_OF: Readonly<Partial<Record<Item['kind'], PracticeMode>>> = { cadence
 
 const AREA = /frets (\d+) to/
 const AREA_STARTS = AREAS.map(([low]): number => low)
-
-const titleOf = ({ item }: Staged): string => item[0]!.toUpperCase() + item.slice(1)
-const passageName = ({ from, to }: Staged): string => (from === to ? `Bar ${from}` : `Bars ${from} to ${to}`)
-
-const goalOf = ({ kind, item }: Staged, tempo: number, goals: ReadonlyMap<string, { wanted: boolean }>) => ({
-  kind,
-  item,
-  tempo,
-  wanted: goals.get(itemKey({ kind, item }))?.wanted ?? false,
-})

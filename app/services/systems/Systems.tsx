@@ -8,17 +8,17 @@ import {
   useState,
   type RefObject,
 } from 'react'
-import type { TuneDocument } from '../../core/tune/document'
-import type { TuneReading } from '../../core/tune/reading'
-import { groupedBy } from '../../core/grouped'
-import type { Voicing } from '../../core/voicing/voicing'
-import { systemsOf, type System } from '../services/notation/layout'
-import { useBarsInSystem } from '../services/notation/useBarsInSystem'
-import type { SungBar } from '../services/notation/SungWords'
-import type { MusicShown } from '../services/room/room'
-import { RowsTold } from '../services/room/rows'
-import type { Bank } from '../services/selection/SelectionContext'
-import { rangeOf, type ChordSelection } from '../services/selection/selection'
+import type { TuneDocument } from '../../../core/tune/document'
+import type { TuneReading } from '../../../core/tune/reading'
+import { groupedBy } from '../../../core/grouped'
+import type { Voicing } from '../../../core/voicing/voicing'
+import { systemsOf, type System } from '../notation/layout'
+import { useBarsInSystem } from '../notation/useBarsInSystem'
+import type { SungBar } from '../notation/SungWords'
+import type { MusicShown } from '../room/room'
+import { RowsTold } from '../room/rows'
+import type { Bank } from '../selection/SelectionContext'
+import { rangeOf, type ChordSelection } from '../selection/selection'
 import { NOTHING, SystemView } from './SystemView'
 
 interface Props {
@@ -72,22 +72,22 @@ export const Systems = memo(function Systems({
     form,
     newLine,
     threads = null,
-    Between,
-    told = null,
+    Row,
+    rows = null,
     gutter = 0,
   } = shown
   const room = useBarsInSystem()
   const laidOut = useMemo(() => laidOutIn(reading, room), [reading, room])
   const now = useMemo(
-    () => inSystems(laidOut, { room, reading, beside, voicings, form, newLine, threads, Between, gutter }),
-    [laidOut, room, reading, beside, voicings, form, newLine, threads, Between, gutter],
+    () => inSystems(laidOut, { room, reading, beside, voicings, form, newLine, threads, Row, gutter }),
+    [laidOut, room, reading, beside, voicings, form, newLine, threads, Row, gutter],
   )
   const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
   // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
   const late = useDeferredValue(now)
   // Nor does the next key wait for grips and threads.
   const soon = onlyGripsDiffer(late, now) ? late : now
-  const toldLate = useDeferredValue(told)
+  const rowsLate = useDeferredValue(rows)
   const { chords, line } = reading
   const focus = (cursor === 'line' ? line[lineSelection.focus] : chords[selection.focus])?.slot.bar
   const focused = now.systems.findIndex(({ system }) => system.bars.some(({ number }) => number === focus))
@@ -108,7 +108,7 @@ export const Systems = memo(function Systems({
         const { system, home, made, other, onward, low, high } = systems[at]!
         // Only what concerns this system is handed to it, so that the others need not be drawn again.
         return (
-          <RowsTold.Provider key={number} value={seen ? told : toldLate}>
+          <RowsTold.Provider key={number} value={seen ? rows : rowsLate}>
             <SystemView
               {...all}
               system={system}
@@ -159,7 +159,7 @@ function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, SungB
 type AllShown = Required<
   Pick<MusicShown, 'reading' | 'newLine' | 'voicings' | 'threads' | 'beside' | 'gutter'>
 > &
-  Pick<MusicShown, 'form' | 'Between'> & {
+  Pick<MusicShown, 'form' | 'Row'> & {
     /** Bars that stand side by side. */
     room: number
   }
@@ -216,7 +216,7 @@ const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
   a.reading === b.reading &&
   a.form === b.form &&
   a.newLine === b.newLine &&
-  a.Between === b.Between &&
+  a.Row === b.Row &&
   a.gutter === b.gutter
 
 /** Whether a system is within the window, told without drawing anything again. Until the window says so, the first ones are. */

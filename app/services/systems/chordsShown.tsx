@@ -1,13 +1,13 @@
-import { slotKey, type Chart, type ChartProblem } from '../../core/chart/chart'
-import type { ChordSymbol } from '../../core/chord/symbol'
-import { pitchClass } from '../../core/pitch/note'
-import type { Decision, LineChord } from '../../core/tune/decisions'
-import { madeChord, type TuneChord, type TuneReading } from '../../core/tune/reading'
-import type { Voicing } from '../../core/voicing/voicing'
-import { ChordName } from '../services/notation/ChordName'
-import { engraved, engravedWords } from '../../core/chord/engraved'
-import { GripDiagram } from '../services/notation/GripDiagram'
-import type { MusicShown } from '../services/room/room'
+import { slotKey, type Chart, type ChartProblem } from '../../../core/chart/chart'
+import type { ChordSymbol } from '../../../core/chord/symbol'
+import { pitchClass } from '../../../core/pitch/note'
+import type { Decision, LineChord } from '../../../core/tune/decisions'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
+import type { Voicing } from '../../../core/voicing/voicing'
+import { ChordName } from '../notation/ChordName'
+import { engraved, engravedWords } from '../../../core/chord/engraved'
+import { GripDiagram } from '../notation/GripDiagram'
+import type { MusicShown } from '../room/room'
 
 const problemsRead = new WeakMap<Chart, ReadonlyMap<string, ChartProblem>>()
 /** Problems of a chart by the place of their slot. */
