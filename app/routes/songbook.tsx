@@ -155,14 +155,7 @@ export default function SongbookPage({
   },
   actionData,
 }: Route.ComponentProps) {
-  const [renaming, setRenaming] = useState<string | null>(null)
   const { chosen, choose, chooseAll, chooseNone } = useChoice(rows.map(({ id }) => id))
-  const navigation = useNavigation()
-  const busy = navigation.state !== 'idle'
-  // The field closes when the new title is there, and stays with what was typed when it could not be sent.
-  useEffect(() => {
-    if (!actionData) setRenaming(null)
-  }, [rows, actionData])
   /** The address of the same tunes, seen otherwise. */
   const viewed = (more: Record<string, string>) =>
     `/?${new URLSearchParams({
@@ -175,34 +168,7 @@ export default function SongbookPage({
     <main className="page songbook">
       <PageHead title="Songbook" />
       <FirstSteps heard={heard} />
-      <div className="songbook-tools">
-        <Form method="get" role="search">
-          <TextField
-            name="q"
-            label="Search the songbook"
-            placeholder="words, chords, ii V I, walking up"
-            slotProps={{ inputLabel: { shrink: true } }}
-            defaultValue={q}
-            key={q}
-            size="small"
-          />
-          {tag !== null && <input type="hidden" name="tag" value={tag} />}
-          <Button type="submit">Search</Button>
-        </Form>
-        <Form method="post">
-          <input type="hidden" name="intent" value="new" />
-          <TextField
-            name="title"
-            label="Title of a new tune"
-            required
-            size="small"
-            slotProps={{ htmlInput: { maxLength: 120 } }}
-          />
-          <Button type="submit" variant="contained" color="primary">
-            New tune
-          </Button>
-        </Form>
-      </div>
+      <Tools q={q} tag={tag} />
       <Refused said={actionData} />
       {deleted && (
         <WayBack intent="restore" field={['id', deleted]} act="Undo the deletion">
@@ -230,118 +196,214 @@ export default function SongbookPage({
           </Button>
         </Form>
       )}
-      {total > 0 && found === 0 && (
-        <p className="empty">
-          {noneFound(q, tag)} <Link to="/">Show all {total}</Link>
-          {near.length > 0 && (
-            <>
-              {' '}
-              Near it:{' '}
-              {near.map(({ id, title: nearTitle }, at) => (
-                <span key={id}>
-                  {at > 0 && ', '}
-                  <Link to={`/tunes/${id}`}>{nearTitle}</Link>
-                </span>
-              ))}
-            </>
-          )}
-        </p>
-      )}
+      {total > 0 && found === 0 && <NoneFound q={q} tag={tag} total={total} near={near} />}
       {chosen.length > 0 && (
         <Several ids={chosen} tags={tags.map((one) => one.tag)} sets={sets} onNone={chooseNone} />
       )}
       {found > 0 && (
-        <table className="songbook-table of-tunes" aria-busy={busy}>
-          <caption>
-            {found < total ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`}
-          </caption>
-          <thead>
-            <tr>
-              <th scope="col" className="row-choice">
-                <label>
-                  <input
-                    type="checkbox"
-                    aria-label="Choose all tunes shown"
-                    checked={chosen.length === rows.length}
-                    onChange={(event) => (event.currentTarget.checked ? chooseAll() : chooseNone())}
-                  />
-                </label>
-              </th>
-              {COLUMNS.map(({ by, label, from: shownFrom }) => (
-                <th
-                  key={label}
-                  scope="col"
-                  className={shownFrom}
-                  aria-sort={by === sort ? directionOf(by) : undefined}
-                >
-                  {by ? (
-                    <Link to={viewed({ sort: by })} preventScrollReset>
-                      {label}
-                    </Link>
-                  ) : (
-                    label
-                  )}
-                </th>
-              ))}
-              <th scope="col">
-                <span className="visually-hidden">What to do with it</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <Row
-                key={row.id}
-                row={row}
-                renaming={renaming === row.id}
-                onRename={setRenaming}
-                chosen={chosen.includes(row.id)}
-                onChoose={choose}
-              />
-            ))}
-          </tbody>
-        </table>
+        <TunesTable
+          rows={rows}
+          caption={
+            found < total ? `${found} of ${total} tunes` : `${total} ${total === 1 ? 'tune' : 'tunes'}`
+          }
+          sort={sort}
+          viewed={viewed}
+          choice={{ chosen, choose, chooseAll, chooseNone }}
+          done={actionData}
+        />
       )}
       {deletedCount > 0 && (
         <p>
           <Link to="/deleted">Deleted tunes ({deletedCount})</Link>
         </p>
       )}
-      {demo && demo.tunes + demo.passes > 0 && (
-        <Form method="post" className="demo-note">
-          <p>
-            {demo.tunes > 0 &&
-              `${demo.tunes} ${demo.tunes === 1 ? 'tune is' : 'tunes are'} the demo’s${demo.passes > 0 ? ', and' : '.'} `}
-            {demo.passes > 0 && `${demo.passes} passes in the log are its invented player’s.`} Tunes of it
-            that you have changed are yours.
-          </p>
-          <Button type="submit" name="intent" value="own">
-            Begin my own book
-          </Button>
-        </Form>
+      {demo && demo.tunes + demo.passes > 0 && <DemoNote {...demo} />}
+      <MoreTunes from={from} shown={rows.length} found={found} sort={sort} viewed={viewed} />
+    </main>
+  )
+}
+
+type Page = Route.ComponentProps['loaderData']
+
+/** What is searched for, and a new tune. */
+function Tools({ q, tag }: Pick<Page, 'q' | 'tag'>) {
+  return (
+    <div className="songbook-tools">
+      <Form method="get" role="search">
+        <TextField
+          name="q"
+          label="Search the songbook"
+          placeholder="words, chords, ii V I, walking up"
+          slotProps={{ inputLabel: { shrink: true } }}
+          defaultValue={q}
+          key={q}
+          size="small"
+        />
+        {tag !== null && <input type="hidden" name="tag" value={tag} />}
+        <Button type="submit">Search</Button>
+      </Form>
+      <Form method="post">
+        <input type="hidden" name="intent" value="new" />
+        <TextField
+          name="title"
+          label="Title of a new tune"
+          required
+          size="small"
+          slotProps={{ htmlInput: { maxLength: 120 } }}
+        />
+        <Button type="submit" variant="contained" color="primary">
+          New tune
+        </Button>
+      </Form>
+    </div>
+  )
+}
+
+interface TableProps extends Pick<Page, 'rows' | 'sort'> {
+  caption: string
+  /** The address of the same tunes, seen otherwise. */
+  viewed: (more: Record<string, string>) => string
+  choice: ReturnType<typeof useChoice>
+  done: Route.ComponentProps['actionData']
+}
+
+/** The tunes, in the order that is asked for. */
+function TunesTable({
+  rows,
+  caption,
+  sort,
+  viewed,
+  choice: { chosen, choose, chooseAll, chooseNone },
+  done,
+}: TableProps) {
+  const [renaming, setRenaming] = useState<string | null>(null)
+  const busy = useNavigation().state !== 'idle'
+  // The field closes when the new title is there, and stays with what was typed when it could not be sent.
+  useEffect(() => {
+    if (!done) setRenaming(null)
+  }, [rows, done])
+  return (
+    <table className="songbook-table of-tunes" aria-busy={busy}>
+      <caption>{caption}</caption>
+      <thead>
+        <tr>
+          <th scope="col" className="row-choice">
+            <label>
+              <input
+                type="checkbox"
+                aria-label="Choose all tunes shown"
+                checked={chosen.length === rows.length}
+                onChange={(event) => (event.currentTarget.checked ? chooseAll() : chooseNone())}
+              />
+            </label>
+          </th>
+          {COLUMNS.map(({ by, label, from: shownFrom }) => (
+            <th
+              key={label}
+              scope="col"
+              className={shownFrom}
+              aria-sort={by === sort ? directionOf(by) : undefined}
+            >
+              {by ? (
+                <Link to={viewed({ sort: by })} preventScrollReset>
+                  {label}
+                </Link>
+              ) : (
+                label
+              )}
+            </th>
+          ))}
+          <th scope="col">
+            <span className="visually-hidden">What to do with it</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <Row
+            key={row.id}
+            row={row}
+            renaming={renaming === row.id}
+            onRename={setRenaming}
+            chosen={chosen.includes(row.id)}
+            onChoose={choose}
+          />
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+/** Nothing has what was asked for: what is near it, and the way back to all. */
+function NoneFound({ q, tag, total, near }: Pick<Page, 'q' | 'tag' | 'total' | 'near'>) {
+  return (
+    <p className="empty">
+      {noneFound(q, tag)} <Link to="/">Show all {total}</Link>
+      {near.length > 0 && (
+        <>
+          {' '}
+          Near it:{' '}
+          {near.map(({ id, title: nearTitle }, at) => (
+            <span key={id}>
+              {at > 0 && ', '}
+              <Link to={`/tunes/${id}`}>{nearTitle}</Link>
+            </span>
+          ))}
+        </>
       )}
-      {from + rows.length < found && rows.length >= MOST_ROWS && (
+    </p>
+  )
+}
+
+/** What of the book is the demo's, and how to begin without it. */
+function DemoNote(demo: NonNullable<Page['demo']>) {
+  return (
+    <Form method="post" className="demo-note">
+      <p>
+        {demo.tunes > 0 &&
+          `${demo.tunes} ${demo.tunes === 1 ? 'tune is' : 'tunes are'} the demo’s${demo.passes > 0 ? ', and' : '.'} `}
+        {demo.passes > 0 && `${demo.passes} passes in the log are its invented player’s.`} Tunes of it that
+        you have changed are yours.
+      </p>
+      <Button type="submit" name="intent" value="own">
+        Begin my own book
+      </Button>
+    </Form>
+  )
+}
+
+/** Where there are more than are shown. */
+function MoreTunes({
+  from,
+  shown,
+  found,
+  sort,
+  viewed,
+}: Pick<Page, 'from' | 'found' | 'sort'> & Pick<TableProps, 'viewed'> & { shown: number }) {
+  return (
+    <>
+      {from + shown < found && shown >= MOST_ROWS && (
         <p>
-          <Link to={viewed({ sort, rows: String(MOST_ROWS), from: String(from + rows.length) })}>
-            The next {Math.min(MOST_ROWS, found - from - rows.length)} of {found}
+          <Link to={viewed({ sort, rows: String(MOST_ROWS), from: String(from + shown) })}>
+            The next {Math.min(MOST_ROWS, found - from - shown)} of {found}
           </Link>
         </p>
       )}
-      {from + rows.length < found && rows.length < MOST_ROWS && (
+      {from + shown < found && shown < MOST_ROWS && (
         <p>
           <Link
             to={viewed({
               sort,
               ...(from > 0 ? { from: String(from) } : {}),
-              rows: String(Math.min(MOST_ROWS, rows.length + ROWS_A_PAGE)),
+              rows: String(Math.min(MOST_ROWS, shown + ROWS_A_PAGE)),
             })}
             preventScrollReset
           >
-            Show more ({found - from - rows.length} left)
+            Show more ({found - from - shown} left)
           </Link>
         </p>
       )}
-    </main>
+    </>
   )
 }
 

@@ -27,6 +27,7 @@ import { GripDiagram } from '../services/notation/GripDiagram'
 import { BARS_IN_SYSTEM, unitsOf } from '../services/notation/layout'
 import { Threads } from '../services/notation/Threads'
 import { usePlayerSettings } from '../services/player/PlayerContext'
+import type { LoggedPass } from '../../core/practice/passSchema'
 import { logPass, sendWaiting } from '../services/practice/outbox'
 import { zoneHere } from '../services/practice/usePracticeLog'
 import { excerptOf } from '../services/sound/schedule'
@@ -122,27 +123,10 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
   } = usePlayerSettings()
   const body = useMemo(() => ({ instrument, hand }), [instrument, hand])
   useEffect(() => void sendWaiting().then(setTrouble), [])
-  const training = useTraining(about, kinds, body, (question, grade, seconds) => {
-    void logPass({
-      id: crypto.randomUUID(),
-      tuneId: from === BOOK ? null : from,
-      title: title.slice(0, 120),
-      kind: 'question',
-      item: `${question.kind}: ${question.item}`.slice(0, 300),
-      fromBar: null,
-      toBar: null,
-      key: null,
-      tempo: null,
-      goal: null,
-      grade,
-      seconds,
-      at: Date.now(),
-      zone: zoneHere(),
-      note: '',
-      hurt: false,
-    }).then(setTrouble)
+  const training = useTraining(about, kinds, body, (asked, grade, seconds) => {
+    void logPass(passOf({ id: from, title }, asked, grade, seconds)).then(setTrouble)
   })
-  const { question, answered, left } = training
+  const { question } = training
   /** No session runs: the first question of the next one stands behind what begins it. */
   const waiting = !training.begun || training.over || !question
   const hear = (one: Question) => {
@@ -154,45 +138,7 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
     if (question?.kind === 'ear' && !waiting) hear(question)
     return SOUND.stop
   }, [question, waiting])
-  const keys: KeyRow[] = [
-    {
-      on: ['Space', 'Enter'],
-      shown: 'Space',
-      says: 'Begin; after an answer, the next question',
-      act: () => {
-        if (waiting) return training.begin()
-        if (answered) training.next()
-      },
-    },
-    {
-      on: ['1', '2', '3', '4', '5', '6'],
-      shown: '1 to 6',
-      says: 'The answer of this number',
-      act: (press) => {
-        const choice = question?.choices?.[Number(press) - 1]
-        if (!choice || answered || waiting) return false
-        training.answer(choice)
-      },
-    },
-    {
-      on: ['h'],
-      shown: 'H',
-      says: 'A hint',
-      act: () => {
-        if (waiting || answered) return false
-        training.hint()
-      },
-    },
-    {
-      on: ['p'],
-      shown: 'P',
-      says: 'Hear it',
-      act: () => {
-        if (waiting || !question) return false
-        hear(question)
-      },
-    },
-  ]
+  const keys = trainerKeys(training, waiting, hear)
   useKeys(
     (event) => actOn(keys, event),
     () => null,
@@ -249,54 +195,141 @@ export default function TrainerPage({ loaderData }: Route.ComponentProps) {
           <Begin training={training} kinds={kinds} chords={about.symbols.length} />
         )}
         {question && !training.over && (
-          <section className="trainer-question" aria-label="Question" inert={waiting}>
-            <p className="trainer-score">
-              {waiting
-                ? 'The first question'
-                : `${training.right} of ${training.asked} right, ${leftInWords(left)}`}
-            </p>
-            <div role="status">
-              <h2>{engravedWords(question.ask)}</h2>
-            </div>
-            {question.sounds.length > 0 && (question.kind === 'ear' || answered) && (
-              <Button onClick={() => hear(question)}>Hear it (P)</Button>
-            )}
-            <div className="trainer-grips">
-              {gripsOf(question, answered !== null).map((voicing) => (
-                <GripDiagram
-                  key={voicing.frets.join()}
-                  voicing={voicing}
-                  scale={1.4}
-                  degrees={answered !== null}
-                />
-              ))}
-            </div>
-            <Answering
-              key={question.ask}
-              question={question}
-              strings={body.instrument.tuning.length}
-              disabled={answered !== null}
-              onAnswer={training.answer}
-            />
-            {!answered && !training.hinted && <Button onClick={training.hint}>A hint (H)</Button>}
-            {!answered && training.hinted && <p className="trying">{engravedWords(hintOf(question))}</p>}
-            {answered && (
-              <div className={answered.right ? 'trainer-answer right' : 'trainer-answer'} role="status">
-                <p>
-                  <b>{answered.right ? 'Right.' : engravedWords(`No: ${question.accepts[0]}.`)}</b>{' '}
-                  {engravedWords(question.explain)}
-                </p>
-                {question.moves.length > 1 && <Moves question={question} />}
-                <Button variant="contained" color="primary" onClick={training.next}>
-                  Next (Space)
-                </Button>
-              </div>
-            )}
-          </section>
+          <QuestionCard
+            question={question}
+            training={training}
+            waiting={waiting}
+            strings={body.instrument.tuning.length}
+            onHear={() => hear(question)}
+          />
         )}
       </div>
       <p className="quiet">Three minutes at a time. Stop when it hurts.</p>
     </main>
+  )
+}
+
+/** An answer as the log has it. */
+const passOf = (
+  about: { id: string; title: string },
+  question: Question,
+  grade: LoggedPass['grade'],
+  seconds: number,
+): LoggedPass => ({
+  id: crypto.randomUUID(),
+  tuneId: about.id === BOOK ? null : about.id,
+  title: about.title.slice(0, 120),
+  kind: 'question',
+  item: `${question.kind}: ${question.item}`.slice(0, 300),
+  fromBar: null,
+  toBar: null,
+  key: null,
+  tempo: null,
+  goal: null,
+  grade,
+  seconds,
+  at: Date.now(),
+  zone: zoneHere(),
+  note: '',
+  hurt: false,
+})
+
+/** @param waiting no session runs: the first question of the next one stands behind what begins it */
+function trainerKeys(training: Training, waiting: boolean, hear: (question: Question) => void): KeyRow[] {
+  const { question, answered } = training
+  return [
+    {
+      on: ['Space', 'Enter'],
+      shown: 'Space',
+      says: 'Begin; after an answer, the next question',
+      act: () => {
+        if (waiting) return training.begin()
+        if (answered) training.next()
+      },
+    },
+    {
+      on: ['1', '2', '3', '4', '5', '6'],
+      shown: '1 to 6',
+      says: 'The answer of this number',
+      act: (press) => {
+        const choice = question?.choices?.[Number(press) - 1]
+        if (!choice || answered || waiting) return false
+        training.answer(choice)
+      },
+    },
+    {
+      on: ['h'],
+      shown: 'H',
+      says: 'A hint',
+      act: () => {
+        if (waiting || answered) return false
+        training.hint()
+      },
+    },
+    {
+      on: ['p'],
+      shown: 'P',
+      says: 'Hear it',
+      act: () => {
+        if (waiting || !question) return false
+        hear(question)
+      },
+    },
+  ]
+}
+
+interface QuestionCardProps {
+  question: Question
+  training: Training
+  waiting: boolean
+  /** How many the instrument has. */
+  strings: number
+  onHear: () => void
+}
+
+/** A question with what it shows, what can be answered, and after that what was right. */
+function QuestionCard({ question, training, waiting, strings, onHear }: QuestionCardProps) {
+  const { answered, left } = training
+  return (
+    <section className="trainer-question" aria-label="Question" inert={waiting}>
+      <p className="trainer-score">
+        {waiting
+          ? 'The first question'
+          : `${training.right} of ${training.asked} right, ${leftInWords(left)}`}
+      </p>
+      <div role="status">
+        <h2>{engravedWords(question.ask)}</h2>
+      </div>
+      {question.sounds.length > 0 && (question.kind === 'ear' || answered) && (
+        <Button onClick={onHear}>Hear it (P)</Button>
+      )}
+      <div className="trainer-grips">
+        {gripsOf(question, answered !== null).map((voicing) => (
+          <GripDiagram key={voicing.frets.join()} voicing={voicing} scale={1.4} degrees={answered !== null} />
+        ))}
+      </div>
+      <Answering
+        key={question.ask}
+        question={question}
+        strings={strings}
+        disabled={answered !== null}
+        onAnswer={training.answer}
+      />
+      {!answered && !training.hinted && <Button onClick={training.hint}>A hint (H)</Button>}
+      {!answered && training.hinted && <p className="trying">{engravedWords(hintOf(question))}</p>}
+      {answered && (
+        <div className={answered.right ? 'trainer-answer right' : 'trainer-answer'} role="status">
+          <p>
+            <b>{answered.right ? 'Right.' : engravedWords(`No: ${question.accepts[0]}.`)}</b>{' '}
+            {engravedWords(question.explain)}
+          </p>
+          {question.moves.length > 1 && <Moves question={question} />}
+          <Button variant="contained" color="primary" onClick={training.next}>
+            Next (Space)
+          </Button>
+        </div>
+      )}
+    </section>
   )
 }
 

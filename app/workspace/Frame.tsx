@@ -3,7 +3,7 @@ import { Fragment, memo, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
-import { actOn, type KeyRow } from '../services/keys/keys'
+import { actOn } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { useKeptTune } from '../services/offline/useKept'
 import { CursorContext, useRoomShown, type FrameSlot } from '../services/room/RoomFrame'
@@ -11,7 +11,7 @@ import type { Room } from '../services/room/room'
 import { usePlaceKept } from '../services/tune/usePlaceKept'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
-import { COUNT_INS, levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
+import { levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
 import { SOUND } from '../services/sound/store'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
@@ -20,12 +20,11 @@ import { hearingInWords, silenceInWords } from '../services/words/places'
 import { useSteady } from '../services/words/steady'
 import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
+import { useEverywhereKeys } from './everywhereKeys'
 import { FirstStrip } from './FirstStrip'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
-import { useHeard } from './useHeard'
-
-const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const
+import { useHeard, type HeardNow } from './useHeard'
 
 /**
  * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
@@ -43,17 +42,12 @@ export const Frame = memo(function Frame({
   const { room, parts } = useRoomShown(slot)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, stepped, status, keptHere, aside, edit } = tune
-  const { selection, move, walks, narrow } = useSelection()
-  const { search, plain } = useGrips()
-  const { hearing, setHearing, heardTempo, play } = useSound()
-  const { playing, trouble } = usePlaying()
+  const { selection, walks } = useSelection()
   const navigate = useNavigate()
   const heard = useHeard(parts.plays)
-  const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
   usePlaceKept(id, room.name, reading.chords[selection.focus]?.key ?? null)
   useKeptTune(kept, status.kind === 'saved' ? document : null)
   const [keysOpen, setKeysOpen] = useState(false)
-  const [broken, putAwayBroken] = useWorkerFault()
 
   const goTo = (other: Room | undefined) => {
     if (!other) return false
@@ -63,60 +57,7 @@ export const Frame = memo(function Frame({
     else void session.flush().then(go)
   }
   const { cursor } = parts
-  const bank = cursor ?? 'home'
-  const everywhere: KeyRow[] = [
-    { on: ['Space'], shown: 'Space', says: 'Play or stop', act: () => (playing ? SOUND.stop() : play()) },
-    {
-      on: ['ArrowLeft', 'ArrowRight'],
-      shown: '← →',
-      says: 'Chord before, chord after',
-      act: (press) => move(bank, press === 'ArrowLeft' ? -1 : 1, false),
-    },
-    {
-      on: ['Shift+ArrowLeft', 'Shift+ArrowRight'],
-      shown: 'Shift ← →',
-      says: 'Stretch the selection (it is what is played and looped)',
-      act: (press) => move(bank, press.endsWith('Left') ? -1 : 1, true),
-    },
-    {
-      on: ['Escape'],
-      shown: 'Escape',
-      says: 'Select only the present chord; close what is open',
-      act: () => narrow(bank),
-    },
-    {
-      on: Object.keys(VERSIONS).flatMap((letter) => [letter, `Alt+${letter}`]),
-      shown: 'P  N  B  V',
-      says: 'Hear the plain version, the new one, both in turn, the new one and the version beside it. On the Chart step B and N with Alt',
-      act: (press) => setHearing({ ...hearing, version: VERSIONS[press.at(-1) as keyof typeof VERSIONS] }),
-    },
-    {
-      on: ['l', 'Alt+l'],
-      shown: 'L',
-      says: 'Loop on or off',
-      act: () => setHearing({ ...hearing, loop: !hearing.loop }),
-    },
-    {
-      on: ['c', 'Alt+c'],
-      shown: 'C',
-      says: 'Counted in by one bar, by two, not at all. On the Chart step Alt C',
-      act: () => setHearing({ ...hearing, countIn: COUNT_INS[(hearing.countIn + 1) % COUNT_INS.length]! }),
-    },
-    {
-      on: rooms.map((_, at) => `Alt+${at + 1}`),
-      shown: `Alt ${rooms.map((_, at) => at + 1).join(' ')}`,
-      says: rooms.map(({ label }) => label).join(', '),
-      act: (press) => goTo(rooms[Number(press.at(-1)) - 1]),
-    },
-    { on: ['Ctrl+z'], shown: 'Ctrl Z', says: 'Undo', act: () => void session.step('undo') },
-    {
-      on: ['Ctrl+Shift+z', 'Ctrl+y'],
-      shown: 'Ctrl Shift Z',
-      says: 'Redo',
-      act: () => void session.step('redo'),
-    },
-    { on: ['?'], shown: '?', says: 'This list', act: () => setKeysOpen(true) },
-  ]
+  const everywhere = useEverywhereKeys({ rooms, cursor, onRoom: goTo, onKeys: () => setKeysOpen(true) })
   useKeys(
     (event) => actOn([...parts.keys, ...everywhere], event),
     () =>
@@ -130,11 +71,6 @@ export const Frame = memo(function Frame({
   const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
   const onRoom = useSteady((other: Room) => void goTo(other))
   const onKeys = useSteady(() => setKeysOpen(true))
-  const onTempo = useSteady((tempo: number) => edit({ kind: 'tempo', tempo }))
-  const onSave = useSteady(() =>
-    saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
-  )
-  const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])
 
   return (
     <div className="workspace">
@@ -163,14 +99,7 @@ export const Frame = memo(function Frame({
         <section className="controls" aria-label="Controls">
           <FirstStrip room={room} rooms={rooms} document={document} onRoom={onRoom} />
           <Fragment key={room.name}>{parts.bar}</Fragment>
-          {broken && (
-            <p className="notice" role="alert">
-              {broken} What you made is kept; reload the page to try again.{' '}
-              <Button size="small" onClick={putAwayBroken}>
-                Close
-              </Button>
-            </p>
-          )}
+          <WorkerFaultNotice />
           <KeepingNotices
             view={{ status, keptHere, aside, title: document.title }}
             unread={tune.unread}
@@ -185,16 +114,11 @@ export const Frame = memo(function Frame({
           )}
           <section className="music" id="music" aria-label="Music" tabIndex={-1}>
             <Fragment key={room.name}>{parts.lead}</Fragment>
-            {reading.chords.length === 0 && document.text.trim() !== '' && (
-              <p className="quiet">Nothing of the text could be read as chords yet.</p>
-            )}
-            {reading.chords.length === 0 && document.text.trim() === '' && (
-              <p className="empty">
-                There are no chords yet: type them on the Chart step, or begin with four plain ones.{' '}
-                <Button variant="contained" onClick={() => edit({ kind: 'text', text: FIRST_CHART })}>
-                  Put in four plain chords
-                </Button>
-              </p>
+            {reading.chords.length === 0 && (
+              <NoChords
+                typed={document.text.trim() !== ''}
+                onBegin={() => edit({ kind: 'text', text: FIRST_CHART })}
+              />
             )}
             <CursorContext value={cursor}>{parts.children}</CursorContext>
           </section>
@@ -203,20 +127,7 @@ export const Frame = memo(function Frame({
       <Drawer key={room.name} name={parts.drawer.name} walks={walks}>
         {parts.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
       </Drawer>
-      <Transport
-        hearing={hearingHere}
-        beside={parts.plays?.beside?.name ?? null}
-        onHearing={setHearing}
-        tempo={document.tempo}
-        playing={playing}
-        ready={heard.ready}
-        trouble={trouble}
-        says={heard.ready ? hearingInWords(heard.sequence) : silence}
-        onTempo={onTempo}
-        onPlay={play}
-        onStop={SOUND.stop}
-        onSave={onSave}
-      />
+      <TransportHere heard={heard} beside={parts.plays?.beside?.name ?? null} />
       <KeysDialog
         open={keysOpen}
         onClose={() => setKeysOpen(false)}
@@ -228,3 +139,62 @@ export const Frame = memo(function Frame({
     </div>
   )
 })
+
+/** A worker that ended by itself, until it is put away. */
+function WorkerFaultNotice() {
+  const [broken, putAway] = useWorkerFault()
+  return (
+    broken && (
+      <p className="notice" role="alert">
+        {broken} What you made is kept; reload the page to try again.{' '}
+        <Button size="small" onClick={putAway}>
+          Close
+        </Button>
+      </p>
+    )
+  )
+}
+
+/** What to do where there is no music yet. @param typed something is there, but no chord */
+function NoChords({ typed, onBegin }: { typed: boolean; onBegin: () => void }) {
+  return typed ? (
+    <p className="quiet">Nothing of the text could be read as chords yet.</p>
+  ) : (
+    <p className="empty">
+      There are no chords yet: type them on the Chart step, or begin with four plain ones.{' '}
+      <Button variant="contained" onClick={onBegin}>
+        Put in four plain chords
+      </Button>
+    </p>
+  )
+}
+
+/** The transport with what is heard in the room. @param beside what is heard beside the new line, by name */
+function TransportHere({ heard, beside }: { heard: HeardNow; beside: string | null }) {
+  const { document, reading, edit } = useKnownTune()
+  const { search, plain } = useGrips()
+  const { hearing, setHearing, heardTempo, play } = useSound()
+  const { playing, trouble } = usePlaying()
+  const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
+  const onTempo = useSteady((tempo: number) => edit({ kind: 'tempo', tempo }))
+  const onSave = useSteady(() =>
+    saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
+  )
+  const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])
+  return (
+    <Transport
+      hearing={hearingHere}
+      beside={beside}
+      onHearing={setHearing}
+      tempo={document.tempo}
+      playing={playing}
+      ready={heard.ready}
+      trouble={trouble}
+      says={heard.ready ? hearingInWords(heard.sequence) : silence}
+      onTempo={onTempo}
+      onPlay={play}
+      onStop={SOUND.stop}
+      onSave={onSave}
+    />
+  )
+}

@@ -1,3 +1,5 @@
+import type { Frets } from '../../../core/neck/instrument'
+import type { Voicing } from '../../../core/voicing/voicing'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
@@ -118,22 +120,11 @@ export function GripsFound({ grip, playable, count, present, takenOut }: Props) 
           <p className="quiet">
             {onNeck.length} of {all.length} grips, the usual ones first
           </p>
-          <ul className="book-list" aria-label="Grips on the neck">
-            {onNeck.slice(0, shown).map((one) => (
-              <li key={one.frets.join()}>
-                <button
-                  type="button"
-                  className="grip-choice"
-                  aria-pressed={one.frets.join() === grip.frets.join()}
-                  aria-label={gripInWords(one)}
-                  onClick={() => grip.take(one.frets, chord!.canonical)}
-                >
-                  <GripDiagram voicing={one} />
-                  <span>{one.families[0]}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
+          <OnTheNeck
+            grips={onNeck.slice(0, shown)}
+            now={grip.frets}
+            onTake={(frets) => grip.take(frets, chord!.canonical)}
+          />
         </>
       )}
       {(where === 'book' ? inBook.length : onNeck.length) > shown && (
@@ -147,6 +138,36 @@ export function GripsFound({ grip, playable, count, present, takenOut }: Props) 
       )}
       {where === 'book' && takenOut.length > 0 && <TakenOut grips={takenOut} />}
     </section>
+  )
+}
+
+/** @param now the grip that is fretted */
+function OnTheNeck({
+  grips,
+  now,
+  onTake,
+}: {
+  grips: readonly Voicing[]
+  now: Frets
+  onTake: (frets: Frets) => void
+}) {
+  return (
+    <ul className="book-list" aria-label="Grips on the neck">
+      {grips.map((one) => (
+        <li key={one.frets.join()}>
+          <button
+            type="button"
+            className="grip-choice"
+            aria-pressed={one.frets.join() === now.join()}
+            aria-label={gripInWords(one)}
+            onClick={() => onTake(one.frets)}
+          >
+            <GripDiagram voicing={one} />
+            <span>{one.families[0]}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   )
 }
 

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type RefObject } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { SOUND } from '../../services/sound/store'
 import { usePlaying } from '../../services/sound/SoundContext'
@@ -32,7 +32,7 @@ interface Props {
 const BACK_SHARE = 0.3
 
 /** What turns pages: keys of a keyboard, and those that foot switches type. */
-const TURNS: Readonly<Record<string, 'on' | 'back' | 'next' | 'before' | 'first'>> = {
+const TURNS: Readonly<Record<string, Turn>> = {
   ' ': 'on',
   PageDown: 'on',
   ArrowRight: 'on',
@@ -56,29 +56,10 @@ const choicesOf = (layouts: readonly string[], shown: string): string[] => [
 export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   const navigate = useNavigate()
   const [kept, setKept] = useState(USUAL)
-  const [window_, setWindow] = useState<{ width: number; height: number } | null>(null)
   const [place, setPlace] = useState({ tune: Math.min(begin, Math.max(0, tunes.length - 1)), page: 0 })
-  const awake = useAwake()
   const page = useRef<HTMLDivElement>(null)
-  const measured = useRef(false)
-  useEffect(() => {
-    setKept(keptHere())
-    let soon: ReturnType<typeof setTimeout> | undefined
-    const area = page.current!
-    const watch = new ResizeObserver(() => {
-      clearTimeout(soon)
-      soon = setTimeout(
-        () => setWindow({ width: area.clientWidth, height: area.clientHeight }),
-        measured.current ? SETTLED_MS : 0,
-      )
-      measured.current = true
-    })
-    watch.observe(area)
-    return () => {
-      clearTimeout(soon)
-      watch.disconnect()
-    }
-  }, [])
+  useEffect(() => setKept(keptHere()), [])
+  const window_ = useSizeOf(page)
   const set = (change: Partial<StandKept>) => {
     const next = { ...kept, ...change }
     setKept(next)
@@ -101,7 +82,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
   const goTo = (tune: number, to = 0) => {
     if (tune >= 0 && tune < tunes.length) setPlace({ tune, page: to })
   }
-  const turn = (way: 'on' | 'back' | 'next' | 'before' | 'first') => {
+  const turn = (way: Turn) => {
     switch (way) {
       case 'on':
         return shownPage + 1 < pages.length ? goTo(place.tune, shownPage + 1) : goTo(place.tune + 1)
@@ -138,7 +119,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
     else if (event.key === 's') {
       if (playing) stop()
       else play()
-    } else if (event.key === '+' || event.key === '-') resize(event.key === '+' ? 1 : -1)
+    } else if (event.key === '+' || event.key === '-') set(resized(kept, event.key === '+' ? 1 : -1))
     else return
     event.preventDefault()
   })
@@ -146,12 +127,8 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
     addEventListener('keydown', onKey)
     return () => removeEventListener('keydown', onKey)
   }, [onKey])
-  const resize = (by: 1 | -1) => {
-    if (SIZES[kept.size + by] !== undefined) set({ size: kept.size + by })
-  }
   const tune = tunes[place.tune]
   const next = tunes[place.tune + 1]
-  const toPlay = tunes.length > 1 ? 'Play the set' : 'Play'
   return (
     <main className={`stand${kept.light ? ' light' : ''}`}>
       <h1 className="visually-hidden">{tune ? `${tune.title}, on the stand` : name}</h1>
@@ -181,64 +158,133 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
       <p className="visually-hidden" aria-live="polite">
         {tune && `${tune.title}, page ${shownPage + 1} of ${Math.max(1, pages.length)}`}
       </p>
-      <nav className="stand-strip" aria-label="Stand">
-        <Link to={back}>Leave</Link>
-        <span className="stand-place" role="group" aria-label="Place">
-          {tunes.length > 1 && `${place.tune + 1}/${tunes.length} · `}page {shownPage + 1}/
-          {Math.max(1, pages.length)}
-          {next && <span className="stand-next"> · next: {next.title}</span>}
-          {waiting > 0 && loaded.size > 0 && tunes.length > 1 && ` · preparing ${waiting}`}
-          {!awake && (
-            <span className="stand-next" title="This browser does not keep the screen awake">
-              {' '}
-              · screen may sleep
-            </span>
-          )}
-        </span>
-        <label>
-          <span className="visually-hidden">What is shown</span>
-          <select value={kept.shown} onChange={(event) => set({ shown: event.target.value })}>
-            {SHOWN.map((one) => (
-              <option key={one} value={one}>
-                {STAND_LAYOUTS[one].label}
-              </option>
-            ))}
-            {choicesOf(layouts, kept.shown).map((own) => (
-              <option key={own} value={ownChoice(own)}>
-                {own}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button type="button" onClick={() => resize(-1)} disabled={kept.size === 0} aria-label="Smaller">
-          A−
-        </button>
-        <button
-          type="button"
-          onClick={() => resize(1)}
-          disabled={kept.size === SIZES.length - 1}
-          aria-label="Larger"
-        >
-          A+
-        </button>
-        <button type="button" onClick={playing ? stop : play} disabled={!here}>
-          {playing ? 'Stop' : toPlay}
-        </button>
-        <button type="button" onClick={() => set({ light: !kept.light })}>
-          {kept.light ? 'Dusk' : 'Paper'}
-        </button>
-        <button type="button" className="stand-turn" onClick={() => turn('back')} aria-label="Page back">
-          ‹
-        </button>
-        <button type="button" className="stand-turn" onClick={() => turn('on')} aria-label="Page on">
-          ›
-        </button>
-      </nav>
+      <Strip
+        kept={kept}
+        onKept={set}
+        layouts={layouts}
+        place={{ tune: place.tune, of: tunes.length, page: shownPage, pages: pages.length }}
+        next={next?.title ?? null}
+        waiting={loaded.size > 0 ? waiting : 0}
+        back={back}
+        play={{ ready: here !== undefined, playing, onPlay: play, onStop: stop }}
+        onTurn={turn}
+      />
     </main>
   )
 }
 /** A window that is being drawn larger is measured when it has come to rest. */
 const SETTLED_MS = 250
+
+type Turn = 'on' | 'back' | 'next' | 'before' | 'first'
+
+/** Letters a size larger or smaller, where there is one. */
+const resized = ({ size }: StandKept, by: 1 | -1): Partial<StandKept> =>
+  SIZES[size + by] === undefined ? {} : { size: size + by }
+
+interface StripProps {
+  kept: StandKept
+  onKept: (change: Partial<StandKept>) => void
+  layouts: readonly string[]
+  /** Tune and page from 0, and how many there are. */
+  place: { tune: number; of: number; page: number; pages: number }
+  /** Title of the tune that comes after it. */
+  next: string | null
+  /** Tunes that are still being prepared. */
+  waiting: number
+  /** Where leaving leads. */
+  back: string
+  play: { ready: boolean; playing: boolean; onPlay: () => void; onStop: () => void }
+  onTurn: (way: Turn) => void
+}
+
+/** What stands under the page: where it is, what is shown, how large, and what turns and plays it. */
+function Strip({ kept, onKept, layouts, place, next, waiting, back, play, onTurn }: StripProps) {
+  const awake = useAwake()
+  const toPlay = place.of > 1 ? 'Play the set' : 'Play'
+  return (
+    <nav className="stand-strip" aria-label="Stand">
+      <Link to={back}>Leave</Link>
+      <span className="stand-place" role="group" aria-label="Place">
+        {place.of > 1 && `${place.tune + 1}/${place.of} · `}page {place.page + 1}/{Math.max(1, place.pages)}
+        {next && <span className="stand-next"> · next: {next}</span>}
+        {waiting > 0 && place.of > 1 && ` · preparing ${waiting}`}
+        {!awake && (
+          <span className="stand-next" title="This browser does not keep the screen awake">
+            {' '}
+            · screen may sleep
+          </span>
+        )}
+      </span>
+      <label>
+        <span className="visually-hidden">What is shown</span>
+        <select value={kept.shown} onChange={(event) => onKept({ shown: event.target.value })}>
+          {SHOWN.map((one) => (
+            <option key={one} value={one}>
+              {STAND_LAYOUTS[one].label}
+            </option>
+          ))}
+          {choicesOf(layouts, kept.shown).map((own) => (
+            <option key={own} value={ownChoice(own)}>
+              {own}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button
+        type="button"
+        onClick={() => onKept(resized(kept, -1))}
+        disabled={kept.size === 0}
+        aria-label="Smaller"
+      >
+        A−
+      </button>
+      <button
+        type="button"
+        onClick={() => onKept(resized(kept, 1))}
+        disabled={kept.size === SIZES.length - 1}
+        aria-label="Larger"
+      >
+        A+
+      </button>
+      <button type="button" onClick={play.playing ? play.onStop : play.onPlay} disabled={!play.ready}>
+        {play.playing ? 'Stop' : toPlay}
+      </button>
+      <button type="button" onClick={() => onKept({ light: !kept.light })}>
+        {kept.light ? 'Dusk' : 'Paper'}
+      </button>
+      <button type="button" className="stand-turn" onClick={() => onTurn('back')} aria-label="Page back">
+        ‹
+      </button>
+      <button type="button" className="stand-turn" onClick={() => onTurn('on')} aria-label="Page on">
+        ›
+      </button>
+    </nav>
+  )
+}
+
+/** How large an element is drawn, told when it has come to rest; null before it is measured. */
+function useSizeOf(box: RefObject<HTMLElement | null>) {
+  const [size, setSize] = useState<{ width: number; height: number } | null>(null)
+  const measured = useRef(false)
+  useEffect(() => {
+    let soon: ReturnType<typeof setTimeout> | undefined
+    const area = box.current!
+    const watch = new ResizeObserver(() => {
+      clearTimeout(soon)
+      soon = setTimeout(
+        () => setSize({ width: area.clientWidth, height: area.clientHeight }),
+        measured.current ? SETTLED_MS : 0,
+      )
+      measured.current = true
+    })
+    watch.observe(area)
+    return () => {
+      clearTimeout(soon)
+      watch.disconnect()
+    }
+  }, [box])
+  return size
+}
 
 /** Plays what is shown; at its end the next tune, until the set is through or it is stopped. */
 function usePlayOn(

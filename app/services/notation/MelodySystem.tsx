@@ -58,30 +58,7 @@ export const MelodySystem = memo(function MelodySystem({
     onSelect,
     onPut,
   } = shown
-  const frame = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(lastWidth)
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => {
-      lastWidth = Math.floor(entry!.contentRect.width)
-      setWidth(lastWidth)
-    })
-    watch.observe(frame.current!)
-    return () => watch.disconnect()
-  }, [])
-  const gutter = gutterFor(songKey)
-  const inner = width - gutter
-  const edges = useMemo(() => system.edges.map((edge) => gutter + edge * inner), [system, gutter, inner])
-  const x = useCallback(
-    (bar: number, beat: number) => {
-      const [left, right] = [
-        gutter + across(system, bar, system.bars[bar]!.from) * inner,
-        gutter + (system.edges[bar + 1] ?? 1) * inner,
-      ]
-      const share = (beat - system.bars[bar]!.from) / (system.bars[bar]!.beats || 1)
-      return left + INSET + share * (right - left - INSET)
-    },
-    [system, gutter, inner],
-  )
+  const { frame, width, gutter, inner, edges, x } = useGeometry(system, songKey)
   const put = useCallback(
     (bar: number, share: number, pitch: Pitch) =>
       onPut({ bar: system.bars[bar]!.number, share: Math.max(0, Math.min(1, share)) }, pitch),
@@ -102,36 +79,11 @@ export const MelodySystem = memo(function MelodySystem({
   }, [system])
   const piecesHere = useMemo(() => pieces.filter(inHere), [pieces, inHere])
   const inside = useMemo(() => events.filter(({ made }) => inHere(made)), [events, inHere])
-  const starts = useMemo(
-    () =>
-      new Set(
-        phrases
-          .filter(({ from }) => inHere(from))
-          .map(({ from }) => `${from.bar}:${Math.round(from.beat * 1000) / 1000}`),
-      ),
-    [phrases, inHere],
+  const starts = useMemo(() => startsOf(phrases.filter(({ from }) => inHere(from))), [phrases, inHere])
+  const chords = useMemo(
+    () => threadsIn(system, clock, inside, at, { right: edges.at(-1)!, gutter, inner }),
+    [system, clock, edges, gutter, inner, inside, at],
   )
-  const chords = useMemo((): ThreadChord[] => {
-    const last = system.bars.at(-1)!
-    const end = clock.at({ bar: last.number, beat: last.from }) + clock.lasts(last.number, last.beats)
-    const right = edges.at(-1)!
-    const share = (px: number) => (px - gutter) / Math.max(1, inner)
-    const until = (event: EventShown) => {
-      const part = (event.to - event.from) / Math.max(NEAR, end - event.from)
-      return event.to >= end - NEAR ? right : Math.min(right, at(event) + part * (right - at(event)))
-    }
-    return inside.map((event, index) => {
-      const next = inside[index + 1]
-      return {
-        key: event.key,
-        from: share(at(event) - INSET),
-        to: share(next ? at(next) - INSET : until(event)),
-        chord: event.made.chord ?? SILENT,
-        voicing: event.made.voicing,
-        ...(event.made.note ? { melody: true } : {}),
-      }
-    })
-  }, [system, clock, edges, gutter, inner, inside, at])
   const isHere = (key: string | null) => key !== null && inHere({ bar: Number(key.split(':')[0]) })
   const selectedHere = isHere(selected) ? selected : null
   const soundingHere = isHere(sounding) ? sounding : null
@@ -199,3 +151,64 @@ export const MelodySystem = memo(function MelodySystem({
     </div>
   )
 })
+
+/** How wide a system is, and where its bars and beats stand. */
+function useGeometry(system: System, songKey: Key) {
+  const frame = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(lastWidth)
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => {
+      lastWidth = Math.floor(entry!.contentRect.width)
+      setWidth(lastWidth)
+    })
+    watch.observe(frame.current!)
+    return () => watch.disconnect()
+  }, [])
+  const gutter = gutterFor(songKey)
+  const inner = width - gutter
+  const edges = useMemo(() => system.edges.map((edge) => gutter + edge * inner), [system, gutter, inner])
+  const x = useCallback(
+    (bar: number, beat: number) => {
+      const [left, right] = [
+        gutter + across(system, bar, system.bars[bar]!.from) * inner,
+        gutter + (system.edges[bar + 1] ?? 1) * inner,
+      ]
+      const share = (beat - system.bars[bar]!.from) / (system.bars[bar]!.beats || 1)
+      return left + INSET + share * (right - left - INSET)
+    },
+    [system, gutter, inner],
+  )
+  return { frame, width, gutter, inner, edges, x }
+}
+
+/** The grips of a system as its threads draw them: from each event to the next, the last one as long as it lasts. */
+function threadsIn(
+  system: System,
+  clock: MelodyShown['view']['clock'],
+  inside: readonly EventShown[],
+  at: (event: EventShown) => number,
+  { right, gutter, inner }: { right: number; gutter: number; inner: number },
+): ThreadChord[] {
+  const last = system.bars.at(-1)!
+  const end = clock.at({ bar: last.number, beat: last.from }) + clock.lasts(last.number, last.beats)
+  const share = (px: number) => (px - gutter) / Math.max(1, inner)
+  const until = (event: EventShown) => {
+    const part = (event.to - event.from) / Math.max(NEAR, end - event.from)
+    return event.to >= end - NEAR ? right : Math.min(right, at(event) + part * (right - at(event)))
+  }
+  return inside.map((event, index) => {
+    const next = inside[index + 1]
+    return {
+      key: event.key,
+      from: share(at(event) - INSET),
+      to: share(next ? at(next) - INSET : until(event)),
+      chord: event.made.chord ?? SILENT,
+      voicing: event.made.voicing,
+      ...(event.made.note ? { melody: true } : {}),
+    }
+  })
+}
+
+/** Where phrases begin, as notes are known. */
+const startsOf = (phrases: MelodyShown['view']['phrases']): Set<string> =>
+  new Set(phrases.map(({ from }) => `${from.bar}:${Math.round(from.beat * 1000) / 1000}`))

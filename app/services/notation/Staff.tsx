@@ -5,6 +5,7 @@ import type { Key } from '../../../core/pitch/key'
 import { scaleNotes } from '../../../core/pitch/key'
 import { beatInWords } from '../../../core/chart/beats'
 import type { Bar } from '../../../core/chart/chart'
+import type { NoteReading } from '../../../core/melody/reading'
 import type { Piece } from '../../../core/melody/clock'
 import { engraved } from '../../../core/chord/engraved'
 import { drawStaff, LINE_GAP, noteId, STAFF_HEIGHT, TOP_LINE } from './drawStaff'
@@ -60,54 +61,7 @@ export const Staff = memo(function Staff({
   onSelect,
   onPut,
 }: Props) {
-  const drawing = useRef<HTMLDivElement>(null)
-  const picture = JSON.stringify([
-    bars.map(({ slots: _, source: __, ...bar }) => bar),
-    pieces,
-    songKey,
-    edges,
-    width,
-    showMeter,
-  ])
-  const stands = useRef<string | null>(null)
-  useLayoutEffect(() => {
-    const before = DRAWN.take(picture)
-    if (!before) return
-    drawing.current!.replaceChildren(before)
-    stands.current = picture
-  }, [picture])
-  useEffect(() => {
-    if (stands.current === picture) return
-    let left = false
-    const element = drawing.current!
-    // Drawn aside and put in when it stands, so that no half of a picture is seen.
-    const aside = document.createElement('div')
-    aside.className = 'staff-drawn'
-    aside.style.position = 'absolute'
-    element.append(aside)
-    void drawStaff(aside, { bars, pieces, key: songKey, edges, x, width, showMeter }).then(() => {
-      if (left) return
-      element.replaceChildren(aside)
-      stands.current = picture
-      DRAWN.keep(picture, aside)
-    })
-    return () => {
-      left = true
-      if (element.childElementCount > 1) aside.remove()
-    }
-    // oxlint-disable-next-line react/exhaustive-deps -- everything drawn is in the picture
-  }, [picture])
-  useEffect(() => {
-    const mark = () =>
-      drawing.current?.querySelectorAll('.vf-stavenote').forEach((note) => {
-        note.classList.toggle('selected', selected !== null && note.id === `vf-${noteId(selected)}`)
-        note.classList.toggle('sounding', sounding !== null && note.id === `vf-${noteId(sounding)}`)
-      })
-    mark()
-    const watch = new MutationObserver(mark)
-    watch.observe(drawing.current!, { childList: true, subtree: true })
-    return () => watch.disconnect()
-  }, [selected, sounding])
+  const drawing = useDrawing({ bars, pieces, key: songKey, edges, x, width, showMeter }, selected, sounding)
 
   const place = (event: React.MouseEvent<SVGSVGElement>) => {
     if (!writing) return
@@ -150,48 +104,124 @@ export const Staff = memo(function Staff({
         )}
         {heads.map((piece) => {
           const key = placeKey(piece)
-          const px = x(
-            bars.findIndex(({ number }) => number === piece.bar),
-            piece.beat,
-          )
-          const reading = over.get(key)
-          const heard = reading?.made
-          const fights = FIGHTS.includes(heard?.heard ?? '')
-          const y =
-            TOP_LINE +
-            (TOP_LINE_STEP - (piece.note.note.octave * 7 + piece.note.note.letter)) * (LINE_GAP / 2)
           return (
-            <g key={key} className={`staff-note${key === selected ? ' selected' : ''}`}>
-              {phraseStarts.has(key) && <path className="phrase-mark" d={`M${px - 3} 8v-5h14`} />}
-              <rect
-                x={px - 6}
-                width={24}
-                y={y - 12}
-                height={24}
-                onClick={(event) => {
-                  event.stopPropagation()
-                  onSelect(key)
-                }}
-              >
-                <title>{`${pitchName(piece.note.note)}${heard?.degree ? `, ${heard.degree} of ${heard.chord!.canonical}, ${heard.heard}` : ''}`}</title>
-              </rect>
-              {heard?.degree && (
-                <text
-                  className={fights ? 'staff-degree fights' : 'staff-degree'}
-                  x={px + 6}
-                  y={STAFF_HEIGHT - 4}
-                >
-                  {engraved(heard.degree)}
-                  {fights && heard!.remedies[0]?.kind !== 'passing note' ? '!' : ''}
-                </text>
+            <StaffNote
+              key={key}
+              piece={piece}
+              x={x(
+                bars.findIndex(({ number }) => number === piece.bar),
+                piece.beat,
               )}
-            </g>
+              heard={over.get(key)?.made ?? null}
+              begins={phraseStarts.has(key)}
+              selected={key === selected}
+              onSelect={() => onSelect(key)}
+            />
           )
         })}
       </svg>
     </div>
   )
 })
+
+/** Has the staff drawn where it is returned, anew only when its picture is another, and marks the notes that are selected and sound. */
+function useDrawing(
+  drawn: Parameters<typeof drawStaff>[1],
+  selected: string | null,
+  sounding: string | null,
+) {
+  const { bars, pieces, edges, width, showMeter } = drawn
+  const drawing = useRef<HTMLDivElement>(null)
+  const picture = JSON.stringify([
+    bars.map(({ slots: _, source: __, ...bar }) => bar),
+    pieces,
+    drawn.key,
+    edges,
+    width,
+    showMeter,
+  ])
+  const stands = useRef<string | null>(null)
+  useLayoutEffect(() => {
+    const before = DRAWN.take(picture)
+    if (!before) return
+    drawing.current!.replaceChildren(before)
+    stands.current = picture
+  }, [picture])
+  useEffect(() => {
+    if (stands.current === picture) return
+    let left = false
+    const element = drawing.current!
+    // Drawn aside and put in when it stands, so that no half of a picture is seen.
+    const aside = document.createElement('div')
+    aside.className = 'staff-drawn'
+    aside.style.position = 'absolute'
+    element.append(aside)
+    void drawStaff(aside, drawn).then(() => {
+      if (left) return
+      element.replaceChildren(aside)
+      stands.current = picture
+      DRAWN.keep(picture, aside)
+    })
+    return () => {
+      left = true
+      if (element.childElementCount > 1) aside.remove()
+    }
+    // oxlint-disable-next-line react/exhaustive-deps -- everything drawn is in the picture
+  }, [picture])
+  useEffect(() => {
+    const mark = () =>
+      drawing.current?.querySelectorAll('.vf-stavenote').forEach((note) => {
+        note.classList.toggle('selected', selected !== null && note.id === `vf-${noteId(selected)}`)
+        note.classList.toggle('sounding', sounding !== null && note.id === `vf-${noteId(sounding)}`)
+      })
+    mark()
+    const watch = new MutationObserver(mark)
+    watch.observe(drawing.current!, { childList: true, subtree: true })
+    return () => watch.disconnect()
+  }, [selected, sounding])
+  return drawing
+}
+
+interface StaffNoteProps {
+  piece: Piece
+  x: number
+  /** What it is over the new chord; null before that is read. */
+  heard: NoteReading | null
+  /** A phrase begins here. */
+  begins: boolean
+  selected: boolean
+  onSelect: () => void
+}
+
+/** A note to touch, with what it is over its chord. */
+function StaffNote({ piece, x, heard, begins, selected, onSelect }: StaffNoteProps) {
+  const fights = FIGHTS.includes(heard?.heard ?? '')
+  const y =
+    TOP_LINE + (TOP_LINE_STEP - (piece.note.note.octave * 7 + piece.note.note.letter)) * (LINE_GAP / 2)
+  return (
+    <g className={`staff-note${selected ? ' selected' : ''}`}>
+      {begins && <path className="phrase-mark" d={`M${x - 3} 8v-5h14`} />}
+      <rect
+        x={x - 6}
+        width={24}
+        y={y - 12}
+        height={24}
+        onClick={(event) => {
+          event.stopPropagation()
+          onSelect()
+        }}
+      >
+        <title>{`${pitchName(piece.note.note)}${heard?.degree ? `, ${heard.degree} of ${heard.chord!.canonical}, ${heard.heard}` : ''}`}</title>
+      </rect>
+      {heard?.degree && (
+        <text className={fights ? 'staff-degree fights' : 'staff-degree'} x={x + 6} y={STAFF_HEIGHT - 4}>
+          {engraved(heard.degree)}
+          {fights && heard!.remedies[0]?.kind !== 'passing note' ? '!' : ''}
+        </text>
+      )}
+    </g>
+  )
+}
 
 const staffInWords = (pieces: readonly Piece[]): string =>
   pieces.length === 0

@@ -2,6 +2,7 @@ import { memo, useRef, type ReactElement } from 'react'
 import { tendenciesOf } from '../../../core/leading/measures'
 import { voiceSteps } from '../../../core/pitch/motion'
 import type { ChordSymbol } from '../../../core/chord/symbol'
+import type { Degree } from '../../../core/pitch/degree'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { engraved } from '../../../core/chord/engraved'
@@ -70,7 +71,6 @@ export const Threads = memo(function Threads({
   onTake,
   onDrag,
 }: Props) {
-  const drag = useRef<{ y: number; scale: number } | null>(null)
   const height = PAD_TOP * 2 + (range[1] - range[0]) * SEMITONE
   const y = (midi: number) => PAD_TOP + (range[1] - midi) * SEMITONE
   const marks: ReactElement[] = []
@@ -98,38 +98,18 @@ export const Threads = memo(function Threads({
         />,
       )
       const sounding = here.voicing.strings.find((string) => string.midi === midi)!
-      const x = x0 + LABEL * (1.2 + 2 * asideOf(midis, voice))
       labels.push(
-        <g
+        <VoiceLabel
           key={`${here.key}d${voice}`}
-          className={
-            taken?.key === here.key && taken.string === sounding.string
-              ? 'thread-label taken'
-              : 'thread-label'
-          }
-          onPointerDown={(event) => {
-            onTake(here.key, sounding.string)
-            const svg = event.currentTarget.ownerSVGElement!
-            drag.current = {
-              y: event.clientY,
-              scale: svg.getBoundingClientRect().height / svg.viewBox.baseVal.height,
-            }
-            event.currentTarget.setPointerCapture(event.pointerId)
-          }}
-          onPointerMove={(event) => {
-            if (drag.current)
-              onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale)))
-          }}
-          onPointerUp={() => {
-            drag.current = null
-          }}
-        >
-          <title>{`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}</title>
-          <circle cx={x} cy={y(midi)} r={LABEL} className={here.key === selected ? 'selected' : ''} />
-          <text x={x} y={y(midi) + 4}>
-            {engraved(sounding.degree)}
-          </text>
-        </g>,
+          x={x0 + LABEL * (1.2 + 2 * asideOf(midis, voice))}
+          y={y(midi)}
+          says={`${pitchName(pitchAt(midi, sounding.note))}, ${sounding.degree} of ${here.chord.canonical}`}
+          degree={sounding.degree}
+          selected={here.key === selected}
+          taken={taken?.key === here.key && taken.string === sounding.string}
+          onTake={() => onTake(here.key, sounding.string)}
+          onDrag={onDrag}
+        />,
       )
     })
     steps
@@ -162,14 +142,7 @@ export const Threads = memo(function Threads({
               {Math.abs(step.semitones)}
             </text>,
           )
-        if (resolves)
-          marks.push(
-            <path
-              key={`${here.key}r${at}`}
-              className={`thread-notch ${tone}`}
-              d={`M${x1 - 3} ${y(step.to) - 6}v12`}
-            />,
-          )
+        if (resolves) marks.push(notch(`${here.key}r${at}`, tone, x1, y(step.to)))
       })
   })
 
@@ -201,6 +174,56 @@ export const Threads = memo(function Threads({
     </svg>
   )
 })
+
+/** A voice that resolves as its chord wants. */
+const notch = (key: string, tone: string, x: number, y: number) => (
+  <path key={key} className={`thread-notch ${tone}`} d={`M${x - 3} ${y - 6}v12`} />
+)
+
+interface VoiceLabelProps {
+  x: number
+  y: number
+  /** Its note, and what that is of the chord. */
+  says: string
+  degree: Degree
+  selected: boolean
+  taken: boolean
+  onTake: () => void
+  /** Dragged so many semitones from where it was. */
+  onDrag: (semitones: number) => void
+}
+
+/** A note of the threads, to be taken hold of and dragged. */
+function VoiceLabel({ x, y, says, degree, selected, taken, onTake, onDrag }: VoiceLabelProps) {
+  const drag = useRef<{ y: number; scale: number } | null>(null)
+  return (
+    <g
+      className={taken ? 'thread-label taken' : 'thread-label'}
+      onPointerDown={(event) => {
+        onTake()
+        const svg = event.currentTarget.ownerSVGElement!
+        drag.current = {
+          y: event.clientY,
+          scale: svg.getBoundingClientRect().height / svg.viewBox.baseVal.height,
+        }
+        event.currentTarget.setPointerCapture(event.pointerId)
+      }}
+      onPointerMove={(event) => {
+        if (drag.current)
+          onDrag(Math.round((drag.current.y - event.clientY) / (SEMITONE * drag.current.scale)))
+      }}
+      onPointerUp={() => {
+        drag.current = null
+      }}
+    >
+      <title>{says}</title>
+      <circle cx={x} cy={y} r={LABEL} className={selected ? 'selected' : ''} />
+      <text x={x} y={y + 4}>
+        {engraved(degree)}
+      </text>
+    </g>
+  )
+}
 
 /** Narrower chords have no room for the size of a leap. */
 const ROOM_FOR_SIZE = 60

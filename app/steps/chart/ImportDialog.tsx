@@ -83,9 +83,6 @@ export function ImportDialog({
   // What the player changes in the chart counts until something else is pasted or chosen.
   const [changed, setChanged] = useState<{ of: string; text: string } | null>(null)
   const text = changed?.of === made.text ? changed.text : made.text
-  const { warnings } = made
-  const alike = useMemo(() => alikeIn(warnings), [warnings])
-  const setFormat = setChosen
   const paste = (next: string) => {
     const room = next.length <= MOST_TYPED
     setRefused(
@@ -106,7 +103,7 @@ export function ImportDialog({
           size="small"
           value={format}
           aria-label="What it is"
-          onChange={(_, next: PastedFormat | null) => next && setFormat(next)}
+          onChange={(_, next: PastedFormat | null) => next && setChosen(next)}
         >
           {PASTED_FORMATS.map((name) => (
             <ToggleButton key={name} value={name}>
@@ -161,20 +158,7 @@ export function ImportDialog({
             {refused}
           </p>
         )}
-        <div aria-live="polite">
-          {comesAlong(made) && <p>{comesAlong(made)}</p>}
-          {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
-          <ul className="import-warnings">
-            {alike.slice(0, WARNINGS_SHOWN).map(([{ line, column, message }, ...more]) => (
-              <li key={message}>
-                Line {line}, column {column}
-                {more.length > 0 &&
-                  ` and ${more.length} more ${more.length === 1 ? 'place' : 'places'}`}: {message}
-              </li>
-            ))}
-            {alike.length > WARNINGS_SHOWN && <li>and {alike.length - WARNINGS_SHOWN} more</li>}
-          </ul>
-        </div>
+        <WhatWasRead made={made} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
@@ -191,5 +175,27 @@ export function ImportDialog({
         </Button>
       </DialogActions>
     </Dialog>
+  )
+}
+
+/** What comes with the chords, and what was left out or guessed. */
+function WhatWasRead({ made }: { made: ImportedChart }) {
+  const { warnings } = made
+  const alike = useMemo(() => alikeIn(warnings), [warnings])
+  return (
+    <div aria-live="polite">
+      {comesAlong(made) && <p>{comesAlong(made)}</p>}
+      {warnings.length > 0 && <h3>Left out or guessed ({warnings.length})</h3>}
+      <ul className="import-warnings">
+        {alike.slice(0, WARNINGS_SHOWN).map(([{ line, column, message }, ...more]) => (
+          <li key={message}>
+            Line {line}, column {column}
+            {more.length > 0 && ` and ${more.length} more ${more.length === 1 ? 'place' : 'places'}`}:{' '}
+            {message}
+          </li>
+        ))}
+        {alike.length > WARNINGS_SHOWN && <li>and {alike.length - WARNINGS_SHOWN} more</li>}
+      </ul>
+    </div>
   )
 }

@@ -56,6 +56,86 @@ export interface ChartEditing {
   says: string
 }
 
+/** What is done to whole bars: the text after it, the bars that are selected then, and what is said. */
+interface BarsChanged {
+  text: string
+  from: number
+  to: number
+  says: string
+}
+interface BarsAsked {
+  text: string
+  /** First and last of the bars, as indexes. */
+  from: number
+  to: number
+  named: string
+  keyNow: Key
+}
+const BAR_ACTS: Readonly<Record<Exclude<BarAct, 'copy' | 'cut' | 'paste'>, (of: BarsAsked) => BarsChanged>> =
+  {
+    before: ({ text, from }) => ({
+      text: insertBars(text, from),
+      from,
+      to: from,
+      says: 'bar put in before',
+    }),
+    after: ({ text, to }) => ({
+      text: insertBars(text, to + 1),
+      from: to + 1,
+      to: to + 1,
+      says: 'bar put in behind',
+    }),
+    split: ({ text, from, named }) => ({
+      text: splitBar(text, from),
+      from,
+      to: from + 1,
+      says: `${named} split into two`,
+    }),
+    join: ({ text, from, named }) => ({
+      text: joinBars(text, from),
+      from,
+      to: from,
+      says: `${named} joined with the next`,
+    }),
+    earlier: ({ text, from, to, named }) => ({
+      text: moveBars(text, from, to, -1),
+      from: from - 1,
+      to: to - 1,
+      says: `${named} moved a bar earlier`,
+    }),
+    later: ({ text, from, to, named }) => ({
+      text: moveBars(text, from, to, 1),
+      from: from + 1,
+      to: to + 1,
+      says: `${named} moved a bar later`,
+    }),
+    down: ({ text, from, to, named, keyNow }) => ({
+      text: transposeBars(text, from, to, -1, keyNow),
+      from,
+      to,
+      says: `${named} a half step down`,
+    }),
+    up: ({ text, from, to, named, keyNow }) => ({
+      text: transposeBars(text, from, to, 1, keyNow),
+      from,
+      to,
+      says: `${named} a half step up`,
+    }),
+    remove: ({ text, from, to, named }) => ({
+      text: removeBars(text, from, to),
+      from: Math.max(0, from - 1),
+      to: Math.max(0, from - 1),
+      says: `${named} taken out`,
+    }),
+  }
+
+/** A word as it is meant: chords in small letters get their capitals. */
+const asTyped = (typed: string): string =>
+  typed
+    .split(/([_\s])/)
+    .map(withCapitals)
+    .join('')
+
 /** Editing the chart where it stands: a word on a beat, and whole bars put in, moved, split, copied, transposed and taken out. */
 export function useChartEditing(given: EditingOf): ChartEditing {
   // The callbacks stay the same from one key press to the next, so that the systems need not be drawn again for them.
@@ -78,10 +158,7 @@ export function useChartEditing(given: EditingOf): ChartEditing {
   const onTake = useCallback(
     (typed: string, move: -1 | 0 | 1) => {
       if (!open) return
-      const word = typed
-        .split(/([_\s])/)
-        .map(withCapitals)
-        .join('')
+      const word = asTyped(typed)
       const { text, onText, onSelect } = latest.current
       const before = parseChart(text)
       const index = before.bars.findIndex((bar) => bar.number === open.bar)
@@ -127,39 +204,16 @@ export function useChartEditing(given: EditingOf): ChartEditing {
       if (!chosen && what !== 'paste' && what !== 'after') return
       const [from, to] = chosen ?? [0, now.bars.length - 1]
       const words = barsAsText(now, from, to)
-      const put = (next: string, begin: number, end: number, done: string) => {
-        if (next === text) return
-        onText(next, done)
-        const after = parseChart(next)
-        onSelect(firstSlotOf(after, begin), lastSlotOf(after, end))
-        setSays(done)
+      const put = (done: BarsChanged) => {
+        if (done.text === text) return
+        onText(done.text, done.says)
+        const after = parseChart(done.text)
+        onSelect(firstSlotOf(after, done.from), lastSlotOf(after, done.to))
+        setSays(done.says)
       }
       const count = to - from + 1
       const named = count === 1 ? barName(now.bars[from]?.number ?? 1) : `${count} bars`
       switch (what) {
-        case 'before':
-          return put(insertBars(text, from), from, from, 'bar put in before')
-        case 'after':
-          return put(insertBars(text, to + 1), to + 1, to + 1, 'bar put in behind')
-        case 'split':
-          return put(splitBar(text, from), from, from + 1, `${named} split into two`)
-        case 'join':
-          return put(joinBars(text, from), from, from, `${named} joined with the next`)
-        case 'earlier':
-          return put(moveBars(text, from, to, -1), from - 1, to - 1, `${named} moved a bar earlier`)
-        case 'later':
-          return put(moveBars(text, from, to, 1), from + 1, to + 1, `${named} moved a bar later`)
-        case 'down':
-          return put(transposeBars(text, from, to, -1, keyNow), from, to, `${named} a half step down`)
-        case 'up':
-          return put(transposeBars(text, from, to, 1, keyNow), from, to, `${named} a half step up`)
-        case 'remove':
-          return put(
-            removeBars(text, from, to),
-            Math.max(0, from - 1),
-            Math.max(0, from - 1),
-            `${named} taken out`,
-          )
         case 'copy':
         case 'cut':
           setCopied(words)
@@ -167,11 +221,19 @@ export function useChartEditing(given: EditingOf): ChartEditing {
           void navigator.clipboard?.writeText(`| ${words.join(' | ')} |`).catch(() => undefined)
           setSays(`${named} copied`)
           if (what === 'cut')
-            put(removeBars(text, from, to), Math.max(0, from - 1), Math.max(0, from - 1), `${named} cut`)
+            put({ ...BAR_ACTS.remove({ text, from, to, named, keyNow }), says: `${named} cut` })
           return
         case 'paste':
           if (copied.length > 0 && shown)
-            put(insertBars(text, to + 1, copied), to + 1, to + copied.length, `${copied.length} bars pasted`)
+            put({
+              text: insertBars(text, to + 1, copied),
+              from: to + 1,
+              to: to + copied.length,
+              says: `${copied.length} bars pasted`,
+            })
+          return
+        default:
+          return put(BAR_ACTS[what]({ text, from, to, named, keyNow }))
       }
     },
     [copied],

@@ -45,17 +45,13 @@ interface Props {
 /** What the selected chord or stretch can become, by intent. Resting on one sounds it where it would stand; a click keeps it. */
 export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLeave, onPutBack }: Props) {
   const [all, setAll] = useState<ReadonlySet<Intent>>(new Set())
-  /** The option under the pointer, else the focused one: its reason is said, and that of the one taken where there is none. */
-  const [pointed, setPointed] = useState<number | null>(null)
-  const [focused, setFocused] = useState<number | null>(null)
-  const looked = pointed ?? focused
-  const hover = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const resting = useResting(onHear)
+  const { looked } = resting
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (at !== null)
       list.current?.querySelector(`[data-option='${at}']`)?.scrollIntoView({ block: 'nearest' })
   }, [at])
-  useEffect(() => () => clearTimeout(hover.current), [])
   const first = chords[0]
   if (!first || !chords.some((chord) => chord.decision))
     return <p className="quiet">Nothing to change here.</p>
@@ -114,50 +110,18 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
             <Roving as="ol" className="options">
               {shown.map(({ one, order }) => (
                 <li key={`${one.key}${one.name}`}>
-                  <button
-                    type="button"
-                    data-option={order}
-                    className={[
-                      'option',
-                      one.key === now && 'taken',
-                      order === at && 'at',
-                      one.puts.length > 1 && 'long',
-                    ]
-                      .filter(Boolean)
-                      .join(' ')}
-                    aria-pressed={one.key === now}
-                    // Not on entering: a list that has moved under a pointer at rest is not pointed at.
-                    onPointerMove={({ movementX, movementY }) => {
-                      if (pointed === order || (movementX === 0 && movementY === 0)) return
-                      clearTimeout(hover.current)
-                      setPointed(order)
-                      hover.current = setTimeout(() => onHear(one), HOVER_MS)
-                    }}
-                    onPointerLeave={() => {
-                      setPointed(null)
-                      clearTimeout(hover.current)
-                    }}
-                    onFocus={() => setFocused(order)}
-                    onBlur={() => setFocused(null)}
-                    aria-describedby={order === looked ? 'option-reason' : undefined}
-                    onClick={() => {
-                      clearTimeout(hover.current)
-                      setPointed(null)
-                      setFocused(null)
+                  <OptionButton
+                    option={one}
+                    order={order}
+                    taken={one.key === now}
+                    tried={order === at}
+                    looked={order === looked}
+                    on={resting.on(one, order)}
+                    onKeep={() => {
+                      resting.leave()
                       onKeep(one)
                     }}
-                  >
-                    <kbd>{order <= MOST_DIGIT ? order : ''}</kbd>
-                    <span className="option-chord">
-                      {one.puts.map(({ chord }, place) => (
-                        <span className="reason-chord" key={place}>
-                          <ChordName chord={chord} />
-                        </span>
-                      ))}
-                    </span>
-                    <span className="option-added">{sideNote(one)}</span>
-                    {one.far !== null && <span className="option-far">{farInWords(one.far)}</span>}
-                  </button>
+                  />
                 </li>
               ))}
             </Roving>
@@ -179,6 +143,76 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
         Take my choice away (Backspace)
       </Button>
     </div>
+  )
+}
+
+/** Where the pointer rests or the focus stands: that option's reason is said, and resting on it sounds it. */
+function useResting(onHear: (option: Offered) => void) {
+  const [pointed, setPointed] = useState<number | null>(null)
+  const [focused, setFocused] = useState<number | null>(null)
+  const hover = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(hover.current), [])
+  return {
+    looked: pointed ?? focused,
+    leave: () => {
+      clearTimeout(hover.current)
+      setPointed(null)
+      setFocused(null)
+    },
+    on: (option: Offered, order: number) => ({
+      // Not on entering: a list that has moved under a pointer at rest is not pointed at.
+      onPointerMove: ({ movementX, movementY }: Pick<PointerEvent, 'movementX' | 'movementY'>) => {
+        if (pointed === order || (movementX === 0 && movementY === 0)) return
+        clearTimeout(hover.current)
+        setPointed(order)
+        hover.current = setTimeout(() => onHear(option), HOVER_MS)
+      },
+      onPointerLeave: () => {
+        setPointed(null)
+        clearTimeout(hover.current)
+      },
+      onFocus: () => setFocused(order),
+      onBlur: () => setFocused(null),
+    }),
+  }
+}
+
+interface OptionProps {
+  option: Offered
+  order: number
+  /** It stands in the tune; it is tried; its reason is said. */
+  taken: boolean
+  tried: boolean
+  looked: boolean
+  on: ReturnType<ReturnType<typeof useResting>['on']>
+  onKeep: () => void
+}
+
+/** What the chord can become, with its digit, what it adds, and how far it goes. */
+function OptionButton({ option, order, taken, tried, looked, on, onKeep }: OptionProps) {
+  return (
+    <button
+      type="button"
+      data-option={order}
+      className={['option', taken && 'taken', tried && 'at', option.puts.length > 1 && 'long']
+        .filter(Boolean)
+        .join(' ')}
+      aria-pressed={taken}
+      {...on}
+      aria-describedby={looked ? 'option-reason' : undefined}
+      onClick={onKeep}
+    >
+      <kbd>{order <= MOST_DIGIT ? order : ''}</kbd>
+      <span className="option-chord">
+        {option.puts.map(({ chord }, place) => (
+          <span className="reason-chord" key={place}>
+            <ChordName chord={chord} />
+          </span>
+        ))}
+      </span>
+      <span className="option-added">{sideNote(option)}</span>
+      {option.far !== null && <span className="option-far">{farInWords(option.far)}</span>}
+    </button>
   )
 }
 

@@ -152,63 +152,8 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
     : []
   return (
     <section className="panel" aria-label="Held note and bass line">
-      <div className="common-choice">
-        <TextField
-          select
-          label="Note held through all chords"
-          size="small"
-          value={wanted.note ?? ''}
-          onChange={(event) => setWanted({ ...wanted, note: event.target.value || null })}
-          sx={{ minWidth: 210 }}
-        >
-          <MenuItem value="">none</MenuItem>
-          {HELD.map((note, at) => (
-            <MenuItem key={note} value={note}>
-              {engraved(note)}
-              {at < OPEN_STRINGS ? ', an open string' : ''}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Bass line"
-          size="small"
-          value={choiceOf(wanted.bass)}
-          sx={{ minWidth: 190 }}
-          onChange={({ target: { value } }) => setWanted({ ...wanted, bass: bassOf(value as BassChoice) })}
-        >
-          <MenuItem value="">as the chords have it</MenuItem>
-          <MenuItem value="down">down by step</MenuItem>
-          <MenuItem value="up">up by step</MenuItem>
-          <MenuItem value="notes">notes of my own</MenuItem>
-        </TextField>
-        {wanted.bass?.kind === 'notes' && (
-          <TextField
-            label={typed && !typed.ok ? `${typed.text} is no note` : 'Bass notes from the selected chord on'}
-            error={typed !== null && !typed.ok}
-            size="small"
-            placeholder="G F# E D"
-            value={wanted.bass.notes}
-            onChange={(event) => setWanted({ ...wanted, bass: { kind: 'notes', notes: event.target.value } })}
-            sx={{ minWidth: 250 }}
-          />
-        )}
-      </div>
-      <ol className="common-chords">
-        {found.map(
-          (one, index) =>
-            one && (
-              <li key={index} className={one.change ? 'changed' : ''}>
-                <ChordName chord={one.chord} />{' '}
-                <small>
-                  {held && engraved(nameOver(held, one.chord))}
-                  {held && wanted.bass ? ', ' : ''}
-                  {wanted.bass && engravedNote(one.chord.bass ?? one.chord.root)}
-                </small>
-              </li>
-            ),
-        )}
-      </ol>
+      <ThreadChoice wanted={wanted} onWanted={setWanted} wrong={typed && !typed.ok ? typed.text : null} />
+      <ThreadChords found={found} held={held} walks={wanted.bass !== null} />
       {missing.length > 0 && (
         <p className="quiet">Nothing found at {placesInWords(missing)}: the chord stays as it is there.</p>
       )}
@@ -236,6 +181,91 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
         Take {choices.length === 1 ? 'this change' : `these ${choices.length} changes`}
       </Button>
     </section>
+  )
+}
+
+/** The note that is held and the bass, as they are chosen. @param wrong a word among the bass notes that is none */
+function ThreadChoice({
+  wanted,
+  onWanted,
+  wrong,
+}: {
+  wanted: CommonAsked
+  onWanted: (asked: CommonAsked) => void
+  wrong: string | null
+}) {
+  return (
+    <div className="common-choice">
+      <TextField
+        select
+        label="Note held through all chords"
+        size="small"
+        value={wanted.note ?? ''}
+        onChange={(event) => onWanted({ ...wanted, note: event.target.value || null })}
+        sx={{ minWidth: 210 }}
+      >
+        <MenuItem value="">none</MenuItem>
+        {HELD.map((note, at) => (
+          <MenuItem key={note} value={note}>
+            {engraved(note)}
+            {at < OPEN_STRINGS ? ', an open string' : ''}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField
+        select
+        label="Bass line"
+        size="small"
+        value={choiceOf(wanted.bass)}
+        sx={{ minWidth: 190 }}
+        onChange={({ target: { value } }) => onWanted({ ...wanted, bass: bassOf(value as BassChoice) })}
+      >
+        <MenuItem value="">as the chords have it</MenuItem>
+        <MenuItem value="down">down by step</MenuItem>
+        <MenuItem value="up">up by step</MenuItem>
+        <MenuItem value="notes">notes of my own</MenuItem>
+      </TextField>
+      {wanted.bass?.kind === 'notes' && (
+        <TextField
+          label={wrong !== null ? `${wrong} is no note` : 'Bass notes from the selected chord on'}
+          error={wrong !== null}
+          size="small"
+          placeholder="G F# E D"
+          value={wanted.bass.notes}
+          onChange={(event) => onWanted({ ...wanted, bass: { kind: 'notes', notes: event.target.value } })}
+          sx={{ minWidth: 250 }}
+        />
+      )}
+    </div>
+  )
+}
+
+/** Each chord as it becomes, with what the held note is to it and where the bass goes. */
+function ThreadChords({
+  found,
+  held,
+  walks,
+}: {
+  found: readonly (Threaded | null)[]
+  held: Note | null
+  walks: boolean
+}) {
+  return (
+    <ol className="common-chords">
+      {found.map(
+        (one, index) =>
+          one && (
+            <li key={index} className={one.change ? 'changed' : ''}>
+              <ChordName chord={one.chord} />{' '}
+              <small>
+                {held && engraved(nameOver(held, one.chord))}
+                {held && walks ? ', ' : ''}
+                {walks && engravedNote(one.chord.bass ?? one.chord.root)}
+              </small>
+            </li>
+          ),
+      )}
+    </ol>
   )
 }
 

@@ -1,6 +1,4 @@
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
@@ -11,6 +9,7 @@ import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
 import { pitchName } from '../../../core/pitch/note'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
+import { Choice } from '../../services/controls/Choice'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { Leading } from '../../../core/tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
@@ -71,91 +70,61 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
         ))}
       </ToggleButtonGroup>
       {known.length > 0 && (
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Own style"
           value={own?.name ?? ''}
-          sx={{ minWidth: 130 }}
-          onChange={(event) =>
-            onLeading({ ...leading, own: known.find((one) => one.name === event.target.value) ?? null })
-          }
-        >
-          <MenuItem value="">none</MenuItem>
-          {known.map((one) => (
-            <MenuItem key={one.name} value={one.name}>
-              {one.name}
-            </MenuItem>
-          ))}
-        </TextField>
+          width={130}
+          options={[['', 'none'], ...known.map(({ name }) => [name, name] as const)]}
+          onChoose={(name) => onLeading({ ...leading, own: known.find((one) => one.name === name) ?? null })}
+        />
       )}
       <Button size="small" onClick={() => setMixing(true)}>
         Mix a style
       </Button>
       {style === 'position' && (
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Frets"
-          value={window ? `${window[0]}` : ''}
-          sx={{ minWidth: 120 }}
-          onChange={(event) => {
-            const low = Number(event.target.value)
-            onLeading({ ...leading, window: low ? [low, low + POSITION - 1] : null })
-          }}
-        >
-          <MenuItem value="">the best five</MenuItem>
-          {Array.from({ length: Math.max(1, instrument.cutaway - POSITION + 1) }, (_, at) => (
-            <MenuItem key={at} value={`${at + 1}`}>
-              {at + 1} to {at + POSITION}
-            </MenuItem>
-          ))}
-        </TextField>
+          value={window ? window[0] : 0}
+          width={120}
+          options={[
+            [0, 'the best five'],
+            ...Array.from(
+              { length: Math.max(1, instrument.cutaway - POSITION + 1) },
+              (_, at) => [at + 1, `${at + 1} to ${at + POSITION}`] as const,
+            ),
+          ]}
+          onChoose={(low) => onLeading({ ...leading, window: low ? [low, low + POSITION - 1] : null })}
+        />
       )}
       {style === 'top' && (
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Top voice"
           value={leading.contour ?? ''}
-          sx={{ minWidth: 120 }}
-          onChange={({ target: { value } }) =>
-            onLeading({ ...leading, contour: value === '' ? null : (value as Contour) })
-          }
-        >
-          <MenuItem value="">by step</MenuItem>
-          {CONTOURS.map((one) => (
-            <MenuItem key={one} value={one}>
-              {CONTOUR_LABELS[one]}
-            </MenuItem>
-          ))}
-        </TextField>
+          width={120}
+          options={[['', 'by step'], ...CONTOURS.map((one) => [one, CONTOUR_LABELS[one]] as const)]}
+          onChoose={(contour) => onLeading({ ...leading, contour: contour === '' ? null : contour })}
+        />
       )}
       {style === 'drone' && (
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Drone"
           value={drone === null ? '' : valueOfDrone(drone)}
-          sx={{ minWidth: 150 }}
-          onChange={({ target: { value } }) =>
-            onLeading({ ...leading, drone: value === '' ? null : droneOf(value) })
-          }
-        >
-          <MenuItem value="">the best one</MenuItem>
-          {instrument.tuning
-            .map((_, at) => (
-              <MenuItem key={at} value={`s${at}`}>
-                {engravedWords(`string ${strings - at} (${instrument.tuning[at]!.replace(/\d/, '')}) open`)}
-              </MenuItem>
-            ))
-            .reverse()}
-          {DRONES.map((midi) => (
-            <MenuItem key={midi} value={`m${midi}`}>
-              {engraved(nameOf(midi))} held
-            </MenuItem>
-          ))}
-        </TextField>
+          width={150}
+          options={[
+            ['', 'the best one'],
+            ...instrument.tuning
+              .map(
+                (open, at) =>
+                  [
+                    `s${at}`,
+                    engravedWords(`string ${strings - at} (${open.replace(/\d/, '')}) open`),
+                  ] as const,
+              )
+              .reverse(),
+            ...DRONES.map((midi) => [`m${midi}`, `${engraved(nameOf(midi))} held`] as const),
+          ]}
+          onChoose={(value) => onLeading({ ...leading, drone: value === '' ? null : droneOf(value) })}
+        />
       )}
       <ToggleButton
         size="small"

@@ -5,7 +5,16 @@ import { madeChord } from '../../../core/tune/reading'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useAnswer } from '../../services/workers/useAnswer'
-import type { HardSpotShown } from './LinesBar'
+import type { Easier } from '../../../core/voicing/ease'
+
+/** A hard place of the line. */
+export interface HardSpotShown {
+  place: string
+  effort: number
+  /** Its chord's place in the line. */
+  line: number
+  easier: Easier | null
+}
 
 /** Hard places of a line that are named. */
 const HARD_SPOTS = 4

@@ -1,9 +1,8 @@
 import { NEAR } from '../../../core/chart/beats'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
+import type { BlockNote } from '../../../core/melody/block'
 import { scaleFrom } from '../../../core/melody/block'
 import { placeKey } from '../../../core/melody/line'
 import { keyName, scaleNotes, type Key } from '../../../core/pitch/key'
@@ -14,6 +13,7 @@ import type { PlayerBody } from '../../../core/player/limits'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved } from '../../../core/chord/engraved'
 import { GripDiagram } from '../../services/notation/GripDiagram'
+import { Choice } from '../../services/controls/Choice'
 import { SearchState } from '../../services/room/SearchState'
 import type { MelodyView } from './useMelody'
 import { useAnswer } from '../../services/workers/useAnswer'
@@ -28,6 +28,8 @@ const KINDS: Readonly<Record<BlockScale, string>> = {
   'sixth-diminished minor': 'Sixth-diminished, minor',
   fourths: 'Fourths of the key',
 }
+/** Tones of a seventh chord that can be the melody. */
+const TONES = [1, 3, 5, 7] as const
 /** Octave in which a scale begins where there is no melody. */
 const OCTAVE = 4
 
@@ -53,7 +55,7 @@ export function BlocksTab({
 }: Props) {
   const [kind, setKind] = useState<BlockScale>('sevenths')
   const [family, setFamily] = useState<FamilyChoice>('drop 2')
-  const [tone, setTone] = useState<1 | 3 | 5 | 7>(1)
+  const [tone, setTone] = useState<(typeof TONES)[number]>(1)
   const [over, setOver] = useState<'scale' | 'phrase'>('scale')
   const phrase = useMemo(() => phraseOf(notes, phrases, selected, clock), [notes, phrases, selected, clock])
   const minor = kind === 'sixth-diminished minor'
@@ -83,64 +85,40 @@ export function BlocksTab({
   return (
     <>
       <div className="melody-row">
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Under"
           value={over}
-          sx={{ minWidth: 150 }}
-          onChange={(event) => setOver(event.target.value as 'scale' | 'phrase')}
-        >
-          <MenuItem value="scale">a scale going up</MenuItem>
-          <MenuItem value="phrase" disabled={phrase.length === 0}>
-            the phrase of the note
-          </MenuItem>
-        </TextField>
-        <TextField
-          select
-          size="small"
+          width={150}
+          options={[
+            ['scale', 'a scale going up'],
+            ['phrase', 'the phrase of the note', phrase.length === 0],
+          ]}
+          onChoose={setOver}
+        />
+        <Choice
           label="Chords"
           value={kind}
-          sx={{ minWidth: 210 }}
-          onChange={(event) => setKind(event.target.value as BlockScale)}
-        >
-          {Object.entries(KINDS).map(([one, name]) => (
-            <MenuItem key={one} value={one}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+          width={210}
+          options={Object.entries(KINDS) as [BlockScale, string][]}
+          onChoose={setKind}
+        />
         {kind !== 'fourths' && (
-          <TextField
-            select
-            size="small"
+          <Choice
             label="Family"
             value={family}
-            sx={{ minWidth: 130 }}
-            onChange={(event) => setFamily(event.target.value as FamilyChoice)}
-          >
-            {[...FAMILIES, 'any' as const].map((one) => (
-              <MenuItem key={one} value={one}>
-                {one}
-              </MenuItem>
-            ))}
-          </TextField>
+            width={130}
+            options={[...FAMILIES, 'any' as const].map((one) => [one, one])}
+            onChoose={setFamily}
+          />
         )}
         {kind === 'sevenths' && (
-          <TextField
-            select
-            size="small"
+          <Choice
             label="On top"
             value={tone}
-            sx={{ minWidth: 110 }}
-            onChange={(event) => setTone(Number(event.target.value) as 1)}
-          >
-            {[1, 3, 5, 7].map((one) => (
-              <MenuItem key={one} value={one}>
-                the {one}
-              </MenuItem>
-            ))}
-          </TextField>
+            width={110}
+            options={TONES.map((one) => [one, `the ${one}`])}
+            onChoose={setTone}
+          />
         )}
         {over === 'phrase' && blocks.length === phrase.length && phrase.length > 0 && (
           <Button
@@ -175,18 +153,29 @@ export function BlocksTab({
           label="Search for block chords"
         />
       )}
-      <ol className="block-list" aria-label="Block chords">
-        {blocks.map(({ note, chord, kind: what, voicing }, at) => (
-          <li key={at}>
-            <button type="button" className="grip-choice" title={what} onClick={() => onHear(voicing.midis)}>
-              <b>{engraved(pitchName(note))}</b>
-              {chord.tones.length > 0 && <ChordName chord={chord} />}
-              <GripDiagram voicing={voicing} capo={capo} />
-            </button>
-          </li>
-        ))}
-      </ol>
+      <BlockList blocks={blocks} capo={capo} onHear={onHear} />
     </>
+  )
+}
+
+/** The chords as they would be played, each to be heard. */
+function BlockList({
+  blocks,
+  capo,
+  onHear,
+}: Pick<Props, 'capo' | 'onHear'> & { blocks: readonly BlockNote[] }) {
+  return (
+    <ol className="block-list" aria-label="Block chords">
+      {blocks.map(({ note, chord, kind: what, voicing }, at) => (
+        <li key={at}>
+          <button type="button" className="grip-choice" title={what} onClick={() => onHear(voicing.midis)}>
+            <b>{engraved(pitchName(note))}</b>
+            {chord.tones.length > 0 && <ChordName chord={chord} />}
+            <GripDiagram voicing={voicing} capo={capo} />
+          </button>
+        </li>
+      ))}
+    </ol>
   )
 }
 

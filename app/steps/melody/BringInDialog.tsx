@@ -16,7 +16,7 @@ import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { useAnswer } from '../../services/workers/useAnswer'
 import { FORMATS, namesInWords, NOTES_FORMATS, type NotesFormat } from '../../../core/formats/names'
 import type { ImportedTune } from '../../../core/formats/readTune'
-import { bad, type Fault, type Result } from '../../../core/result'
+import { bad, good, type Fault, type Result } from '../../../core/result'
 
 /** Bytes of a file that is read at most; a larger one is refused before it is opened. */
 const MOST_BYTES = 2_000_000
@@ -34,6 +34,8 @@ interface Props {
   tempo: number
 }
 
+type Source = { content: string; format: NotesFormat; name: string } | null
+
 const broughtInWords = ({ melody, lyrics }: ImportedTune): string =>
   `${counted(melody.length, 'note')}${lyrics.length > 0 ? `, words at ${counted(lyrics.length, 'place')}` : ''}.`
 const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`
@@ -50,7 +52,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
   const [typed, setTyped] = useState(() =>
     notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes, lyrics }),
   )
-  const [source, setSource] = useState<{ content: string; format: NotesFormat; name: string } | null>(null)
+  const [source, setSource] = useState<Source>(null)
   const [part, setPart] = useState<number | null>(null)
   const [refused, setRefused] = useState<Fault | null>(null)
   const asked = source ?? (typed.trim() === '' ? null : { content: typed, format: 'abc' as const })
@@ -68,27 +70,11 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
 
   const open = async (file: File | undefined) => {
     if (!file) return
-    setRefused(null)
-    if (file.size > MOST_BYTES)
-      return setRefused({
-        code: 'too-large',
-        message: `${file.name} has ${file.size} bytes.`,
-        accepted: `at most ${MOST_BYTES} bytes`,
-      })
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    const midi = bytes[0] === 0x4d && bytes[1] === 0x54 && bytes[2] === 0x68
-    let binary = ''
-    if (midi) for (const byte of bytes) binary += String.fromCharCode(byte)
-    const packed = bytes[0] === 0x50 && bytes[1] === 0x4b
-    const score = packed ? scoreInMxl(file.name, bytes) : null
-    if (score && !score.ok) return setRefused(score.fault)
-    const text = midi ? '' : lettersOf(score ? score.value : bytes)
+    const opened = await sourceIn(file)
+    setRefused(opened.ok ? null : opened.fault)
+    if (!opened.ok) return
     setPart(null)
-    setSource({
-      name: file.name,
-      content: midi ? btoa(binary) : text,
-      format: midi ? 'midi' : formatOf(text),
-    })
+    setSource(opened.value)
   }
   const tune = found?.ok ? found.value : null
   return (
@@ -137,36 +123,7 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
             <textarea value={tune?.text ?? ''} readOnly />
           </label>
         </div>
-        <div aria-live="polite">
-          {reading ? <p>Reading what was brought…</p> : tune && <p>{broughtInWords(tune)}</p>}
-          {tune?.parts && (
-            <TextField
-              select
-              size="small"
-              label="Melody"
-              value={tune.parts.taken}
-              onChange={(event) => setPart(Number(event.target.value))}
-            >
-              {tune.parts.names.map((name, at) => (
-                <MenuItem key={at} value={at + 1}>
-                  {name}
-                </MenuItem>
-              ))}
-            </TextField>
-          )}
-          {found && !found.ok && (
-            <p className="fault">
-              {found.fault.message} Accepted: {found.fault.accepted}.
-            </p>
-          )}
-          {tune && tune.warnings.length > 0 && (
-            <ul className="import-warnings">
-              {tune.warnings.map((one) => (
-                <li key={one}>{one}</li>
-              ))}
-            </ul>
-          )}
-        </div>
+        <WhatWasRead reading={reading} found={found} onPart={setPart} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
@@ -192,6 +149,77 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
         </Button>
       </DialogActions>
     </Dialog>
+  )
+}
+
+/** What is in a file, as it is read; refused where it is too large, or a packed score without a score. */
+async function sourceIn(file: File): Promise<Result<NonNullable<Source>>> {
+  if (file.size > MOST_BYTES)
+    return bad({
+      code: 'too-large',
+      message: `${file.name} has ${file.size} bytes.`,
+      accepted: `at most ${MOST_BYTES} bytes`,
+    })
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const { name } = file
+  if (begins(bytes, MIDI_BEGINS))
+    return good({
+      name,
+      content: btoa([...bytes].map((byte) => String.fromCharCode(byte)).join('')),
+      format: 'midi',
+    })
+  const score = begins(bytes, ZIP_BEGINS) ? scoreInMxl(name, bytes) : null
+  if (score && !score.ok) return score
+  const text = lettersOf(score ? score.value : bytes)
+  return good({ name, content: text, format: formatOf(text) })
+}
+/** The first bytes of a MIDI file (`MTh`), and of a zip file (`PK`). */
+const MIDI_BEGINS = [0x4d, 0x54, 0x68]
+const ZIP_BEGINS = [0x50, 0x4b]
+const begins = (bytes: Uint8Array, with_: readonly number[]): boolean =>
+  with_.every((byte, at) => bytes[at] === byte)
+
+interface ReadProps {
+  reading: boolean
+  found: Result<ImportedTune> | null
+  /** Another part of the file has the melody. */
+  onPart: (part: number) => void
+}
+
+/** What came of what was brought: notes, parts to choose from, what was left out. */
+function WhatWasRead({ reading, found, onPart }: ReadProps) {
+  const tune = found?.ok ? found.value : null
+  return (
+    <div aria-live="polite">
+      {reading ? <p>Reading what was brought…</p> : tune && <p>{broughtInWords(tune)}</p>}
+      {tune?.parts && (
+        <TextField
+          select
+          size="small"
+          label="Melody"
+          value={tune.parts.taken}
+          onChange={(event) => onPart(Number(event.target.value))}
+        >
+          {tune.parts.names.map((name, at) => (
+            <MenuItem key={at} value={at + 1}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {found && !found.ok && (
+        <p className="fault">
+          {found.fault.message} Accepted: {found.fault.accepted}.
+        </p>
+      )}
+      {tune && tune.warnings.length > 0 && (
+        <ul className="import-warnings">
+          {tune.warnings.map((one) => (
+            <li key={one}>{one}</li>
+          ))}
+        </ul>
+      )}
+    </div>
   )
 }
 

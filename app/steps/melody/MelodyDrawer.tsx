@@ -4,7 +4,8 @@ import { placeKey } from '../../../core/melody/line'
 import { parseChord } from '../../../core/chord/parse'
 import { pitchName } from '../../../core/pitch/note'
 import type { NoteChoice } from '../../../core/melody/harmonise'
-import type { NoteReading } from '../../../core/melody/reading'
+import type { NoteReading, Remedy } from '../../../core/melody/reading'
+import type { EventShown } from '../../services/notation/melodyShown'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import { gripInWords } from '../../../core/voicing/inWords'
@@ -30,8 +31,7 @@ interface Props {
 
 /** What the drawer says of a melody note: what it is over the plain and the new chord, what mends it where it fights, and what it could have under it. */
 export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, onHear, onTake }: Props) {
-  const [shown, setShown] = useState(AT_ONCE)
-  const { selected, notes, events, over, choices } = view
+  const { selected, notes, events, over } = view
   const note = notes.find((one) => placeKey(one) === selected)
   const event = events.find(({ key }) => key === selected)
   if (!note && !event)
@@ -71,37 +71,7 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
           )}
         </dl>
       )}
-      {remedies.length > 0 && (
-        <section aria-label="Remedies">
-          <h3>It fights the chord: the smallest remedy first</h3>
-          <ul className="plain-list remedies">
-            {remedies.map((one) => (
-              <li key={one.says}>
-                {engravedWords(one.says)}
-                {'symbol' in one && (
-                  <Button
-                    size="small"
-                    onClick={() =>
-                      onEdit({
-                        kind: 'choose',
-                        slot: slotKeys[one.index]!,
-                        choice: {
-                          chords: [{ symbol: one.symbol, beats: 1 }],
-                          span: 1,
-                          rule: one.rule,
-                          at: Date.now(),
-                        },
-                      })
-                    }
-                  >
-                    Take it
-                  </Button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {remedies.length > 0 && <Remedies remedies={remedies} slotKeys={slotKeys} onEdit={onEdit} />}
       {troubles.map(({ says, remedy }) => (
         <p key={says} className="fault">
           {says} Try {remedy}.
@@ -142,48 +112,98 @@ export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, on
           </Button>
         )}
       </div>
-      {event && (
-        <>
-          <h3>
-            {choices ? `${choices.length} ways under it, nearest first` : 'Finding what could be under it'}
-          </h3>
-          <div className="grip-list">
-            {choices?.slice(0, Math.max(shown, (cursor ?? 0) + 1)).map((choice, at) => (
-              <button
-                key={`${choice.note.chord?.canonical}${choice.note.voicing.frets.join()}`}
-                type="button"
-                className={`grip-choice under-choice${at === cursor ? ' tried' : ''}`}
-                aria-pressed={choice.note.voicing.frets.join() === event.made.voicing.frets.join()}
-                aria-current={at === cursor || undefined}
-                aria-label={`${choice.note.chord?.canonical ?? 'alone'}, ${choice.note.kind}. ${gripInWords(choice.note.voicing, capo)}`}
-                title={choice.note.kind}
-                onClick={() => onTake(choice)}
+      {event && <WaysUnder view={view} event={event} capo={capo} cursor={cursor} onTake={onTake} />}
+    </>
+  )
+}
+
+/** What mends a note that fights its chord, the smallest first. */
+function Remedies({
+  remedies,
+  slotKeys,
+  onEdit,
+}: Pick<Props, 'slotKeys' | 'onEdit'> & { remedies: readonly Remedy[] }) {
+  return (
+    <section aria-label="Remedies">
+      <h3>It fights the chord: the smallest remedy first</h3>
+      <ul className="plain-list remedies">
+        {remedies.map((one) => (
+          <li key={one.says}>
+            {engravedWords(one.says)}
+            {'symbol' in one && (
+              <Button
+                size="small"
+                onClick={() =>
+                  onEdit({
+                    kind: 'choose',
+                    slot: slotKeys[one.index]!,
+                    choice: {
+                      chords: [{ symbol: one.symbol, beats: 1 }],
+                      span: 1,
+                      rule: one.rule,
+                      at: Date.now(),
+                    },
+                  })
+                }
               >
-                <kbd>{at < 9 ? at + 1 : ''}</kbd>
-                {choice.note.chord && choice.note.under !== 'single' ? (
-                  <ChordName chord={choice.note.chord} />
-                ) : (
-                  <b>alone</b>
-                )}
-                <GripDiagram voicing={choice.note.voicing} capo={capo} />
-                <span>{choice.note.kind}</span>
-              </button>
-            ))}
-          </div>
-          {choices && shown < choices.length && (
-            <Button onClick={() => setShown(shown + AT_ONCE)}>
-              Show {Math.min(AT_ONCE, choices.length - shown)} more
-            </Button>
-          )}
-          {choices && view.choicesLeft > 0 && shown >= choices.length && (
-            <Button onClick={view.askAll}>Try {view.choicesLeft} more chords that take this note</Button>
-          )}
-          <p className="quiet caution">
-            Stop when it hurts, and see a clinician when pain stays. A thinner texture or one position is
-            easier on the hand.
-          </p>
-        </>
+                Take it
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** Chords and grips that could stand under the note. */
+function WaysUnder({
+  view,
+  event,
+  capo,
+  cursor,
+  onTake,
+}: Pick<Props, 'view' | 'capo' | 'cursor' | 'onTake'> & { event: EventShown }) {
+  const [shown, setShown] = useState(AT_ONCE)
+  const { choices } = view
+  return (
+    <>
+      <h3>{choices ? `${choices.length} ways under it, nearest first` : 'Finding what could be under it'}</h3>
+      <div className="grip-list">
+        {choices?.slice(0, Math.max(shown, (cursor ?? 0) + 1)).map((choice, at) => (
+          <button
+            key={`${choice.note.chord?.canonical}${choice.note.voicing.frets.join()}`}
+            type="button"
+            className={`grip-choice under-choice${at === cursor ? ' tried' : ''}`}
+            aria-pressed={choice.note.voicing.frets.join() === event.made.voicing.frets.join()}
+            aria-current={at === cursor || undefined}
+            aria-label={`${choice.note.chord?.canonical ?? 'alone'}, ${choice.note.kind}. ${gripInWords(choice.note.voicing, capo)}`}
+            title={choice.note.kind}
+            onClick={() => onTake(choice)}
+          >
+            <kbd>{at < 9 ? at + 1 : ''}</kbd>
+            {choice.note.chord && choice.note.under !== 'single' ? (
+              <ChordName chord={choice.note.chord} />
+            ) : (
+              <b>alone</b>
+            )}
+            <GripDiagram voicing={choice.note.voicing} capo={capo} />
+            <span>{choice.note.kind}</span>
+          </button>
+        ))}
+      </div>
+      {choices && shown < choices.length && (
+        <Button onClick={() => setShown(shown + AT_ONCE)}>
+          Show {Math.min(AT_ONCE, choices.length - shown)} more
+        </Button>
       )}
+      {choices && view.choicesLeft > 0 && shown >= choices.length && (
+        <Button onClick={view.askAll}>Try {view.choicesLeft} more chords that take this note</Button>
+      )}
+      <p className="quiet caution">
+        Stop when it hurts, and see a clinician when pain stays. A thinner texture or one position is easier
+        on the hand.
+      </p>
     </>
   )
 }

@@ -111,7 +111,6 @@ export function MelodyRoom() {
   const rows = useMemo(() => tell({ shown, range }), [shown, range])
 
   const event = events.find(({ key }) => key === selected)
-  const { instrument } = body
   const bringIn = ({ text, melody: read, lyrics }: ImportedTune, withChords: boolean) =>
     edit(
       withChords
@@ -122,39 +121,7 @@ export function MelodyRoom() {
   return (
     <RoomFrame
       bar={<BarNow melody={melody} onEdit={edit} onHear={onHear} />}
-      head={
-        <>
-          {melody.neck && (
-            <Neck
-              strings={instrument.tuning.length}
-              frets={instrument.frets}
-              marks={
-                event
-                  ? marksOfGrip(
-                      event.made.voicing.frets,
-                      (string) =>
-                        event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '',
-                    )
-                  : []
-              }
-              onTouch={melody.putFret}
-              label="Touch the neck to put a note in"
-            />
-          )}
-          {melody.bringIn && (
-            <BringInDialog
-              onClose={() => melody.setBringIn(false)}
-              onBringIn={bringIn}
-              title={document.title}
-              chart={view.chart}
-              notes={notes}
-              lyrics={document.lyrics}
-              songKey={analysis.key}
-              tempo={document.tempo}
-            />
-          )}
-        </>
-      }
+      head={<HeadNow melody={melody} onBringIn={bringIn} />}
       drawer={{
         name: event ? `${event.made.chord?.canonical ?? 'Note'}, ${placeName(event.made)}` : 'Note',
         content: (
@@ -216,5 +183,51 @@ function BarNow({
       onEdit={onEdit}
       onHear={onHear}
     />
+  )
+}
+
+/** Over the music: the neck, and what brings a melody in. */
+function HeadNow({
+  melody,
+  onBringIn,
+}: {
+  melody: MelodyStepState
+  onBringIn: (tune: ImportedTune, withChords: boolean) => void
+}) {
+  const { document, reading, body } = useKnownTune()
+  const { instrument } = body
+  const { view } = melody
+  const event = view.events.find(({ key }) => key === view.selected)
+  return (
+    <>
+      {melody.neck && (
+        <Neck
+          strings={instrument.tuning.length}
+          frets={instrument.frets}
+          marks={
+            event
+              ? marksOfGrip(
+                  event.made.voicing.frets,
+                  (string) => event.made.voicing.strings.find((one) => one.string === string)?.degree ?? '',
+                )
+              : []
+          }
+          onTouch={melody.putFret}
+          label="Touch the neck to put a note in"
+        />
+      )}
+      {melody.bringIn && (
+        <BringInDialog
+          onClose={() => melody.setBringIn(false)}
+          onBringIn={onBringIn}
+          title={document.title}
+          chart={view.chart}
+          notes={view.notes}
+          lyrics={document.lyrics}
+          songKey={reading.analysis.key}
+          tempo={document.tempo}
+        />
+      )}
+    </>
   )
 }

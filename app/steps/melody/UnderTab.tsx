@@ -1,12 +1,11 @@
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { DENSITIES, type Density } from '../../../core/melody/line'
 import { TEXTURES, type MelodyTexture } from '../../../core/melody/textures'
 import { aloneInWords, handInWords } from '../../services/words/hand'
 import { engravedWords } from '../../../core/chord/engraved'
+import { Choice } from '../../services/controls/Choice'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { TuneDocument } from '../../../core/tune/document'
 import { settingsOf, type MelodyView } from './useMelody'
@@ -93,38 +92,32 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
         >
           Chords in rests
         </ToggleButton>
-        <TextField
-          select
-          size="small"
+        <Choice
           label="Position"
           value={settings.window?.[0] ?? 0}
-          sx={{ minWidth: 120 }}
-          onChange={(event) => {
-            const low = Number(event.target.value)
-            set({ window: low ? [low, low + POSITION - 1] : null })
-          }}
-        >
-          <MenuItem value={0}>whole neck</MenuItem>
-          {[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map((low) => (
-            <MenuItem key={low} value={low}>
-              frets {low} to {settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          size="small"
+          width={120}
+          options={[
+            [0, 'whole neck'],
+            ...[...new Set([...POSITIONS, ...(settings.window ? [settings.window[0]] : [])])].map(
+              (low) =>
+                [
+                  low,
+                  `frets ${low} to ${settings.window?.[0] === low ? settings.window[1] : low + POSITION - 1}`,
+                ] as const,
+            ),
+          ]}
+          onChoose={(low) => set({ window: low ? [low, low + POSITION - 1] : null })}
+        />
+        <Choice
           label="Melody on"
           value={settings.topString}
-          sx={{ minWidth: 130 }}
-          onChange={(event) => set({ topString: Number(event.target.value) })}
-        >
-          {[1, 2, 3].map((string) => (
-            <MenuItem key={string} value={string}>
-              {string === 1 ? 'any string' : `string ${stringName(string)} and lower`}
-            </MenuItem>
-          ))}
-        </TextField>
+          width={130}
+          options={[1, 2, 3].map((string) => [
+            string,
+            string === 1 ? 'any string' : `string ${stringName(string)} and lower`,
+          ])}
+          onChoose={(topString) => set({ topString })}
+        />
         {fixed > 0 && (
           <Button
             size="small"
@@ -139,35 +132,38 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
             Let the search choose all ({fixed} by hand)
           </Button>
         )}
-        {view.lines.length > 0 && (
-          <ToggleButtonGroup
-            exclusive
-            size="small"
-            value={view.chosen}
-            aria-label="Ways found"
-            onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}
-          >
-            {view.lines.map((line, at) => {
-              const alone = line.notes.filter(
-                ({ kind, chord }) => kind === 'single note' && chord !== null,
-              ).length
-              return (
-                <ToggleButton
-                  key={at}
-                  value={at}
-                  title={`${line.notes.filter(({ under }) => under === 'chord').length} grips`}
-                >
-                  Way {at + 1}
-                  <small>
-                    {handInWords(view.efforts[at]!)}
-                    {aloneInWords(alone)}
-                  </small>
-                </ToggleButton>
-              )
-            })}
-          </ToggleButtonGroup>
-        )}
+        {view.lines.length > 0 && <WaysFound view={view} onEdit={onEdit} />}
       </div>
     </>
+  )
+}
+
+/** Ways found through the whole tune, one of them chosen. */
+function WaysFound({ view, onEdit }: Pick<Props, 'view' | 'onEdit'>) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      value={view.chosen}
+      aria-label="Ways found"
+      onChange={(_, line: number | null) => line !== null && onEdit({ kind: 'melody-line', line })}
+    >
+      {view.lines.map((line, at) => {
+        const alone = line.notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
+        return (
+          <ToggleButton
+            key={at}
+            value={at}
+            title={`${line.notes.filter(({ under }) => under === 'chord').length} grips`}
+          >
+            Way {at + 1}
+            <small>
+              {handInWords(view.efforts[at]!)}
+              {aloneInWords(alone)}
+            </small>
+          </ToggleButton>
+        )
+      })}
+    </ToggleButtonGroup>
   )
 }

@@ -58,35 +58,15 @@ export interface MelodyView extends MelodyDrawn {
 
 /** The chord melody of a tune: found in a worker whenever what it is made from changes, kept with the tune, and read. */
 export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf): MelodyView {
-  const { chart, line } = reading
-  const { chordMelody, melody, text, style, leading, bass, tempo } = document
+  const { chart } = reading
+  const { chordMelody, melody, bass, tempo } = document
   const notes = useMemo(() => melodyOf({ melody }), [melody])
   const clock = useMemo(() => new Clock(chart), [chart])
   const pieces = useMemo(() => piecesOf(chart, notes), [chart, notes])
   const [picked, select] = useState<string | null>(null)
   const [allFor, setAllFor] = useState<string | null>(null)
 
-  const asked = useMemo((): UnderAsked | null => {
-    const { line: _, fixed, kept: __, ...settings } = chordMelody
-    if (pieces.length === 0) return null
-    return {
-      text,
-      melody,
-      settings,
-      style,
-      weights: leading.own?.weights ?? null,
-      bass,
-      body,
-      tempo,
-      places: line.map((one) => ({
-        symbol: madeChord(one)?.canonical ?? null,
-        bar: one.slot.bar,
-        beat: one.slot.beat,
-        beats: one.slot.beats,
-      })),
-      fixed: fixedHere(fixed, chart.capo, body),
-    }
-  }, [chordMelody, pieces, text, melody, style, leading, bass, body, tempo, line, chart.capo])
+  const asked = useAsked(document, reading, body, pieces.length > 0)
   const search = useAnswer(
     'melody',
     'lines',
@@ -137,29 +117,7 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
   const efforts = useMemo(() => lines.map((one) => handEffort(one.notes, limits)), [lines, limits])
   const found = useMemo(() => troubles(shown, tempo, limits), [shown, tempo, limits])
 
-  const plain = useAnswer(
-    'melody',
-    'reading',
-    useMemo(
-      () => (pieces.length > 0 ? { asked: { text, melody, places: plainPlaces(chart) } } : null),
-      [text, melody, chart, pieces.length],
-    ),
-    { pauseMs: PAUSE_MS, quiet: true },
-  )
-  const over = useAnswer(
-    'melody',
-    'reading',
-    useMemo(() => (asked ? { asked: { text, melody, places: asked.places } } : null), [asked, text, melody]),
-    { pauseMs: PAUSE_MS, quiet: true },
-  )
-  const readings = useMemo(() => {
-    const all = new Map<string, { plain: NoteReading | null; made: NoteReading | null }>()
-    for (const one of plain.answer ?? []) all.set(placeKey(one.note), { plain: one, made: null })
-    for (const one of over.answer ?? [])
-      all.set(placeKey(one.note), { plain: all.get(placeKey(one.note))?.plain ?? null, made: one })
-    return all
-  }, [plain.answer, over.answer])
-
+  const over = useReadings(document, chart, asked)
   const at = events.findIndex(({ key }) => key === selected)
   const under = useAnswer(
     'melody',
@@ -185,7 +143,7 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
     notes,
     pieces,
     beyond: notes.filter((note) => Number.isNaN(clock.at(note)) || clock.at(note) >= clock.end - NEAR).length,
-    over: readings,
+    over,
     phrases: useMemo(() => phrasesOf(chart, notes, document.phrases), [chart, notes, document.phrases]),
     events,
     lines,
@@ -203,6 +161,67 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
     askAll: () => setAllFor(selected),
     asked,
   }
+}
+
+/** Everything the chord melody is made from. @param any whether there are notes */
+function useAsked(
+  { chordMelody, melody, text, style, leading, bass, tempo }: TuneDocument,
+  { chart, line }: TuneReading,
+  body: PlayerBody,
+  any: boolean,
+): UnderAsked | null {
+  return useMemo((): UnderAsked | null => {
+    const { line: _, fixed, kept: __, ...settings } = chordMelody
+    if (!any) return null
+    return {
+      text,
+      melody,
+      settings,
+      style,
+      weights: leading.own?.weights ?? null,
+      bass,
+      body,
+      tempo,
+      places: line.map((one) => ({
+        symbol: madeChord(one)?.canonical ?? null,
+        bar: one.slot.bar,
+        beat: one.slot.beat,
+        beats: one.slot.beats,
+      })),
+      fixed: fixedHere(fixed, chart.capo, body),
+    }
+  }, [chordMelody, any, text, melody, style, leading, bass, body, tempo, line, chart.capo])
+}
+
+/** What each note is over the plain chord and over the new one. */
+function useReadings(
+  { text, melody }: Pick<TuneDocument, 'text' | 'melody'>,
+  chart: Chart,
+  asked: UnderAsked | null,
+) {
+  const any = asked !== null
+  const plain = useAnswer(
+    'melody',
+    'reading',
+    useMemo(
+      () => (any ? { asked: { text, melody, places: plainPlaces(chart) } } : null),
+      [text, melody, chart, any],
+    ),
+    { pauseMs: PAUSE_MS, quiet: true },
+  )
+  const over = useAnswer(
+    'melody',
+    'reading',
+    useMemo(() => (asked ? { asked: { text, melody, places: asked.places } } : null), [asked, text, melody]),
+    { pauseMs: PAUSE_MS, quiet: true },
+  )
+  return useMemo(() => {
+    const all = new Map<string, { plain: NoteReading | null; made: NoteReading | null }>()
+    for (const one of plain.answer ?? []) all.set(placeKey(one.note), { plain: one, made: null })
+    for (const one of over.answer ?? [])
+      all.set(placeKey(one.note), { plain: all.get(placeKey(one.note))?.plain ?? null, made: one })
+    return all
+  }, [plain.answer, over.answer])
 }
 
 const NONE_LEFT_OUT: readonly NotPlayed[] = []

@@ -5,9 +5,9 @@ import { itemKey } from '../../../core/practice/grade'
 import { inWords } from '../../../core/practice/days'
 import type { Item } from '../../../core/practice/items'
 import { isPlayed, type Planned } from '../../../core/practice/plan'
-import type { ItemRecord } from '../../../core/practice/record'
 import type { Easier } from '../../../core/voicing/ease'
 import { writtenFrets } from '../../../core/neck/instrument'
+import type { usePracticeLog } from '../../services/practice/usePracticeLog'
 import { Roving } from '../../services/controls/Roving'
 import { engravedWords } from '../../../core/chord/engraved'
 
@@ -22,16 +22,13 @@ interface Props {
   trainer: string
   plan: readonly Planned[]
   items: readonly Item[]
-  records: ReadonlyMap<string, ItemRecord> | null
-  today: number
+  log: ReturnType<typeof usePracticeLog>
   chosen: string | null
   onChoose: (item: Pick<Item, 'kind' | 'item'>) => void
   /** Something hurt: what is easier to hold. */
   hurt: boolean
   easier: readonly EasierHere[]
   onEasier: (one: EasierHere) => void
-  wanted: ReadonlySet<string>
-  onWant: (item: Pick<Item, 'kind' | 'item'>) => void
 }
 
 /** What to do next and why; then everything that can be practised. */
@@ -39,16 +36,19 @@ export function PracticeDrawer({
   trainer,
   plan,
   items,
-  records,
-  today,
+  log,
   chosen,
   onChoose,
   hurt,
   easier,
   onEasier,
-  wanted,
-  onWant,
 }: Props) {
+  const { records, today, goals } = log
+  const wanted = new Set([...goals.values()].filter((goal) => goal.wanted).map(itemKey))
+  const want = ({ kind, item }: Pick<Item, 'kind' | 'item'>) => {
+    const known = goals.get(itemKey({ kind, item }))
+    log.setGoal({ kind, item, tempo: known?.tempo ?? null, wanted: !known?.wanted })
+  }
   if (items.length === 0)
     return <p className="quiet">The grips are looked for first: the Lines step finds them.</p>
   const total = plan.reduce((sum, { minutes }) => sum + minutes, 0)
@@ -136,7 +136,7 @@ export function PracticeDrawer({
                 <Button
                   size="small"
                   aria-pressed={wanted.has(itemKey(item))}
-                  onClick={() => onWant(item)}
+                  onClick={() => want(item)}
                   title="What you want comes into the plan first"
                 >
                   {wanted.has(itemKey(item)) ? 'Wanted' : 'Want'}

@@ -4,8 +4,8 @@ import { itemKey } from '../../../core/practice/grade'
 import type { Item } from '../../../core/practice/items'
 import { keySteps } from '../../../core/practice/keys'
 import { isPlayed, type Planned } from '../../../core/practice/plan'
-import type { TuneReading } from '../../../core/tune/reading'
-import type { Voicing } from '../../../core/voicing/voicing'
+import { useGrips } from '../../services/grips/GripsContext'
+import { useKnownTune } from '../../services/tune/TuneContext'
 import type { Practised } from './PracticeBar'
 import { staged as stagedFrom, type Staged } from './stage'
 import { cadenceOf, useElsewhere } from './useElsewhere'
@@ -20,12 +20,12 @@ interface StagedAsked {
   /** How many keys on the way through the keys has come. */
   keyAt: number
   walk: ReturnType<typeof useWalk>
-  reading: TuneReading
-  voicings: ReadonlyMap<string, Voicing>
 }
 
 /** What comes on the stage: of the plan or picked, in the mode that is set, here or elsewhere on the neck. */
-export function useStaged({ items, plan, picked, set, keyAt, walk, reading, voicings }: StagedAsked) {
+export function useStaged({ items, plan, picked, set, keyAt, walk }: StagedAsked) {
+  const { reading } = useKnownTune()
+  const { voicings } = useGrips()
   const home = keyName(reading.analysis.key)
   const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
   const [first] = parts

@@ -1,0 +1,43 @@
+import type { Voicing } from '../../../core/voicing/voicing'
+import { Word } from '../../services/controls/Bar'
+import { holdInWords } from '../../services/words/hand'
+import type { HardSpotShown } from './useHardSpots'
+
+interface Props {
+  spots: readonly HardSpotShown[]
+  onSpot: (line: number) => void
+  onEasier: (line: number, voicing: Voicing) => void
+}
+
+/** The places of the line that are hardest to hold, each with a way out. */
+export function HardestWord({ spots, onSpot, onEasier }: Props) {
+  return (
+    <Word name="Hardest" term="easy" says={spots[0]!.place}>
+      <ul className="plain-list">
+        {spots.map(({ place, effort, line, easier }) => (
+          <li key={line}>
+            <button type="button" className="plain-button" onClick={() => onSpot(line)}>
+              {place}
+            </button>{' '}
+            ({holdInWords(effort)})
+            {easier && (
+              <>
+                {' '}
+                (
+                <button
+                  type="button"
+                  className="plain-button"
+                  title={`${easier.easing}${easier.lost ? `, loses ${easier.lost}` : ''}`}
+                  onClick={() => onEasier(line, easier.voicing)}
+                >
+                  take an easier grip
+                </button>
+                )
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Word>
+  )
+}
