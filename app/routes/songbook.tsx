@@ -223,10 +223,10 @@ export default function SongbookPage({
   )
 }
 
-type Page = Route.ComponentProps['loaderData']
+type BookShown = Route.ComponentProps['loaderData']
 
 /** What is searched for, and a new tune. */
-function Tools({ q, tag }: Pick<Page, 'q' | 'tag'>) {
+function Tools({ q, tag }: Pick<BookShown, 'q' | 'tag'>) {
   return (
     <div className="songbook-tools">
       <Form method="get" role="search">
@@ -259,7 +259,7 @@ function Tools({ q, tag }: Pick<Page, 'q' | 'tag'>) {
   )
 }
 
-interface TableProps extends Pick<Page, 'rows' | 'sort'> {
+interface TableProps extends Pick<BookShown, 'rows' | 'sort'> {
   caption: string
   /** The address of the same tunes, seen otherwise. */
   viewed: (more: Record<string, string>) => string
@@ -335,7 +335,7 @@ function TunesTable({
 }
 
 /** Nothing has what was asked for: what is near it, and the way back to all. */
-function NoneFound({ q, tag, total, near }: Pick<Page, 'q' | 'tag' | 'total' | 'near'>) {
+function NoneFound({ q, tag, total, near }: Pick<BookShown, 'q' | 'tag' | 'total' | 'near'>) {
   return (
     <p className="empty">
       {noneFound(q, tag)} <Link to="/">Show all {total}</Link>
@@ -356,7 +356,7 @@ function NoneFound({ q, tag, total, near }: Pick<Page, 'q' | 'tag' | 'total' | '
 }
 
 /** What of the book is the demo's, and how to begin without it. */
-function DemoNote(demo: NonNullable<Page['demo']>) {
+function DemoNote(demo: NonNullable<BookShown['demo']>) {
   return (
     <Form method="post" className="demo-note">
       <p>
@@ -379,7 +379,7 @@ function MoreTunes({
   found,
   sort,
   viewed,
-}: Pick<Page, 'from' | 'found' | 'sort'> & Pick<TableProps, 'viewed'> & { shown: number }) {
+}: Pick<BookShown, 'from' | 'found' | 'sort'> & Pick<TableProps, 'viewed'> & { shown: number }) {
   return (
     <>
       {from + shown < found && shown >= MOST_ROWS && (

@@ -29,10 +29,8 @@ const isBorrowed = ({ rel, kind, key }: Place) =>
     (kind === 'major' && [1, 3, 8, 10].includes(rel)) ||
     (kind === 'half-diminished' && rel === 2))
 
-/**
- * The place of each chord as it is played: an arrival, on the way round, a cadence, standing, or on the way. One for each of `places`. Common practice, no source.
- */
-export function formPlacesOf(places: readonly Place[], chart: Chart, home: Key): FormPlace[] {
+/** Why each chord is an arrival; null for the others. */
+function arrivalsOf(places: readonly Place[], chart: Chart, home: Key): (string | null)[] {
   const opens = new Set(
     chart.bars.filter((bar, index) => index === 0 || bar.opensSection).map(({ number }) => number),
   )
@@ -45,7 +43,7 @@ export function formPlacesOf(places: readonly Place[], chart: Chart, home: Key):
   let section = 0
   /** Home of the key it is in has been heard. */
   let reached = true
-  const arrivals = places.map((place, at): string | null => {
+  return places.map((place, at): string | null => {
     const before = places[at - 1]
     const begins = before?.slot.bar !== place.slot.bar && opens.has(place.slot.bar)
     if (begins) section += 1
@@ -74,6 +72,13 @@ export function formPlacesOf(places: readonly Place[], chart: Chart, home: Key):
     }
     return null
   })
+}
+
+/**
+ * The place of each chord as it is played: an arrival, on the way round, a cadence, standing, or on the way. One for each of `places`. Common practice, no source.
+ */
+export function formPlacesOf(places: readonly Place[], chart: Chart, home: Key): FormPlace[] {
+  const arrivals = arrivalsOf(places, chart, home)
   const arriving = (place: Place | null) => place !== null && arrivals[places.indexOf(place)] !== null
   const top = places[0]
   const resolves = (place: Place) =>

@@ -45,7 +45,8 @@ export function readBar(
     )
 
   if (cells.length === 1 && cells[0]!.text === '%') {
-    if (!before) {
+    if (before && before.beats !== due) wrongBeats(before.beats)
+    if (!before)
       note(
         cells[0]!,
         from,
@@ -53,19 +54,7 @@ export function readBar(
         'There is no bar before this one to repeat.',
         'a chord in the first bar',
       )
-      return { repeats: true, slots: [], beats: due }
-    }
-    if (before.beats !== due) wrongBeats(before.beats)
-    return {
-      repeats: true,
-      beats: before.beats,
-      slots: before.slots.map((slot) => ({
-        ...slot,
-        bar: number,
-        beat: slot.beat - before.from + from,
-        held: false,
-      })),
-    }
+    return repeated(before, { number, from, due })
   }
 
   // With holds every word is one beat, in equal parts where it has _; without, the chords share the bar equally.
@@ -118,6 +107,23 @@ export function readBar(
     })
   })
   return { repeats: false, slots, beats }
+}
+
+/** The bar before once more; a silent one where there is none. */
+function repeated(
+  before: Bar | undefined,
+  { number, from, due }: BarFrame,
+): Pick<Bar, 'repeats' | 'slots' | 'beats'> {
+  return {
+    repeats: true,
+    beats: before?.beats ?? due,
+    slots: (before?.slots ?? []).map((slot) => ({
+      ...slot,
+      bar: number,
+      beat: slot.beat - before!.from + from,
+      held: false,
+    })),
+  }
 }
 
 /** A sign is short enough to be read. */

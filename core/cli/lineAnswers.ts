@@ -102,17 +102,9 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
         text: 'melody',
       })
     const strings = limits.value.instrument.tuning.length
-    const grips = new Map<number, Frets>()
-    for (const [index, frets] of Object.entries(fixed)) {
-      if (frets.length !== strings) return wrongStrings(frets, strings, `fixed.${index}`)
-      if (Number(index) >= chords.value.length)
-        return bad({
-          code: 'bad-field',
-          message: `There is no chord ${index}; the last is ${chords.value.length - 1}.`,
-          text: `fixed.${index}`,
-        })
-      grips.set(Number(index), frets)
-    }
+    const held = gripsAt(fixed, chords.value.length, strings)
+    if (!held.ok) return held
+    const grips = held.value
     if (drone && 'string' in drone && drone.string > strings)
       return bad({
         code: 'bad-field',
@@ -310,4 +302,24 @@ function readSounds(texts: readonly string[]): Result<NamedNote[]> {
   return notes.ok
     ? good(notes.value.filter((note, index, all) => index === 0 || all[index - 1]!.at !== note.at))
     : notes
+}
+
+/** Grips by the index of their chord. */
+function gripsAt(
+  fixed: Readonly<Record<string, Frets>>,
+  chords: number,
+  strings: number,
+): Result<Map<number, Frets>> {
+  const grips = new Map<number, Frets>()
+  for (const [index, frets] of Object.entries(fixed)) {
+    if (frets.length !== strings) return wrongStrings(frets, strings, `fixed.${index}`)
+    if (Number(index) >= chords)
+      return bad({
+        code: 'bad-field',
+        message: `There is no chord ${index}; the last is ${chords - 1}.`,
+        text: `fixed.${index}`,
+      })
+    grips.set(Number(index), frets)
+  }
+  return good(grips)
 }

@@ -6,7 +6,8 @@ import { withBeat } from '../chart/edit'
 import { parseChart } from '../chart/parse'
 import { applyChanges } from '../reharm/apply'
 import { FAMILY_CODES } from '../reharm/families'
-import { optionsAt } from '../reharm/options'
+import type { Change } from '../reharm/change'
+import { optionsAt, type ChangeOption } from '../reharm/options'
 import { judge } from '../reharm/judging/judge'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
@@ -54,53 +55,7 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
       ...(melody ? { melody } : {}),
     })
     return good({
-      options: options.map(
-        ({
-          rule,
-          name,
-          intent,
-          puts,
-          why,
-          distance,
-          reach,
-          mood,
-          school,
-          melody: fit,
-          kept,
-          lost,
-          added,
-          into,
-          out,
-          basses,
-          also,
-          depth: deep,
-          ...change
-        }) => ({
-          rule,
-          family: familiesIn(rule),
-          name,
-          intent,
-          symbols: puts.map((put) => put.chord.canonical),
-          beats: puts.map((put) => tidy(put.beats)),
-          text: back(
-            applyChanges(text, [{ rule, name, intent, puts, why, mood, school, depth: deep, ...change }]),
-          ),
-          why,
-          distance: tidy(distance.total),
-          distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) },
-          reach: tidy(reach),
-          mood,
-          school,
-          melody: fit,
-          kept,
-          lost,
-          added,
-          into,
-          out,
-          basses,
-          also,
-        }),
-      ),
+      options: options.map((option) => optionAnswer(option, (change) => back(applyChanges(text, [change])))),
       problems: chart.problems,
     })
   },
@@ -155,6 +110,54 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
     })
   },
 }
+
+/** @param after the whole chart with a change in it */
+const optionAnswer = (
+  {
+    rule,
+    name,
+    intent,
+    puts,
+    why,
+    distance,
+    reach,
+    mood,
+    school,
+    melody: fit,
+    kept,
+    lost,
+    added,
+    into,
+    out,
+    basses,
+    also,
+    depth: deep,
+    ...change
+  }: ChangeOption,
+  after: (change: Change) => string,
+) => ({
+  rule,
+  family: familiesIn(rule),
+  name,
+  intent,
+  symbols: puts.map((put) => put.chord.canonical),
+  beats: puts.map((put) => tidy(put.beats)),
+  text: after({ rule, name, intent, puts, why, mood, school, depth: deep, ...change }),
+  why,
+  distance: tidy(distance.total),
+  distanceParts: { tones: tidy(distance.tones), root: tidy(distance.root) },
+  reach: tidy(reach),
+  mood,
+  school,
+  melody: fit,
+  kept,
+  lost,
+  added,
+  into,
+  out,
+  basses,
+  also,
+})
 
 /** A chart in which a chord that sounds on at some place begins there: what is put there takes the rest of it alone. */
 function splitAt(text: string, bar: number, beat: number): string {

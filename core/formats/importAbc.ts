@@ -2,7 +2,7 @@ import abc from 'abcjs'
 import type { ChartMark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
 import { modulo, type Pitch } from '../pitch/note'
-import { bad, type Result, faultWords } from '../result'
+import { bad, good, type Result, faultWords } from '../result'
 import {
   emptyBar,
   MOST_BARS_READ,
@@ -36,8 +36,13 @@ interface AbcElement {
   acc?: string
   mode?: string
 }
+interface AbcStaff {
+  key?: AbcElement
+  meter?: AbcElement
+  voices?: AbcElement[][]
+}
 interface AbcTune {
-  lines: { staff?: { key?: AbcElement; meter?: AbcElement; voices?: AbcElement[][] }[] }[]
+  lines: { staff?: AbcStaff[] }[]
   metaText: { title?: string; partOrder?: string; tempo?: { duration?: number[]; bpm?: number } }
   warnings?: string[]
 }
@@ -78,34 +83,13 @@ export function importAbc(content: string, part?: number): Result<ImportedTune> 
   const names = voicesOf(content)
   if (part !== undefined && part > Math.max(1, names.length)) return noSuchPart(part, names.length || 1)
   const voice = oneVoice(content, part === undefined ? undefined : names[part - 1])
-  let tunes: AbcTune[]
-  try {
-    tunes = abc.parseOnly(forLibrary(voice.content)) as unknown as AbcTune[]
-  } catch (error) {
-    return bad({
-      code: 'bad-file',
-      message: `The text could not be read as ABC: ${faultWords(error)}`,
-      accepted,
-      text: 'content',
-    })
-  }
-  const tune = tunes[0]
-  const staves = (tune?.lines ?? []).flatMap(({ staff }) => staff?.slice(0, 1) ?? [])
-  if (
-    !tune ||
-    !/^K:/m.test(content) ||
-    !staves.some(({ voices }) => voices?.[0]?.some(({ el_type }) => el_type === 'note'))
-  )
-    return bad({
-      code: 'bad-file',
-      message: 'No ABC tune with notes was found: it needs a K: line and notes behind it.',
-      accepted,
-      text: 'content',
-    })
+  const parsed = tunesIn(voice.content, accepted)
+  if (!parsed.ok) return parsed
+  const { tune, staves, count } = parsed.value
   const warnings = (tune.warnings ?? []).slice(0, MOST_TOLD).map(plainWarning)
   if ((tune.warnings?.length ?? 0) > MOST_TOLD)
     warnings.push(`${tune.warnings!.length - MOST_TOLD} more such places.`)
-  if (tunes.length > 1) warnings.push(`The text has ${tunes.length} tunes; the first one was taken.`)
+  if (count > 1) warnings.push(`The text has ${count} tunes; the first one was taken.`)
   if (
     voice.others ||
     tune.lines.some(({ staff }) => (staff?.length ?? 0) > 1 || (staff?.[0]?.voices?.length ?? 0) > 1)
@@ -139,6 +123,38 @@ export function importAbc(content: string, part?: number): Result<ImportedTune> 
     warnings,
     partsFrom(names, part === undefined ? 0 : part - 1),
   )
+}
+
+/** The first tune with notes, its lines of music, and how many tunes there are. */
+function tunesIn(
+  content: string,
+  accepted: string,
+): Result<{ tune: AbcTune; staves: AbcStaff[]; count: number }> {
+  let tunes: AbcTune[]
+  try {
+    tunes = abc.parseOnly(forLibrary(content)) as unknown as AbcTune[]
+  } catch (error) {
+    return bad({
+      code: 'bad-file',
+      message: `The text could not be read as ABC: ${faultWords(error)}`,
+      accepted,
+      text: 'content',
+    })
+  }
+  const tune = tunes[0]
+  const staves = (tune?.lines ?? []).flatMap(({ staff }) => staff?.slice(0, 1) ?? [])
+  if (
+    !tune ||
+    !/^K:/m.test(content) ||
+    !staves.some(({ voices }) => voices?.[0]?.some(({ el_type }) => el_type === 'note'))
+  )
+    return bad({
+      code: 'bad-file',
+      message: 'No ABC tune with notes was found: it needs a K: line and notes behind it.',
+      accepted,
+      text: 'content',
+    })
+  return good({ tune, staves, count: tunes.length })
 }
 
 /** A voice that begins in the body: `V:2`, `[V:2]`. */

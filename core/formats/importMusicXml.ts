@@ -2,7 +2,7 @@ import { XMLParser } from 'fast-xml-parser'
 import { MARKS, type ChartMark, type Meter } from '../chart/chart'
 import type { Key } from '../pitch/key'
 import { midiOf, pitchAt, plainSpelling, type Pitch } from '../pitch/note'
-import { bad, type Result, faultWords } from '../result'
+import { bad, good, type Result, faultWords } from '../result'
 import { chordIn, keyIn } from './importHarmony'
 import {
   emptyBar,
@@ -30,34 +30,44 @@ import {
 /** Elements inside one another at most: a score needs about ten. */
 const DEEPEST = 40
 
-/**
- * A tune in MusicXML (W3C Community Group, 4.0 and earlier, partwise, not compressed): the melody of one part, its first voice and the highest note of those
- * together, with chord symbols, repeats, endings, marks, and changes of key and metre.
- * @param content the text, of at most LONGEST_FILE letters
- */
-export function importMusicXml(content: string, part?: number): Result<ImportedTune> {
-  const accepted = `an uncompressed MusicXML file (score-partwise) of at most ${LONGEST_FILE} letters, without entities of its own`
-  const refuse = (message: string, code = 'bad-file') => bad({ code, message, accepted, text: 'content' })
+const ACCEPTED = `an uncompressed MusicXML file (score-partwise) of at most ${LONGEST_FILE} letters, without entities of its own`
+const refuse = (message: string, code = 'bad-file') =>
+  bad({ code, message, accepted: ACCEPTED, text: 'content' })
+
+/** The elements of a file that is within the bounds of a score. */
+function rootOf(content: string): Result<XmlNode[]> {
   if (content.length > LONGEST_FILE) return refuse(`The file has ${content.length} letters.`, 'too-large')
   if (content.startsWith('PK')) return refuse('This is a compressed file.')
   if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(content))
     return refuse('The file declares entities, which no score needs.')
   const deep = depthOf(content)
   if (deep > DEEPEST) return refuse(`The file has elements ${deep} deep inside one another.`)
-  let root: XmlNode[]
   try {
-    root = new XMLParser({
-      preserveOrder: true,
-      ignoreAttributes: false,
-      attributeNamePrefix: '',
-      processEntities: false,
-      parseTagValue: false,
-      parseAttributeValue: false,
-      trimValues: true,
-    }).parse(content, true) as XmlNode[]
+    return good(
+      new XMLParser({
+        preserveOrder: true,
+        ignoreAttributes: false,
+        attributeNamePrefix: '',
+        processEntities: false,
+        parseTagValue: false,
+        parseAttributeValue: false,
+        trimValues: true,
+      }).parse(content, true) as XmlNode[],
+    )
   } catch (error) {
     return refuse(`The file is no well-formed XML: ${faultOfXml(faultWords(error))}`)
   }
+}
+
+/**
+ * A tune in MusicXML (W3C Community Group, 4.0 and earlier, partwise, not compressed): the melody of one part, its first voice and the highest note of those
+ * together, with chord symbols, repeats, endings, marks, and changes of key and metre.
+ * @param content the text, of at most LONGEST_FILE letters
+ */
+export function importMusicXml(content: string, part?: number): Result<ImportedTune> {
+  const read = rootOf(content)
+  if (!read.ok) return read
+  const root = read.value
   const score = find(root, 'score-partwise')
   if (!score)
     return refuse(

@@ -3,7 +3,7 @@ import { meterName, slotKey, type Meter, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keys'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
-import { layersOf } from '../melody/layers'
+import { layersOf, type Layered } from '../melody/layers'
 import { inWords } from '../melody/lyrics'
 import { keyName, signatureOf } from '../pitch/key'
 import { midiOf, pitchClass } from '../pitch/note'
@@ -100,23 +100,36 @@ export function toMidi({
     const from = clock.at({ bar: bar.number, beat: bar.from })
     const to = from + clock.lasts(bar.number, bar.beats)
     if (alone)
-      for (const one of [...lower, ...upper])
-        if (one.from >= from - NEAR && one.from < to - NEAR)
-          for (const string of one.struck)
-            alone.addNote({
-              midi: one.voicing.strings[string]!.midi,
-              ticks: begins + ticks(one.from - from, chart.meter.unit),
-              durationTicks: ticks(one.to - one.from, chart.meter.unit),
-              velocity: 0.7,
-            })
+      writeStruck(alone, [...lower, ...upper], { from, to, begins }, (beats) =>
+        ticks(beats, chart.meter.unit),
+      )
     begins += ticks(bar.beats, bar.meter.unit)
   }
   if (band) writeBand(band, grips, (beats) => ticks(beats, chart.meter.unit), add)
   for (const track of file.tracks) withoutOverlaps(track)
-  let binary = ''
-  for (const byte of withSignaturesRight(file.toArray())) binary += String.fromCharCode(byte)
-  return btoa(binary)
+  return base64Of(withSignaturesRight(file.toArray()))
 }
+
+/** What is struck of a chord melody in a bar. @param bar its beats, and the tick at which it begins */
+function writeStruck(
+  track: Track,
+  struck: readonly Layered[],
+  { from, to, begins }: { from: number; to: number; begins: number },
+  ticks: (beats: number) => number,
+): void {
+  for (const one of struck)
+    if (one.from >= from - NEAR && one.from < to - NEAR)
+      for (const string of one.struck)
+        track.addNote({
+          midi: one.voicing.strings[string]!.midi,
+          ticks: begins + ticks(one.from - from),
+          durationTicks: ticks(one.to - one.from),
+          velocity: 0.7,
+        })
+}
+
+const base64Of = (bytes: Uint8Array): string =>
+  btoa([...bytes].map((byte) => String.fromCharCode(byte)).join(''))
 
 /** Major keys by their signatures, from seven flats to seven sharps, as the library has them. */
 export const SIGNATURES: readonly string[] = [

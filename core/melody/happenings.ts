@@ -60,6 +60,41 @@ export function groupsOf({
     const from = clock.at(place)
     return { ...place, from, to: from + clock.lasts(place.bar, place.beats) }
   })
+  const happenings = happeningsIn(sung, spans, clock.end, fills)
+  const spanOf = (one: Happening) => spans.findLastIndex(({ from }) => from <= one.from + NEAR)
+  happenings.forEach((one, at) => {
+    const before = happenings[at - 1]
+    const first = !before || spanOf(before) !== spanOf(one)
+    one.anchor =
+      fixed.has(placeKey(one.place)) ||
+      one.chord === null ||
+      {
+        bar: !before || before.place.bar !== one.place.bar,
+        chord: first,
+        beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR,
+        note: true,
+      }[density]
+  })
+  // A chord that density passes over is not struck under a note that goes on, or in a rest.
+  const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
+  return grouped(kept, tempo)
+}
+
+interface Span {
+  chord: ChordSymbol | null
+  from: number
+  to: number
+  bar: number
+  beat: number
+}
+
+/** Every note, and every chord that comes under a note that goes on, or in a rest where that is asked for; each until the next. */
+function happeningsIn(
+  sung: ReturnType<typeof sungIn>,
+  spans: readonly Span[],
+  end: number,
+  fills: boolean,
+): Happening[] {
   const chordAt = (time: number) =>
     spans.findLast(({ from, to }) => from <= time + NEAR && time < to - NEAR)?.chord ?? null
   const happenings = sung.map(({ note, midi, from, to }): Happening => ({
@@ -82,7 +117,7 @@ export function groupsOf({
       midi: over?.midi ?? null,
       again: over !== undefined,
       from,
-      to: over?.to ?? clock.end,
+      to: over?.to ?? end,
       place: { bar, beat },
       chord,
       anchor: false,
@@ -92,22 +127,11 @@ export function groupsOf({
   happenings.forEach((one, at) => {
     one.to = Math.min(one.to, happenings[at + 1]?.from ?? Infinity)
   })
-  const spanOf = (one: Happening) => spans.findLastIndex(({ from }) => from <= one.from + NEAR)
-  happenings.forEach((one, at) => {
-    const before = happenings[at - 1]
-    const first = !before || spanOf(before) !== spanOf(one)
-    one.anchor =
-      fixed.has(placeKey(one.place)) ||
-      one.chord === null ||
-      {
-        bar: !before || before.place.bar !== one.place.bar,
-        chord: first,
-        beat: first || Math.abs(one.place.beat - Math.round(one.place.beat)) < NEAR,
-        note: true,
-      }[density]
-  })
-  // A chord that density passes over is not struck under a note that goes on, or in a rest.
-  const kept = happenings.filter(({ anchor, again, note }) => anchor || (!again && note !== null))
+  return happenings
+}
+
+/** Groups that begin with what has a chord of its own. */
+function grouped(kept: readonly Happening[], tempo: number): CandidateGroup[] {
   const seconds = (beats: number) => (beats * 60) / tempo
   const groups: CandidateGroup[] = []
   kept.forEach((one, at) => {

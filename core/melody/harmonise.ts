@@ -59,31 +59,15 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
       text: 'melody',
     })
   const book = new CandidateBook(within, problem.limits, texture, coloursIn(problem.chart))
-  const candidates: Candidate[][] = []
-  const groups: CandidateGroup[] = []
-  // One note that cannot be played is said; the rest of the tune stands.
-  const leftOut: NotPlayed[] = []
-  const leave = (one: Happening) =>
-    leftOut.push({ note: one.note, ...one.place, ...stuckAt(one, within, problem.limitNames) })
-  for (const [at, group] of all.entries()) {
-    if (!onProgress(at, all.length + count)) return bad({ code: STOPPED, message: 'The search was stopped.' })
-    const rest = group.rest.filter((one) => {
-      const there = one.midi === null || fixed.has(placeKey(one.place)) || book.has(one.midi)
-      if (!there) leave(one)
-      return there
-    })
-    // Where the note that was to have the chord cannot have it, the next one over the chord has.
-    for (const [from, anchor] of [group.anchor, ...rest].entries()) {
-      const here = { ...group, anchor, rest: rest.slice(from) }
-      const list = book.of(here, fixed)
-      if (list.length > 0) {
-        candidates.push(list)
-        groups.push(here)
-        break
-      }
-      leave(anchor)
-    }
-  }
+  const tried = candidatesFor(
+    all,
+    book,
+    (one) => stuckAt(one, within, problem.limitNames),
+    fixed,
+    (at) => onProgress(at, all.length + count),
+  )
+  if (!tried) return bad(WAS_STOPPED)
+  const { candidates, groups, leftOut } = tried
   const first = leftOut[0]
   if (first && (groups.length === 0 || leftOut.length > MOST_LEFT_OUT * melody.length))
     return bad({
@@ -99,9 +83,7 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const found: { line: HarmonisedLine; indexes: string }[] = []
   for (let round = 0; round < count; round += 1) {
     if (!onProgress(groups.length + round, groups.length + count))
-      return found.length > 0
-        ? good(found.map(({ line }) => line))
-        : bad({ code: STOPPED, message: 'The search was stopped.' })
+      return found.length > 0 ? good(found.map(({ line }) => line)) : bad(WAS_STOPPED)
     const layers = candidates.map((list, at): Layer => ({
       // A silence or a note alone has no chord to be led from: it is named by what stood before.
       chord: groups[at]!.anchor.chord ?? SILENT,
@@ -130,6 +112,43 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
     path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
   }
   return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
+}
+
+const WAS_STOPPED = { code: STOPPED, message: 'The search was stopped.' } as const
+
+/** What can stand under each group, and the notes that nothing can stand under; null where it was stopped. */
+function candidatesFor(
+  all: readonly CandidateGroup[],
+  book: CandidateBook,
+  stuck: (one: Happening) => ReturnType<typeof stuckAt>,
+  fixed: NonNullable<HarmoniseProblem['fixed']>,
+  goesOn: (at: number) => boolean,
+) {
+  const candidates: Candidate[][] = []
+  const groups: CandidateGroup[] = []
+  // One note that cannot be played is said; the rest of the tune stands.
+  const leftOut: NotPlayed[] = []
+  const leave = (one: Happening) => leftOut.push({ note: one.note, ...one.place, ...stuck(one) })
+  for (const [at, group] of all.entries()) {
+    if (!goesOn(at)) return null
+    const rest = group.rest.filter((one) => {
+      const there = one.midi === null || fixed.has(placeKey(one.place)) || book.has(one.midi)
+      if (!there) leave(one)
+      return there
+    })
+    // Where the note that was to have the chord cannot have it, the next one over the chord has.
+    for (const [from, anchor] of [group.anchor, ...rest].entries()) {
+      const here = { ...group, anchor, rest: rest.slice(from) }
+      const list = book.of(here, fixed)
+      if (list.length > 0) {
+        candidates.push(list)
+        groups.push(here)
+        break
+      }
+      leave(anchor)
+    }
+  }
+  return { candidates, groups, leftOut }
 }
 
 /** What chords of a chart may become with the free tensions of their role, where they stand first. */

@@ -57,7 +57,7 @@ export function melodyReading(
     return { chord: place.chord, from, to: from + clock.lasts(place.bar, place.beats) }
   })
   const slots = slotsOf(chart)
-  let spots: ReturnType<typeof spotsOf> | null = null
+  const { colouredFor, substitutesFor } = remediesIn(chart, analysis, clock, notes)
   return notes.map((one, at): NoteReading => {
     const { note, from } = one
     const chord = spans.findLast((span) => span.from <= from + NEAR && from < span.to - NEAR)?.chord ?? null
@@ -70,52 +70,8 @@ export function melodyReading(
     const remedies: Remedy[] = passes(notes, at, one)
       ? [{ kind: 'passing note', says: `${pitchName(note.note)} passes by step: it may stay.` }]
       : []
-    const slot = slots[index]
-    const reading = slot && analysis.readings.find((other) => slotKey(other.slot) === slotKey(slot))
-    const takes = (other: ChordSymbol) => {
-      const as = heardOver(sound, other)
-      return as === 'chord tone' || as === 'tension'
-    }
-    if (reading) {
-      remedies.push(
-        ...coloursOf(reading)
-          .filter((option) => option.rule !== 'plain' && takes(option.chord))
-          .slice(0, REMEDIES)
-          .map((option): Remedy => ({
-            kind: 'colour',
-            says: `${option.chord.canonical} has it`,
-            index,
-            symbol: option.chord.canonical,
-            rule: option.rule,
-          })),
-      )
-      if (remedies.length < REMEDIES) {
-        spots ??= spotsOf(chart, analysis)
-        const whole = notes.filter(
-          (other) =>
-            other.from >= clock.at(slot) - NEAR &&
-            other.from < clock.at(slot) + clock.lasts(slot.bar, slot.beats) - NEAR,
-        )
-        remedies.push(
-          ...optionsOf(chart, spots, index, { depth: 1 })
-            .filter(
-              ({ span, puts }) =>
-                span === 1 &&
-                puts.length === 1 &&
-                whole.every((other) => takesNote(puts[0]!.chord, pitchClass(other.note.note))),
-            )
-            .sort((a, b) => a.distance.total - b.distance.total)
-            .slice(0, REMEDIES - remedies.length)
-            .map(({ puts, rule, name }): Remedy => ({
-              kind: 'substitute',
-              says: `${puts[0]!.chord.canonical} instead, ${name}`,
-              index,
-              symbol: puts[0]!.chord.canonical,
-              rule,
-            })),
-        )
-      }
-    }
+    remedies.push(...colouredFor(sound, index))
+    if (remedies.length < REMEDIES) remedies.push(...substitutesFor(index, REMEDIES - remedies.length))
     const held = heard === 'avoid' && index >= 0 ? suspendedOf(chord) : null
     if (held && remedies.length < REMEDIES)
       remedies.push({
@@ -132,6 +88,58 @@ export function melodyReading(
       })
     return { note, chord, degree, heard, remedies: remedies.slice(0, REMEDIES) }
   })
+}
+
+/** What mends a note at a chord of the home line, by its index. */
+function remediesIn(chart: Chart, analysis: Analysis, clock: Clock, notes: ReturnType<typeof sungIn>) {
+  const slots = slotsOf(chart)
+  let spots: ReturnType<typeof spotsOf> | null = null
+  const readingAt = (index: number) => {
+    const slot = slots[index]
+    return slot && analysis.readings.find((other) => slotKey(other.slot) === slotKey(slot))
+  }
+  /** Colours of the chord that stands there which take a sound. */
+  const colouredFor = (sound: number, index: number): Remedy[] => {
+    const reading = readingAt(index)
+    return (reading ? coloursOf(reading) : [])
+      .filter((option) => option.rule !== 'plain' && takesNote(option.chord, sound))
+      .slice(0, REMEDIES)
+      .map((option): Remedy => ({
+        kind: 'colour',
+        says: `${option.chord.canonical} has it`,
+        index,
+        symbol: option.chord.canonical,
+        rule: option.rule,
+      }))
+  }
+  /** Other chords in its place that take every note over it, the nearest to home first. */
+  const substitutesFor = (index: number, most: number): Remedy[] => {
+    const slot = slots[index]
+    if (!slot || !readingAt(index)) return []
+    spots ??= spotsOf(chart, analysis)
+    const whole = notes.filter(
+      (other) =>
+        other.from >= clock.at(slot) - NEAR &&
+        other.from < clock.at(slot) + clock.lasts(slot.bar, slot.beats) - NEAR,
+    )
+    return optionsOf(chart, spots, index, { depth: 1 })
+      .filter(
+        ({ span, puts }) =>
+          span === 1 &&
+          puts.length === 1 &&
+          whole.every((other) => takesNote(puts[0]!.chord, pitchClass(other.note.note))),
+      )
+      .sort((a, b) => a.distance.total - b.distance.total)
+      .slice(0, most)
+      .map(({ puts, rule, name }): Remedy => ({
+        kind: 'substitute',
+        says: `${puts[0]!.chord.canonical} instead, ${name}`,
+        index,
+        symbol: puts[0]!.chord.canonical,
+        rule,
+      }))
+  }
+  return { colouredFor, substitutesFor }
 }
 
 /** The chord with its third held up: what a natural 11 over a major third asks for (common practice: #11 is the usual answer, sus where the 11 is the melody). */
