@@ -65,8 +65,7 @@ export function readBar(
 
   const slots: Slot[] = []
   cells.forEach((cell, index) => {
-    const words = cell.crowded ? [cell.text] : cell.text.split(SPLIT)
-    const parts = cell.text === '_' ? [''] : words
+    const parts = partsOf(cell)
     let column = cell.column
     parts.forEach((text, part) => {
       const beat = from + (index + part / parts.length) * length
@@ -107,6 +106,12 @@ export function readBar(
     })
   })
   return { repeats: false, slots, beats }
+}
+
+/** The parts of a beat, where it is split. */
+function partsOf({ text, crowded: tight }: Cell): string[] {
+  if (text === '_') return ['']
+  return tight ? [text] : text.split(SPLIT)
 }
 
 /** The bar before once more; a silent one where there is none. */

@@ -1,5 +1,5 @@
 import type { Degree } from '../pitch/degree'
-import { bad, good, type Result } from '../result'
+import { bad, good, type Fault, type Result } from '../result'
 
 /** Everything a chord symbol says after its root and before its bass, read but not yet turned into tones. */
 export interface Descriptor {
@@ -58,14 +58,9 @@ const ALTERATIONS: Readonly<Record<string, Degree>> = {
 const HELP =
   'after the root: maj m dim ° aug + ø; 5 6 6/9 7 9 11 13; sus2 sus4; add2 add4 add9 add11 add13; no1 no3 no5; alt; b5 #5 b9 #9 #11 b13; natural tensions in brackets; /bass'
 
-/**
- * Reads what stands between root and bass, left to right: quality, number, then any mix of suspensions, additions,
- * alterations and omissions, bare or in brackets.
- * @param text already in plain accidentals, without root and bass
- * @param offset where `text` begins in the symbol, so that a fault can say where it is
- */
-export function readDescriptor(text: string, offset: number): Result<Descriptor> {
-  const d: Descriptor = {
+/** What is left of a symbol while it is read, and what was read of it. */
+class DescriptorReader {
+  readonly read: Descriptor = {
     quality: 'none',
     majorSeventh: false,
     number: '',
@@ -75,122 +70,177 @@ export function readDescriptor(text: string, offset: number): Result<Descriptor>
     omits: [],
     alt: false,
   }
-  let at = 0
-  let depth = 0
-  const rest = () => text.slice(at)
-  const take = (pattern: RegExp): string | null => {
-    const match = pattern.exec(rest())
-    if (match) at += match[0].length
+  private at = 0
+  /** Brackets that are open. */
+  private depth = 0
+
+  constructor(
+    private readonly text: string,
+    private readonly offset: number,
+  ) {}
+
+  /** Quality and number; a fault where they cannot stand together. */
+  head(): Fault | null {
+    const { read } = this
+    for (const [pattern, quality] of QUALITIES) {
+      const word = this.take(pattern)
+      if (!word) continue
+      read.quality = quality
+      // The bare triangle already means a major seventh; "maj" alone is a plain triad.
+      read.majorSeventh = word === 'Δ' || word === '^'
+      break
+    }
+    if (read.quality !== 'none' && read.quality !== 'major') {
+      const bracket = /^\((?=(?:major|Major|MAJ|maj|Maj|MA|ma|Ma|[mM]j|M|Δ|\^))/.test(this.rest)
+      if (bracket) this.at += 1
+      if (this.take(MAJOR_SEVENTH)) read.majorSeventh = true
+      if (bracket) {
+        if (!read.majorSeventh) return this.fault('The bracket should hold maj7.')
+        this.depth += 1
+      }
+    }
+    const number = this.take(NUMBER)
+    if (number) read.number = (number === '69' ? '6/9' : number) as Descriptor['number']
+    // C2 is C with its second beside the third.
+    if (!number && read.quality === 'none' && this.take(/^2(?!\d)/)) read.adds.push('2')
+    if (read.majorSeventh && read.number === '') read.number = '7'
+    if (read.quality === 'major' && ['7', '9', '11', '13'].includes(read.number)) read.majorSeventh = true
+    return read.number === '5' && read.quality !== 'none' && read.quality !== 'major'
+      ? this.whole('A "5" chord has no third, so it cannot be minor, diminished or augmented.', HELP)
+      : null
+  }
+
+  /** Everything behind the number. */
+  signs(): Fault | null {
+    while (this.at < this.text.length) {
+      const fault = this.bracket() ?? this.sign()
+      if (fault !== READ) return fault
+    }
+    if (this.depth > 0) return this.fault('A bracket is not closed.', 0)
+    const { alt, adds, suspensions, alterations } = this.read
+    return alt && (adds.length || suspensions.length || alterations.length)
+      ? this.whole(
+          '"alt" already stands for every altered tone: write either alt or the alterations.',
+          'C7alt, or C7(b9,#5)',
+        )
+      : null
+  }
+
+  private get rest(): string {
+    return this.text.slice(this.at)
+  }
+
+  private take(pattern: RegExp): string | null {
+    const match = pattern.exec(this.rest)
+    if (match) this.at += match[0].length
     return match ? match[0] : null
   }
-  const fault = (message: string, length = text.length - at) =>
-    bad({ code: 'bad-chord', message, accepted: HELP, at: offset + at, text: text.slice(at, at + length) })
 
-  for (const [pattern, quality] of QUALITIES) {
-    const word = take(pattern)
-    if (!word) continue
-    d.quality = quality
-    // The bare triangle already means a major seventh; "maj" alone is a plain triad.
-    d.majorSeventh = word === 'Δ' || word === '^'
-    break
-  }
-  if (d.quality !== 'none' && d.quality !== 'major') {
-    const bracket = /^\((?=(?:major|Major|MAJ|maj|Maj|MA|ma|Ma|[mM]j|M|Δ|\^))/.test(rest())
-    if (bracket) at += 1
-    if (take(MAJOR_SEVENTH)) d.majorSeventh = true
-    if (bracket) {
-      if (!d.majorSeventh) return fault('The bracket should hold maj7.')
-      depth += 1
-    }
-  }
-  const number = take(NUMBER)
-  if (number) d.number = (number === '69' ? '6/9' : number) as Descriptor['number']
-  // C2 is C with its second beside the third.
-  if (!number && d.quality === 'none' && take(/^2(?!\d)/)) d.adds.push('2')
-  if (d.majorSeventh && d.number === '') d.number = '7'
-  if (d.quality === 'major' && ['7', '9', '11', '13'].includes(d.number)) d.majorSeventh = true
-  if (d.number === '5' && d.quality !== 'none' && d.quality !== 'major')
-    return bad({
+  private fault(message: string, length = this.text.length - this.at): Fault {
+    const at = this.offset + this.at
+    return {
       code: 'bad-chord',
-      message: 'A "5" chord has no third, so it cannot be minor, diminished or augmented.',
+      message,
       accepted: HELP,
-      at: offset,
-      text,
-    })
+      at,
+      text: this.text.slice(this.at, this.at + length),
+    }
+  }
 
-  while (at < text.length) {
-    if (take(/^\(/)) {
-      depth += 1
-      continue
+  private whole(message: string, accepted: string): Fault {
+    return { code: 'bad-chord', message, accepted, at: this.offset, text: this.text }
+  }
+
+  /** A bracket or what parts signs; null where none stands here. */
+  private bracket(): Fault | typeof READ | null {
+    if (this.take(/^\(/)) {
+      this.depth += 1
+      return READ
     }
-    if (rest()[0] === ')') {
-      if (depth === 0) return fault('A closing bracket has no opening one.', 1)
-      at += 1
-      depth -= 1
-      continue
+    if (this.rest[0] === ')') {
+      if (this.depth === 0) return this.fault('A closing bracket has no opening one.', 1)
+      this.at += 1
+      this.depth -= 1
+      return READ
     }
-    if (take(depth > 0 ? /^[,\s]+/ : /^,/)) continue
-    if (take(/^alt/)) {
-      if (d.quality !== 'none' || !['', '7'].includes(d.number))
-        return fault('"alt" belongs to a dominant seventh: C7alt.')
-      d.alt = true
-      d.number = '7'
-      continue
+    return this.take(this.depth > 0 ? /^[,\s]+/ : /^,/) ? READ : null
+  }
+
+  private sign(): Fault | typeof READ {
+    const { read } = this
+    if (this.take(/^alt/)) {
+      if (read.quality !== 'none' || !['', '7'].includes(read.number))
+        return this.fault('"alt" belongs to a dominant seventh: C7alt.')
+      read.alt = true
+      read.number = '7'
+      return READ
     }
-    const suspension = SUSPENSIONS.find(([pattern]) => take(pattern))
+    const suspension = SUSPENSIONS.find(([pattern]) => this.take(pattern))
     if (suspension) {
-      d.suspensions.push(...suspension[1].filter((x) => !d.suspensions.includes(x)))
-      continue
+      read.suspensions.push(...suspension[1].filter((x) => !read.suspensions.includes(x)))
+      return READ
     }
-    const added = /^add(?:\(([b#+-]?\d+)\)|([b#+-]?\d+))/.exec(rest())
-    if (added) {
-      const degree = ADDABLE[(added[1] ?? added[2]!).replace(/^[+-]/, plainSign)]
-      if (!degree) return fault(`Nothing is added by "${added[0]}".`, added[0].length)
-      at += added[0].length
-      d.adds.push(degree)
-      continue
-    }
-    const omitted = /^(?:no|omit)([135])(?!\d)/.exec(rest())
-    if (omitted) {
-      at += omitted[0].length
-      d.omits.push(omitted[1] as '1' | '3' | '5')
-      continue
-    }
-    const altered = /^([b#+-])(5|9|11|13)/.exec(rest())
+    return this.added() ?? this.omitted() ?? this.altered() ?? this.fault(`"${this.rest}" could not be read.`)
+  }
+
+  private added(): Fault | typeof READ | null {
+    const added = /^add(?:\(([b#+-]?\d+)\)|([b#+-]?\d+))/.exec(this.rest)
+    if (!added) return null
+    const degree = ADDABLE[(added[1] ?? added[2]!).replace(/^[+-]/, plainSign)]
+    if (!degree) return this.fault(`Nothing is added by "${added[0]}".`, added[0].length)
+    this.at += added[0].length
+    this.read.adds.push(degree)
+    return READ
+  }
+
+  private omitted(): typeof READ | null {
+    const omitted = /^(?:no|omit)([135])(?!\d)/.exec(this.rest)
+    if (!omitted) return null
+    this.at += omitted[0].length
+    this.read.omits.push(omitted[1] as '1' | '3' | '5')
+    return READ
+  }
+
+  private altered(): Fault | typeof READ | null {
+    const { read } = this
+    const altered = /^([b#+-])(5|9|11|13)/.exec(this.rest)
     if (altered) {
       const degree = ALTERATIONS[plainSign(altered[1]!) + altered[2]!]
       if (!degree)
-        return fault(
+        return this.fault(
           `"${altered[0]}" is not an alteration: b11 would sound as the third, #13 as the seventh.`,
           altered[0].length,
         )
-      at += altered[0].length
-      d.alterations.push(degree)
-      continue
+      this.at += altered[0].length
+      read.alterations.push(degree)
+      return READ
     }
-    if (((d.number !== '' && d.number !== '5') || d.quality === 'minor') && take(/^(?:\+|aug)/)) {
-      d.alterations.push('#5')
-      continue
+    if (
+      ((read.number !== '' && read.number !== '5') || read.quality === 'minor') &&
+      this.take(/^(?:\+|aug)/)
+    ) {
+      read.alterations.push('#5')
+      return READ
     }
-    if (depth > 0) {
-      const natural = take(/^(?:13|11|9)/)
-      if (natural) {
-        d.adds.push(ADDABLE[natural]!)
-        continue
-      }
-    }
-    return fault(`"${rest()}" could not be read.`)
+    const natural = this.depth > 0 ? this.take(/^(?:13|11|9)/) : null
+    if (!natural) return null
+    read.adds.push(ADDABLE[natural]!)
+    return READ
   }
-  if (depth > 0) return fault('A bracket is not closed.', 0)
-  if (d.alt && (d.adds.length || d.suspensions.length || d.alterations.length))
-    return bad({
-      code: 'bad-chord',
-      message: '"alt" already stands for every altered tone: write either alt or the alterations.',
-      accepted: 'C7alt, or C7(b9,#5)',
-      at: offset,
-      text,
-    })
-  return good(d)
+}
+/** A sign was read. */
+const READ = 'read'
+
+/**
+ * Reads what stands between root and bass, left to right: quality, number, then any mix of suspensions, additions,
+ * alterations and omissions, bare or in brackets.
+ * @param text already in plain accidentals, without root and bass
+ * @param offset where `text` begins in the symbol, so that a fault can say where it is
+ */
+export function readDescriptor(text: string, offset: number): Result<Descriptor> {
+  const reader = new DescriptorReader(text, offset)
+  const fault = reader.head() ?? reader.signs()
+  return fault ? bad(fault) : good(reader.read)
 }
 
 const plainSign = (sign: string): string => {

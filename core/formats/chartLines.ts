@@ -250,21 +250,10 @@ export function readBars(
   const over: ChordOver[] = []
   let remarks: string[] = []
   const take = (all: string, from: number) => {
-    let [piece, at] = [all, from]
-    for (let quoted = REMARK.exec(piece); quoted; quoted = REMARK.exec(piece)) {
-      const remark = remarkOf(quoted[1]!)
-      if (!remark || parseSymbol(remark).ok) break
-      remarks.push(remark)
-      piece = piece.slice(quoted[0].length)
-      at += quoted[0].length
-    }
+    const { piece, at, said } = remarksBefore(all, from)
+    remarks.push(...said)
     const marks = [...piece.matchAll(FORM_WORDS)]
-    // The words go, their letters stay as blanks, so that columns stay true.
-    const chords = marks.reduce(
-      (text, mark) =>
-        text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length),
-      piece,
-    )
+    const chords = withBlanks(piece, marks)
     const pieces = piecesOf(
       wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
       numerals,
@@ -274,20 +263,7 @@ export function readBars(
       times = timesAtEnd(pieces)[0]
       if (times > 1) return
     }
-    // Slashes count beats where there is one sign for each; otherwise they only stand between the chords.
-    const words =
-      pieces.length === draft.beats
-        ? pieces
-        : pieces.filter(
-            (word, place) =>
-              !(
-                isSlash(word.text) &&
-                place > 0 &&
-                place < pieces.length - 1 &&
-                !isSlash(pieces[place - 1]!.text) &&
-                !isSlash(pieces[place + 1]!.text)
-              ),
-          )
+    const words = withoutSlashesBetween(pieces, draft.beats)
     const countsBeats = words.some(({ text }) => text === '.' || text.includes('_'))
     let sign = 0
     const symbols = words.flatMap((word) => {
@@ -325,14 +301,7 @@ export function readBars(
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
     // Bar lines with nothing between them stay two.
     if (out.length > 0 && !out.at(-1)!.endsWith(' ')) out.push(' ')
-    if (out.length > 0 || opens)
-      out.push(
-        sign[0]
-          .replace(/\s+(?=x)/, '')
-          .replace(/\s+/g, ' ')
-          .replace(/\|\|/, '|'),
-      )
-    else out.push('|')
+    out.push(out.length > 0 || opens ? plainBarline(sign[0]) : '|')
     last = sign.index + sign[0].length
   }
   take(line.slice(last), offset + last)
@@ -345,5 +314,52 @@ export function readBars(
     draft.bars(repeated(ends ? written : `${written} |`, times), over)
   }
 }
+const plainBarline = (sign: string): string =>
+  sign
+    .replace(/\s+(?=x)/, '')
+    .replace(/\s+/g, ' ')
+    .replace(/\|\|/, '|')
+
+/** Words to the players before the chords of a bar, and where the chords begin. */
+function remarksBefore(all: string, from: number): { piece: string; at: number; said: string[] } {
+  let [piece, at] = [all, from]
+  const said: string[] = []
+  for (let quoted = REMARK.exec(piece); quoted; quoted = REMARK.exec(piece)) {
+    const remark = remarkOf(quoted[1]!)
+    if (!remark || parseSymbol(remark).ok) break
+    said.push(remark)
+    piece = piece.slice(quoted[0].length)
+    at += quoted[0].length
+  }
+  return { piece, at, said }
+}
+
+/** The words go, their letters stay as blanks, so that columns stay true. */
+const withBlanks = (piece: string, marks: readonly RegExpExecArray[]): string =>
+  marks.reduce(
+    (text, mark) =>
+      text.slice(0, mark.index) + ' '.repeat(mark[0].length) + text.slice(mark.index + mark[0].length),
+    piece,
+  )
+
+/** Slashes count beats where there is one sign for each; otherwise they only stand between the chords. */
+function withoutSlashesBetween<Piece extends { text: string }>(
+  pieces: readonly Piece[],
+  beats: number,
+): readonly Piece[] {
+  return pieces.length === beats
+    ? pieces
+    : pieces.filter(
+        (word, place) =>
+          !(
+            isSlash(word.text) &&
+            place > 0 &&
+            place < pieces.length - 1 &&
+            !isSlash(pieces[place - 1]!.text) &&
+            !isSlash(pieces[place + 1]!.text)
+          ),
+      )
+}
+
 /** A bar line with how often it is played, in letters. */
 const LONGEST_END = 8

@@ -33,68 +33,24 @@ const GRIDS = [4, 3] as const
  * @param content the file in base64
  */
 export function importMidi(content: string, part?: number): Result<ImportedTune> {
-  const bytes = bytesOf(content)
-  const accepted = `a Standard MIDI file (type 0 or 1) in base64, of at most ${MOST_MIDI_BYTES} bytes`
-  if (!bytes)
-    return bad({ code: 'bad-file', message: 'The content is not base64.', accepted, text: 'content' })
-  if (bytes.length > MOST_MIDI_BYTES)
-    return bad({
-      code: 'too-large',
-      message: `The file has ${bytes.length} bytes.`,
-      accepted,
-      text: 'content',
-    })
-  const header = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  if (bytes.length < 14 || header.getUint32(0) !== 0x4d546864)
-    return bad({
-      code: 'bad-file',
-      message: 'This is no MIDI file: it does not begin with MThd.',
-      accepted,
-      text: 'content',
-    })
-  if (header.getUint16(8) === 2)
-    return bad({
-      code: 'bad-file',
-      message: 'This is a MIDI file of type 2, a row of unrelated patterns.',
-      accepted,
-      text: 'content',
-    })
-  if (header.getUint16(10) === 0)
-    return bad({ code: 'bad-file', message: 'The file has no tracks.', accepted, text: 'content' })
-  const warnings: string[] = []
-  const words: SungInFile[] = []
-  const sound = inBounds(bytes, warnings, words)
-  if (!sound.ok) return bad({ ...sound.fault, accepted, text: 'content' })
-  let file: Midi
-  try {
-    file = new Midi(sound.value)
-  } catch (error) {
-    return bad({
-      code: 'bad-file',
-      message: `The file breaks off or is damaged: ${faultWords(error)}`,
-      accepted,
-      text: 'content',
-    })
-  }
+  const opened = openMidi(content)
+  if (!opened.ok) return opened
+  const { file, words, warnings } = opened.value
   const tracks = file.tracks.filter(({ notes, channel }) => notes.length > 0 && channel !== DRUMS)
   if (tracks.length === 0)
-    return bad({ code: 'bad-file', message: 'No track of the file has notes.', accepted, text: 'content' })
+    return bad({
+      code: 'bad-file',
+      message: 'No track of the file has notes.',
+      accepted: ACCEPTED,
+      text: 'content',
+    })
   if (part !== undefined && !tracks[part - 1]) return noSuchPart(part, tracks.length)
   const track = tracks[(part ?? 0) - 1] ?? tuneOf(tracks)
   const others = tracks.filter((one) => one !== track)
-  const found = LEADS.test(track.name) ? 'is called so' : 'lies highest'
-  if (others.length > 0)
-    warnings.push(
-      `The melody was taken from the track that ${part !== undefined ? 'was chosen' : found}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others.length} other ${others.length === 1 ? 'track' : 'tracks'} left out as notes.`,
-    )
+  if (others.length > 0) warnings.push(takenFrom(track, others.length, part !== undefined))
   const count = tracks.reduce((sum, { notes }) => sum + notes.length, 0)
   if (count > MOST_SOUNDED)
-    return bad({
-      code: 'too-large',
-      message: `The file has ${count} notes.`,
-      accepted: `at most ${MOST_SOUNDED} notes in all its tracks`,
-      text: 'content',
-    })
+    return tooLarge(`The file has ${count} notes.`, `at most ${MOST_SOUNDED} notes in all its tracks`)
   if (file.header.tempos.length > 1) warnings.push('The tempo changes in the file; the first one was taken.')
   const last = tracks.reduce(
     (sum, { notes }) => notes.reduce((most, { ticks }) => Math.max(most, ticks), sum),
@@ -102,24 +58,14 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   )
   const bars = barsOf(file, last)
   if (bars.length > MOST_BARS_READ)
-    return bad({
-      code: 'too-large',
-      message: `The last note stands in bar ${bars.length}.`,
-      accepted: `at most ${MOST_BARS_READ} bars`,
-      text: 'content',
-    })
+    return tooLarge(`The last note stands in bar ${bars.length}.`, `at most ${MOST_BARS_READ} bars`)
   // Chords and nothing else are no tune: their highest notes would be a melody nobody wrote.
   const placed = placedIn(bars, isChordal(track, 1) ? [] : track.notes)
   const voices = oneAtATime(placed)
   if (voices.length < placed.length)
     warnings.push(`${placed.length - voices.length} notes that sounded under others were left out.`)
   if (voices.length > MOST_NOTES_READ)
-    return bad({
-      code: 'too-large',
-      message: `The melody has ${voices.length} notes.`,
-      accepted: `at most ${MOST_NOTES_READ} notes`,
-      text: 'content',
-    })
+    return tooLarge(`The melody has ${voices.length} notes.`, `at most ${MOST_NOTES_READ} notes`)
   const pickup = pickupOf(bars)
   const numberOf = (index: number) => (pickup > 0 ? index : index + 1)
   /** The longest note, in beats of its bar. */
@@ -150,6 +96,86 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
         : 'The file names no chords: the bars are silent until you type them.'
     }`,
   )
+  const lines = chartLinesOf(file, bars, chords, pickup, key)
+  const lyrics = wordsOn(voices, melody, words)
+  const unsung = words.filter(({ text }) => text.trim() !== '').length - lyrics.length
+  if (unsung > 0) warnings.push(`${unsung} words that stand under no note of the melody were left out.`)
+  const parts = partsFrom(
+    tracks.map((one, at) => ofByteLetters(one.name) || `Track ${at + 1}`),
+    tracks.indexOf(track),
+  )
+  return good({ text: lines.join('\n'), melody, lyrics, warnings, ...(parts ? { parts } : {}) })
+}
+
+const tooLarge = (message: string, accepted: string) =>
+  bad({ code: 'too-large', message, accepted, text: 'content' })
+
+/** @param chosen by the player, not by its name or height */
+function takenFrom(track: Track, others: number, chosen: boolean): string {
+  const found = LEADS.test(track.name) ? 'is called so' : 'lies highest'
+  return `The melody was taken from the track that ${chosen ? 'was chosen' : found}${track.name ? `, "${ofByteLetters(track.name)}"` : ''}; ${others} other ${others === 1 ? 'track' : 'tracks'} left out as notes.`
+}
+
+const ACCEPTED = `a Standard MIDI file (type 0 or 1) in base64, of at most ${MOST_MIDI_BYTES} bytes`
+
+/** The file itself, with the words sung in it and what of it was mended. */
+function openMidi(content: string): Result<{ file: Midi; words: SungInFile[]; warnings: string[] }> {
+  const bytes = bytesOf(content)
+  if (!bytes)
+    return bad({
+      code: 'bad-file',
+      message: 'The content is not base64.',
+      accepted: ACCEPTED,
+      text: 'content',
+    })
+  if (bytes.length > MOST_MIDI_BYTES)
+    return bad({
+      code: 'too-large',
+      message: `The file has ${bytes.length} bytes.`,
+      accepted: ACCEPTED,
+      text: 'content',
+    })
+  const header = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  if (bytes.length < 14 || header.getUint32(0) !== 0x4d546864)
+    return bad({
+      code: 'bad-file',
+      message: 'This is no MIDI file: it does not begin with MThd.',
+      accepted: ACCEPTED,
+      text: 'content',
+    })
+  if (header.getUint16(8) === 2)
+    return bad({
+      code: 'bad-file',
+      message: 'This is a MIDI file of type 2, a row of unrelated patterns.',
+      accepted: ACCEPTED,
+      text: 'content',
+    })
+  if (header.getUint16(10) === 0)
+    return bad({ code: 'bad-file', message: 'The file has no tracks.', accepted: ACCEPTED, text: 'content' })
+  const warnings: string[] = []
+  const words: SungInFile[] = []
+  const sound = inBounds(bytes, warnings, words)
+  if (!sound.ok) return bad({ ...sound.fault, accepted: ACCEPTED, text: 'content' })
+  try {
+    return good({ file: new Midi(sound.value), words, warnings })
+  } catch (error) {
+    return bad({
+      code: 'bad-file',
+      message: `The file breaks off or is damaged: ${faultWords(error)}`,
+      accepted: ACCEPTED,
+      text: 'content',
+    })
+  }
+}
+
+/** The text of the chart: what is said of the tune, and its bars, a line for each metre. */
+function chartLinesOf(
+  file: Midi,
+  bars: readonly MidiBar[],
+  chords: readonly string[],
+  pickup: number,
+  key: Key | null,
+): string[] {
   const name = ofByteLetters(file.header.name)
     .replace(/[\s\p{C}]+/gu, ' ')
     .trim()
@@ -180,14 +206,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
     line.push(chords[index]!)
   })
   close()
-  const lyrics = wordsOn(voices, melody, words)
-  const unsung = words.filter(({ text }) => text.trim() !== '').length - lyrics.length
-  if (unsung > 0) warnings.push(`${unsung} words that stand under no note of the melody were left out.`)
-  const parts = partsFrom(
-    tracks.map((one, at) => ofByteLetters(one.name) || `Track ${at + 1}`),
-    tracks.indexOf(track),
-  )
-  return good({ text: lines.join('\n'), melody, lyrics, warnings, ...(parts ? { parts } : {}) })
+  return lines
 }
 
 /** Words with the notes of the melody that begin where they are sung, within half a beat of it. A word that goes on ends in a hyphen. */

@@ -3,6 +3,7 @@ import { meterName, slotKey, type Meter, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keys'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
+import type { Lyric } from '../melody/lyrics'
 import { layersOf, type Layered } from '../melody/layers'
 import { inWords } from '../melody/lyrics'
 import { keyName, signatureOf } from '../pitch/key'
@@ -72,31 +73,23 @@ export function toMidi({
       })
     }
     const at = (beat: number) => begins + ticks(beat - bar.from, bar.meter.unit)
-    for (const slot of band ? [] : bar.slots)
+    for (const slot of band ? [] : bar.slots) {
+      const durationTicks = ticks(slot.beats, bar.meter.unit)
       for (const midi of soundsOf(slot, chords))
-        grips.addNote({
-          midi,
-          ticks: at(slot.beat),
-          durationTicks: ticks(slot.beats, bar.meter.unit),
-          velocity: 0.6,
-        })
+        grips.addNote({ midi, ticks: at(slot.beat), durationTicks, velocity: 0.6 })
+    }
     for (const one of melody) {
       if (one.bar !== bar.number || one.beat >= bar.from + bar.beats) continue
       // No note sounds on when the tune is over.
-      const left = clock.beatsIn(bar.number, clock.end - clock.at(one))
-      tune.addNote({
-        midi: midiOf(one.note),
-        ticks: at(one.beat),
-        durationTicks: ticks(Math.min(one.beats, left), bar.meter.unit),
-        velocity: 0.8,
-      })
+      const lasts = Math.min(one.beats, clock.beatsIn(bar.number, clock.end - clock.at(one)))
+      const durationTicks = ticks(lasts, bar.meter.unit)
+      tune.addNote({ midi: midiOf(one.note), ticks: at(one.beat), durationTicks, velocity: 0.8 })
     }
-    for (const one of lyrics.filter((lyric) => lyric.bar === bar.number))
-      file.header.meta.push({
-        type: 'lyrics',
-        text: asByteLetters(one.joins ? inWords(one) : `${one.text} `),
-        ticks: at(one.beat),
-      })
+    writeWords(
+      file,
+      lyrics.filter((lyric) => lyric.bar === bar.number),
+      at,
+    )
     const from = clock.at({ bar: bar.number, beat: bar.from })
     const to = from + clock.lasts(bar.number, bar.beats)
     if (alone)
@@ -108,6 +101,16 @@ export function toMidi({
   if (band) writeBand(band, grips, (beats) => ticks(beats, chart.meter.unit), add)
   for (const track of file.tracks) withoutOverlaps(track)
   return base64Of(withSignaturesRight(file.toArray()))
+}
+
+/** @param at the tick of a beat */
+function writeWords(file: Midi, lyrics: readonly Lyric[], at: (beat: number) => number): void {
+  for (const one of lyrics)
+    file.header.meta.push({
+      type: 'lyrics',
+      text: asByteLetters(one.joins ? inWords(one) : `${one.text} `),
+      ticks: at(one.beat),
+    })
 }
 
 /** What is struck of a chord melody in a bar. @param bar its beats, and the tick at which it begins */

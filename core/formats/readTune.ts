@@ -8,7 +8,7 @@ import { rounded } from '../melody/clock'
 import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midiOf, pitchName, type Pitch } from '../pitch/note'
-import { bad, good, type Result } from '../result'
+import { bad, good, type Fault, type Result } from '../result'
 
 /** Files are read up to this many bars and notes; a longer one is refused as it is. */
 export const MOST_BARS_READ = MOST_BARS
@@ -102,6 +102,39 @@ export interface ReadHead {
   capo?: number
 }
 
+/** What is too much of a tune, or too little; null where it can be written down. */
+function outOfBounds(bars: readonly ReadBar[]): Fault | null {
+  const notes = bars.reduce((sum, bar) => sum + bar.notes.length, 0)
+  if (bars.length === 0)
+    return {
+      code: 'bad-file',
+      message: 'No bar was found.',
+      accepted: 'a file with notes or chord symbols',
+      text: 'content',
+    }
+  if (bars.length > MOST_BARS_READ || notes > MOST_NOTES_READ)
+    return {
+      code: 'too-large',
+      message: `The tune has ${bars.length} bars and ${notes} notes.`,
+      accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`,
+      text: 'content',
+    }
+  const endless = bars.findIndex(
+    ({ length, notes: inside }) =>
+      !(length <= LONGEST_BAR_READ) || inside.some(({ lasts }) => !(lasts <= LONGEST_BAR_READ)),
+  )
+  if (endless >= 0)
+    return {
+      code: 'too-large',
+      message: `Bar ${endless + 1} of the file is longer than ${LONGEST_BAR_READ} quarter notes.`,
+      accepted: `bars and notes of at most ${LONGEST_BAR_READ} quarter notes`,
+      text: 'content',
+    }
+  return null
+}
+
+const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4
+
 /** A chart text and a melody from what a file's reader found. */
 export function tuneOf(
   { title, key, meter, tempo, capo = 0 }: ReadHead,
@@ -109,33 +142,8 @@ export function tuneOf(
   warnings: string[],
   parts?: ImportedTune['parts'],
 ): Result<ImportedTune> {
-  const notes = bars.reduce((sum, bar) => sum + bar.notes.length, 0)
-  if (bars.length === 0)
-    return bad({
-      code: 'bad-file',
-      message: 'No bar was found.',
-      accepted: 'a file with notes or chord symbols',
-      text: 'content',
-    })
-  if (bars.length > MOST_BARS_READ || notes > MOST_NOTES_READ)
-    return bad({
-      code: 'too-large',
-      message: `The tune has ${bars.length} bars and ${notes} notes.`,
-      accepted: `at most ${MOST_BARS_READ} bars and ${MOST_NOTES_READ} notes`,
-      text: 'content',
-    })
-  const endless = bars.findIndex(
-    ({ length, notes: inside }) =>
-      !(length <= LONGEST_BAR_READ) || inside.some(({ lasts }) => !(lasts <= LONGEST_BAR_READ)),
-  )
-  if (endless >= 0)
-    return bad({
-      code: 'too-large',
-      message: `Bar ${endless + 1} of the file is longer than ${LONGEST_BAR_READ} quarter notes.`,
-      accepted: `bars and notes of at most ${LONGEST_BAR_READ} quarter notes`,
-      text: 'content',
-    })
-  const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4
+  const fault = outOfBounds(bars)
+  if (fault) return bad(fault)
   const first = inBeats(bars[0]!.length, bars[0]!.newMeter ?? meter)
   const firstDue = (bars[0]!.newMeter ?? meter).beats
   // An upbeat of half a beat is written as a whole one that begins with silence.
@@ -148,79 +156,152 @@ export function tuneOf(
     ...(capo > 0 && capo <= MOST_CAPO ? [`capo: ${capo}`] : []),
     ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
   ]
-  const lines: string[] = []
-  const melody: NamedMelodyNote[] = []
-  const lyrics: Lyric[] = []
-  let tied: { note: NamedMelodyNote; midi: number } | null = null
-  let metre = meter
-  let line = ''
-  let onLine = 0
-  let before: Slot[] = []
+  const writer = new TuneWriter(bars, meter, warnings, { pickup, first })
+  bars.forEach((bar, index) => writer.write(bar, index))
+  const { lines, melody, lyrics } = writer.finish()
+  return good({
+    text: [...head, ...lines].join('\n'),
+    melody,
+    lyrics: inOrder(lyrics),
+    warnings,
+    ...(parts ? { parts } : {}),
+  })
+}
+
+/** Where a bar of a file stands in the chart. */
+interface BarPlace {
+  number: number
+  /** Its first beat, and how much later than that it begins. */
+  from: number
+  late: number
+  /** Beats it has, and should have. */
+  beats: number
+  due: number
+}
+
+/** Bar after bar of a file written down: lines of a chart, notes, and words. */
+class TuneWriter {
+  private readonly lines: string[] = []
+  private readonly melody: NamedMelodyNote[] = []
+  private readonly lyrics: Lyric[] = []
+  private tied: { note: NamedMelodyNote; midi: number } | null = null
+  private line = ''
+  private onLine = 0
+  private before: Slot[] = []
   /** A chord sounds where the next bar begins. */
-  let sounds = false
-  let tooShort = 0
-  bars.forEach((bar, index) => {
+  private sounds = false
+  private tooShort = 0
+
+  /** @param upbeat beats of the pickup that is written (0 for none), and those that the first bar of the file has */
+  constructor(
+    private readonly bars: readonly ReadBar[],
+    private metre: Meter,
+    private readonly warnings: string[],
+    private readonly upbeat: { pickup: number; first: number },
+  ) {}
+
+  write(bar: ReadBar, index: number): void {
+    if (bar.newMeter) this.metre = bar.newMeter
+    const place = this.placeOf(bar, index)
+    this.sing(bar, place)
+    const slots = slotsOfBar(
+      bar,
+      { ...place, metre: this.metre, index, played: this.sounds },
+      this.warnings,
+      inBeats,
+    )
+    this.breakLine(bar, index)
+    this.draw(bar, index, place, slots)
+    // A chord sounds on over bars without a symbol, until another comes or nobody plays.
+    if (!slots.every(({ held }) => held)) this.before = slots
+    const last = slots.at(-1)
+    if (last && !last.held) this.sounds = last.text !== 'N.C.'
+  }
+
+  finish(): { lines: string[]; melody: NamedMelodyNote[]; lyrics: Lyric[] } {
+    const { lines, melody, lyrics, tooShort } = this
+    if (this.line) this.closeLine(this.bars.length)
+    if (tooShort > 0)
+      this.warnings.push(
+        `${tooShort} ${tooShort === 1 ? 'note has' : 'notes have'} no length that can be played and ${tooShort === 1 ? 'was' : 'were'} left out.`,
+      )
+    return { lines, melody, lyrics }
+  }
+
+  private placeOf(bar: ReadBar, index: number): BarPlace {
+    const { metre, warnings } = this
+    const { pickup, first } = this.upbeat
     const number = pickup > 0 ? index : index + 1
-    if (bar.newMeter) metre = bar.newMeter
     const isPickup = pickup > 0 && index === 0
     const due = isPickup ? pickup : metre.beats
-    const from = isPickup ? metre.beats - pickup + 1 : 1
-    const late = isPickup ? pickup - first : 0
     const written = inBeats(bar.length, metre)
     // An upbeat inside the tune: the bars on both sides of the repeat sign make one.
-    const isPart = !isPickup && written > NEAR && written < due - NEAR && isCutByRepeat(bars, index)
-    const beats = isPart ? Math.ceil(written - NEAR) : Math.max(due, Math.ceil(written - NEAR))
+    const isPart = !isPickup && written > NEAR && written < due - NEAR && isCutByRepeat(this.bars, index)
     if (isPart)
       warnings.push(
         `Bar ${number} has ${rounded(written)} beats before or behind a repeat sign: it is kept so.`,
       )
     if (written > due + NEAR)
       warnings.push(`Bar ${number} has ${rounded(written)} beats in ${meterName(metre)}: it is kept so.`)
+    return {
+      number,
+      from: isPickup ? metre.beats - pickup + 1 : 1,
+      late: isPickup ? pickup - first : 0,
+      beats: isPart ? Math.ceil(written - NEAR) : Math.max(due, Math.ceil(written - NEAR)),
+      due,
+    }
+  }
 
+  /** Notes and words of a bar; a tied note is one with that before it. */
+  private sing(bar: ReadBar, { number, from, late }: BarPlace): void {
+    const { metre, melody } = this
     for (const { at, lasts, pitch, tied: goesOn } of bar.notes) {
       const midi = midiOf(pitch)
       const length = inBeats(lasts, metre)
       if (rounded(length) <= 0) {
-        tooShort += 1
+        this.tooShort += 1
         continue
       }
+      const { tied } = this
       if (tied && tied.midi === midi) tied.note.beats = rounded(tied.note.beats + length)
-      else {
+      else
         melody.push({
           bar: number,
           beat: rounded(from + late + inBeats(at, metre)),
           beats: rounded(length),
           note: pitchName(pitch),
         })
-        tied = null
-      }
-      tied = goesOn ? { note: tied?.note ?? melody.at(-1)!, midi } : null
+      const note = tied && tied.midi === midi ? tied.note : melody.at(-1)!
+      this.tied = goesOn ? { note, midi } : null
     }
-
     for (const { at, text } of bar.lyrics) {
       const lyric = lyricAt({ bar: number, beat: rounded(from + late + inBeats(at, metre)) }, text)
-      if (lyric) lyrics.push(lyric)
+      if (lyric) this.lyrics.push(lyric)
     }
-    const slots = slotsOfBar(
-      bar,
-      { number, from, late, beats, metre, index, played: sounds },
-      warnings,
-      inBeats,
-    )
+  }
+
+  /** A new line before a change of key or metre, before a section, and after so many bars. */
+  private breakLine(bar: ReadBar, index: number): void {
     if ((bar.newKey || bar.newMeter) && index > 0) {
-      if (line) lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
-      line = ''
-      if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
-      if (bar.newMeter) lines.push(`meter: ${meterName(bar.newMeter)}`)
-    } else if (line && (onLine === BARS_A_LINE || bar.section !== null)) {
-      lines.push(`${line}${bars[index - 1]!.played > 0 ? '' : ' |'}`)
-      line = ''
+      if (this.line) this.closeLine(index)
+      if (bar.newKey) this.lines.push(`key: ${keyName(bar.newKey)}`)
+      if (bar.newMeter) this.lines.push(`meter: ${meterName(bar.newMeter)}`)
+    } else if (this.line && (this.onLine === BARS_A_LINE || bar.section !== null)) this.closeLine(index)
+    if (this.line === '') {
+      this.line = bar.section !== null ? `[${bar.section}] ` : ''
+      this.onLine = 0
     }
-    if (line === '') {
-      line = bar.section !== null ? `[${bar.section}] ` : ''
-      onLine = 0
-    }
-    const barline = barlineBetween(onLine > 0 ? bars[index - 1]! : null, bar)
+  }
+
+  /** @param index of the bar behind the line */
+  private closeLine(index: number): void {
+    this.lines.push(`${this.line}${this.bars[index - 1]!.played > 0 ? '' : ' |'}`)
+    this.line = ''
+  }
+
+  private draw(bar: ReadBar, index: number, { from, beats, due }: BarPlace, slots: Slot[]): void {
+    const { before } = this
+    const barline = barlineBetween(this.onLine > 0 ? this.bars[index - 1]! : null, bar)
     const again =
       before.length === 1 &&
       before[0]!.text !== 'N.C.' &&
@@ -233,25 +314,9 @@ export function tuneOf(
       [...remarksOf(bar), ...bar.marks.filter((mark) => mark === 'Segno' || mark === 'Coda')],
       bar.marks.filter((mark) => mark !== 'Segno' && mark !== 'Coda'),
     ]
-    line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
-    onLine += 1
-    // A chord sounds on over bars without a symbol, until another comes or nobody plays.
-    if (!slots.every(({ held }) => held)) before = slots
-    const last = slots.at(-1)
-    if (last && !last.held) sounds = last.text !== 'N.C.'
-  })
-  if (line) lines.push(`${line}${bars.at(-1)!.played > 0 ? '' : ' |'}`)
-  if (tooShort > 0)
-    warnings.push(
-      `${tooShort} ${tooShort === 1 ? 'note has' : 'notes have'} no length that can be played and ${tooShort === 1 ? 'was' : 'were'} left out.`,
-    )
-  return good({
-    text: [...head, ...lines].join('\n'),
-    melody,
-    lyrics: inOrder(lyrics),
-    warnings,
-    ...(parts ? { parts } : {}),
-  })
+    this.line += `${barline}${bar.ending.length > 0 ? `${bar.ending.join(',')}.` : ''} ${[...leading, words, ...behind].join(' ')}${bar.played > 0 ? ` :|${bar.played > 2 ? `x${bar.played}` : ''}` : ''}`
+    this.onLine += 1
+  }
 }
 
 /** What stands between a bar and the one before it on a line of text. */

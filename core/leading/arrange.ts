@@ -110,31 +110,10 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   const weights = weightsFrom(style, {}, limits.bass)
   const lattice = latticeOf(text, problem)
   const slots = slotsOf(parseChart(text))
-  if (!lattice.spots.some(Boolean))
-    return bad({
-      code: 'no-chord',
-      message: 'The chart has no chords.',
-      accepted: 'a chart such as | C | Am | Dm | G |',
-      text: 'text',
-    })
+  if (!lattice.spots.some(Boolean)) return bad(NO_CHORD)
   const goal = distance * lattice.most
   const base = distance > 0 ? lattice.reward(distance) : 0
-  const tried = lattice.arcs.map((arcs, at) => {
-    const inOrder = arcs
-      .map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight }))
-      .filter(({ arc }) => distance > 0 || !arc.change)
-    const [plain, ...changes] = inOrder
-    const byWorth = changes.sort((a, b) => a.worth - b.worth || a.order - b.order)
-    const best = byWorth.slice(0, CHANGES_TRIED - 1 - FAR_TRIED)
-    const farthest = byWorth
-      .slice(best.length)
-      .sort((a, b) => b.arc.weight - a.arc.weight || a.order - b.order)
-      .slice(0, FAR_TRIED)
-    return [plain!, ...best, ...farthest].map(({ arc }) => ({
-      arc,
-      placed: placedFor(arc, at, slots, lattice.spots, melody),
-    }))
-  })
+  const tried = changesTried(lattice, distance, base, slots, melody)
   const gripsOf = gripBook(limits, weights)
   let ways: WayThrough[][] = tried.map((list) =>
     list.flatMap(({ arc, placed }): WayThrough[] => {
@@ -143,17 +122,19 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     }),
   )
   const stuck = ways.findIndex((list, at) => list.length === 0 && lattice.spots[at])
-  if (stuck >= 0)
-    return bad({
-      code: 'no-grip',
-      message: `No grip of ${slots[stuck]!.text} in bar ${slots[stuck]!.bar} keeps to these limits.`,
-      accepted: 'wider limits, or another melody note',
-      text: slots[stuck]!.text,
-      at: stuck,
-    })
+  if (stuck >= 0) return bad(noGripOf(slots[stuck]!, stuck))
 
   const prices = new JointPrices(weights)
   const used = new Map<string, number>()
+  /** The best end at a reward. What leads back over a repeat has to land there too, and no chord stands where two moved: what does not is left from then on. */
+  const nextEnd = (reward: number): ArrangeState | null => {
+    for (;;) {
+      const end = searched(ways, lattice.between, reward, prices, used)
+      const wrong = landing(end, lattice.spots, guards)
+      if (!end || wrong.size === 0) return end
+      ways = ways.map((list) => list.filter(({ arc }) => !wrong.has(arc)))
+    }
+  }
   const found: Arrangement[] = []
   for (let result = 0; result < count; result += 1) {
     let [low, high, reward] = [0, base * 3 + 24, base]
@@ -166,17 +147,7 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     ) {
       if (!onProgress(result * ROUNDS + round, count * ROUNDS))
         return found.length > 0 ? good(found) : bad({ code: STOPPED, message: 'The search was stopped.' })
-      let end = searched(ways, lattice.between, reward, prices, used)
-      // What leads back over a repeat has to land there too, and no chord stands where two moved.
-      for (
-        let wrong = landing(end, lattice.spots, guards);
-        end && wrong.size > 0;
-        wrong = landing(end, lattice.spots, guards)
-      ) {
-        const left = wrong
-        ways = ways.map((list) => list.filter(({ arc }) => !left.has(arc)))
-        end = searched(ways, lattice.between, reward, prices, used)
-      }
+      const end = nextEnd(reward)
       if (!end) break
       if (!best || off(end) < off(best)) best = end
       if (end.weight < goal) {
@@ -199,6 +170,46 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     problem.onFound?.(arrangement.value)
   }
   return good(found)
+}
+
+const noGripOf = ({ text, bar }: { text: string; bar: number }, at: number) => ({
+  code: 'no-grip',
+  message: `No grip of ${text} in bar ${bar} keeps to these limits.`,
+  accepted: 'wider limits, or another melody note',
+  text,
+  at,
+})
+const NO_CHORD = {
+  code: 'no-chord',
+  message: 'The chart has no chords.',
+  accepted: 'a chart such as | C | Am | Dm | G |',
+  text: 'text',
+} as const
+
+/** The changes that are tried at each chord: the plain one, those worth most, and some that go farthest. @param base what a change's weight is worth at first */
+function changesTried(
+  lattice: ReturnType<typeof latticeOf>,
+  distance: number,
+  base: number,
+  slots: ReturnType<typeof slotsOf>,
+  melody: readonly MelodyNote[],
+) {
+  return lattice.arcs.map((arcs, at) => {
+    const inOrder = arcs
+      .map((arc, order) => ({ arc, order, worth: arc.price - base * arc.weight }))
+      .filter(({ arc }) => distance > 0 || !arc.change)
+    const [plain, ...changes] = inOrder
+    const byWorth = changes.sort((a, b) => a.worth - b.worth || a.order - b.order)
+    const best = byWorth.slice(0, CHANGES_TRIED - 1 - FAR_TRIED)
+    const farthest = byWorth
+      .slice(best.length)
+      .sort((a, b) => b.arc.weight - a.arc.weight || a.order - b.order)
+      .slice(0, FAR_TRIED)
+    return [plain!, ...best, ...farthest].map(({ arc }) => ({
+      arc,
+      placed: placedFor(arc, at, slots, lattice.spots, melody),
+    }))
+  })
 }
 
 function landing(end: ArrangeState | null, spots: Spots, guards: Guards): Set<Arc> {

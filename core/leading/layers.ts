@@ -111,6 +111,24 @@ class GripBook {
 const MOST_GRIPS = 120_000
 const KNOWN_GRIPS = new GripBook()
 
+/** Which of the variants sounds make, or -1; many grips sound the same. @param foreign a pitch that is asked for may be foreign to every variant */
+function variantIn(
+  variants: readonly ChordSymbol[],
+  within: Limits,
+  foreign: boolean,
+): (sounds: number) => number {
+  const needs = variants.map((variant) => requirementOf(variant, within))
+  const known = new Map<number, number>()
+  return (sounds) => {
+    const inside = (beyond: boolean) => needs.findIndex((need) => meets(sounds, need, beyond))
+    const found = known.get(sounds) ?? inside(false)
+    // What no variant has is foreign to the chord itself.
+    const at = found < 0 && foreign ? inside(true) : found
+    known.set(sounds, at)
+    return at
+  }
+}
+
 /** The grips of a chord, or of what it may become, that are nearest to a texture; all it has where the texture leaves none. */
 function gripsFor(
   variants: readonly ChordSymbol[],
@@ -130,17 +148,7 @@ function gripsFor(
   const among = (within: Limits, only: Accepts | null) => {
     const free = inversions && !chord.bass && within.bass === 'chord'
     const bounds = free ? { ...within, bass: 'any' as const } : within
-    const needs = variants.map((variant) => requirementOf(variant, within))
-    // Which of the variants sounds make, or none; many grips sound the same.
-    const known = new Map<number, number>()
-    const variantOf = (sounds: number): number => {
-      const within = (beyond: boolean) => needs.findIndex((need) => meets(sounds, need, beyond))
-      const found = known.get(sounds) ?? within(false)
-      // What no variant has is foreign to the chord itself.
-      const at = found < 0 && foreign ? within(true) : found
-      known.set(sounds, at)
-      return at
-    }
+    const variantOf = variantIn(variants, within, foreign)
     const several = variants.length > 1
     const asOf = ({ midis }: SoundingGrip) => (several ? variants[variantOf(soundsOf(midis))] : chord)
     const grips = constrained(

@@ -80,7 +80,7 @@ export function groupsOf({
   return grouped(kept, tempo)
 }
 
-interface Span {
+interface ChordSpan {
   chord: ChordSymbol | null
   from: number
   to: number
@@ -91,7 +91,7 @@ interface Span {
 /** Every note, and every chord that comes under a note that goes on, or in a rest where that is asked for; each until the next. */
 function happeningsIn(
   sung: ReturnType<typeof sungIn>,
-  spans: readonly Span[],
+  spans: readonly ChordSpan[],
   end: number,
   fills: boolean,
 ): Happening[] {

@@ -86,7 +86,7 @@ export function idiomFeatures(
   known = writtenIn(voicing.frets, chord, instrument),
   count: (feature: string, amount: number) => void,
 ): void {
-  const { frets, midis, strings, fingering, families } = voicing
+  const { frets, midis, strings, fingering } = voicing
   const notes = midis.length
   const [low, high] = [strings[0]!.string, strings[notes - 1]!.string]
   let [lowest, highest, open] = [0, 0, 0]
@@ -122,6 +122,24 @@ export function idiomFeatures(
     for (let string = low + 1; string < high; string += 1) if (frets[string] === 0) count('open inside', 1)
   }
 
+  countTones(voicing, chord, open, count)
+  countIntervals(midis, count)
+  if (hasUsualForm(voicing, chord, instrument)) count('usual form', 1)
+  if (known > 0) {
+    count('written', 1)
+    count('written often', Math.min(known, OFTEN))
+  }
+}
+type Count = (feature: string, amount: number) => void
+
+/** Which tones it has, twice or not at all, and which are lowest and highest. @param open how many strings are */
+function countTones(
+  { midis, strings, families }: Voicing,
+  chord: ChordSymbol,
+  open: number,
+  count: Count,
+): void {
+  const notes = midis.length
   const [classes, sounding] = [new Map<Degree, number>(), new Set<number>()]
   let [bass, top] = [strings[0]!, strings[0]!]
   let crossed = false
@@ -147,7 +165,12 @@ export function idiomFeatures(
   count(NAMED.bass[toneClass(bass.degree)], 1)
   count(NAMED.top[toneClass(top.degree)], 1)
   for (const family of LAYOUTS) if (families.includes(family)) count(family, 1)
+  if (crossed) count('crossing', 1)
+}
 
+/** How far its voices lie from one another, and how low and high it is. */
+function countIntervals(midis: readonly number[], count: Count): void {
+  const notes = midis.length
   for (let at = 1; at < notes; at += 1) {
     const gap = midis[at]! - midis[at - 1]!
     if (at === 1) count(NAMED.second[Math.min(gap, WIDEST)]!, 1)
@@ -164,13 +187,8 @@ export function idiomFeatures(
   count('bass pitch squared', down * down)
   count('top pitch', up)
   count('top pitch squared', up * up)
-  if (crossed) count('crossing', 1)
-  if (hasUsualForm(voicing, chord, instrument)) count('usual form', 1)
-  if (known > 0) {
-    count('written', 1)
-    count('written often', Math.min(known, OFTEN))
-  }
 }
+
 /** Frets that a form lies within. */
 const COMPACT = 4
 /** Keys from which on a shape counts as written in all of them. */

@@ -135,13 +135,7 @@ export function namesOf(midis: readonly number[], options: NamedWhere = {}): Cho
         ? (plain.tones.find(({ note }) => pitchClass(note) === bass)?.note ??
           plainSpelling(bass, sharps || plain.tones.some(({ note }) => note.alter > 0)))
         : null
-    const chord = slash
-      ? must(
-          parseChord(
-            `${plain.canonical}/${noteName(AWKWARD_NOTES.includes(noteName(slash)) || Math.abs(slash.alter) > 1 ? plainSpelling(bass) : slash)}`,
-          ),
-        )
-      : plain
+    const chord = slash ? withBass(plain, slash, bass) : plain
     const missing = plain.tones.filter((tone) => (sounds & (1 << pitchClass(tone.note))) === 0)
     let score =
       price + PRICE.missing * missing.filter((tone) => tone.need !== 'root').length + PRICE.outside * outside
@@ -199,6 +193,12 @@ export function namesOf(midis: readonly number[], options: NamedWhere = {}): Cho
   return withReadingsOn(once, [plainSpelling(bass, sharps), ...(moment ? [moment.root] : [])], (root) =>
     namesOf(midis, { over: root, key }),
   )
+}
+
+/** The chord over a bass note, plainly spelled where its own spelling is awkward. */
+const withBass = (chord: ChordSymbol, note: Note, bass: number): ChordSymbol => {
+  const isAwkward = AWKWARD_NOTES.includes(noteName(note)) || Math.abs(note.alter) > 1
+  return must(parseChord(`${chord.canonical}/${noteName(isAwkward ? plainSpelling(bass) : note)}`))
 }
 
 /** Readings among which one over the lowest note and one of the chord of the moment always are. */
