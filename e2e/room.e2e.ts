@@ -305,3 +305,32 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
     expect(await page.locator('h1').count(), address).toBe(1)
   }
 })
+
+test('a fault in the drawer leaves the music, the bar and the keys; the next chord has a drawer again', async ({
+  page,
+}) => {
+  // The drawer of Colour as it is served, with a fault where it says what one chord can become.
+  let faults = 0
+  await page.route('**/assets/*.js', async (route) => {
+    const answer = await route.fetch()
+    const body = await answer.text()
+    const broken = body.replace(
+      /(["'`])can become\1/,
+      () => `(()=>{if(document.title&&!globalThis.wellAgain)throw new Error('a fault made on purpose')})()`,
+    )
+    if (broken !== body) faults += 1
+    await route.fulfill({ response: answer, body: broken })
+  })
+  await fromBook(page, DEMO)
+  await goTo(page, 'Colour')
+  expect(faults).toBe(1)
+  const drawer = page.getByRole('complementary')
+  await expect(drawer.getByRole('alert')).toContainText(
+    'Something went wrong in the drawer: a fault made on purpose',
+  )
+  await expect(page.getByRole('group', { name: 'Home line' }).first()).toBeVisible()
+  await page.evaluate(() => Object.assign(globalThis, { wellAgain: true }))
+  await page.keyboard.press('ArrowRight')
+  await expect(drawer.getByRole('heading', { level: 3 }).first()).toBeVisible()
+  await expect(drawer.getByRole('alert')).toHaveCount(0)
+})

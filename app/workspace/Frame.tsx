@@ -1,11 +1,12 @@
 import Button from '@mui/material/Button'
-import { Fragment, memo, useMemo, useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
 import { actOn } from '../services/keys/keys'
 import { useKeys } from '../services/keys/useKeys'
 import { useKeptTune } from '../services/offline/useKept'
+import { Guarded } from '../services/room/Guarded'
 import { CursorContext, useRoomShown, type FrameSlot } from '../services/room/RoomFrame'
 import type { Room } from '../services/room/room'
 import { usePlaceKept } from '../services/tune/usePlaceKept'
@@ -26,19 +27,18 @@ import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
 import { useHeard, type HeardNow } from './useHeard'
 
+interface FrameProps {
+  slot: FrameSlot
+  rooms: readonly Room[]
+  /** What of the tune is kept for reading without the server. */
+  kept: () => readonly string[]
+}
+
 /**
  * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
  * room to room, and with it the focus, the place in the music and what is drawn already.
  */
-export const Frame = memo(function Frame({
-  slot,
-  rooms,
-  kept,
-}: {
-  slot: FrameSlot
-  rooms: readonly Room[]
-  kept: () => readonly string[]
-}) {
+export const Frame = memo(function Frame({ slot, rooms, kept }: FrameProps) {
   const { room, parts } = useRoomShown(slot)
   const tune = useKnownTune()
   const { id, session, document, reading, undo, redo, stepped, status, keptHere, aside, edit } = tune
@@ -98,7 +98,9 @@ export const Frame = memo(function Frame({
         </h1>
         <section className="controls" aria-label="Controls">
           <FirstStrip room={room} rooms={rooms} document={document} onRoom={onRoom} />
-          <Fragment key={room.name}>{parts.bar}</Fragment>
+          <Guarded key={room.name} what={`the bar of ${room.label}`} of={document}>
+            {parts.bar}
+          </Guarded>
           <WorkerFaultNotice />
           <KeepingNotices
             view={{ status, keptHere, aside, title: document.title }}
@@ -109,23 +111,33 @@ export const Frame = memo(function Frame({
         <div className="music-column">
           {parts.head && (
             <div className="room-head" key={room.name}>
-              {parts.head}
+              <Guarded what={`the head of ${room.label}`} of={document}>
+                {parts.head}
+              </Guarded>
             </div>
           )}
           <section className="music" id="music" aria-label="Music" tabIndex={-1}>
-            <Fragment key={room.name}>{parts.lead}</Fragment>
+            <Guarded key={room.name} what={`the top of ${room.label}`} of={document}>
+              {parts.lead}
+            </Guarded>
             {reading.chords.length === 0 && (
               <NoChords
                 typed={document.text.trim() !== ''}
                 onBegin={() => edit({ kind: 'text', text: FIRST_CHART })}
               />
             )}
-            <CursorContext value={cursor}>{parts.children}</CursorContext>
+            <CursorContext value={cursor}>
+              <Guarded what="the music" of={document}>
+                {parts.children}
+              </Guarded>
+            </CursorContext>
           </section>
         </div>
       </main>
       <Drawer key={room.name} name={parts.drawer.name} walks={walks}>
-        {parts.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
+        <Guarded what="the drawer" of={parts.drawer.name}>
+          {parts.drawer.content || <p className="quiet">Select a chord to read about it.</p>}
+        </Guarded>
       </Drawer>
       <TransportHere heard={heard} beside={parts.plays?.beside?.name ?? null} />
       <KeysDialog

@@ -76,12 +76,12 @@ function isBlues(places: readonly Place[]): boolean {
   return sevenths(0) * 2 > tonics && sevenths(5) > 0
 }
 
-/** A major chord on bVII, and the leading note nowhere, nor a V. */
+/** A major chord on bVII, and the leading note nowhere, nor a V. A bVII7 has the flat sixth too, which the mode has not: it comes home by the back door. */
 function isMixolydian(places: readonly Place[]): boolean {
   const major = places.filter(({ key }) => key.mode === 'major')
   const leading = ({ sounds, key }: Place) => (sounds >> modulo(pitchClass(key.tonic) - 1, 12)) & 1
   return (
-    major.some(({ rel, kind }) => rel === 10 && (kind === 'major' || kind === 'dominant')) &&
+    major.some(({ rel, kind }) => rel === 10 && kind === 'major') &&
     major.some(({ rel }) => rel === 0) &&
     !major.some((place) => leading(place) || (place.rel === 7 && place.kind !== 'minor'))
   )

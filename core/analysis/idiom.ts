@@ -63,8 +63,11 @@ export function idiomOf(
     return { idiom: 'blues', reason: 'I7 and IV7 are at rest in it.' }
   const roots = new Set(places.map(({ root }) => root)).size
   const bars = chart.bars.length
+  // By its V, or by the back door.
   const goesHome = places.some(
-    ({ rel, kind, next }) => rel === 7 && (kind === 'dominant' || kind === 'major') && next?.rel === 0,
+    ({ rel, kind, next }) =>
+      next?.rel === 0 &&
+      ((rel === 7 && (kind === 'dominant' || kind === 'major')) || (rel === 10 && kind === 'dominant')),
   )
   const lasts = places.reduce((sum, { slot }) => sum + slot.beats, 0) / runs(places)
   const isModal =

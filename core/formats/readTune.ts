@@ -156,7 +156,7 @@ export function tuneOf(
     ...(capo > 0 && capo <= MOST_CAPO ? [`capo: ${capo}`] : []),
     ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
   ]
-  const writer = new TuneWriter(bars, meter, warnings, { pickup, first })
+  const writer = new ChartWriter(bars, meter, warnings, { pickup, first })
   bars.forEach((bar, index) => writer.write(bar, index))
   const { lines, melody, lyrics } = writer.finish()
   return good({
@@ -180,7 +180,7 @@ interface BarPlace {
 }
 
 /** Bar after bar of a file written down: lines of a chart, notes, and words. */
-class TuneWriter {
+class ChartWriter {
   private readonly lines: string[] = []
   private readonly melody: NamedMelodyNote[] = []
   private readonly lyrics: Lyric[] = []
