@@ -52,6 +52,15 @@ describe('beats and bars', () => {
       ['G7', 3.5, 1.5],
     ])
   })
+  test.each([
+    ['3/4', 3],
+    ['4/4', 4],
+    ['6/8', 7],
+  ])('in %s a pickup of %i beats is a whole bar or more, and no pickup', (meter, beats) => {
+    const chart = parseChart(`meter: ${meter}\npickup: ${beats}\n| C | F |`)
+    expect(chart.problems.map(({ code }) => code)).toEqual(['bad-pickup'])
+    expect(chart.bars.map(({ number }) => number)).toEqual([1, 2])
+  })
   test('a pickup is bar 0, ends where the first bar begins, and is counted from its beat', () => {
     const chart = parseChart('meter: 3/4\npickup: 1\n| G7 | C | F |')
     expect(chart.bars.map((bar) => [bar.number, bar.from, bar.slots[0]!.beat, bar.slots[0]!.beats])).toEqual([

@@ -205,3 +205,22 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
     expect(playable.length / shapes.length).toBeGreaterThanOrEqual(0.95)
   })
 })
+
+describe('the thumb over the neck', () => {
+  const thumb = { ...DEFAULT_HAND, thumb: true }
+  const thumbs = (text: string, hand = thumb) => {
+    const answer = hold(text, hand)
+    return answer.playable ? answer.fingerings.filter(({ fingers }) => fingers[0] === 'T').length : 0
+  }
+  test('holds the lowest string behind the fingers, only where the hand may use it', () => {
+    expect(thumbs('1 x 3 2 1 1')).toBeGreaterThan(0)
+    expect(thumbs('1 x 3 2 1 1', DEFAULT_HAND)).toBe(0)
+  })
+  // The thumb comes at most 45 mm from the lowest fret that a finger holds (common practice, no source).
+  test('comes no farther than it reaches: behind the index finger, and not three frets from it at the nut', () => {
+    expect(thumbs('9 x 10 10 10 x')).toBeGreaterThan(0)
+    expect(Math.round(reachMm(1, 4, L))).toBeGreaterThan(45)
+    expect(thumbs('1 x 4 5 x x')).toBe(0)
+    expect(thumbs('x 1 3 2 1 x')).toBe(0)
+  })
+})

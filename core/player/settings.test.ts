@@ -1,4 +1,7 @@
 import fc from 'fast-check'
+import { chord } from '../chord/parse'
+import { voicingsOf } from '../voicing/enumerate'
+import { limitsFor, wholeNeck } from './limits'
 import { SCHOOL_NAMES } from '../reharm/schools'
 import { LEANINGS } from '../reharm/taste'
 import {
@@ -98,4 +101,15 @@ describe('what a setting can be', () => {
     [{ hand: { reachMm: -1 } }, false],
     [{ strings: 6 }, false],
   ])('%j: %s', (change, taken) => expect(playerChange.safeParse(change).success).toBe(taken))
+})
+
+test('grips lie below the cutaway, counted from the nut, whatever the neck has beyond it', () => {
+  const body = { ...DEFAULT_PLAYER, instrument: { ...DEFAULT_PLAYER.instrument, frets: 22, cutaway: 9 } }
+  expect(limitsFor(body, 0, 'chord').frets).toEqual([0, 9])
+  expect(limitsFor(body, 5, 'chord').frets).toEqual([0, 9])
+  expect(wholeNeck(body).frets).toEqual([0, 9])
+  const frets = voicingsOf(chord('Cmaj7'), limitsFor(body, 0, 'chord')).flatMap((voicing) =>
+    voicing.frets.filter((fret) => fret !== null),
+  )
+  expect(Math.max(...frets)).toBe(9)
 })

@@ -4,9 +4,12 @@ import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parse'
 import { arrange } from '../leading/arrange'
 import { parsePitch, pitchClass } from '../pitch/note'
+import { chord } from '../chord/parse'
 import { must } from '../result'
 import { TUNE_LIMITS } from '../voicing/limits'
+import { guardAgainst, guardedPlaces } from './guards'
 import { reharmonise } from './reharmonise'
+import { spotsOf } from './spot'
 import { heardOver, type MelodyNote } from './melodyFit'
 
 const chordsOf = (text: string) =>
@@ -179,4 +182,24 @@ describe('distance and direction', () => {
       { numRuns: 6 },
     )
   })
+})
+
+test('a bass that is written inside what a change takes the place of stays too', () => {
+  const text = 'key: C\n| C | Dm7 | G7/B | C | F | Dm7 | G7 | C |'
+  const chart = parseChart(text)
+  const analysis = analyse(chart)
+  const spots = spotsOf(chart, analysis)
+  const places = guardedPlaces(chart, analysis, spots)
+  // The dominant takes the time of its ii: where its third is written below it, and where it is not.
+  const withoutTwo = (index: number) => ({
+    index,
+    span: 2,
+    puts: [{ chord: chord('G7'), beats: 8 }],
+  })
+  expect(guardAgainst(withoutTwo(1), spots, places, {})).toBe('written bass')
+  expect(guardAgainst(withoutTwo(5), spots, places, {})).toBeNull()
+  expect(guardAgainst(withoutTwo(1), spots, places, { 'written bass': false })).toBeNull()
+  for (const distance of [0.3, 0.6, 0.9])
+    for (const { text: result } of reharmonise(text, { distance, count: 4 }))
+      expect(parseChart(result).bars[2]!.slots[0]!.text).toMatch(/^B|\/B/)
 })
