@@ -53,6 +53,8 @@ class KeptPage {
 interface OfTest {
   /** The test has a page of its own, for what cannot be given back, such as a clock that is set. */
   readonly apart: boolean
+  /** A fault that the test makes on purpose, which the page may report. */
+  readonly forgives: RegExp | null
   readonly checked: void
 }
 interface OfWorker {
@@ -63,6 +65,7 @@ interface OfWorker {
 /** A worker's tests have one server and one page; every page error and policy violation fails the test that saw it. */
 export const test = base.extend<OfTest, OfWorker>({
   apart: [false, { option: true }],
+  forgives: [null, { option: true }],
   server: [
     async ({}, give) => {
       const server = new Server()
@@ -94,9 +97,12 @@ export const test = base.extend<OfTest, OfWorker>({
   },
   page: async ({ apart, kept, context }, give) => give(apart ? await context.newPage() : kept.page),
   checked: [
-    async ({ context }, give) => {
+    async ({ context, forgives }, give) => {
       const troubles: string[] = []
-      const failed = (error: WebError) => troubles.push(error.error().message)
+      const failed = (error: WebError) => {
+        const { message } = error.error()
+        if (!forgives?.test(message)) troubles.push(message)
+      }
       const told = (message: ConsoleMessage) => {
         if (/Content Security Policy|hydrat/i.test(message.text())) troubles.push(message.text())
       }

@@ -306,31 +306,36 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
   }
 })
 
-test('a fault in the drawer leaves the music, the bar and the keys; the next chord has a drawer again', async ({
-  page,
-}) => {
-  // The drawer of Colour as it is served, with a fault where it says what one chord can become.
-  let faults = 0
-  await page.route('**/assets/*.js', async (route) => {
-    const answer = await route.fetch()
-    const body = await answer.text()
-    const broken = body.replace(
-      /(["'`])can become\1/,
-      () => `(()=>{if(document.title&&!globalThis.wellAgain)throw new Error('a fault made on purpose')})()`,
+test.describe('with a fault on purpose', () => {
+  // React tells the page of it too where it was found while the drawer was drawn ahead (its error 520).
+  test.use({ forgives: /made on purpose|#520/ })
+
+  test('a fault in the drawer leaves the music, the bar and the keys; the next chord has a drawer again', async ({
+    page,
+  }) => {
+    // The drawer of Colour as it is served, with a fault where it says what one chord can become.
+    let faults = 0
+    await page.route('**/assets/*.js', async (route) => {
+      const answer = await route.fetch()
+      const body = await answer.text()
+      const broken = body.replace(
+        /(["'`])can become\1/,
+        () => `(()=>{if(document.title&&!globalThis.wellAgain)throw new Error('a fault made on purpose')})()`,
+      )
+      if (broken !== body) faults += 1
+      await route.fulfill({ response: answer, body: broken })
+    })
+    await fromBook(page, DEMO)
+    await goTo(page, 'Colour')
+    expect(faults).toBe(1)
+    const drawer = page.getByRole('complementary')
+    await expect(drawer.getByRole('alert')).toContainText(
+      'Something went wrong in the drawer: a fault made on purpose',
     )
-    if (broken !== body) faults += 1
-    await route.fulfill({ response: answer, body: broken })
+    await expect(page.getByRole('group', { name: 'Home line' }).first()).toBeVisible()
+    await page.evaluate(() => Object.assign(globalThis, { wellAgain: true }))
+    await page.keyboard.press('ArrowRight')
+    await expect(drawer.getByRole('heading', { level: 3 }).first()).toBeVisible()
+    await expect(drawer.getByRole('alert')).toHaveCount(0)
   })
-  await fromBook(page, DEMO)
-  await goTo(page, 'Colour')
-  expect(faults).toBe(1)
-  const drawer = page.getByRole('complementary')
-  await expect(drawer.getByRole('alert')).toContainText(
-    'Something went wrong in the drawer: a fault made on purpose',
-  )
-  await expect(page.getByRole('group', { name: 'Home line' }).first()).toBeVisible()
-  await page.evaluate(() => Object.assign(globalThis, { wellAgain: true }))
-  await page.keyboard.press('ArrowRight')
-  await expect(drawer.getByRole('heading', { level: 3 }).first()).toBeVisible()
-  await expect(drawer.getByRole('alert')).toHaveCount(0)
 })
