@@ -127,6 +127,11 @@ test('from step to step what is drawn already stays: the home line is never draw
     await expect(page.getByRole('link', { name: step, exact: true })).toHaveAttribute('aria-current', 'step')
     expect(await drawnFirst!.evaluate((chord) => chord.isConnected), step).toBe(true)
     await expect(home, step).toBeFocused()
+    // The music goes up and down; the page around it does not.
+    expect(
+      await page.evaluate(() => document.documentElement.scrollHeight - innerHeight),
+      step,
+    ).toBeLessThanOrEqual(0)
   }
 })
 

@@ -14,6 +14,10 @@ export function Music(shown: MusicShown) {
   const focus = shown.reading.chords[selection.focus]
   return (
     <>
+      {/* Before the music: it is taken out of the flow, and behind a long tune it would make the page itself as long. */}
+      <p className="visually-hidden" aria-live="polite">
+        {focus && chordInWords(focus, shown.reading)}
+      </p>
       <Systems
         shown={shown}
         tune={document}
@@ -23,9 +27,6 @@ export function Music(shown: MusicShown) {
         onSelect={select}
         onSelectLine={shown.onSelectLine ?? selectLine}
       />
-      <p className="visually-hidden" aria-live="polite">
-        {focus && chordInWords(focus, shown.reading)}
-      </p>
     </>
   )
 }
