@@ -1,7 +1,10 @@
 import { defineConfig } from '@playwright/test'
 import { CHROMIUM } from './e2e/chromium'
 
-/** Browser tests of the built application; each worker starts a server of its own on a fresh database. */
+/**
+ * Browser tests of the built application; each worker starts a server of its own on a fresh
+ * database.
+ */
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
@@ -26,7 +29,8 @@ export default defineConfig({
         '--disable-sync',
         '--no-first-run',
         '--autoplay-policy=no-user-gesture-required',
-        // A page lives for seconds: functions are compiled anew for speed by V8's two compilers after so many calls. Measured: a tenth less work.
+        // A page lives for seconds: functions are compiled anew for speed by V8's two compilers
+        // after so many calls. Measured: a tenth less work.
         '--js-flags=--invocation-count-for-maglev=4000,--invocation-count-for-turbofan=40000',
       ],
     },

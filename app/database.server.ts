@@ -2,10 +2,13 @@ import { data } from 'react-router'
 import { packHistory } from '../db/history'
 import { BookFault, bookFile, closeDatabase, faultInWords, openDatabase, type Db } from '../db/connect'
 import { seedDemoBook } from '../db/seed'
-import { serveAlone, type Serving } from '../db/serving'
+import { serveAlone, type Serving } from '../db/bookLock'
 import { fillSummaries } from '../db/songbook'
 
-/** The one database of this process; `HERON_DB` names another file. Tried anew at each request while it cannot be opened. */
+/**
+ * The one database of this process; `HERON_DB` names another file. Tried anew at each request while
+ * it cannot be opened.
+ */
 let opened: Db | undefined
 /** Keeps other servers off the book while it is open. */
 let serving: Serving | undefined
@@ -63,7 +66,10 @@ export function closeBook(): void {
   opened = serving = undefined
 }
 
-/** Does something with the book; where the disk or the file does not let it, a 503 answer says so instead of an exception. */
+/**
+ * Does something with the book; where the disk or the file does not let it, a 503 answer says so
+ * instead of an exception.
+ */
 export function withBook<T>(act: (db: Db) => T): T | ReturnType<typeof data<{ message: string }>> {
   const db = database()
   try {

@@ -16,13 +16,18 @@ export const tellFaults = (to: (error: unknown) => void): void => {
   toldTo = to
 }
 
-/** What the client did wrong it is told, and nobody else; a request that was broken off is no fault. */
+/**
+ * What the client did wrong it is told, and nobody else; a request that was broken off is no fault.
+ */
 export const handleError: HandleErrorFunction = (error, { request }) => {
   const ofClient = isRouteErrorResponse(error) && error.status < 500
   if (!ofClient && !request.signal.aborted) toldTo(error)
 }
 
-/** Renders a whole page, then puts the styles it uses into its head; everything under the request's nonce. */
+/**
+ * Renders a whole page, then puts the styles it uses into its head; everything under the request's
+ * nonce.
+ */
 export default async function handleRequest(
   request: Request,
   status: number,

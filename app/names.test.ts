@@ -1,6 +1,6 @@
 /** Names of the whole source, read as text. */
 import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 
 const FOLDERS = ['core', 'app', 'db', 'server', 'workers', 'paper']
 const DECLARED = /^(?:export )?(?:interface|type|class|enum) (\w+)/gm
@@ -38,11 +38,83 @@ const GLOBALS = new Set(
   ),
 )
 
-test('no name of the source stands for two types, nor hides what the language or the browser calls so', () => {
-  const files = FOLDERS.flatMap((folder) =>
+/** What the framework, the lint of it or a stand-in in tests calls the same in many files. */
+const OF_ROUTES = ['loader', 'action', 'meta', 'shouldRevalidate', 'clientAction', 'ErrorBoundary', 'headers']
+/** `workers/server/atOnce` stands for the pool of the server's workers where routes are tested. */
+const STANDS_IN = ['runJob']
+/** A step is a folder with a `room.ts`: `app/steps/rooms.ts` lists them. */
+const OF_EACH_FOLDER = ['room.ts']
+const EXPORTED = /^export (?:async )?(?:const|function\*?|class|interface|type) (\w+)/gm
+
+/** Exported names, each with the files that export it. */
+function exportsIn(sources: readonly (readonly [file: string, text: string])[]): Map<string, string[]> {
+  const files = new Map<string, Set<string>>()
+  for (const [file, text] of sources)
+    for (const [, name] of text.matchAll(EXPORTED))
+      files.set(name!, (files.get(name!) ?? new Set<string>()).add(file))
+  return new Map([...files].map(([name, all]) => [name, [...all]]))
+}
+/** Lines of comments that are longer than a comment may be, and comments stacked on another. */
+function commentFaults(text: string): string[] {
+  const lines = text.split('\n')
+  const wide = lines.filter(
+    (line) => line.length > 100 && /^\s*(\/\/|\*|\/\*\*)/.test(line) && !/oxlint-|prettier-ignore/.test(line),
+  )
+  const stacked = lines.filter(
+    (line, at) => /^\s*\/\*\*/.test(line) && at > 0 && /^\s*(\/\*\*.*)?\*\/$/.test(lines[at - 1]!),
+  )
+  return [...wide, ...stacked]
+}
+const sources = () =>
+  FOLDERS.flatMap((folder) =>
     readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((file) => join(folder, file)),
-  ).filter((file) => /\.tsx?$/.test(file) && !/\.test\.tsx?$/.test(file))
-  const types = typesIn(files.map((file) => [file, readFileSync(file, 'utf8')] as const))
+  )
+    .filter((file) => /\.tsx?$/.test(file))
+    .map((file) => [file, readFileSync(file, 'utf8')] as const)
+const isTest = ([file]: readonly [file: string, text: string]) => /\.test\.tsx?$/.test(file)
+
+test('a file says its subject: no two files have the same name', () => {
+  const places = new Map<string, string[]>()
+  for (const [file] of sources()) {
+    const name = basename(file).replace(/^index\.tsx?$/, file)
+    places.set(name, [...(places.get(name) ?? []), file])
+  }
+  expect([...places].filter(([name, files]) => files.length > 1 && !OF_EACH_FOLDER.includes(name))).toEqual(
+    [],
+  )
+})
+
+test('an exported name is defined once', () => {
+  expect(
+    exportsIn([
+      ['a.ts', 'export const placesOf = 1\nexport function lineOf() {}\nexport function lineOf(a) {}'],
+      ['b.ts', 'export type placesOf = 2'],
+    ]),
+  ).toEqual(
+    new Map([
+      ['placesOf', ['a.ts', 'b.ts']],
+      ['lineOf', ['a.ts']],
+    ]),
+  )
+  const twice = [...exportsIn(sources().filter((one) => !isTest(one)))].filter(
+    ([name, files]) => files.length > 1 && ![...OF_ROUTES, ...STANDS_IN].includes(name),
+  )
+  expect(twice).toEqual([])
+})
+
+test('comments are at most 100 columns wide, and none stands on another', () => {
+  const wide = `// ${'why '.repeat(30)}`
+  expect(commentFaults(`/** One. */\n/** Two. */\nconst a = 1\n${wide}\n/** Three. */`)).toEqual([
+    wide,
+    '/** Two. */',
+  ])
+  expect(sources().flatMap(([file, text]) => commentFaults(text).map((line) => `${file}: ${line}`))).toEqual(
+    [],
+  )
+})
+
+test('no name of the source stands for two types, nor hides what the language or the browser calls so', () => {
+  const types = typesIn(sources().filter((one) => !isTest(one)))
   expect(types.size).toBeGreaterThan(500)
   expect(ofSeveral(types)).toEqual([])
   expect([...GLOBALS]).toEqual(expect.arrayContaining(['Symbol', 'Document']))

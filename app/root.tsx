@@ -40,7 +40,7 @@ import {
   NumeralContext,
   numeralsFromCookies,
   type NumeralChoice,
-} from './services/notation/numerals'
+} from './services/notation/numeralCookie'
 import { wasUnreachable } from './services/forms/unlessUnreachable'
 import { Away } from './services/offline/Away'
 import { isServerThere, readsThroughWorker } from './services/offline/offline'
@@ -77,7 +77,10 @@ export function shouldRevalidate({
 
 export const meta: Route.MetaFunction = () => [{ title: 'Yellow Heron' }]
 
-/** Tells MUI which of the two is chosen; the choice itself is ours, in a cookie, so that the server sends the page in it. */
+/**
+ * Tells MUI which of the two is chosen; the choice itself is ours, in a cookie, so that the server
+ * sends the page in it.
+ */
 function Scheme({ name }: { name: ThemeName }) {
   const { setMode } = useColorScheme()
   useEffect(() => setMode(SCHEMES[name]), [name, setMode])
@@ -111,7 +114,10 @@ export function Layout({ children }: { children: ReactNode }) {
         <link rel="manifest" href="/heron.webmanifest" crossOrigin="use-credentials" />
         <meta name="theme-color" content={AROUND[name]} />
         <Meta />
-        {/* The chart library adds its rules to this element; without it it would make one that the page's policy forbids. */}
+        {/*
+         * The chart library adds its rules to this element; without it it would make one that the
+         * page's policy forbids.
+         */}
         <style id="plotly.js-style-global" nonce={nonce} suppressHydrationWarning />
         <Links />
       </head>
@@ -160,14 +166,18 @@ function reasonOf(error: unknown): string {
   return error instanceof Error ? error.message : 'The page could not be shown.'
 }
 
-/** What is shown instead of a page that cannot be: what was wrong and where to go. A page the server did not answer comes by itself when it is back. */
+/**
+ * What is shown instead of a page that cannot be: what was wrong and where to go. A page the server
+ * did not answer comes by itself when it is back.
+ */
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error)
   const unreachable = !known && error instanceof TypeError && /fetch|load|network/i.test(error.message)
   useEffect(() => {
     if (!unreachable) return
     const look = async (first: boolean) => {
-      // What is kept of the page, or what is kept at all, comes by loading it: the first look is for that.
+      // What is kept of the page, or what is kept at all, comes by loading it: the first look is
+      // for that.
       if ((await isServerThere()) ? !first : first && readsThroughWorker()) window.location.reload()
     }
     void look(true)

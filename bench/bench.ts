@@ -1,10 +1,10 @@
-import { grips } from './core/grips'
-import { firstLines, lines, wholeTune } from './core/lines'
-import { band, melodies, practice } from './core/playing'
-import { motion, reading, reharmonising } from './core/reading'
+import { gripsBench } from './core/gripsBench'
+import { firstLines, linesBench, wholeTune } from './core/linesBench'
+import { band, melodies, practiceBench } from './core/playing'
+import { motion, reading, reharmonising } from './core/readingBench'
 
-grips()
-lines()
+gripsBench()
+linesBench()
 wholeTune()
 firstLines()
 motion()
@@ -12,4 +12,4 @@ reading()
 reharmonising()
 melodies()
 band()
-practice()
+practiceBench()

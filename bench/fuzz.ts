@@ -1,8 +1,11 @@
 import fc from 'fast-check'
-import { answer } from '../core/cli/answer'
+import { answer } from '../core/cli/answerRequest'
 import { hostileRequest } from '../core/cli/hostile'
 
-/** `npm run fuzz 1000000 7`: so many hostile requests from a seed; what threw, the slowest, and the memory at the beginning and the end. */
+/**
+ * `npm run fuzz 1000000 7`: so many hostile requests from a seed; what threw, the slowest, and the
+ * memory at the beginning and the end.
+ */
 const [count, seed] = [Number(process.argv[3] ?? 10_000), Number(process.argv[4] ?? Date.now() % 1e9)]
 const AT_ONCE = 1_000
 const MOST_SECONDS = 2

@@ -2,7 +2,10 @@ import fc from 'fast-check'
 import { hostileRoute, sendHostile, STACK } from '../e2e/hostileRoutes'
 import { Server } from '../e2e/server'
 
-/** `npm run fuzz:routes 24000 7`: so many hostile requests to the built server; which were answered 500, showed a stack, or took over 2 s. */
+/**
+ * `npm run fuzz:routes 24000 7`: so many hostile requests to the built server; which were answered
+ * 500, showed a stack, or took over 2 s.
+ */
 const [count, seed] = [Number(process.argv[3] ?? 2_000), Number(process.argv[4] ?? 1)]
 const AT_ONCE = 500
 const MOST_MS = 2_000

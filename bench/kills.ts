@@ -1,4 +1,4 @@
-import { killRounds } from '../e2e/kills'
+import { killRounds } from '../e2e/killServer'
 
 /** `npm run kills 1000`: the built server killed so often at random moments under edits. */
 const rounds = Number(process.argv[3] ?? 100)

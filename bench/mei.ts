@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import { XMLParser } from 'fast-xml-parser'
 import { midiOf } from '../core/pitch/note'
 
-/** What our files are to a general renderer of notation (verovio 6, RISM Digital Center): it reads them into MEI (Music Encoding Initiative, 5.1). */
+/**
+ * What our files are to a general renderer of notation (verovio 6, RISM Digital Center): it reads
+ * them into MEI (Music Encoding Initiative, 5.1).
+ */
 export interface Rendered {
   measures: number
   /** Of the first staff's first layer, tied notes once. */
@@ -37,7 +40,8 @@ const ALTER: Readonly<Record<string, number>> = { s: 1, f: -1, ss: 2, x: 2, ff: 
 
 /**
  * Files as the renderer reads them; null for one it cannot.
- * @param staves of each file the staff, from 1, whose notes are wanted; the first where none is said
+ * @param staves of each file the staff, from 1, whose notes are wanted; the first where none is
+ *   said
  */
 export function rendered(files: readonly string[], staves: readonly number[] = []): (Rendered | null)[] {
   const file = join(mkdtempSync(join(tmpdir(), 'render-')), 'files.json')

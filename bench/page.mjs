@@ -1,4 +1,5 @@
-// Times the pages in the browser (npm run bench:page, after ./start --setup), as ratios to an empty page of the same server in the same run.
+// Times the pages in the browser (npm run bench:page, after ./start --setup), as ratios to an empty
+// page of the same server in the same run.
 import { randomUUID } from 'node:crypto'
 import { benchApplication, middleOf, row } from './server.mjs'
 
@@ -8,7 +9,10 @@ const ROUNDS = 5
 const STEPS = ['Colour', 'Lines', 'Melody', 'Chart']
 /** How long playing is watched for long tasks, in ms. */
 const PLAYED_MS = 8_000
-/** Changes of a grip on Lines, each of which begins a search, and arrow keys pressed after each, at such a pace. */
+/**
+ * Changes of a grip on Lines, each of which begins a search, and arrow keys pressed after each, at
+ * such a pace.
+ */
 const CHANGES = 12
 const KEYS = 6
 const BETWEEN_KEYS_MS = 100
@@ -28,7 +32,10 @@ const copies = (db) => {
   })()
 }
 
-/** Until the page's scripts listen, in ms from the beginning of the navigation; with what the empty page takes. */
+/**
+ * Until the page's scripts listen, in ms from the beginning of the navigation; with what the empty
+ * page takes.
+ */
 async function opened(browser, base, path) {
   const times = { page: [], empty: [] }
   for (let round = 0; round < ROUNDS; round += 1) {

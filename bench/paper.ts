@@ -3,12 +3,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import PDFDocument from 'pdfkit'
-import { DEFAULT_PLAYER } from '../core/player/settings'
+import { DEFAULT_PLAYER } from '../core/player/playerSettings'
 import { sheetContent } from '../core/sheet/content'
-import { TEMPLATES } from '../core/sheet/layout'
+import { TEMPLATES } from '../core/sheet/sheetLayout'
 import { newDocument } from '../core/tune/document'
-import { withEveryGrip } from '../core/tune/problem'
-import { readTuneDocument } from '../core/tune/reading'
+import { withEveryGrip } from '../core/tune/searchQuestion'
+import { readTuneDocument } from '../core/tune/tuneReading'
 import { writeBackup } from '../db/backup/write'
 import { closeDatabase, openDatabase } from '../db/connect'
 import { demoBook } from '../db/demo'
@@ -16,7 +16,10 @@ import { createTune } from '../db/tunes'
 import { pagesOf } from '../paper/pages'
 import { toPdf } from '../paper/pdf'
 
-/** Sheets and backups: times as ratios to a plain piece of the same work in the same run, and what they need of memory (npm run bench:paper). */
+/**
+ * Sheets and backups: times as ratios to a plain piece of the same work in the same run, and what
+ * they need of memory (npm run bench:paper).
+ */
 const row = (what: string, ratio: number, unit: string, detail: string) =>
   console.log(`${what.padEnd(58)} ${ratio.toFixed(2).padStart(9)} ${unit.padEnd(14)} ${detail}`)
 

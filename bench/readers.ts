@@ -1,8 +1,8 @@
-import { answerLine } from '../core/cli/answer'
+import { answerLine } from '../core/cli/answerRequest'
 
 /**
- * `npm run bench:readers`: each reader on patterns that are hard to read, at half its limit and at the whole: the ratio is 2 where time grows with the text, 4 where
- * it grows with its square.
+ * `npm run bench:readers`: each reader on patterns that are hard to read, at half its limit and at
+ * the whole: the ratio is 2 where time grows with the text, 4 where it grows with its square.
  */
 const PATTERNS = [
   '(', 'C(', ':|', '[', '|', '|C', '|C\n', 'C\n', 'C ', '%|', '_', '"', '"a" ', 'C_', '1.', 'Am7 | ', '[A] | C |\n', 'x', '{c: a}\n', '[C]a ',

@@ -1,4 +1,5 @@
-// Bundles and runs the measurements: npm run bench, npm run bench:paper for sheets and backups, npm run kills for a server that is killed.
+// Bundles and runs the measurements: npm run bench, npm run bench:paper for sheets and backups, npm
+// run kills for a server that is killed.
 import { build } from 'esbuild'
 import { pathToFileURL } from 'node:url'
 

@@ -6,7 +6,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 
-/** The built application on a database of its own, with a browser beside it; `fill` may put more into the database before it is served. */
+/**
+ * The built application on a database of its own, with a browser beside it; `fill` may put more
+ * into the database before it is served.
+ */
 export async function benchApplication(fill = () => {}) {
   const folder = mkdtempSync(join(tmpdir(), 'heron-bench-'))
   const file = join(folder, 'bench.sqlite')

@@ -1,8 +1,9 @@
 import { Server } from '../e2e/server'
 
 /**
- * `npm run bench:serving`: how soon the built server answers others while one client has it read a hostile file, print, and write a backup of thousands of tunes; as
- * ratios to the same answer with nothing else going on. Aimed at on an idle machine: 100 ms.
+ * `npm run bench:serving`: how soon the built server answers others while one client has it read a
+ * hostile file, print, and write a backup of thousands of tunes; as ratios to the same answer with
+ * nothing else going on. Aimed at on an idle machine: 100 ms.
  */
 const TUNES = 2_000
 const GOAL_MS = 100
@@ -13,7 +14,10 @@ await server.start()
 const post = (path: string, body: BodyInit, headers: Record<string, string> = {}) =>
   fetch(`${server.url}${path}`, { method: 'POST', body, headers })
 
-/** Asks again and again until something else is done. @returns how long answers took, in ms, the slowest last */
+/**
+ * Asks again and again until something else is done. @returns how long answers took, in ms, the
+ * slowest last
+ */
 async function asking(until: Promise<unknown>): Promise<number[]> {
   let done = false
   void until.finally(() => (done = true)).catch(() => null)

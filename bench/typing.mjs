@@ -1,4 +1,5 @@
-// Times typing in the browser (npm run bench:typing, after ./start --setup): from a key press to the reading on the page.
+// Times typing in the browser (npm run bench:typing, after ./start --setup): from a key press to
+// the reading on the page.
 import { benchApplication, row } from './server.mjs'
 
 const { base, browser, end } = await benchApplication()

@@ -12,7 +12,10 @@ const NAMES: Readonly<Record<string, string>> = {
 
 const COUNTED: Readonly<Record<string, string>> = { string: ' letters', array: ' entries' }
 
-/** What an input is called by its path: `the length in beats of note 5 of the melody (bar 3, beat 1)`. */
+/**
+ * What an input is called by its path: `the length in beats of note 5 of the melody (bar 3, beat
+ * 1)`.
+ */
 function nameOf(path: readonly PropertyKey[], given: unknown): string {
   const words: string[] = []
   let value = given
@@ -35,7 +38,10 @@ function nameOf(path: readonly PropertyKey[], given: unknown): string {
   return before?.includes('(bar') ? `${last} of ${before}` : last
 }
 
-/** Where a schema has words of its own for what it accepts, they are used; those of the schema library are no player's words. */
+/**
+ * Where a schema has words of its own for what it accepts, they are used; those of the schema
+ * library are no player's words.
+ */
 const OWN_WORDS = /^(?!Too |Invalid|Unrecognized|Expected)/
 
 const valueAt = (path: readonly PropertyKey[], given: unknown): unknown =>
@@ -91,7 +97,8 @@ function sentence(issue: z.core.$ZodIssue, given: unknown): string {
 }
 
 /**
- * A refused input in a player's words: what is wrong, where, and what is accepted. The first of several troubles.
+ * A refused input in a player's words: what is wrong, where, and what is accepted. The first of
+ * several troubles.
  * @param given what was checked, for the values and places that are named
  */
 export function refusalInWords(error: z.ZodError, given: unknown): string {

@@ -1,6 +1,6 @@
 /**
- * The one shape in which the core refuses something: what was wrong, where, and what would be accepted.
- * Nothing in the core throws on a player's input; it returns one of these.
+ * The one shape in which the core refuses something: what was wrong, where, and what would be
+ * accepted. Nothing in the core throws on a player's input; it returns one of these.
  */
 export interface Fault {
   /** Stable word for programs, such as `bad-chord`. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import type { TuneEdit } from '../core/tune/edit'
+import type { TuneEdit } from '../core/tune/tuneEdit'
 
 /** Edits for tests, of every area of a tune. */
 

@@ -107,7 +107,10 @@ test('faults of the disk are said in words, however deep they lie', () => {
   expect(faultOf(() => openDatabase(file))).toContain('not written')
 })
 
-/** Books as earlier versions wrote them, by the number of migrations that had made them: with every state whole, and with states packed. */
+/**
+ * Books as earlier versions wrote them, by the number of migrations that had made them: with every
+ * state whole, and with states packed.
+ */
 const EARLIER = [14, 17] as const
 /** Lays such a book down as the file. */
 function anEarlierBook(form: (typeof EARLIER)[number]): void {

@@ -18,9 +18,10 @@ export class BookFault extends Error {
 }
 
 /**
- * Opens (and makes, and migrates) a database file; `:memory:` for tests.
- * Write-ahead logging lets readers go on while one writer writes; every write is on disk before it is answered.
- * @throws {BookFault} where the file is no database, is damaged, cannot be written, or was written by a later version
+ * Opens (and makes, and migrates) a database file; `:memory:` for tests. Write-ahead logging lets
+ * readers go on while one writer writes; every write is on disk before it is answered.
+ * @throws {BookFault} where the file is no database, is damaged, cannot be written, or was written
+ *   by a later version
  */
 export function openDatabase(file: string, migrationsFolder = resolve('db/migrations')): Db {
   let client: Database.Database | undefined
@@ -73,7 +74,10 @@ function lastMigrationOf(client: Database.Database): number | null {
   return latest === null ? null : Number(latest)
 }
 
-/** How many migrations a file has still to have; below 0 where it is of a later version, null where it is no book. */
+/**
+ * How many migrations a file has still to have; below 0 where it is of a later version, null where
+ * it is no book.
+ */
 export function migrationsAhead(client: Database.Database, folder: string): number | null {
   const last = lastMigrationOf(client)
   if (last === null) return null
@@ -81,7 +85,10 @@ export function migrationsAhead(client: Database.Database, folder: string): numb
   return last > Math.max(...all.map(({ when }) => when)) ? -1 : all.filter(({ when }) => when > last).length
 }
 
-/** Before a book of an earlier version is changed, a copy of it as it is, beside it. One copy for each version: nothing is written over. */
+/**
+ * Before a book of an earlier version is changed, a copy of it as it is, beside it. One copy for
+ * each version: nothing is written over.
+ */
 function copyBeforeMigrating(client: Database.Database, file: string, folder: string): void {
   const ahead = migrationsAhead(client, folder)
   if (ahead === null || ahead <= 0) return
@@ -136,7 +143,10 @@ function refuseDamaged(client: Database.Database, file: string): void {
   if (found !== 'ok') throw new BookFault(damaged(file))
 }
 
-/** The file knows which migrations made it: one that this version does not have is from a later version, whose columns would be lost with the next edit. */
+/**
+ * The file knows which migrations made it: one that this version does not have is from a later
+ * version, whose columns would be lost with the next edit.
+ */
 function refuseLater(client: Database.Database, file: string, folder: string): void {
   const made = client.prepare("SELECT name FROM sqlite_master WHERE name = '__drizzle_migrations'").get()
   if (!made) {

@@ -1,10 +1,10 @@
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
 import { PLAIN_RHYTHM, type Rhythm } from '../core/tune/rhythmSchema'
-import { chartsOf } from '../core/tune/edits/chart'
+import { chartsOf } from '../core/tune/edits/chartEdits'
 import { newDocument, type TuneDocument } from '../core/tune/document'
-import { DEFAULT_PLAYER } from '../core/player/settings'
-import { withEveryGrip } from '../core/tune/problem'
-import { readTuneDocument } from '../core/tune/reading'
+import { DEFAULT_PLAYER } from '../core/player/playerSettings'
+import { withEveryGrip } from '../core/tune/searchQuestion'
+import { readTuneDocument } from '../core/tune/tuneReading'
 
 /**
  * The demo book: tunes invented for this product, as played by a small trio on a river ferry.

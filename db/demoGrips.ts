@@ -1,12 +1,15 @@
-import { chord } from '../core/chord/parse'
+import { chord } from '../core/chord/parseChord'
 import { voicingsOf } from '../core/voicing/enumerate'
 import type { Family } from '../core/voicing/family'
-import { DEFAULT_LIMITS } from '../core/voicing/limits'
+import { DEFAULT_LIMITS } from '../core/voicing/gripLimits'
 import type { Voicing } from '../core/voicing/voicing'
 import type { Db } from './connect'
 import { hasAnyGrip, keepGrip } from './grips'
 
-/** What the demo book of grips is made of: for each chord the easiest grip of a family on a string set, found on the neck. */
+/**
+ * What the demo book of grips is made of: for each chord the easiest grip of a family on a string
+ * set, found on the neck.
+ */
 // prettier-ignore
 const WANTED: readonly { tag: string; family: Family; strings: string; symbols: readonly string[] }[] = [
   { tag: 'two and four', family: 'shell', strings: '643', symbols: ['Gmaj7', 'G7', 'Gm7', 'A7', 'Bbmaj7'] },

@@ -1,4 +1,4 @@
-import { TEMPLATES } from '../core/sheet/layout'
+import { TEMPLATES } from '../core/sheet/sheetLayout'
 import { keepLayout } from './layouts'
 import { changePlayer, readPlayer } from './player'
 import { everyPass, keepPasses, setGoal } from './practice'

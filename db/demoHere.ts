@@ -30,7 +30,10 @@ export interface DemoHere {
   passes: number
 }
 
-/** What is there of the demo; null where nothing is. Told by titles and by when things were made, so that books of earlier versions are known too. */
+/**
+ * What is there of the demo; null where nothing is. Told by titles and by when things were made, so
+ * that books of earlier versions are known too.
+ */
 export function demoHere(db: Db | Tx): DemoHere | null {
   const rows = db
     .select({
@@ -72,7 +75,10 @@ const ofItsPlayer = (ofDemo: readonly { id: string }[], at: number) =>
     lt(passes.at, at),
   )
 
-/** Nothing in the book is the player's own: no tune, grip, set, pass, liking, layout, goal or setting beside those of the demo. */
+/**
+ * Nothing in the book is the player's own: no tune, grip, set, pass, liking, layout, goal or
+ * setting beside those of the demo.
+ */
 export function isUntouched(db: Db | Tx): boolean {
   const demo = demoHere(db)
   if (!demo || demo.touched.length > 0) return false
@@ -114,8 +120,9 @@ export interface DemoGone {
 }
 
 /**
- * Begins the player's own book: the demo's tunes go to the deleted ones, from where they come back, with its set and its grips; what its invented player practised is
- * erased. Tunes of it that were changed stay.
+ * Begins the player's own book: the demo's tunes go to the deleted ones, from where they come back,
+ * with its set and its grips; what its invented player practised is erased. Tunes of it that were
+ * changed stay.
  */
 export function beginOwnBook(db: Db, now = Date.now()): DemoGone | null {
   return db.transaction(
@@ -141,7 +148,10 @@ export function beginOwnBook(db: Db, now = Date.now()): DemoGone | null {
   )
 }
 
-/** Erases an untouched demo for good: a backup that is brought into a book that nobody has used is the book. */
+/**
+ * Erases an untouched demo for good: a backup that is brought into a book that nobody has used is
+ * the book.
+ */
 export function eraseDemo(db: Db): void {
   db.transaction(
     (tx) => {

@@ -1,15 +1,18 @@
 import { keepEvent } from '../core/tune/keptNotes'
 import { melodyLimits } from '../core/player/melodyLimits'
 import { PLAIN_CHORD_MELODY, type ChordMelody } from '../core/tune/melodySchema'
-import { DEFAULT_PLAYER } from '../core/player/settings'
+import { DEFAULT_PLAYER } from '../core/player/playerSettings'
 import type { TuneDocument } from '../core/tune/document'
-import { readTuneDocument, madeChord } from '../core/tune/reading'
+import { readTuneDocument, madeChord } from '../core/tune/tuneReading'
 import { importAbc } from '../core/formats/importAbc'
 import { harmonise } from '../core/melody/harmonise'
 import { read } from '../core/tune/applyMelody'
 import { must } from '../core/result'
 
-/** Melodies of the demo book and the words of one, invented for it, in ABC; the chords are those of the tune. */
+/**
+ * Melodies of the demo book and the words of one, invented for it, in ABC; the chords are those of
+ * the tune.
+ */
 export const LANTERN = `X:1
 M:4/4
 L:1/8
@@ -32,7 +35,9 @@ w: Far is the har-bour and dim is its lan-tern, slow-ly the wa-ter
 B2 d | _d2 B | c2 e | ^f e d | d3/ c/ B | G A B | c2 A | F2 z |
 w: turns and the tide car-ries all of us home a-gain, all of us home to sleep.`
 
-/** A tune of the book with its melody, and a chord melody made under it as the page would make it. */
+/**
+ * A tune of the book with its melody, and a chord melody made under it as the page would make it.
+ */
 export function withChordMelody(
   document: TuneDocument,
   abc: string,

@@ -1,6 +1,6 @@
 import { keyName } from '../core/pitch/key'
-import { limitsFor } from '../core/player/limits'
-import { DEFAULT_PLAYER } from '../core/player/settings'
+import { limitsFor } from '../core/player/playerLimits'
+import { DEFAULT_PLAYER } from '../core/player/playerSettings'
 import { DAY_MS } from '../core/practice/recall'
 import type { Grade } from '../core/practice/grade'
 import { itemsOf, type Item } from '../core/practice/items'
@@ -11,7 +11,7 @@ import { handTempo } from '../core/rhythm/handTempo'
 import { chartOfLine } from '../core/tune/accompaniment'
 import type { TuneDocument } from '../core/tune/document'
 import { keptVoicings } from '../core/tune/keptGrips'
-import { readTuneDocument } from '../core/tune/reading'
+import { readTuneDocument } from '../core/tune/tuneReading'
 import type { Voicing } from '../core/voicing/voicing'
 
 /** Five weeks of an invented player: rises, a bad third week, and two keys that are avoided. */
@@ -126,7 +126,10 @@ export function demoPasses(tunes: readonly SeededTune[], now: number): LoggedPas
   return passes
 }
 
-/** What is taken up on a day: two passages, a change, by turns a grip or a cadence, and two of the other keys. */
+/**
+ * What is taken up on a day: two passages, a change, by turns a grip or a cadence, and two of the
+ * other keys.
+ */
 function chosenOn(day: number, items: readonly Item[]): Item[] {
   const of = (kind: Item['kind']) =>
     items.filter((item) => item.kind === kind && !AVOIDED.includes(item.item))

@@ -1,7 +1,7 @@
 import { and, desc, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm'
 import { groupedBy } from '../core/grouped'
 import type { Db } from './connect'
-import { shapeOf } from './head'
+import { fretsKey } from './head'
 import { grips, gripUses, tunes } from './schema'
 
 /** A grip of the book, and the tunes that use it now. */
@@ -28,7 +28,7 @@ export function listGrips(db: Db): BookGrip[] {
     .select({ shape: gripUses.shape, id: tunes.id, title: tunes.title })
     .from(gripUses)
     .innerJoin(tunes, and(eq(tunes.id, gripUses.tuneId), isNull(tunes.deletedAt)))
-    .where(inArray(gripUses.shape, [...new Set(rows.map(({ frets }) => shapeOf(frets)))]))
+    .where(inArray(gripUses.shape, [...new Set(rows.map(({ frets }) => fretsKey(frets)))]))
     .all()
   const used = groupedBy(uses, ({ shape }) => shape)
   return rows.map(({ id, frets, symbol, tags, note, instrument }) => ({
@@ -38,7 +38,7 @@ export function listGrips(db: Db): BookGrip[] {
     tags,
     note,
     instrument,
-    usedIn: (used.get(shapeOf(frets)) ?? []).map(({ shape: _, ...tune }) => tune),
+    usedIn: (used.get(fretsKey(frets)) ?? []).map(({ shape: _, ...tune }) => tune),
   }))
 }
 
@@ -51,7 +51,10 @@ const sameGrip = ({ frets, symbol, instrument }: Shape) =>
     instrument ? or(eq(grips.instrument, instrument), isNull(grips.instrument)) : undefined,
   )
 
-/** Keeps a grip for a chord with its tags and note; one that is in the book for that chord already gets these instead of its own, one taken out comes back with them. */
+/**
+ * Keeps a grip for a chord with its tags and note; one that is in the book for that chord already
+ * gets these instead of its own, one taken out comes back with them.
+ */
 export function keepGrip(
   db: Db,
   { frets, symbol, tags, note, instrument = null }: Shape & Pick<BookGrip, 'tags' | 'note'>,
@@ -72,7 +75,10 @@ export function keepGrip(
   )
 }
 
-/** Puts a grip into the book from a tune: tags and note of one that is there, or was there, stay as they are. */
+/**
+ * Puts a grip into the book from a tune: tags and note of one that is there, or was there, stay as
+ * they are.
+ */
 export function putInBook(
   db: Db,
   { frets, symbol, instrument = null }: Shape,
@@ -100,9 +106,9 @@ export const shapesInBook = (db: Db): string[] =>
     .from(grips)
     .where(isNull(grips.deletedAt))
     .all()
-    .map(shapeKey)
+    .map(bookGripKey)
 
-export const shapeKey = ({ frets, symbol }: Pick<BookGrip, 'frets' | 'symbol'>): string =>
+export const bookGripKey = ({ frets, symbol }: Pick<BookGrip, 'frets' | 'symbol'>): string =>
   `${symbol} ${frets.map((fret) => fret ?? 'x').join(' ')}`
 
 /** Grips that were taken out of the book, the last first: each can be brought back. */

@@ -1,28 +1,36 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Frets } from '../core/neck/instrument'
-import { chartsOf } from '../core/tune/edits/chart'
+import { chartsOf } from '../core/tune/edits/chartEdits'
 import type { TuneDocument } from '../core/tune/document'
 import { DOCUMENT_VERSION } from '../core/tune/stored'
 import type { Tx } from './connect'
 import { gripUses, tunes } from './schema'
 import { summaryOf } from './summary'
 
-/** What the book keeps of a tune beside its history: the document of its head, and what is found by it. */
+/**
+ * What the book keeps of a tune beside its history: the document of its head, and what is found by
+ * it.
+ */
 
 /** A grip as it is looked up. */
-export const shapeOf = (frets: Frets): string => JSON.stringify(frets)
+export const fretsKey = (frets: Frets): string => JSON.stringify(frets)
 
-/** What the songbook searches: the text of the chart shown and the words sung over it, a line each. */
+/**
+ * What the songbook searches: the text of the chart shown and the words sung over it, a line each.
+ */
 const wordsOf = ({ text, lyrics }: TuneDocument): string =>
   [text, ...lyrics.map((sung) => sung.text)].join('\n')
 
 /** Shapes of the lines that are worked on, in all charts of the tune. */
 const shapesIn = (document: TuneDocument): Set<string> =>
   new Set(
-    chartsOf(document).flatMap(({ grips, fixed }) => Object.values({ ...grips, ...fixed }).map(shapeOf)),
+    chartsOf(document).flatMap(({ grips, fixed }) => Object.values({ ...grips, ...fixed }).map(fretsKey)),
   )
 
-/** Writes the head of a tune. @param before what it said, where that is known: what is found by it is written where it changed */
+/**
+ * Writes the head of a tune. @param before what it said, where that is known: what is found by it
+ * is written where it changed
+ */
 export function writeHead(
   tx: Tx,
   id: string,

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
 import { newDocument, type TuneDocument } from '../core/tune/document'
-import type { TuneEdit } from '../core/tune/edit'
+import type { TuneEdit } from '../core/tune/tuneEdit'
 import { anyEdit, foundEdit } from './anyEdit'
 import { openDatabase, type Db } from './connect'
 import { packHistory, stateAt, statesOf } from './history'
@@ -23,7 +23,9 @@ const steps = fc.array(
   },
 )
 
-/** Carries steps out on a new tune, and says what every state it has been in was when it was left. */
+/**
+ * Carries steps out on a new tune, and says what every state it has been in was when it was left.
+ */
 function walked(of: readonly (TuneEdit | 'undo' | 'redo')[]): {
   id: string
   states: Map<string, TuneDocument>

@@ -8,8 +8,9 @@ import { preparedOn } from './prepared'
 import { revisions } from './schema'
 
 /**
- * Every state a tune has been in, at a bounded price: most are kept as what changed since the state they were made of, and every so often one is kept whole, so
- * that none is far from a whole one. All of it is deflated JSON.
+ * Every state a tune has been in, at a bounded price: most are kept as what changed since the state
+ * they were made of, and every so often one is kept whole, so that none is far from a whole one.
+ * All of it is deflated JSON.
  */
 
 type RevisionRow = typeof revisions.$inferSelect
@@ -20,11 +21,16 @@ type Stored = Record<string, unknown>
 const MOST_STEPS = 32
 /** A change that takes more than this share of a whole document is no saving. */
 const WORTH_IT = 0.5
-/** In longer lists what changed is told place by place: looking for what moved takes their product. */
+/**
+ * In longer lists what changed is told place by place: looking for what moved takes their product.
+ */
 const LONGEST_COMPARED = 400
 
 const options = { omitRemovedValues: true, arrays: { detectMove: false } }
-/** Charts and versions are known by their names, so that what changed inside them is told; notes and words by all they are. */
+/**
+ * Charts and versions are known by their names, so that what changed inside them is told; notes and
+ * words by all they are.
+ */
 const identity = (item: object): string =>
   'choices' in item && 'name' in item ? String(item.name) : JSON.stringify(item)
 const byContent = create({ ...options, objectHash: identity })
@@ -54,7 +60,10 @@ export interface Basis {
   document: Stored
 }
 
-/** A document as what changed since its basis, or whole where that is far from a whole one, in another form, or no saving. */
+/**
+ * A document as what changed since its basis, or whole where that is far from a whole one, in
+ * another form, or no saving.
+ */
 function packedOn(basis: Basis | null, document: Stored, version: number): Packed {
   if (!basis || basis.version !== version || basis.depth + 1 >= MOST_STEPS) return whole(document)
   const change = changeBetween(basis.document, document)
@@ -142,7 +151,10 @@ export function keepState(
   keepWritten(tx, { ...row, version: DOCUMENT_VERSION }, plain(document), basisAt(tx, madeOf))
 }
 
-/** Keeps a state as it was written elsewhere, in the form it is in. @returns it, for the next one to be told by */
+/**
+ * Keeps a state as it was written elsewhere, in the form it is in. @returns it, for the next one to
+ * be told by
+ */
 export function keepWritten(
   tx: Tx,
   row: Pick<RevisionRow, 'id' | 'tuneId' | 'parentId' | 'sequence' | 'label' | 'createdAt' | 'version'>,
@@ -161,7 +173,10 @@ function basisAt(tx: Tx, id: string | null): Basis | null {
   return kept ? { ...kept, document: storedOf(tx, kept) } : null
 }
 
-/** Says anew what a state is: what a search found belongs to it. States that were kept as changes of it become whole first. */
+/**
+ * Says anew what a state is: what a search found belongs to it. States that were kept as changes of
+ * it become whole first.
+ */
 export function replaceState(tx: Tx, id: string, document: TuneDocument): void {
   for (const one of tx.select(columns).from(revisions).where(eq(revisions.basisId, id)).all())
     tx.update(revisions)
@@ -183,7 +198,8 @@ export function replaceState(tx: Tx, id: string, document: TuneDocument): void {
 const AT_ONCE = 200
 
 /**
- * Packs states that an earlier version kept whole. It may be broken off at any time and goes on the next time; what it frees is given back to the disk at its end.
+ * Packs states that an earlier version kept whole. It may be broken off at any time and goes on the
+ * next time; what it frees is given back to the disk at its end.
  * @returns how many it packed
  */
 export function packHistory(db: Db, onDone: (done: number, of: number) => void = () => {}): number {

@@ -1,5 +1,5 @@
 import { and, asc, count, eq, isNull } from 'drizzle-orm'
-import { MOST_LAYOUTS, sheetLayout, type SheetLayout } from '../core/sheet/layout'
+import { MOST_LAYOUTS, sheetLayout, type SheetLayout } from '../core/sheet/sheetLayout'
 import type { Db } from './connect'
 import { layouts } from './schema'
 
@@ -9,7 +9,10 @@ export interface KeptLayout {
   layout: SheetLayout
 }
 
-/** Layouts a tune keeps, in the order of making; one this version cannot read is left out and stays in the book. */
+/**
+ * Layouts a tune keeps, in the order of making; one this version cannot read is left out and stays
+ * in the book.
+ */
 export const layoutsOf = (db: Db, tuneId: string): KeptLayout[] =>
   db
     .select({ id: layouts.id, name: layouts.name, layout: layouts.layout })
@@ -28,7 +31,10 @@ export const layoutNamesOf = (db: Db, tuneIds: readonly string[]): string[] =>
     a.localeCompare(b, 'en'),
   )
 
-/** Keeps a layout under a name; one of that name is changed. @returns its id, or null where the tune can keep no more */
+/**
+ * Keeps a layout under a name; one of that name is changed. @returns its id, or null where the tune
+ * can keep no more
+ */
 export function keepLayout(
   db: Db,
   tuneId: string,

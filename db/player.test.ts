@@ -1,4 +1,4 @@
-import { bothChanges, changedBy, DEFAULT_PLAYER, differences } from '../core/player/settings'
+import { bothChanges, changedBy, DEFAULT_PLAYER, differences } from '../core/player/playerSettings'
 import { openDatabase, type Db } from './connect'
 import { changePlayer, countLiking, forgetLiking, readLiking, readPlayer } from './player'
 import { settings } from './schema'

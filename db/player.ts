@@ -8,12 +8,15 @@ import {
   playerSettings,
   type PlayerChange,
   type PlayerSettings,
-} from '../core/player/settings'
+} from '../core/player/playerSettings'
 import { refusalInWords } from '../core/refusal'
 import type { Db } from './connect'
 import { likings, settings } from './schema'
 
-/** What the player set once for all tunes. A setting that is missing or no longer understood is the usual one. */
+/**
+ * What the player set once for all tunes. A setting that is missing or no longer understood is the
+ * usual one.
+ */
 export function readPlayer(db: Db): PlayerSettings {
   const rows = new Map(
     db
@@ -29,7 +32,10 @@ export function readPlayer(db: Db): PlayerSettings {
   return Object.fromEntries(read) as PlayerSettings
 }
 
-/** Puts a change on top of what is kept now, whoever kept it; nothing is written where the whole would not be understood. */
+/**
+ * Puts a change on top of what is kept now, whoever kept it; nothing is written where the whole
+ * would not be understood.
+ */
 export function changePlayer(db: Db, change: PlayerChange): { kept: PlayerSettings } | { refused: string } {
   return db.transaction(
     (tx) => {

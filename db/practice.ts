@@ -38,7 +38,10 @@ const ofItem = ({ tuneId, kind, item }: Pick<PassRow, 'tuneId' | 'kind' | 'item'
 
 export type ItemOf = Pick<PassRow, 'tuneId' | 'kind' | 'item'>
 
-/** What the passes of some items say, written anew: read and written for all items of a tune at once. */
+/**
+ * What the passes of some items say, written anew: read and written for all items of a tune at
+ * once.
+ */
 export function refresh(tx: Tx, changed: readonly ItemOf[]): void {
   for (const [tuneId, items] of groupedBy(changed, (one) => one.tuneId ?? NO_TUNE)) {
     const rows = tx
@@ -93,7 +96,10 @@ const AS_GIVEN = Object.fromEntries(
 /** Items written with one statement. */
 const AT_ONCE = 500
 
-/** Puts passes into the log; one that is in it already, taken out or not, counts once. @returns how many were new */
+/**
+ * Puts passes into the log; one that is in it already, taken out or not, counts once. @returns how
+ * many were new
+ */
 export function keepPasses(db: Db, all: readonly LoggedPass[]): number {
   return db.transaction(
     (tx) => {
@@ -130,7 +136,9 @@ export function keepPasses(db: Db, all: readonly LoggedPass[]): number {
   )
 }
 
-/** Changes what a pass says. @returns the pass as it is then; null where there is none of that id */
+/**
+ * Changes what a pass says. @returns the pass as it is then; null where there is none of that id
+ */
 function changePass(db: Db, id: string, set: Partial<typeof passes.$inferInsert>): PassRow | null {
   return db.transaction(
     (tx) => {
@@ -153,7 +161,10 @@ export const takePassOut = (db: Db, id: string, now = Date.now()): PassRow | nul
   changePass(db, id, { deletedAt: now })
 export const putPassBack = (db: Db, id: string): PassRow | null => changePass(db, id, { deletedAt: null })
 
-/** What the log says of everything practised of a tune (null: of what belongs to none), by `kind item`. */
+/**
+ * What the log says of everything practised of a tune (null: of what belongs to none), by `kind
+ * item`.
+ */
 export function practisedOf(db: Db, tuneId: string | null): Map<string, ItemRecord> {
   const rows = db
     .select()
@@ -212,7 +223,10 @@ export interface LogDay {
   passes: PassRow[]
 }
 
-/** The last days on which something was practised, the newest first. @param before days earlier than this one only */
+/**
+ * The last days on which something was practised, the newest first. @param before days earlier than
+ * this one only
+ */
 export function logDays(
   db: Db,
   before: number | null = null,
@@ -279,7 +293,10 @@ export const climbedIn = (db: Db, tuneId: string): { kind: ItemKind; item: strin
     .orderBy(desc(count()))
     .all()
 
-/** For each bar of a tune: passes over it, and those that were not clean (nearly counts half). A bar of a long passage bears its doubt with the others. */
+/**
+ * For each bar of a tune: passes over it, and those that were not clean (nearly counts half). A bar
+ * of a long passage bears its doubt with the others.
+ */
 export function doubtsByBar(db: Db, tuneId: string): Map<number, { passes: number; doubt: number }> {
   const rows = db
     .select({ from: passes.fromBar, to: passes.toBar, grade: passes.grade, passes: count() })

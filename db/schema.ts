@@ -2,19 +2,24 @@ import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizz
 import { GRADES, ITEM_KINDS } from '../core/practice/grade'
 import type { Sought } from '../core/analysis/sought'
 import type { ItemRecord } from '../core/practice/record'
-import type { SheetLayout } from '../core/sheet/layout'
+import type { SheetLayout } from '../core/sheet/sheetLayout'
 
 /** Times are milliseconds since 1970. Ids are UUIDs. */
 const id = () => text('id').primaryKey()
 const time = (name: string) => integer(name, { mode: 'number' })
 
-/** Key by name (null where there are no chords), metre, the number of bars, and how far the tune is; summaries of earlier versions do not say that. */
+/**
+ * Key by name (null where there are no chords), metre, the number of bars, and how far the tune is;
+ * summaries of earlier versions do not say that.
+ */
 export interface TuneSummary {
   key: string | null
   meter: string
   bars: number
   far?: HowFarATune
-  /** What its changes are found by; null without chords, missing in summaries of earlier versions. */
+  /**
+   * What its changes are found by; null without chords, missing in summaries of earlier versions.
+   */
   sought?: Sought | null
 }
 
@@ -29,7 +34,10 @@ export interface TunePlace {
 /** How far the work on a tune is: the last thing that was done with it. */
 export type HowFarATune = 'empty' | 'typed' | 'coloured' | 'led' | 'with melody' | 'with rhythm'
 
-/** A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted tunes is emptied by hand. */
+/**
+ * A tune of the songbook. Deleting sets `deletedAt`; it is erased only when the list of deleted
+ * tunes is emptied by hand.
+ */
 export const tunes = sqliteTable(
   'tunes',
   {
@@ -41,22 +49,36 @@ export const tunes = sqliteTable(
     deletedAt: time('deleted_at'),
     /** The revision it stands at. Undo and redo move it. */
     head: text('head').notNull(),
-    /** What the songbook says of the chart shown, so that it lists tunes without reading their charts; null until it is written. */
+    /**
+     * What the songbook says of the chart shown, so that it lists tunes without reading their
+     * charts; null until it is written.
+     */
     summary: text('summary', { mode: 'json' }).$type<TuneSummary>(),
-    /** Words the player sorts tunes by. They are the book's, not the document's: no step of undo. */
+    /**
+     * Words the player sorts tunes by. They are the book's, not the document's: no step of undo.
+     */
     tags: text('tags', { mode: 'json' }).$type<string[]>().notNull().default([]),
     /** Where it was left; null before it was opened. */
     place: text('place', { mode: 'json' }).$type<TunePlace>(),
-    /** What the songbook searches beside title and tags: the text of the chart shown and the words sung over it, a line each. */
+    /**
+     * What the songbook searches beside title and tags: the text of the chart shown and the words
+     * sung over it, a line each.
+     */
     words: text('words').notNull().default(''),
-    /** What its head revision says, in the form of `version`; see `openDocument`. Title, summary, words and uses of grips are read off it. */
+    /**
+     * What its head revision says, in the form of `version`; see `openDocument`. Title, summary,
+     * words and uses of grips are read off it.
+     */
     document: text('document', { mode: 'json' }).$type<unknown>().notNull().default({}),
     version: integer('version').notNull().default(0),
   },
   (table) => [index('tunes_by_touch').on(table.deletedAt, table.touchedAt)],
 )
 
-/** Shapes of grips that a tune's lines have now, as `shapeOf` writes them: read off its document, so that the grip book finds what a grip is used in. */
+/**
+ * Shapes of grips that a tune's lines have now, as `shapeOf` writes them: read off its document, so
+ * that the grip book finds what a grip is used in.
+ */
 export const gripUses = sqliteTable(
   'grip_uses',
   {
@@ -71,7 +93,10 @@ export const gripUses = sqliteTable(
   ],
 )
 
-/** Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is erased. */
+/**
+ * Every state a tune has been in. Undo goes to the parent, redo to the newest child; none is
+ * erased.
+ */
 export const revisions = sqliteTable(
   'revisions',
   {
@@ -102,7 +127,10 @@ export const revisions = sqliteTable(
   ],
 )
 
-/** Writes that were done, by the id their tab gave them: one whose answer was lost is sent again, known here, and not done twice. */
+/**
+ * Writes that were done, by the id their tab gave them: one whose answer was lost is sent again,
+ * known here, and not done twice.
+ */
 export const writes = sqliteTable(
   'writes',
   {
@@ -145,7 +173,10 @@ export const grips = sqliteTable('grips', {
   deletedAt: time('deleted_at'),
 })
 
-/** Passes of what is practised. They belong to no document and to no undo of a tune; taking one out sets `deletedAt`. */
+/**
+ * Passes of what is practised. They belong to no document and to no undo of a tune; taking one out
+ * sets `deletedAt`.
+ */
 export const passes = sqliteTable(
   'passes',
   {
@@ -178,7 +209,10 @@ export const passes = sqliteTable(
   ],
 )
 
-/** What the passes of one item say now, written with each of them, so that a plan and the songbook need not read the log. */
+/**
+ * What the passes of one item say now, written with each of them, so that a plan and the songbook
+ * need not read the log.
+ */
 export const practised = sqliteTable(
   'practised',
   {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { newDocument } from '../core/tune/document'
-import { sheetLayout, TEMPLATES, MOST_LAYOUTS } from '../core/sheet/layout'
+import { sheetLayout, TEMPLATES, MOST_LAYOUTS } from '../core/sheet/sheetLayout'
 import { openDatabase, type Db } from './connect'
 import { keepLayout, layoutsOf, letLayoutGo, takeLayoutBack } from './layouts'
 import {

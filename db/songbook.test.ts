@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { numeralsAsked } from '../core/analysis/sought'
-import { parseChart } from '../core/chart/parse'
+import { parseChart } from '../core/chart/parseChart'
 import { tuneDocument } from '../core/tune/document'
 import { openDatabase, type Db } from './connect'
 import { demoBook } from './demo'
@@ -17,7 +17,7 @@ import {
   listTunes,
   MOST_TAGS,
   nearTitles,
-  placeOf,
+  placeInSongbook,
   restoreDeletedAt,
   restoreTunes,
   SONGBOOK_SORTS,
@@ -207,7 +207,7 @@ describe('a songbook of hundreds', () => {
   test('where a tune was left is kept without being a change of it', () => {
     const id = make('Left', '| C | F |')
     const { touchedAt } = listTunes(db).entries[0]!
-    expect(placeOf(db, id)).toBeNull()
+    expect(placeInSongbook(db, id)).toBeNull()
     expect(keepPlace(db, id, { step: 'lines', slot: '2:1' })).toBe(true)
     expect(listTunes(db).entries[0]).toMatchObject({ touchedAt, place: { step: 'lines', slot: '2:1' } })
     deleteTune(db, id)

@@ -16,7 +16,10 @@ export interface SongbookEntry {
   touchedAt: number
 }
 
-/** Writes the summaries of tunes that were kept before the songbook had them, or before they said how far the tune is and what it is found by. */
+/**
+ * Writes the summaries of tunes that were kept before the songbook had them, or before they said
+ * how far the tune is and what it is found by.
+ */
 export function fillSummaries(db: Db): void {
   const without = db
     .select({ id: tunes.id })
@@ -45,7 +48,10 @@ const NO_SUMMARY: TuneSummary = { key: null, meter: '4/4', bars: 0 }
 
 /** What is asked of the songbook; everything asked holds of each tune listed. */
 export interface TunesAsked {
-  /** Each must be in the title, a tag, the chart's text, what is sung, or what happens in the changes ("turnaround", "walking up"). */
+  /**
+   * Each must be in the title, a tag, the chart's text, what is sung, or what happens in the
+   * changes ("turnaround", "walking up").
+   */
   words?: readonly string[]
   /** Where the same words are numerals: tunes with these changes are found as well. */
   numerals?: NumeralsAsked | null
@@ -93,7 +99,10 @@ const plainTitle = sql`lower(trim(${tunes.title}))`
 const standsTwice = (what: SQL) =>
   sql`${what} IN (SELECT ${what} FROM ${tunes} WHERE ${tunes.deletedAt} IS NULL AND ${what} <> '' GROUP BY 1 HAVING count(*) > 1)`
 
-/** Tunes of the book in an order, of those that are asked for; and how many there are of them. Charts are not read, only searched. */
+/**
+ * Tunes of the book in an order, of those that are asked for; and how many there are of them.
+ * Charts are not read, only searched.
+ */
 export function listTunes(
   db: Db,
   {
@@ -142,7 +151,10 @@ export function nearTitles(db: Db, query: string): { id: string; title: string }
   return fuse.search(query, { limit: MOST_NEAR }).map(({ item }) => item)
 }
 
-/** How many tunes stand in the book more than once: by their title, or with the same changes in any key. */
+/**
+ * How many tunes stand in the book more than once: by their title, or with the same changes in any
+ * key.
+ */
 export const countTwice = (db: Db): number =>
   db
     .select({ count: sql<number>`count(*)` })
@@ -233,10 +245,13 @@ export const keepPlace = (db: Db, id: string, place: TunePlace): boolean =>
     .where(and(eq(tunes.id, id), isNull(tunes.deletedAt)))
     .run().changes > 0
 
-export const placeOf = (db: Db, id: string): TunePlace | null =>
+export const placeInSongbook = (db: Db, id: string): TunePlace | null =>
   db.select({ place: tunes.place }).from(tunes).where(eq(tunes.id, id)).get()?.place ?? null
 
-/** The tune of the book that has just this title, the one touched last where several have; null where none has. */
+/**
+ * The tune of the book that has just this title, the one touched last where several have; null
+ * where none has.
+ */
 export const tuneTitled = (db: Db, title: string): string | null =>
   db
     .select({ id: tunes.id })
@@ -282,7 +297,10 @@ export const listDeleted = (db: Db): DeletedTune[] =>
     .all()
     .map((one) => ({ ...one, deletedAt: one.deletedAt ?? 0 }))
 
-/** Erases deleted tunes with all that was made of them, for good; the log keeps their passes under their titles. */
+/**
+ * Erases deleted tunes with all that was made of them, for good; the log keeps their passes under
+ * their titles.
+ */
 export const eraseDeleted = (db: Db, ids: readonly string[]): number =>
   db.transaction(
     (tx) => {

@@ -1,7 +1,7 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm'
 import { MOST_TITLE, newDocument, type TuneDocument } from '../core/tune/document'
-import { isFound, labelOf, type TuneEdit } from '../core/tune/edit'
-import { joinsTyping } from '../core/tune/fold'
+import { isSearchResult, labelOf, type TuneEdit } from '../core/tune/tuneEdit'
+import { coalescesTyping } from '../core/tune/optimistic'
 import { tryEdit } from '../core/tune/tryEdit'
 import { openDocument } from '../core/tune/stored'
 import type { Db, Tx } from './connect'
@@ -88,7 +88,10 @@ function insertTune(tx: Tx, document: TuneDocument, now: number, tags: string[])
   return id
 }
 
-/** Ids of writes are remembered so long: a tab that was shut away for longer is told of a conflict instead. */
+/**
+ * Ids of writes are remembered so long: a tab that was shut away for longer is told of a conflict
+ * instead.
+ */
 const WRITES_KNOWN_MS = 90 * 86_400_000
 
 /** An id is made for one write: a second one under it would not be known as such. */
@@ -102,8 +105,9 @@ export interface WriteOf {
 }
 
 /**
- * Runs a change on a tune if it was made on the present revision; otherwise nothing is written and the present state
- * comes back as a conflict, so that no tab silently overwrites another. A write that was done before is not done again.
+ * Runs a change on a tune if it was made on the present revision; otherwise nothing is written and
+ * the present state comes back as a conflict, so that no tab silently overwrites another. A write
+ * that was done before is not done again.
  */
 function write(
   db: Db,
@@ -136,7 +140,10 @@ function write(
   )
 }
 
-/** What is found by a tune was read off this; null where this version could not read all of it, so that all is written anew. */
+/**
+ * What is found by a tune was read off this; null where this version could not read all of it, so
+ * that all is written anew.
+ */
 const readOff = ({ document, unread }: TuneState): TuneDocument | null =>
   unread.length === 0 ? document : null
 
@@ -154,7 +161,7 @@ export function editTune(
     if (!tried.ok) return tried.message
     const { document } = tried
     writeHead(tx, tune, document, readOff(state))
-    if (isFound(edit)) {
+    if (isSearchResult(edit)) {
       replaceState(tx, from.base, document)
       return undefined
     }
@@ -163,9 +170,10 @@ export function editTune(
       .from(revisions)
       .where(eq(revisions.id, from.base))
       .get()!
-    // A letter more of a word: undo goes back to before the word. What the revision in between held stays in the book beside it.
+    // A letter more of a word: undo goes back to before the word. What the revision in between held
+    // stays in the book beside it.
     const parentId =
-      joinsTyping(edit) && present.label === labelOf(edit) && !newestChild(tx, from.base)
+      coalescesTyping(edit) && present.label === labelOf(edit) && !newestChild(tx, from.base)
         ? present.parentId
         : from.base
     const last = tx
@@ -194,7 +202,10 @@ export function editTune(
   })
 }
 
-/** Goes back to the parent of the present revision, or forward to its newest child. Where there is none, nothing changes. */
+/**
+ * Goes back to the parent of the present revision, or forward to its newest child. Where there is
+ * none, nothing changes.
+ */
 export function stepHistory(
   db: Db,
   tune: string,
@@ -217,7 +228,10 @@ export function stepHistory(
   })
 }
 
-/** What is copied: the tune as it stands, or what a tab made on a revision of it, whatever became of the tune since. */
+/**
+ * What is copied: the tune as it stands, or what a tab made on a revision of it, whatever became of
+ * the tune since.
+ */
 export interface CopyOf {
   /** Asked again with the same id it is the same copy. */
   id?: string | undefined

@@ -14,7 +14,10 @@ import {
   staves,
 } from './fixtures'
 
-/** What breaks the rules, in words: the view, the rule and where. The rules are read by a page once, and only what breaks them is worked out. */
+/**
+ * What breaks the rules, in words: the view, the rule and where. The rules are read by a page once,
+ * and only what breaks them is worked out.
+ */
 async function faults(page: Page, view: string, rules: string[]): Promise<string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
   const { violations } = await page.evaluate(
@@ -35,7 +38,10 @@ async function faults(page: Page, view: string, rules: string[]): Promise<string
   )
 }
 
-/** Every view by the automatic part of WCAG 2.2 AA (axe-core), and its contrast on the other paper too: all else is the same there. */
+/**
+ * Every view by the automatic part of WCAG 2.2 AA (axe-core), and its contrast on the other paper
+ * too: all else is the same there.
+ */
 test('every view is accessible, on both papers', async ({ page }) => {
   test.setTimeout(600_000)
   const check = async (view: string) => {

@@ -13,7 +13,10 @@ import {
   typeTune,
 } from './fixtures'
 
-/** The longest way of all, in a file of its own so that it is not the one that the others wait for in the end. */
+/**
+ * The longest way of all, in a file of its own so that it is not the one that the others wait for
+ * in the end.
+ */
 test('the whole way: typed, coloured, led, fixed, in two tunings, two tabs, an hour offline and a reload; nothing is lost or misnamed', async ({
   page,
   context,

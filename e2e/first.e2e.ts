@@ -2,7 +2,10 @@ import type { Locator, Page } from '@playwright/test'
 import { expect, goTo, homeLine, newLine, open, saved, symbolsIn, test, grips } from './fixtures'
 import { Server } from './server'
 
-/** What a player who has never seen it may need at most, from the songbook to their own tune heard in a richer version. */
+/**
+ * What a player who has never seen it may need at most, from the songbook to their own tune heard
+ * in a richer version.
+ */
 const MOST_CLICKS = 12
 
 /** Clicks and counts. */

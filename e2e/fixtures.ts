@@ -13,8 +13,8 @@ import {
 import { Server } from './server'
 
 /**
- * A page that test after test of a worker goes on in: one that has read the application's scripts before opens it at
- * two thirds of what a new one takes.
+ * A page that test after test of a worker goes on in: one that has read the application's scripts
+ * before opens it at two thirds of what a new one takes.
  */
 class KeptPage {
   private constructor(
@@ -28,7 +28,10 @@ class KeptPage {
     return new KeptPage(context, await context.newPage(), given.baseURL)
   }
 
-  /** Gives it back as it was new: nothing that a test opened, set, listened to or stored is left for the next one. */
+  /**
+   * Gives it back as it was new: nothing that a test opened, set, listened to or stored is left for
+   * the next one.
+   */
   async empty(viewport: ViewportSize): Promise<void> {
     const { context, page, url } = this
     for (const other of context.pages()) if (other !== page) await other.close()
@@ -37,7 +40,8 @@ class KeptPage {
     await context.unrouteAll()
     await context.setOffline(false)
     await context.clearPermissions()
-    // A picture: it has the address that things are stored under, and no script that could write more.
+    // A picture: it has the address that things are stored under, and no script that could write
+    // more.
     await page.goto(new URL('/heron.svg', url).href, { waitUntil: 'commit' })
     await page.evaluate(() => sessionStorage.clear())
     const browser = await context.newCDPSession(page)
@@ -62,7 +66,10 @@ interface OfWorker {
   readonly kept: KeptPage
 }
 
-/** A worker's tests have one server and one page; every page error and policy violation fails the test that saw it. */
+/**
+ * A worker's tests have one server and one page; every page error and policy violation fails the
+ * test that saw it.
+ */
 export const test = base.extend<OfTest, OfWorker>({
   apart: [false, { option: true }],
   forgives: [null, { option: true }],
@@ -118,7 +125,10 @@ export const test = base.extend<OfTest, OfWorker>({
 })
 export { expect }
 
-/** Pages that are gone to or loaded anew are ready when their scripts listen: until then a click says nothing. */
+/**
+ * Pages that are gone to or loaded anew are ready when their scripts listen: until then a click
+ * says nothing.
+ */
 function listening(context: BrowserContext): BrowserContext {
   const newPage = context.newPage.bind(context)
   context.newPage = async () => {
@@ -155,7 +165,10 @@ type Step = 'Chart' | 'Colour' | 'Lines' | 'Melody' | 'Rhythm' | 'Practice'
 /** Connections are kept from test to test: the server may close one just when it is used. */
 const AGAIN = { maxRetries: 2 }
 
-/** A tune that is there, opened at a step: that it can be made by hand is tried by the tests that type one. */
+/**
+ * A tune that is there, opened at a step: that it can be made by hand is tried by the tests that
+ * type one.
+ */
 export async function haveTune(page: Page, title: string, text: string, step: Step = 'Chart'): Promise<void> {
   const made = await page.request.post('/?index', {
     form: { intent: 'new', title },
@@ -172,7 +185,10 @@ export async function haveTune(page: Page, title: string, text: string, step: St
   await page.goto(`${tune}/${step.toLowerCase()}`)
 }
 
-/** A tune of the songbook, opened at a step; that it can be opened from there by hand is tried elsewhere. */
+/**
+ * A tune of the songbook, opened at a step; that it can be opened from there by hand is tried
+ * elsewhere.
+ */
 export async function fromBook(page: Page, title: string, step: Step = 'Chart'): Promise<void> {
   const book = await (await page.request.get('/', AGAIN)).text()
   const tune = book.split('href="').find((link) => link.includes(`>${title}</a>`))
@@ -182,7 +198,10 @@ export async function fromBook(page: Page, title: string, step: Step = 'Chart'):
 /** What was made is on disk; before the page's scripts run nothing says so. */
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
-/** Does something that sets the player, and waits until the server has it. @param word in what is sent of it */
+/**
+ * Does something that sets the player, and waits until the server has it. @param word in what is
+ * sent of it
+ */
 export async function playerKept(page: Page, word: string, act: () => Promise<void>): Promise<void> {
   await Promise.all([
     page.waitForResponse(
@@ -231,7 +250,7 @@ export const symbolsIn = (bank: ReturnType<typeof newLine>) =>
 
 /** Grips of the new line, in order, as words. */
 export const gripsIn = (page: Page) =>
-  grips(newLine(page)).evaluateAll((grips) => grips.map((grip) => grip.getAttribute('aria-label')))
+  grips(newLine(page)).evaluateAll((gripsIn) => gripsIn.map((grip) => grip.getAttribute('aria-label')))
 
 export async function linesFound(page: Page): Promise<void> {
   await expect(page.getByRole('radio', { name: /^(Line 1|Your line)/ })).toBeVisible({ timeout: 90_000 })
@@ -298,7 +317,10 @@ export const sounding = (within: Locator) => within.locator('[aria-current="true
 /** Texts of a bank that no chord could be read from. */
 export const unread = (bank: Locator) =>
   bank.getByRole('button').filter({ hasNot: chordNames(bank.page()), hasNotText: 'N.C.' })
-/** The numerals under the chords of a bank. They are parts of its buttons, which have no roles of their own. */
+/**
+ * The numerals under the chords of a bank. They are parts of its buttons, which have no roles of
+ * their own.
+ */
 export const numerals = (bank: Locator) => bank.getByText(/^[♯♭]?(VII?|I?V|I{1,3}|vii?|i?v|i{1,3})(?![no])/)
 /** The points of a chart, drawn by the chart library. */
 export const pointsOf = (page: Page) =>

@@ -15,10 +15,13 @@ import {
   unread,
 } from './fixtures'
 import { hostileRoute, sendHostile, STACK } from './hostileRoutes'
-import { killRounds } from './kills'
+import { killRounds } from './killServer'
 import { Server } from './server'
 
-/** No search of this tab is on its way any more, whose grips would be written and tell it what another tab has done. */
+/**
+ * No search of this tab is on its way any more, whose grips would be written and tell it what
+ * another tab has done.
+ */
 async function settled(page: Page): Promise<void> {
   await expect(whatIsPlayed(page)).not.toContainText('Finding grips')
   await saved(page)
@@ -146,7 +149,8 @@ test('undo in a tab that another has overtaken is told so; a tune deleted elsewh
   page,
   context,
 }) => {
-  // The second tab is opened when nothing is left to be found: else what it finds meets the first tab's edit, and it learns of that before the undo.
+  // The second tab is opened when nothing is left to be found: else what it finds meets the first
+  // tab's edit, and it learns of that before the undo.
   const found = page.waitForResponse(
     (response) => response.request().postData()?.includes('"kind":"grips"') ?? false,
   )

@@ -46,7 +46,8 @@ test('a note is taken hold of and pulled by keys: the new name comes, nothing is
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(() => gripsIn(page)).toEqual(before)
-  // Taken back while the rest is led anew: what was found before is there, and nothing is looked for any more.
+  // Taken back while the rest is led anew: what was found before is there, and nothing is looked
+  // for any more.
   await linesFound(page)
   await page.keyboard.press('Shift+Digit3')
   await page.keyboard.press('Control+z')
@@ -125,7 +126,8 @@ test('conditions: a note asked for on top is there in every line, a condition th
   await linesFound(page)
   await newLine(page).getByRole('button').nth(1).click()
   const panel = page.getByRole('region', { name: 'Conditions' })
-  // What is found for the chord stands above the panel: it is there before anything below it is pressed.
+  // What is found for the chord stands above the panel: it is there before anything below it is
+  // pressed.
   await expect(page.getByRole('heading', { name: /grips?, best here first$/ })).toBeVisible()
   await expect(page.getByText('Looking for grips that belong to it.')).toHaveCount(0)
   await panel.getByLabel('Which').fill('G4')

@@ -39,7 +39,8 @@ test('notes written by keys, on the staff and on the neck; undone, kept over a r
   await saved(page)
   await expect(page.locator('[id^="vf-"]').first()).toBeVisible()
 
-  // A click on the third beat of bar 3, on the middle line: B, as it sounds B4 of the staff an octave lower.
+  // A click on the third beat of bar 3, on the middle line: B, as it sounds B4 of the staff an
+  // octave lower.
   await page.getByRole('button', { name: /^Write notes/ }).click()
   await page.getByRole('button', { name: /^Half/ }).click()
   const staff = staves(page).first()
@@ -252,7 +253,8 @@ test('a melody played in on the keys of the computer comes on the grid', async (
   await page.keyboard.press('Space')
   await expect.poll(() => melodyIn(page)).toHaveLength(2)
   const [first, second] = await melodyIn(page)
-  // The second row of keys is the G string: its first key the open string, its third the second fret.
+  // The second row of keys is the G string: its first key the open string, its third the second
+  // fret.
   expect(first).toMatch(/^G3 on bar/)
   expect(second).toMatch(/^A3 on bar/)
 })

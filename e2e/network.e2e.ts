@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { AccessStore } from '../server/access/store'
+import { AccessStore } from '../server/access/accessStore'
 import { Server } from './server'
 
 test('a tablet of the home network: signs in, works as in a secure page, and is signed out from everywhere', async ({

@@ -61,7 +61,8 @@ test('a tune that was open is practised, printed and on the stand while the serv
     await expect(printed(page)).toBeVisible()
     await page.setViewportSize({ width: 1280, height: 800 })
 
-    // A step that is not kept is shown out of one that is: all are in it, and ask nothing of the server.
+    // A step that is not kept is shown out of one that is: all are in it, and ask nothing of the
+    // server.
     await page.goto(`${server.url}/tunes/${tune}/melody`)
     await expect(page).toHaveURL(/\/melody$/)
     await expect(page.getByRole('heading', { level: 1, name: 'Halyard Waltz: Melody' })).toBeAttached()

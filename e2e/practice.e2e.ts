@@ -34,7 +34,8 @@ test('a whole round by one key: begin, end, say how it was, and the ladder goes 
   page,
   server,
 }) => {
-  // The log is slow to answer: the ladder begins where the hand is at ease, and what is begun stays.
+  // The log is slow to answer: the ladder begins where the hand is at ease, and what is begun
+  // stays.
   let tell = () => {}
   const told = new Promise<void>((resolve) => (tell = resolve))
   await page.route(/practice-log/, async (route) => {

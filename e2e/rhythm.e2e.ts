@@ -16,7 +16,10 @@ async function heard(page: Page): Promise<{ rate: number; samples: Float64Array 
   }
 }
 
-/** When something begins to sound, in seconds: where the level of a quarter of a ms rises over many times that of the 20 ms before. */
+/**
+ * When something begins to sound, in seconds: where the level of a quarter of a ms rises over many
+ * times that of the 20 ms before.
+ */
 function onsets({ rate, samples }: { rate: number; samples: Float64Array }): number[] {
   const step = Math.round(rate / 4000)
   const seconds = step / rate
@@ -61,7 +64,8 @@ test('a figure is tried by keys, kept, and heard where it stands: onsets within 
   await page.getByRole('button', { name: 'New', exact: true }).click()
   await withoutCountIn(page)
   const shuffled = onsets(await heard(page))
-  // Off the second and the fourth beat, at two to one: 1 2/3 and 3 2/3 beats of half a second, in both bars.
+  // Off the second and the fourth beat, at two to one: 1 2/3 and 3 2/3 beats of half a second, in
+  // both bars.
   const expected = [1, 3, 5, 7].map((beat) => (beat + 2 / 3) / 2)
   expect(shuffled).toHaveLength(4)
   for (const [at, time] of shuffled.entries())

@@ -179,7 +179,10 @@ test('at 768 x 1024 what is said of a chord is a sheet that opens at a touch on 
   await expect(page.getByRole('heading', { name: /can become/ })).toBeHidden()
 })
 
-/** How much wider a page is than the window, and what on it is smaller than a target may be, in words; links within a sentence are as high as its line. */
+/**
+ * How much wider a page is than the window, and what on it is smaller than a target may be, in
+ * words; links within a sentence are as high as its line.
+ */
 const misfits = (page: Page) =>
   page.evaluate((least) => {
     const small = [
@@ -259,7 +262,8 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
   await fromBook(page, DEMO)
   await goTo(page, 'Lines')
   await linesFound(page)
-  // The step that was taken has the focus still; the skip link is the first stop of a page that is opened.
+  // The step that was taken has the focus still; the skip link is the first stop of a page that is
+  // opened.
   await expect(page.getByRole('link', { name: 'Lines' })).toBeFocused()
   await page.reload()
   await linesFound(page)
@@ -312,7 +316,8 @@ test('one Tab stop for each bank, list and bar; arrows move inside; a skip link 
 })
 
 test.describe('with a fault on purpose', () => {
-  // React tells the page of it too where it was found while the drawer was drawn ahead (its error 520).
+  // React tells the page of it too where it was found while the drawer was drawn ahead (its error
+  // 520).
   test.use({ forgives: /made on purpose|#520/ })
 
   test('a fault in the drawer leaves the music, the bar and the keys; the next chord has a drawer again', async ({

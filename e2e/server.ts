@@ -3,10 +3,16 @@ import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-/** Names a book with the demo in it, of which each server has a copy: putting the demo together takes longer than the start. */
+/**
+ * Names a book with the demo in it, of which each server has a copy: putting the demo together
+ * takes longer than the start.
+ */
 export const SEEDED = 'HERON_SEEDED_BOOK'
 
-/** A test's server lives for seconds: V8 compiles for speed only what has run so many bytes of its code (67584 by itself). Measured: a fifth less work. */
+/**
+ * A test's server lives for seconds: V8 compiles for speed only what has run so many bytes of its
+ * code (67584 by itself). Measured: a fifth less work.
+ */
 const SHORT_LIVED = '--interrupt-budget=400000'
 
 /** The built application on a database of its own, which can be killed and started again. */

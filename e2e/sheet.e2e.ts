@@ -61,7 +61,8 @@ test('the MusicXML file opens in a general renderer (opensheetmusicdisplay) with
       drawn: document.querySelectorAll('#score svg path').length,
     }
   }, xml)
-  // The symbols stand over the melody and over the guitar, and over the chord melody where its chord is another.
+  // The symbols stand over the melody and over the guitar, and over the chord melody where its
+  // chord is another.
   expect(read).toMatchObject({
     title: 'Halyard Waltz',
     bars: 32,

@@ -41,7 +41,9 @@ function samplesOf(file: string): { rate: number; samples: Float64Array } {
   }
 }
 
-/** Strength of one frequency in a stretch of sound (one bin of a Fourier transform, Hann window). */
+/**
+ * Strength of one frequency in a stretch of sound (one bin of a Fourier transform, Hann window).
+ */
 function strength(samples: Float64Array, rate: number, hz: number): number {
   let real = 0
   let imaginary = 0
@@ -83,7 +85,8 @@ test('a chord rendered through the offline audio context has its pitches within 
   expect(Math.max(...stretch)).toBeGreaterThan(0.02)
   for (const midi of pitches)
     expect(Math.abs(centsOff(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))).toBeLessThanOrEqual(10)
-  // What does not sound is not there: a half step beside each pitch that no partial of the chord falls on.
+  // What does not sound is not there: a half step beside each pitch that no partial of the chord
+  // falls on.
   const floor =
     Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50
   const silent = pitches
@@ -155,11 +158,17 @@ test('tempo and selection: what is typed is kept, what is out of range is refuse
   await expect(whatIsPlayed(page)).toHaveText('bar 2, beat 1 to bar 3, beat 1')
 })
 
-/** What the page hands to the sound card, all of it on the audio clock: how busy the machine is changes none of it. */
+/**
+ * What the page hands to the sound card, all of it on the audio clock: how busy the machine is
+ * changes none of it.
+ */
 interface Listened {
   /** When each string is to begin and how long it can sound, in seconds. */
   strings: { start: number; lasts: number }[]
-  /** Once Stop was pressed: what the clock said when the sound was asked to fade, and when it is silent. */
+  /**
+   * Once Stop was pressed: what the clock said when the sound was asked to fade, and when it is
+   * silent.
+   */
   fades: { asked: number; silentAt: number }[]
   /** For each way out of the page: time and peak of stretches of 128 samples. */
   ears: [number, number][][]
@@ -218,7 +227,8 @@ async function listenTo(page: Page): Promise<void> {
     )
     const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode
     AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
-      // The library keeps each of its sources alive by a way out of its own; what is heard leaves through the first gain.
+      // The library keeps each of its sources alive by a way out of its own; what is heard leaves
+      // through the first gain.
       const leaves = to instanceof AudioDestinationNode && this instanceof GainNode
       if (leaves && this.context instanceof AudioContext && listened.ears.length < MOST_EARS) {
         const { context } = this
@@ -277,7 +287,10 @@ test.describe('listened to in the page', () => {
     })
     expect(holesBetween(await strings(), begun[0]!, begun[100]!)).toBe(0)
     await page.getByRole('button', { name: 'Stop', exact: true }).click()
-    /** The way out that is heard (the library tries some of its own), and since when it is silent, in seconds of sound. */
+    /**
+     * The way out that is heard (the library tries some of its own), and since when it is silent,
+     * in seconds of sound.
+     */
     const silence = () =>
       page.evaluate(() => {
         const loud = window.listened.ears.find((ear) => ear.some(([, peak]) => peak > 0.01)) ?? []

@@ -115,7 +115,8 @@ test('on the stand a chord can be read from two metres, and everything can be pr
   await page.getByRole('link', { name: 'Evening crossing' }).click()
   await page.getByRole('link', { name: 'On the stand' }).click()
   await expect(printed(page)).toContainText('Lantern')
-  // A line of type of 48 px is 10 mm on a tablet 20 cm wide; its capitals 7 mm, more than 10 minutes of arc at 2 m.
+  // A line of type of 48 px is 10 mm on a tablet 20 cm wide; its capitals 7 mm, more than 10
+  // minutes of arc at 2 m.
   expect(await heightOf('G')).toBeGreaterThan(48)
   await page.setViewportSize({ width: 390, height: 844 })
   await page.reload()

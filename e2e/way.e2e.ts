@@ -124,7 +124,8 @@ test('an empty tune says what to do, and a long search can be stopped and begun 
   await page.getByRole('button', { name: 'As it comes' }).click()
   await linesFound(page)
   await open(page, 'Bass')
-  // Pressed by the page itself in the frame in which it appears: on a busy machine a search is over before a pointer has come to it.
+  // Pressed by the page itself in the frame in which it appears: on a busy machine a search is over
+  // before a pointer has come to it.
   const stopped = inItsFrame(page, 'Stop the search')
   await page.getByRole('button', { name: 'Bass player has it' }).click()
   await stopped

@@ -1,9 +1,12 @@
 import guitar from '@tombatossals/chords-db/lib/guitar.json'
-import { parseChord } from '../core/chord/parse'
+import { parseChord } from '../core/chord/parseChord'
 import type { ChordSymbol } from '../core/chord/symbol'
 import type { Frets } from '../core/neck/instrument'
 
-/** A chord of the open shape dataset (@tombatossals/chords-db 0.5.1) with the shapes written down for it, from the nut up. */
+/**
+ * A chord of the open shape dataset (@tombatossals/chords-db 0.5.1) with the shapes written down
+ * for it, from the nut up.
+ */
 export interface Written {
   key: string
   chord: ChordSymbol

@@ -3,18 +3,24 @@ import type { ChordSymbol } from '../core/chord/symbol'
 import { STANDARD_GUITAR } from '../core/neck/instrument'
 import { pitchClass } from '../core/pitch/note'
 import { voicingsOf } from '../core/voicing/enumerate'
-import { idiomFeatures, movableShape } from '../core/voicing/idiom'
-import { DEFAULT_LIMITS } from '../core/voicing/limits'
+import { idiomFeatures, movableShape } from '../core/voicing/gripIdiom'
+import { DEFAULT_LIMITS } from '../core/voicing/gripLimits'
 import type { Voicing } from '../core/voicing/voicing'
 import { isFitted, WRITTEN, type Written } from './dataset'
-import { fitted, Names, ranked, scoreOf, type Group } from './ranking'
+import { fitted, Names, gripsRanked, gripScore, type RankedGroup } from './ranking'
 import { sentenceOf } from './sentences'
 import { gripsOfTrade, TRADE } from './tradeGrips'
 
-/** How much a shape counts by its place among those written for its chord: collections list the usual one first, near the nut. */
+/**
+ * How much a shape counts by its place among those written for its chord: collections list the
+ * usual one first, near the nut.
+ */
 const BY_PLACE = [2, 1, 0.7, 0.5]
 
-/** Movable shapes written for each kind of chord in the fitted keys, with those keys; and shapes with open strings, by root. */
+/**
+ * Movable shapes written for each kind of chord in the fitted keys, with those keys; and shapes
+ * with open strings, by root.
+ */
 const movable = new Map<string, Map<string, Set<string>>>()
 const open = new Map<string, Map<number, Set<string>>>()
 for (const { key, chord, shapes } of WRITTEN.filter(isFitted)) {
@@ -34,7 +40,10 @@ for (const { key, chord, shapes } of WRITTEN.filter(isFitted)) {
     }
   }
 }
-/** Keys other than its own in which a shape is written: while fitting, a shape must not be known by itself. */
+/**
+ * Keys other than its own in which a shape is written: while fitting, a shape must not be known by
+ * itself.
+ */
 const knownElsewhere = (voicing: Voicing, chord: ChordSymbol, key: string): number =>
   chord.bass || voicing.frets.includes(0)
     ? 0
@@ -47,8 +56,8 @@ function groupOf(
   voicings: readonly Voicing[],
   chord: ChordSymbol,
   known: (voicing: Voicing) => number,
-  written: Group['written'],
-): Group {
+  written: RankedGroup['written'],
+): RankedGroup {
   const [found, amounts, begins] = [[] as number[], [] as number[], [0]]
   for (const voicing of voicings) {
     idiomFeatures(voicing, chord, STANDARD_GUITAR, known(voicing), (feature, amount) => {
@@ -65,7 +74,7 @@ function groupOf(
   }
 }
 
-function datasetGroup({ chord, shapes, key }: Written): Group {
+function datasetGroup({ chord, shapes, key }: Written): RankedGroup {
   const voicings = voicingsOf(chord, DEFAULT_LIMITS)
   const places = new Map(shapes.map((shape, place) => [shape.join(), place]))
   const written = voicings.flatMap((voicing, at) => {
@@ -75,11 +84,14 @@ function datasetGroup({ chord, shapes, key }: Written): Group {
   return groupOf(voicings, chord, (voicing) => knownElsewhere(voicing, chord, key), written)
 }
 
-/** Chords with a shape among the first five, and shapes among the first five: of those we enumerate, and of all there are. */
-function agreement(groups: readonly Group[], weights: Float64Array, shapes: number): string {
+/**
+ * Chords with a shape among the first five, and shapes among the first five: of those we enumerate,
+ * and of all there are.
+ */
+function agreement(groups: readonly RankedGroup[], weights: Float64Array, shapes: number): string {
   const counted = groups.filter(({ written }) => written.length > 0)
   const among = counted.map((group) => {
-    const first = new Set(ranked(group, weights).slice(0, 5))
+    const first = new Set(gripsRanked(group, weights).slice(0, 5))
     return group.written.filter(({ at }) => first.has(at)).length
   })
   const found = among.reduce((sum, one) => sum + one, 0)
@@ -90,7 +102,10 @@ function agreement(groups: readonly Group[], weights: Float64Array, shapes: numb
   )} of those enumerated (${percent(found, shapes)} of all ${shapes})`
 }
 
-/** Fits the weights of idiom on the fitted keys, says how well they do on the unseen ones, and writes the tables. */
+/**
+ * Fits the weights of idiom on the fitted keys, says how well they do on the unseen ones, and
+ * writes the tables.
+ */
 export function fitIdiom(): void {
   const fittedOn = WRITTEN.filter(isFitted)
   const unseen = WRITTEN.filter((one) => !isFitted(one))
@@ -118,7 +133,7 @@ export function fitIdiom(): void {
   console.log(`  unseen keys: ${agreement(tests, weights, count(unseen))}`)
   // The middle of what is written down is called usual.
   const scores = learned
-    .flatMap((group) => group.written.map(({ at }) => scoreOf(group, weights, at)))
+    .flatMap((group) => group.written.map(({ at }) => gripScore(group, weights, at)))
     .sort((a, b) => a - b)
   const usual = scores[Math.floor(scores.length / 2)]!
   console.log(

@@ -1,15 +1,16 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { analyse } from '../core/analysis/analyse'
-import { idiomNamed } from '../core/analysis/idiom'
-import { parseChart } from '../core/chart/parse'
+import { idiomNamed } from '../core/analysis/tuneIdiom'
+import { parseChart } from '../core/chart/parseChart'
 import { parsePitch } from '../core/pitch/note'
 import { must } from '../core/result'
 import { amountsOf } from '../core/reharm/judging/judge'
-import { TERMS } from '../core/reharm/judging/terms'
+import { JUDGED_TERMS } from '../core/reharm/judging/terms'
 import type { MelodyNote } from '../core/reharm/melodyFit'
 
-// What players prefer among versions of one tune. Written from common practice, every passage invented; no source.
+// What players prefer among versions of one tune. Written from common practice, every passage
+// invented; no source.
 const melody = z
   .array(z.object({ bar: z.number(), beat: z.number(), beats: z.number(), note: z.string() }))
   .optional()
@@ -38,7 +39,8 @@ export function preferences(): Preferred[] {
     ).map(({ amount }) => amount)
   const less = (a: readonly number[], b: readonly number[]) => a.map((amount, at) => amount - b[at]!)
   return [
-    // Preferred by players; and what a search found that had no pair to warn of it, beside what was wanted in its place.
+    // Preferred by players; and what a search found that had no pair to warn of it, beside what was
+    // wanted in its place.
     ...[...pairs.parse(read('pairs')), ...pairs.parse(read('found'))].map((one) => ({
       id: one.id,
       more: less(amounts(one, one.better), amounts(one, one.worse)),
@@ -57,7 +59,10 @@ export function preferences(): Preferred[] {
   ]
 }
 
-/** What a term costs where nothing speaks, or is worth below 0: most as much as one another, some of taste little. */
+/**
+ * What a term costs where nothing speaks, or is worth below 0: most as much as one another, some of
+ * taste little.
+ */
 const PLAIN: Readonly<Record<string, number>> = {
   'bass that walks': -0.4,
   'usual here': -0.15,
@@ -68,10 +73,13 @@ const PLAIN: Readonly<Record<string, number>> = {
   'density at the phrase end': 0.5,
   'melody clash': 1.4,
 }
-const PRIOR = TERMS.map(({ name }) => PLAIN[name] ?? 1)
+const PRIOR = JUDGED_TERMS.map(({ name }) => PLAIN[name] ?? 1)
 const [ROUNDS, STEP, RIDGE] = [600, 0.05, 0.02]
 
-/** Prices under which what is preferred is cheaper (logistic, Bradley & Terry 1952, from memory), drawn to plain ones where nothing speaks. */
+/**
+ * Prices under which what is preferred is cheaper (logistic, Bradley & Terry 1952, from memory),
+ * drawn to plain ones where nothing speaks.
+ */
 export function fittedPrices(preferred: readonly Preferred[]): number[] {
   const prices = [...PRIOR]
   for (let round = 0; round < ROUNDS; round += 1) {
@@ -93,7 +101,10 @@ const agreement = (preferred: readonly Preferred[], prices: readonly number[]) =
   preferred.filter(({ more }) => more.reduce((sum, amount, at) => sum + amount * prices[at]!, 0) < 0).length /
   preferred.length
 
-/** Prints how often the prices agree, fitted on each half and tried on the other, and writes those fitted on all. */
+/**
+ * Prints how often the prices agree, fitted on each half and tried on the other, and writes those
+ * fitted on all.
+ */
 export function fitJudge(): void {
   const all = preferences()
   const names = [...new Set(all.map(({ id }) => id.split(' ')[0]!))]
@@ -114,11 +125,11 @@ export function fitJudge(): void {
       const cost = more.reduce((sum, amount, at) => sum + amount * prices[at]!, 0)
       if (cost >= 0)
         console.log(
-          `  ${id} ${cost.toFixed(2)}: ${more.flatMap((amount, at) => (Math.abs(amount) > 0.01 ? [`${TERMS[at]!.name} ${amount.toFixed(2)}`] : [])).join('; ')}`,
+          `  ${id} ${cost.toFixed(2)}: ${more.flatMap((amount, at) => (Math.abs(amount) > 0.01 ? [`${JUDGED_TERMS[at]!.name} ${amount.toFixed(2)}`] : [])).join('; ')}`,
         )
     }
   writeFileSync(
     'core/reharm/judging/prices.ts',
-    `/** What each term costs, or is worth where it is below 0; fitted on pairs of versions of which players prefer one (\`npm run fit\`). */\nexport const JUDGE_PRICES: Readonly<Record<string, number>> = {\n${TERMS.map(({ name }, at) => `  ${/^\w+$/.test(name) ? name : `'${name}'`}: ${Number(prices[at]!.toFixed(2))},`).join('\n')}\n}\n`,
+    `/** What each term costs, or is worth where it is below 0; fitted on pairs of versions of which players prefer one (\`npm run fit\`). */\nexport const JUDGE_PRICES: Readonly<Record<string, number>> = {\n${JUDGED_TERMS.map(({ name }, at) => `  ${/^\w+$/.test(name) ? name : `'${name}'`}: ${Number(prices[at]!.toFixed(2))},`).join('\n')}\n}\n`,
   )
 }

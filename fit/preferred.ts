@@ -1,20 +1,23 @@
 import { readFileSync } from 'node:fs'
-import { parseChart } from '../core/chart/parse'
-import { chord } from '../core/chord/parse'
+import { parseChart } from '../core/chart/parseChart'
+import { chord } from '../core/chord/parseChord'
 import { styledLines } from '../core/leading/inStyle'
 import type { TextureName } from '../core/leading/textureNames'
 import { harmonise } from '../core/melody/harmonise'
-import type { Density } from '../core/melody/line'
+import type { Density } from '../core/melody/melodyLine'
 import { easiestFingering } from '../core/neck/fingering'
 import { DEFAULT_HAND } from '../core/neck/hand'
 import { STANDARD_GUITAR, type Frets } from '../core/neck/instrument'
 import { parsePitch } from '../core/pitch/note'
 import { must } from '../core/result'
 import { voicingsOf } from '../core/voicing/enumerate'
-import { usualFirst } from '../core/voicing/idiom'
-import { DEFAULT_LIMITS, type BassRule } from '../core/voicing/limits'
+import { usualFirst } from '../core/voicing/gripIdiom'
+import { DEFAULT_LIMITS, type BassRule } from '../core/voicing/gripLimits'
 
-/** What players prefer, found or not: what the search gives first is held against it. Common practice, no source. */
+/**
+ * What players prefer, found or not: what the search gives first is held against it. Common
+ * practice, no source.
+ */
 const read = <T>(name: string): readonly T[] =>
   JSON.parse(readFileSync(`fit/grips/${name}.json`, 'utf8')) as readonly T[]
 
@@ -66,7 +69,10 @@ interface LinePair {
   worse: Frets[]
 }
 
-/** Lines of grips that are preferred: half of one is wanted in one of the first five lines, and none nearer to what is not played. */
+/**
+ * Lines of grips that are preferred: half of one is wanted in one of the first five lines, and none
+ * nearer to what is not played.
+ */
 export function linesHeld(): { found: Held; notNearer: Held } {
   const cases = read<LinePair>('lines').map((pair) => {
     const { lines } = must(
@@ -110,7 +116,10 @@ interface MelodyPair {
   worse: Struck[]
 }
 
-/** Chord melodies that are preferred: half of what is struck in one is wanted in one of five answers. */
+/**
+ * Chord melodies that are preferred: half of what is struck in one is wanted in one of five
+ * answers.
+ */
 export function melodiesHeld(): { found: Held; notNearer: Held } {
   const cases = read<MelodyPair>('chordmelody').map((pair) => {
     const lines = must(

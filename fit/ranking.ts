@@ -1,5 +1,5 @@
 /** The grips of one chord with their features, and which of them are written down. */
-export interface Group {
+export interface RankedGroup {
   /** Features of each grip, side by side: names by number, amounts, and where each grip's begin. */
   names: Int32Array
   amounts: Float32Array
@@ -20,15 +20,19 @@ export class Names {
   }
 }
 
-export const scoreOf = ({ names, amounts, begins }: Group, weights: Float64Array, grip: number): number => {
+export const gripScore = (
+  { names, amounts, begins }: RankedGroup,
+  weights: Float64Array,
+  grip: number,
+): number => {
   let sum = 0
   for (let at = begins[grip]!; at < begins[grip + 1]!; at += 1) sum += weights[names[at]!]! * amounts[at]!
   return sum
 }
 
 /** Grips of a group, the best first. */
-export const ranked = (group: Group, weights: Float64Array): number[] => {
-  const scores = Array.from({ length: group.begins.length - 1 }, (_, grip) => scoreOf(group, weights, grip))
+export const gripsRanked = (group: RankedGroup, weights: Float64Array): number[] => {
+  const scores = Array.from({ length: group.begins.length - 1 }, (_, grip) => gripScore(group, weights, grip))
   return scores.map((_, grip) => grip).sort((a, b) => scores[b]! - scores[a]! || a - b)
 }
 
@@ -44,11 +48,12 @@ const STEPS = [
 ] as const
 
 /**
- * Weights under which the grips that are written down are the likeliest choices among all grips of their chord (multinomial logit, McFadden
- * 1974; minimised by Adam, Kingma & Ba 2015; both from memory). Nothing is drawn by chance: the same groups give the same weights.
+ * Weights under which the grips that are written down are the likeliest choices among all grips of
+ * their chord (multinomial logit, McFadden 1974; minimised by Adam, Kingma & Ba 2015; both from
+ * memory). Nothing is drawn by chance: the same groups give the same weights.
  */
 export function fitted(
-  groups: readonly Group[],
+  groups: readonly RankedGroup[],
   features: number,
   onRound: (round: number, loss: number) => void = () => {},
 ): Float64Array {
@@ -79,13 +84,13 @@ export function fitted(
 }
 
 /** Adds how the loss of a group changes with each weight; gives the loss. */
-function addSlope(group: Group, weights: Float64Array, slope: Float64Array): number {
+function addSlope(group: RankedGroup, weights: Float64Array, slope: Float64Array): number {
   const { names, amounts, begins, written } = group
   const size = begins.length - 1
   const shares = new Float64Array(size)
   let highest = -Infinity
   for (let grip = 0; grip < size; grip += 1) {
-    shares[grip] = scoreOf(group, weights, grip)
+    shares[grip] = gripScore(group, weights, grip)
     highest = Math.max(highest, shares[grip]!)
   }
   let whole = 0

@@ -1,4 +1,5 @@
-// Fits what is fitted, prints how well it does on what was held back, and writes the tables (npm run fit).
+// Fits what is fitted, prints how well it does on what was held back, and writes the tables (npm
+// run fit).
 import { build } from 'esbuild'
 import { pathToFileURL } from 'node:url'
 

@@ -1,14 +1,15 @@
-import { chord } from '../core/chord/parse'
+import { chord } from '../core/chord/parseChord'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { voicingsOf } from '../core/voicing/enumerate'
-import { hasUsualForm } from '../core/voicing/idiom'
+import { hasUsualForm } from '../core/voicing/gripIdiom'
 import { STANDARD_GUITAR } from '../core/neck/instrument'
-import { DEFAULT_LIMITS, type Limits } from '../core/voicing/limits'
+import { DEFAULT_LIMITS, type Limits } from '../core/voicing/gripLimits'
 import type { Voicing } from '../core/voicing/voicing'
 
 /**
- * The trade's own grips, which collections of full chords leave out, by their definitions (common practice, no source): shells, shells with
- * a colour on top, drop 2 and drop 3 on each string set, rootless fours, triads on three strings.
+ * The trade's own grips, which collections of full chords leave out, by their definitions (common
+ * practice, no source): shells, shells with a colour on top, drop 2 and drop 3 on each string set,
+ * rootless fours, triads on three strings.
  */
 export interface Trade {
   chord: ChordSymbol

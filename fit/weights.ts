@@ -1,10 +1,10 @@
-import { chord } from '../core/chord/parse'
-import { weightsOf } from '../core/leading/problem'
+import { chord } from '../core/chord/parseChord'
+import { weightsOf } from '../core/leading/lineProblem'
 import { lineOf } from '../core/leading/line'
 import { usualTextures } from '../core/leading/usualTextures'
 import { TERM_NAMES, weightsFrom, type Term, type Weights } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'
-import { DEFAULT_LIMITS } from '../core/voicing/limits'
+import { DEFAULT_LIMITS } from '../core/voicing/gripLimits'
 import { voicingOf } from '../core/voicing/voicing'
 import { PAIRS, type Pair } from './pairs'
 
@@ -39,7 +39,9 @@ const MEASURED = PAIRS.map((pair) => {
 
 /** Every other pair is held back. */
 const isHeldBack = (at: number) => at % 2 === 1
-/** A pair agrees clearly when the worse passage is dearer by this much of a semitone for each chord. */
+/**
+ * A pair agrees clearly when the worse passage is dearer by this much of a semitone for each chord.
+ */
 const MARGIN = 1
 
 /** The weights of `smooth` for a pair, in the texture its chords are usually played in. */
@@ -53,7 +55,10 @@ const weightsFor = ({ symbols, bass }: Pair): Weights =>
 const dearerBy = (dearer: Record<Term, number>, weights: Weights) =>
   TERM_NAMES.reduce((sum, term) => sum + weights[term] * dearer[term], 0)
 
-/** Says how many pairs the weights of `smooth` agree with, on the half they are fitted against and on the half held back. */
+/**
+ * Says how many pairs the weights of `smooth` agree with, on the half they are fitted against and
+ * on the half held back.
+ */
 export function checkPairs(): void {
   for (const held of [false, true]) {
     const some = MEASURED.filter((_, at) => isHeldBack(at) === held)
@@ -82,8 +87,9 @@ const STEPS = 400
 const STEP = 0.02
 
 /**
- * Sizes of weights, from those as they are, that the fitted half of the pairs asks for: a term grows or shrinks by its share where a pair is wrong or narrow
- * (hinge loss, exponentiated steps), within a factor of two. Printed as a proposal: a weight is changed by hand, with its reason.
+ * Sizes of weights, from those as they are, that the fitted half of the pairs asks for: a term
+ * grows or shrinks by its share where a pair is wrong or narrow (hinge loss, exponentiated steps),
+ * within a factor of two. Printed as a proposal: a weight is changed by hand, with its reason.
  */
 export function proposeWeights(): void {
   const factors = Object.fromEntries(TERM_NAMES.map((term) => [term, 1])) as Record<Term, number>

@@ -1,7 +1,7 @@
 import { beginsBar, meterName, type Bar } from '../core/chart/chart'
 import { engravedWords } from '../core/chord/engraved'
 import { keyName } from '../core/pitch/key'
-import { hasStaff, type SheetLine, type SheetSetting } from './lines'
+import { hasStaff, type SheetLine, type SheetSetting } from './lineBreaks'
 import { box, circlePath, frame, line, moved, said, type Box, type Mark } from './marks'
 import type { Row } from './row'
 
@@ -63,7 +63,10 @@ const hasSigns = (bar: Bar): boolean =>
   bar.newKey !== null ||
   bar.newMeter
 
-/** Bars under the bracket of an ending: from where it begins to where it closes, or to what comes after. */
+/**
+ * Bars under the bracket of an ending: from where it begins to where it closes, or to what comes
+ * after.
+ */
 function underEndings(bars: readonly Bar[]): Set<number> {
   const under = new Set<number>()
   let open = false

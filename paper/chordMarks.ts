@@ -8,7 +8,10 @@ const RAISED = 0.6
 const LIFT = 0.36
 const BASS = 0.78
 
-/** A chord symbol from the left edge of its root on the baseline: root large, quality smaller, tensions raised. */
+/**
+ * A chord symbol from the left edge of its root on the baseline: root large, quality smaller,
+ * tensions raised.
+ */
 export function chordBox(chord: ChordSymbol, size: number, shade: Shade = 'ink'): Box {
   const { root, quality, raised, bass } = engravedChord(chord)
   const part = (text: string, share: number, face: 'serif' | 'serif-bold' = 'serif') =>

@@ -1,9 +1,12 @@
 import { chordBox } from './chordMarks'
-import type { DrawnChord, SheetLine, SheetSetting, Sizes } from './lines'
+import type { DrawnChord, SheetLine, SheetSetting, Sizes } from './lineBreaks'
 import { inARow, moved, said, shrunk, type Box, type Mark } from './marks'
-import { NOTHING, type Row } from './row'
+import { EMPTY_ROW, type Row } from './row'
 
-/** Places of things over their beats: each at its beat, after its neighbour where that is longer than its beats, and none beyond the end of the line. */
+/**
+ * Places of things over their beats: each at its beat, after its neighbour where that is longer
+ * than its beats, and none beyond the end of the line.
+ */
 function placed<One>(
   all: readonly One[],
   wanted: (one: One) => number,
@@ -64,7 +67,10 @@ export function rowOfBoxes(
   ).map(({ one, x }) => ({ box: one.box, x }))
 }
 
-/** Symbols over their beats, with the shapes of a capo, and the plain chords and numerals, under them. */
+/**
+ * Symbols over their beats, with the shapes of a capo, and the plain chords and numerals, under
+ * them.
+ */
 export function symbolRow(sheet: SheetLine, { sizes, layout }: SheetSetting): Row {
   const { unit, symbol, home } = sizes
   const all = chordsOfLine(sheet)
@@ -123,7 +129,7 @@ export function gripRow(sheet: SheetLine, { sizes: { unit } }: SheetSetting): Ro
   const grips = chordsOfLine(sheet).flatMap(({ chord: { grip }, at }) =>
     grip ? [{ at: at - 4 * unit, box: grip }] : [],
   )
-  if (grips.length === 0) return NOTHING
+  if (grips.length === 0) return EMPTY_ROW
   const row = rowOfBoxes(sheet, grips, 2 * unit)
   return {
     marks: row.flatMap(({ box: one, x }) => moved(one.marks, x, unit)),

@@ -1,4 +1,4 @@
-import { PAPERS, type PaperName, type SheetLayout } from '../core/sheet/layout'
+import { PAPERS, type PaperName, type SheetLayout } from '../core/sheet/sheetLayout'
 import { inLines, line, moved, said, settled, type Mark } from './marks'
 import { MARGIN, type Page, type Pages } from './pages'
 import type { PdfAsked } from './pdf'

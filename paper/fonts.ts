@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import type { Font } from 'fontkit'
 import { sfntOf } from './sfnt'
 
-/** Faces of the sheets, as the application sets them: a serif for titles and symbols, a sans for words, signs of music. */
+/**
+ * Faces of the sheets, as the application sets them: a serif for titles and symbols, a sans for
+ * words, signs of music.
+ */
 export const FACES = ['serif', 'serif-bold', 'sans', 'sans-bold', 'music'] as const
 export type Face = (typeof FACES)[number]
 
@@ -53,8 +56,11 @@ export interface Run {
   file: string
 }
 
-/** A text in the files that have its letters; a letter that none has stays with the first, which sets a blank box. */
-export function runsOf(text: string, face: Face): Run[] {
+/**
+ * A text in the files that have its letters; a letter that none has stays with the first, which
+ * sets a blank box.
+ */
+export function fontRunsOf(text: string, face: Face): Run[] {
   const runs: Run[] = []
   for (const letter of text) {
     const file = fileFor(letter, face)

@@ -5,7 +5,10 @@ import { at, circlePath, labelled, line, moved, said, type Box, type Mark } from
 
 /** At least this many frets are drawn. */
 const FEWEST_FRETS = 4
-/** Distances in points at the usual size: between strings, between frets, above the nut, and left for the number of the first fret. */
+/**
+ * Distances in points at the usual size: between strings, between frets, above the nut, and left
+ * for the number of the first fret.
+ */
 const STRING_GAP = 6.4
 const FRET_GAP = 8
 const HEAD = 8
@@ -17,7 +20,10 @@ export interface GripStyle {
   leftHanded: boolean
 }
 
-/** A grip drawn upright from its top left corner: nut or number of the first fret, fingers on the strings, degrees below. */
+/**
+ * A grip drawn upright from its top left corner: nut or number of the first fret, fingers on the
+ * strings, degrees below.
+ */
 export function gripBox(voicing: Voicing, { scale, capo, leftHanded }: GripStyle): Box {
   const { fingering } = voicing
   const frets = voicing.frets.map((fret) => (fret === null || fret === 0 ? fret : fret - capo))

@@ -1,9 +1,12 @@
-import { runsOf, runWidth, type Face } from './fonts'
+import { fontRunsOf, runWidth, type Face } from './fonts'
 
 /** How dark something is printed. */
 export type Shade = 'ink' | 'soft' | 'mist' | 'paper'
 
-/** Letters of one font at their place: x is the left edge, y the baseline, both in points from the top left corner. */
+/**
+ * Letters of one font at their place: x is the left edge, y the baseline, both in points from the
+ * top left corner.
+ */
 export interface TextMark {
   kind: 'text'
   x: number
@@ -19,7 +22,7 @@ export interface PathMark {
   kind: 'path'
   d: string
   /** How far it was moved since it was drawn; nothing on a page that is finished. */
-  moved?: readonly [dx: number, dy: number]
+  shifted?: readonly [dx: number, dy: number]
   fill?: Shade
   stroke?: Shade
   width?: number
@@ -34,7 +37,9 @@ export interface GroupMark {
 }
 export type Mark = TextMark | PathMark | GroupMark
 
-/** Marks around an origin of their own, and the room they take: right of it, above it and below it. */
+/**
+ * Marks around an origin of their own, and the room they take: right of it, above it and below it.
+ */
 export interface Box {
   marks: Mark[]
   width: number
@@ -75,7 +80,10 @@ export const frame = (x: number, y: number, width: number, height: number, thick
 export const circlePath = (x: number, y: number, radius: number): string =>
   `M${at(x - radius, y)}a${short(radius)} ${short(radius)} 0 1 0 ${short(2 * radius)} 0a${short(radius)} ${short(radius)} 0 1 0 ${short(-2 * radius)} 0Z`
 
-/** Accidentals and signs of the form are set in the font of music, at a size and height that match letters. */
+/**
+ * Accidentals and signs of the form are set in the font of music, at a size and height that match
+ * letters.
+ */
 const SIGNS: Readonly<Record<string, { size: number; lift: number; gap: number }>> = {
   '♭': { size: 1.16, lift: 0, gap: 0.03 },
   '♯': { size: 0.84, lift: 0.1, gap: 0.04 },
@@ -101,7 +109,7 @@ export function said(text: string, { size, face, shade = 'ink' }: TextSaid): Box
     const sign = SIGNS[part]
     const [setIn, setAt] = sign ? (['music', size * sign.size] as const) : ([face, size] as const)
     if (sign) x += sign.gap * size
-    for (const run of runsOf(part, setIn)) {
+    for (const run of fontRunsOf(part, setIn)) {
       marks.push({
         kind: 'text',
         x,
@@ -145,7 +153,7 @@ export const moved = (marks: readonly Mark[], dx: number, dy: number): Mark[] =>
       case 'text':
         return { ...mark, x: mark.x + dx, y: mark.y + dy }
       case 'path':
-        return { ...mark, moved: [(mark.moved?.[0] ?? 0) + dx, (mark.moved?.[1] ?? 0) + dy] }
+        return { ...mark, shifted: [(mark.shifted?.[0] ?? 0) + dx, (mark.shifted?.[1] ?? 0) + dy] }
       case 'group':
         return { ...mark, marks: moved(mark.marks, dx, dy) }
     }
@@ -156,7 +164,7 @@ export const settled = (marks: readonly Mark[]): Mark[] =>
   marks.map((mark): Mark => {
     if (mark.kind === 'group') return { ...mark, marks: settled(mark.marks) }
     if (mark.kind === 'text') return { ...mark, x: hundredths(mark.x), y: hundredths(mark.y) }
-    const { moved: by, ...rest } = mark
+    const { shifted: by, ...rest } = mark
     return by ? { ...rest, d: movedPath(mark.d, ...by) } : mark
   })
 

@@ -1,13 +1,13 @@
 import { barName, meterName } from '../core/chart/chart'
 import { engravedNote, engravedWords, keyInWords } from '../core/chord/engraved'
 import { legendOf, type SheetContent } from '../core/sheet/content'
-import { PAPERS, PARTS, type PaperName, type SheetLayout } from '../core/sheet/layout'
+import { PAPERS, SHEET_PARTS, type PaperName, type SheetLayout } from '../core/sheet/sheetLayout'
 import { chordBox } from './chordMarks'
 import { unprintable } from './fonts'
 import { gripBox } from './gripMarks'
-import { linesOn, sizesOf, type SheetSetting } from './lines'
+import { linesOn, sizesOf, type SheetSetting } from './lineBreaks'
 import { inLines, labelled, line, moved, said, settled, type Mark } from './marks'
-import { lineRows } from './rows'
+import { lineRows } from './sheetRows'
 
 /** One page of paper with everything that is printed on it. Lengths in points. */
 export interface Page {
@@ -41,14 +41,17 @@ interface Uncut {
   after: number
 }
 
-/** What the pages are made for: a sheet of paper, or a window on the stand, where the title is small. */
+/**
+ * What the pages are made for: a sheet of paper, or a window on the stand, where the title is
+ * small.
+ */
 export interface Format {
   paper: PaperName | 'window'
   width: number
   height: number
   margin: number
 }
-export const formatOf = ({ paper }: Pick<SheetLayout, 'paper'>): Format => ({
+export const paperFormatOf = ({ paper }: Pick<SheetLayout, 'paper'>): Format => ({
   paper,
   width: PAPERS[paper].width,
   height: PAPERS[paper].height,
@@ -62,7 +65,7 @@ export function pagesOf(
   content: SheetContent,
   layout: SheetLayout,
   leftHanded = false,
-  format: Format = formatOf(layout),
+  format: Format = paperFormatOf(layout),
 ): Pages {
   const { width, height, margin } = format
   const sizes = sizesOf(layout)
@@ -117,7 +120,10 @@ const missingIn = ({ title, note, lyrics, chart: { bars } }: SheetContent): stri
     'serif-bold',
   ).filter((letter) => letter.trim() !== '')
 
-/** What is said on paper of such letters, which can be named there but not printed; empty where there are none. */
+/**
+ * What is said on paper of such letters, which can be named there but not printed; empty where
+ * there are none.
+ */
 function missingInWords(content: SheetContent): string {
   const { length } = missingIn(content)
   return length === 0
@@ -129,7 +135,7 @@ function missingInWords(content: SheetContent): string {
 function footMarks({ content, layout }: SheetSetting, format: Format, index: number, of: number): Mark[] {
   const parts = [
     content.title,
-    ...(layout.part === 'concert' ? [] : [PARTS[layout.part]]),
+    ...(layout.part === 'concert' ? [] : [SHEET_PARTS[layout.part]]),
     ...(of > 1 ? [`${index + 1} of ${of}`] : []),
   ]
   const words = said(parts.join(' · '), { size: FOOT_SIZE, face: 'sans', shade: 'soft' })
@@ -163,7 +169,7 @@ function wordsOf({
   content: { key, chart, tempo, figure, fingered, strings, part, note },
 }: SheetSetting): string {
   return [
-    ...(part === 'concert' ? [] : [`${PARTS[part]} part`]),
+    ...(part === 'concert' ? [] : [`${SHEET_PARTS[part]} part`]),
     keyInWords(key),
     meterName(chart.meter),
     `${tempo} beats a minute`,

@@ -16,7 +16,10 @@ export interface PdfAsked {
   onPage?: (sheets: number) => void
 }
 
-/** Pages as a PDF: paths and embedded fonts, with a bookmark for each sheet where there are several. @returns the bytes */
+/**
+ * Pages as a PDF: paths and embedded fonts, with a bookmark for each sheet where there are several.
+ * @returns the bytes
+ */
 export async function toPdf({ title, sheets, onPage }: PdfAsked): Promise<Buffer> {
   const document = new PDFDocument({
     autoFirstPage: false,
@@ -79,8 +82,9 @@ function isKnown(document: PDFKit.PDFDocument, file: string): boolean {
 }
 
 /**
- * pdfkit (0.20) lays a text out anew, and more than once, whenever features are asked for: two thirds of the time of a long sheet. The font that is set now does it once
- * for each text. Where a later pdfkit is made otherwise, nothing changes.
+ * pdfkit (0.20) lays a text out anew, and more than once, whenever features are asked for: two
+ * thirds of the time of a long sheet. The font that is set now does it once for each text. Where a
+ * later pdfkit is made otherwise, nothing changes.
  */
 function remembersLayout(document: PDFKit.PDFDocument): void {
   const { _font: font } = document as unknown as {

@@ -145,7 +145,8 @@ export class Recorder extends RenderContext {
     this.state.stroke = style
     return this
   }
-  // Sheets are printed in ink on paper: backgrounds, shadows and the shape of line ends are not theirs.
+  // Sheets are printed in ink on paper: backgrounds, shadows and the shape of line ends are not
+  // theirs.
   clear(): void {}
   clearRect = (): this => this
   setBackgroundFillStyle = (): this => this

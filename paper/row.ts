@@ -5,4 +5,4 @@ export interface Row {
   marks: Mark[]
   height: number
 }
-export const NOTHING: Row = { marks: [], height: 0 }
+export const EMPTY_ROW: Row = { marks: [], height: 0 }

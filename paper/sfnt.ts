@@ -1,6 +1,9 @@
 import { inflateSync } from 'node:zlib'
 
-/** Sizes and places in bytes of both headers (W3C: WOFF File Format 1.0, sections 3 and 4; ISO/IEC 14496-22). */
+/**
+ * Sizes and places in bytes of both headers (W3C: WOFF File Format 1.0, sections 3 and 4; ISO/IEC
+ * 14496-22).
+ */
 const WOFF_HEADER = 44
 const WOFF_ENTRY = 20
 const SFNT_HEADER = 12
@@ -8,7 +11,10 @@ const SFNT_ENTRY = 16
 
 const padded = (length: number): number => Math.ceil(length / 4) * 4
 
-/** A font out of its WOFF wrapping, so that its tables are unpacked once and not at every letter. @throws where it is no WOFF file */
+/**
+ * A font out of its WOFF wrapping, so that its tables are unpacked once and not at every letter.
+ * @throws where it is no WOFF file
+ */
 export function sfntOf(woff: Buffer): Buffer {
   if (woff.toString('latin1', 0, 4) !== 'wOFF') throw new Error('This is no WOFF file.')
   const count = woff.readUInt16BE(12)

@@ -7,11 +7,16 @@ import type { RenderContext, StaveNote } from 'vexflow'
 
 type VexFlow = typeof import('vexflow')
 
-/** The notation library's own units: the distance of two lines, and from the top of a stave to its highest line. */
+/**
+ * The notation library's own units: the distance of two lines, and from the top of a stave to its
+ * highest line.
+ */
 export const LINE_GAP = 10
 export const HEADROOM = 40
 
-/** Clefs of the sheets: guitar is written an octave above what sounds, rhythm stands on one line. */
+/**
+ * Clefs of the sheets: guitar is written an octave above what sounds, rhythm stands on one line.
+ */
 export type StaffClef = 'guitar' | 'treble' | 'bass' | 'rhythm'
 
 /** Something written inside one bar: a note, a chord, or a slash where it has no pitch. */

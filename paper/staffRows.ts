@@ -1,11 +1,11 @@
 import * as vexflow from 'vexflow'
 import type { TabStroke } from '../core/sheet/content'
-import type { PartName } from '../core/sheet/layout'
+import type { PartName } from '../core/sheet/sheetLayout'
 import { pitchAt } from '../core/pitch/note'
-import type { SheetLine, SheetSetting } from './lines'
+import type { SheetLine, SheetSetting } from './lineBreaks'
 import { box, labelled, line, moved, said, type Mark } from './marks'
 import { Recorder } from './recorder'
-import { NOTHING, type Row } from './row'
+import { EMPTY_ROW, type Row } from './row'
 import { engraveStaff, type StaffClef, type StaffItem } from './staff'
 
 /** A staff drawn by the notation library, as high as what is drawn. */
@@ -52,7 +52,7 @@ const MELODY_CLEFS: Readonly<Record<PartName, StaffClef>> = {
 
 export const rhythmRow = (sheet: SheetLine, setting: SheetSetting): Row =>
   setting.content.rhythm.length === 0
-    ? NOTHING
+    ? EMPTY_ROW
     : staffRow(
         sheet,
         setting,

@@ -1,8 +1,8 @@
 import { rowOfBoxes } from './chordRows'
-import type { SheetLine, SheetSetting } from './lines'
+import type { SheetLine, SheetSetting } from './lineBreaks'
 import { moved, said } from './marks'
-import { NOTHING, type Row } from './row'
-import { wordsBox, WORDS_GAP, WORDS_SIZE } from './words'
+import { EMPTY_ROW, type Row } from './row'
+import { wordsBox, WORDS_GAP, WORDS_SIZE } from './paperWords'
 
 /** Remarks over the bars they begin in. */
 export function remarksRow(sheet: SheetLine, { sizes: { unit } }: SheetSetting): Row {
@@ -12,7 +12,7 @@ export function remarksRow(sheet: SheetLine, { sizes: { unit } }: SheetSetting):
       box: said(text, { size: REMARK_SIZE * unit, face: 'serif' }),
     })),
   )
-  if (remarks.length === 0) return NOTHING
+  if (remarks.length === 0) return EMPTY_ROW
   const size = REMARK_SIZE * unit
   return {
     marks: rowOfBoxes(sheet, remarks, 2 * WORDS_GAP * unit).flatMap(({ box, x }) =>
@@ -30,7 +30,7 @@ export function wordsRow(sheet: SheetLine, { content, sizes: { unit } }: SheetSe
       .filter((one) => one.bar === bar.number && one.beat < bar.from + bar.beats)
       .map((one) => ({ at: sheet.x(index, one.beat), box: wordsBox(one, unit) })),
   )
-  if (words.length === 0) return NOTHING
+  if (words.length === 0) return EMPTY_ROW
   const size = WORDS_SIZE * unit
   return {
     marks: rowOfBoxes(sheet, words, WORDS_GAP * unit).flatMap(({ box, x }) => moved(box.marks, x, size)),

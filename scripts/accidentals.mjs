@@ -1,6 +1,7 @@
-// Cuts the flats and sharps of the words out of a font of symbols (node scripts/accidentals.mjs, after a new version of it): three glyphs in four weights, each as
-// tall as a capital and on the line of the letters. The font has them smaller and below it, as they stand on a staff. Source: Noto Sans Symbols, SIL Open Font License 1.1,
-// whose text goes with the files.
+// Cuts the flats and sharps of the words out of a font of symbols (node scripts/accidentals.mjs,
+// after a new version of it): three glyphs in four weights, each as tall as a capital and on the
+// line of the letters. The font has them smaller and below it, as they stand on a staff. Source:
+// Noto Sans Symbols, SIL Open Font License 1.1, whose text goes with the files.
 import { createFont } from 'fonteditor-core'
 import fontverter from 'fontverter'
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
@@ -9,7 +10,10 @@ import subsetFont from 'subset-font'
 const SOURCE = 'node_modules/@fontsource-variable/noto-sans-symbols'
 const INTO = 'app/theme/fonts'
 const WEIGHTS = [400, 500, 600, 700]
-/** Feet and heads of the signs, as shares of the em: capitals of the words are 0.66 (sans) and 0.7 (serif) tall. A flat's stem is taller than a capital, as engravers draw it. */
+/**
+ * Feet and heads of the signs, as shares of the em: capitals of the words are 0.66 (sans) and 0.7
+ * (serif) tall. A flat's stem is taller than a capital, as engravers draw it.
+ */
 const SIGNS = { '♭': [-0.01, 0.76], '♮': [-0.05, 0.74], '♯': [-0.04, 0.72] }
 
 const source = readFileSync(`${SOURCE}/files/noto-sans-symbols-symbols-wght-normal.woff2`)

@@ -1,4 +1,5 @@
-// Lists the licences of everything that is shipped, from what is installed: `npm run licences` writes docs/licences.md, `--check` says whether it is as it should be.
+// Lists the licences of everything that is shipped, from what is installed: `npm run licences`
+// writes docs/licences.md, `--check` says whether it is as it should be.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 
 const FILE = 'docs/licences.md'

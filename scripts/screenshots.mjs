@@ -1,4 +1,5 @@
-// Takes the pictures of docs/screenshots from the demo data: npm run screenshots, after ./start --setup.
+// Takes the pictures of docs/screenshots from the demo data: npm run screenshots, after ./start
+// --setup.
 import { CHROMIUM } from './chromium.mjs'
 import { spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'

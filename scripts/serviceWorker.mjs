@@ -1,10 +1,14 @@
-// Builds the service worker with the list of the application's files in it: the last part of `npm run build`, since it must know what the rest has made.
+// Builds the service worker with the list of the application's files in it: the last part of `npm
+// run build`, since it must know what the rest has made.
 import { build } from 'esbuild'
 import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 
 const CLIENT = 'build/client'
-/** Fonts of scripts that the interface does not write, and older font files: a browser that needs one keeps it when it has been used. */
+/**
+ * Fonts of scripts that the interface does not write, and older font files: a browser that needs
+ * one keeps it when it has been used.
+ */
 const RARE = /(cyrillic|greek|vietnamese|devanagari)[^/]*$|\.woff$|\/server-build-[^/]*\.css$/
 /** Names of these hold a digest of what is in them. */
 const isNamedByContent = (path) => path.startsWith('assets/')

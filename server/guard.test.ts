@@ -73,7 +73,10 @@ interface Answer {
   headers: Record<string, unknown>
 }
 
-/** Asks and reads the answer as soon as it comes, whether or not all was sent; a connection that is cut is an answer with status 0. */
+/**
+ * Asks and reads the answer as soon as it comes, whether or not all was sent; a connection that is
+ * cut is an answer with status 0.
+ */
 const answer = ({ method = 'GET', path = '/', headers = {}, body }: Asked, send = true) =>
   new Promise<Answer>((resolve) => {
     const sent = ask({ port, host: '127.0.0.1', method, path, headers, agent: false }, (response) => {

@@ -1,7 +1,10 @@
 import type { NextFunction, Request, Response } from 'express'
 import { randomBytes } from 'node:crypto'
 
-/** The largest body taken: 2 MB, and for what is made of a tune 16 MB (what a tab made in an hour without the server, kept as a copy). */
+/**
+ * The largest body taken: 2 MB, and for what is made of a tune 16 MB (what a tab made in an hour
+ * without the server, kept as a copy).
+ */
 export const MOST_BODY_BYTES = 2 * 1024 * 1024
 export const MOST_EDITS_BYTES = 16 * 1024 * 1024
 /** A backup is written to disk as it comes; a tune from elsewhere may be a large score. */
@@ -19,7 +22,8 @@ export function contentSecurityPolicy(nonce: string): string {
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}'`,
     `style-src 'self' 'nonce-${nonce}'`,
-    // Positions that scripts compute (slider thumbs, popovers) are style attributes; they cannot run anything.
+    // Positions that scripts compute (slider thumbs, popovers) are style attributes; they cannot
+    // run anything.
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data:",
     "font-src 'self'",
@@ -42,7 +46,8 @@ export function securityHeaders(_request: Request, response: Response, next: Nex
     'Referrer-Policy': 'same-origin',
     'Cross-Origin-Opener-Policy': 'same-origin',
     'Cross-Origin-Resource-Policy': 'same-origin',
-    // The player's own: no cache keeps it, the browser's for its Back among them. Files of the application say otherwise for themselves.
+    // The player's own: no cache keeps it, the browser's for its Back among them. Files of the
+    // application say otherwise for themselves.
     'Cache-Control': 'private, no-store',
   })
   next()
@@ -50,7 +55,9 @@ export function securityHeaders(_request: Request, response: Response, next: Nex
 
 const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/
 
-/** Names under which the home network may ask, where it is served at all; see `access/network.ts`. */
+/**
+ * Names under which the home network may ask, where it is served at all; see `access/network.ts`.
+ */
 export const ownHostsOnly =
   (isOwn: (host: string | undefined) => boolean) =>
   (request: Request, response: Response, next: NextFunction): void =>
@@ -58,7 +65,9 @@ export const ownHostsOnly =
       ? next()
       : loopbackOnly(request, response, next)
 
-/** Only addresses of this machine are served, so that a foreign name pointed at it reads nothing. */
+/**
+ * Only addresses of this machine are served, so that a foreign name pointed at it reads nothing.
+ */
 export function loopbackOnly(request: Request, response: Response, next: NextFunction): void {
   if (LOOPBACK.test(request.headers.host ?? '')) return next()
   refuse(
@@ -92,7 +101,10 @@ export function readableAddress(request: Request, response: Response, next: Next
   next()
 }
 
-/** A body that broke off is the client's fault; what else was thrown is told without its inside. @param onFault what else is done with it */
+/**
+ * A body that broke off is the client's fault; what else was thrown is told without its inside.
+ * @param onFault what else is done with it
+ */
 export const plainFaults =
   (onFault: (error: unknown) => void) =>
   (error: unknown, _request: Request, response: Response, next: NextFunction): void => {
@@ -120,12 +132,18 @@ export function sameSiteWrites(request: Request, response: Response, next: NextF
   next()
 }
 
-/** A body has so long, in ms, and a byte of it so much more: 50 KB a second are the least that a home network brings. */
+/**
+ * A body has so long, in ms, and a byte of it so much more: 50 KB a second are the least that a
+ * home network brings.
+ */
 const BODY_MS = 20_000
 const BODY_MS_A_BYTE = 1 / 50
 const CHECKED_MS = 1_000
 
-/** Ends a request whose body does not come: what came so far must have come at a usual pace. @param atLeastMs so long it has in any case */
+/**
+ * Ends a request whose body does not come: what came so far must have come at a usual pace. @param
+ * atLeastMs so long it has in any case
+ */
 export const bodyInTime =
   (atLeastMs = BODY_MS) =>
   (request: Request, response: Response, next: NextFunction): void => {
@@ -151,7 +169,10 @@ export const bodyInTime =
     next()
   }
 
-/** Refuses a body over the limit, by its stated length at once, else as soon as it has grown too large. */
+/**
+ * Refuses a body over the limit, by its stated length at once, else as soon as it has grown too
+ * large.
+ */
 export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
   const most = mostBytes(request.path)
   const tooLarge = () =>

@@ -5,10 +5,13 @@ import { Writable } from 'node:stream'
 import { restoreBackup, type RestoreAsked, type Restored } from '../db/backup/restore'
 import { writeBackup } from '../db/backup/write'
 import { bookFile, closeDatabase, openDatabase } from '../db/connect'
-import { AccessStore, LONGEST_PASSPHRASE, SHORTEST_PASSPHRASE } from './access/store'
+import { AccessStore, LONGEST_PASSPHRASE, SHORTEST_PASSPHRASE } from './access/accessStore'
 import { examine, examinedInWords } from './doctor'
 
-/** `./heron backup`, `./heron restore`, `./heron doctor` and `./heron passphrase`: the book named by HERON_DB, or the usual one. */
+/**
+ * `./heron backup`, `./heron restore`, `./heron doctor` and `./heron passphrase`: the book named by
+ * HERON_DB, or the usual one.
+ */
 const USAGE = `Usage:
   ./heron backup FILE.zip [--without-history]
   ./heron restore FILE.zip [--leave-different] [--take-player]
@@ -38,7 +41,8 @@ async function backup(words: readonly string[]): Promise<string> {
   if (!existsSync(bookFile()))
     throw new Refused(`There is no book at ${bookFile()}. Name another with HERON_DB, or run ./start once.`)
   const db = openDatabase(bookFile(), migrations())
-  // Under another name until it is whole, so that a file that was cut short is never taken for a backup.
+  // Under another name until it is whole, so that a file that was cut short is never taken for a
+  // backup.
   const unfinished = `${file}.unfinished`
   try {
     const { tunes } = await writeBackup(db, createWriteStream(unfinished, { flags: 'wx' }), {
@@ -79,7 +83,10 @@ function doctor(words: readonly string[]): string {
   return examinedInWords(findings)
 }
 
-/** Asks for a passphrase twice, unseen, and keeps it; not on a console, the first line of the input is taken. */
+/**
+ * Asks for a passphrase twice, unseen, and keeps it; not on a console, the first line of the input
+ * is taken.
+ */
 async function passphrase(words: readonly string[]): Promise<string> {
   if (words.length > 0) throw new Refused(`The passphrase is asked for, and stands in no command.\n${USAGE}`)
   const typed = await unseen('Passphrase for devices of the home network: ')

@@ -5,8 +5,9 @@ import roll from 'pino-roll'
 import { z } from 'zod'
 
 /**
- * What went wrong and what was slow, in `log/` beside the book: five files of 1 MB at most. Nothing a player typed is in it: of an address only its path, of a fault its
- * kind, its code and its places in the program, since its words may hold a chart or a title.
+ * What went wrong and what was slow, in `log/` beside the book: five files of 1 MB at most. Nothing
+ * a player typed is in it: of an address only its path, of a fault its kind, its code and its
+ * places in the program, since its words may hold a chart or a title.
  */
 const FILES = { size: '1m', limit: { count: 4 } }
 /** What waits to be written while the disk takes nothing, in bytes; more is let go. */
@@ -15,8 +16,9 @@ const MOST_WAITING = 64 * 1024
 const SLOW_MS = 2_000
 
 /**
- * Without a folder that can be written there is no log, which is said once; the book itself may still be read. A disk that is full, or that fails, takes nothing of the log:
- * that is said once too, until something is written again, and harms nothing else.
+ * Without a folder that can be written there is no log, which is said once; the book itself may
+ * still be read. A disk that is full, or that fails, takes nothing of the log: that is said once
+ * too, until something is written again, and harms nothing else.
  */
 export async function openLog(book: string): Promise<Logger> {
   try {
@@ -53,7 +55,10 @@ export function faultTold(error: unknown): FaultTold {
   }
 }
 
-/** The lines of a stack that name a place in the program; words of the fault before them are left out. */
+/**
+ * The lines of a stack that name a place in the program; words of the fault before them are left
+ * out.
+ */
 const placesIn = (stack: string): string[] =>
   stack
     .split('\n')
@@ -84,7 +89,10 @@ const pageFault = z.strictObject({
   stack: z.string().max(8_000),
   page: z.string().max(200),
 })
-/** Faults of pages that are written down in a minute: a page that fails in a circle must not fill the log. */
+/**
+ * Faults of pages that are written down in a minute: a page that fails in a circle must not fill
+ * the log.
+ */
 const MOST_A_MINUTE = 20
 const MINUTE_MS = 60_000
 

@@ -8,7 +8,7 @@ import { faultTold, logAnswers, openLog, pageFaults } from './log'
 import { securePort } from './access/bothWays'
 import { gate } from './access/gate'
 import { certificateBeside, isOurs, networkHere } from './access/network'
-import { AccessStore } from './access/store'
+import { AccessStore } from './access/accessStore'
 import {
   bodyInTime,
   bodyLimit,
@@ -21,8 +21,9 @@ import {
 } from './guard'
 
 /**
- * Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database file. HOST=0.0.0.0, or an address of this machine, serves the home
- * network too: over TLS on LAN_PORT, the port behind PORT unless given, to devices that have signed in.
+ * Serves the built application on loopback. PORT is 5180 unless given; HERON_DB names the database
+ * file. HOST=0.0.0.0, or an address of this machine, serves the home network too: over TLS on
+ * LAN_PORT, the port behind PORT unless given, to devices that have signed in.
  */
 const LOOPBACK_ADDRESS = '127.0.0.1'
 const DEFAULT_PORT = 5180
@@ -120,7 +121,10 @@ async function main(): Promise<void> {
     process.stdout.write(`Yellow Heron is at ${address}\n`)
   })
   const endNetwork = lan && (await serveNetwork(app, lan))
-  /** What is being answered is answered; then everything goes into the one file, so that a copy of it has all. */
+  /**
+   * What is being answered is answered; then everything goes into the one file, so that a copy of
+   * it has all.
+   */
   end = () => {
     server.close(() => {
       book.closeBook()

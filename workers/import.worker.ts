@@ -1,4 +1,4 @@
 import { answerWith } from './answering'
-import { importAnswers } from './import'
+import { importAnswers } from './importAnswers'
 
 answerWith(importAnswers)

@@ -1,4 +1,4 @@
 import { answerWith } from './answering'
-import { melodyAnswers } from './melody'
+import { melodyAnswers } from './chordMelodyAnswers'
 
 answerWith(melodyAnswers)

@@ -1,4 +1,4 @@
-import type { PlayerBody } from '../core/player/limits'
+import type { PlayerBody } from '../core/player/playerLimits'
 import type { ChordMelodySettings, KeptNote } from '../core/tune/melodySchema'
 import type { StyleName, Weights } from '../core/leading/weights'
 import type { Frets } from '../core/neck/instrument'

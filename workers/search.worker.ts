@@ -1,4 +1,4 @@
 import { answerWith } from './answering'
-import { searchAnswers } from './search'
+import { searchAnswers } from './searchAnswers'
 
 answerWith(searchAnswers)

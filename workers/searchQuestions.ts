@@ -2,7 +2,7 @@ import type { Progress } from './answering'
 import type { Line } from '../core/leading/line'
 import type { Liking, Taste } from '../core/reharm/taste'
 import type { KeptNote } from '../core/tune/melodySchema'
-import type { PlayerBody } from '../core/player/limits'
+import type { PlayerBody } from '../core/player/playerLimits'
 import type { OnTheWay } from '../core/leading/onTheWay'
 import type { StyleName } from '../core/leading/weights'
 import type { Guards } from '../core/reharm/guards'
@@ -65,7 +65,7 @@ export interface WaysQuestion {
 }
 
 /** What is known before all ways are found: how far the search is, or one way more. */
-export type WaysTold = Progress | { way: Way }
+export type VersionsProgress = Progress | { way: FoundVersion }
 /** Why nothing was found where there was a reason; null else. */
 export interface WaysEnd {
   none: string | null
@@ -76,12 +76,14 @@ export interface LinesFound {
   says: string[]
 }
 export interface Between {
-  ways: WayOn[]
+  ways: NextGrip[]
   stops: OnTheWay[]
 }
 
-/** One way through the whole tune: what takes the place of which chords, by the index of the first. */
-export interface Way {
+/**
+ * One way through the whole tune: what takes the place of which chords, by the index of the first.
+ */
+export interface FoundVersion {
   /** 0 to 1. */
   distance: number
   /** It went within a tenth of where it was asked to go. */
@@ -123,7 +125,7 @@ export interface Related {
 }
 
 /** One way to go on from a grip. */
-export interface WayOn {
+export interface NextGrip {
   voicing: Voicing
   motion: number
   /** What each voice does. */

@@ -199,7 +199,8 @@ describe('files of a tune', () => {
     const print = (tuneId: string) =>
       pdf({ params: { tuneId }, request: new Request('http://127.0.0.1/') } as never)
     expect((await print(id)).status).toBe(422)
-    // Of very many bars files are made, and no pages: a staff costs as much for one chord as for four.
+    // Of very many bars files are made, and no pages: a staff costs as much for one chord as for
+    // four.
     const long = aTune(`key: C\n${'| C '.repeat(257)}|`).id
     const midi = await file({
       params: { tuneId: long, format: 'midi' },

@@ -10,7 +10,7 @@ import { daysAgo } from '../features/songbook/entries'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/deleted'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 
 export function loader() {
   const now = Date.now()

@@ -4,7 +4,10 @@ import { refusedFile } from '../features/paper/answers.server'
 import { streamedFile } from '../features/files/streamed.server'
 import type { Route } from './+types/files.backup'
 
-/** All of the book as one file; with `history` every step of undo is in it, with `tune` one tune alone. */
+/**
+ * All of the book as one file; with `history` every step of undo is in it, with `tune` one tune
+ * alone.
+ */
 export function loader({ request }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams
   const tune = asked.get('tune')

@@ -9,8 +9,8 @@ import { bringIn } from '../../db/backup/restore'
 import { faultInWords } from '../../db/connect'
 import { database } from '../database.server'
 import { refusedFile } from '../features/paper/answers.server'
-import { inWorker } from '../services/workers/pool.server'
-import { because, toldByLines } from '../services/forms/ndjson.server'
+import { runJob } from '../services/workers/pool.server'
+import { because, streamLines } from '../services/forms/ndjson.server'
 import type { Route } from './+types/files.restore'
 
 const query = z.object({
@@ -18,7 +18,10 @@ const query = z.object({
   player: z.enum(['keep', 'take']).catch('keep'),
 })
 
-/** Brings in a backup that is sent as the body. The answer tells line by line (NDJSON) how far it is, and at last what came of it. */
+/**
+ * Brings in a backup that is sent as the body. The answer tells line by line (NDJSON) how far it
+ * is, and at last what came of it.
+ */
 export async function action({ request }: Route.ActionArgs) {
   if (!request.body) return refusedFile('There is no file in this request.', 400)
   const asked = query.parse(Object.fromEntries(new URL(request.url).searchParams))
@@ -36,13 +39,13 @@ export async function action({ request }: Route.ActionArgs) {
     )
   }
   let told = 0
-  return toldByLines(
+  return streamLines(
     async (tell, signal) => {
       try {
-        const { fault } = await inWorker(
+        const { fault } = await runJob(
           'lookThrough',
           { file },
-          { signal, mostMs: MOST_MS, onTold: (done, of) => tell({ done, of: 2 * of }) },
+          { signal, mostMs: MOST_MS, onProgress: (done, of) => tell({ done, of: 2 * of }) },
         )
         if (fault !== null) return tell({ fault })
         const restored = await bringIn(db, file, {
@@ -66,5 +69,8 @@ export async function action({ request }: Route.ActionArgs) {
   )
 }
 const TOLD_EVERY_MS = 100
-/** The longest that a backup is looked through, in ms: of the largest that is taken, 8 GB, at 10 MB a second. */
+/**
+ * The longest that a backup is looked through, in ms: of the largest that is taken, 8 GB, at 10 MB
+ * a second.
+ */
 const MOST_MS = 15 * 60_000

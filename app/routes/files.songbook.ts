@@ -4,10 +4,13 @@ import { database } from '../database.server'
 import { streamedFile } from '../features/files/streamed.server'
 import { refusedFile } from '../features/paper/answers.server'
 import { MOST_ROWS } from '../features/songbook/entries'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 import type { Route } from './+types/files.songbook'
 
-/** Every tune of the songbook as a file of its own, in one zip. Grips that were not found yet are left out. */
+/**
+ * Every tune of the songbook as a file of its own, in one zip. Grips that were not found yet are
+ * left out.
+ */
 export const loader = ({ params: { format }, request }: Route.LoaderArgs) => zipOf(format, request)
 
 const chosen = z

@@ -1,12 +1,14 @@
 import { z } from 'zod'
-import { applyEdit } from '../../core/tune/edit'
+import { applyEdit } from '../../core/tune/tuneEdit'
 import { newDocument } from '../../core/tune/document'
 import { createTune } from '../../db/tunes'
 import { withBook } from '../database.server'
-import { inWorker, WorkEnded } from '../services/workers/pool.server'
+import { runJob, WorkEnded } from '../services/workers/pool.server'
 import type { Route } from './+types/files.tunes'
 
-/** The longest that is read of a file, in ms: a songbook of two thousand tunes takes a third of it. */
+/**
+ * The longest that is read of a file, in ms: a songbook of two thousand tunes takes a third of it.
+ */
 const MOST_MS = 20_000
 
 const fileName = z.string().min(1).max(300)
@@ -16,7 +18,7 @@ export async function action({ request }: Route.ActionArgs) {
   const name = fileName.safeParse(new URL(request.url).searchParams.get('name'))
   if (!name.success) return Response.json({ fault: 'The name of the file is missing.' }, { status: 400 })
   const bytes = new Uint8Array(await request.arrayBuffer())
-  const read = await inWorker(
+  const read = await runJob(
     'tunesIn',
     { name: name.data, bytes },
     { signal: request.signal, mostMs: MOST_MS, handed: [bytes.buffer] },

@@ -1,6 +1,6 @@
 import { data } from 'react-router'
 import { z } from 'zod'
-import { parseChord } from '../../core/chord/parse'
+import { parseChord } from '../../core/chord/parseChord'
 import { putInBook, shapesInBook } from '../../db/grips'
 import { database, withBook } from '../database.server'
 import { refusalInWords } from '../../core/refusal'

@@ -1,6 +1,6 @@
 import { data, redirect } from 'react-router'
 import { z } from 'zod'
-import { parseChord } from '../../core/chord/parse'
+import { parseChord } from '../../core/chord/parseChord'
 import { touched, type Frets } from '../../core/neck/instrument'
 import { refusalInWords } from '../../core/refusal'
 import { seedDemoGrips } from '../../db/demoGrips'
@@ -11,7 +11,7 @@ import { GripsFound } from '../features/grips/GripsFound'
 import { ThisGrip } from '../features/grips/ThisGrip'
 import { usePlayable } from '../features/grips/usePlayable'
 import { useGripRead } from '../features/grips/useGripRead'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 import { WayBack } from '../services/forms/Notices'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { marksOfGrip, Neck } from '../services/notation/Neck'
@@ -100,7 +100,10 @@ export const shouldRevalidate = revalidatesWhenAnswered
 
 export const meta: Route.MetaFunction = () => [{ title: 'Grip book · Yellow Heron' }]
 
-/** The player's vocabulary: fret a grip and read its names, find grips of a chord, keep them with tags and notes. */
+/**
+ * The player's vocabulary: fret a grip and read its names, find grips of a chord, keep them with
+ * tags and notes.
+ */
 export default function GripsPage({
   loaderData: { grips, gone, takenOut },
   actionData,

@@ -4,13 +4,13 @@ import { useEffect } from 'react'
 import { data, Form, Link, redirect, useRevalidator, useSubmit } from 'react-router'
 import { z } from 'zod'
 import { analyse } from '../../core/analysis/analyse'
-import { parseChart, TEMPO_RANGE } from '../../core/chart/parse'
+import { parseChart, TEMPO_RANGE } from '../../core/chart/parseChart'
 import { keyAbove } from '../../core/chart/transpose'
 import { keyName } from '../../core/pitch/key'
 import { fromCsv } from '../../core/practice/csv'
 import { dateOf, dayOfDate, daysIn } from '../../core/practice/days'
 import { GRADES, itemKey } from '../../core/practice/grade'
-import { keySteps } from '../../core/practice/keys'
+import { keySteps } from '../../core/practice/keysPractised'
 import { refusalInWords } from '../../core/refusal'
 import type { Db } from '../../db/connect'
 import {
@@ -31,13 +31,13 @@ import { readTune } from '../../db/tunes'
 import { database, withBook } from '../database.server'
 import { BringIn } from '../features/log/BringIn'
 import { DoubtChart, KeysChart, MinutesChart, TempoChart } from '../features/log/LogCharts'
-import { dayInWords, LogDays } from '../features/log/LogDays'
+import { logDayInWords, LogDays } from '../features/log/LogDays'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack } from '../services/forms/Notices'
-import { isWaiting, sendWaiting } from '../services/practice/outbox'
+import { isWaiting, sendWaiting } from '../services/practice/passOutbox'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/log'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 
 /** Days of the chart of minutes. */
 const CHART_DAYS = 90
@@ -197,7 +197,7 @@ export default function LogPage({ loaderData, actionData }: Route.ComponentProps
         <>
           <p>
             {inShort.passes} passes, {Math.round(inShort.minutes)} minutes
-            {inShort.first !== null && `, since ${dayInWords(inShort.first)}`}.
+            {inShort.first !== null && `, since ${logDayInWords(inShort.first)}`}.
           </p>
           <Form
             method="get"

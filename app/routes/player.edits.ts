@@ -2,7 +2,7 @@ import { data } from 'react-router'
 import { z } from 'zod'
 import { changePlayer, forgetLiking, readPlayer } from '../../db/player'
 import { withBook } from '../database.server'
-import { playerChange } from '../../core/player/settings'
+import { playerChange } from '../../core/player/playerSettings'
 import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/player.edits'
 

@@ -14,8 +14,8 @@ import { reachMm } from '../../core/neck/instrument'
 import { INSTRUMENTS, SCALE_LENGTH_RANGE_MM } from '../../core/neck/instruments'
 import { TastePanel } from '../steps/colour/TastePanel'
 import { usePlayerSettings } from '../services/player/PlayerContext'
-import { instrumentSettings, type PlayerSettings } from '../../core/player/settings'
-import { useNumerals } from '../services/notation/numerals'
+import { instrumentSettings, type PlayerSettings } from '../../core/player/playerSettings'
+import { useNumerals } from '../services/notation/numeralCookie'
 import { NetworkSection } from '../features/network/NetworkSection'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/player'
@@ -125,7 +125,8 @@ function InstrumentSection() {
     const issue = next.error?.issues[0]
     setTrouble(issue ? troubleInWords(issue.path, changed.tuning ?? [], issue.message) : '')
   }
-  // What is wrong is said at once; a tuning is taken when it is whole: five strings on the way to six are no instrument of their own.
+  // What is wrong is said at once; a tuning is taken when it is whole: five strings on the way to
+  // six are no instrument of their own.
   const strings = useRef<HTMLInputElement>(null)
   const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   const stringsIn = (text: string) => text.trim().split(/[\s,]+/)
@@ -230,7 +231,10 @@ function troubleInWords(path: readonly PropertyKey[], tuning: readonly string[],
   return `“${tuning[at] ?? ''}”, string ${tuning.length - at}, is no pitch.`
 }
 
-/** What is typed is taken when the field is left or Enter is pressed; out of range it stays as typed, with what is accepted. */
+/**
+ * What is typed is taken when the field is left or Enter is pressed; out of range it stays as
+ * typed, with what is accepted.
+ */
 function NumberField({
   label,
   value,

@@ -1,20 +1,21 @@
-import { isTemplate, TEMPLATES } from '../../core/sheet/layout'
+import { isTemplate, TEMPLATES } from '../../core/sheet/sheetLayout'
 import { readPlayer } from '../../db/player'
 import { database } from '../database.server'
 import { pdfAnswer, refusedFile } from '../features/paper/answers.server'
 import { ownChoice, ownNameOf } from '../features/paper/ownLayouts'
 import { TooMuch } from '../features/paper/bound.server'
-import { FIRST_LAYOUT } from '../features/paper/asked'
+import { FIRST_LAYOUT } from '../features/paper/sheetAddress'
 import { setPdf } from '../features/sets/setSheets.server'
 import { keepPrinted, printedLately } from '../features/paper/printed.server'
-import { because, toldByLines } from '../services/forms/ndjson.server'
-import { numeralsFromCookies } from '../services/notation/numerals'
+import { because, streamLines } from '../services/forms/ndjson.server'
+import { numeralsFromCookies } from '../services/notation/numeralCookie'
 import { WorkEnded } from '../services/workers/pool.server'
 import type { Route } from './+types/set.pdf'
 
 /**
- * A set as one PDF. With `watch` the answer tells line by line (NDJSON) how far it is, `{done, of}`, and at last `{ready}`, the address of the PDF;
- * an answer that is not waited for ends the work.
+ * A set as one PDF. With `watch` the answer tells line by line (NDJSON) how far it is, `{done,
+ * of}`, and at last `{ready}`, the address of the PDF; an answer that is not waited for ends the
+ * work.
  */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams
@@ -42,7 +43,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       throw error
     }
   }
-  return toldByLines(
+  return streamLines(
     async (tell, signal) => {
       const made = await setPdf(database(), params.setId, {
         ...how,

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { data, Form, Link, redirect } from 'react-router'
 import { z } from 'zod'
 import { refusalInWords } from '../../core/refusal'
-import { TEMPLATE_NAMES, TEMPLATES } from '../../core/sheet/layout'
+import { TEMPLATE_NAMES, TEMPLATES } from '../../core/sheet/sheetLayout'
 import type { Db } from '../../db/connect'
 import { layoutNamesOf } from '../../db/layouts'
 import {
@@ -23,12 +23,12 @@ import { ownChoice } from '../features/paper/ownLayouts'
 import { SetOrder } from '../features/sets/SetOrder'
 import { howInSet, setName, setNote } from '../features/sets/setForms'
 import { usePrinted } from '../features/paper/usePrinted'
-import { wordsOf } from '../features/songbook/entries'
+import { searchWordsOf } from '../features/songbook/entries'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack, Working } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/set'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 
 /** Tunes offered to be put in, at a time. */
 const OFFERED = 12
@@ -56,9 +56,11 @@ export function loader({ params, request }: Route.LoaderArgs) {
       set.tunes.flatMap(({ tuneId, deleted }) => (tuneId === null || deleted ? [] : [tuneId])),
     ),
     q,
-    offered: listTunes(db, { words: wordsOf(q), most: OFFERED, sort: q ? 'title' : 'touched' }).entries.map(
-      ({ id, title }) => ({ id, title }),
-    ),
+    offered: listTunes(db, {
+      words: searchWordsOf(q),
+      most: OFFERED,
+      sort: q ? 'title' : 'touched',
+    }).entries.map(({ id, title }) => ({ id, title })),
     out: z.uuid().nullable().catch(null).parse(asked.get('out')),
   }
 }

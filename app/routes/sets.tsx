@@ -11,7 +11,7 @@ import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/un
 import { Refused, WayBack } from '../services/forms/Notices'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/sets'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 
 export function loader({ request }: Route.LoaderArgs) {
   const now = Date.now()

@@ -6,14 +6,20 @@ import { placeName } from '../../core/chart/chart'
 import { formatOf, SAVED_FORMATS } from '../../core/formats/names'
 import { refusalInWords } from '../../core/refusal'
 import { STRAIGHT } from '../../core/rhythm/swing'
-import { layoutAddress, layoutName, MOST_LAYOUTS, sheetLayout, showsGrips } from '../../core/sheet/layout'
+import {
+  layoutAddress,
+  layoutName,
+  MOST_LAYOUTS,
+  sheetLayout,
+  showsGrips,
+} from '../../core/sheet/sheetLayout'
 import { isAccompanied, swingOf } from '../../core/tune/accompaniment'
-import { readTuneDocument } from '../../core/tune/reading'
+import { readTuneDocument } from '../../core/tune/tuneReading'
 import { keepLayout, layoutsOf, letLayoutGo, takeLayoutBack } from '../../db/layouts'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
 import { database, withBook } from '../database.server'
-import { layoutAsked } from '../features/paper/asked'
+import { layoutAsked } from '../features/paper/sheetAddress'
 import { refuseTooMuch, tooMuchToDraw } from '../features/paper/bound.server'
 import { PageView } from '../features/paper/PageView'
 import { LayoutChoice, SheetComposer } from '../features/paper/SheetComposer'
@@ -21,11 +27,11 @@ import { usePrinted } from '../features/paper/usePrinted'
 import { sheetPages, tuneAsked } from '../features/paper/sheetPages.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack, Working } from '../services/forms/Notices'
-import { numeralsFromCookies } from '../services/notation/numerals'
+import { numeralsFromCookies } from '../services/notation/numeralCookie'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import { useEveryGrip } from '../steps/sheet/useEveryGrip'
 import type { Route } from './+types/sheet'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 import { PlacesMenu } from '../theme/Places'
 import '../features/paper/paper.css'
 
@@ -116,7 +122,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.document.title ?? 'Tune'} · sheet` },
 ]
 
-/** The page for the music stand, composed: what it carries at the side, the pages as they are printed, and files to take along. */
+/**
+ * The page for the music stand, composed: what it carries at the side, the pages as they are
+ * printed, and files to take along.
+ */
 export default function SheetPage({ loaderData, actionData }: Route.ComponentProps) {
   const { id, revision, document, sheet, layout, from, kept, version, takenOut } = loaderData
   const {

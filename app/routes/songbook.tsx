@@ -24,18 +24,17 @@ import { FirstSteps, type FirstHeard } from '../features/first/FirstSteps'
 import { database, withBook } from '../database.server'
 import { revalidatesWhenAnswered, unlessUnreachable } from '../services/forms/unlessUnreachable'
 import { Refused, WayBack } from '../services/forms/Notices'
-import { MOST_ROWS, ROWS_A_PAGE, rowOf, wordsOf } from '../features/songbook/entries'
+import { MOST_ROWS, ROWS_A_PAGE, rowOf, searchWordsOf } from '../features/songbook/entries'
 import { doneInBook, songbookIntents } from '../features/songbook/done.server'
-import { Row } from '../features/songbook/Row'
+import { TuneRow } from '../features/songbook/TuneRow'
 import { Several } from '../features/songbook/Several'
 import { TagLine } from '../features/songbook/TagLine'
 import { useChoice } from '../features/songbook/useChoice'
 import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/songbook'
-import { fieldsOf } from '../services/forms/fields'
+import { fieldsOf } from '../services/forms/formFields'
 
-/** What stands of each tune, and what it can be sorted by. */
 /** What is latest and what is furthest comes first; the rest goes by letters and numbers. */
 const directionOf = (by: SongbookSort): 'ascending' | 'descending' =>
   by === 'touched' || by === 'far' ? 'descending' : 'ascending'
@@ -66,7 +65,7 @@ export function loader({ request }: Route.LoaderArgs) {
     Object.fromEntries(new URL(request.url).searchParams),
   )
   const { entries, found, total } = listTunes(database(), {
-    words: wordsOf(q),
+    words: searchWordsOf(q),
     numerals: numeralsAsked(q),
     tag,
     twice: twice !== null,
@@ -278,7 +277,8 @@ function TunesTable({
 }: TableProps) {
   const [renaming, setRenaming] = useState<string | null>(null)
   const busy = useNavigation().state !== 'idle'
-  // The field closes when the new title is there, and stays with what was typed when it could not be sent.
+  // The field closes when the new title is there, and stays with what was typed when it could not
+  // be sent.
   useEffect(() => {
     if (!done) setRenaming(null)
   }, [rows, done])
@@ -320,7 +320,7 @@ function TunesTable({
       </thead>
       <tbody>
         {rows.map((row) => (
-          <Row
+          <TuneRow
             key={row.id}
             row={row}
             renaming={renaming === row.id}

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { TEMPO_RANGE } from '../../core/chart/parse'
+import { TEMPO_RANGE } from '../../core/chart/parseChart'
 import { parseKey } from '../../core/pitch/key'
 import { layoutsOf } from '../../db/layouts'
 import { readPlayer } from '../../db/player'
@@ -9,8 +9,8 @@ import { madeOr, refusedFile } from '../features/paper/answers.server'
 import { tooMuchToDraw } from '../features/paper/bound.server'
 import { sheetPages, tuneAsked, withGrips } from '../features/paper/sheetPages.server'
 import { ownNameOf } from '../features/paper/ownLayouts'
-import { isShown, SHOWN, STAND_LAYOUTS, standing } from '../features/stand/shown'
-import { numeralsFromCookies } from '../services/notation/numerals'
+import { isShown, SHOWN_ON_STAND, STAND_LAYOUTS, layoutOnStand } from '../features/stand/shown'
+import { numeralsFromCookies } from '../services/notation/numeralCookie'
 import { tuneHeard } from '../services/sound/tuneHeard'
 import type { Route } from './+types/stand.pages'
 
@@ -29,7 +29,7 @@ const query = z.object({
   tempo: z.coerce.number().int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1]).nullable().default(null),
   note: z.string().max(200).default(''),
   shown: z.union([
-    z.enum(SHOWN),
+    z.enum(SHOWN_ON_STAND),
     z
       .string()
       .max(60)
@@ -39,7 +39,10 @@ const query = z.object({
   height: side,
 })
 
-/** A tune on the stand: its pages for a window upright and across, and how it is heard, so that neither a turn of the tablet nor playing asks the server again. */
+/**
+ * A tune on the stand: its pages for a window upright and across, and how it is heard, so that
+ * neither a turn of the tablet nor playing asks the server again.
+ */
 export async function loader({ request }: Route.LoaderArgs) {
   const asked = query.safeParse(Object.fromEntries(new URL(request.url).searchParams))
   if (!asked.success) return refusedFile(`This cannot be shown: ${z.prettifyError(asked.error)}`, 400)
@@ -52,7 +55,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   if (tooLong !== null) return refusedFile(tooLong, 422)
   const own = ownNameOf(shown)
   const kept = own === null ? undefined : layoutsOf(database(), tune).find(({ name }) => name === own)
-  const layout = kept ? standing(kept.layout) : STAND_LAYOUTS[isShown(shown) ? shown : 'grips'].layout
+  const layout = kept ? layoutOnStand(kept.layout) : STAND_LAYOUTS[isShown(shown) ? shown : 'grips'].layout
   const school = numeralsFromCookies(request.headers.get('cookie'))
   // Looked for once, for both ways of the window and for what is heard.
   return madeOr(async () => {

@@ -8,9 +8,9 @@ import { keyName, parseKey } from '../../core/pitch/key'
 import { must } from '../../core/result'
 import type { Question, QuestionKind } from '../../core/practice/questions/question'
 import { QUESTION_KINDS } from '../../core/practice/questions/question'
-import { withEveryGrip } from '../../core/tune/problem'
+import { withEveryGrip } from '../../core/tune/searchQuestion'
 import { keptVoicings } from '../../core/tune/keptGrips'
-import { madeChord, readTuneDocument } from '../../core/tune/reading'
+import { madeChord, readTuneDocument } from '../../core/tune/tuneReading'
 import { listGrips } from '../../db/grips'
 import { readPlayer } from '../../db/player'
 import { readTune } from '../../db/tunes'
@@ -20,18 +20,18 @@ import { refuseTooMuch, tooMuch } from '../features/paper/bound.server'
 import { database } from '../database.server'
 import { Answering } from '../features/trainer/Answering'
 import { useTraining, type AskedAbout, type Training } from '../features/trainer/useTraining'
-import { actOn, type KeyRow } from '../services/keys/keys'
+import { actOn, type KeyRow } from '../services/keys/keyTable'
 import { useKeys } from '../services/keys/useKeys'
 import { engravedWords } from '../../core/chord/engraved'
 import { GripDiagram } from '../services/notation/GripDiagram'
-import { BARS_IN_SYSTEM, unitsOf } from '../services/notation/layout'
+import { BARS_IN_SYSTEM, unitsOf } from '../services/notation/systemLayout'
 import { Threads } from '../services/notation/Threads'
 import { usePlayerSettings } from '../services/player/PlayerContext'
 import type { LoggedPass } from '../../core/practice/passSchema'
-import { logPass, sendWaiting } from '../services/practice/outbox'
+import { logPass, sendWaiting } from '../services/practice/passOutbox'
 import { zoneHere } from '../services/practice/usePracticeLog'
 import { excerptOf } from '../services/sound/schedule'
-import { SOUND } from '../services/sound/store'
+import { SOUND } from '../services/sound/soundStore'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/trainer'
 
@@ -234,7 +234,9 @@ const passOf = (
   hurt: false,
 })
 
-/** @param waiting no session runs: the first question of the next one stands behind what begins it */
+/**
+ * @param waiting no session runs: the first question of the next one stands behind what begins it
+ */
 function trainerKeys(training: Training, waiting: boolean, hear: (question: Question) => void): KeyRow[] {
   const { question, answered } = training
   return [

@@ -5,9 +5,12 @@ import { copyTune, editTune, readTune, stepHistory, type WriteOutcome } from '..
 import { database, withBook } from '../database.server'
 import { refusalInWords } from '../../core/refusal'
 import type { Route } from './+types/tune.edits'
-import { tuneEdit } from '../../core/tune/edit'
+import { tuneEdit } from '../../core/tune/tuneEdit'
 
-/** What a tab sends: one edit, one step of history, or its edits to be kept as a copy. With the revision it saw, and an id by which a repetition is known. */
+/**
+ * What a tab sends: one edit, one step of history, or its edits to be kept as a copy. With the
+ * revision it saw, and an id by which a repetition is known.
+ */
 const of = { id: z.uuid().optional(), base: z.uuid() }
 /** Edits that can wait in one tab. */
 const MOST_WAITING = 10_000
@@ -21,7 +24,10 @@ export function loader({ params }: Route.LoaderArgs) {
   return readTune(database(), params.tuneId) ?? missing()
 }
 
-/** 200 with the new state; 409 with the present state when another tab wrote first; 400, 404 or 503 with a message. */
+/**
+ * 200 with the new state; 409 with the present state when another tab wrote first; 400, 404 or 503
+ * with a message.
+ */
 export async function action({ request, params }: Route.ActionArgs) {
   const body: unknown = await request.json().catch(() => null)
   const wanted = writeRequest.safeParse(body)

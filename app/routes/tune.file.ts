@@ -5,11 +5,13 @@ import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
 import { fileAnswer, madeOr, refusedFile } from '../features/paper/answers.server'
 import { tooMuch } from '../features/paper/bound.server'
-import { inWorker } from '../services/workers/pool.server'
+import { runJob } from '../services/workers/pool.server'
 import type { Route } from './+types/tune.file'
 
-/** The tune as a file to be opened elsewhere; with `?swung` a MIDI file has the feel that is heard, with `?voices` MusicXML and ABC have the
- * comping as the voices that sound and not as slashes. */
+/**
+ * The tune as a file to be opened elsewhere; with `?swung` a MIDI file has the feel that is heard,
+ * with `?voices` MusicXML and ABC have the comping as the voices that sound and not as slashes.
+ */
 export async function loader({ params: { format, tuneId }, request }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams
   const swung = asked.has('swung')
@@ -27,7 +29,7 @@ export async function loader({ params: { format, tuneId }, request }: Route.Load
   if (tooLong !== null) return refusedFile(tooLong, 422)
   const player = readPlayer(database())
   return madeOr(async () => {
-    const { content, encoding } = await inWorker(
+    const { content, encoding } = await runJob(
       'file',
       { document, player, format, swung, comping },
       { signal: request.signal },

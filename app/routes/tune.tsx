@@ -1,9 +1,9 @@
 import { useCallback } from 'react'
 import { data, redirect } from 'react-router'
-import { placeOf } from '../../db/songbook'
+import { placeInSongbook } from '../../db/songbook'
 import { readTune } from '../../db/tunes'
 import { database } from '../database.server'
-import { keptHere, pagesAddress, windowAsked } from '../features/stand/asked'
+import { keptHere, pagesAddress, windowAsked } from '../features/stand/standAddress'
 import { useStepAskedFor } from '../services/offline/useKept'
 import { ROOMS, roomNamed } from '../steps/rooms'
 import { Workspace } from '../workspace/Workspace'
@@ -12,7 +12,7 @@ import type { Route } from './+types/tune'
 export function loader({ params }: Route.LoaderArgs) {
   const state = readTune(database(), params.tuneId)
   if (!state) throw data('This tune is not in the songbook.', 404)
-  const place = placeOf(database(), params.tuneId)
+  const place = placeInSongbook(database(), params.tuneId)
   if (!roomNamed(params.step))
     throw redirect(`/tunes/${params.tuneId}/${roomNamed(place?.step)?.name ?? ROOMS[0]!.name}`)
   return { state, at: place?.slot ?? null }
@@ -33,7 +33,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.state.document.title ?? 'Tune'} · Yellow Heron` },
 ]
 
-/** Where a tune is read away from the workspace: practised, printed and on the stand, as large as this window has it. */
+/**
+ * Where a tune is read away from the workspace: practised, printed and on the stand, as large as
+ * this window has it.
+ */
 function readAway(tune: string): string[] {
   const stand = { tune, title: '', key: null, tempo: null, version: null, note: '' }
   const window = windowAsked({ width: innerWidth, height: innerHeight - STRIP_PX }, keptHere(), null)

@@ -1,12 +1,15 @@
 /** Faults of one page that are told; one that fails in a circle says the same. */
 const MOST_TOLD = 5
 
-/** Tells the server of faults nobody caught, for its log: their kind and their places in the program, not their words. */
+/**
+ * Tells the server of faults nobody caught, for its log: their kind and their places in the
+ * program, not their words.
+ */
 export function tellFaultsOfPage(): void {
-  let told = 0
+  let reported = 0
   const tell = (error: unknown) => {
-    if (!(error instanceof Error) || told >= MOST_TOLD) return
-    told += 1
+    if (!(error instanceof Error) || reported >= MOST_TOLD) return
+    reported += 1
     const places = (error.stack ?? '').split('\n').filter((line) => /^\s*at /.test(line))
     const body = {
       name: error.name.slice(0, 60),

@@ -5,12 +5,12 @@ import type { TuneState } from '../../db/tunes'
 import { RoomFrame } from '../services/room/RoomFrame'
 import type { MusicShown, Room } from '../services/room/room'
 import { Music } from '../services/systems/Music'
-import { rowsTold } from '../services/room/rows'
+import { rowsTold } from '../services/room/rowsContext'
 import { useKnownTune } from '../services/tune/TuneContext'
 import { Workspace } from '../workspace/Workspace'
 import { ROOMS, roomNamed } from './rooms'
 
-jest.mock('../services/workers/client', () => ({ OFFICES: {}, WorkerFault: class extends Error {} }))
+jest.mock('../services/workers/workerPool', () => ({ WORKER_POOLS: {}, WorkerFault: class extends Error {} }))
 
 const state: TuneState = {
   id: '5f0c8a52-93c3-4f7e-9a55-4f2f6f0a8b11',
@@ -43,7 +43,10 @@ function Counting(music: Partial<MusicShown>) {
 
 const counts = rowsTold<string>()
 const other = rowsTold<string>()
-/** A row of the counting room; it would read what another room tells its own rows, if that reached it. */
+/**
+ * A row of the counting room; it would read what another room tells its own rows, if that reached
+ * it.
+ */
 function CountRow() {
   return (
     <p>

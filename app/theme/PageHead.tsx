@@ -2,7 +2,10 @@ import type { ReactNode } from 'react'
 import { Places } from './Places'
 import { ThemeSwitch } from './ThemeSwitch'
 
-/** The head of a page that is no tune: its title, the way to every place, and the theme. @param children what else is said there */
+/**
+ * The head of a page that is no tune: its title, the way to every place, and the theme. @param
+ * children what else is said there
+ */
 export function PageHead({ title, children }: { title: string; children?: ReactNode }) {
   return (
     <header className="songbook-head">

@@ -13,8 +13,11 @@ export const PLACES: readonly (readonly [address: string, label: string])[] = [
   ['/guide', 'Guide'],
 ]
 
-/** The place that an address belongs to: a set is of the sets, a tune and a deleted one are of the songbook. */
-export function placeOf(path: string): string | null {
+/**
+ * The place that an address belongs to: a set is of the sets, a tune and a deleted one are of the
+ * songbook.
+ */
+export function sectionOfAddress(path: string): string | null {
   if (/^\/($|deleted|tunes\/)/.test(path)) return '/'
   return (
     PLACES.map(([address]) => address).find(
@@ -24,7 +27,7 @@ export function placeOf(path: string): string | null {
 }
 
 function PlaceLinks() {
-  const here = placeOf(useLocation().pathname)
+  const here = sectionOfAddress(useLocation().pathname)
   return PLACES.map(([address, label]) => (
     <Link key={address} to={address} aria-current={address === here ? 'page' : undefined}>
       {label}

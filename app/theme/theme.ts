@@ -2,7 +2,10 @@ import { createTheme, type Theme } from '@mui/material/styles'
 
 export type ThemeName = 'morning' | 'dusk'
 
-/** The one palette. MUI writes it as CSS variables (`--heron-palette-…`), which base.css gives short names for everything that is not MUI. */
+/**
+ * The one palette. MUI writes it as CSS variables (`--heron-palette-…`), which base.css gives short
+ * names for everything that is not MUI.
+ */
 export const PALETTES = {
   morning: {
     paper: '#FBF7EC',
@@ -142,7 +145,8 @@ export const THEME: Theme = createTheme({
     },
     // Flat as everything here: a thumb with an edge instead of a shadow.
     MuiSwitch: { styleOverrides: { thumb: { boxShadow: 'inset 0 0 0 1px var(--soft)' } } },
-    // Without the rules by which a browser's own filling in is noticed (nothing here is filled in so): put in and out with every field, they had all styles of the page looked up again.
+    // Without the rules by which a browser's own filling in is noticed (nothing here is filled in
+    // so): put in and out with every field, they had all styles of the page looked up again.
     MuiInputBase: { defaultProps: { disableInjectingGlobalStyles: true } },
     MuiTextField: { defaultProps: { variant: 'standard' } },
     MuiTooltip: {

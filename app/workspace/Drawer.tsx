@@ -2,7 +2,10 @@ import Button from '@mui/material/Button'
 import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { useListening } from '../services/forms/useListening'
 
-/** Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over it. */
+/**
+ * Where the window is too narrow for a drawer beside the music, in px: it is a sheet pulled up over
+ * it.
+ */
 const NARROW = '(max-width: 900px)'
 
 interface Props {
@@ -12,11 +15,15 @@ interface Props {
   children: ReactNode
 }
 
-/** What is said of the selected chord: beside the music, or a sheet over it that opens at a touch on a chord. */
+/**
+ * What is said of the selected chord: beside the music, or a sheet over it that opens at a touch on
+ * a chord.
+ */
 export function Drawer({ name, walks, children }: Props) {
   const [open, setOpen] = useState(false)
-  // Come from another room, or on the way from chord to chord by keys, the player sees the music first, and what is said of the chord in the next frame: it
-  // does not hold up the next key. What is done to a chord, or a touch on another, is seen here at once.
+  // Come from another room, or on the way from chord to chord by keys, the player sees the music
+  // first, and what is said of the chord in the next frame: it does not hold up the next key. What
+  // is done to a chord, or a touch on another, is seen here at once.
   const now = useMemo(() => ({ name, children }), [name, children])
   const listening = useListening()
   const late = useDeferredValue(now, listening ? { name, children: null } : now)

@@ -14,7 +14,10 @@ interface Props {
 /** The first two of the first steps are told in the songbook. */
 const TOLD_BEFORE = 2
 
-/** The rest of the first steps, each told as its room says it, in the room where it is done, until it is done or skipped. */
+/**
+ * The rest of the first steps, each told as its room says it, in the room where it is done, until
+ * it is done or skipped.
+ */
 export function FirstStrip({ room, rooms, document, onRoom }: Props) {
   const {
     settings: { firstSteps },

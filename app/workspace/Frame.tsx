@@ -3,7 +3,7 @@ import { memo, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useGrips } from '../services/grips/GripsContext'
 import { KeysDialog } from '../services/keys/KeysDialog'
-import { actOn } from '../services/keys/keys'
+import { actOn } from '../services/keys/keyTable'
 import { useKeys } from '../services/keys/useKeys'
 import { useKeptTune } from '../services/offline/useKept'
 import { Guarded } from '../services/room/Guarded'
@@ -13,12 +13,12 @@ import { usePlaceKept } from '../services/tune/usePlaceKept'
 import { useSelection } from '../services/selection/SelectionContext'
 import { saveSound } from '../services/sound/saveSound'
 import { levelsHeard, useSound, usePlaying } from '../services/sound/SoundContext'
-import { SOUND } from '../services/sound/store'
+import { SOUND } from '../services/sound/soundStore'
 import { Transport } from '../services/sound/Transport'
 import { FIRST_CHART } from '../services/tune/firstChart'
 import { useKnownTune } from '../services/tune/TuneContext'
-import { hearingInWords, silenceInWords } from '../services/words/places'
-import { useSteady } from '../services/words/steady'
+import { hearingInWords, silenceInWords } from '../services/words/placeWords'
+import { useStableCallback } from '../services/words/stable'
 import { useWorkerFault } from '../services/workers/workerFault'
 import { Drawer } from './Drawer'
 import { useEverywhereKeys } from './everywhereKeys'
@@ -35,8 +35,9 @@ interface FrameProps {
 }
 
 /**
- * What stands around every room: title and steps above, its bar, the music, its drawer, and the transport below. It stays when the player goes from
- * room to room, and with it the focus, the place in the music and what is drawn already.
+ * What stands around every room: title and steps above, its bar, the music, its drawer, and the
+ * transport below. It stays when the player goes from room to room, and with it the focus, the
+ * place in the music and what is drawn already.
  */
 export const Frame = memo(function Frame({ slot, rooms, kept }: FrameProps) {
   const { room, parts } = useRoomShown(slot)
@@ -67,10 +68,10 @@ export const Frame = memo(function Frame({ slot, rooms, kept }: FrameProps) {
       ),
   )
 
-  const onTitle = useSteady((title: string) => edit({ kind: 'title', title }))
-  const onHistory = useSteady((direction: 'undo' | 'redo') => void session.step(direction))
-  const onRoom = useSteady((other: Room) => void goTo(other))
-  const onKeys = useSteady(() => setKeysOpen(true))
+  const onTitle = useStableCallback((title: string) => edit({ kind: 'title', title }))
+  const onHistory = useStableCallback((direction: 'undo' | 'redo') => void session.step(direction))
+  const onRoom = useStableCallback((other: Room) => void goTo(other))
+  const onKeys = useStableCallback(() => setKeysOpen(true))
 
   return (
     <div className="workspace">
@@ -181,15 +182,18 @@ function NoChords({ typed, onBegin }: { typed: boolean; onBegin: () => void }) {
   )
 }
 
-/** The transport with what is heard in the room. @param beside what is heard beside the new line, by name */
+/**
+ * The transport with what is heard in the room. @param beside what is heard beside the new line, by
+ * name
+ */
 function TransportHere({ heard, beside }: { heard: HeardNow; beside: string | null }) {
   const { document, reading, edit } = useKnownTune()
   const { search, plain } = useGrips()
   const { hearing, setHearing, heardTempo, play } = useSound()
   const { playing, trouble } = usePlaying()
   const hearingHere = useMemo(() => ({ ...hearing, version: heard.version }), [hearing, heard.version])
-  const onTempo = useSteady((tempo: number) => edit({ kind: 'tempo', tempo }))
-  const onSave = useSteady(() =>
+  const onTempo = useStableCallback((tempo: number) => edit({ kind: 'tempo', tempo }))
+  const onSave = useStableCallback(() =>
     saveSound(heard.schedule, heardTempo, document.title, levelsHeard(document.rhythm)),
   )
   const silence = silenceInWords(reading.chords, heard.sequence, [search.state.kind, plain.state.kind])

@@ -11,7 +11,9 @@ interface Props {
   session: TuneSession
 }
 
-/** Everything that is not simply saved: said where the music is, with a way out that loses nothing. */
+/**
+ * Everything that is not simply saved: said where the music is, with a way out that loses nothing.
+ */
 export function KeepingNotices({ view: { status, keptHere, aside, title }, unread, session }: Props) {
   const onFile = () =>
     saveFile(new Blob([session.asFile()], { type: 'application/json' }), `${fileNameFrom(title)} kept.json`)

@@ -1,8 +1,8 @@
-import type { KeyRow } from '../services/keys/keys'
+import type { KeyRow } from '../services/keys/keyTable'
 import type { Room } from '../services/room/room'
 import { useSelection, type Bank } from '../services/selection/SelectionContext'
 import { COUNT_INS, usePlaying, useSound } from '../services/sound/SoundContext'
-import { SOUND } from '../services/sound/store'
+import { SOUND } from '../services/sound/soundStore'
 import { useKnownTune } from '../services/tune/TuneContext'
 
 const VERSIONS = { p: 'plain', n: 'new', b: 'both', v: 'turn' } as const

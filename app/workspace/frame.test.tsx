@@ -3,8 +3,8 @@ import type { ReactElement } from 'react'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { newDocument, type TuneDocument } from '../../core/tune/document'
-import { DEFAULT_PLAYER, FIRST_STEPS, type PlayerSettings } from '../../core/player/settings'
-import { parseChart } from '../../core/chart/parse'
+import { DEFAULT_PLAYER, FIRST_STEPS, type PlayerSettings } from '../../core/player/playerSettings'
+import { parseChart } from '../../core/chart/parseChart'
 import { barInWords } from '../services/notation/BarHead'
 import { SungWords } from '../services/notation/SungWords'
 import { PlayerContext } from '../services/player/PlayerContext'
@@ -14,7 +14,7 @@ import { FirstStrip } from './FirstStrip'
 import { Header } from './Header'
 import { KeepingNotices } from './KeepingNotices'
 
-jest.mock('../services/workers/client', () => ({ OFFICES: {}, WorkerFault: class extends Error {} }))
+jest.mock('../services/workers/workerPool', () => ({ WORKER_POOLS: {}, WorkerFault: class extends Error {} }))
 
 const nothing = () => undefined
 const drawn = (element: ReactElement, firstSteps: PlayerSettings['firstSteps'] = 'away') =>

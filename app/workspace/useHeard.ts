@@ -2,7 +2,7 @@ import { useDeferredValue, useEffect, useMemo, useRef } from 'react'
 import { accompanied, isAccompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
 import type { LineChord } from '../../core/tune/decisions'
 import type { TuneDocument } from '../../core/tune/document'
-import type { TuneChord, TuneReading } from '../../core/tune/reading'
+import type { TuneChord, TuneReading } from '../../core/tune/tuneReading'
 import type { Voicing } from '../../core/voicing/voicing'
 import { useGrips } from '../services/grips/GripsContext'
 import type { RoomPlays } from '../services/room/room'
@@ -20,7 +20,7 @@ import { sequenceOf, type Sequence } from '../services/sound/sequence'
 import { usePlaying, useSound } from '../services/sound/SoundContext'
 import { levelsOf } from '../services/sound/voiceHeard'
 import { useKnownTune } from '../services/tune/TuneContext'
-import { countInBeats } from '../services/words/places'
+import { countInBeats } from '../services/words/placeWords'
 
 export interface HeardNow {
   schedule: Schedule
@@ -34,7 +34,10 @@ const NOTHING_HEARD: Schedule = { strikes: [], clicks: [], countIn: 0, length: 0
 
 type Grips = ReadonlyMap<string, Pick<Voicing, 'midis' | 'strings'>>
 
-/** What Play plays: both lines from the selection on with their band, or what the room plays instead; told to the sound, which takes it up while it plays. */
+/**
+ * What Play plays: both lines from the selection on with their band, or what the room plays
+ * instead; told to the sound, which takes it up while it plays.
+ */
 export function useHeard({ score, beside, voice = 'all', rhythm: tried }: RoomPlays = {}): HeardNow {
   const { document, reading } = useKnownTune()
   const { voicings, plain: plainSearch, plainSounds, soundingHome } = useGrips()
@@ -63,7 +66,8 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: RoomPl
   // What each line's band plays of the whole tune is worked out once, wherever the playing begins.
   const order = sequence.range === 'stretch' ? 'written' : 'played'
   const wanted = LINES_OF[version]
-  // What a band plays takes longer to work out than anything else of a page, and nobody hears it before the page listens.
+  // What a band plays takes longer to work out than anything else of a page, and nobody hears it
+  // before the page listens.
   const opened = useDeferredValue(true, false)
   const plays = (line: HeardLine) => opened && withBand && !score && wanted.includes(line)
   const plain = usePlayed(plays('plain') ? reading : null, 'plain', rhythm, melody, plainGrips, order)

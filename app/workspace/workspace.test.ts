@@ -1,13 +1,13 @@
 import { newDocument } from '../../core/tune/document'
 import fc from 'fast-check'
-import { parseChart } from '../../core/chart/parse'
-import { systemsOf } from '../services/notation/layout'
-import { inHome, inLine, moved, rangeOf } from '../services/selection/selection'
-import { madeChord, readTuneDocument } from '../../core/tune/reading'
-import { DEFAULT_PLAYER } from '../../core/player/settings'
+import { parseChart } from '../../core/chart/parseChart'
+import { systemsOf } from '../services/notation/systemLayout'
+import { inHome, inLine, moveFocus, rangeOf } from '../services/selection/selection'
+import { madeChord, readTuneDocument } from '../../core/tune/tuneReading'
+import { DEFAULT_PLAYER } from '../../core/player/playerSettings'
 import { keptVoicings } from '../../core/tune/keptGrips'
 import { summaryOf } from '../../db/summary'
-import { rowOf, wordsOf } from '../features/songbook/entries'
+import { rowOf, searchWordsOf } from '../features/songbook/entries'
 
 describe('a document read for the screen', () => {
   const read = (text: string, more: object = {}) =>
@@ -126,9 +126,9 @@ describe('the systems', () => {
 })
 
 test('the selection stays within the tune and stretches from its anchor', () => {
-  expect(moved({ anchor: 2, focus: 2 }, -5, false, 4)).toEqual({ anchor: 0, focus: 0 })
-  expect(rangeOf(moved({ anchor: 2, focus: 2 }, -1, true, 4))).toEqual([1, 2])
-  expect(moved({ anchor: 0, focus: 3 }, 1, true, 4)).toEqual({ anchor: 0, focus: 3 })
+  expect(moveFocus({ anchor: 2, focus: 2 }, -5, false, 4)).toEqual({ anchor: 0, focus: 0 })
+  expect(rangeOf(moveFocus({ anchor: 2, focus: 2 }, -1, true, 4))).toEqual([1, 2])
+  expect(moveFocus({ anchor: 0, focus: 3 }, 1, true, 4)).toEqual({ anchor: 0, focus: 3 })
 })
 
 test('a selection goes from line to line: what stands for a chord, and the chord something stands for', () => {
@@ -151,7 +151,7 @@ describe('the songbook page', () => {
     place: null,
     touchedAt,
   })
-  test('a search is its words', () => expect(wordsOf('  water  D9 ')).toEqual(['water', 'D9']))
+  test('a search is its words', () => expect(searchWordsOf('  water  D9 ')).toEqual(['water', 'D9']))
   test('a row says key (found where none is given), metre, bars and when', () => {
     expect(rowOf(entry('A', 'meter: 3/4\n| Am | E7 | Am |'), now)).toMatchObject({
       key: { mode: 'minor', tonic: { letter: 5, alter: 0 } },

@@ -1,8 +1,8 @@
-import { chord } from '../../core/chord/parse'
+import { chord } from '../../core/chord/parseChord'
 
 /**
- * Speed as ratios against a baseline measured in the same run: a ratio means the same on any machine. Milliseconds are
- * printed only to give an idea.
+ * Speed as ratios against a baseline measured in the same run: a ratio means the same on any
+ * machine. Milliseconds are printed only to give an idea.
  */
 export function time<T>(run: () => T, rounds = 3): { ms: number; value: T } {
   let best = Infinity

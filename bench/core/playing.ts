@@ -1,5 +1,5 @@
 import { analyse } from '../../core/analysis/analyse'
-import { parseChart } from '../../core/chart/parse'
+import { parseChart } from '../../core/chart/parseChart'
 import { slotsOf } from '../../core/chart/chart'
 import { itemsOf } from '../../core/practice/items'
 import { planOf } from '../../core/practice/plan'
@@ -12,15 +12,15 @@ import { figureNamed } from '../../core/rhythm/figures'
 import { layFigure } from '../../core/rhythm/lay'
 import { accompanied } from '../../core/tune/accompaniment'
 import { newDocument } from '../../core/tune/document'
-import { readTuneDocument } from '../../core/tune/reading'
+import { readTuneDocument } from '../../core/tune/tuneReading'
 import { PLAIN_RHYTHM } from '../../core/tune/rhythmSchema'
-import { chord } from '../../core/chord/parse'
+import { chord } from '../../core/chord/parseChord'
 import { bestLines } from '../../core/leading/lead'
 import { weightsFrom } from '../../core/leading/weights'
 import { choicesUnder, harmonise } from '../../core/melody/harmonise'
 import { parsePitch } from '../../core/pitch/note'
-import { TUNE_LIMITS } from '../../core/voicing/limits'
-import type { Limits } from '../../core/voicing/limits'
+import { TUNE_LIMITS } from '../../core/voicing/gripLimits'
+import type { Limits } from '../../core/voicing/gripLimits'
 import { time, row, ms, TUNE } from './measured'
 
 /** A chord melody at full density: the whole tune weighed together, against each note by itself. */
@@ -101,8 +101,10 @@ export function band() {
   row('a whole band, 64 bars : reading the chart', whole.ms / read.ms, 'times', ms(whole.ms))
 }
 
-/** Practice: a plan for a tune of 64 bars with a long log, against reading what the log says of it. */
-export function practice() {
+/**
+ * Practice: a plan for a tune of 64 bars with a long log, against reading what the log says of it.
+ */
+export function practiceBench() {
   const text = `key: C\n${Array.from({ length: 16 }, () => '| Cmaj7 A7 | Dm7 G7 | Em7 | Bbmaj7 Eb7 |').join('\n')}`
   const chart = parseChart(text)
   const slots = slotsOf(chart)

@@ -4,13 +4,13 @@ import { modulo, noteName, pitchClass } from '../pitch/note'
 import { findKey, rankKeys } from './findKey'
 import { formPlacesOf, type FormPlace } from './formPlaces'
 import { groupsOf } from './groups'
-import { idiomOf } from './idiom'
+import { idiomOf } from './tuneIdiom'
 import { scaleHolding } from './keyFit'
 import { localKeys, sameKey } from './localKeys'
 import { numeralOf, usualStep, type NumeralSchool } from './numeral'
-import { placesOf, played, type Place, type Sounding } from './places'
-import type { Analysis, Reading, Region } from './reading'
-import { findingsOf, isInside, type Finding, type Manner } from './rules'
+import { placesOf, played, type Place, type Sounding } from './chordPlaces'
+import type { Analysis, Reading, Region } from './chordReading'
+import { findingsOf, isInside, type Finding, type Manner } from './functionRules'
 import { chordScale, whyScale } from './scales'
 
 /** A home key is shown as a rival when it has at least this share of the evidence. */
@@ -18,9 +18,10 @@ const RIVAL_SHARE = 0.02
 const RIVALS = 3
 
 /**
- * Reads a chart: its home key, the keys it moves through, a numeral, a function and a reason for each chord, and the groups
- * they make. Chords are read as they are played: behind a first ending comes the beginning of the repeat. The rules are
- * those by which players read a progression (common practice).
+ * Reads a chart: its home key, the keys it moves through, a numeral, a function and a reason for
+ * each chord, and the groups they make. Chords are read as they are played: behind a first ending
+ * comes the beginning of the repeat. The rules are those by which players read a progression
+ * (common practice).
  */
 export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis {
   const sounding = played(chart)
@@ -67,7 +68,10 @@ function keysWritten(chart: Chart, sounding: readonly Sounding[]): (Key | null)[
   return sounding.map((one) => byBar.get(one.slot.bar) ?? null)
 }
 
-/** I and IV are both sevenths, or the tune begins and stays on a I7: the flat seventh belongs to the style and does not push. */
+/**
+ * I and IV are both sevenths, or the tune begins and stays on a I7: the flat seventh belongs to the
+ * style and does not push.
+ */
 function isBlues(places: readonly Place[]): boolean {
   const sevenths = (rel: number) =>
     places.filter((place) => place.rel === rel && place.kind === 'dominant' && place.key.mode === 'major')
@@ -76,7 +80,10 @@ function isBlues(places: readonly Place[]): boolean {
   return sevenths(0) * 2 > tonics && sevenths(5) > 0
 }
 
-/** A major chord on bVII, and the leading note nowhere, nor a V. A bVII7 has the flat sixth too, which the mode has not: it comes home by the back door. */
+/**
+ * A major chord on bVII, and the leading note nowhere, nor a V. A bVII7 has the flat sixth too,
+ * which the mode has not: it comes home by the back door.
+ */
 function isMixolydian(places: readonly Place[]): boolean {
   const major = places.filter(({ key }) => key.mode === 'major')
   const leading = ({ sounds, key }: Place) => (sounds >> modulo(pitchClass(key.tonic) - 1, 12)) & 1

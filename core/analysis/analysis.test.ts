@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { Key as TonalKey } from 'tonal'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { keyName, parseKey } from '../pitch/key'
 import { must } from '../result'
 import { analyse } from './analyse'
 import { numeralOf } from './numeral'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 
 const read = (text: string, school?: 'case' | 'capitals') => analyse(parseChart(text), school)
 const numerals = (text: string, school?: 'case' | 'capitals') =>

@@ -1,10 +1,13 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { transposeText } from '../chart/transpose'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
 import { analyse } from './analyse'
 
-/** Everything that is found of a chart, place by place, so that nothing more is found beside what is looked for. */
+/**
+ * Everything that is found of a chart, place by place, so that nothing more is found beside what is
+ * looked for.
+ */
 const found = (text: string) => {
   const { readings, groups, idiom } = analyse(parseChart(text))
   return {

@@ -2,7 +2,7 @@ import { keyName, signatureOf, type Key, type Mode } from '../pitch/key'
 import { pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { keyFit } from './keyFit'
 import type { Kind } from './kind'
-import type { Sounding } from './places'
+import type { Sounding } from './chordPlaces'
 
 /** A key a progression could be in, and how sure that is. */
 export interface KeyGuess {
@@ -11,7 +11,10 @@ export interface KeyGuess {
   confidence: number
 }
 
-/** What speaks for a key besides its chords, in points: a tune usually begins and usually ends at home. Common practice. */
+/**
+ * What speaks for a key besides its chords, in points: a tune usually begins and usually ends at
+ * home. Common practice.
+ */
 const BEGINS_AT_HOME = 1.5
 const ENDS_AT_HOME = 1.5
 /** And a tune that does both is at home there, whatever it visits between. */
@@ -24,7 +27,10 @@ const POINTS_PER_E = 1.5
 export const C_MAJOR: Key = { tonic: { letter: 0, alter: 0 }, mode: 'major' }
 export const MODES: readonly Mode[] = ['major', 'minor']
 
-/** Every key a progression could be in, the likeliest first. C major for no chords, with confidence 0. */
+/**
+ * Every key a progression could be in, the likeliest first. C major for no chords, with confidence
+ * 0.
+ */
 export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
   if (sounding.length === 0) return [{ key: C_MAJOR, confidence: 0 }]
   const judged = sounding.map((one) => ({ ...one, root: pitchClass(one.chord.root) }))

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { slotsOf } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { analyse } from './analyse'
 import { formInWords } from './formWords'
-import { GROUP_KINDS } from './reading'
+import { GROUP_KINDS } from './chordReading'
 import { skeletonOf } from './skeleton'
 
 const sign = fc.constantFrom(

@@ -1,9 +1,11 @@
 import type { Chart } from '../chart/chart'
 import { keyName, type Key } from '../pitch/key'
 import { sameKey } from './localKeys'
-import type { Place } from './places'
+import type { Place } from './chordPlaces'
 
-/** What a chord's place in the form asks of whoever changes it; the first that holds, in this order. */
+/**
+ * What a chord's place in the form asks of whoever changes it; the first that holds, in this order.
+ */
 export const FORM_PLACES = ['arrival', 'turnaround', 'cadence', 'standing', 'way'] as const
 export type FormPlaceName = (typeof FORM_PLACES)[number]
 
@@ -75,7 +77,8 @@ function arrivalsOf(places: readonly Place[], chart: Chart, home: Key): (string 
 }
 
 /**
- * The place of each chord as it is played: an arrival, on the way round, a cadence, standing, or on the way. One for each of `places`. Common practice, no source.
+ * The place of each chord as it is played: an arrival, on the way round, a cadence, standing, or on
+ * the way. One for each of `places`. Common practice, no source.
  */
 export function formPlacesOf(places: readonly Place[], chart: Chart, home: Key): FormPlace[] {
   const arrivals = arrivalsOf(places, chart, home)

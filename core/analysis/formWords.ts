@@ -5,7 +5,7 @@ import { keyName, scaleSounds, type Key } from '../pitch/key'
 import { modulo, pitchClass, type Note } from '../pitch/note'
 import { stepName } from './numeral'
 import { sameKey } from './localKeys'
-import type { Analysis, Group, Reading } from './reading'
+import type { Analysis, Group, Reading } from './chordReading'
 
 /** Something said of the form, with what it was worked out from. */
 export interface FormWords {
@@ -13,7 +13,10 @@ export interface FormWords {
   why: string
 }
 
-/** What a player would say of the tune before playing it: length, form, keys, and what is unusual. In the order in which it is said. */
+/**
+ * What a player would say of the tune before playing it: length, form, keys, and what is unusual.
+ * In the order in which it is said.
+ */
 export function formInWords(chart: Chart, analysis: Analysis): FormWords[] {
   if (chart.bars.length === 0) return []
   const parts = partsOf(chart)
@@ -38,7 +41,10 @@ interface FormPart {
 
 const full = (bars: readonly Bar[]) => bars.filter((bar) => bar.number > 0)
 
-/** The parts of the form as written; of a chart without section marks its eight-bar stretches, alike ones by one letter. */
+/**
+ * The parts of the form as written; of a chart without section marks its eight-bar stretches, alike
+ * ones by one letter.
+ */
 function partsOf(chart: Chart): FormPart[] {
   const bars = full(chart.bars)
   const first = bars[0]
@@ -169,9 +175,9 @@ const isHomeAt = ({ regions, key }: Analysis, bar: number): boolean =>
 /** Parts that stand on a chord other than home for half of their time, or begin on one. */
 function restingSteps(analysis: Analysis, parts: readonly FormPart[]): FormWords[] {
   const { readings, key } = analysis
-  const told = new Set<string>()
+  const said = new Set<string>()
   return parts.flatMap((part): FormWords[] => {
-    if (part.name === '' || told.has(part.name) || !isHomeAt(analysis, part.bars[0]!.number)) return []
+    if (part.name === '' || said.has(part.name) || !isHomeAt(analysis, part.bars[0]!.number)) return []
     const inside = readings.filter((reading) => part.bars.some((bar) => bar.number === reading.slot.bar))
     const beats = inside.reduce((sum, reading) => sum + reading.slot.beats, 0)
     const steps = new Map<string, { beats: number; reading: Reading }>()
@@ -185,7 +191,7 @@ function restingSteps(analysis: Analysis, parts: readonly FormPart[]): FormWords
       })
     }
     const first = inside[0]
-    told.add(part.name)
+    said.add(part.name)
     const [most] = [...steps.values()].sort((a, b) => b.beats - a.beats)
     if (!most || !first || most.reading.slot.symbol?.kind !== 'chord' || first.slot.symbol?.kind !== 'chord')
       return []

@@ -1,4 +1,4 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { analyse } from './analyse'
 
 const read = (text: string) =>

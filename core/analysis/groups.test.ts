@@ -1,4 +1,4 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { keyName } from '../pitch/key'
 import { analyse } from './analyse'
 import { formInWords, formSentence } from './formWords'

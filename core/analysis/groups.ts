@@ -2,9 +2,9 @@ import type { Chart } from '../chart/chart'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import { modulo, noteName, pitchClass } from '../pitch/note'
 import { sameKey } from './localKeys'
-import { runsOf, type Place } from './places'
-import type { Group, GroupKind } from './reading'
-import { isBackdoor } from './rules'
+import { distinctPlaces, type Place } from './chordPlaces'
+import type { Group, GroupKind } from './chordReading'
+import { isBackdoor } from './functionRules'
 
 /** A group before it has its place in the chart: the runs it is made of and what it points at. */
 interface FoundGroup {
@@ -16,9 +16,11 @@ interface FoundGroup {
   why: string
 }
 
-/** What belongs together in a progression, in the order of the chart. Common practice, no source. */
+/**
+ * What belongs together in a progression, in the order of the chart. Common practice, no source.
+ */
 export function groupsOf(places: readonly Place[], chart: Chart): Group[] {
-  const runs = runsOf(places)
+  const runs = distinctPlaces(places)
   const pairs = runs.flatMap((_, at) => [...twoFive(runs, at), ...substitutedTwoFive(runs, at)])
   const found = [
     ...pairs,
@@ -49,7 +51,10 @@ const at = (place: Place) => ({ bar: place.slot.bar, beat: place.slot.beat })
 const before = (a: Place, b: Place) =>
   a.slot.bar < b.slot.bar || (a.slot.bar === b.slot.bar && a.slot.beat < b.slot.beat)
 
-/** A group stands in the chart as far as its chords follow one another there; what comes after a repeat sign is left to its own place. */
+/**
+ * A group stands in the chart as far as its chords follow one another there; what comes after a
+ * repeat sign is left to its own place.
+ */
 function placed({ chords, kind, key, resolves, atTop = false, why }: FoundGroup): Group[] {
   let last = chords[0]!
   for (const chord of chords.slice(1)) {
@@ -69,7 +74,10 @@ const isTwo = (place: Place) => place.kind === 'minor' || place.kind === 'half-d
 const isOne = (place: Place) =>
   place.kind === 'major' || place.kind === 'minor' || (place.kind === 'dominant' && place.rel === 0)
 
-/** A minor or half-diminished chord and a dominant a fourth above; a plain major V only counts in the home key. */
+/**
+ * A minor or half-diminished chord and a dominant a fourth above; a plain major V only counts in
+ * the home key.
+ */
 function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
   const [two, five, one] = [runs[index]!, runs[index + 1], runs[index + 2]]
   if (!five || !isTwo(two) || !fallsFifth(two, five)) return []
@@ -121,7 +129,9 @@ function substitutedTwoFive(runs: readonly Place[], index: number): FoundGroup[]
   ]
 }
 
-/** A chain goes on by step or by fifth: keys a half step, a whole step, a fourth or a fifth apart. */
+/**
+ * A chain goes on by step or by fifth: keys a half step, a whole step, a fourth or a fifth apart.
+ */
 const CHAIN_STEPS = [1, 2, 5, 7, 10, 11]
 
 /** Two or more ii-V's, one right behind the other. */
@@ -263,7 +273,10 @@ function passingDiminished(runs: readonly Place[], index: number): FoundGroup[] 
 
 const CHAIN_FROM = 3
 
-/** Dominants that fall into one another by fifths or half steps, each the V (or its substitute) of the next. */
+/**
+ * Dominants that fall into one another by fifths or half steps, each the V (or its substitute) of
+ * the next.
+ */
 function dominantChains(runs: readonly Place[]): FoundGroup[] {
   const chains: FoundGroup[] = []
   for (let begin = 0; begin < runs.length;) {
@@ -315,7 +328,10 @@ function lineCliches(runs: readonly Place[]): FoundGroup[] {
   return groups
 }
 
-/** Tones that can walk, by semitones above the root: the upper line 8 7 b7 6 and the inner line 5 #5 6 b7. */
+/**
+ * Tones that can walk, by semitones above the root: the upper line 8 7 b7 6 and the inner line 5 #5
+ * 6 b7.
+ */
 const LINES: readonly Readonly<Record<string, number>>[] = [
   { '7': 11, b7: 10, '6': 9, '13': 9, b13: 8, '': 12 },
   { '#5': 8, b13: 8, '6': 9, '13': 9, b7: 10, '': 7 },
@@ -358,10 +374,11 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
   )
   const isLast = (index: number) =>
     lastBars.has(runs[index]!.slot.bar) && runs[index + 1]?.slot.bar !== runs[index]!.slot.bar
-  const told = new Set(pairs.flatMap((pair) => pair.chords))
+  const named = new Set(pairs.flatMap((pair) => pair.chords))
   return runs.flatMap((last, index): FoundGroup[] => {
     const first = runs[index - 1]
-    // The I of an ending may stand on for some bars: it counts where it is still sounding in the section's last bar.
+    // The I of an ending may stand on for some bars: it counts where it is still sounding in the
+    // section's last bar.
     const ends =
       isLast(index) ||
       index === runs.length - 1 ||
@@ -372,7 +389,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
       last.rel === 0 &&
       first.rel === 7 &&
       (first.kind === 'major' || first.kind === 'dominant' || first.kind === 'suspended') &&
-      !told.has(first)
+      !named.has(first)
     )
       return [
         {
@@ -397,7 +414,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
       last.rel === 7 &&
       isLast(index) &&
       (last.kind === 'major' || last.kind === 'dominant') &&
-      !told.has(last)
+      !named.has(last)
     )
       return [
         {
@@ -415,7 +432,10 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
 
 const BLUES_BARS = 12
 
-/** Twelve bars with I, IV in the fifth, I in the seventh, and V or ii on the way home in the ninth or tenth. */
+/**
+ * Twelve bars with I, IV in the fifth, I in the seventh, and V or ii on the way home in the ninth
+ * or tenth.
+ */
 function bluesForm(places: readonly Place[], chart: Chart): FoundGroup[] {
   const bars = chart.bars.filter((bar) => bar.number > 0)
   const openings = bars.filter((bar, index) => index === 0 || bar.opensSection).map((bar) => bar.number)

@@ -3,8 +3,8 @@ import { modulo, pitchClass } from '../pitch/note'
 import type { Kind } from './kind'
 
 /**
- * The scales a key is made of, as bits above its tonic. Minor has three: natural, harmonic, melodic.
- * A chord is inside the key when one of them holds all its tones.
+ * The scales a key is made of, as bits above its tonic. Minor has three: natural, harmonic,
+ * melodic. A chord is inside the key when one of them holds all its tones.
  */
 const bits = (...steps: number[]) => steps.reduce((sum, step) => sum | (1 << step), 0)
 export const SCALE_FORMS: Readonly<Record<Mode, readonly { name: string; bits: number }[]>> = {
@@ -37,8 +37,9 @@ export interface Judged {
 }
 
 /**
- * How much a chord, going on to the next, speaks for a key, in points. Common practice, no source; the sizes were chosen so
- * that a ii-V-I in passing does not move the home key and a passage of four or more chords with its own I does.
+ * How much a chord, going on to the next, speaks for a key, in points. Common practice, no source;
+ * the sizes were chosen so that a ii-V-I in passing does not move the home key and a passage of
+ * four or more chords with its own I does.
  */
 const POINTS = {
   /** All tones in the key. */
@@ -61,7 +62,10 @@ const POINTS = {
   stranger: -1.5,
 } as const
 
-/** Roots of chords often borrowed in major, with the kinds they come in (common practice: borrowed from the parallel key). */
+/**
+ * Roots of chords often borrowed in major, with the kinds they come in (common practice: borrowed
+ * from the parallel key).
+ */
 const BORROWED: Partial<Record<number, readonly Kind[]>> = {
   0: ['minor'],
   2: ['half-diminished'],

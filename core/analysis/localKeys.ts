@@ -2,11 +2,11 @@ import type { Key } from '../pitch/key'
 import { modulo, pitchClass } from '../pitch/note'
 import { MODES, spelledKey, weightOf } from './findKey'
 import { keyFit } from './keyFit'
-import type { Sounding } from './places'
+import type { Sounding } from './chordPlaces'
 
 /**
- * Points lost by changing the key, and gained by each chord read at home. A visit has to be worth two changes, there and
- * back: about four chords of a key of their own. Common practice, no source.
+ * Points lost by changing the key, and gained by each chord read at home. A visit has to be worth
+ * two changes, there and back: about four chords of a key of their own. Common practice, no source.
  */
 const CHANGE = 3
 /** Between major and minor on one tonic: home stays home. */
@@ -17,9 +17,9 @@ const WRITTEN = 1.5
 const KEYS = 24
 
 /**
- * The key each chord is read in: the best path through all 24 keys over the whole tune, where every chord is scored in
- * every key and a change of key costs. A passage whose own I never sounds stays at home: a ii-V on the way is read there as
- * what it points at.
+ * The key each chord is read in: the best path through all 24 keys over the whole tune, where every
+ * chord is scored in every key and a change of key costs. A passage whose own I never sounds stays
+ * at home: a ii-V on the way is read there as what it points at.
  * @param written the key the chart names at each chord, or null where it names none
  * @returns one for each chord
  */
@@ -71,7 +71,8 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
   })
 
   const path: number[] = []
-  // A tune that begins and ends on its home ends at home: IV iv I is an ending, never a half cadence of IV.
+  // A tune that begins and ends on its home ends at home: IV iv I is an ending, never a half
+  // cadence of IV.
   const endsAtHome = [judged[0], judged.at(-1)].every(
     (one) => one?.root === pitchClass(home.tonic) && one.kind === home.mode,
   )

@@ -4,28 +4,41 @@ import type { Key } from '../pitch/key'
 import { modulo, pitchClass, type Note } from '../pitch/note'
 import { kindOf } from './kind'
 
-/** The two schools: case shows quality (`ii7`), or capitals with the quality written out (`IIm7`). */
+/**
+ * The two schools: case shows quality (`ii7`), or capitals with the quality written out (`IIm7`).
+ */
 export type NumeralSchool = 'case' | 'capitals'
 
 const ROMAN = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'] as const
-/** The major scale above any tonic, in semitones: numerals are measured against it in major and minor alike. */
+/**
+ * The major scale above any tonic, in semitones: numerals are measured against it in major and
+ * minor alike.
+ */
 const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const
 
-/** The step of a key a note stands on, with its accidental against the major scale on the tonic: `bVI`, `#IV`, `V`. */
+/**
+ * The step of a key a note stands on, with its accidental against the major scale on the tonic:
+ * `bVI`, `#IV`, `V`.
+ */
 export function stepName(note: Note, tonic: Note): string {
   const letters = modulo(note.letter - tonic.letter, 7)
   const alter = modulo(pitchClass(note) - pitchClass(tonic) - MAJOR[letters]! + 6, 12) - 6
   return (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + ROMAN[letters]!
 }
 
-/** The numeral of a chord in a key, with its quality and extensions. The step is the one it is read by, however its root is spelled. */
+/**
+ * The numeral of a chord in a key, with its quality and extensions. The step is the one it is read
+ * by, however its root is spelled.
+ */
 export function numeralOf(chord: ChordSymbol, key: Key, school: NumeralSchool, rises?: boolean): string {
   return withQuality(usualStep(chord, key, rises), chord, school) + bassFigure(chord)
 }
 
 /**
- * The step a chord stands on by its usual name, however its root is spelled: the same sound is read alike in every key.
- * @param rises whether it goes up a half step, which tells #II° from bIII°; where that is not known the spelling tells
+ * The step a chord stands on by its usual name, however its root is spelled: the same sound is read
+ * alike in every key.
+ * @param rises whether it goes up a half step, which tells #II° from bIII°; where that is not known
+ *   the spelling tells
  */
 export function usualStep(chord: ChordSymbol, key: Key, rises?: boolean): string {
   const above = modulo(pitchClass(chord.root) - pitchClass(key.tonic), 12)
@@ -70,11 +83,17 @@ function withQuality(step: string, chord: ChordSymbol, school: NumeralSchool): s
   }
 }
 
-/** Steps by their usual names, by semitones above the tonic; and where diminished and half-diminished chords lead up. */
+/**
+ * Steps by their usual names, by semitones above the tonic; and where diminished and
+ * half-diminished chords lead up.
+ */
 const STEPS = ['I', 'bII', 'II', 'bIII', 'III', 'IV', 'bV', 'V', 'bVI', 'VI', 'bVII', 'VII']
 const RAISED: Readonly<Record<number, string>> = { 1: '#I', 6: '#IV', 8: '#V', 10: '#VI' }
 
-/** The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that stands there. */
+/**
+ * The numeral of a bare step of a key as a target: `ii` in major, `iv` in minor, by the triad that
+ * stands there.
+ */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {
   const step = STEPS[modulo(pitchClass(root) - pitchClass(tonic), 12)]!
   return minor ? step.replace(/[IV]+/, (numeral) => numeral.toLowerCase()) : step

@@ -1,4 +1,4 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
 import { analyse } from './analyse'
 

@@ -1,6 +1,6 @@
 /**
- * What a chord does where it stands, as the table of available tensions divides it (docs/glossary.md: role).
- * This, not the letter of the chord, decides which colours it can take.
+ * What a chord does where it stands, as the table of available tensions divides it
+ * (docs/glossary.md: role). This, not the letter of the chord, decides which colours it can take.
  */
 export type Role =
   | 'I major'

@@ -12,7 +12,10 @@ export interface ChordScale {
 
 const row = (degrees: string, says: string) => ({ degrees: degrees.split(' ') as Degree[], says })
 
-/** Scales by name, each with what a player knows it by. Names and steps as in the chord-scale literature (Nettles & Graf; from memory). */
+/**
+ * Scales by name, each with what a player knows it by. Names and steps as in the chord-scale
+ * literature (Nettles & Graf; from memory).
+ */
 export const SCALES = {
   Ionian: row('1 9 3 11 5 13 7', 'the major scale itself'),
   Dorian: row('1 9 b3 11 5 13 b7', 'the major scale from its second step'),
@@ -36,7 +39,10 @@ export const SCALES = {
 } as const
 export type ScaleName = keyof typeof SCALES
 
-/** For each role the scales that are tried, the usual one first: the first that holds all tones of the chord is it. */
+/**
+ * For each role the scales that are tried, the usual one first: the first that holds all tones of
+ * the chord is it.
+ */
 // prettier-ignore
 const BY_ROLE: Readonly<Record<Role, readonly ScaleName[]>> = {
   'I major': ['Ionian', 'Lydian', 'Ionian augmented', 'Lydian augmented'],
@@ -66,7 +72,9 @@ const bitsOf = (degrees: readonly Degree[]) =>
   degrees.reduce((bits, degree) => bits | (1 << semitonesOf(degree)), 0)
 const BITS = new Map((Object.keys(SCALES) as ScaleName[]).map((name) => [name, bitsOf(SCALES[name].degrees)]))
 
-/** The usual scale of a chord in its role, or null where none of the usual ones holds all its tones. */
+/**
+ * The usual scale of a chord in its role, or null where none of the usual ones holds all its tones.
+ */
 export function chordScale(chord: ChordSymbol, role: Role): ChordScale | null {
   const wanted = bitsOf(chord.tones.map((tone) => tone.degree))
   const name = BY_ROLE[role].find((one) => (wanted & ~BITS.get(one)!) === 0)

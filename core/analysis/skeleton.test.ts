@@ -1,7 +1,7 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { reduceTo, skeletonOf } from './skeleton'
 
 const bars = (text: string, level: 1 | 2 | 3) =>

@@ -1,14 +1,15 @@
 import { slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { noteName } from '../pitch/note'
 import { must } from '../result'
 import { analyse } from './analyse'
-import type { HarmonicFunction, GroupKind } from './reading'
+import type { HarmonicFunction, GroupKind } from './chordReading'
 
 /**
- * 1 drops the ii of each ii-V and passing and approach chords; 2 reduces what is left to sevenths; 3 to triads.
- * Each level holds the ones before it. The chart itself is not changed: bringing it back is reading it again.
+ * 1 drops the ii of each ii-V and passing and approach chords; 2 reduces what is left to sevenths;
+ * 3 to triads. Each level holds the ones before it. The chart itself is not changed: bringing it
+ * back is reading it again.
  */
 export type SkeletonLevel = 1 | 2 | 3
 
@@ -40,7 +41,10 @@ export function skeletonOf(chart: Chart, level: SkeletonLevel): Chart {
   }
 }
 
-/** The chord of each slot after the passing ones have given their time to others; null for silences and unread text. */
+/**
+ * The chord of each slot after the passing ones have given their time to others; null for silences
+ * and unread text.
+ */
 function withoutPassing(chart: Chart): (ChordSymbol | null)[] {
   const slots = chart.bars.flatMap((bar) => bar.slots)
   const { readings, groups } = analyse(chart)
@@ -57,7 +61,8 @@ function withoutPassing(chart: Chart): (ChordSymbol | null)[] {
     while (chords[five]?.canonical === two?.canonical) five += 1
     for (let at = first; at < five; at += 1) result[at] = chords[five] ?? null
   }
-  // A passing chord gives its time to the chord it leaves; one that begins the tune gives it to the chord it leads to.
+  // A passing chord gives its time to the chord it leaves; one that begins the tune gives it to the
+  // chord it leads to.
   slots.forEach((slot, at) => {
     if (!PASSING.includes(functions.get(slotKey(slot)) ?? 'tonic')) return
     const left = result[at - 1]
@@ -67,7 +72,10 @@ function withoutPassing(chart: Chart): (ChordSymbol | null)[] {
   return result
 }
 
-/** The same chord with no more than its seventh, or no more than its triad. Altered fifths and tensions go first. */
+/**
+ * The same chord with no more than its seventh, or no more than its triad. Altered fifths and
+ * tensions go first.
+ */
 export function reduceTo(chord: ChordSymbol, level: 2 | 3): ChordSymbol {
   const bass = chord.bass ? `/${noteName(chord.bass)}` : ''
   const symbol = must(parseSymbol(noteName(chord.root) + suffixAt(chord, level) + bass))

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
-import { transposeBars } from '../chart/edit'
+import { parseChart } from '../chart/parseChart'
+import { transposeBars } from '../chart/editBars'
 import { must } from '../result'
 import { parseKey } from '../pitch/key'
 import { numeralsAsked, soughtIn } from './sought'

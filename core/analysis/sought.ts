@@ -2,13 +2,19 @@ import { slotKey, type Chart } from '../chart/chart'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { modulo, pitchClass } from '../pitch/note'
 import { analyse } from './analyse'
-import { played } from './places'
+import { played } from './chordPlaces'
 
 /** What a progression is found by among many: written once, and searched as text. */
 export interface Sought {
-  /** Each chord as its step above the tonic of the key it is in: ` 2n 7j 0j `, `n` with a minor third, `j` without. */
+  /**
+   * Each chord as its step above the tonic of the key it is in: ` 2n 7j 0j `, `n` with a minor
+   * third, `j` without.
+   */
   inKey: string
-  /** The same without a key: `n5j5j`, the letter of a chord, then the half steps to the next (`a` ten, `b` eleven). */
+  /**
+   * The same without a key: `n5j5j`, the letter of a chord, then the half steps to the next (`a`
+   * ten, `b` eleven).
+   */
   steps: string
   /** What happens in it, by the trade's names: cadences, a bass that walks. */
   says: string[]
@@ -84,7 +90,10 @@ function basses(chords: readonly { bass: number; root: number; name: string }[])
   return found
 }
 
-/** Chords asked for by numerals, as patterns of SQL's LIKE over the two texts above; null where the words are no numerals. */
+/**
+ * Chords asked for by numerals, as patterns of SQL's LIKE over the two texts above; null where the
+ * words are no numerals.
+ */
 export type NumeralsAsked = { inKey: string } | { steps: string }
 
 const SIGNS: Readonly<Record<string, number>> = { '': 0, b: -1, '♭': -1, '#': 1, '♯': 1 }
@@ -94,8 +103,9 @@ const NUMERAL =
   /^([b#♭♯]?)(vii|vi|iv|v|iii|ii|i|VII|VI|IV|V|III|II|I|[1-7])(?:maj|ma|m|ø|°|o|Δ|dim|sus)*(?:\d|[b#♭♯+])*$/
 
 /**
- * "ii V I", "2-5-1", "I bVII IV": capitals for a major third, small letters for a minor one, figures for either.
- * A ii-V is found wherever it points; other chords, counted in the key the tune is in there.
+ * "ii V I", "2-5-1", "I bVII IV": capitals for a major third, small letters for a minor one,
+ * figures for either. A ii-V is found wherever it points; other chords, counted in the key the tune
+ * is in there.
  */
 export function numeralsAsked(query: string): NumeralsAsked | null {
   const words = query.split(/[\s|,–-]+/).filter(Boolean)

@@ -1,6 +1,6 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { COLOURS } from '../reharm/catalogue'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { hasDegree } from '../chord/symbol'
 import { semitonesOf, type Degree } from '../pitch/degree'
 import { analyse } from './analyse'

@@ -16,8 +16,9 @@ const row = (free: string, special = '', avoid = ''): Tensions => {
 }
 
 /**
- * Availability by function (Nettles & Graf, "The Chord Scale Theory and Jazz Harmony"; Levine, "The Jazz Theory Book"; both
- * from memory). The degrees of a dominant are given against its unaltered form; 11 on a dominant is avoided with the third.
+ * Availability by function (Nettles & Graf, "The Chord Scale Theory and Jazz Harmony"; Levine, "The
+ * Jazz Theory Book"; both from memory). The degrees of a dominant are given against its unaltered
+ * form; 11 on a dominant is avoided with the third.
  */
 // prettier-ignore
 const TENSIONS: Readonly<Record<Role, Tensions>> = {
@@ -58,7 +59,10 @@ export function availableTensions(chord: ChordSymbol, role: Role): Tensions {
   return { free: without(free, has), special: without(special, has), avoid: without(avoid, has) }
 }
 
-/** Why a tension is free, special or to be avoided on a chord in its role: by the chord tone it lies against, then by the job. */
+/**
+ * Why a tension is free, special or to be avoided on a chord in its role: by the chord tone it lies
+ * against, then by the job.
+ */
 export function whyTension(chord: ChordSymbol, role: Role, degree: Degree): string {
   const { free, special } = TENSIONS[role]
   const sound = semitonesOf(degree)

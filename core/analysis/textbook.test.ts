@@ -1,6 +1,6 @@
 import { Key as TonalKey, Mode, Scale } from 'tonal'
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import { keyName, parseKey } from '../pitch/key'
 import { noteName, parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
@@ -12,8 +12,9 @@ import { spellDegree } from '../pitch/degree'
 const read = (text: string) => analyse(parseChart(text))
 
 /**
- * Progressions as textbooks analyse them, with every numeral and the key each chord speaks in. All from memory: the types of
- * progression and their analysis, in our way of writing (a substitute dominant is bII7, or bII7/x), not the books' pages.
+ * Progressions as textbooks analyse them, with every numeral and the key each chord speaks in. All
+ * from memory: the types of progression and their analysis, in our way of writing (a substitute
+ * dominant is bII7, or bII7/x), not the books' pages.
  */
 // prettier-ignore
 const WORKED: readonly { source: string; what: string; text: string; romans: string; keys: string }[] = [
@@ -100,7 +101,8 @@ describe('the sevenths of the three minor scales in all twelve keys, as a genera
     const key = must(parseKey(`${tonic}m`))
     for (const form of ['natural', 'harmonic', 'melodic'] as const) {
       const scale = TonalKey.minorKey(tonic)[form].scale
-      // The library builds the chords of melodic minor with sixths on I: sevenths are built here from its scale, by thirds.
+      // The library builds the chords of melodic minor with sixths on I: sevenths are built here
+      // from its scale, by thirds.
       const chords = scale.map((root, step) =>
         seventhOn(
           [0, 2, 4, 6].map((third) => scale[(step + third) % 7]!),

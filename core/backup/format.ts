@@ -2,11 +2,12 @@ import { z } from 'zod'
 import { ruleNow } from '../reharm/families'
 import { GRADES, ITEM_KINDS } from '../practice/grade'
 import { loggedPass } from '../practice/passSchema'
-import { sheetLayout, layoutName } from '../sheet/layout'
+import { sheetLayout, layoutName } from '../sheet/sheetLayout'
 import { DOCUMENT_VERSION } from '../tune/stored'
 
 /**
- * The backup: a zip (APPNOTE 6.3) of JSON (RFC 8259), JSON lines and chart text, told in `docs/backup.md`. A change of it raises the version and adds a reader.
+ * The backup: a zip (APPNOTE 6.3) of JSON (RFC 8259), JSON lines and chart text, told in
+ * `docs/backup.md`. A change of it raises the version and adds a reader.
  */
 export const BACKUP_FORMAT = 'yellow-heron-backup'
 /** 2: tunes have tags and the place where they were left. */
@@ -100,7 +101,7 @@ export const gripsKept = z.array(
   }),
 )
 
-export const playerKept = z.strictObject({
+export const playerSchema = z.strictObject({
   settings: z.record(z.string().max(60), z.unknown()),
   likings: z.array(
     z.strictObject({ rule: z.string().max(160).transform(ruleNow), times: z.int().min(0), lastAt: time }),

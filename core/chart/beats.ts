@@ -1,6 +1,12 @@
-/** Beats that differ by less than this are one: sums of thirds and sixths of a beat are not exact. In beats. */
+/**
+ * Beats that differ by less than this are one: sums of thirds and sixths of a beat are not exact.
+ * In beats.
+ */
 export const NEAR = 1e-6
-/** Beats that were written with three decimals (in a stored place, a request, a drawing) are one when they differ by less than this. In beats. */
+/**
+ * Beats that were written with three decimals (in a stored place, a request, a drawing) are one
+ * when they differ by less than this. In beats.
+ */
 export const NEAR_WRITTEN = 1e-3
 
 export const sameBeat = (a: number, b: number): boolean => Math.abs(a - b) < NEAR
@@ -16,7 +22,10 @@ const PARTS_OF_BEAT: Readonly<Record<number, string>> = {
   10: 'last sextuplet',
 }
 const TWELFTHS = 12
-/** A beat as players say it: `beat 3`, `the “and” of 3`, `the last triplet of 3`; with two decimals where it has no such name. */
+/**
+ * A beat as players say it: `beat 3`, `the “and” of 3`, `the last triplet of 3`; with two decimals
+ * where it has no such name.
+ */
 export function beatInWords(beat: number): string {
   const whole = Math.floor(beat + 0.02)
   const part = (beat - whole) * TWELFTHS

@@ -1,8 +1,8 @@
 import { slotKey, type Slot } from './chart'
 
 /**
- * When the plain chart is edited, what the player made on its chords moves with the chords: the longest common run of
- * equal symbols decides which old slot each new slot continues.
+ * When the plain chart is edited, what the player made on its chords moves with the chords: the
+ * longest common run of equal symbols decides which old slot each new slot continues.
  * @returns for each old slot key the new one; old slots that are gone have no entry
  */
 export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<string, string> {

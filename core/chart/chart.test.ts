@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { carryOver } from './carryOver'
 import { slotKey, slotsOf } from './chart'
 import { printChart } from './print'
-import { parseChart } from './parse'
+import { parseChart } from './parseChart'
 
 const shape = (text: string) =>
   parseChart(text).bars.map((bar) =>

@@ -2,7 +2,10 @@ import { beatInWords } from './beats'
 import type { ChartSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
 
-/** One chord of a chart at its place. Beats count from 1 inside the bar; lengths are in beats of the metre. */
+/**
+ * One chord of a chart at its place. Beats count from 1 inside the bar; lengths are in beats of the
+ * metre.
+ */
 export interface Slot {
   /** As `Bar.number`. */
   bar: number
@@ -16,7 +19,10 @@ export interface Slot {
   held: boolean
 }
 
-/** Words over a bar that say where the players go. `segno` and `coda` stand where it begins, the others where it ends. */
+/**
+ * Words over a bar that say where the players go. `segno` and `coda` stand where it begins, the
+ * others where it ends.
+ */
 export const MARKS = [
   'Segno',
   'Coda',
@@ -46,7 +52,10 @@ export interface Bar {
   meter: Meter
   /** Number of the beat it begins on: 1, later for a pickup. */
   from: number
-  /** Beats it is written with. Other than `due` when the player wrote too many or too few, which is a problem of the chart. */
+  /**
+   * Beats it is written with. Other than `due` when the player wrote too many or too few, which is
+   * a problem of the chart.
+   */
   beats: number
   /** Beats it should have: those of the metre, fewer for a pickup. */
   due: number
@@ -66,7 +75,10 @@ export interface Bar {
   source: { line: number; column: number; end: number }
 }
 
-/** Something in the text that could not be used, with its place. Everything else of the chart still stands. */
+/**
+ * Something in the text that could not be used, with its place. Everything else of the chart still
+ * stands.
+ */
 export interface ChartProblem {
   code: string
   message: string
@@ -112,7 +124,10 @@ export interface Chart {
   pickup: number
   bars: Bar[]
   problems: ChartProblem[]
-  /** Lines that could not be used, with the index of the bar they stand before: kept so that printing loses nothing. */
+  /**
+   * Lines that could not be used, with the index of the bar they stand before: kept so that
+   * printing loses nothing.
+   */
   loose: { before: number; text: string }[]
 }
 

@@ -10,8 +10,8 @@ import {
   transposeBars,
   withBeat,
   withSetting,
-} from './edit'
-import { parseChart } from './parse'
+} from './editBars'
+import { parseChart } from './parseChart'
 
 const C = must(parseKey('C'))
 /** What is heard in each bar, whatever signs it is written with. */

@@ -1,5 +1,5 @@
 import { playOrder } from './form'
-import { parseChart } from './parse'
+import { parseChart } from './parseChart'
 
 /** First chords of the bars as they are played. */
 const played = (text: string) => {

@@ -1,8 +1,9 @@
 import { barName, type Bar, type Chart, type ChartProblem, type ChartMark } from './chart'
 
 /**
- * The bars of a chart in the order in which they are played, as indexes into `chart.bars`: repeats, endings, D.C., D.S.,
- * Fine and Coda followed as players do (after a D.C. or D.S. repeats are not taken and the last ending is). Common practice.
+ * The bars of a chart in the order in which they are played, as indexes into `chart.bars`: repeats,
+ * endings, D.C., D.S., Fine and Coda followed as players do (after a D.C. or D.S. repeats are not
+ * taken and the last ending is). Common practice.
  */
 export function playOrder(chart: Chart): number[] {
   const { bars } = chart
@@ -56,14 +57,20 @@ export function playOrder(chart: Chart): number[] {
   return order
 }
 
-/** How often the passage that begins at `start` and is closed at `close` is played: as its endings ask, else as its sign says. */
+/**
+ * How often the passage that begins at `start` and is closed at `close` is played: as its endings
+ * ask, else as its sign says.
+ */
 function timesThrough(bars: readonly Bar[], start: number, close: number): number {
   const passes = endingsFrom(bars, start).flatMap((index) => bars[index]!.ending)
   // A sign inside the last ending does not send the players back to where the first time is over.
   return passes.length > 0 ? Math.max(...passes) : bars[close]!.played
 }
 
-/** Where the endings of the passage that begins at `start` begin: one after another, none past the next passage. */
+/**
+ * Where the endings of the passage that begins at `start` begin: one after another, none past the
+ * next passage.
+ */
 function endingsFrom(bars: readonly Bar[], start: number): number[] {
   const found: number[] = []
   let highest = 0

@@ -5,13 +5,14 @@ import { SPLIT } from './readBar'
 import { printRemark } from './remark'
 
 /** Bars on a line of text. */
-export const BARS_A_LINE = 4
+export const BARS_A_TEXT_LINE = 4
 /** The finest part of a beat that is looked for. */
 const FINEST_PART = 48
 
 /**
- * A chart as text. Reading the answer gives the same settings, sections, form, bars and chords (a property test holds
- * this), and so do lines that could not be used; the layout is the usual one of four bars a line, a new line for each section.
+ * A chart as text. Reading the answer gives the same settings, sections, form, bars and chords (a
+ * property test holds this), and so do lines that could not be used; the layout is the usual one of
+ * four bars a line, a new line for each section.
  */
 export function printChart(chart: Chart): string {
   const lines: string[] = []
@@ -34,7 +35,7 @@ export function printChart(chart: Chart): string {
     chart.loose.filter((one) => one.before === index).map((one) => one.text)
   chart.bars.forEach((bar, index) => {
     const loose = looseBefore(index)
-    if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_LINE)
+    if (bar.opensSection || bar.newKey || bar.newMeter || loose.length > 0 || full === BARS_A_TEXT_LINE)
       closeLine()
     if (bar.newKey) lines.push(`key: ${keyName(bar.newKey)}`)
     if (bar.newMeter) lines.push(`meter: ${meterName(bar.meter)}`)
@@ -95,7 +96,10 @@ function barlineBetween(before: PrintedBar | undefined, bar: PrintedBar): string
   return bar.opensRepeat ? '|:' : '|'
 }
 
-/** The signs of a bar: `%`, its chords side by side when they share it equally, else one word for each beat. */
+/**
+ * The signs of a bar: `%`, its chords side by side when they share it equally, else one word for
+ * each beat.
+ */
 export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' | 'due'>): string {
   if (bar.repeats) return '%'
   const equal =
@@ -105,12 +109,16 @@ export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' |
   const misread = bar.slots.length === 1 && bar.slots[0]!.text === '%'
   if (equal && bar.beats === bar.due && !misread) return bar.slots.map((slot) => slot.text).join(' ')
   const words = beatWords(bar)
-  // Too many or too few chords, each a beat long: one sign has to say that they are beats and do not share the bar.
+  // Too many or too few chords, each a beat long: one sign has to say that they are beats and do
+  // not share the bar.
   if (words.every((word) => word !== '.' && !SPLIT.test(word))) words[0] += '_'
   return words.join(' ')
 }
 
-/** One word for each beat of a bar: a chord, `.` where it is held, `C_G7` where the beat is in parts. */
+/**
+ * One word for each beat of a bar: a chord, `.` where it is held, `C_G7` where the beat is in
+ * parts.
+ */
 export function beatWords({ slots, from, beats }: Pick<Bar, 'slots' | 'from' | 'beats'>): string[] {
   return Array.from({ length: beats }, (_, index) => {
     const beat = from + index

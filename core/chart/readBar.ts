@@ -1,17 +1,23 @@
 import { nearSymbols } from '../chord/near'
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import type { ChartSymbol } from '../chord/symbol'
 import { barName, type Bar, type Chart, type Slot } from './chart'
-import { problem } from './problem'
+import { problem } from './chartProblem'
 import type { Token } from './tokens'
 
 /** Signs of one bar that are read; what is beyond them stays in the text and is said. */
 export const MOST_SIGNS = 32
-/** Letters of one sign, and parts of one beat, that are read; what is beyond them stays in the text and is said. */
+/**
+ * Letters of one sign, and parts of one beat, that are read; what is beyond them stays in the text
+ * and is said.
+ */
 const MOST_LETTERS = 400
 const MOST_PARTS = 48
 
-/** A sign of a bar. Crowded: it stands for all signs that have no room in the bar, or has itself no room in a beat. */
+/**
+ * A sign of a bar. Crowded: it stands for all signs that have no room in the bar, or has itself no
+ * room in a beat.
+ */
 export type Cell = Extract<Token, { kind: 'cell' }> & { crowded?: 'bar' | 'beat' }
 
 const isHold = (text: string) => text === '.' || text === '/' || text === ''
@@ -26,7 +32,10 @@ interface BarFrame {
   due: number
 }
 
-/** The chords of a bar from its signs, each with its beat and length; what is wrong with them goes into the problems of the chart. */
+/**
+ * The chords of a bar from its signs, each with its beat and length; what is wrong with them goes
+ * into the problems of the chart.
+ */
 export function readBar(
   cells: Cell[],
   { number, from, due }: BarFrame,
@@ -57,7 +66,8 @@ export function readBar(
     return repeated(before, { number, from, due })
   }
 
-  // With holds every word is one beat, in equal parts where it has _; without, the chords share the bar equally.
+  // With holds every word is one beat, in equal parts where it has _; without, the chords share the
+  // bar equally.
   const marked = cells.some(isBeat)
   const beats = marked ? cells.length : due
   if (beats !== due) wrongBeats(beats)

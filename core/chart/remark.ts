@@ -1,7 +1,10 @@
 /** Letters of a remark. */
 export const MOST_REMARK = 80
 
-/** Words to the players as a chart can hold them: on one line, without quotes and bar lines. Null where nothing is left. */
+/**
+ * Words to the players as a chart can hold them: on one line, without quotes and bar lines. Null
+ * where nothing is left.
+ */
 export function remarkOf(words: string): string | null {
   const plain = words
     .replace(/["“”„]/g, "'")

@@ -76,7 +76,8 @@ describe('pieces of chart text', () => {
               const from = token.column - 1
               expect(from).toBeGreaterThanOrEqual(reached)
               left += content.slice(reached, from)
-              // A section says its name, which stands inside its brackets; a setting what stands behind its colon.
+              // A section says its name, which stands inside its brackets; a setting what stands
+              // behind its colon.
               if (token.kind === 'section') {
                 const end = content.indexOf(']', from)
                 expect(content.slice(from + 1, end).trim()).toBe(token.text)

@@ -1,4 +1,4 @@
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { MARKS, type ChartMark } from './chart'
 import { remarkOf } from './remark'
 
@@ -18,22 +18,33 @@ export type Token = { text: string; line: number; column: number } & (
 )
 
 const SETTING = /^(\s*)([A-Za-z]{2,})\s*:(?!\|)\s?(.*)$/
-/** Bar lines of any weight; dots make a repeat sign, `x3` behind it says how often the passage is played. */
+/**
+ * Bar lines of any weight; dots make a repeat sign, `x3` behind it says how often the passage is
+ * played.
+ */
 const BARLINE = /^(:?)(?:\|{1,2}\]?)(:?)|^::/
 const TIMES = /^\s{0,3}\(?(?:x\s?(\d{1,2})|(\d{1,2})\s?x)\)?(?=[\s|]|$)/i
 /** An ending stands where a bar begins: `1.`, `1,2.`, `1-3.` */
 const ENDING = /^(\d(?:\s?[,-]\s?\d)*)\.(?!\d)/
-/** Names and brackets longer than this are not looked for: reading takes time in proportion to the text, whatever stands in it. */
+/**
+ * Names and brackets longer than this are not looked for: reading takes time in proportion to the
+ * text, whatever stands in it.
+ */
 const SECTION = /^\[\s{0,40}([^\]|\s][^\]|]{0,200})\]/
 const MARK = /^(?:segno|𝄋|to\s+(?:coda|𝄌)|coda|𝄌|fine|d\.\s?[cs]\.(?:\s+al\s+(?:fine|coda))?)(?=[\s|]|$)/iu
-/** Words for the players stand before the chords of a bar, in quotes. A chord in quotes is a chord. */
+/**
+ * Words for the players stand before the chords of a bar, in quotes. A chord in quotes is a chord.
+ */
 const REMARK = /^"([^"|]{1,200})"(?=[\s|]|$)/
 /** A chord symbol runs to the next space or bar line; spaces inside its brackets belong to it. */
 const CELL = /^(?:\([^)|\n]{0,60}\)|:(?!\|)|[^\s|([:])+|^[([][^\s|([]*/
 
 const METRE_WORDS: Record<string, string> = { metre: 'meter', time: 'meter', bpm: 'tempo' }
 
-/** Splits chart text into settings, section marks, bar lines, endings, marks and the cells between them. A line end closes a bar. */
+/**
+ * Splits chart text into settings, section marks, bar lines, endings, marks and the cells between
+ * them. A line end closes a bar.
+ */
 export function* readTokens(text: string): Generator<Token> {
   let line = 0
   for (const content of text.split(/\r\n|\r|\n/)) {

@@ -1,4 +1,4 @@
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { keyName, parseKey, signatureOf, type Key } from '../pitch/key'
 import { modulo, noteName, parseNote, pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { readTokens } from './tokens'
@@ -16,7 +16,10 @@ export function moveNote(note: Note, from: Note, to: Note): Note {
   return Math.abs(alter) <= MOST_ACCIDENTALS ? { letter, alter } : plainSpelling(sound, alter > 0)
 }
 
-/** A key some semitones higher, spelled with the fewest accidentals; flats where both spellings have as many. */
+/**
+ * A key some semitones higher, spelled with the fewest accidentals; flats where both spellings have
+ * as many.
+ */
 export function keyAbove(key: Key, semitones: number): Key {
   const sound = pitchClass(key.tonic) + semitones
   const spellings = [plainSpelling(sound), plainSpelling(sound, true)].map((tonic): Key => ({
@@ -26,7 +29,10 @@ export function keyAbove(key: Key, semitones: number): Key {
   return spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)))[0]!
 }
 
-/** A key moved as the home key moves: the new home key itself, or another one as far from it as before. */
+/**
+ * A key moved as the home key moves: the new home key itself, or another one as far from it as
+ * before.
+ */
 export function moveKey(key: Key, from: Key, to: Key): Key {
   const tonic = moveNote(key.tonic, from.tonic, to.tonic)
   const moved: Key = { tonic, mode: key.mode }
@@ -36,8 +42,8 @@ export function moveKey(key: Key, from: Key, to: Key): Key {
 }
 
 /**
- * A chart text in another key. Only roots, basses and the key line change; everything else, also what could not be
- * read, stays letter for letter.
+ * A chart text in another key. Only roots, basses and the key line change; everything else, also
+ * what could not be read, stays letter for letter.
  */
 export function transposeText(text: string, from: Key, to: Key): string {
   const lines = text.split(/(\r\n|\r|\n)/)

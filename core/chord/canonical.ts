@@ -79,7 +79,8 @@ export function canonicalSuffix(d: Descriptor, needs: DegreeNeeds): string {
 
   const altered = (['b5', '#5', 'b9', '#9', '#11', 'b13'] as const).filter((degree) => rest.has(degree))
   const added = (['2', '4', '6', '9', '11', '13'] as const).filter((degree) => rest.has(degree))
-  // Directly behind a root (or "m") a bare b5 would be read as part of the root or look like it: bracket it there.
+  // Directly behind a root (or "m") a bare b5 would be read as part of the root or look like it:
+  // bracket it there.
   const alterations = altered.length > 0 && number === '' ? brackets(altered.join(',')) : altered.join('')
   return head + suspension + alterations + added.map((degree) => `add${degree}`).join('') + omits
 }

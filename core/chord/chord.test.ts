@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { ChordType } from 'tonal'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
-import { chord, parseChord, parseSymbol } from './parse'
+import { chord, parseChord, parseSymbol } from './parseChord'
 
 const degrees = (text: string) =>
   must(parseChord(text))
@@ -116,7 +116,10 @@ const DIFFERENT: Readonly<Record<string, string>> = {
   '7alt': 'every altered ninth and fifth of which a grip chooses; the dictionary lists one choice',
   b9sus: 'directly behind a root letter the flat belongs to the root',
 }
-/** b13 drops the fifth here wherever it stands, and b5 replaces it; the dictionary keeps a natural fifth beside them. */
+/**
+ * b13 drops the fifth here wherever it stands, and b5 replaces it; the dictionary keeps a natural
+ * fifth beside them.
+ */
 const dropsTheFifth = (alias: string) => /b13|b5/.test(alias) && /7|9/.test(alias)
 
 describe('against the chord dictionary of a general theory library (tonal 6.4.3)', () => {

@@ -1,7 +1,10 @@
 import type { Degree } from '../pitch/degree'
 import { bad, good, type Fault, type Result } from '../result'
 
-/** Everything a chord symbol says after its root and before its bass, read but not yet turned into tones. */
+/**
+ * Everything a chord symbol says after its root and before its bass, read but not yet turned into
+ * tones.
+ */
 export interface Descriptor {
   quality: 'none' | 'major' | 'minor' | 'diminished' | 'augmented' | 'half-diminished'
   /** The triangle, `M7`, `maj7`: the seventh is major. */
@@ -232,8 +235,8 @@ class DescriptorReader {
 const READ = 'read'
 
 /**
- * Reads what stands between root and bass, left to right: quality, number, then any mix of suspensions, additions,
- * alterations and omissions, bare or in brackets.
+ * Reads what stands between root and bass, left to right: quality, number, then any mix of
+ * suspensions, additions, alterations and omissions, bare or in brackets.
  * @param text already in plain accidentals, without root and bass
  * @param offset where `text` begins in the symbol, so that a fault can say where it is
  */

@@ -25,7 +25,10 @@ export const engravedNote = (note: Note): string => {
 /** `B♭ major`, `A minor`. */
 export const keyInWords = (key: Key): string => `${engravedNote(key.tonic)} ${key.mode}`
 
-/** A symbol in the parts in which it is set: the words of a quality stay on the line; numbers, alterations and additions are raised. */
+/**
+ * A symbol in the parts in which it is set: the words of a quality stay on the line; numbers,
+ * alterations and additions are raised.
+ */
 export interface EngravedChord {
   root: string
   quality: string

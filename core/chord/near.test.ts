@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { nearSymbols, withCapitals } from './near'
-import { parseSymbol } from './parse'
+import { parseSymbol } from './parseChord'
 
 test.each([
   ['gsus', 'Gsus'],

@@ -1,4 +1,4 @@
-import { parseSymbol } from './parse'
+import { parseSymbol } from './parseChord'
 
 /** Endings that players write most, as they are spelled here. Common practice, no source. */
 const USUAL = [
@@ -64,7 +64,10 @@ const OFFERED = 3
 
 const capital = (text: string): string => (text === '' ? '' : text[0]!.toUpperCase() + text.slice(1))
 
-/** A symbol with small roots as it is meant: `gsus` is Gsus, `am7/g` is Am7/G. The text itself where it can be read, or where capitals do not help. */
+/**
+ * A symbol with small roots as it is meant: `gsus` is Gsus, `am7/g` is Am7/G. The text itself where
+ * it can be read, or where capitals do not help.
+ */
 export function withCapitals(text: string): string {
   if (!/^[a-g]/.test(text) || parseSymbol(text).ok) return text
   const read = [
@@ -74,7 +77,10 @@ export function withCapitals(text: string): string {
   return read ?? text
 }
 
-/** Notes as they are named in Dutch and German: `Bes7` and `Es` are Bb7 and Eb, `Fis` is F#; the bass too. */
+/**
+ * Notes as they are named in Dutch and German: `Bes7` and `Es` are Bb7 and Eb, `Fis` is F#; the
+ * bass too.
+ */
 export const inEnglish = (symbol: string): string =>
   symbol.replace(
     /(^|\/)([A-H])(is|es|s)(?![a-z]*us)/g,
@@ -84,7 +90,10 @@ export const inEnglish = (symbol: string): string =>
     },
   )
 
-/** Chord symbols that a word which cannot be read may have been meant as, the nearest first; at most three. */
+/**
+ * Chord symbols that a word which cannot be read may have been meant as, the nearest first; at most
+ * three.
+ */
 export function nearSymbols(text: string): string[] {
   if (text.length > 20) return []
   const found: { symbol: string; changes: number }[] = []

@@ -2,8 +2,9 @@ import type { Degree } from '../pitch/degree'
 import type { Note } from '../pitch/note'
 
 /**
- * How badly a grip needs a tone (common practice: keep what carries the quality and what the symbol names; leave out first the
- * natural fifth, then what a higher tension only implies). Common practice, no source.
+ * How badly a grip needs a tone (common practice: keep what carries the quality and what the symbol
+ * names; leave out first the natural fifth, then what a higher tension only implies). Common
+ * practice, no source.
  */
 export type Need =
   | 'root'
@@ -11,7 +12,10 @@ export type Need =
   | 'named'
   /** Natural fifth, or a tension that a higher one only implies. */
   | 'free'
-  /** One of a group of which a grip needs at least one (the altered ninths and fifths of an alt chord). */
+  /**
+   * One of a group of which a grip needs at least one (the altered ninths and fifths of an alt
+   * chord).
+   */
   | 'one-ninth'
   | 'one-fifth'
 
@@ -31,7 +35,10 @@ export interface ChordSymbol {
   bass: Note | null
   /** What stands after the root in `canonical`. */
   suffix: string
-  /** Root first, then in degree order. The bass of a slash chord is not among them unless it is a chord tone. */
+  /**
+   * Root first, then in degree order. The bass of a slash chord is not among them unless it is a
+   * chord tone.
+   */
   tones: readonly Tone[]
 }
 

@@ -12,7 +12,8 @@ export type DegreeNeeds = Map<Degree, Need>
  * - 9 implies 7; 11 implies 7 and 9; 13 implies 7 and 9 but never the 11.
  * - A natural 11 over a major third is avoided, so an 11 chord without "m" drops its third.
  * - 6 and 6/9 have no seventh. `alt` is every altered fifth and ninth, of which a grip chooses.
- * - b5 and #5 replace the fifth; #11 leaves it possible; b13 drops it. An altered tension replaces the natural one.
+ * - b5 and #5 replace the fifth; #11 leaves it possible; b13 drops it. An altered tension replaces
+ *   the natural one.
  */
 export function degreesOf(d: Descriptor): DegreeNeeds {
   const needs: DegreeNeeds = new Map([['1', 'root']])
@@ -53,7 +54,8 @@ export function degreesOf(d: Descriptor): DegreeNeeds {
   // A 9 beside sus2 (or an 11 beside sus4) is the same sound twice: the suspension keeps its name.
   if (needs.has('2')) needs.delete('9')
   if (needs.has('4')) needs.delete('11')
-  // However it was written, a 9 under a 13, or under an 11 without a major third, is only implied: C9(13) is C13.
+  // However it was written, a 9 under a 13, or under an 11 without a major third, is only implied:
+  // C9(13) is C13.
   const seventh = needs.has('7') || needs.has('b7') || needs.has('bb7')
   const implied = seventh && (needs.has('13') || (needs.has('11') && !needs.has('3')))
   if (needs.has('9')) needs.set('9', implied ? 'free' : 'named')

@@ -1,14 +1,20 @@
 import { parentPort, Worker } from 'node:worker_threads'
-import { answerLine, refuse, type Reply } from './answer'
+import { answerLine, refuse, type Reply } from './answerRequest'
 
-/** The longest that a file from elsewhere is read, in ms, and the memory it may take, in MB: the bounds the server has. */
+/**
+ * The longest that a file from elsewhere is read, in ms, and the memory it may take, in MB: the
+ * bounds the server has.
+ */
 const MOST_MS = 20_000
 const MOST_MB = 512
 
 /** Whether a line asks for a file to be read that others have made. */
 export const readsForeign = (line: string): boolean => /"do"\s*:\s*"import"/.test(line)
 
-/** Reads files in a thread of its own, so that one that takes too long or too much is ended and said, and the next line is served. */
+/**
+ * Reads files in a thread of its own, so that one that takes too long or too much is ended and
+ * said, and the next line is served.
+ */
 export class Apart {
   private worker: Worker | null = null
 

@@ -88,7 +88,10 @@ export function tuneAsBackup({
   return good({ content: Buffer.from(zip).toString('base64'), encoding: 'base64' })
 }
 
-/** The tunes of a backup; the first of them as the answer's own. Nothing is read of a file that is not what its manifest says. */
+/**
+ * The tunes of a backup; the first of them as the answer's own. Nothing is read of a file that is
+ * not what its manifest says.
+ */
 export function tunesOfBackup(content: string): Result<Record<string, unknown>> {
   const refuse = (message: string) => bad({ code: 'bad-file', message, accepted: ACCEPTED, text: 'content' })
   let files: Record<string, Uint8Array>

@@ -1,7 +1,10 @@
 import fc from 'fast-check'
 import { strToU8, zipSync } from 'fflate'
 
-/** Files of every format, put together on purpose and not broken from good ones: each is as its format has it, and asks for more than there is. */
+/**
+ * Files of every format, put together on purpose and not broken from good ones: each is as its
+ * format has it, and asks for more than there is.
+ */
 export interface BuiltFile {
   name: string
   bytes: Uint8Array

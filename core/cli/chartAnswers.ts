@@ -4,13 +4,13 @@ import { skeletonOf } from '../analysis/skeleton'
 import { formInWords, formSentence } from '../analysis/formWords'
 import { meterName } from '../chart/chart'
 import { playOrder } from '../chart/form'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { keyName } from '../pitch/key'
 import { noteName } from '../pitch/note'
 import { good } from '../result'
-import { placeOf, tidy } from './parts'
+import { beatOfSlot, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
 /** Answers about symbols and charts. */
@@ -48,7 +48,11 @@ export const CHART_ANSWERS: AnswersTo<'parse' | 'chart' | 'analyse' | 'skeleton'
         ending: bar.ending,
         marks: bar.marks,
         remarks: bar.remarks,
-        chords: bar.slots.map((slot) => ({ symbol: slot.text, ...placeOf(slot), beats: tidy(slot.beats) })),
+        chords: bar.slots.map((slot) => ({
+          symbol: slot.text,
+          ...beatOfSlot(slot),
+          beats: tidy(slot.beats),
+        })),
       })),
       order: playOrder(chart),
       text: printChart(chart),
@@ -87,7 +91,7 @@ export const CHART_ANSWERS: AnswersTo<'parse' | 'chart' | 'analyse' | 'skeleton'
           alternatives,
         }) => ({
           bar: slot.bar,
-          ...placeOf(slot),
+          ...beatOfSlot(slot),
           symbol: slot.text,
           roman,
           key: keyName(local),

@@ -1,5 +1,5 @@
 import { midi } from '../pitch/note'
-import { answer, answerLine, type Reply } from './answer'
+import { answer, answerLine, type Reply } from './answerRequest'
 
 const good = (request: unknown) => {
   const reply = answer(request)

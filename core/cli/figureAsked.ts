@@ -4,7 +4,7 @@ import { timesInto } from '../rhythm/handTempo'
 import { playedBars } from '../rhythm/playedTime'
 import { bad, good, type Result } from '../result'
 import type { z } from 'zod'
-import type { figureSchema, tempoAndFigure } from './fields'
+import type { figureSchema, tempoAndFigure } from './requestFields'
 
 /** A figure of the table by its name, or one that is given hit by hit. */
 export function figureFrom(asked: z.output<typeof figureSchema>): Result<Cycle | Figure> {
@@ -35,7 +35,10 @@ export function tooMany(chart: Chart, { cycle, hits }: Cycle): Result<never> | n
   })
 }
 
-/** The time the hand has to get to each chord of a chart at the tempo asked for, in ms; null where it has all it wants. */
+/**
+ * The time the hand has to get to each chord of a chart at the tempo asked for, in ms; null where
+ * it has all it wants.
+ */
 export function timesAsked(
   chart: Chart,
   { tempo, figure: asked }: z.output<typeof tempoAndFigure>,

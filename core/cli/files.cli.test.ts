@@ -1,5 +1,5 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
-import { answerLine } from './answer'
+import { answerLine } from './answerRequest'
 
 const ask = (request: object) => answerLine(JSON.stringify(request)) as unknown as Record<string, unknown>
 const good = <Answer>(request: object): Answer => {

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { importFile } from '../formats/importFile'
-import { applyEdit } from '../tune/edit'
+import { applyEdit } from '../tune/tuneEdit'
 import { newDocument, tuneDocument } from '../tune/document'
-import { answer } from './answer'
+import { answer } from './answerRequest'
 import { builtFile } from './builtFile'
 import { hostileRequest } from './hostile'
 

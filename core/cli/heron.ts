@@ -1,13 +1,16 @@
 import { createInterface } from 'node:readline'
 import { isMainThread } from 'node:worker_threads'
-import { answerLine } from './answer'
+import { answerLine } from './answerRequest'
 import { answerApart, Apart, readsForeign } from './apart'
 import type { OnProgress } from './answersTo'
 
 /** What is answered sooner shows nothing, in ms. */
 const SHOWN_AFTER_MS = 500
 
-/** How far an answer is, for who waits at a terminal; what reads the output of a pipe is told nothing. Ctrl C stops it. */
+/**
+ * How far an answer is, for who waits at a terminal; what reads the output of a pipe is told
+ * nothing. Ctrl C stops it.
+ */
 function progressShown(): { show: OnProgress; end: () => void } {
   const begun = performance.now()
   let shown = false
@@ -24,7 +27,10 @@ function progressShown(): { show: OnProgress; end: () => void } {
   }
 }
 
-/** The core's command line: one JSON object a line in, one a line out, in the same order (docs/architecture.md). */
+/**
+ * The core's command line: one JSON object a line in, one a line out, in the same order
+ * (docs/architecture.md).
+ */
 async function main(): Promise<void> {
   const given = process.argv.slice(2)
   let failed = false

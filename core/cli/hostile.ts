@@ -1,7 +1,7 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { exportChart } from '../formats/exportChart'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { hostileText } from './hostileText'
 
 /** Requests that nobody means well: for the fuzz tests here and by hand (`npm run fuzz`). */

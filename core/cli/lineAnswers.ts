@@ -1,6 +1,6 @@
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { arrange, melodyNoteAt } from '../leading/arrange'
 import type { Constraint } from '../leading/constraints'
 import { styledLines, whyLikeSmooth, type StyledProblem } from '../leading/inStyle'
@@ -12,7 +12,7 @@ import { applyChanges } from '../reharm/apply'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, must, type Result } from '../result'
 import { timesAsked } from './figureAsked'
-import { limitsFrom, MELODY_FRETS } from './limits'
+import { limitsFrom, MELODY_FRETS } from './requestLimits'
 import {
   choicesAnswer,
   chordsOf,

@@ -1,4 +1,4 @@
-import { answer, answerLine } from './answer'
+import { answer, answerLine } from './answerRequest'
 
 type Any = Record<string, never>
 const ask = (request: object): Any => JSON.parse(JSON.stringify(answerLine(JSON.stringify(request)))) as Any

@@ -1,17 +1,17 @@
-import { parseChart } from '../chart/parse'
-import { parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { parseChord } from '../chord/parseChord'
 import { lineOf } from '../leading/line'
 import { weightsFrom } from '../leading/weights'
 import { blocksOnOneSet, scaleFrom } from '../melody/block'
 import { endsOf } from '../melody/ends'
 import { harmonise } from '../melody/harmonise'
-import { SILENT, type HarmonisedNote } from '../melody/line'
-import { TEXTURES, type MelodyTexture } from '../melody/textures'
+import { SILENT, type HarmonisedNote } from '../melody/melodyLine'
+import { MELODY_TEXTURES, type MelodyTexture } from '../melody/melodyTextures'
 import { harmonisedSixthDiminished } from '../melody/sixthDiminished'
 import { scaleNotes } from '../pitch/key'
 import { noteName, pitchName } from '../pitch/note'
 import { good } from '../result'
-import { limitsFrom, MELODY_FRETS } from './limits'
+import { limitsFrom, MELODY_FRETS } from './requestLimits'
 import { chordsOfChart, lineAnswer, tidy, voicingAnswer } from './parts'
 import type { AnswersTo } from './answersTo'
 
@@ -148,7 +148,7 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
 
 /** Why a grip is not in the layout asked for, where it is not. */
 function whyOther(texture: MelodyTexture, { voicing, chord, note, under }: HarmonisedNote): { why?: string } {
-  const { families } = TEXTURES[texture]
+  const { families } = MELODY_TEXTURES[texture]
   if (!families || under !== 'chord' || families.some((family) => voicing.families.includes(family)))
     return {}
   return {

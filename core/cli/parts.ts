@@ -1,9 +1,9 @@
 import { analyse } from '../analysis/analyse'
-import { idiomNamed } from '../analysis/idiom'
-import { withSetting } from '../chart/edit'
-import { parseChart } from '../chart/parse'
+import { idiomNamed } from '../analysis/tuneIdiom'
+import { withSetting } from '../chart/editBars'
+import { parseChart } from '../chart/parseChart'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { addedTo } from '../leading/colours'
 import type { Line } from '../leading/line'
@@ -12,19 +12,19 @@ import type { Fingering } from '../neck/fingering'
 import { writtenFrets, type Frets } from '../neck/instrument'
 import type { Change } from '../reharm/change'
 import { bad, good, type Fault, type Result } from '../result'
-import { familiesIn } from '../reharm/rules'
-import type { Limits } from '../voicing/limits'
+import { familiesIn } from '../reharm/ruleNames'
+import type { Limits } from '../voicing/gripLimits'
 import { degreesOfVoicing, pitchNames, voicingOf, type Voicing } from '../voicing/voicing'
 
 /** What several answers share. */
 export const tidy = (value: number, digits = 4): number => Number(value.toFixed(digits))
-export const placeOf = (slot: Slot) => ({ beat: tidy(slot.beat) })
+export const beatOfSlot = (slot: Slot) => ({ beat: tidy(slot.beat) })
 
 /** What was changed of a chart, each at its place. */
 export const choicesAnswer = (changes: readonly Change[], slots: readonly Slot[]) =>
   changes.map(({ index, rule, name, why, puts }) => ({
     bar: slots[index]!.bar,
-    ...placeOf(slots[index]!),
+    ...beatOfSlot(slots[index]!),
     rule,
     family: familiesIn(rule),
     name,
@@ -138,7 +138,10 @@ export function heldGrips(
   return good(held)
 }
 
-/** A chart in a style that was asked for, and results of it as they were asked for: without a line that the chart does not have. */
+/**
+ * A chart in a style that was asked for, and results of it as they were asked for: without a line
+ * that the chart does not have.
+ */
 export function inIdiom(
   text: string,
   idiom: string | undefined,

@@ -1,4 +1,4 @@
-import { answer, answerLine } from './answer'
+import { answer, answerLine } from './answerRequest'
 
 const good = (request: object) => {
   const reply = answer(request)

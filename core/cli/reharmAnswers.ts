@@ -1,9 +1,9 @@
 import { analyse } from '../analysis/analyse'
-import { idiomNamed } from '../analysis/idiom'
+import { idiomNamed } from '../analysis/tuneIdiom'
 import { NEAR_WRITTEN } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
-import { withBeat } from '../chart/edit'
-import { parseChart } from '../chart/parse'
+import { withBeat } from '../chart/editBars'
+import { parseChart } from '../chart/parseChart'
 import { applyChanges } from '../reharm/apply'
 import { FAMILY_CODES } from '../reharm/families'
 import type { Change } from '../reharm/change'
@@ -11,7 +11,7 @@ import { optionsAt, type ChangeOption } from '../reharm/options'
 import { judge } from '../reharm/judging/judge'
 import { reharmonise } from '../reharm/reharmonise'
 import { bad, good } from '../result'
-import { familiesIn, isAskedBy, RULE_IDS } from '../reharm/rules'
+import { familiesIn, isAskedBy, RULE_IDS } from '../reharm/ruleNames'
 import { choicesAnswer, inIdiom, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
 
@@ -159,7 +159,10 @@ const optionAnswer = (
   also,
 })
 
-/** A chart in which a chord that sounds on at some place begins there: what is put there takes the rest of it alone. */
+/**
+ * A chart in which a chord that sounds on at some place begins there: what is put there takes the
+ * rest of it alone.
+ */
 function splitAt(text: string, bar: number, beat: number): string {
   const chart = parseChart(text)
   const index = chart.bars.findIndex(({ number }) => number === bar)

@@ -1,6 +1,6 @@
-import { IDIOM_NAMES } from '../analysis/idiom'
+import { IDIOM_NAMES } from '../analysis/tuneIdiom'
 import { z } from 'zod'
-import { DENSITIES } from '../melody/line'
+import { DENSITIES } from '../melody/melodyLine'
 import { CONTOURS } from '../leading/contour'
 import { TERM_NAMES } from '../leading/weights'
 import { EXPORT_FORMATS } from '../formats/exportChart'
@@ -9,30 +9,30 @@ import { MOST_DEPTH } from '../reharm/options'
 import { BASS_KINDS } from '../rhythm/bassLine'
 import { isZone } from '../practice/days'
 import { GRADES, ITEM_KINDS } from '../practice/grade'
-import { KEY_ORDERS } from '../practice/keys'
+import { KEY_ORDERS } from '../practice/keysPractised'
 import { QUESTION_KINDS } from '../practice/questions/question'
-import { FAMILIES } from '../voicing/family'
-import { TEXTURE_NAMES } from '../melody/textures'
+import { VOICING_FAMILIES } from '../voicing/family'
+import { MELODY_TEXTURE_NAMES } from '../melody/melodyTextures'
 import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
 import {
   note,
   pitch,
   key,
   pairOf,
-  inOrder,
+  isLowThenHigh,
   ORDER,
   fretsSchema,
   limitsSchema,
   chartText,
-  symbol,
-  tempo,
+  symbolField,
+  tempoField,
   moment,
-  numerals,
+  numeralsField,
   count,
-  style,
+  styleField,
   notes,
-  melody,
-  lyrics,
+  melodyField,
+  lyricsField,
   guards,
   fragment,
   seed,
@@ -40,16 +40,15 @@ import {
   tempoAndFigure,
   timesSchema,
   restart,
-} from './fields'
+} from './requestFields'
 
-/** What each request is made of, by its word. */
 /** The style, where it is not left to be read from the chords. */
 const idiom = z.enum(IDIOM_NAMES as [string, ...string[]]).optional()
 
 export const requestSchemas = {
-  parse: z.strictObject({ do: z.literal('parse'), symbol }),
+  parse: z.strictObject({ do: z.literal('parse'), symbol: symbolField }),
   chart: z.strictObject({ do: z.literal('chart'), text: chartText }),
-  analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals }),
+  analyse: z.strictObject({ do: z.literal('analyse'), text: chartText, numerals: numeralsField }),
   skeleton: z.strictObject({
     do: z.literal('skeleton'),
     text: chartText,
@@ -72,9 +71,9 @@ export const requestSchemas = {
       tuning: z.array(pitch).min(4).max(8).optional(),
       over: note.optional(),
       key: key.optional(),
-      chord: symbol.optional(),
-      before: symbol.optional(),
-      after: symbol.optional(),
+      chord: symbolField.optional(),
+      before: symbolField.optional(),
+      after: symbolField.optional(),
     })
     .refine(
       (request) => (request.frets === undefined) !== (request.notes === undefined),
@@ -83,7 +82,7 @@ export const requestSchemas = {
   finger: z.strictObject({ do: z.literal('finger'), frets: fretsSchema, limits: limitsSchema.optional() }),
   voicings: z.strictObject({
     do: z.literal('voicings'),
-    symbol,
+    symbol: symbolField,
     limits: limitsSchema.optional(),
     count: count.optional(),
     sort: z.enum(['easy', 'reach', 'low', 'high']).optional(),
@@ -93,7 +92,7 @@ export const requestSchemas = {
     text: chartText,
     bar: z.int().min(0),
     beat: z.number().min(1),
-    melody: melody.optional(),
+    melody: melodyField.optional(),
     rules: z.array(z.string().min(1).max(20)).min(1).max(100).optional(),
     depth: z.int().min(1).max(MOST_DEPTH).optional(),
     idiom,
@@ -103,7 +102,7 @@ export const requestSchemas = {
     text: chartText,
     distance: z.number().min(0).max(1),
     count: count.max(20).optional(),
-    melody: melody.optional(),
+    melody: melodyField.optional(),
     seed: z
       .int()
       .min(0)
@@ -116,7 +115,7 @@ export const requestSchemas = {
     do: z.literal('judge'),
     text: chartText,
     new: chartText,
-    melody: melody.optional(),
+    melody: melodyField.optional(),
     idiom,
     asked: z.number().min(0).max(1).optional(),
   }),
@@ -125,17 +124,16 @@ export const requestSchemas = {
     .strictObject({
       do: z.literal('lead'),
       text: chartText.optional(),
-      symbols: z.array(symbol).min(1).max(1000).optional(),
-      style: style.optional(),
+      symbols: z.array(symbolField).min(1).max(1000).optional(),
+      style: styleField.optional(),
       limits: limitsSchema.optional(),
       weights: z
         .partialRecord(z.enum(TERM_NAMES as [string, ...string[]]), z.number().min(0).max(1000))
         .optional(),
       count: count.max(50).optional(),
-      melody: melody.optional(),
+      melody: melodyField.optional(),
       /** The form repeats: the step from the last chord to the first counts. */
       loop: z.boolean().optional(),
-      /** Frets of one position; the string (6 lowest) or the pitch of a drone. */
       /** The shape of the top voice. */
       contour: z.enum(CONTOURS).optional(),
       /** The tempo and the figure the hand has to keep up with. */
@@ -146,7 +144,7 @@ export const requestSchemas = {
       colour: z.boolean().optional(),
       /** The exact best ones, however near to one another. */
       near: z.boolean().optional(),
-      window: pairOf(z.int().min(1).max(36)).refine(inOrder, ORDER).optional(),
+      window: pairOf(z.int().min(1).max(36)).refine(isLowThenHigh, ORDER).optional(),
       drone: z
         .union([
           z
@@ -165,7 +163,7 @@ export const requestSchemas = {
     ),
   pull: z.strictObject({
     do: z.literal('pull'),
-    symbols: z.array(symbol).min(1).max(1000),
+    symbols: z.array(symbolField).min(1).max(1000),
     voicings: z.array(fretsSchema).min(1).max(1000),
     index: z.int().min(0),
     string: z.int().min(1).max(8),
@@ -183,9 +181,9 @@ export const requestSchemas = {
   arrange: z.strictObject({
     do: z.literal('arrange'),
     text: chartText,
-    melody: melody.optional(),
+    melody: melodyField.optional(),
     distance: z.number().min(0).max(1),
-    style: style.optional(),
+    style: styleField.optional(),
     limits: limitsSchema.optional(),
     count: count.max(20).optional(),
     guards,
@@ -197,21 +195,21 @@ export const requestSchemas = {
   harmonise: z.strictObject({
     do: z.literal('harmonise'),
     text: chartText,
-    melody: melody.min(1),
-    style: style.optional(),
+    melody: melodyField.min(1),
+    style: styleField.optional(),
     limits: limitsSchema.optional(),
     count: count.max(20).optional(),
     density: z.enum(DENSITIES).optional(),
     times: tempoAndFigure.optional(),
-    texture: z.enum(TEXTURE_NAMES).optional(),
+    texture: z.enum(MELODY_TEXTURE_NAMES).optional(),
     tempo: z.number().min(20).max(400).optional(),
   }),
   export: z.strictObject({
     do: z.literal('export'),
     text: chartText,
     voicings: z.array(fretsSchema).max(5_000).optional(),
-    melody: melody.optional(),
-    lyrics: lyrics.optional(),
+    melody: melodyField.optional(),
+    lyrics: lyricsField.optional(),
     format: z.enum([...EXPORT_FORMATS, 'backup']),
     limits: limitsSchema.optional(),
   }),
@@ -219,7 +217,7 @@ export const requestSchemas = {
     z.strictObject({
       do: z.literal('scale'),
       kind: z.literal('sixth-diminished'),
-      chord: symbol,
+      chord: symbolField,
       limits: limitsSchema.optional(),
     }),
     z.strictObject({
@@ -227,7 +225,7 @@ export const requestSchemas = {
       kind: z.literal('sevenths'),
       key,
       tone: z.union([z.literal(1), z.literal(3), z.literal(5), z.literal(7)]).optional(),
-      family: z.enum(FAMILIES).optional(),
+      family: z.enum(VOICING_FAMILIES).optional(),
       notes: fragment.optional(),
       limits: limitsSchema.optional(),
     }),
@@ -253,15 +251,15 @@ export const requestSchemas = {
     figure: figureSchema,
     restart,
     density: z.number().min(0).max(1).optional(),
-    melody: melody.optional(),
+    melody: melodyField.optional(),
     seed,
     phrase: z.union([z.literal(2), z.literal(4)]).optional(),
     times: timesSchema.optional(),
   }),
   ladder: z.strictObject({
     do: z.literal('ladder'),
-    start: tempo,
-    goal: tempo,
+    start: tempoField,
+    goal: tempoField,
     passes: z.array(z.enum(GRADES)).max(10_000),
   }),
   plan: z.strictObject({
@@ -275,21 +273,21 @@ export const requestSchemas = {
           kind: z.enum(ITEM_KINDS),
           item: z.string().min(1).max(300),
           at: moment,
-          tempo: tempo.optional(),
+          tempo: tempoField.optional(),
           grade: z.enum(GRADES),
         }),
       )
       .max(100_000),
     now: moment,
     /** Beats a minute wanted; the chart's tempo where it is not said. */
-    goal: tempo.optional(),
+    goal: tempoField.optional(),
     zone: z.string().refine(isZone, 'an IANA time zone such as Europe/Vienna').optional(),
     limits: limitsSchema.optional(),
   }),
   question: z.strictObject({
     do: z.literal('question'),
     kind: z.enum(QUESTION_KINDS),
-    symbols: z.array(symbol).min(1).max(64),
+    symbols: z.array(symbolField).min(1).max(64),
     voicings: z.array(fretsSchema).min(1).max(64).optional(),
     key: key.optional(),
     seed: z
@@ -303,7 +301,7 @@ export const requestSchemas = {
     .strictObject({
       do: z.literal('tempo'),
       text: chartText.optional(),
-      symbols: z.array(symbol).min(1).max(1000).optional(),
+      symbols: z.array(symbolField).min(1).max(1000).optional(),
       voicings: z.array(fretsSchema).min(1).max(1000),
       figure: figureSchema.optional(),
       restart,

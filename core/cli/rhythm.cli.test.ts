@@ -1,4 +1,4 @@
-import { answer } from './answer'
+import { answer } from './answerRequest'
 
 const asked = (request: unknown) => answer(request) as unknown as Record<string, never> & { ok: boolean }
 

@@ -1,6 +1,6 @@
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { pitchName } from '../pitch/note'
 import { bad, good } from '../result'
 import { bassLine } from '../rhythm/bassLine'
@@ -10,13 +10,16 @@ import { layFigure } from '../rhythm/lay'
 import { playedBars } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt, swungTime } from '../rhythm/swing'
 import { figureFrom, tooMany } from './figureAsked'
-import { limitsFrom } from './limits'
+import { limitsFrom } from './requestLimits'
 import { chordsOf, chordsOfChart, heldGrips, NO_CHORDS, tidy } from './parts'
 import type { AnswersTo } from './answersTo'
-import type { timesSchema } from './fields'
+import type { timesSchema } from './requestFields'
 import type { z } from 'zod'
 
-/** Long : short, from what is asked, what the figure is made for, and the tempo in quarters a minute. */
+/**
+ * Long : short, from what is asked, what the figure is made for, and the tempo in quarters a
+ * minute.
+ */
 function swingOf(
   asked: z.output<typeof timesSchema>['swing'],
   figure: Cycle | Figure,

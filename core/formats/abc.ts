@@ -1,6 +1,6 @@
 import { meterName, type Bar, type ChartMark, type Slot } from '../chart/chart'
-import { keysInForce } from '../chart/keys'
-import { NEAR, piecesOf, type Piece } from '../melody/clock'
+import { keysInForce } from '../chart/keyChanges'
+import { NEAR, notatedPieces, type Piece } from '../melody/clock'
 import type { Lyric } from '../melody/lyrics'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import type { Pitch } from '../pitch/note'
@@ -8,11 +8,12 @@ import { piecesOfComping, type CompingPiece } from './comping'
 import type { Score } from './musicxml'
 import type { WrittenNote } from './musicxmlVoice'
 import { abcPitch, abcValues, inALine, REST, SAME_PLACE, type AbcValue } from './abcNotes'
-import { beginsSilent, linesOf, withBarLines } from './textLines'
+import { beginsSilent, textLinesOf, withBarLines } from './textLines'
 
 /**
- * ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. What the guitar plays by its figure is a second voice: its rhythm on
- * the middle line, or its grips as chords.
+ * ABC 2.1: symbols in quotation marks over the melody, or over rests where there is none. What the
+ * guitar plays by its figure is a second voice: its rhythm on the middle line, or its grips as
+ * chords.
  */
 export function toAbc({
   title,
@@ -38,7 +39,7 @@ export function toAbc({
     ...(chart.capo > 0 ? [`N:capo ${chart.capo}`] : []),
     `K:${keyName(key)}`,
   ]
-  const pieces = piecesOf(chart, melody)
+  const pieces = notatedPieces(chart, melody)
   const struck = comping ? piecesOfComping(chart, comping.hits) : []
   // The key a bar is in counts for its signs, also where it began some bars before.
   const keys = keysInForce(chart.bars, key)
@@ -48,7 +49,7 @@ export function toAbc({
     key: keys.get(bar.number)!,
     unit: chart.meter.unit / bar.meter.unit,
   })
-  const lines = linesOf(chart)
+  const lines = textLinesOf(chart)
   const sung = inFull(lines, (bars) => {
     const written = new Map(
       bars.map((bar) => [
@@ -81,13 +82,17 @@ export function toAbc({
   return `${[...head, ...voices, ...wordsBehind(lines, lyrics, pieces)].join('\n')}\n`
 }
 
-/** What is written out follows this comment, which `importAbc` knows: the passage before it is played so often. */
+/**
+ * What is written out follows this comment, which `importAbc` knows: the passage before it is
+ * played so often.
+ */
 export const againFrom = (times: number): string => `%again x${times}`
 export const AGAIN_TO = '%end again'
 
 /**
- * Lines of bars as text. ABC has no sign for a passage that is played three times: behind its repeat, which is played twice, it is written out, between two comments by which
- * our own reader knows it again.
+ * Lines of bars as text. ABC has no sign for a passage that is played three times: behind its
+ * repeat, which is played twice, it is written out, between two comments by which our own reader
+ * knows it again.
  */
 function inFull(lines: readonly Bar[][], written: (bars: Bar[]) => string[]): string[] {
   const out: string[] = []
@@ -122,7 +127,10 @@ function inFull(lines: readonly Bar[][], written: (bars: Bar[]) => string[]): st
   return out
 }
 
-/** Words that stand under no note have no place in ABC but behind the tune, a line of them for each line of music. */
+/**
+ * Words that stand under no note have no place in ABC but behind the tune, a line of them for each
+ * line of music.
+ */
 function wordsBehind(
   lines: readonly (readonly Bar[])[],
   lyrics: readonly Lyric[],
@@ -191,7 +199,10 @@ const within =
   ({ bar }: { bar: number }) =>
     bar === number
 
-/** The letters that need signs in a bar. One that is always as the key has it needs none; one that changes is written with every sign, so that no reader has to remember. */
+/**
+ * The letters that need signs in a bar. One that is always as the key has it needs none; one that
+ * changes is written with every sign, so that no reader has to remember.
+ */
 function changedLetters(pitches: readonly Pitch[], key: Key): ReadonlySet<number> {
   const own = new Map(scaleNotes(key).map(({ letter, alter }) => [letter, alter]))
   return new Set(pitches.filter(({ letter, alter }) => own.get(letter) !== alter).map(({ letter }) => letter))
@@ -236,7 +247,10 @@ const symbolText = ({ symbol, text, held }: Slot): string | null => {
   return symbol?.kind === 'chord' ? text : NOBODY
 }
 
-/** Under a note that has no word. The common reader (abcjs 6) lets a rest take a star: in a line with rests a blank word stands there instead. */
+/**
+ * Under a note that has no word. The common reader (abcjs 6) lets a rest take a star: in a line
+ * with rests a blank word stands there instead.
+ */
 const NO_WORD = '*'
 const BLANK = '~'
 /** A word as ABC has it: `~` for a blank inside, `\\-` for a hyphen, and none of its own signs. */

@@ -2,7 +2,10 @@ import type { Bar } from '../chart/chart'
 import type { Pitch } from '../pitch/note'
 import { DIVISIONS, noteValues } from './noteValues'
 
-/** Places and lengths nearer than this are the same, in beats: melodies are kept in thousandths of a beat. */
+/**
+ * Places and lengths nearer than this are the same, in beats: melodies are kept in thousandths of a
+ * beat.
+ */
 export const SAME_PLACE = 2e-3
 
 const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
@@ -26,7 +29,8 @@ export interface AbcValue {
 }
 
 /**
- * A length as one value or several that are tied, rests side by side; what is finer than sixteenths stays one.
+ * A length as one value or several that are tied, rests side by side; what is finer than sixteenths
+ * stays one.
  * @param beats of the bar
  * @param unit units of length in a beat
  */
@@ -49,7 +53,10 @@ export function abcValues(
 }
 export const REST = 'z'
 
-/** Halves, quarters and the like of a unit; else a note of a triplet; else the nearest that can be written. */
+/**
+ * Halves, quarters and the like of a unit; else a note of a triplet; else the nearest that can be
+ * written.
+ */
 function writtenAs(units: number): Pick<AbcValue, 'written' | 'triplet'> {
   for (const below of PARTS) {
     if (isWhole(units * below)) return { written: Math.round(units * below) / below, triplet: false }
@@ -63,7 +70,10 @@ const FINEST = 32
 const isWhole = (value: number): boolean =>
   Math.abs(value - Math.round(value)) < SAME_PLACE * 4 && Math.round(value) > 0
 
-/** Values of a bar in a line. Triplets stand in groups: one is over where it fills two of its shortest values, or a multiple. */
+/**
+ * Values of a bar in a line. Triplets stand in groups: one is over where it fills two of its
+ * shortest values, or a multiple.
+ */
 export function inALine(values: readonly AbcValue[]): string {
   const opens = new Map<number, string>()
   let group: number[] = []

@@ -1,12 +1,14 @@
 import { slotKey, type Bar, type Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printRemark, remarkOf } from '../chart/remark'
 import { inEnglish } from '../chord/near'
-import { parseSymbol } from '../chord/parse'
-import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { parseSymbol } from '../chord/parseChord'
+import { lyricsInOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, parseKey, type Key } from '../pitch/key'
 
-/** Something in what was brought in that did not become part of the chart. Line and column from 1. */
+/**
+ * Something in what was brought in that did not become part of the chart. Line and column from 1.
+ */
 export interface ImportWarning {
   line: number
   column: number
@@ -18,12 +20,18 @@ export interface ImportedChart {
   text: string
   /** Words that stood over or under the chords. */
   lyrics: Lyric[]
-  /** Grips the file draws, by chord: frets from the lowest string, as they sound with the tune's capo. */
+  /**
+   * Grips the file draws, by chord: frets from the lowest string, as they sound with the tune's
+   * capo.
+   */
   grips: { symbol: string; frets: (number | null)[] }[]
   warnings: ImportWarning[]
 }
 
-/** Where a chord of the draft stands: a line of it, a bar of that line, a sign of that bar, each from 0. */
+/**
+ * Where a chord of the draft stands: a line of it, a bar of that line, a sign of that bar, each
+ * from 0.
+ */
 interface Anchor {
   line: number
   bar: number
@@ -36,7 +44,7 @@ export interface ChordOver {
   sign: number
 }
 
-export interface Word {
+export interface DraftWord {
   text: string
   column: number
 }
@@ -53,7 +61,9 @@ function withoutQuotes(word: string): string {
   return word.slice(from, to)
 }
 
-/** Without the signs at its end, and the dots where there are several: one dot belongs to the word. */
+/**
+ * Without the signs at its end, and the dots where there are several: one dot belongs to the word.
+ */
 function withoutStops(word: string): string {
   let to = word.length
   for (;;) {
@@ -64,7 +74,10 @@ function withoutStops(word: string): string {
   }
 }
 
-/** A word without what is written around a chord: brackets, stars, quotes, and the comma or dots behind it. */
+/**
+ * A word without what is written around a chord: brackets, stars, quotes, and the comma or dots
+ * behind it.
+ */
 export function bare(word: string): string {
   let text = withoutStops(withoutQuotes(word))
   for (const [open, close] of [
@@ -98,7 +111,10 @@ export class ChartDraft {
   /** @param syllables notes are called Do, Re, Mi */
   constructor(readonly syllables = false) {}
 
-  /** The key of numerals that name none: as asked, else A minor where the home chord is written small, else C major; which is said. */
+  /**
+   * The key of numerals that name none: as asked, else A minor where the home chord is written
+   * small, else C major; which is said.
+   */
   beginIn(asked: Key | null, lines: readonly string[]): void {
     const written = lines.some((line) => /^\s*key\s*:/i.test(line))
     if (written) return
@@ -139,7 +155,7 @@ export class ChartDraft {
 
   private said = new Set<string>()
   /** What was taken for something else than its letters say, once each. */
-  saysOf({ text, column }: Word, read: string, line: number): void {
+  saysOf({ text, column }: DraftWord, read: string, line: number): void {
     const word = bare(text)
     const once = (what: string, message: string) => {
       if (!this.said.has(what)) {
@@ -193,7 +209,10 @@ export class ChartDraft {
   }
 
   private remarks: string[] = []
-  /** Words to the players where the next bar begins. False where nothing of them is left, or a chord. */
+  /**
+   * Words to the players where the next bar begins. False where nothing of them is left, or a
+   * chord.
+   */
   remark(words: string): boolean {
     const remark = remarkOf(words.replace(/^"(.*)"$/, '$1'))
     if (!remark || parseSymbol(remark).ok) return false
@@ -210,7 +229,9 @@ export class ChartDraft {
   }
 
   private part: { from: number; times: number } | null = null
-  /** A part that is played several times has repeat signs around it, where it has none of its own. */
+  /**
+   * A part that is played several times has repeat signs around it, where it has none of its own.
+   */
   private closePart(): void {
     const { part } = this
     this.part = null
@@ -227,7 +248,9 @@ export class ChartDraft {
     )
   }
 
-  /** A line of bars. @param over its chords, with the columns they stood at, for words under them */
+  /**
+   * A line of bars. @param over its chords, with the columns they stood at, for words under them
+   */
   bars(text: string, over: readonly ChordOver[] = []): void {
     const before = [...this.remarks, ...this.comes].join(' ')
     const marked =
@@ -264,7 +287,10 @@ export class ChartDraft {
   /** Grips as the file draws them, counted from the capo. */
   readonly drawn: ImportedChart['grips'] = []
 
-  /** Words with a chord of the last line, from 0; with the last of them where there are fewer. False where there is none. */
+  /**
+   * Words with a chord of the last line, from 0; with the last of them where there are fewer. False
+   * where there is none.
+   */
   sing(text: string, chord: number): boolean {
     const anchor = this.over[Math.min(chord, this.over.length - 1)]
     if (!anchor) return false
@@ -272,7 +298,10 @@ export class ChartDraft {
     return true
   }
 
-  /** A line of words under the last line of chords: each word with the chord it stands under, or behind. False where there is no such line. */
+  /**
+   * A line of words under the last line of chords: each word with the chord it stands under, or
+   * behind. False where there is no such line.
+   */
   singUnder(line: string): boolean {
     if (this.over.length === 0) return false
     const words = this.over.map(() => [] as string[])
@@ -326,7 +355,7 @@ export class ChartDraft {
     }
     const found = [...places.values()].flatMap((one) => lyricAt(one, one.words.join(' ')) ?? [])
     const numbers = new Set(bars.map(({ number }) => number))
-    return inOrder([...this.placed.filter(({ bar }) => numbers.has(bar)), ...found])
+    return lyricsInOrder([...this.placed.filter(({ bar }) => numbers.has(bar)), ...found])
   }
 }
 
@@ -340,7 +369,10 @@ const groupedByLine = (bars: readonly Bar[]): ReadonlyMap<number, Bar[]> => {
   return lines
 }
 
-/** Grips with their frets from the nut, the first of each chord; an open string stays open, at the capo. Those beyond any neck are left. */
+/**
+ * Grips with their frets from the nut, the first of each chord; an open string stays open, at the
+ * capo. Those beyond any neck are left.
+ */
 function gripsFrom(drawn: ImportedChart['grips'], capo: number): ImportedChart['grips'] {
   const byChord = new Map<string, (number | null)[]>()
   for (const { symbol, frets } of drawn) {

@@ -1,8 +1,8 @@
 import { inEnglish, SYLLABLES, withCapitals } from '../chord/near'
 import { printRemark, remarkOf } from '../chart/remark'
-import { parseSymbol } from '../chord/parse'
-import { bare, repeated, type ChartDraft, type ChordOver, type Word } from './chartDraft'
-import { chordOfNumeral } from './numerals'
+import { parseSymbol } from '../chord/parseChord'
+import { bare, repeated, type ChartDraft, type ChordOver, type DraftWord } from './chartDraft'
+import { chordOfNumeral } from './importNumerals'
 import { isSungLine, readSungLine } from './sungLine'
 
 export const SETTINGS: Readonly<Record<string, string>> = {
@@ -20,7 +20,10 @@ export const SETTINGS: Readonly<Record<string, string>> = {
 export const SETTING = /^\s*([A-Za-z]+)\s*:\s*(.+)$/
 const PART_WORDS =
   'Intro(?:duction)?|Verse|Strophe|(?:Pre-? ?)?Chorus|Hook|Bridge|Middle(?: 8| eight)?|Refrain|Outro|Coda|Interlude|Instrumental|Solo|Vamp|Tag|Ending'
-/** A heading of a part: `[Verse 2]`, `Chorus:`, `A:`; a word for a part alone on its line needs no sign. */
+/**
+ * A heading of a part: `[Verse 2]`, `Chorus:`, `A:`; a word for a part alone on its line needs no
+ * sign.
+ */
 const HEADING = new RegExp(
   `^\\s*(?:\\[([^\\]|]+)\\]|((?:${PART_WORDS}|[A-H])(?:\\s*\\d+)?(?:\\s*\\([^()]{1,20}\\))?)\\s*:)\\s*(.*)$`,
   'i',
@@ -30,7 +33,10 @@ const HEADING_ALONE = new RegExp(
   'i',
 )
 
-/** What a line names as a part, how often it is played, and what else stands in it; null where it names none. */
+/**
+ * What a line names as a part, how often it is played, and what else stands in it; null where it
+ * names none.
+ */
 export function headingOf(line: string): { name: string; times: number; rest: string } | null {
   if (isSungLine(line)) return null
   const alone = HEADING_ALONE.exec(line)
@@ -44,7 +50,10 @@ export function headingOf(line: string): { name: string; times: number; rest: st
   return { name: name === '' ? (marked[1] ?? marked[2]!) : name!, times: timesIn(often), rest: marked[3]! }
 }
 
-/** Signs that stand between chords without meaning anything themselves. Dots are taken all at once, so that there is one way to read them. */
+/**
+ * Signs that stand between chords without meaning anything themselves. Dots are taken all at once,
+ * so that there is one way to read them.
+ */
 export const SEPARATOR = /^(?:[-–—,→>·;…*+~=]|(?<!\.)\.{2,}(?!\.)|\/\/)+$/
 /** A line, or a bar of it, played so often: behind the chords. */
 const SO_OFTEN = /^[([]?(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×])[)\]]?\.?$/i
@@ -63,10 +72,13 @@ const asLetters = (word: string): string | null => {
   return parseSymbol(symbol).ok ? symbol : null
 }
 
-/** The chords are called Do, Re, Mi: some word can be nothing else, and most of a line are such names. */
+/**
+ * The chords are called Do, Re, Mi: some word can be nothing else, and most of a line are such
+ * names.
+ */
 export function namesNotesBySyllables(lines: readonly string[]): boolean {
   return lines.some((line) => {
-    const words = wordsOf(line.replace(/[|]/g, ' '))
+    const words = lineWordsOf(line.replace(/[|]/g, ' '))
       .map(({ text }) => bare(text))
       .filter((text) => text !== '' && !SEPARATOR.test(text))
     const named = words.filter((word) => asLetters(word) !== null)
@@ -77,7 +89,7 @@ export function namesNotesBySyllables(lines: readonly string[]): boolean {
 }
 const MARKS = /^(?:[.%/]|N\.?C\.?)$/i
 
-export const wordsOf = (line: string, offset = 0): Word[] =>
+export const lineWordsOf = (line: string, offset = 0): DraftWord[] =>
   [...line.matchAll(/(?:\([^)]{0,60}\)|[^\s(])+|\(/g)].map((match) => ({
     text: match[0],
     column: match.index + 1 + offset,
@@ -99,7 +111,7 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
   if (alone && !draft.standsOver && draft.remark(alone[1]!)) return
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
   const words = piecesOf(
-    wordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
+    lineWordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
     numerals,
   )
   const [times, body] = timesAtEnd(words)
@@ -151,7 +163,7 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
 const isSlash = (text: string): boolean => text === '/'
 
 /** "x2" behind a line, and what stands before it. */
-function timesAtEnd(words: readonly Word[]): [number, readonly Word[]] {
+function timesAtEnd(words: readonly DraftWord[]): [number, readonly DraftWord[]] {
   const last = words.at(-1)?.text ?? ''
   return SO_OFTEN.test(last) && (timesIn(last) > 1 || /1/.test(last))
     ? [timesIn(last), words.slice(0, -1)]
@@ -165,10 +177,13 @@ function timesIn(text: string): number {
   return times >= 1 && times <= MOST_TIMES ? times : 1
 }
 
-/** Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only stand between chords. */
+/**
+ * Bars where slashes count the beats each chord is held ("C / / / G / / /"); null where they only
+ * stand between chords.
+ */
 function heldBars(
-  words: readonly Word[],
-  signs: readonly Word[],
+  words: readonly DraftWord[],
+  signs: readonly DraftWord[],
   chords: readonly (string | null)[],
   beats: number,
 ): string[] | null {
@@ -176,7 +191,7 @@ function heldBars(
     (word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)),
   )
   if (!counts || words.length % beats !== 0 || isSlash(words[0]!.text)) return null
-  const beat = (word: Word) => (isSlash(word.text) ? '.' : (chords[signs.indexOf(word)] ?? 'N.C.'))
+  const beat = (word: DraftWord) => (isSlash(word.text) ? '.' : (chords[signs.indexOf(word)] ?? 'N.C.'))
   return Array.from({ length: words.length / beats }, (_, bar) =>
     words
       .slice(bar * beats, (bar + 1) * beats)
@@ -185,10 +200,12 @@ function heldBars(
   )
 }
 
-/** Words that are several chords with signs between them, in pieces: "Am-F-C", "Em/C/G/D", "C->F". */
-function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
+/**
+ * Words that are several chords with signs between them, in pieces: "Am-F-C", "Em/C/G/D", "C->F".
+ */
+function piecesOf(words: readonly DraftWord[], numerals: boolean): DraftWord[] {
   if (numerals) return [...words]
-  return words.flatMap((word): Word[] => {
+  return words.flatMap((word): DraftWord[] => {
     if (parseSymbol(bare(word.text)).ok && (word.text.match(/\//g) ?? []).length < 2) return [word]
     for (const sign of [/->|=>|→|–|—|,|;|…|\.{2,}/, /-/, /\//]) {
       const parts = word.text.split(sign).filter((part) => part !== '')
@@ -205,7 +222,7 @@ function piecesOf(words: readonly Word[], numerals: boolean): Word[] {
 }
 
 /** A word as a chord symbol or a mark of the chart text, or null. */
-function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | null {
+function readWord(word: DraftWord, numerals: boolean, draft: ChartDraft): string | null {
   const { text } = word
   if (MARKS.test(text)) return text
   // Parts of a beat, as the chart text has them.
@@ -228,7 +245,10 @@ function readWord(word: Word, numerals: boolean, draft: ChartDraft): string | nu
   return null
 }
 
-/** A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they are, for the chart text has them too. */
+/**
+ * A bar line with its repeat dots, how often it is played, and an ending behind it: kept as they
+ * are, for the chart text has them too.
+ */
 const BARLINE = /(?::\|{1,2}(?!:)(?:\s?x\d{1,2}(?=[\s|]|$))?|:?\|{1,2}\]?:?)(?:\s*\d(?:[,-]\d)*\.(?!\d))?/g
 /** Words to the players: in quotes, before the chords of their bar or in a line of their own. */
 const REMARK = /^\s*"([^"|]{1,200})"(?=\s|$)/
@@ -255,7 +275,7 @@ export function readBars(
     const marks = [...piece.matchAll(FORM_WORDS)]
     const chords = withBlanks(piece, marks)
     const pieces = piecesOf(
-      wordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
+      lineWordsOf(chords, at).filter((word) => !SEPARATOR.test(word.text)),
       numerals,
     )
     // "x2" behind the last bar says how often the line is played and is no bar.
@@ -279,7 +299,8 @@ export function readBars(
         )
       else draft.saysOf(word, chord, number)
       if (chord !== null) return [chord]
-      // Where words are beats, one that cannot be read is a beat of silence: those behind it keep their places.
+      // Where words are beats, one that cannot be read is a beat of silence: those behind it keep
+      // their places.
       return countsBeats ? ['N.C.'] : []
     })
     // A bar whose chords could not be read stays, silent: the bars behind it keep their places.
@@ -342,7 +363,10 @@ const withBlanks = (piece: string, marks: readonly RegExpExecArray[]): string =>
     piece,
   )
 
-/** Slashes count beats where there is one sign for each; otherwise they only stand between the chords. */
+/**
+ * Slashes count beats where there is one sign for each; otherwise they only stand between the
+ * chords.
+ */
 function withoutSlashesBetween<Piece extends { text: string }>(
   pieces: readonly Piece[],
   beats: number,

@@ -1,8 +1,8 @@
 import { ChordLyricsPair, ChordProParser } from 'chordsheetjs'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart } from './exportChart'
 import { importChart } from './importChart'
 

@@ -2,9 +2,9 @@ import { beginsBar, meterName, slotKey, type Bar, type Chart } from '../chart/ch
 import { homeKey } from '../analysis/analyse'
 import { beatWords } from '../chart/print'
 import type { ChordSymbol } from '../chord/symbol'
-import { inWords, type Lyric } from '../melody/lyrics'
+import { lyricInWords, type Lyric } from '../melody/lyrics'
 import { keyName } from '../pitch/key'
-import { linesOf } from './textLines'
+import { textLinesOf } from './textLines'
 import type { Voicing } from '../voicing/voicing'
 import { MARK, PART_IN_WORDS } from './chordProWords'
 
@@ -80,13 +80,14 @@ function defined(chords: Iterable<{ chord: ChordSymbol; voicing: Voicing | null 
 const HIGHEST_AT_NUT = 4
 
 /**
- * Words with the chords over them, as other programs show them, in a verse behind the grids. Each place is said before it by a directive of our own, `x_lyric`,
- * and the verse is marked by `x_words`: who reads the places passes it over.
+ * Words with the chords over them, as other programs show them, in a verse behind the grids. Each
+ * place is said before it by a directive of our own, `x_lyric`, and the verse is marked by
+ * `x_words`: who reads the places passes it over.
  */
 function sung(chart: Chart, lyrics: readonly Lyric[]): string[] {
   if (lyrics.length === 0) return []
   const plain = (text: string) => text.replace(/[{[]/g, '(').replace(/[}\]]/g, ')')
-  const lines = linesOf(chart).flatMap((bars) => {
+  const lines = textLinesOf(chart).flatMap((bars) => {
     const line = bars.map((bar) => {
       const chords = bar.slots
         .filter(({ held }) => !held)
@@ -104,7 +105,7 @@ function sung(chart: Chart, lyrics: readonly Lyric[]): string[] {
       : []
   })
   return [
-    ...lyrics.map((one) => `{x_lyric: ${slotKey(one)} ${plain(inWords(one))}}`),
+    ...lyrics.map((one) => `{x_lyric: ${slotKey(one)} ${plain(lyricInWords(one))}}`),
     '{x_words}',
     '{start_of_verse: Words}',
     ...lines,
@@ -112,7 +113,10 @@ function sung(chart: Chart, lyrics: readonly Lyric[]): string[] {
   ]
 }
 
-/** A chart in ChordPro (the open format of chordpro.org, version 6): settings as directives, bars as grids, form signs as comments between them. */
+/**
+ * A chart in ChordPro (the open format of chordpro.org, version 6): settings as directives, bars as
+ * grids, form signs as comments between them.
+ */
 export function toChordPro(
   chart: Chart,
   chords: Iterable<{ chord: ChordSymbol; voicing: Voicing | null }> = [],

@@ -31,13 +31,16 @@ export interface CompingPiece<Written> {
   notes: readonly Written[]
 }
 
-/** The shortest value a hit is written with, in quarters: an eighth, or a sixteenth where the next one comes sooner. */
+/**
+ * The shortest value a hit is written with, in quarters: an eighth, or a sixteenth where the next
+ * one comes sooner.
+ */
 const EIGHTH = 0.5
 const SIXTEENTH = 0.25
 
 /**
- * Hits as they are written: what is struck together is one, a short one has an eighth (or the time to the next) and a dot, a long one ends on the grid, and what
- * goes over a bar line is tied.
+ * Hits as they are written: what is struck together is one, a short one has an eighth (or the time
+ * to the next) and a dot, a long one ends on the grid, and what goes over a bar line is tied.
  */
 export function piecesOfComping<Written>(
   chart: Chart,

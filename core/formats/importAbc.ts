@@ -8,12 +8,14 @@ import {
   MOST_BARS_READ,
   noSuchPart,
   partsFrom,
-  tuneOf,
+  tuneFromNotes,
   type ImportedTune,
   type ReadBar,
 } from './readTune'
 
-/** What the reader of the notation library gives for something in a voice; only what is used here. */
+/**
+ * What the reader of the notation library gives for something in a voice; only what is used here.
+ */
 interface AbcElement {
   el_type: string
   startChar?: number
@@ -59,8 +61,9 @@ export const LONGEST_ABC_LINE = 2_000
 const REMARKS = ['above', 'below', 'left', 'right']
 
 /**
- * A tune in ABC notation (standard 2.1), read by a notation library: the first voice of the first tune, the highest note of those together, with its
- * chord symbols, repeats, endings, parts, and changes of key and metre.
+ * A tune in ABC notation (standard 2.1), read by a notation library: the first voice of the first
+ * tune, the highest note of those together, with its chord symbols, repeats, endings, parts, and
+ * changes of key and metre.
  * @param content the text, of at most LONGEST_ABC letters
  */
 export function importAbc(content: string, part?: number): Result<ImportedTune> {
@@ -111,7 +114,7 @@ export function importAbc(content: string, part?: number): Result<ImportedTune> 
     )
   const { duration, bpm } = tune.metaText.tempo ?? {}
   const tempo = bpm ? bpm * 4 * (duration?.[0] ?? 0.25) : null
-  return tuneOf(
+  return tuneFromNotes(
     {
       title: tune.metaText.title?.trim() || null,
       key: reader.firstKey,
@@ -166,7 +169,10 @@ function voicesOf(content: string): string[] {
   return [...new Set(body.split('\n').flatMap((line) => VOICE.exec(line)?.[1] ?? []))]
 }
 
-/** The text without the lines of other voices than one, the first where none is asked for: the notation library would put a voice by itself behind the first one. */
+/**
+ * The text without the lines of other voices than one, the first where none is asked for: the
+ * notation library would put a voice by itself behind the first one.
+ */
 function oneVoice(content: string, asked?: string): { content: string; others: boolean } {
   let [first, now]: (string | null)[] = [asked ?? null, null]
   let [inBody, music, others] = [false, false, false]
@@ -202,7 +208,9 @@ class AbcReader {
   private readonly bars: ReadBar[] = []
   private bar = emptyBar()
   private signature: Map<number, number>
-  /** Accidentals written in this bar: they hold for the letter in every octave until the bar line. */
+  /**
+   * Accidentals written in this bar: they hold for the letter in every octave until the bar line.
+   */
   private readonly inBar = new Map<number, number>()
   private tuplet = 1
   /** More than one line of words stands under the notes. */
@@ -280,7 +288,9 @@ class AbcReader {
     if (element.endTriplet) this.tuplet = 1
   }
 
-  /** Words over a bar, several of them in lines: what is no sign of the form is left to the players. */
+  /**
+   * Words over a bar, several of them in lines: what is no sign of the form is left to the players.
+   */
   private takeRemark(words: string): void {
     for (const line of words.split('\n')) {
       const times = /^x(\d+)$/.exec(line.trim())
@@ -334,8 +344,9 @@ class AbcReader {
 /** Stands for a note without a word, among words. */
 const BLANK = '\u{e000}'
 /**
- * What the notation library (abcjs 6) does not read as ABC 2.1 has it: `:|:` for the end of a repeat and the beginning of another, blanks inside a repeat sign, a
- * line that goes on behind its words, and `*`, `_` and a second hyphen among words, which it lets rests take.
+ * What the notation library (abcjs 6) does not read as ABC 2.1 has it: `:|:` for the end of a
+ * repeat and the beginning of another, blanks inside a repeat sign, a line that goes on behind its
+ * words, and `*`, `_` and a second hyphen among words, which it lets rests take.
  */
 const forLibrary = (content: string): string =>
   withoutCopies(content)
@@ -347,7 +358,10 @@ const forLibrary = (content: string): string =>
       line.replace(/(?<!\\)[*_]/g, ` ${BLANK} `).replace(/(?<=[-\s])-/g, `- ${BLANK} `),
     )
 
-/** What our writer has written out of a passage that is played three times and more goes; its repeat says so, where the reader finds it. */
+/**
+ * What our writer has written out of a passage that is played three times and more goes; its repeat
+ * says so, where the reader finds it.
+ */
 const withoutCopies = (content: string): string =>
   content.replace(
     /^(.*):\|([^|\n]*)\n((?:w:.*\n)?)%again x(\d{1,2})\n[^]*?^%end again\n?/gm,
@@ -398,7 +412,10 @@ const signatureIn = (key: AbcElement | undefined): Map<number, number> =>
 
 const ACCIDENTALS: Readonly<Record<string, string>> = { b: 'b', flat: 'b', '#': '#', sharp: '#' }
 
-/** The major or minor key with the signature of a key or a mode; the mode itself where it is one of the two. */
+/**
+ * The major or minor key with the signature of a key or a mode; the mode itself where it is one of
+ * the two.
+ */
 function keyOf({ root = '', acc = '', mode = '', ...element }: AbcElement): Key | null {
   const tonic = `${root}${ACCIDENTALS[acc] ?? ''}`
   if (mode === '' || mode === 'm') {

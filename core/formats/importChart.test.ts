@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { RomanNumeral, Progression } from 'tonal'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
-import { parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { parseChord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
 import { guessFormat, importChart, LONGEST_IMPORT } from './importChart'
 import { PASTED_FORMATS } from './names'
-import { chordOfNumeral } from './numerals'
+import { chordOfNumeral } from './importNumerals'
 
 const bars = (text: string) =>
   parseChart(text).bars.map((bar) => bar.slots.map((slot) => slot.text).join(' '))

@@ -1,11 +1,11 @@
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import type { Key } from '../pitch/key'
 import { ChartDraft, type ImportedChart } from './chartDraft'
-import { namesNotesBySyllables, readTextLine, SEPARATOR, SETTING, wordsOf } from './chartLines'
+import { namesNotesBySyllables, readTextLine, SEPARATOR, SETTING, lineWordsOf } from './chartLines'
 import { readSong } from './importChordPro'
 import { isSignLine, isSymbolLine, readTab, tabAt } from './importTab'
 import type { PastedFormat } from './names'
-import { chordOfNumeral } from './numerals'
+import { chordOfNumeral } from './importNumerals'
 import { isSungLine } from './sungLine'
 
 /** The longest content taken, in letters. */
@@ -17,8 +17,9 @@ export interface ImportAsked {
 }
 
 /**
- * A chart text from what a player has: lines of chords with dashes, slashes, arrows, spaces or bar lines, chords over lyrics, ChordPro, or
- * numerals with a key. Nothing is dropped or guessed in silence: what did not become a chord, and what was taken for something, is listed with its place.
+ * A chart text from what a player has: lines of chords with dashes, slashes, arrows, spaces or bar
+ * lines, chords over lyrics, ChordPro, or numerals with a key. Nothing is dropped or guessed in
+ * silence: what did not become a chord, and what was taken for something, is listed with its place.
  */
 export function importChart(
   content: string,
@@ -68,7 +69,10 @@ function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft
   above.forEach(asText)
 }
 
-/** Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are numerals; anything else is chords. */
+/**
+ * Chords in brackets over words, or directives in braces, are ChordPro; steps of a key are
+ * numerals; anything else is chords.
+ */
 export function guessFormat(content: string): PastedFormat {
   const lines = content.split(/\r\n|\r|\n/)
   if (lines.some((_, at) => tabAt(lines, at) > 0)) return 'tab'
@@ -78,7 +82,9 @@ export function guessFormat(content: string): PastedFormat {
   if (sung > 0 && sung * 2 >= lines.filter((line) => isSymbolLine(line)).length) return 'chordpro'
   const words = lines
     .filter((line) => !SETTING.test(line))
-    .flatMap((line) => wordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)))
+    .flatMap((line) =>
+      lineWordsOf(line.replace(/[|:[\]]/g, ' ')).filter((word) => !SEPARATOR.test(word.text)),
+    )
   const C: Key = { tonic: { letter: 0, alter: 0 }, mode: 'major' }
   const [numerals, chords] = [
     words.filter(({ text }) => chordOfNumeral(text, C).ok).length,

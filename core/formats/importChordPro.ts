@@ -1,4 +1,4 @@
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { lyricAt } from '../melody/lyrics'
 import { MARK, PART_IN_WORDS } from './chordProWords'
 import { HIGHEST_DRAWN, type ChartDraft } from './chartDraft'
@@ -27,10 +27,16 @@ const ELSEWHERE_NAMES: Readonly<Record<string, string>> = {
   textblock: 'A block of text',
 }
 const COMMENT = /^(?:comment|c|comment_italic|ci|comment_box|cb|highlight)$/
-/** What is open while a song is read: another notation, or words that the file has said before with their places. */
+/**
+ * What is open while a song is read: another notation, or words that the file has said before with
+ * their places.
+ */
 type SongPart = 'song' | 'elsewhere' | 'words told'
 
-/** ChordPro (the open format of songs with chords in brackets), line by line; blocks of other notations are passed over. */
+/**
+ * ChordPro (the open format of songs with chords in brackets), line by line; blocks of other
+ * notations are passed over.
+ */
 export function readSong(lines: readonly string[], draft: ChartDraft): void {
   let block: SongPart = 'song'
   lines.forEach((line, at) => {
@@ -50,7 +56,10 @@ export function readSong(lines: readonly string[], draft: ChartDraft): void {
   })
 }
 
-/** A line of a grid in the signs of a chart text: `|1` begins an ending, `~` parts a beat, and a `.` in it is held. */
+/**
+ * A line of a grid in the signs of a chart text: `|1` begins an ending, `~` parts a beat, and a `.`
+ * in it is held.
+ */
 const gridInChartText = (line: string): string =>
   line.replace(/(\|:?)(\d(?:[,-]\d)*)>?(?=\s)/g, '$1$2.').replace(/[^\s|]*~[^\s|]*/g, (cell) =>
     cell
@@ -99,7 +108,10 @@ function readDirective(name: string, value: string, line: string, number: number
     leave(`The directive "${name}" has no place in a chart and was left out.`)
 }
 
-/** `C base-fret 1 frets x 3 2 0 1 0` (ChordPro 6, directive `define`): a fret counts from the one before the base fret; null where it is no grip. */
+/**
+ * `C base-fret 1 frets x 3 2 0 1 0` (ChordPro 6, directive `define`): a fret counts from the one
+ * before the base fret; null where it is no grip.
+ */
 function drawnGrip(value: string): { symbol: string; frets: (number | null)[] } | null {
   const read = /^(\S+)\s+(?:base-fret\s+(\d{1,2})\s+)?frets\s+([\dxXnN\s-]+?)(?:\s+fingers\b.*)?$/.exec(value)
   const symbol = read && /^[^:]+/.exec(read[1]!)?.[0]

@@ -1,10 +1,10 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { bad, good, type Result } from '../result'
 import { lettersOf } from './letters'
 import { scoreInMxl } from './mxl'
 import { FILE_ENDINGS, FORMATS, formatOfFile } from './names'
 import { LONGEST_FILE, type ImportedTune } from './readTune'
-import { piecesOf, READERS } from './register'
+import { tunesInText, READERS } from './register'
 
 /** A tune out of a file, under its own title or the file's name. */
 export interface TuneInFile extends ImportedTune {
@@ -15,7 +15,8 @@ export interface TuneInFile extends ImportedTune {
 const MOST_TUNES = 2_000
 
 /**
- * The tunes in a file, told by the ending of its name: one for each song of ChordPro and each `X:` of ABC. Those that cannot be read are named in `refused`.
+ * The tunes in a file, told by the ending of its name: one for each song of ChordPro and each `X:`
+ * of ABC. Those that cannot be read are named in `refused`.
  * @returns an error where the file is of no kind that is read, too long, or has no tune at all
  */
 export function importFile(
@@ -34,7 +35,7 @@ export function importFile(
   const asked = packed ? scoreInMxl(name, bytes) : good(bytes)
   if (!asked.ok) return asked
   const content = FORMATS[format].encoding === 'base64' ? base64(asked.value) : lettersOf(asked.value)
-  const pieces = piecesOf(content, format)
+  const pieces = tunesInText(content, format)
   if (pieces.some((piece) => piece.length > LONGEST_FILE) || pieces.length > MOST_TUNES)
     return bad({
       code: 'too-large',

@@ -1,7 +1,7 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { parseKey, scaleNotes, signatureOf, type Key, type Mode } from '../pitch/key'
 import { noteName } from '../pitch/note'
-import { chordOfNumeral } from './numerals'
+import { chordOfNumeral } from './importNumerals'
 import { all, attribute, childrenOf, find, numberIn, textIn, textOf, type XmlNode } from './xmlNodes'
 
 /** Keys and chord symbols as MusicXML says them. */
@@ -57,7 +57,10 @@ const SUFFIXES: Readonly<Record<string, string>> = {
   'major-11th': 'maj11', 'minor-11th': 'm11', 'dominant-13th': '13', 'major-13th': 'maj13', 'minor-13th': 'm13', 'suspended-second': 'sus2', 'suspended-fourth': 'sus4', power: '5',
 }
 
-/** Kinds that name a chord by its place in a key, as the root they give sounds (MusicXML 4.0, `kind-value`). */
+/**
+ * Kinds that name a chord by its place in a key, as the root they give sounds (MusicXML 4.0,
+ * `kind-value`).
+ */
 const BY_PLACE: Readonly<Record<string, { suffix: string; said: string }>> = {
   Neapolitan: { suffix: '', said: 'a Neapolitan chord was read as the major triad' },
   Italian: { suffix: '7no5', said: 'an Italian sixth was read as a seventh chord without its fifth' },
@@ -67,7 +70,10 @@ const BY_PLACE: Readonly<Record<string, { suffix: string; said: string }>> = {
   pedal: { suffix: '5', said: 'a pedal point was read as its root and fifth' },
 }
 
-/** The root of a harmony that gives a step of a key in place of one: `numeral`, or `function` as scores of the version before have it. */
+/**
+ * The root of a harmony that gives a step of a key in place of one: `numeral`, or `function` as
+ * scores of the version before have it.
+ */
 function rootByPlace(inside: readonly XmlNode[], key: Key): string | null {
   const numeral = childrenOf(find(inside, 'numeral') ?? {})
   const home = numeralKey(numeral) ?? key
@@ -89,7 +95,10 @@ function numeralKey(numeral: readonly XmlNode[]): Key | null {
     : keyOfFifths(fifths, /minor/.test(textIn(given, 'numeral-mode')) ? 'minor' : 'major')
 }
 
-/** The chord symbol of a harmony: as its text says where that holds its degrees, else by its kind and degrees. @param say told what was taken for something else */
+/**
+ * The chord symbol of a harmony: as its text says where that holds its degrees, else by its kind
+ * and degrees. @param say told what was taken for something else
+ */
 export function chordIn(inside: readonly XmlNode[], key: Key, say: (what: string) => void): string | null {
   const note = (name: 'root' | 'bass'): string | null => {
     const children = childrenOf(find(inside, name) ?? {})

@@ -1,9 +1,9 @@
 import { Midi } from '@tonejs/midi'
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { parsePitch, pitchName } from '../pitch/note'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart } from './exportChart'
 import { importMidi } from './importMidi'
 

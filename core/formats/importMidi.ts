@@ -2,12 +2,12 @@ import { Midi } from '@tonejs/midi'
 import { keyName, parseKey, type Key } from '../pitch/key'
 import { plainPitchName } from '../pitch/note'
 import { bad, good, type Result, faultWords } from '../result'
-import { namesOf } from '../voicing/name'
+import { namesOf } from '../voicing/possibleNames'
 import { SIGNATURES } from './midi'
-import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { lyricsInOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { ofByteLetters } from './letters'
 import { inBounds, type SungInFile } from './midiBounds'
-import { TEMPO_RANGE } from '../chart/parse'
+import { TEMPO_RANGE } from '../chart/parseChart'
 import { moveNote } from '../chart/transpose'
 import {
   LONGEST_BAR_READ,
@@ -29,7 +29,8 @@ const MOST_SOUNDED = 100_000
 const GRIDS = [4, 3] as const
 
 /**
- * The melody of a Standard MIDI file: of the track that lies highest, one note at a time, put on the nearest quarter or third of a beat.
+ * The melody of a Standard MIDI file: of the track that lies highest, one note at a time, put on
+ * the nearest quarter or third of a beat.
  * @param content the file in base64
  */
 export function importMidi(content: string, part?: number): Result<ImportedTune> {
@@ -209,7 +210,10 @@ function chartLinesOf(
   return lines
 }
 
-/** Words with the notes of the melody that begin where they are sung, within half a beat of it. A word that goes on ends in a hyphen. */
+/**
+ * Words with the notes of the melody that begin where they are sung, within half a beat of it. A
+ * word that goes on ends in a hyphen.
+ */
 function wordsOn(
   voices: readonly PlacedNote[],
   melody: readonly NamedMelodyNote[],
@@ -226,7 +230,7 @@ function wordsOn(
       voice && apart(at) < voice.beatTicks / 2 ? lyricAt(melody[at]!, text.replace(/^[\\/]/, '')) : null
     if (lyric) found.push(lyric)
   }
-  return inOrder(found)
+  return lyricsInOrder(found)
 }
 
 type Track = Midi['tracks'][number]
@@ -332,7 +336,10 @@ function placedIn(bars: readonly MidiBar[], notes: Track['notes']): PlacedNote[]
 const C_MAJOR_TONIC = { letter: 0, alter: 0 }
 const A_MINOR_TONIC = { letter: 5, alter: 0 }
 
-/** The key of the first signature, which the library names by its major key in minor too; null where there is none. */
+/**
+ * The key of the first signature, which the library names by its major key in minor too; null where
+ * there is none.
+ */
 function keyOf({ header: { keySignatures } }: Midi): Key | null {
   const [first] = keySignatures
   // A signature of more than seven has no name there.
@@ -343,7 +350,10 @@ function keyOf({ header: { keySignatures } }: Midi): Key | null {
     : major.value
 }
 
-/** What sounds under the melody, named beat by beat, as the words of each bar; a bar in which nothing sounds is silent. */
+/**
+ * What sounds under the melody, named beat by beat, as the words of each bar; a bar in which
+ * nothing sounds is silent.
+ */
 function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | null): string[] {
   const ordered = [...notes].sort((a, b) => a.ticks - b.ticks)
   const names = new Map<string, string | null>()

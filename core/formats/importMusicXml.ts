@@ -9,7 +9,7 @@ import {
   LONGEST_FILE,
   noSuchPart,
   partsFrom,
-  tuneOf,
+  tuneFromNotes,
   type ImportedTune,
   type ReadBar,
 } from './readTune'
@@ -60,8 +60,9 @@ function rootOf(content: string): Result<XmlNode[]> {
 }
 
 /**
- * A tune in MusicXML (W3C Community Group, 4.0 and earlier, partwise, not compressed): the melody of one part, its first voice and the highest note of those
- * together, with chord symbols, repeats, endings, marks, and changes of key and metre.
+ * A tune in MusicXML (W3C Community Group, 4.0 and earlier, partwise, not compressed): the melody
+ * of one part, its first voice and the highest note of those together, with chord symbols, repeats,
+ * endings, marks, and changes of key and metre.
  * @param content the text, of at most LONGEST_FILE letters
  */
 export function importMusicXml(content: string, part?: number): Result<ImportedTune> {
@@ -122,7 +123,7 @@ export function importMusicXml(content: string, part?: number): Result<ImportedT
   }
   const title =
     textIn(childrenOf(find(top, 'work') ?? {}), 'work-title') || textIn(top, 'movement-title') || null
-  return tuneOf(
+  return tuneFromNotes(
     {
       title: title?.replace(/\s+/g, ' ') ?? null,
       key: reader.firstKey,

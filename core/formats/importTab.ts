@@ -1,10 +1,10 @@
 import { NEAR } from '../chart/beats'
 import { MARKS, type Slot } from '../chart/chart'
 import { printLine, type PrintedBar } from '../chart/print'
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { STANDARD_TUNING } from '../neck/instrument'
 import { midi } from '../pitch/note'
-import { namesOf } from '../voicing/name'
+import { namesOf } from '../voicing/possibleNames'
 import type { ChartDraft } from './chartDraft'
 
 /** A line of tablature: the name of a string, and bars with frets. */
@@ -14,7 +14,10 @@ const ONLY_TAB = /^[-\d|:xXhpbrst/\\~()<>^*.=\s]*$/
 const FEWEST = 4
 const MOST = 8
 
-/** Share of a line of tablature that is dashes, at the least: where many notes stand the rest are digits. Common practice, no source. */
+/**
+ * Share of a line of tablature that is dashes, at the least: where many notes stand the rest are
+ * digits. Common practice, no source.
+ */
 const LEAST_DASHES = 0.3
 
 /** The line is one of a tablature: dashes and frets between bar lines. */
@@ -65,7 +68,10 @@ interface TabBar {
   closes: boolean
 }
 
-/** A system of tablature as bars of the draft: symbols at their beats, or, where none stand above, chords named by the frets struck together. */
+/**
+ * A system of tablature as bars of the draft: symbols at their beats, or, where none stand above,
+ * chords named by the frets struck together.
+ */
 export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft: ChartDraft): void {
   const bars = barsOf(strings[0]!)
   const struck = columnsStruck(strings)
@@ -155,7 +161,10 @@ function columnsStruck(strings: readonly string[]): Map<number, (number | null)[
   return found
 }
 
-/** Open strings from the lowest: standard ones, each moved to the nearest note that its line is named by. */
+/**
+ * Open strings from the lowest: standard ones, each moved to the nearest note that its line is
+ * named by.
+ */
 function tuningOf(strings: readonly string[]): number[] {
   const standard = STANDARD_TUNING.map(midi)
   return [...strings].reverse().map((line, at) => {
@@ -187,7 +196,9 @@ function chordsStruck(
 const signWords = (signs: string): { column: number; text: string }[] =>
   [...signs.matchAll(/\S+(?: \S+)*/g)].map((match) => ({ column: match.index, text: match[0] }))
 
-/** Parts of a beat that places are taken to be on where they are so exactly; else the nearest half. */
+/**
+ * Parts of a beat that places are taken to be on where they are so exactly; else the nearest half.
+ */
 const EXACT = 12
 function slotsIn(
   bar: TabBar,

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
-import { piecesOf } from '../melody/clock'
+import { parseChart } from '../chart/parseChart'
+import { notatedPieces } from '../melody/clock'
 import { midiOf, parsePitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart } from './exportChart'
 import { importAbc } from './importAbc'
 import { importTune } from './importTune'
@@ -227,7 +227,7 @@ describe('hostile and broken XML: a clear error, and nothing hangs', () => {
 
 test('a note over a bar line is in two pieces, tied', () => {
   expect(
-    piecesOf(chart, [named(1, 3, 4, 'A4')]).map(({ bar, beat, beats, tiedFrom, tiedOn }) => [
+    notatedPieces(chart, [named(1, 3, 4, 'A4')]).map(({ bar, beat, beats, tiedFrom, tiedOn }) => [
       bar,
       beat,
       beats,

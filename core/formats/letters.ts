@@ -1,5 +1,6 @@
 /**
- * A file's bytes as text: UTF-16 where it begins so, UTF-8 where it can be that, else the letters of Western Europe (windows-1252), as older programs write them.
+ * A file's bytes as text: UTF-16 where it begins so, UTF-8 where it can be that, else the letters
+ * of Western Europe (windows-1252), as older programs write them.
  */
 export function lettersOf(bytes: Uint8Array): string {
   const [first, second] = bytes

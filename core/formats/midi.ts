@@ -1,27 +1,32 @@
 import { Midi, type Track } from '@tonejs/midi'
 import { meterName, slotKey, type Meter, type Slot } from '../chart/chart'
-import { keysInForce } from '../chart/keys'
+import { keysInForce } from '../chart/keyChanges'
 import { playOrder } from '../chart/form'
 import { Clock, NEAR } from '../melody/clock'
 import type { Lyric } from '../melody/lyrics'
-import { layersOf, type Layered } from '../melody/layers'
-import { inWords } from '../melody/lyrics'
+import { ringingLayers, type Layered } from '../melody/ringing'
+import { lyricInWords } from '../melody/lyrics'
 import { keyName, signatureOf } from '../pitch/key'
 import { midiOf, pitchClass } from '../pitch/note'
 import { asByteLetters } from './letters'
 import type { BandNote, BandScore, Score } from './musicxml'
 
-/** Programs of General MIDI, from 0, and its channel for drums (MIDI Association, General MIDI 1). */
+/**
+ * Programs of General MIDI, from 0, and its channel for drums (MIDI Association, General MIDI 1).
+ */
 const PROGRAMS = { melody: 0, guitar: 25, bass: 32 } as const
 const DRUMS = 9
-/** Keys of its drum channel: side stick for clicks; snare, played with brushes, for taps and sweeps. */
+/**
+ * Keys of its drum channel: side stick for clicks; snare, played with brushes, for taps and sweeps.
+ */
 const KEYS = { click: 37, tap: 38, sweep: 40 } as const
 /** How long a stroke of the drum channel is written, in beats. */
 const STROKE_BEATS = 0.25
 
 /**
- * Standard MIDI file, type 1, in the order in which the tune is played: melody, guitar, and where they are a chord melody, the bass and what marks the time; each
- * on a track and a channel of its own. Tempo is in quarters, whatever a beat is; metre changes are written where they are played.
+ * Standard MIDI file, type 1, in the order in which the tune is played: melody, guitar, and where
+ * they are a chord melody, the bass and what marks the time; each on a track and a channel of its
+ * own. Tempo is in quarters, whatever a beat is; metre changes are written where they are played.
  */
 export function toMidi({
   title,
@@ -48,7 +53,7 @@ export function toMidi({
   const grips = add('Guitar', PROGRAMS.guitar, 1)
   const ticks = (beats: number, unit: number) => Math.round((beats * 4 * file.header.ppq) / unit)
   const clock = new Clock(chart)
-  const { upper, lower } = layersOf(chart, chordMelody)
+  const { upper, lower } = ringingLayers(chart, chordMelody)
   const alone = chordMelody.length > 0 ? add('Chord melody', PROGRAMS.guitar, 2) : null
   let begins = 0
   let metre = ''
@@ -108,12 +113,14 @@ function writeWords(file: Midi, lyrics: readonly Lyric[], at: (beat: number) => 
   for (const one of lyrics)
     file.header.meta.push({
       type: 'lyrics',
-      text: asByteLetters(one.joins ? inWords(one) : `${one.text} `),
+      text: asByteLetters(one.joins ? lyricInWords(one) : `${one.text} `),
       ticks: at(one.beat),
     })
 }
 
-/** What is struck of a chord melody in a bar. @param bar its beats, and the tick at which it begins */
+/**
+ * What is struck of a chord melody in a bar. @param bar its beats, and the tick at which it begins
+ */
 function writeStruck(
   track: Track,
   struck: readonly Layered[],
@@ -155,8 +162,9 @@ export const SIGNATURES: readonly string[] = [
 export const MOST_IN_SIGNATURE = 7
 
 /**
- * The library (@tonejs/midi 2.0.28) writes signatures of key fourteen fifths too high: its names count from 0, and it adds 7 where 7 is to be taken away.
- * `FF 59 02` stands nowhere else in a file that it writes: notes and text have no byte FF, and it writes every status.
+ * The library (@tonejs/midi 2.0.28) writes signatures of key fourteen fifths too high: its names
+ * count from 0, and it adds 7 where 7 is to be taken away. `FF 59 02` stands nowhere else in a file
+ * that it writes: notes and text have no byte FF, and it writes every status.
  */
 function withSignaturesRight(bytes: Uint8Array): Uint8Array {
   const right = bytes.slice()
@@ -203,7 +211,10 @@ function writeBand(
 /** The octave in which a chord without a grip is written: its root from C3. */
 const PLAIN_FROM = 48
 
-/** What a slot sounds: its grip, or where none is kept the chord's own tones from its root (or its bass) up. */
+/**
+ * What a slot sounds: its grip, or where none is kept the chord's own tones from its root (or its
+ * bass) up.
+ */
 function soundsOf(slot: Slot, chords: Score['chords']): readonly number[] {
   const written = chords.get(slotKey(slot))
   if (!written) return []

@@ -10,9 +10,11 @@ const UNITS = [2, 4, 8, 16]
 const PLAIN_TEMPO = [0x07, 0xa1, 0x20]
 
 /**
- * Walks once through a Standard MIDI File and says what a reader would trip over, before anything is made of it: time in frames, no ticks, pieces that are
- * longer than the file, notes beyond any tune. A metre or tempo of nothing is put right in a copy and said; so is a note that never ends or an end without its note, which
- * the reader would look for through all of the track each time. Format: Standard MIDI Files 1.0 (MIDI Manufacturers Association, 1996).
+ * Walks once through a Standard MIDI File and says what a reader would trip over, before anything
+ * is made of it: time in frames, no ticks, pieces that are longer than the file, notes beyond any
+ * tune. A metre or tempo of nothing is put right in a copy and said; so is a note that never ends
+ * or an end without its note, which the reader would look for through all of the track each time.
+ * Format: Standard MIDI Files 1.0 (MIDI Manufacturers Association, 1996).
  * @param bytes a file that begins with a whole header chunk
  * @param words what is sung, in any track, is put there
  */
@@ -75,7 +77,10 @@ interface EventOfTrack {
 const NOTE_OFF = 0x8
 const NOTE_ON = 0x9
 
-/** Beginnings without an end and ends without a beginning: a note ends with the next end of its pitch. */
+/**
+ * Beginnings without an end and ends without a beginning: a note ends with the next end of its
+ * pitch.
+ */
 function unpairedIn(events: readonly EventOfTrack[], bytes: Uint8Array): Set<EventOfTrack> {
   const open = new Map<number, EventOfTrack[]>()
   const left = new Set<EventOfTrack>()
@@ -99,7 +104,10 @@ function unpairedIn(events: readonly EventOfTrack[], bytes: Uint8Array): Set<Eve
   return left
 }
 
-/** A track chunk of some of its events, each with its status written out; the time before one that is left out goes to the one behind it. */
+/**
+ * A track chunk of some of its events, each with its status written out; the time before one that
+ * is left out goes to the one behind it.
+ */
 function chunkOf(
   events: readonly EventOfTrack[],
   left: ReadonlySet<EventOfTrack>,

@@ -1,16 +1,16 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { analyse } from '../analysis/analyse'
 import { slotKey, slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { bestLines } from '../leading/lead'
 import { weightsFrom } from '../leading/weights'
 import { harmonise } from '../melody/harmonise'
-import { layersOf } from '../melody/layers'
+import { ringingLayers } from '../melody/ringing'
 import { midiOf, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { voicingOf } from '../voicing/voicing'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { toMusicXml } from './musicxml'
 import { DIVISIONS, noteValues } from './noteValues'
 import type { WrittenChord } from './musicxmlHarmony'
@@ -294,7 +294,7 @@ describe('a melody and a chord melody, as parts of their own', () => {
         !list<Record<string, string>>(one.tie as never).some((tie) => tie['@_type'] === 'stop'),
     )
     expect(struck.length).toBe(
-      layersOf(chart, chordMelody).lower.reduce((sum, one) => sum + one.struck.length, 0),
+      ringingLayers(chart, chordMelody).lower.reduce((sum, one) => sum + one.struck.length, 0),
     )
   })
 })

@@ -1,8 +1,8 @@
 import { beginsBar, slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
-import { keysInForce } from '../chart/keys'
-import { Clock, NEAR, piecesOf, type Piece } from '../melody/clock'
-import type { HarmonisedNote } from '../melody/line'
-import { layersOf } from '../melody/layers'
+import { keysInForce } from '../chart/keyChanges'
+import { Clock, NEAR, notatedPieces, type Piece } from '../melody/clock'
+import type { HarmonisedNote } from '../melody/melodyLine'
+import { ringingLayers } from '../melody/ringing'
 import type { Lyric } from '../melody/lyrics'
 import { stringNumber } from '../neck/instrument'
 import type { Key } from '../pitch/key'
@@ -44,13 +44,21 @@ export interface Score {
   melody?: readonly MelodyNote[]
   /** Words, written under the first part. */
   lyrics?: readonly Lyric[]
-  /** Open strings as MIDI numbers from the lowest, without capo: grips are written as tablature too. */
+  /**
+   * Open strings as MIDI numbers from the lowest, without capo: grips are written as tablature too.
+   */
   tuning?: readonly number[]
-  /** A chord melody, written as a part of its own: the melody with stems up, the grips under it with stems down. */
+  /**
+   * A chord melody, written as a part of its own: the melody with stems up, the grips under it with
+   * stems down.
+   */
   chordMelody?: readonly HarmonisedNote[]
   /** What a band plays, for formats that are heard: in place of grips that are struck once. */
   band?: BandScore
-  /** The figure as it is written, bars once each: as slashes over the chord symbols, or as the voices that sound. */
+  /**
+   * The figure as it is written, bars once each: as slashes over the chord symbols, or as the
+   * voices that sound.
+   */
   comping?: { as: 'slashes' | 'voices'; hits: readonly CompingHit<WrittenNote>[]; swing: number }
 }
 
@@ -62,7 +70,9 @@ export interface BandNote {
   /** Above 0 to 1. */
   velocity: number
 }
-/** What a band plays of a tune in the order in which it is played; swung where that was asked for. */
+/**
+ * What a band plays of a tune in the order in which it is played; swung where that was asked for.
+ */
 export interface BandScore {
   guitar: readonly BandNote[]
   bass: readonly BandNote[]
@@ -80,7 +90,10 @@ interface ScorePart {
 const HEAD = `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">`
 
-/** A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips as notes with tablature marks, and a chord melody, each as a part. */
+/**
+ * A tune as MusicXML 4.0 (W3C Community Group): the melody, chord symbols with frames and the grips
+ * as notes with tablature marks, and a chord melody, each as a part.
+ */
 export function toMusicXml(score: Score): string {
   const file = new XmlElement()
   const root = file.ele('score-partwise', { version: '4.0' })
@@ -98,7 +111,9 @@ export function toMusicXml(score: Score): string {
   return `${HEAD}\n${file.written()}`
 }
 
-/** The parts of a score. Symbols, with the frames of their grips, stand in the first of them only. */
+/**
+ * The parts of a score. Symbols, with the frames of their grips, stand in the first of them only.
+ */
 function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Score): ScorePart[] {
   const symbolsOf = (bar: Bar) => [
     // Before the first chord nobody plays: without a word for it readers take what they like.
@@ -121,7 +136,7 @@ function partsOf({ chart, chords, melody = [], chordMelody = [], comping }: Scor
   }
   const parts = [guitar]
   if (melody.length > 0) {
-    const pieces = groupedByBar(piecesOf(chart, melody))
+    const pieces = groupedByBar(notatedPieces(chart, melody))
     parts.unshift({
       name: 'Melody',
       onNeck: false,
@@ -203,7 +218,7 @@ function voicesOf(
 ): { upper: Map<number, SoundingChord[]>; lower: Map<number, SoundingChord[]> } {
   const clock = new Clock(chart)
   const bars = new Map(chart.bars.map((bar) => [bar.number, bar]))
-  const { upper, lower } = layersOf(chart, line)
+  const { upper, lower } = ringingLayers(chart, line)
   const cut = (layer: typeof upper) =>
     groupedByBar(
       layer.flatMap(({ from, to, voicing, struck }) => {

@@ -5,7 +5,10 @@ import type { Note } from '../pitch/note'
 import type { Voicing } from '../voicing/voicing'
 import type { XmlElement } from './xml'
 
-/** One slot of the tune as it goes on paper: the chord that stands there and the grip, if one is kept. */
+/**
+ * One slot of the tune as it goes on paper: the chord that stands there and the grip, if one is
+ * kept.
+ */
 export interface WrittenChord {
   chord: ChordSymbol
   voicing: Voicing | null
@@ -14,8 +17,9 @@ export interface WrittenChord {
 export const NOTE_NAMES = 'CDEFGAB'
 
 /**
- * The kinds of MusicXML 4.0 (W3C Community Group) by the degrees they mean above the root: those that a chord must have to be of the kind, and, behind them, a fifth
- * that is meant too. The first whose degrees are all in the chord is taken.
+ * The kinds of MusicXML 4.0 (W3C Community Group) by the degrees they mean above the root: those
+ * that a chord must have to be of the kind, and, behind them, a fifth that is meant too. The first
+ * whose degrees are all in the chord is taken.
  */
 // prettier-ignore
 const KINDS: readonly (readonly [kind: string, has: readonly Degree[], fifth: Degree | null])[] = [
@@ -28,7 +32,10 @@ const KINDS: readonly (readonly [kind: string, has: readonly Degree[], fifth: De
   ['suspended-fourth', ['4'], '5'], ['suspended-second', ['2'], '5'],
   ['dominant', ['b7'], '5'], ['major-seventh', ['7'], '5'], ['power', ['5'], null],
 ]
-/** Degrees that a kind means beside those a chord has to have for it: where the chord is without, they are taken away. */
+/**
+ * Degrees that a kind means beside those a chord has to have for it: where the chord is without,
+ * they are taken away.
+ */
 const THIRD_OF: Readonly<Record<string, Degree>> = { dominant: '3', 'major-seventh': '3' }
 
 interface DegreeWritten {
@@ -37,7 +44,10 @@ interface DegreeWritten {
   type: 'add' | 'alter' | 'subtract'
 }
 
-/** What a chord has over its kind, has otherwise, and is without. Added degrees count from a dominant chord: its seventh is the minor one. */
+/**
+ * What a chord has over its kind, has otherwise, and is without. Added degrees count from a
+ * dominant chord: its seventh is the minor one.
+ */
 function degreesOver(chord: ChordSymbol, has: readonly Degree[], meant: readonly Degree[]): DegreeWritten[] {
   const written: DegreeWritten[] = []
   let fifth = meant.includes('5') && !hasDegree(chord, '5')
@@ -101,7 +111,10 @@ export function writeNoChord(measure: XmlElement, offset = 0): void {
   if (offset !== 0) harmony.ele('offset').txt(String(offset))
 }
 
-/** A chord frame needs at least the frets held; open and muted strings are said by their notes or left out. */
+/**
+ * A chord frame needs at least the frets held; open and muted strings are said by their notes or
+ * left out.
+ */
 function writeFrame(harmony: XmlElement, { frets, fingering }: Voicing): void {
   const held = frets.filter((fret): fret is number => fret !== null && fret > 0)
   const highest = Math.max(4, ...held)

@@ -42,7 +42,10 @@ interface Strings {
   capo: number
 }
 
-/** The second staff: its clef, its lines, the lowest string on the lowest, and the capo (MusicXML 4.0, `staff-details`). */
+/**
+ * The second staff: its clef, its lines, the lowest string on the lowest, and the capo (MusicXML
+ * 4.0, `staff-details`).
+ */
 function writeTabStaff(attributes: XmlElement, { tuning, capo }: Strings): void {
   const clef = attributes.ele('clef', { number: '2' })
   clef.ele('sign').txt('TAB')
@@ -78,12 +81,16 @@ export function writeRightBarline(measure: XmlElement, bars: readonly Bar[], ind
   if (ending)
     barline.ele('ending', { number: ending.join(','), type: bar.played > 0 ? 'stop' : 'discontinue' })
   if (bar.played === 0) return
-  // An ending for several passes is gone back from as often, and once more the passage is played to the next ending (MusicXML 4.0, `times` of `repeat`).
+  // An ending for several passes is gone back from as often, and once more the passage is played to
+  // the next ending (MusicXML 4.0, `times` of `repeat`).
   const times = Math.max(bar.played, (ending?.length ?? 0) + 1)
   barline.ele('repeat', { direction: 'backward', ...(times > 2 ? { times: String(times) } : {}) })
 }
 
-/** The passes of the ending that is over after this bar: at its repeat sign, before another repeat begins, or, for a last ending, after its first bar. */
+/**
+ * The passes of the ending that is over after this bar: at its repeat sign, before another repeat
+ * begins, or, for a last ending, after its first bar.
+ */
 function endingThatStops(bars: readonly Bar[], index: number): readonly number[] | null {
   let begins = index
   while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1

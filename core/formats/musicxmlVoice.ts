@@ -68,7 +68,10 @@ export interface Voice {
   staff?: number | null
 }
 
-/** One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on is put behind its beginning. */
+/**
+ * One voice of a bar, with rests where nothing sounds; a symbol that comes while a note sounds on
+ * is put behind its beginning.
+ */
 export function writeVoice(measure: XmlElement, voice: Voice): void {
   const all = valuesOf(voice)
   const beams = beamsOf(all, voice.bar)
@@ -176,13 +179,19 @@ function cutAtWords(soundings: readonly SoundingChord[], lyrics: readonly LyricA
     })
 }
 
-/** The notes of three in the time of two that are being written: how long they are together so far, and the shortest of them as it is written, in divisions. */
+/**
+ * The notes of three in the time of two that are being written: how long they are together so far,
+ * and the shortest of them as it is written, in divisions.
+ */
 interface Triplet {
   length: number
   shortest: number
 }
 
-/** Where groups of triplets begin and end: a group is over where it fills two of its shortest notes' written length, or a multiple. */
+/**
+ * Where groups of triplets begin and end: a group is over where it fills two of its shortest notes'
+ * written length, or a multiple.
+ */
 class Triplets {
   private open: Triplet | null = null
 
@@ -211,7 +220,10 @@ const SIGN_NAMES: Readonly<Record<number, string>> = {
   2: 'double-sharp',
 }
 
-/** Signs that a bar needs: where a note is altered otherwise than the key, or than the note of its place before it in the bar. */
+/**
+ * Signs that a bar needs: where a note is altered otherwise than the key, or than the note of its
+ * place before it in the bar.
+ */
 class Accidentals {
   private readonly inForce = new Map<string, number>()
   private readonly inKey: ReadonlyMap<number, number>
@@ -232,7 +244,10 @@ class Accidentals {
 type Beam = 'begin' | 'continue' | 'end' | 'forward hook' | 'backward hook'
 const BEAMS_OF: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4 }
 
-/** Beams, by the index of the value: neighbours with flags that begin in the same beat; in eighths that go by threes, in the same dotted quarter. */
+/**
+ * Beams, by the index of the value: neighbours with flags that begin in the same beat; in eighths
+ * that go by threes, in the same dotted quarter.
+ */
 function beamsOf(all: readonly WrittenValue[], { meter }: Voice['bar']): Map<number, Beam[]> {
   const beat = (4 * DIVISIONS) / meter.unit
   const span = meter.unit >= 8 && meter.beats % 3 === 0 ? 3 * beat : Math.max(beat, DIVISIONS)

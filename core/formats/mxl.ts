@@ -4,7 +4,10 @@ import { bad, good, type Result } from '../result'
 /** The most that is unpacked of a compressed file, in bytes. */
 const MOST_UNPACKED = 20_000_000
 
-/** The score of a compressed MusicXML file (W3C MusicXML 4.0, section "Compressed .MXL files"): the first root file its container names. */
+/**
+ * The score of a compressed MusicXML file (W3C MusicXML 4.0, section "Compressed .MXL files"): the
+ * first root file its container names.
+ */
 export function scoreInMxl(name: string, bytes: Uint8Array): Result<Uint8Array> {
   const refuse = (message: string) =>
     bad({

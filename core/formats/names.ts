@@ -4,7 +4,10 @@ interface FormatKnown {
   label: string
   /** Endings of files that are read as it; none where it is only pasted. */
   endings: readonly string[]
-  /** It holds notes: a melody can be brought in from it, and everything made of a tune goes out in it. */
+  /**
+   * It holds notes: a melody can be brought in from it, and everything made of a tune goes out in
+   * it.
+   */
   notes: boolean
   /** What the core is given and gives: letters, or bytes in base64. */
   encoding: 'utf-8' | 'base64'
@@ -21,8 +24,9 @@ interface FormatKnown {
 const PLAIN = 'text/plain; charset=utf-8'
 
 /**
- * Every format of files and of pasted text, by the word that stands for it in addresses and on the command line: dialogs, pages, routes and requests read off here
- * what there is. How each is read and written stands in `register`, by the same words.
+ * Every format of files and of pasted text, by the word that stands for it in addresses and on the
+ * command line: dialogs, pages, routes and requests read off here what there is. How each is read
+ * and written stands in `register`, by the same words.
  */
 export const FORMATS = {
   musicxml: {

@@ -18,7 +18,8 @@ const VALUES: readonly { length: number; type: string; dots: number }[] = [
       length: Number(quarters) * DIVISIONS * (dots === 1 ? 1.5 : 1),
     })),
   )
-  // A dotted whole note lasts longer than the bars of most tunes, and a dotted sixty-fourth is no whole number of parts.
+  // A dotted whole note lasts longer than the bars of most tunes, and a dotted sixty-fourth is no
+  // whole number of parts.
   .filter(({ type, dots, length }) => Number.isInteger(length) && !(type === 'whole' && dots === 1))
 
 /** A note's length as it is written; no type where none is short enough. */
@@ -29,7 +30,10 @@ export interface NoteValue {
   triplet: boolean
 }
 
-/** A length as note values to be tied: as few as possible; a third of a longer value becomes a triplet. */
+/**
+ * A length as note values to be tied: as few as possible; a third of a longer value becomes a
+ * triplet.
+ */
 export function noteValues(length: number): NoteValue[] {
   const triplet = VALUES.find((value) => value.dots === 0 && value.length * 2 === length * 3)
   if (triplet && !VALUES.some((value) => value.length === length))

@@ -1,17 +1,20 @@
 import { Midi } from '@tonejs/midi'
 import { XMLParser } from 'fast-xml-parser'
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import { pitchClass, parsePitch } from '../pitch/note'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart } from './exportChart'
 import { importAbc } from './importAbc'
 import { importChart } from './importChart'
 import { importMusicXml } from './importMusicXml'
 import { importTune } from './importTune'
 
-/** Semitones above the root of the kinds we write, and where degrees lie, as MusicXML 4.0 (W3C Community Group) defines them; from memory. */
+/**
+ * Semitones above the root of the kinds we write, and where degrees lie, as MusicXML 4.0 (W3C
+ * Community Group) defines them; from memory.
+ */
 // prettier-ignore
 const KIND_TONES: Readonly<Record<string, readonly number[]>> = {
   major: [0, 4, 7], minor: [0, 3, 7], augmented: [0, 4, 8], diminished: [0, 3, 6], dominant: [0, 4, 7, 10], 'major-seventh': [0, 4, 7, 11], 'minor-seventh': [0, 3, 7, 10],

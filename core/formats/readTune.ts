@@ -1,11 +1,11 @@
 import { NEAR } from '../chart/beats'
 import { meterName, type ChartMark, type Meter, type Slot } from '../chart/chart'
-import { MOST_BARS, MOST_CAPO } from '../chart/parse'
+import { MOST_BARS, MOST_CAPO } from '../chart/parseChart'
 import { printBar } from '../chart/print'
 import { printRemark, remarkOf } from '../chart/remark'
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import { rounded } from '../melody/clock'
-import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { lyricsInOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midiOf, pitchName, type Pitch } from '../pitch/note'
 import { bad, good, type Fault, type Result } from '../result'
@@ -13,7 +13,10 @@ import { bad, good, type Fault, type Result } from '../result'
 /** Files are read up to this many bars and notes; a longer one is refused as it is. */
 export const MOST_BARS_READ = MOST_BARS
 export const MOST_NOTES_READ = 5_000
-/** The longest bar and the longest note that a file may have, in quarter notes: 16 halves, the longest bar a chart has. */
+/**
+ * The longest bar and the longest note that a file may have, in quarter notes: 16 halves, the
+ * longest bar a chart has.
+ */
 export const LONGEST_BAR_READ = 32
 /** The longest content taken, in letters. */
 export const LONGEST_FILE = 2_000_000
@@ -33,13 +36,19 @@ export interface ImportedTune {
   lyrics: Lyric[]
   /** Grips the file draws, by chord; frets from the lowest string. */
   grips?: { symbol: string; frets: (number | null)[] }[]
-  /** Parts of the file that could be the melody, in its order, and which was taken: counted from 1. Not said where there is but one. */
+  /**
+   * Parts of the file that could be the melody, in its order, and which was taken: counted from 1.
+   * Not said where there is but one.
+   */
   parts?: { names: string[]; taken: number }
   /** What was left out or changed, a sentence each. */
   warnings: string[]
 }
 
-/** A bar of a file before it is a bar of a chart. Places and lengths in quarter notes from its beginning. */
+/**
+ * A bar of a file before it is a bar of a chart. Places and lengths in quarter notes from its
+ * beginning.
+ */
 export interface ReadBar {
   notes: ReadNote[]
   chords: { at: number; symbol: string }[]
@@ -136,7 +145,7 @@ function outOfBounds(bars: readonly ReadBar[]): Fault | null {
 const inBeats = (quarters: number, { unit }: Meter) => (quarters * unit) / 4
 
 /** A chart text and a melody from what a file's reader found. */
-export function tuneOf(
+export function tuneFromNotes(
   { title, key, meter, tempo, capo = 0 }: ReadHead,
   bars: readonly ReadBar[],
   warnings: string[],
@@ -162,7 +171,7 @@ export function tuneOf(
   return good({
     text: [...head, ...lines].join('\n'),
     melody,
-    lyrics: inOrder(lyrics),
+    lyrics: lyricsInOrder(lyrics),
     warnings,
     ...(parts ? { parts } : {}),
   })
@@ -192,7 +201,10 @@ class ChartWriter {
   private sounds = false
   private tooShort = 0
 
-  /** @param upbeat beats of the pickup that is written (0 for none), and those that the first bar of the file has */
+  /**
+   * @param upbeat beats of the pickup that is written (0 for none), and those that the first bar of
+   *   the file has
+   */
   constructor(
     private readonly bars: readonly ReadBar[],
     private metre: Meter,
@@ -355,7 +367,10 @@ interface FoundBar {
   played: boolean
 }
 
-/** The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or nobody plays. */
+/**
+ * The chords of a bar in their time; what sounds at its beginning goes on from the bar before, or
+ * nobody plays.
+ */
 function slotsOfBar(
   bar: ReadBar,
   { number, from, late, beats, metre, index, played }: FoundBar,
@@ -377,7 +392,8 @@ function slotsOfBar(
   const inTurn = read.filter(
     ({ beat }, at) => !read.slice(at + 1).some((later) => Math.abs(later.beat - beat) < NEAR),
   )
-  // Nobody plays until the first chord of the tune; behind it a bar that begins without one says so by its beats.
+  // Nobody plays until the first chord of the tune; behind it a bar that begins without one says so
+  // by its beats.
   const silent = !played && (inTurn.length === 0 || index === 0)
   if (!inTurn[0] || inTurn[0].beat > from + NEAR) inTurn.unshift({ beat: from, text: silent ? 'N.C.' : HELD })
   return inTurn.map(({ beat, text }, at): Slot => ({

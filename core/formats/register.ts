@@ -1,6 +1,6 @@
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { bad, good, type Result } from '../result'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { toAbc } from './abc'
 import { toChordPro } from './chordpro'
 import { importAbc } from './importAbc'
@@ -15,7 +15,10 @@ import { toTab } from './tab'
 
 /** A tune out of what a file says. @param part which of several parts has the melody, from 1 */
 export type TuneReader = (content: string, part?: number) => Result<ImportedTune>
-/** What is made of a tune as a file says it, or as bytes in base64. @param limits the hand and the neck its grips are for */
+/**
+ * What is made of a tune as a file says it, or as bytes in base64. @param limits the hand and the
+ * neck its grips are for
+ */
 export type TuneWriter = (score: Score, limits: Limits) => string
 
 /** Chords without notes; where the format can be told by the text itself, by that. */
@@ -63,5 +66,5 @@ const PIECES: Partial<Record<FormatName, (content: string) => string[]>> = {
     return tunes.length === 0 ? [content] : tunes.map((tune) => head + tune)
   },
 }
-export const piecesOf = (content: string, format: FormatName): string[] =>
+export const tunesInText = (content: string, format: FormatName): string[] =>
   PIECES[format]?.(content) ?? [content]

@@ -1,10 +1,10 @@
 import { rendered } from '../../bench/mei'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import type { Lyric } from '../melody/lyrics'
 import { midiOf, parsePitch } from '../pitch/note'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart } from './exportChart'
 
 const note = (bar: number, beat: number, beats: number, pitch: string) => ({
@@ -52,7 +52,10 @@ const TUNES: readonly { text: string; melody: ReturnType<typeof note>[]; lyrics:
   },
 ]
 
-/** Signs and brackets as they are engraved differ; verovio 6 writes the root of a chord of kind `none`, which says N.C. by its text. */
+/**
+ * Signs and brackets as they are engraved differ; verovio 6 writes the root of a chord of kind
+ * `none`, which says N.C. by its text.
+ */
 const plain = (symbol: string): string =>
   symbol
     .replaceAll('♭', 'b')
@@ -87,7 +90,8 @@ describe('our files in a general renderer', () => {
         expect(read.measures).toBe(chart.bars.length)
         expect(read.pitches).toEqual(melody.map((one) => midiOf(one.note)))
         read.lengths.forEach((length, at) => expect(length).toBeCloseTo(lengths[at]!, 2))
-        // It writes degrees behind the text of a kind that says them, though they ask not to be printed.
+        // It writes degrees behind the text of a kind that says them, though they ask not to be
+        // printed.
         expect(read.harms.map((one, order) => plain(one).slice(0, plain(symbols[order]!).length))).toEqual(
           symbols.map(plain),
         )

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
-import { inOrder, lyricAt, type Lyric } from '../melody/lyrics'
+import { lyricsInOrder, lyricAt, type Lyric } from '../melody/lyrics'
 import { parsePitch } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { exportChart, type ExportFormat } from './exportChart'
 import { importChart } from './importChart'
 import { importTune } from './importTune'
@@ -84,7 +84,8 @@ const charts = fc
     ].join('\n')
   })
 
-// Named exception: what a chart tells as a problem (no such symbol, beats that do not add up, nothing to repeat) is no music a file could hold.
+// Named exception: what a chart tells as a problem (no such symbol, beats that do not add up,
+// nothing to repeat) is no music a file could hold.
 const soundCharts = charts.filter((text) => parseChart(text).problems.length === 0)
 
 const pitches = fc.constantFrom('C4', 'F#4', 'Bb4', 'G4', 'Db5', 'B3', 'Cb5', 'E#4')
@@ -128,7 +129,7 @@ const tunes = fc
       const lyric = sung ? lyricAt({ bar: number, beat }, word) : null
       if (lyric) lyrics.push(lyric)
     })
-    return { text, melody, lyrics: inOrder(lyrics) }
+    return { text, melody, lyrics: lyricsInOrder(lyrics) }
   })
 
 describe.each(['chordpro', 'musicxml', 'abc'] as const)(

@@ -1,9 +1,12 @@
-import { parseSymbol } from '../chord/parse'
+import { parseSymbol } from '../chord/parseChord'
 import type { ChartDraft } from './chartDraft'
 
 const IN_BRACKETS = /\[([^\]|]{1,20})\]/g
 
-/** Chords in brackets over or inside words, as ChordPro has them: several, or one right before a word. `[A]` alone is a heading. */
+/**
+ * Chords in brackets over or inside words, as ChordPro has them: several, or one right before a
+ * word. `[A]` alone is a heading.
+ */
 export function isSungLine(line: string): boolean {
   const chords = [...line.matchAll(IN_BRACKETS)].filter(
     (match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok,

@@ -4,9 +4,9 @@ import { NEAR } from '../chart/beats'
 import { printRemark } from '../chart/remark'
 import type { ChordSymbol } from '../chord/symbol'
 import { keyName } from '../pitch/key'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import type { Voicing } from '../voicing/voicing'
-import { linesOf } from './textLines'
+import { textLinesOf } from './textLines'
 
 type Chords = ReadonlyMap<string, { chord: ChordSymbol; voicing: Voicing | null }>
 
@@ -16,8 +16,9 @@ const BEAT_WIDTHS = [4, 6, 8, 12, 16, 24]
 const MARGIN = 3
 
 /**
- * Tablature as text, the highest string first: frets count from the capo and stand at their beats; above them the symbols, and above those endings, signs of the
- * form and changes. `importChart` reads it back.
+ * Tablature as text, the highest string first: frets count from the capo and stand at their beats;
+ * above them the symbols, and above those endings, signs of the form and changes. `importChart`
+ * reads it back.
  */
 export function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
   const names = instrument.tuning.map((open) =>
@@ -31,7 +32,7 @@ export function toTab(chart: Chart, chords: Chords, { instrument }: Limits): str
     ...(chart.capo > 0 ? [`capo: ${chart.capo}`] : []),
     ...(chart.pickup > 0 ? [`pickup: ${chart.pickup}`] : []),
   ]
-  const systems = linesOf(chart, ({ remarks }) => remarks.length > 0).map((bars) => {
+  const systems = textLinesOf(chart, ({ remarks }) => remarks.length > 0).map((bars) => {
     const drawn = bars.map((bar) => drawBar(bar, chords, chart.capo, names.length))
     const [first] = bars
     const columns = columnsOf(bars, drawn)
@@ -78,7 +79,9 @@ function drawBar(bar: Bar, chords: Chords, capo: number, strings: number): Drawn
   return { width, symbols: symbols.join(''), rows: rows.map((row) => row.join('')) }
 }
 
-/** Letters to a beat so that every chord stands at its beat, with room for its symbol and a blank. */
+/**
+ * Letters to a beat so that every chord stands at its beat, with room for its symbol and a blank.
+ */
 function widthOfBeat(bar: Bar, slots: readonly Slot[]): number {
   const fits = (letters: number) =>
     bar.beats * letters > signsOf(bar).length &&
@@ -90,7 +93,9 @@ function widthOfBeat(bar: Bar, slots: readonly Slot[]): number {
   return BEAT_WIDTHS.find(fits) ?? BEAT_WIDTHS.at(-1)!
 }
 
-/** Signs of a bar in words, two blanks between them: those that stand before it and those behind. */
+/**
+ * Signs of a bar in words, two blanks between them: those that stand before it and those behind.
+ */
 const signsOf = ({ ending, marks, played, newKey, newMeter, meter }: Bar): string =>
   [
     ...(ending.length > 0 ? [`${ending.join(',')}.`] : []),

@@ -2,8 +2,11 @@ import { NEAR } from '../chart/beats'
 import type { Bar, Chart } from '../chart/chart'
 
 const BARS_A_LINE = 4
-/** The bars of a chart in lines of text: four to a line, a new one for each section, and where else one begins. */
-export const linesOf = (chart: Chart, begins: (bar: Bar) => boolean = () => false): Bar[][] => {
+/**
+ * The bars of a chart in lines of text: four to a line, a new one for each section, and where else
+ * one begins.
+ */
+export const textLinesOf = (chart: Chart, begins: (bar: Bar) => boolean = () => false): Bar[][] => {
   const lines: Bar[][] = []
   for (const bar of chart.bars) {
     if (lines.length === 0 || lines.at(-1)!.length === BARS_A_LINE || bar.opensSection || begins(bar))

@@ -16,7 +16,10 @@ const writer = new XMLBuilder({
   suppressBooleanAttributes: false,
 })
 
-/** An element of XML while it is written: what is put into it stands in the order in which it was put. */
+/**
+ * An element of XML while it is written: what is put into it stands in the order in which it was
+ * put.
+ */
 export class XmlElement {
   private readonly inside: Written[] = []
 

@@ -1,4 +1,7 @@
-/** An element as the XML reader gives it with its order kept: its name with its children, and its attributes. */
+/**
+ * An element as the XML reader gives it with its order kept: its name with its children, and its
+ * attributes.
+ */
 export type XmlNode = Record<string, unknown>
 const ATTRIBUTES = ':@'
 
@@ -15,7 +18,10 @@ export const attribute = (node: XmlNode | undefined, name: string): string | nul
   const value = (node?.[ATTRIBUTES] as Record<string, unknown> | undefined)?.[name]
   return value === undefined ? null : plain(String(value))
 }
-/** What the XML library says: "Closing tag expected.:12:5", with line and column from 1 where it knows them. */
+/**
+ * What the XML library says: "Closing tag expected.:12:5", with line and column from 1 where it
+ * knows them.
+ */
 export function faultOfXml(message: string): string {
   const [, words, line] = /^([^]*?)\.?(?::(\d+|undefined))?(?::(?:\d+|undefined))?$/.exec(
     message.slice(0, 120),
@@ -39,7 +45,10 @@ export const numberIn = (nodes: readonly XmlNode[], name: string): number | null
   return text === '' || !Number.isFinite(value) ? null : value
 }
 
-/** The five entities of XML and characters by number; others do not occur, since no document type is read. */
+/**
+ * The five entities of XML and characters by number; others do not occur, since no document type is
+ * read.
+ */
 const plain = (text: string): string =>
   text.replace(/&(lt|gt|amp|quot|apos|#\d{1,7}|#x[\da-f]{1,6});/gi, (whole, name: string) => {
     if (name.startsWith('#')) {
@@ -56,7 +65,10 @@ const CLOSED_BY = [
   ['<', '>'],
 ] as const
 
-/** How deep elements stand inside one another, by their tags alone; read once from left to right, so that no content can hold it up. */
+/**
+ * How deep elements stand inside one another, by their tags alone; read once from left to right, so
+ * that no content can hold it up.
+ */
 export function depthOf(content: string): number {
   let [depth, deepest] = [0, 0]
   for (let at = content.indexOf('<'); at >= 0; at = content.indexOf('<', at)) {

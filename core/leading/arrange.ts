@@ -1,6 +1,6 @@
 import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import type { ChordSymbol } from '../chord/symbol'
 import { applyChanges } from '../reharm/apply'
 import type { Change, Put } from '../reharm/change'
@@ -9,13 +9,13 @@ import { onDial } from '../reharm/howFar'
 import { directionInWords } from '../reharm/direction'
 import { isOn, type Guards } from '../reharm/guards'
 import type { Arc } from '../reharm/lattice'
-import { soundingsOf, standing, unlanded } from '../reharm/paths'
+import { soundingsOf, standingAfterMoves, unlanded } from '../reharm/paths'
 import { latticeOf } from '../reharm/latticeOf'
 import { REACHED } from '../reharm/reharmonise'
 import type { Liking, Taste } from '../reharm/taste'
 import { midiOf } from '../pitch/note'
 import { bad, good, type Result } from '../result'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { type Constraint } from './constraints'
 import { styledLines } from './inStyle'
 import { STOPPED } from './lead'
@@ -40,9 +40,15 @@ export interface ArrangeProblem {
   guards?: Guards
   /** The kind of grip; what the chart suggests where it is not said. */
   texture?: TextureName
-  /** Chords of the line may take the free tensions of their role (common practice); they do where it is not said. */
+  /**
+   * Chords of the line may take the free tensions of their role (common practice); they do where it
+   * is not said.
+   */
   colour?: boolean
-  /** The time the hand has to get to each chord of what the chart becomes, in ms; all it wants where it is not said. */
+  /**
+   * The time the hand has to get to each chord of what the chart becomes, in ms; all it wants where
+   * it is not said.
+   */
   timesOf?: (text: string) => (number | null)[]
   onProgress?: (done: number, of: number) => boolean
   onFound?: (arrangement: Arrangement) => void
@@ -69,11 +75,17 @@ const CHANGES_TRIED = 8
 const ROUNDS = 8
 /** How near the wanted distance, as a share of the most, is near enough. */
 const NEAR_ENOUGH = 0.05
-/** Of the changes tried, those that change most whatever they are worth, so that every distance can be reached. */
+/**
+ * Of the changes tried, those that change most whatever they are worth, so that every distance can
+ * be reached.
+ */
 const FAR_TRIED = 3
 /** Semitones that a point of the harmony's price is worth. */
 const POINT = 2
-/** Price of a change that makes a chord the same as its neighbour, in points: no voice moves, and no harmony either. */
+/**
+ * Price of a change that makes a chord the same as its neighbour, in points: no voice moves, and no
+ * harmony either.
+ */
 const STANDS_STILL = 3
 /** Price of using a change that an earlier arrangement used, in points. */
 const USED_BEFORE = 2.5
@@ -91,9 +103,10 @@ interface ArrangeState {
 }
 
 /**
- * Arrangements of a tune: what each chord becomes and how it is held, chosen together, because the best grip of the wrong substitute loses.
- * A dynamic programme over the lattice of changes with a bounded number of grips each; what it chooses is then led exactly over all grips.
- * Each further arrangement pays for changes used before. Stopping gives what was found.
+ * Arrangements of a tune: what each chord becomes and how it is held, chosen together, because the
+ * best grip of the wrong substitute loses. A dynamic programme over the lattice of changes with a
+ * bounded number of grips each; what it chooses is then led exactly over all grips. Each further
+ * arrangement pays for changes used before. Stopping gives what was found.
  */
 export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
   const {
@@ -126,7 +139,10 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
 
   const prices = new JointPrices(weights)
   const used = new Map<string, number>()
-  /** The best end at a reward. What leads back over a repeat has to land there too, and no chord stands where two moved: what does not is left from then on. */
+  /**
+   * The best end at a reward. What leads back over a repeat has to land there too, and no chord
+   * stands where two moved: what does not is left from then on.
+   */
   const nextEnd = (reward: number): ArrangeState | null => {
     for (;;) {
       const end = searched(ways, lattice.between, reward, prices, used)
@@ -186,7 +202,10 @@ const NO_CHORD = {
   text: 'text',
 } as const
 
-/** The changes that are tried at each chord: the plain one, those worth most, and some that go farthest. @param base what a change's weight is worth at first */
+/**
+ * The changes that are tried at each chord: the plain one, those worth most, and some that go
+ * farthest. @param base what a change's weight is worth at first
+ */
 function changesTried(
   lattice: ReturnType<typeof latticeOf>,
   distance: number,
@@ -214,7 +233,10 @@ function changesTried(
 
 function landing(end: ArrangeState | null, spots: Spots, guards: Guards): Set<Arc> {
   const path = end ? statesOf(end).map(({ way }) => way.arc) : []
-  return new Set([...unlanded(path, spots), ...(isOn(guards, 'moving') ? standing(path, spots) : [])])
+  return new Set([
+    ...unlanded(path, spots),
+    ...(isOn(guards, 'moving') ? standingAfterMoves(path, spots) : []),
+  ])
 }
 
 const sameChords = (a: Arrangement, b: Arrangement): boolean =>
@@ -225,7 +247,10 @@ const sameChords = (a: Arrangement, b: Arrangement): boolean =>
 
 type Spots = ReturnType<typeof latticeOf>['spots']
 
-/** The chords of an arc at their places, with the melody note that begins or sounds at each; nothing for a silence. */
+/**
+ * The chords of an arc at their places, with the melody note that begins or sounds at each; nothing
+ * for a silence.
+ */
 function placedFor(
   arc: Arc,
   at: number,
@@ -294,7 +319,10 @@ function searched(
   return last.length > 0 ? last.reduce((best, state) => (state.cost < best.cost ? state : best)) : null
 }
 
-/** For each last grip of a way the cheapest state that ends with it; for a silence the cheapest state before goes on. */
+/**
+ * For each last grip of a way the cheapest state that ends with it; for a silence the cheapest
+ * state before goes on.
+ */
 function arrivals(
   way: WayThrough,
   harmony: number,
@@ -313,11 +341,11 @@ function arrivals(
   // What a state costs whatever grip comes behind it, and what each grip costs then.
   const onward = open.map((state) => {
     const last = state && lastSounding(state)
-    const stands =
+    const remaining =
       last && (arc.change || state!.way.arc.change) && last.placed.chord.canonical === first.chord.canonical
     return {
       state,
-      cost: state ? state.cost + POINT * (between(state.way.arc, arc) + (stands ? STANDS_STILL : 0)) : 0,
+      cost: state ? state.cost + POINT * (between(state.way.arc, arc) + (remaining ? STANDS_STILL : 0)) : 0,
       price: last ? prices.from(last.placed, last.grip, first) : null,
     }
   })
@@ -369,7 +397,10 @@ function statesOf(end: ArrangeState): ArrangeState[] {
   return states
 }
 
-/** What the joint search chose, led exactly over all grips of its chords, in the texture that suits them and with the tensions they can take. */
+/**
+ * What the joint search chose, led exactly over all grips of its chords, in the texture that suits
+ * them and with the tensions they can take.
+ */
 function led(
   end: ArrangeState,
   { text, limits, distance, texture, colour = true, timesOf }: ArrangeProblem,

@@ -1,23 +1,26 @@
 import type { Role } from '../analysis/role'
-import type { Reading } from '../analysis/reading'
+import type { Reading } from '../analysis/chordReading'
 import { availableTensions } from '../analysis/tensions'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
-import { parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { noteName } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
-import { toneClass } from '../voicing/idiom'
+import { toneClass } from '../voicing/gripIdiom'
 import { coloursOf } from '../reharm/colour'
 
-/** Sixths and sevenths a chord may take beside the tensions of its role: they belong to its kind. */
+/**
+ * Sixths and sevenths a chord may take beside the tensions of its role: they belong to its kind.
+ */
 const BASIC: readonly Degree[] = ['6', '7', 'b7']
 /** Most tones a line adds to one chord: a ninth for the root and a thirteenth for the fifth. */
 const MOST_ADDED = 2
 
 /**
- * What a chord may become inside a line, itself first: the same chord with free tensions of its role, 9 for 1, 13 for 5 and their like (common practice;
- * Nettles & Graf, *The Chord Scale Theory and Jazz Harmony*, from memory). Special colours stay a decision of the player.
+ * What a chord may become inside a line, itself first: the same chord with free tensions of its
+ * role, 9 for 1, 13 for 5 and their like (common practice; Nettles & Graf, *The Chord Scale Theory
+ * and Jazz Harmony*, from memory). Special colours stay a decision of the player.
  */
 export function coloursInLine(reading: Pick<Reading, 'slot' | 'role'>): ChordSymbol[] {
   if (reading.slot.symbol?.kind !== 'chord') return []
@@ -65,7 +68,10 @@ export const addedTo = (chord: ChordSymbol, sounding: ChordSymbol): Degree[] =>
 const KNOWN_COLOURS = new Map<string, readonly ChordSymbol[]>()
 const MOST_KNOWN = 2000
 
-/** What a chord in its role may become inside a line, itself first; only itself where its role is not known. */
+/**
+ * What a chord in its role may become inside a line, itself first; only itself where its role is
+ * not known.
+ */
 export function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly ChordSymbol[] {
   if (!role) return [chord]
   const key = `${chord.canonical} ${role}`
@@ -80,6 +86,9 @@ export function coloursFor(chord: ChordSymbol, role: Role | undefined): readonly
   return [chord, ...known.slice(1)]
 }
 
-/** Whether a texture that lives on colours gives a chord one by itself: sixths and sevenths without a tension of their own; a triad stays one. */
+/**
+ * Whether a texture that lives on colours gives a chord one by itself: sixths and sevenths without
+ * a tension of their own; a triad stays one.
+ */
 export const takesColour = ({ tones }: ChordSymbol): boolean =>
   tones.length > 3 && !tones.some(({ degree }) => toneClass(degree) === 'tension')

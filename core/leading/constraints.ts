@@ -3,10 +3,13 @@ import { degreeBetween } from '../pitch/degree'
 import { pitchClass, plainPitchName, plainSpelling } from '../pitch/note'
 import type { ChordSymbol } from '../chord/symbol'
 import { voicingsOf } from '../voicing/enumerate'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
 
-/** Something the grips of some chords in a row have to keep to; `from` and `to` are indexes of the first and the last of them. */
+/**
+ * Something the grips of some chords in a row have to keep to; `from` and `to` are indexes of the
+ * first and the last of them.
+ */
 export type Constraint = { from: number; to: number } &
   /** This pitch is the highest. */
   (
@@ -21,7 +24,10 @@ export type Constraint = { from: number; to: number } &
     | { kind: 'frets'; low: number; high: number }
     /** Nothing sounds lower or higher. */
     | { kind: 'range'; low: number; high: number }
-    /** A thumb that goes from one low string to another has two chord tones there; a chord without such a grip goes without. */
+    /**
+     * A thumb that goes from one low string to another has two chord tones there; a chord without
+     * such a grip goes without.
+     */
     | { kind: 'thumb' }
   )
 
@@ -47,7 +53,10 @@ export function constraintInWords(constraint: Constraint, tuning: readonly numbe
   }
 }
 
-/** A chord with one more tone that may sound, named by its distance from the root; the same chord where it has the tone. */
+/**
+ * A chord with one more tone that may sound, named by its distance from the root; the same chord
+ * where it has the tone.
+ */
 export function withTone(chord: ChordSymbol, sound: number): ChordSymbol {
   if (chord.tones.some((tone) => pitchClass(tone.note) === sound)) return chord
   const note = plainSpelling(sound)
@@ -57,7 +66,10 @@ export function withTone(chord: ChordSymbol, sound: number): ChordSymbol {
   }
 }
 
-/** Every grip of a chord that keeps to the limits and to what is asked of it. A pitch that has to sound may be no chord tone: it is then allowed beside them. */
+/**
+ * Every grip of a chord that keeps to the limits and to what is asked of it. A pitch that has to
+ * sound may be no chord tone: it is then allowed beside them.
+ */
 export function constrained(
   chord: ChordSymbol,
   limits: Limits,

@@ -2,7 +2,10 @@
 export const CONTOURS = ['rises', 'falls', 'arch', 'valley'] as const
 export type Contour = (typeof CONTOURS)[number]
 
-/** The top notes between which a contour moves: C4 and E5, where grips of the first twelve frets have theirs. */
+/**
+ * The top notes between which a contour moves: C4 and E5, where grips of the first twelve frets
+ * have theirs.
+ */
 const LOW = 60
 const HIGH = 76
 
@@ -13,7 +16,10 @@ const SHAPES: Readonly<Record<Contour, (share: number) => number>> = {
   valley: (share) => Math.abs(2 * share - 1),
 }
 
-/** The top note a contour wants at each of some chords, as MIDI numbers; between two semitones where it lies there. */
+/**
+ * The top note a contour wants at each of some chords, as MIDI numbers; between two semitones where
+ * it lies there.
+ */
 export const contourTops = (contour: Contour, chords: number): number[] =>
   Array.from(
     { length: chords },

@@ -3,21 +3,28 @@ import { layersOf } from './layers'
 import { lineAlong, STOPPED } from './lead'
 import type { Line } from './line'
 import { bestLoops } from './loops'
-import { weightsOf, type LeadProblem } from './problem'
+import { weightsOf, type LeadProblem } from './lineProblem'
 import { bestPaths } from './search'
-import { PriceBook, type Layer } from './stage'
+import { PriceBook, type Layer } from './searchStage'
 import type { TextureName } from './textureNames'
 
 /** Lines are called different when they share no more than this of their grips. */
 const MOST_SHARED = 0.5
 /**
- * What a line pays for each chord on which it holds the grip of an earlier line, in semitones: first about a shift, so that a way of nearly equal
- * quality is preferred, then more until the lines are different.
+ * What a line pays for each chord on which it holds the grip of an earlier line, in semitones:
+ * first about a shift, so that a way of nearly equal quality is preferred, then more until the
+ * lines are different.
  */
 const REPEATED_GRIP = [4, 9, 20, 60]
-/** What sounding the notes of an earlier line counts against holding its grip: another place on the neck is another grip. */
+/**
+ * What sounding the notes of an earlier line counts against holding its grip: another place on the
+ * neck is another grip.
+ */
 const SAME_SOUND = 0.3
-/** What each grip of a texture that is not the first choice pays, in changes of texture: so that the first choice is the first answer. */
+/**
+ * What each grip of a texture that is not the first choice pays, in changes of texture: so that the
+ * first choice is the first answer.
+ */
 const NOT_FIRST = 2
 
 /** A kind of grip that lines may be led in; its grips are looked for when its turn comes. */
@@ -34,8 +41,9 @@ class GripKind {
 }
 
 /**
- * `count` lines that a player would call different: the best one, then each time the best line when repeating grips of earlier lines has a
- * price, which rises until no more than half of them are shared. Each is exact for that price; the costs reported are without it. Best first.
+ * `count` lines that a player would call different: the best one, then each time the best line when
+ * repeating grips of earlier lines has a price, which rises until no more than half of them are
+ * shared. Each is exact for that price; the costs reported are without it. Best first.
  * @param textures the kinds of grip the lines take in turn, where the problem names none
  * @param onlyThese no other kinds where they have no more ways
  */
@@ -77,7 +85,8 @@ export function differentLines(
     found.push(line)
     line.voicings.forEach(({ midis, frets }, at) => used[at]!.add(midis.join()).add(frets.join(' ')))
   }
-  // Turn by turn, until a whole turn gives nothing; then the others, each as long as it gives something; at last what is at least not the same.
+  // Turn by turn, until a whole turn gives nothing; then the others, each as long as it gives
+  // something; at last what is at least not the same.
   for (let [round, idle] = [0, 0]; found.length < problem.count && idle < turns.length; round += 1) {
     const line = next(turns[round % turns.length]!, false)
     if (stopped) break
@@ -94,7 +103,10 @@ export function differentLines(
   return found.length === 0 && fault ? fault : good(found.sort((a, b) => a.cost - b.cost))
 }
 
-/** The kinds that take turns; and what there is beyond them: any grip that players take, then grips of the first kind that they do not, then any at all. */
+/**
+ * The kinds that take turns; and what there is beyond them: any grip that players take, then grips
+ * of the first kind that they do not, then any at all.
+ */
 function kindsOf(
   problem: LeadProblem,
   textures: readonly (TextureName | undefined)[],

@@ -6,12 +6,15 @@ import { semitonesOf } from '../pitch/degree'
 import { pitchClass, plainPitchName } from '../pitch/note'
 import { coloursFor } from './colours'
 import type { Constraint } from './constraints'
-import type { LeadProblem } from './problem'
+import type { LeadProblem } from './lineProblem'
 
 /** A string that rings open, by index, or a pitch that is held. */
 export type Drone = { string: number } | { midi: number }
 
-/** A place that a style may be played in: conditions on some of the chords, and what has to be said of it. */
+/**
+ * A place that a style may be played in: conditions on some of the chords, and what has to be said
+ * of it.
+ */
 export interface StyleChoice {
   name: string
   constraints: readonly Constraint[]
@@ -44,8 +47,8 @@ function droneOver(
 }
 
 /**
- * The drones a tune can have: open strings and held notes that are a chord tone or a free tension of the most chords. Over the others it rests: an
- * avoid note is never held (common practice).
+ * The drones a tune can have: open strings and held notes that are a chord tone or a free tension
+ * of the most chords. Over the others it rests: an avoid note is never held (common practice).
  */
 export function drones(
   { chords, limits, constraints: given = [] }: LeadProblem,

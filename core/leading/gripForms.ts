@@ -2,8 +2,8 @@ import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { reachMm } from '../neck/instrument'
 import { pitchClass } from '../pitch/note'
 import { mudIn } from '../voicing/clashes'
-import { hasUsualForm, isKnownShape, isWritten, toneClass } from '../voicing/idiom'
-import { DEFAULT_LIMITS, type Limits } from '../voicing/limits'
+import { hasUsualForm, isKnownShape, isWritten, toneClass } from '../voicing/gripIdiom'
+import { DEFAULT_LIMITS, type Limits } from '../voicing/gripLimits'
 import type { SoundingGrip } from '../voicing/voicing'
 
 /** What kind a grip is by how it lies: shells, barre chords, chords of open position. */
@@ -23,21 +23,33 @@ const FOURTH_STRING_ROOTS = [50, 53] as const
 /** E3: barre chords with higher roots are out of their register. */
 const HIGHEST_ROOT = 52
 
-/** The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the fourth (common practice). */
+/**
+ * The bass lies where a guitarist plays it: on the sixth or fifth string, from D to F also on the
+ * fourth (common practice).
+ */
 export function lowBass(voicing: SoundingGrip, limits: Limits): boolean {
   const { string, midi } = voicing.strings.reduce((low, one) => (one.midi < low.midi ? one : low))
   const place = stringFromSixth(string, limits)
   return place <= 1 || (place === 2 && midi >= FOURTH_STRING_ROOTS[0] && midi <= FOURTH_STRING_ROOTS[1])
 }
 export const guitarHasBass = ({ bass }: Pick<Limits, 'bass'>): boolean => bass === 'root' || bass === 'chord'
-/** Tones without which a grip of a chord is not itself: all but the natural fifth and what a higher tension implies. */
+/**
+ * Tones without which a grip of a chord is not itself: all but the natural fifth and what a higher
+ * tension implies.
+ */
 export const needed = (chord: ChordSymbol): number => chord.tones.filter(({ need }) => need !== 'free').length
 
-/** Above a root on the sixth string a shell goes on at the fifth or fourth, above one on the fifth or fourth at the next. */
+/**
+ * Above a root on the sixth string a shell goes on at the fifth or fourth, above one on the fifth
+ * or fourth at the next.
+ */
 export const isNextAbove = (low: number, next: number, limits: Limits): boolean =>
   next - low === 1 || (next - low === 2 && stringFromSixth(low, limits) <= 0)
 
-/** The shell of a chord: bass, third and seventh (or sixth), and where the symbol names more, that; nothing twice. */
+/**
+ * The shell of a chord: bass, third and seventh (or sixth), and where the symbol names more, that;
+ * nothing twice.
+ */
 export function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
   if (voicing.strings.length < 3) return false
   const size = Math.max(
@@ -83,7 +95,9 @@ export const isGuitarTuning = ({ instrument }: Limits): boolean =>
 export const isForm = (voicing: SoundingGrip, chord: ChordSymbol, { instrument }: Limits): boolean =>
   hasUsualForm(voicing, chord, instrument) || isKnownShape(voicing.frets, chord, instrument)
 
-/** Notes of a full chord; four do where the chord has as many tones, or its root is an open string. */
+/**
+ * Notes of a full chord; four do where the chord has as many tones, or its root is an open string.
+ */
 const FULL = 5
 
 /** A chord of open position that is learned: plain triads have few of them, and all are full. */

@@ -4,10 +4,10 @@ import { bad, good, type Result } from '../result'
 import { drones, type Drone, type StyleChoice } from './drones'
 import { differentLines } from './different'
 import { bestLines, STOPPED } from './lead'
-import { type LeadProblem } from './problem'
+import { type LeadProblem } from './lineProblem'
 import { layersOf } from './layers'
 import { type Line } from './line'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { nearnessOf, textureLimits, textureOf } from './texture'
 import { usualTextures } from './usualTextures'
 import { replacesTable, STYLES, weightsFrom, type StyleName, type Weights } from './weights'
@@ -18,15 +18,24 @@ export interface StyledProblem extends Omit<LeadProblem, 'weights' | 'colours' |
   style: StyleName
   /** The player's own weights over those of the style. */
   weights?: Partial<Weights>
-  /** Chords may take the free tensions of their role; where nothing is said, in the styles and textures that live on them. */
+  /**
+   * Chords may take the free tensions of their role; where nothing is said, in the styles and
+   * textures that live on them.
+   */
   colour?: boolean
   /** What each chord does where it stands; read from the chords themselves where it is not said. */
   roles?: readonly Role[]
-  /** The tune before it was coloured, where that is known: what is strummed stays strummed when sevenths come. */
+  /**
+   * The tune before it was coloured, where that is known: what is strummed stays strummed when
+   * sevenths come.
+   */
   home?: readonly ChordSymbol[]
   /** Position: the frets the hand stays in; the best five are looked for where none are given. */
   window?: readonly [number, number] | null
-  /** Drone: the string that rings open, by index, or the pitch that is held; the best is looked for where none is given. */
+  /**
+   * Drone: the string that rings open, by index, or the pitch that is held; the best is looked for
+   * where none is given.
+   */
   drone?: Drone | null
   /** Lines unlike one another, instead of the exact best ones. */
   different?: boolean
@@ -48,7 +57,10 @@ const HAVE_IT = 0.6
 
 const NO_CHOICE: StyleChoice = { name: '', constraints: [], says: [] }
 
-/** A style made into a problem of the search, with the textures and the places that it may be played in. */
+/**
+ * A style made into a problem of the search, with the textures and the places that it may be played
+ * in.
+ */
 function problemOf(styled: StyledProblem): {
   problem: LeadProblem
   textures: TextureName[]
@@ -68,7 +80,8 @@ function problemOf(styled: StyledProblem): {
   } = styled
   const named = STYLES[style]
   const own = named.within ? named.within(rest.limits) : rest.limits
-  // A position that is asked for lies where it was asked for, also beyond the frets that lines are otherwise looked for in.
+  // A position that is asked for lies where it was asked for, also beyond the frets that lines are
+  // otherwise looked for in.
   const limits =
     style === 'position' && window
       ? { ...own, frets: [own.frets[0], Math.max(own.frets[1], window[1])] as const }
@@ -88,7 +101,8 @@ function problemOf(styled: StyledProblem): {
   const coloured =
     colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
-  // A colour that is written is the colour, and a triad stays one, but in a style that looks for more.
+  // A colour that is written is the colour, and a triad stays one, but in a style that looks for
+  // more.
   const more = named.coloured === true || colour === true
   const colours = coloured
     ? rest.chords.map((chord, at) => (more || takesColour(chord) ? coloursFor(chord, roles[at]) : [chord]))
@@ -109,7 +123,10 @@ function problemOf(styled: StyledProblem): {
   return { problem, textures, choices: choices() }
 }
 
-/** The textures of a chart; of a song that was coloured those of the song first, as far as its chords have them. */
+/**
+ * The textures of a chart; of a song that was coloured those of the song first, as far as its
+ * chords have them.
+ */
 function texturesFor(
   chords: readonly ChordSymbol[],
   home: readonly ChordSymbol[],
@@ -125,7 +142,10 @@ const rolesOf = (chords: readonly ChordSymbol[]): Role[] =>
     .filter(({ slot }) => slot.symbol?.kind === 'chord')
     .map(({ role }) => role)
 
-/** Of the usual textures those that most chords have within the limits; any grip where there is none. */
+/**
+ * Of the usual textures those that most chords have within the limits; any grip where there is
+ * none.
+ */
 function usable(problem: LeadProblem, textures: readonly TextureName[]): TextureName[] {
   const { chords, limits } = problem
   const different = [
@@ -170,7 +190,10 @@ const withChoice = (problem: LeadProblem, { constraints, colours }: StyleChoice)
       }
     : problem
 
-/** The problem where nothing but the grips is open: null where several places have to be compared, or the line leads back to its beginning. */
+/**
+ * The problem where nothing but the grips is open: null where several places have to be compared,
+ * or the line leads back to its beginning.
+ */
 export function singleProblem(styled: StyledProblem): LeadProblem | null {
   const { problem, choices, textures } = problemOf(styled)
   return choices.length === 1 && !problem.loop
@@ -178,7 +201,10 @@ export function singleProblem(styled: StyledProblem): LeadProblem | null {
     : null
 }
 
-/** Lines in a style: its weights, what its grips keep to, and for one position or a drone the best place for it. */
+/**
+ * Lines in a style: its weights, what its grips keep to, and for one position or a drone the best
+ * place for it.
+ */
 export function leadInStyle(styled: StyledProblem): Result<Line[]> {
   const found = styledLines(styled)
   return found.ok ? good(found.value.lines) : found
@@ -204,7 +230,8 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
       : lines
   if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)
 
-  // Several places are possible: the best line of each is compared, and the lines of the best place are given.
+  // Several places are possible: the best line of each is compared, and the lines of the best place
+  // are given.
   let best: { choice: StyleChoice; cost: number } | null = null
   let fault: Result<never> | null = null
   const stuck: string[] = []
@@ -269,7 +296,10 @@ function positions({ chords, limits }: LeadProblem, window: readonly [number, nu
   return Array.from({ length: last - lowest + 1 }, (_, at) => frets(lowest + at, lowest + at + POSITION - 1))
 }
 
-/** Styles whose first line is expected to be another than that of `smooth`, with why it may be the same. */
+/**
+ * Styles whose first line is expected to be another than that of `smooth`, with why it may be the
+ * same.
+ */
 const UNLIKE_SMOOTH: Partial<Record<StyleName, string>> = {
   contrary: 'bass and top already move against each other wherever a grip allows it',
   tension: 'no chord here has a free tension that a grip within the limits could sound',

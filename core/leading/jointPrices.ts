@@ -1,5 +1,5 @@
 import type { ChordSymbol } from '../chord/symbol'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import type { Voicing } from '../voicing/voicing'
 import { constrained } from './constraints'
 import {
@@ -47,7 +47,10 @@ function weigh(
   return sum
 }
 
-/** For a chord and a top note the grips tried: the cheapest by themselves, not too many with the same note on top. */
+/**
+ * For a chord and a top note the grips tried: the cheapest by themselves, not too many with the
+ * same note on top.
+ */
 export function gripBook(
   limits: Limits,
   weights: Weights,
@@ -88,7 +91,10 @@ function few(grips: Grip[]): Grip[] {
   ).slice(0, GRIPS_TRIED)
 }
 
-/** Prices of steps between grips of chords, each worked out once. Grips are those of the grip book, so that they can be told apart by themselves. */
+/**
+ * Prices of steps between grips of chords, each worked out once. Grips are those of the grip book,
+ * so that they can be told apart by themselves.
+ */
 export class JointPrices {
   private readonly known = new Map<string, WeakMap<Grip, WeakMap<Grip, number>>>()
   /** Measures that cost something, in the order in which they are summed. */

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { midi } from '../pitch/note'
 import { must } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
-import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/gripLimits'
 import { voicingOf } from '../voicing/voicing'
 import type { Constraint } from './constraints'
 import { KeptSearch } from './kept'
@@ -21,7 +21,10 @@ const SMALL: Limits = {
 const NAMES = ['C', 'Am7', 'Dm7', 'G7', 'E7']
 
 describe('only what changed is searched again', () => {
-  /** One thing the player does: fixes a grip, lets one go, asks for a string to be silent, puts another chord in, takes one out. */
+  /**
+   * One thing the player does: fixes a grip, lets one go, asks for a string to be silent, puts
+   * another chord in, takes one out.
+   */
   const acts = fc.array(
     fc.record({
       kind: fc.constantFrom('fix', 'free', 'silent', 'swap', 'add', 'drop'),

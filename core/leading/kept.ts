@@ -1,14 +1,14 @@
 import { good, type Result } from '../result'
-import { weightsOf, type LeadProblem } from './problem'
+import { weightsOf, type LeadProblem } from './lineProblem'
 import { layersOf } from './layers'
 import { lineOf, type Line } from './line'
-import { openStage, PriceBook, type Layer, type Stage } from './stage'
+import { openStage, PriceBook, type Layer, type SearchStage } from './searchStage'
 import { cheapest, columnFrom, columnInto, openColumn, type Column } from './table'
 
 /** One chord of the line as it was searched last. */
 interface KeptPlace {
   layer: Layer
-  stage: Stage
+  stage: SearchStage
   /** Least costs of ways from the first chord to its grips. */
   into: Column | null
   /** Least costs of ways from its grips to the last chord. */
@@ -18,9 +18,10 @@ interface KeptPlace {
 type Problem = Omit<LeadProblem, 'count' | 'loop' | 'onProgress'>
 
 /**
- * The best line of a problem that changes little from question to question: a grip is fixed, a condition added. What lies before the first
- * changed chord and after the last is known from the search before, so that only the chords between are searched again. The answer costs exactly
- * what `bestLines` finds.
+ * The best line of a problem that changes little from question to question: a grip is fixed, a
+ * condition added. What lies before the first changed chord and after the last is known from the
+ * search before, so that only the chords between are searched again. The answer costs exactly what
+ * `bestLines` finds.
  */
 export class KeptSearch {
   private places: KeptPlace[] = []
@@ -57,7 +58,8 @@ export class KeptSearch {
       onward: null,
     }))
     this.places = [...before, ...changed, ...after]
-    // Ways into what follows a change, and on from what stands before it, are no longer those that were known.
+    // Ways into what follows a change, and on from what stands before it, are no longer those that
+    // were known.
     for (const place of [...changed, ...after]) place.into = null
     for (const place of [...before, ...changed]) place.onward = null
     if (rest > 0 && !after[0]!.onward) this.knowOnward(same + changed.length)
@@ -72,7 +74,10 @@ export class KeptSearch {
     )
   }
 
-  /** Works out one more column that the next question may want; false when all are known. To be called while nobody waits. */
+  /**
+   * Works out one more column that the next question may want; false when all are known. To be
+   * called while nobody waits.
+   */
   settle(): boolean {
     const into = this.places.findIndex((place) => !place.into)
     if (into >= 0) {
@@ -110,7 +115,8 @@ export class KeptSearch {
     const [left, right] = [this.places[join - 1], this.places[join]]
     if (!right) return this.backFrom(join - 1, cheapest(left!.into!))
     if (!left) return this.onFrom(join, cheapest(right.onward!))
-    // What the step costs is in neither column: the ways on are priced from the left grips, and both halves added up.
+    // What the step costs is in neither column: the ways on are priced from the left grips, and
+    // both halves added up.
     const across = columnFrom(left.stage, right.stage, right.onward!, this.book!.weights, this.book!)
     const whole = across.cost.map((cost, node) => cost + left.into!.cost[node]! - left.stage.own[node]!)
     const node = cheapest({ cost: whole, by: across.by })

@@ -1,15 +1,15 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
 import { bad, good, type Result } from '../result'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { requirementOf, type Requirement } from '../voicing/requirement'
-import { isPlayed } from '../voicing/idiom'
+import { isPlayedByPlayers } from '../voicing/gripIdiom'
 import { soundingOf, ToneNames, voicingOf, type SoundingGrip } from '../voicing/voicing'
-import { whyNoGrip } from '../voicing/whyNone'
+import { whyNoGrip } from '../voicing/whyNoGrip'
 import { constrained, constraintInWords, type Constraint } from './constraints'
 import { contourTops } from './contour'
-import type { LeadProblem } from './problem'
-import type { Layer } from './stage'
+import type { LeadProblem } from './lineProblem'
+import type { Layer } from './searchStage'
 import { nearnessOf, textureLimits, textureOf } from './texture'
 
 /** The grips of every chord, as far as they are asked for. */
@@ -111,7 +111,10 @@ class GripBook {
 const MOST_GRIPS = 120_000
 const KNOWN_GRIPS = new GripBook()
 
-/** Which of the variants sounds make, or -1; many grips sound the same. @param foreign a pitch that is asked for may be foreign to every variant */
+/**
+ * Which of the variants sounds make, or -1; many grips sound the same. @param foreign a pitch that
+ * is asked for may be foreign to every variant
+ */
 function variantIn(
   variants: readonly ChordSymbol[],
   within: Limits,
@@ -129,7 +132,10 @@ function variantIn(
   }
 }
 
-/** The grips of a chord, or of what it may become, that are nearest to a texture; all it has where the texture leaves none. */
+/**
+ * The grips of a chord, or of what it may become, that are nearest to a texture; all it has where
+ * the texture leaves none.
+ */
 function gripsFor(
   variants: readonly ChordSymbol[],
   {
@@ -177,8 +183,9 @@ function gripsFor(
     voicings: grips.map(({ voicing }) => voicing),
     ...(variants.length > 1 ? { chords: grips.map(({ as }) => as) } : {}),
   })
-  const isTaken: Accepts = (grip, as) => isPlayed(grip, as, limits.instrument)
-  // Grips that players take come first; a condition on the chord opens the whole neck. All this is known before a hand is asked.
+  const isTaken: Accepts = (grip, as) => isPlayedByPlayers(grip, as, limits.instrument)
+  // Grips that players take come first; a condition on the chord opens the whole neck. All this is
+  // known before a hand is asked.
   const kinds = textureOf(texture, limits)
   for (const taken of usual && asked.length === 0 && !kinds.ownForms ? [isTaken, null] : [null]) {
     if (texture === 'as it comes') {
@@ -211,7 +218,10 @@ function gripsFor(
 const NEARNESSES = [0, 1, 2, 3]
 type Accepts = (grip: SoundingGrip, as: ChordSymbol) => boolean
 
-/** A chord with every tone that it or what it may become has, so that all their grips are looked for at once. */
+/**
+ * A chord with every tone that it or what it may become has, so that all their grips are looked for
+ * at once.
+ */
 function withAllTones([chord, ...others]: readonly ChordSymbol[]): ChordSymbol {
   const tones = [...chord!.tones]
   for (const { tones: more } of others)

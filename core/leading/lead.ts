@@ -2,9 +2,9 @@ import { bad, good, type Result } from '../result'
 import { layersOf } from './layers'
 import { lineOf, type Line } from './line'
 import { bestLoops } from './loops'
-import { weightsOf, type LeadProblem } from './problem'
+import { weightsOf, type LeadProblem } from './lineProblem'
 import { bestPaths } from './search'
-import type { Layer } from './stage'
+import type { Layer } from './searchStage'
 
 /** What the search says when it is stopped. */
 export const STOPPED = 'stopped'

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { midi, modulo } from '../pitch/note'
 import { must } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
-import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/gripLimits'
 import type { Voicing } from '../voicing/voicing'
 import { contourTops } from './contour'
 import { differentLines } from './different'
@@ -97,7 +97,8 @@ describe('least motion (Tymoczko, "The Geometry of Musical Chords", Science 313,
           expect(steps[at]!.from).toBeGreaterThanOrEqual(steps[at - 1]!.from)
           expect(steps[at]!.to).toBeGreaterThanOrEqual(steps[at - 1]!.to)
         }
-        // In clusters two voices may share a note for less than pairing one to one: by the definition that is the motion.
+        // In clusters two voices may share a note for less than pairing one to one: by the
+        // definition that is the motion.
         if (a.length === b.length)
           expect(leastMotion(a, b)).toBeLessThanOrEqual(
             a.reduce((sum, from, voice) => sum + Math.abs(from - b[voice]!), 0),
@@ -297,7 +298,10 @@ describe('weights', () => {
   })
 })
 
-/** By the definition, every way tried: each note of the first chord goes to some note of the second, and each that nobody went to takes its nearest; any pairing holds one of these. */
+/**
+ * By the definition, every way tried: each note of the first chord goes to some note of the second,
+ * and each that nobody went to takes its nearest; any pairing holds one of these.
+ */
 function byEveryChoice(
   from: readonly number[],
   to: readonly number[],
@@ -401,7 +405,8 @@ describe('the trade’s own examples', () => {
         count: 1,
       }),
     )
-    // Dm7 to G7 is 3 semitones (C to B, A to G), G7 to Cmaj7 is 3 (F to E, D to C): the least there is for these sounds.
+    // Dm7 to G7 is 3 semitones (C to B, A to G), G7 to Cmaj7 is 3 (F to E, D to C): the least there
+    // is for these sounds.
     expect(line!.steps.map(({ motion, held }) => [motion, held])).toEqual([
       [3, 2],
       [3, 2],

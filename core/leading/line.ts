@@ -16,7 +16,7 @@ import {
   tensionsOf,
   voiceMeasures,
 } from './measures'
-import { weightsOf, type LeadProblem } from './problem'
+import { weightsOf, type LeadProblem } from './lineProblem'
 import { kindOfGrip } from './texture'
 import type { TextureName } from './textureNames'
 import { TERM_NAMES, type Term } from './weights'

@@ -1,6 +1,6 @@
 import type { Instrument } from '../neck/instrument'
 import { bestPaths, type Path } from './search'
-import { openStage, PriceBook, type Layer, type Stage } from './stage'
+import { openStage, PriceBook, type Layer, type SearchStage } from './searchStage'
 import { cheapest, columnInto, openColumn, type Column } from './table'
 import type { Weights } from './weights'
 
@@ -8,16 +8,22 @@ import type { Weights } from './weights'
 interface Branch {
   grips: number[]
   bound: number
-  /** First and last grip of the cheapest way that gives the bound; it is a loop where they are the same. */
+  /**
+   * First and last grip of the cheapest way that gives the bound; it is a loop where they are the
+   * same.
+   */
   first: number
   last: number
 }
 
 /**
- * The exact `count` cheapest ways that lead back from the last layer to the first, the step back counted. Branch and bound over the grips of the
- * layer that has fewest: a way from any grip of a set to any of the same set costs no more than the best loop through one of them, so a set whose
- * cheapest way does not close is parted between its ends, and sets are looked at from the least bound up.
- * @param onLayer called with the sets looked at and those known of; returning false stops the search (null)
+ * The exact `count` cheapest ways that lead back from the last layer to the first, the step back
+ * counted. Branch and bound over the grips of the layer that has fewest: a way from any grip of a
+ * set to any of the same set costs no more than the best loop through one of them, so a set whose
+ * cheapest way does not close is parted between its ends, and sets are looked at from the least
+ * bound up.
+ * @param onLayer called with the sets looked at and those known of; returning false stops the
+ *   search (null)
  */
 export function bestLoops(
   layers: readonly Layer[],
@@ -77,13 +83,18 @@ function takeLeast(open: Branch[]): Branch | undefined {
   return open.splice(least, 1)[0]
 }
 
-const meanPitch = ({ sounds, soundOf }: Stage, node: number): number => {
+const meanPitch = ({ sounds, soundOf }: SearchStage, node: number): number => {
   const notes = sounds[soundOf[node]!]!
   return notes.reduce((sum, note) => sum + note, 0) / notes.length
 }
 
 /** The cheapest way from any of the grips round to any of them; none where no way leads. */
-function branchOf(stages: readonly Stage[], grips: number[], weights: Weights, book: PriceBook): Branch[] {
+function branchOf(
+  stages: readonly SearchStage[],
+  grips: number[],
+  weights: Weights,
+  book: PriceBook,
+): Branch[] {
   const [first, ...others] = stages
   const only = new Set(grips)
   const columns: Column[] = [openColumn(first!, only)]
@@ -104,7 +115,10 @@ function branchOf(stages: readonly Stage[], grips: number[], weights: Weights, b
   return [{ grips, bound: closing.cost[last]!, first: node, last }]
 }
 
-/** Two sets with the ends of the cheapest way in different ones; where it closes, its grip by itself. The grips are in the order of their pitch. */
+/**
+ * Two sets with the ends of the cheapest way in different ones; where it closes, its grip by
+ * itself. The grips are in the order of their pitch.
+ */
 function parted({ grips, first, last }: Branch): number[][] {
   if (first === last) return [[first], grips.filter((grip) => grip !== first)]
   const cut = Math.ceil((grips.indexOf(first) + grips.indexOf(last)) / 2)

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { DEFAULT_HAND } from '../neck/hand'
 import { fretMm, STANDARD_GUITAR } from '../neck/instrument'
 import { midi } from '../pitch/note'

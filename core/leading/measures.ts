@@ -4,7 +4,7 @@ import { fretMm, type Instrument } from '../neck/instrument'
 import { modulo, pitchClass } from '../pitch/note'
 import type { Degree } from '../pitch/degree'
 import { mudIn, soursIn } from '../voicing/clashes'
-import { strangenessOf } from '../voicing/idiom'
+import { strangenessOf } from '../voicing/gripIdiom'
 import type { Family } from '../voicing/family'
 import type { Voicing } from '../voicing/voicing'
 import { leastMotion, pairing } from '../pitch/motion'
@@ -14,7 +14,10 @@ import type { Term } from './weights'
 export const STEP = 2
 /** A major third: further than that an inner voice is said to leap. */
 const THIRD = 4
-/** The bass of a guitarist: E2 to E3 (common practice), and what lies below the sixth string of a longer neck. */
+/**
+ * The bass of a guitarist: E2 to E3 (common practice), and what lies below the sixth string of a
+ * longer neck.
+ */
 const LOWEST_BASS = 40
 const HIGHEST_BASS = 52
 /** D3: from here up a guitar leaves a bass player room. */
@@ -81,10 +84,16 @@ export function gripMeasures(
 /** A third in the bass is not wanted again above it. */
 const TWICE_THE_THIRD = 0.75
 const THIRDS: readonly Degree[] = ['3', 'b3']
-/** Tones that cost nothing when they go: the natural fifth, and the root where the bass rule lets it go. */
+/**
+ * Tones that cost nothing when they go: the natural fifth, and the root where the bass rule lets it
+ * go.
+ */
 const FREE_TO_GO: readonly Degree[] = ['1', '5']
 
-/** What a tone wants when the root falls a fifth or a half step: the semitones it may move and still keep its tendency. */
+/**
+ * What a tone wants when the root falls a fifth or a half step: the semitones it may move and still
+ * keep its tendency.
+ */
 const TENDENCIES: Partial<Record<Degree, readonly number[]>> = {
   b7: [-1, -2, 0],
   b9: [-1, -2],
@@ -93,7 +102,10 @@ const TENDENCIES: Partial<Record<Degree, readonly number[]>> = {
 }
 const LEADING_NOTE: readonly number[] = [1, 0, -1]
 
-/** The sounds of a chord that pull somewhere when the next chord comes, with the moves that satisfy them. */
+/**
+ * The sounds of a chord that pull somewhere when the next chord comes, with the moves that satisfy
+ * them.
+ */
 export function tendenciesOf(chord: ChordSymbol, next: ChordSymbol): (readonly number[] | undefined)[] {
   const fall = modulo(pitchClass(chord.root) - pitchClass(next.root), 12)
   const wants: (readonly number[] | undefined)[] = []
@@ -106,7 +118,10 @@ export function tendenciesOf(chord: ChordSymbol, next: ChordSymbol): (readonly n
   return wants
 }
 
-/** What the outer voices and the number of voices say of a step: cheap, and enough to rule most steps out. */
+/**
+ * What the outer voices and the number of voices say of a step: cheap, and enough to rule most
+ * steps out.
+ */
 export function outlineMeasures(
   a: readonly number[],
   b: readonly number[],
@@ -121,7 +136,10 @@ export function outlineMeasures(
   }
 }
 
-/** Whether a bass that is written, or a diminished chord on its way, goes by step from one chord to the next. Roots by themselves may leap. */
+/**
+ * Whether a bass that is written, or a diminished chord on its way, goes by step from one chord to
+ * the next. Roots by themselves may leap.
+ */
 export function isWrittenStep(chord: ChordSymbol, next: ChordSymbol): boolean {
   if (![chord, next].some((one) => one.bass !== null || hasDegree(one, 'bb7'))) return false
   const up = modulo(pitchClass(next.bass ?? next.root) - pitchClass(chord.bass ?? chord.root), 12)
@@ -136,7 +154,10 @@ export const tensionsOf = (chord: ChordSymbol): number =>
   )
 const TENSIONS: readonly Degree[] = ['b9', '9', '#9', '11', '#11', 'b5', 'b13', '13', '#5']
 
-/** What each voice does in a step: parallels, tendencies, tendencies kept where a tension lay above, common tones not held, and inner leaps. */
+/**
+ * What each voice does in a step: parallels, tendencies, tendencies kept where a tension lay above,
+ * common tones not held, and inner leaps.
+ */
 export function voiceMeasures(
   a: readonly number[],
   b: readonly number[],
@@ -219,7 +240,10 @@ export interface HandPlace {
 
 const SLOT: Readonly<Record<FingerOrThumb, number>> = { 1: 0, 2: 1, 3: 2, 4: 3, T: 4 }
 
-/** The index finger's place is where it lies or would lie, one fret for each finger below the lowest one that is down. */
+/**
+ * The index finger's place is where it lies or would lie, one fret for each finger below the lowest
+ * one that is down.
+ */
 export function handPlace(voicing: Pick<Voicing, 'fingering'>, instrument: Instrument): HandPlace {
   const fret = [0, 0, 0, 0, 0]
   const strings = [0, 0, 0, 0, 0]
@@ -237,14 +261,17 @@ export function handPlace(voicing: Pick<Voicing, 'fingering'>, instrument: Instr
 export const handTravelMm = (a: HandPlace, b: HandPlace): number =>
   a.mm === null || b.mm === null ? 0 : Math.abs(a.mm - b.mm)
 
-/** Fingers set down anew: one that stays is free, one that slides along a string it is on counts half. */
+/**
+ * Fingers set down anew: one that stays is free, one that slides along a string it is on counts
+ * half.
+ */
 export function fingersAnew(a: HandPlace, b: HandPlace): number {
-  let anew = 0
+  let recount = 0
   for (let slot = 0; slot < 5; slot += 1) {
     if (b.fret[slot] === 0) continue
-    if (a.fret[slot] === 0 || (a.strings[slot]! & b.strings[slot]!) === 0) anew += 1
-    else if (a.fret[slot] !== b.fret[slot]) anew += 0.5
-    else if (a.strings[slot] !== b.strings[slot]) anew += 0.25
+    if (a.fret[slot] === 0 || (a.strings[slot]! & b.strings[slot]!) === 0) recount += 1
+    else if (a.fret[slot] !== b.fret[slot]) recount += 0.5
+    else if (a.strings[slot] !== b.strings[slot]) recount += 0.25
   }
-  return anew
+  return recount
 }

@@ -1,12 +1,12 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { fretFor } from '../neck/instrument'
 import { degreeBetween, spellDegree } from '../pitch/degree'
 import { leastMotion, voiceSteps, type VoiceStep } from '../pitch/motion'
 import { modulo, noteName, pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { voicingsOf } from '../voicing/enumerate'
-import type { Limits } from '../voicing/limits'
-import { namesOf } from '../voicing/name'
+import type { Limits } from '../voicing/gripLimits'
+import { namesOf } from '../voicing/possibleNames'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 
 export interface Stop {
@@ -14,10 +14,16 @@ export interface Stop {
   voicing: Voicing
 }
 
-/** What an extra beat between two chords can be: voices that come late or early, or a chord of its own on the way. Common practice, no source. */
+/**
+ * What an extra beat between two chords can be: voices that come late or early, or a chord of its
+ * own on the way. Common practice, no source.
+ */
 export type OnTheWayKind = 'late resolution' | 'early arrival' | 'half step approach' | 'passing diminished'
 
-/** One more grip between two, on a beat taken from the end of the first chord or the beginning of the second. */
+/**
+ * One more grip between two, on a beat taken from the end of the first chord or the beginning of
+ * the second.
+ */
 export interface OnTheWay extends Stop {
   kind: OnTheWayKind
   takes: 'end of first' | 'beginning of second'
@@ -38,7 +44,8 @@ export function onTheWay(from: Stop, to: Stop, limits: Limits): OnTheWay[] {
 }
 
 /**
- * One or two upper voices that move by step do so a beat later than the others, or a beat earlier. The bass stays with its chord.
+ * One or two upper voices that move by step do so a beat later than the others, or a beat earlier.
+ * The bass stays with its chord.
  */
 function lateOrEarly(
   from: Stop,
@@ -129,7 +136,10 @@ function halfStepApproaches(to: Stop, limits: Limits): OnTheWay[] {
   })
 }
 
-/** Between roots a whole step apart: the diminished seventh on the note between, in the grip that lies nearest to both. */
+/**
+ * Between roots a whole step apart: the diminished seventh on the note between, in the grip that
+ * lies nearest to both.
+ */
 function passingDiminished(from: Stop, to: Stop, limits: Limits): OnTheWay[] {
   const apart = modulo(pitchClass(to.chord.root) - pitchClass(from.chord.root), 12)
   if ((apart !== 2 && apart !== 10) || hasDegree(from.chord, 'bb7') || hasDegree(to.chord, 'bb7')) return []

@@ -1,6 +1,9 @@
 import { fingersHeld, formsHeld, linesHeld, melodiesHeld, type Held } from '../../fit/preferred'
 
-/** What players prefer, by its own measure (common practice, no source); as many cases again are kept back to judge by. */
+/**
+ * What players prefer, by its own measure (common practice, no source); as many cases again are
+ * kept back to judge by.
+ */
 const share = ({ held, of }: Held): number => held / of
 
 test('three of the first six grips of a chord are usual forms for nine chords in ten', () =>

@@ -7,8 +7,8 @@ import type { Key } from '../pitch/key'
 import { parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { soursIn, type Clash } from '../voicing/clashes'
-import type { Limits } from '../voicing/limits'
-import { namesOf, type ChordName } from '../voicing/name'
+import type { Limits } from '../voicing/gripLimits'
+import { namesOf, type PossibleName } from '../voicing/possibleNames'
 
 /** A grip after one of its notes was moved. */
 export interface Pulled {
@@ -16,7 +16,7 @@ export interface Pulled {
   /** Sounding notes, lowest first. */
   midis: number[]
   /** What it is now called, the likeliest first. */
-  names: ChordName[]
+  names: PossibleName[]
   playable: boolean
   fingering: FingeringAnswer
   /** The other notes had to go to other strings so that a hand can hold it. */
@@ -27,8 +27,9 @@ export interface Pulled {
 }
 
 /**
- * Takes hold of the note on one string and puts it at another fret. Where no hand holds the grip with the other notes where they are, the same
- * sounds are looked for on other strings; where none does that either, the grip stays as it was asked for, with the reason.
+ * Takes hold of the note on one string and puts it at another fret. Where no hand holds the grip
+ * with the other notes where they are, the same sounds are looked for on other strings; where none
+ * does that either, the grip stays as it was asked for, with the reason.
  * @param chord the chord the grip stood for
  */
 export function pulled(
@@ -62,7 +63,9 @@ export function pulled(
   }
 }
 
-/** Names are spelled with flats where the chord is, with sharps where it is, else as the key does. */
+/**
+ * Names are spelled with flats where the chord is, with sharps where it is, else as the key does.
+ */
 function spelledLike({ root }: ChordSymbol, key?: Key): Key {
   const tonic = (name: string): Key => ({ tonic: must(parseNote(name)), mode: 'major' })
   if (root.alter < 0) return tonic('F')

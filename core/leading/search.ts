@@ -1,6 +1,6 @@
 import type { Instrument } from '../neck/instrument'
 import { fingersAnew } from './measures'
-import { hasInner, lateAt, openStage, PriceBook, type Layer, type Stage } from './stage'
+import { hasInner, lateAt, openStage, PriceBook, type Layer, type SearchStage } from './searchStage'
 import { cheapest, columnInto, openColumn, type Column } from './table'
 import type { Weights } from './weights'
 
@@ -11,13 +11,15 @@ export interface Path {
 }
 
 /**
- * The exact `count` cheapest ways through the layers, best first, by dynamic programming over all candidates.
+ * The exact `count` cheapest ways through the layers, best first, by dynamic programming over all
+ * candidates.
  *
- * A state keeps its `count` cheapest arrivals. Predecessors are tried from the cheapest up and left as soon as even a
- * free step could not improve the state; the price of a step is bounded from below first by its outer voices, which
- * every pairing must join, then by its motion, before its inner voices are looked at. No cut can lose a best path, so
- * the answer is that of a full search.
- * @param onLayer called after each layer with layers done and layers in all; returning false stops the search (null)
+ * A state keeps its `count` cheapest arrivals. Predecessors are tried from the cheapest up and left
+ * as soon as even a free step could not improve the state; the price of a step is bounded from
+ * below first by its outer voices, which every pairing must join, then by its motion, before its
+ * inner voices are looked at. No cut can lose a best path, so the answer is that of a full search.
+ * @param onLayer called after each layer with layers done and layers in all; returning false stops
+ *   the search (null)
  * @param book prices from an earlier search with the same weights
  */
 export function bestPaths(
@@ -30,7 +32,7 @@ export function bestPaths(
 ): Path[] | null {
   if (layers.some((layer) => layer.voicings.length === 0)) return []
   if (count === 1) return bestPath(layers, weights, instrument, onLayer, book)
-  let before: Stage | null = null
+  let before: SearchStage | null = null
   let arrivals: Arrival[][] = []
   for (const [at, layer] of layers.entries()) {
     const stage = openStage(layer, weights, instrument)
@@ -56,7 +58,7 @@ function bestPath(
   book: PriceBook,
 ): Path[] | null {
   const columns: Column[] = []
-  let before: Stage | null = null
+  let before: SearchStage | null = null
   for (const [at, layer] of layers.entries()) {
     const stage = openStage(layer, weights, instrument)
     columns.push(before ? columnInto(before, columns.at(-1)!, stage, weights, book) : openColumn(stage))
@@ -92,7 +94,7 @@ function trace(arrival: Arrival): number[] {
 }
 
 /** What the inner loop compares of each predecessor, side by side in memory. */
-function columnsOf(before: Stage, entries: readonly Arrival[]) {
+function columnsOf(before: SearchStage, entries: readonly Arrival[]) {
   const column = (value: (entry: Arrival) => number) => Float64Array.from(entries, value)
   const soundAt = (entry: Arrival) => before.sounds[before.soundOf[entry.node]!]!
   return {
@@ -106,9 +108,9 @@ function columnsOf(before: Stage, entries: readonly Arrival[]) {
 }
 
 function arrivalsFrom(
-  before: Stage,
+  before: SearchStage,
   arrivals: readonly Arrival[][],
-  stage: Stage,
+  stage: SearchStage,
   weights: Weights,
   count: number,
   book: PriceBook,
@@ -131,7 +133,8 @@ function arrivalsFrom(
     for (let at = 0; at < entries.length; at += 1) {
       let cost = from.cost[at]! + own
       if (cost > worst) break
-      // Every pairing joins the lowest with the lowest and the highest with the highest note, which is an upper one.
+      // Every pairing joins the lowest with the lowest and the highest with the highest note, which
+      // is an upper one.
       const highs = Math.abs(from.high[at]! - high)
       const outer = weights.motion * Math.max(Math.abs(from.low[at]! - low), highs) + weights.upper * highs
       const travel = Math.abs(from.hand[at]! - place)
@@ -140,9 +143,9 @@ function arrivalsFrom(
       const entry = entries[at]!
       cost += prices.outline(from.sound[at]!, sound)
       if (cost > worst) continue
-      const anew = fingersAnew(before.hands[entry.node]!, hand)
-      cost += weights.fingers * anew
-      if (hurried) cost += weights.late * lateAt(stage, node, travel > 0 ? travel : 0, anew)
+      const again = fingersAnew(before.hands[entry.node]!, hand)
+      cost += weights.fingers * again
+      if (hurried) cost += weights.late * lateAt(stage, node, travel > 0 ? travel : 0, again)
       if (cost >= worst) continue
       if (innerMatters) cost += prices.inner(from.sound[at]!, sound)
       if (cost >= worst) continue

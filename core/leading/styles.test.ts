@@ -1,10 +1,10 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
 import { midi, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { voicingsOf } from '../voicing/enumerate'
-import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/gripLimits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { arrange, melodyNoteAt } from './arrange'
 import { constrained, type Constraint } from './constraints'
@@ -13,7 +13,7 @@ import { bestLines } from './lead'
 import { lineOf } from './line'
 import { pulled } from './pull'
 import { STYLES, STYLE_NAMES, TERM_NAMES, weightsFrom, type Weights } from './weights'
-import { hardestSpots, lineInWords, stepInWords } from './words'
+import { hardestSpots, lineInWords, stepInWords } from './lineWords'
 
 const CHORDS = ['Cmaj7', 'A7', 'Dm7', 'G7'].map(chord)
 const lead = (style: (typeof STYLE_NAMES)[number], more: object = {}) =>

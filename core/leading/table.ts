@@ -1,8 +1,11 @@
 import { fingersAnew } from './measures'
-import { hasInner, lateAt, type PriceBook, type Stage } from './stage'
+import { hasInner, lateAt, type PriceBook, type SearchStage } from './searchStage'
 import type { Weights } from './weights'
 
-/** For each grip of a stage the least cost of a way that ends (or begins) with it, and the neighbouring grip by which that way goes. */
+/**
+ * For each grip of a stage the least cost of a way that ends (or begins) with it, and the
+ * neighbouring grip by which that way goes.
+ */
 export interface Column {
   /** Infinity where no way leads. */
   cost: Float64Array
@@ -11,18 +14,21 @@ export interface Column {
 }
 
 /** The column where the ways begin: each grip by itself, or only those of a set. */
-export function openColumn({ own }: Stage, only?: ReadonlySet<number>): Column {
+export function openColumn({ own }: SearchStage, only?: ReadonlySet<number>): Column {
   return {
     cost: Float64Array.from(own, (cost, node) => (only && !only.has(node) ? Infinity : cost)),
     by: new Int32Array(own.length).fill(-1),
   }
 }
 
-/** The column of `stage` from that of the stage before it. `only` are the grips that are wanted, where not all are. */
+/**
+ * The column of `stage` from that of the stage before it. `only` are the grips that are wanted,
+ * where not all are.
+ */
 export const columnInto = (
-  before: Stage,
+  before: SearchStage,
   known: Column,
-  stage: Stage,
+  stage: SearchStage,
   weights: Weights,
   book: PriceBook,
   only?: ReadonlySet<number>,
@@ -30,22 +36,23 @@ export const columnInto = (
 
 /** The column of `stage` from that of the stage after it: ways on from each grip. */
 export const columnFrom = (
-  stage: Stage,
-  after: Stage,
+  stage: SearchStage,
+  after: SearchStage,
   known: Column,
   weights: Weights,
   book: PriceBook,
 ): Column => joined(after, known, stage, weights, book, false)
 
 /**
- * Exact. Many grips sound the same and differ only in the hand: they are looked at together. Sounds of the known side are tried from the cheapest up, and left
- * as soon as even a free step could not improve any grip of the sound they lead to; a step is bounded by its outer voices before its motion, and that
- * before its inner voices; only then the hand of each grip is asked.
+ * Exact. Many grips sound the same and differ only in the hand: they are looked at together. Sounds
+ * of the known side are tried from the cheapest up, and left as soon as even a free step could not
+ * improve any grip of the sound they lead to; a step is bounded by its outer voices before its
+ * motion, and that before its inner voices; only then the hand of each grip is asked.
  */
 function joined(
-  side: Stage,
+  side: SearchStage,
   known: Column,
-  stage: Stage,
+  stage: SearchStage,
   weights: Weights,
   book: PriceBook,
   forwards: boolean,
@@ -66,7 +73,7 @@ function joined(
     stage,
     stage.own,
   )
-  const places = (of: Stage) => Float64Array.from(of.hands, ({ mm }) => mm ?? NaN)
+  const places = (of: SearchStage) => Float64Array.from(of.hands, ({ mm }) => mm ?? NaN)
   const [there, here] = [places(side), places(stage)]
   // What it costs to get to each grip, without the grip itself.
   const way = new Float64Array(stage.own.length).fill(Infinity)
@@ -89,12 +96,12 @@ function joined(
           const travel = Math.abs(there[before]! - here[node]!)
           if (travel > 0) sum += handWeight * travel
           if (sum >= way[node]!) continue
-          const anew = forwards
+          const again = forwards
             ? fingersAnew(side.hands[before]!, stage.hands[node]!)
             : fingersAnew(stage.hands[node]!, side.hands[before]!)
-          sum += weights.fingers * anew
+          sum += weights.fingers * again
           if (hurried && sum < way[node]!)
-            sum += weights.late * lateAt(into, forwards ? node : before, travel > 0 ? travel : 0, anew)
+            sum += weights.late * lateAt(into, forwards ? node : before, travel > 0 ? travel : 0, again)
           if (sum < way[node]!) {
             way[node] = sum
             column.by[node] = before
@@ -113,10 +120,13 @@ function joined(
   return column
 }
 
-/** Grips by what they sound: in each sound the cheapest first, and the sounds by their cheapest grip. */
+/**
+ * Grips by what they sound: in each sound the cheapest first, and the sounds by their cheapest
+ * grip.
+ */
 function bySound(
   nodes: readonly number[],
-  stage: Stage,
+  stage: SearchStage,
   cost: ArrayLike<number>,
 ): { sound: number; nodes: number[]; least: number }[] {
   const sounds = new Map<number, { sound: number; nodes: number[]; least: number }>()
@@ -129,7 +139,10 @@ function bySound(
   return [...sounds.values()]
 }
 
-/** Grips that can be reached, the cheapest first; equal ones in their order, so that every answer is deterministic. */
+/**
+ * Grips that can be reached, the cheapest first; equal ones in their order, so that every answer is
+ * deterministic.
+ */
 function reachable({ cost }: Column): number[] {
   const nodes: number[] = []
   cost.forEach((one, node) => {

@@ -1,8 +1,8 @@
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { mudIn } from '../voicing/clashes'
-import { hasUsualForm, isPacked, toneClass } from '../voicing/idiom'
-import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/limits'
+import { hasUsualForm, isPacked, toneClass } from '../voicing/gripIdiom'
+import { DEFAULT_LIMITS, TUNE_LIMITS, type Limits } from '../voicing/gripLimits'
 import type { Family } from '../voicing/family'
 import type { SoundingGrip, Voicing } from '../voicing/voicing'
 import {
@@ -36,7 +36,9 @@ export interface Texture {
   omit?: readonly Degree[]
   /** It leaves the root to the bass, whatever the bass rule says. */
   rootless?: boolean
-  /** Any tone may be lowest where somebody else plays the bass, and where it has no bass of its own. */
+  /**
+   * Any tone may be lowest where somebody else plays the bass, and where it has no bass of its own.
+   */
   noBass?: boolean
   /** Its sound is that of tensions: chords take the free ones of their role without being asked. */
   coloured?: boolean
@@ -46,7 +48,10 @@ export interface Texture {
   belongs?: 0 | 1
   /** Its prices, where they are not those of every line. */
   prices?: (weights: Weights) => Weights
-  /** Stopped strings only, as far as there are such grips: a comping hand moves, and open strings do not go with it. */
+  /**
+   * Stopped strings only, as far as there are such grips: a comping hand moves, and open strings do
+   * not go with it.
+   */
   stopped?: boolean
   /** Its grips are forms of its own, and not those that players know a chord by. */
   ownForms?: boolean
@@ -108,7 +113,10 @@ const TWO_VOICES = {
 const UPPER_TONES = 3
 /** What motion counts in strummed chords, against voices that are led. */
 const STRUMMED = 0.15
-/** What open strings beside a hand that has left open position, and a tone three times, count where strings are to ring. */
+/**
+ * What open strings beside a hand that has left open position, and a tone three times, count where
+ * strings are to ring.
+ */
 const RINGING = 0.3
 
 const layout =
@@ -133,7 +141,10 @@ const layout =
     return !guitarHasBass(limits) || lowBass(voicing, limits) ? 0 : 1
   }
 
-/** Triads by the interval pattern are a family; one whose root is not the chord's is an upper structure. */
+/**
+ * Triads by the interval pattern are a family; one whose root is not the chord's is an upper
+ * structure.
+ */
 const isUpperTriad = (voicing: SoundingGrip, limits: Limits): boolean =>
   guitarHasBass(limits)
     ? voicing.midis.length === 4 && voicing.families.includes('triad over bass')
@@ -181,7 +192,8 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
     stopped: true,
     notes: [4, 5],
     coloured: true,
-    // Ninths on the sixth string and thirteenths on the fifth have five notes: no change of texture beside four.
+    // Ninths on the sixth string and thirteenths on the fifth have five notes: no change of texture
+    // beside four.
     prices: (weights) => ({ ...weights, texture: weights.texture / 2, voices: weights.voices / 2 }),
     near: (voicing, chord, limits) => {
       if (chord.tones.length <= 3 && guitarHasBass(limits)) return amongShells(voicing, chord, limits)
@@ -294,7 +306,10 @@ export function textureOf(name: TextureName, limits: Pick<Limits, 'bass'>): Omit
   return guitarHasBass(limits) && texture.withBass ? texture.withBass : texture
 }
 
-/** The limits under which the grips of a texture are looked for: its own notes, within those the player set; its bass. */
+/**
+ * The limits under which the grips of a texture are looked for: its own notes, within those the
+ * player set; its bass.
+ */
 export function textureLimits(name: TextureName, limits: Limits): Limits {
   const { notes, omit = [], rootless, noBass, families = null } = textureOf(name, limits)
   if (name === 'as it comes') return limits
@@ -325,7 +340,9 @@ export function nearnessOf(
   return kind !== null && stopped && grip.frets.includes(0) ? Math.max(kind, 1) : kind
 }
 
-/** What kind of grip this is, as far as a change of kind is heard: by the voices and how they lie. */
+/**
+ * What kind of grip this is, as far as a change of kind is heard: by the voices and how they lie.
+ */
 export function kindOfGrip({ midis, families }: Pick<Voicing, 'midis' | 'families'>): string {
   if (midis.length <= 2) return 'two voices'
   if (midis.length >= 5) return 'full'

@@ -1,12 +1,15 @@
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
-import { toneClass } from '../voicing/idiom'
-import type { Limits } from '../voicing/limits'
+import { toneClass } from '../voicing/gripIdiom'
+import type { Limits } from '../voicing/gripLimits'
 import type { TextureName } from './textureNames'
 
 /** From this share of plain triads on a tune is a song of plain triads. */
 const PLAIN = 0.4
 
-/** Chords of a song: triads and what is hung on them, a bass that is written under them, the line from a minor triad down. */
+/**
+ * Chords of a song: triads and what is hung on them, a bass that is written under them, the line
+ * from a minor triad down.
+ */
 const isOfSongs = (chord: ChordSymbol): boolean =>
   chord.tones.length <= 3 ||
   chord.bass !== null ||
@@ -17,8 +20,9 @@ const isOfSongs = (chord: ChordSymbol): boolean =>
 const COLOURED = 0.5
 
 /**
- * The textures a chart is played in where none is asked for, the usual ones first (common practice): plain triads ring open; sevenths with the guitar on
- * the bass are shells, or drop 3 and drop 2 with low roots; with a bass player four voices without the root, or drop 2.
+ * The textures a chart is played in where none is asked for, the usual ones first (common
+ * practice): plain triads ring open; sevenths with the guitar on the bass are shells, or drop 3 and
+ * drop 2 with low roots; with a bass player four voices without the root, or drop 2.
  */
 export function usualTextures(chords: readonly ChordSymbol[], { bass }: Pick<Limits, 'bass'>): TextureName[] {
   const plain = chords.filter(isOfSongs).length

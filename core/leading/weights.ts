@@ -1,12 +1,12 @@
-import type { BassRule, Limits } from '../voicing/limits'
+import type { BassRule, Limits } from '../voicing/gripLimits'
 import type { TextureName } from './textureNames'
 
 /**
- * Every term of the cost of a line: what it measures and the unit it is measured in. A line's cost is the sum of
- * measure times weight over its grips and the steps between them.
+ * Every term of the cost of a line: what it measures and the unit it is measured in. A line's cost
+ * is the sum of measure times weight over its grips and the steps between them.
  */
 // prettier-ignore
-export const TERMS = {
+export const COST_TERMS = {
   motion: 'semitones moved by all voices together (common practice: least motion)',
   upper: 'semitones moved by the voices above the bass',
   low: 'semitones by which the bass lies above E3 or below E2, and strings by which it lies above the fifth',
@@ -38,13 +38,14 @@ export const TERMS = {
   register: 'semitones by which the top note lies below G3 or above D5',
 } as const
 
-export type Term = keyof typeof TERMS
+export type Term = keyof typeof COST_TERMS
 export type Weights = Readonly<Record<Term, number>>
-export const TERM_NAMES = Object.keys(TERMS) as Term[]
+export const TERM_NAMES = Object.keys(COST_TERMS) as Term[]
 
 /**
- * One semitone of an upper voice is the unit; every other size is said against it. Sizes are common practice, no source, put right by \`npm run fit\`
- * where pairs of passages, one preferred, say otherwise.
+ * One semitone of an upper voice is the unit; every other size is said against it. Sizes are common
+ * practice, no source, put right by \`npm run fit\` where pairs of passages, one preferred, say
+ * otherwise.
  */
 const SMOOTH: Weights = {
   motion: 0, // the bass follows roots: only the voices above it are priced by motion (with a bass player, all are)
@@ -149,9 +150,11 @@ export const STYLES: Readonly<Record<StyleName, Style>> = TABLE
 export const STYLE_NAMES = Object.keys(STYLES) as StyleName[]
 
 /**
- * The weights of a style with the player's own over them. Naming any term with a weight above 0 replaces the whole
- * table (terms not named are 0); naming only zeros takes those terms out of the style.
- * @param bass with a bass player the lowest voice is one of the voices: all are priced by motion, and where the bass lies is free
+ * The weights of a style with the player's own over them. Naming any term with a weight above 0
+ * replaces the whole table (terms not named are 0); naming only zeros takes those terms out of the
+ * style.
+ * @param bass with a bass player the lowest voice is one of the voices: all are priced by motion,
+ *   and where the bass lies is free
  */
 export function weightsFrom(style: StyleName, own: Partial<Weights> = {}, bass: BassRule = 'chord'): Weights {
   const named: Weights = STYLES[style].weights
@@ -175,7 +178,10 @@ export const withBassPlayer = (weights: Weights): Weights => ({
 export const replacesTable = (own: Partial<Weights>): boolean =>
   Object.values(own).some((weight) => weight > 0)
 
-/** Styles mixed: the mean of their weights, each counted by its share. Shares are 0 or more, one of them above 0. */
+/**
+ * Styles mixed: the mean of their weights, each counted by its share. Shares are 0 or more, one of
+ * them above 0.
+ */
 export function mixedWeights(shares: Partial<Record<StyleName, number>>): Weights {
   const total = STYLE_NAMES.reduce((sum, name) => sum + (shares[name] ?? 0), 0)
   return Object.fromEntries(

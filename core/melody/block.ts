@@ -1,8 +1,8 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { constrained } from '../leading/constraints'
 import { bestPaths } from '../leading/search'
-import type { Layer } from '../leading/stage'
+import type { Layer } from '../leading/searchStage'
 import { weightsFrom } from '../leading/weights'
 import { fretFor } from '../neck/instrument'
 import { scaleNotes, type Key } from '../pitch/key'
@@ -19,17 +19,20 @@ import {
 } from '../pitch/note'
 import { bad, good, must, type Result } from '../result'
 import type { Family } from '../voicing/family'
-import type { Limits } from '../voicing/limits'
-import { namesOf } from '../voicing/name'
+import type { Limits } from '../voicing/gripLimits'
+import { namesOf } from '../voicing/possibleNames'
 import { chordsOfKey } from '../voicing/related'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { highUpPrice } from './highUp'
-import { SILENT, type NoteKind } from './line'
+import { SILENT, type NoteKind } from './melodyLine'
 import { sixthDiminishedScale } from './sixthDiminished'
 
 /** What the chords under the notes of a scale or a fragment are made of. */
 export type Block =
-  /** The sevenths of the key, the melody always the same tone of its chord; in one family of voicings. */
+  /**
+   * The sevenths of the key, the melody always the same tone of its chord; in one family of
+   * voicings.
+   */
   | { kind: 'sevenths'; key: Key; tone: 1 | 3 | 5 | 7; family: Family | null }
   /** The sixth-diminished scale of a major or minor chord (common practice). */
   | { kind: 'sixth-diminished'; chord: ChordSymbol; family: Family | null }
@@ -50,7 +53,10 @@ interface BlockWanted {
   exact: number[] | null
 }
 
-/** Every note of a fragment with a block under it, the note on top, led as smoothly as the hand allows. Common practice, no source. */
+/**
+ * Every note of a fragment with a block under it, the note on top, led as smoothly as the hand
+ * allows. Common practice, no source.
+ */
 export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: Limits): Result<BlockNote[]> {
   const wanted: BlockWanted[] = []
   for (const note of notes) {
@@ -87,7 +93,10 @@ export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: L
   )
 }
 
-/** The same on one set of neighbouring strings, the highest set first, where the whole passage lies on one; as it comes where it does not. */
+/**
+ * The same on one set of neighbouring strings, the highest set first, where the whole passage lies
+ * on one; as it comes where it does not.
+ */
 export function blocksOnOneSet(notes: readonly Pitch[], block: Block, limits: Limits): Result<BlockNote[]> {
   const voices = block.kind === 'fourths' ? 3 : 4
   const { length } = limits.instrument.tuning
@@ -101,7 +110,9 @@ export function blocksOnOneSet(notes: readonly Pitch[], block: Block, limits: Li
   return blockHarmonised(notes, block, limits)
 }
 
-/** Four voices in a family with a note on top; in any family where the hand has none of that one. */
+/**
+ * Four voices in a family with a note on top; in any family where the hand has none of that one.
+ */
 function blocksOf(chord: ChordSymbol, top: number, family: Family | null, limits: Limits): Voicing[] {
   // One shape after another along the neck: an open string among them would ring otherwise.
   const four: Limits = {
@@ -120,7 +131,10 @@ function blocksOf(chord: ChordSymbol, top: number, family: Family | null, limits
 
 const STEPS_BELOW = { 1: 0, 3: 2, 5: 4, 7: 6 } as const
 
-/** The seventh of the key that has the note as the wanted tone; between the steps of the scale the shape of the step below, a half step higher. */
+/**
+ * The seventh of the key that has the note as the wanted tone; between the steps of the scale the
+ * shape of the step below, a half step higher.
+ */
 function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<BlockWanted> {
   const steps = scaleNotes(key).map(pitchClass)
   const step = steps.indexOf(pitchClass(note))
@@ -142,7 +156,10 @@ function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<BlockWa
   })
 }
 
-/** The sixth chord or the diminished seventh of the scale; between its steps the diminished seventh that has the note. */
+/**
+ * The sixth chord or the diminished seventh of the scale; between its steps the diminished seventh
+ * that has the note.
+ */
 function sixthDiminishedUnder(note: Note, chord: ChordSymbol): Result<BlockWanted> {
   const scale = sixthDiminishedScale(chord)
   if (!scale.ok) return scale
@@ -161,7 +178,10 @@ function blockUnder(note: Pitch, block: Block): Result<BlockWanted> {
   return sixthDiminishedUnder(note, block.chord)
 }
 
-/** The note and the notes three and six steps of the scale below it; a note between the steps takes the shape of the step below, a half step higher. */
+/**
+ * The note and the notes three and six steps of the scale below it; a note between the steps takes
+ * the shape of the step below, a half step higher.
+ */
 function fourthsUnder(note: Pitch, key: Key): BlockWanted {
   const steps = scaleNotes(key).map(pitchClass)
   const top = midiOf(note)

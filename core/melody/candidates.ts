@@ -6,25 +6,31 @@ import { fretFor, reachMm, soundAt, type Frets, type Instrument } from '../neck/
 import type { Degree } from '../pitch/degree'
 import { modulo, pitchClass, plainSpelling } from '../pitch/note'
 import { voicingsOf } from '../voicing/enumerate'
-import type { Limits } from '../voicing/limits'
-import { isPlayed } from '../voicing/idiom'
-import { namesOf } from '../voicing/name'
+import type { Limits } from '../voicing/gripLimits'
+import { isPlayedByPlayers } from '../voicing/gripIdiom'
+import { namesOf } from '../voicing/possibleNames'
 import { soundingOf, ToneNames, voicingOf, type Voicing } from '../voicing/voicing'
 import { NEAR } from './clock'
-import { headOf, type CandidateGroup, type Happening } from './happenings'
-import { placeKey, SILENT, type FixedUnder, type HarmonisedNote } from './line'
-import { TEXTURES, twoVoicePrice, type MelodyTexture } from './textures'
+import { happeningHead, type CandidateGroup, type Happening } from './happenings'
+import { placeKey, SILENT, type FixedUnder, type HarmonisedNote } from './melodyLine'
+import { MELODY_TEXTURES, twoVoicePrice, type MelodyTexture } from './melodyTextures'
 import { chordsUnder } from './underNote'
 
 /** What things cost beside the line's own cost, in its units (common practice, no source). */
 // prettier-ignore
 const PRICE = {
-  /** A melody note that moves over a held grip, one for which a finger of it has to be lifted, one between chords that stands alone, and one that should have had a chord. */
+  /**
+   * A melody note that moves over a held grip, one for which a finger of it has to be lifted, one
+   * between chords that stands alone, and one that should have had a chord.
+   */
   held: 0.4, lifted: 0.8, between: 1.2, single: 6,
   'own chord': 0, tension: 0.3, 'avoid note': 2, 'half step approach': 0.8, 'passing diminished': 0.9, 'sixth-diminished step': 0.6, 'secondary dominant': 1, planing: 0.8, another: 1,
   /** A grip outside the texture asked for. */
   otherTexture: 3,
-  /** The melody note again below itself; a major seventh under its root on top; a grip that is no form players know. */
+  /**
+   * The melody note again below itself; a major seventh under its root on top; a grip that is no
+   * form players know.
+   */
   doubled: 1.5, overSeventh: 2.5, unplayed: 1.5,
   /** Fewer than four sounds of a chord that has them; a triad that rings in open position. */
   thin: 1.5, ringing: -1,
@@ -35,13 +41,22 @@ const COLOURS: readonly Degree[] = ['9', '11', '13', '6', '#11']
 const OF_THE_CHORD: readonly HarmonisedNote['kind'][] = ['own chord', 'tension', 'avoid note']
 /** There is time for a bass note in so many seconds (common practice, no source). */
 const TIME_FOR_BASS_S = 0.4
-/** A finger is lifted from a held grip in no less than so many seconds, and another one moves over it in so many. */
+/**
+ * A finger is lifted from a held grip in no less than so many seconds, and another one moves over
+ * it in so many.
+ */
 const TIME_TO_LIFT_S = 0.3
 const TIME_TO_MOVE_S = 0.1
-/** Grips of the next note that are tried as planing shapes, and how far they are moved, in semitones. */
+/**
+ * Grips of the next note that are tried as planing shapes, and how far they are moved, in
+ * semitones.
+ */
 const PLANED = 10
 const PLANED_BY = 4
-/** Price of a millimetre of the hand's way to a note between chords: that of the smooth style, for there is little time. */
+/**
+ * Price of a millimetre of the hand's way to a note between chords: that of the smooth style, for
+ * there is little time.
+ */
 const WAY = 0.03
 export interface Candidate {
   voicing: Voicing
@@ -151,17 +166,19 @@ export class CandidateBook {
         : constrained(chord, limits, [{ from: 0, to: 0, kind: 'top', midi: top }])
     let found = seconds < TIME_FOR_BASS_S ? [] : ofLimits(this.within)
     if (found.length === 0) found = ofLimits(this.bassless)
-    // Where no form that players know has all the colours and the note on top, some of the colours go.
+    // Where no form that players know has all the colours and the note on top, some of the colours
+    // go.
     if (
       top !== null &&
       this.texture === 'full' &&
-      !found.some((voicing) => isPlayed(voicing, chord, this.plain.instrument))
+      !found.some((voicing) => isPlayedByPlayers(voicing, chord, this.plain.instrument))
     ) {
       const seen = new Set(found.map(({ frets }) => frets.join()))
       const freer = (limits: Limits): Limits => ({ ...limits, omit: [...limits.omit, ...COLOURS] })
       const more = seconds < TIME_FOR_BASS_S ? [] : ofLimits(freer(this.within))
       const known = (more.length > 0 ? more : ofLimits(freer(this.bassless))).filter(
-        (voicing) => !seen.has(voicing.frets.join()) && isPlayed(voicing, chord, this.plain.instrument),
+        (voicing) =>
+          !seen.has(voicing.frets.join()) && isPlayedByPlayers(voicing, chord, this.plain.instrument),
       )
       found = [...found, ...known]
     }
@@ -170,7 +187,10 @@ export class CandidateBook {
     return found
   }
 
-  /** Grips of a chord; where it has none in the layout asked for but would with a free tension of its role, those. */
+  /**
+   * Grips of a chord; where it has none in the layout asked for but would with a free tension of
+   * its role, those.
+   */
   private inTexture(
     chord: ChordSymbol,
     stands: ChordSymbol,
@@ -178,7 +198,7 @@ export class CandidateBook {
     seconds: number,
   ): { voicing: Voicing; as: ChordSymbol }[] {
     const plain = this.grips(chord, top, seconds).map((voicing) => ({ voicing, as: chord }))
-    const { families } = TEXTURES[this.texture]
+    const { families } = MELODY_TEXTURES[this.texture]
     const belongs = ({ voicing }: { voicing: Voicing }) =>
       families!.some((family) => voicing.families.includes(family))
     if (!families || plain.some(belongs)) return plain
@@ -190,7 +210,7 @@ export class CandidateBook {
 
   private texturePrice(voicing: Voicing): number {
     if (this.texture === 'two voices') return twoVoicePrice(voicing)
-    const { families } = TEXTURES[this.texture]
+    const { families } = MELODY_TEXTURES[this.texture]
     return families && !families.some((family) => voicing.families.includes(family)) ? PRICE.otherTexture : 0
   }
 
@@ -206,7 +226,7 @@ export class CandidateBook {
     return (
       (doubled ? PRICE.doubled : 0) +
       (overSeventh ? PRICE.overSeventh : 0) +
-      (isPlayed(voicing, chord, this.plain.instrument) ? 0 : PRICE.unplayed) +
+      (isPlayedByPlayers(voicing, chord, this.plain.instrument) ? 0 : PRICE.unplayed) +
       (isThin(voicing, chord) ? PRICE.thin : 0) +
       (chord.tones.length <= 3 && ringsInOpenPosition(voicing, this.plain.instrument) ? PRICE.ringing : 0)
     )
@@ -255,7 +275,10 @@ export class CandidateBook {
     })
   }
 
-  /** The way of the hand to a note by itself and back, in the line's own units, on the string where it is shortest. */
+  /**
+   * The way of the hand to a note by itself and back, in the line's own units, on the string where
+   * it is shortest.
+   */
   private nearest(midi: number, from: HandPlace): { frets: Frets; way: number } | null {
     const known =
       this.places.get(midi) ??
@@ -282,7 +305,10 @@ export class CandidateBook {
     return held
   }
 
-  /** What the notes that follow become over a grip; null where one of them cannot be played at all. Most candidates are left: their notes are only priced here, and made when they are chosen. */
+  /**
+   * What the notes that follow become over a grip; null where one of them cannot be played at all.
+   * Most candidates are left: their notes are only priced here, and made when they are chosen.
+   */
   private after(
     { voicing, extra, ...first }: Omit<Candidate, 'rest'>,
     notes: readonly Happening[],
@@ -306,7 +332,7 @@ export class CandidateBook {
       rest.push(() => {
         const under = chosen ?? voicingOf((held ?? alone)!.frets, one.chord ?? named(one.midi!), this.plain)!
         return {
-          ...headOf(one),
+          ...happeningHead(one),
           chord: one.chord,
           under: under.midis.length === 1 ? 'single' : 'held',
           kind: byHand ? 'by hand' : kind,
@@ -333,7 +359,10 @@ interface HeldGrip {
   /** No finger had to be lifted. */ whole: boolean
 }
 
-/** A grip kept down while its highest voice goes to another note, on its own string or a higher one; where the hand cannot, with one of its fingers lifted; null where it cannot at all. */
+/**
+ * A grip kept down while its highest voice goes to another note, on its own string or a higher one;
+ * where the hand cannot, with one of its fingers lifted; null where it cannot at all.
+ */
 function heldUnder(voicing: Voicing, midi: number, limits: Limits): HeldGrip | null {
   const lower = voicing.strings.filter((one) => one.midi !== voicing.midis.at(-1)).map(({ string }) => string)
   for (const lifted of [null, ...(lower.length > 1 ? lower : [])]) {

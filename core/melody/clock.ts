@@ -5,7 +5,10 @@ import type { MelodyNote } from '../reharm/melodyFit'
 
 export { NEAR }
 
-/** Bars and beats as one running count, in beats of the metre the tune begins with; bars in the order in which they are written. */
+/**
+ * Bars and beats as one running count, in beats of the metre the tune begins with; bars in the
+ * order in which they are written.
+ */
 export class Clock {
   private readonly starts = new Map<number, { at: number; bar: Bar; scale: number }>()
   /** Where the last bar ends. */
@@ -46,7 +49,10 @@ export class Clock {
     return [...this.starts.values()].map(({ at, bar, scale }) => at + bar.beats * scale)
   }
 
-  /** The beginning of the next bar, or of this one, or of the one before where this is its beginning already. */
+  /**
+   * The beginning of the next bar, or of this one, or of the one before where this is its beginning
+   * already.
+   */
   barAway(time: number, by: 1 | -1): number {
     const starts = [...this.starts.values()].map(({ at }) => at)
     return by > 0
@@ -72,7 +78,10 @@ export interface Sung {
   to: number
 }
 
-/** The notes within the chart's bars in order, one at a time: each ends at the latest where the next begins. */
+/**
+ * The notes within the chart's bars in order, one at a time: each ends at the latest where the next
+ * begins.
+ */
 export function sungIn(clock: Clock, melody: readonly MelodyNote[]): Sung[] {
   const all = melody
     .map((note): Sung => {
@@ -96,7 +105,7 @@ export interface Piece {
 }
 
 /** Notes cut at the bar lines, as they are written. */
-export function piecesOf(chart: Chart, melody: readonly MelodyNote[]): Piece[] {
+export function notatedPieces(chart: Chart, melody: readonly MelodyNote[]): Piece[] {
   const clock = new Clock(chart)
   const lines = clock.barLines
   return sungIn(clock, melody).flatMap(({ note, from, to }) => {

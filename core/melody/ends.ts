@@ -1,5 +1,5 @@
 import type { Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { spellDegree, type Degree } from '../pitch/degree'
 import type { Key, Mode } from '../pitch/key'
 import { noteName } from '../pitch/note'
@@ -17,8 +17,9 @@ export interface End {
 type EndingRow = readonly [name: string, where: End['where'], mode: Mode, bars: string, why: string]
 
 /**
- * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step above, `5` behind a stroke the bass. Turnarounds, the pedal and the falling line as
- * players use them; common practice, no source.
+ * Introductions and endings from a key: `1maj7` is the tonic as a major seventh, `b2` a half step
+ * above, `5` behind a stroke the bass. Turnarounds, the pedal and the falling line as players use
+ * them; common practice, no source.
  */
 // prettier-ignore
 const ENDS: readonly EndingRow[] = [
@@ -79,8 +80,8 @@ const DEGREES: Readonly<Record<string, Degree>> = {
 }
 
 /**
- * A chart text with an introduction or an ending. An introduction stands before everything, an upbeat too, so that
- * null comes back where the tune begins with one.
+ * A chart text with an introduction or an ending. An introduction stands before everything, an
+ * upbeat too, so that null comes back where the tune begins with one.
  */
 export function withEnd(text: string, { where, bars }: Pick<End, 'where' | 'bars'>): string | null {
   const chart: Chart = parseChart(text)

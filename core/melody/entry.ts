@@ -16,7 +16,10 @@ import { quantised, type Grid } from './melody'
 
 type NotePlace = Pick<MelodyNote, 'bar' | 'beat'>
 
-/** The melody with a note at a place; what sounded into it is cut, and what began in its time gives way. */
+/**
+ * The melody with a note at a place; what sounded into it is cut, and what began in its time gives
+ * way.
+ */
 export function withNote(chart: Chart, melody: readonly MelodyNote[], note: MelodyNote): MelodyNote[] {
   const clock = new Clock(chart)
   const from = clock.at(note)
@@ -51,7 +54,8 @@ function cleared(clock: Clock, melody: readonly MelodyNote[], from: number, to: 
     if (ends <= from + NEAR || begins >= to - NEAR) return [one]
     const before =
       begins < from - NEAR ? [{ ...one, beats: rounded(clock.beatsIn(one.bar, from - begins)) }] : []
-    // Of a note that began inside, what is left behind goes too: it would be struck where nothing was.
+    // Of a note that began inside, what is left behind goes too: it would be struck where nothing
+    // was.
     return before
   })
 }
@@ -79,7 +83,8 @@ export const canBeWritten = (pitch: Pitch): boolean =>
   parsePitch(pitchName(pitch)).ok && midiOf(pitch) >= 0 && midiOf(pitch) <= 127
 
 /**
- * A note made longer by some beats, up to the next note or the end of the tune; null where there is no room.
+ * A note made longer by some beats, up to the next note or the end of the tune; null where there is
+ * no room.
  * @param more in beats of the note's bar
  */
 export function withLonger(
@@ -100,7 +105,10 @@ export function withLonger(
     : null
 }
 
-/** A letter as the pitch next to the one before, as the key has it; near G4 where nothing stands before. */
+/**
+ * A letter as the pitch next to the one before, as the key has it; near G4 where nothing stands
+ * before.
+ */
 export function pitchOfLetter(letter: number, key: Key, before: Pitch | null): Pitch {
   const note = scaleNotes(key).find((one) => one.letter === letter)!
   const near = before ?? { letter: 4, alter: 0, octave: 4 }
@@ -112,7 +120,10 @@ export function pitchOfLetter(letter: number, key: Key, before: Pitch | null): P
     )
 }
 
-/** A pitch some semitones on, spelled as the key has it, else with sharps going up and flats going down. */
+/**
+ * A pitch some semitones on, spelled as the key has it, else with sharps going up and flats going
+ * down.
+ */
 export function pitchNear(midi: number, key: Key, up: boolean): Pitch {
   const sound = modulo(midi, 12)
   const own = scaleNotes(key).find((note) => pitchClass(note) === sound)

@@ -1,15 +1,21 @@
 import type { ChordSymbol } from '../chord/symbol'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, sungIn } from './clock'
-import { placeKey, placesOf, type HarmonisedNote, type HarmoniseProblem } from './line'
+import { placeKey, chordPlacesInTime, type HarmonisedNote, type HarmoniseProblem } from './melodyLine'
 
-/** The hand travels at no extra price in so many seconds, and at no more than so many times the price where it has less (common practice, no source). */
+/**
+ * The hand travels at no extra price in so many seconds, and at no more than so many times the
+ * price where it has less (common practice, no source).
+ */
 const TIME_TO_TRAVEL_S = 0.5
 const MOST_HASTE = 4
 /** Beats a minute where nothing else is said. */
 const USUAL_TEMPO = 100
 
-/** Something that is struck or sung: a melody note, a chord under a note that goes on, or a chord in a rest. */
+/**
+ * Something that is struck or sung: a melody note, a chord under a note that goes on, or a chord in
+ * a rest.
+ */
 export interface Happening {
   note: MelodyNote | null
   midi: number | null
@@ -27,10 +33,13 @@ export interface CandidateGroup {
   haste: number
   seconds: number
   next: Happening | null
-  /** The chord of the place is struck under another note too, so that one that leads on may stand here. */
+  /**
+   * The chord of the place is struck under another note too, so that one that leads on may stand
+   * here.
+   */
   heardToo: boolean
 }
-export const headOf = ({
+export const happeningHead = ({
   note,
   again,
   place,
@@ -44,10 +53,10 @@ export const headOf = ({
 })
 
 /** Everything that happens, in groups that begin with what the density gives a chord of its own. */
-export function groupsOf({
+export function happeningGroups({
   chart,
   melody,
-  places = placesOf(chart),
+  places = chordPlacesInTime(chart),
   density = 'chord',
   fills = false,
   fixed = new Map(),
@@ -88,7 +97,10 @@ interface ChordSpan {
   beat: number
 }
 
-/** Every note, and every chord that comes under a note that goes on, or in a rest where that is asked for; each until the next. */
+/**
+ * Every note, and every chord that comes under a note that goes on, or in a rest where that is
+ * asked for; each until the next.
+ */
 function happeningsIn(
   sung: ReturnType<typeof sungIn>,
   spans: readonly ChordSpan[],
@@ -107,7 +119,8 @@ function happeningsIn(
     chord: chordAt(from),
     anchor: false,
   }))
-  // A chord is heard when it comes: under a note that goes on it is struck too; in a rest only where that is asked for.
+  // A chord is heard when it comes: under a note that goes on it is struck too; in a rest only
+  // where that is asked for.
   for (const { from, chord, bar, beat } of spans) {
     if (!chord || happenings.some((one) => Math.abs(one.from - from) < NEAR)) continue
     const over = sung.find((one) => one.from < from && one.to > from + NEAR)

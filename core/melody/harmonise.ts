@@ -1,13 +1,13 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { STOPPED } from '../leading/lead'
 import { bestPaths } from '../leading/search'
-import { PriceBook, type Layer } from '../leading/stage'
+import { PriceBook, type Layer } from '../leading/searchStage'
 import { STYLES, weightsFrom } from '../leading/weights'
 import { leastMotion } from '../pitch/motion'
 import { pitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { CandidateBook, type Candidate } from './candidates'
-import { groupsOf, headOf, type CandidateGroup, type Happening } from './happenings'
+import { happeningGroups, happeningHead, type CandidateGroup, type Happening } from './happenings'
 import { highUpPrice } from './highUp'
 import {
   placeKey,
@@ -16,16 +16,16 @@ import {
   type HarmonisedNote,
   type NotPlayed,
   type HarmoniseProblem,
-} from './line'
+} from './melodyLine'
 import { analyse } from '../analysis/analyse'
-import type { Reading } from '../analysis/reading'
+import type { Reading } from '../analysis/chordReading'
 import { barName, type Chart } from '../chart/chart'
 import { coloursInLine } from '../leading/colours'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { movingLines } from './movingLines'
-import { whyNoGrip } from '../voicing/whyNone'
-import { whyNoNote, type LimitNames } from './whyNone'
-import { pluckedWhereThin, textureLimits, textureWeights } from './textures'
+import { whyNoGrip } from '../voicing/whyNoGrip'
+import { whyNoNote, type LimitNames } from './whyNoHarmony'
+import { pluckedWhereThin, melodyTextureLimits, textureWeights } from './melodyTextures'
 
 /** What a line pays for each note under which it sounds the very notes of an earlier one. */
 const REPEATED = 4
@@ -33,9 +33,10 @@ const REPEATED = 4
 const MOST_LEFT_OUT = 0.34
 
 /**
- * A chord melody: what the density asks for gets a grip with the note on top; the notes between move over that grip as long as a hand can reach
- * them with it held, and stand alone where it cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune is
- * weighed together at its tempo, the melody always the highest note.
+ * A chord melody: what the density asks for gets a grip with the note on top; the notes between
+ * move over that grip as long as a hand can reach them with it held, and stand alone where it
+ * cannot. Under notes that are no chord tones the chords that lead on are tried too. The whole tune
+ * is weighed together at its tempo, the melody always the highest note.
  */
 export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   const problem = { ...asked, limits: pluckedWhereThin(asked.limits, asked.texture ?? 'full') }
@@ -49,8 +50,8 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
   } = problem
   if (texture === 'two lines') return movingLines(problem)
   const named = STYLES[style]
-  const within = textureLimits(named.within ? named.within(problem.limits) : problem.limits, texture)
-  const all = groupsOf(problem)
+  const within = melodyTextureLimits(named.within ? named.within(problem.limits) : problem.limits, texture)
+  const all = happeningGroups(problem)
   if (all.length === 0)
     return bad({
       code: 'no-melody',
@@ -116,7 +117,10 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
 
 const WAS_STOPPED = { code: STOPPED, message: 'The search was stopped.' } as const
 
-/** What can stand under each group, and the notes that nothing can stand under; null where it was stopped. */
+/**
+ * What can stand under each group, and the notes that nothing can stand under; null where it was
+ * stopped.
+ */
 function candidatesFor(
   all: readonly CandidateGroup[],
   book: CandidateBook,
@@ -151,7 +155,9 @@ function candidatesFor(
   return { candidates, groups, leftOut }
 }
 
-/** What chords of a chart may become with the free tensions of their role, where they stand first. */
+/**
+ * What chords of a chart may become with the free tensions of their role, where they stand first.
+ */
 export function coloursIn(chart: Chart): (chord: ChordSymbol) => readonly ChordSymbol[] {
   let readings: readonly Reading[] | null = null
   return (chord) => {
@@ -190,7 +196,7 @@ function notesOf(
     const alone = voicing.midis.length === 1
     return [
       {
-        ...headOf(anchor),
+        ...happeningHead(anchor),
         chord,
         kind: alone && kind !== 'by hand' ? 'single note' : kind,
         under: alone ? 'single' : 'chord',
@@ -214,9 +220,12 @@ const GRIPS_OF_A_CHORD = 4
 const ALONE_LAST = 1000
 
 /**
- * What a note of the melody could have under it where it stands: its own chord, chords that lead on, and the note alone, the ones nearest to what stands around first. Each chord comes with its best few grips.
+ * What a note of the melody could have under it where it stands: its own chord, chords that lead
+ * on, and the note alone, the ones nearest to what stands around first. Each chord comes with its
+ * best few grips.
  * @param place of the note
- * @param before sounding MIDI numbers of the grip before, lowest first; null where there is none; `after` likewise
+ * @param before sounding MIDI numbers of the grip before, lowest first; null where there is none;
+ *   `after` likewise
  * @param others chords that could take the place of the one that stands there
  */
 export function choicesUnder(
@@ -229,14 +238,15 @@ export function choicesUnder(
   const { style = 'smooth', texture = 'full' } = asked
   const limits = pluckedWhereThin(asked.limits, texture)
   const named = STYLES[style]
-  const within = textureLimits(
+  const within = melodyTextureLimits(
     named.within ? named.within(limits) : limits,
     texture === 'two lines' ? 'two voices' : texture,
   )
   const key = placeKey(place)
-  // Whatever the density, this note is asked about: a mark makes it one that has a chord of its own.
+  // Whatever the density, this note is asked about: a mark makes it one that has a chord of its
+  // own.
   const mark = new Map([[key, { frets: [], chord: null }]])
-  const group = groupsOf({ ...asked, limits, fixed: mark }).find(
+  const group = happeningGroups({ ...asked, limits, fixed: mark }).find(
     ({ anchor }) => placeKey(anchor.place) === key,
   )
   if (!group) return []
@@ -255,7 +265,7 @@ export function choicesUnder(
       const alone = voicing.midis.length === 1
       return {
         note: {
-          ...headOf(group.anchor),
+          ...happeningHead(group.anchor),
           chord,
           kind: alone ? 'single note' : kind,
           under: alone ? 'single' : 'chord',

@@ -1,10 +1,10 @@
-import { parseChart } from '../chart/parse'
-import { parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { parseChord } from '../chord/parseChord'
 import { midiOf, parsePitch } from '../pitch/note'
 import { must } from '../result'
-import { DEFAULT_LIMITS } from '../voicing/limits'
+import { DEFAULT_LIMITS } from '../voicing/gripLimits'
 import { harmonise } from './harmonise'
-import type { MelodyTexture } from './textures'
+import type { MelodyTexture } from './melodyTextures'
 import { harmonisedSixthDiminished } from './sixthDiminished'
 
 const chart = parseChart('key: C\n| C | F | G | C |')

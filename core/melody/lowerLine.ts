@@ -3,7 +3,7 @@ import type { ChordSymbol } from '../chord/symbol'
 import { scaleNotes } from '../pitch/key'
 import { modulo, pitchClass, type Note } from '../pitch/note'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
-import { placesOf, type HarmoniseProblem, type LowerKind } from './line'
+import { chordPlacesInTime, type HarmoniseProblem, type LowerKind } from './melodyLine'
 
 /** A note of the lower line in its time, in beats of the metre the tune begins with. */
 export interface LowerNote {
@@ -21,7 +21,10 @@ interface VoiceSpan {
   /** Melody notes that sound in it. */ over: readonly Sung[]
 }
 
-/** The lower voice keeps at least a minor third and at most two octaves and a third below the melody, and above the lowest string; it moves no further than a sixth at once. */
+/**
+ * The lower voice keeps at least a minor third and at most two octaves and a third below the
+ * melody, and above the lowest string; it moves no further than a sixth at once.
+ */
 const NEAREST = 3
 const FURTHEST = 28
 const LARGEST_STEP = 9
@@ -46,13 +49,16 @@ const PRICE = {
 } as const
 
 /**
- * Two lines: the melody, and under it one voice in a rhythm of its own. It takes a tone of each chord, thirds, sixths and tenths below the melody before others; holds
- * the tone before as a suspension (4-3, 7-6, 9-8 over the bass of the chord) where it can resolve down by step; and passes by step where the next tone lies a third away. After
- * the second and fourth species of counterpoint (Fux, Gradus ad Parnassum, from memory): a suspension is prepared by a consonance, struck by none, and falls by step;
- * a passing note is weak, reached and left by step in one direction.
+ * Two lines: the melody, and under it one voice in a rhythm of its own. It takes a tone of each
+ * chord, thirds, sixths and tenths below the melody before others; holds the tone before as a
+ * suspension (4-3, 7-6, 9-8 over the bass of the chord) where it can resolve down by step; and
+ * passes by step where the next tone lies a third away. After the second and fourth species of
+ * counterpoint (Fux, Gradus ad Parnassum, from memory): a suspension is prepared by a consonance,
+ * struck by none, and falls by step; a passing note is weak, reached and left by step in one
+ * direction.
  */
 export function lowerLine(
-  { chart, melody, places = placesOf(chart), limits }: HarmoniseProblem,
+  { chart, melody, places = chordPlacesInTime(chart), limits }: HarmoniseProblem,
   used: ReadonlySet<string> = new Set(),
 ): LowerNote[] {
   const clock = new Clock(chart)
@@ -145,7 +151,10 @@ function priceOf(midi: number, { chord, over }: VoiceSpan): number {
   )
 }
 
-/** The cheapest way to a tone: held over as a suspension, through a passing note, or at once; null where it would leap too far. */
+/**
+ * The cheapest way to a tone: held over as a suspension, through a passing note, or at once; null
+ * where it would leap too far.
+ */
 function moveTo(
   from: VoiceState,
   to: number,
@@ -177,7 +186,10 @@ function moveTo(
   return { cost, move: { kind: 'direct' } }
 }
 
-/** A tone that was consonant, is none of the new chord's, and falls by step to one of them: by its step over the bass a 4-3, a 7-6 or a 9-8. */
+/**
+ * A tone that was consonant, is none of the new chord's, and falls by step to one of them: by its
+ * step over the bass a 4-3, a 7-6 or a 9-8.
+ */
 function suspensionIn(
   from: number,
   to: number,
@@ -194,7 +206,10 @@ function suspensionIn(
   return null
 }
 
-/** The note of the scale between two tones a third apart, where the chord left has room for it on a weak beat; null where there is none. */
+/**
+ * The note of the scale between two tones a third apart, where the chord left has room for it on a
+ * weak beat; null where there is none.
+ */
 function passingIn(
   from: number,
   to: number,

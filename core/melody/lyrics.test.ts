@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { inOrder, lyricAt, MOST_LYRIC, printLyrics, readLyrics, type Lyric } from './lyrics'
+import { lyricsInOrder, lyricAt, MOST_LYRIC, printLyrics, readLyrics, type Lyric } from './lyrics'
 
 const bar = { number: 3, from: 1, beats: 4 }
 const read = (typed: string, onsets: readonly number[] = []) =>
@@ -46,7 +46,7 @@ test('what a bar prints reads back as the same words, whatever notes it has', ()
       fc.array(texts),
       places,
       (_, at, words, onsets) => {
-        const lyrics = inOrder(
+        const lyrics = lyricsInOrder(
           at.flatMap((beat, index): Lyric[] => (words[index] ? [{ ...words[index], beat }] : [])),
         )
         const notes = [...onsets].sort((a, b) => a - b)

@@ -21,7 +21,10 @@ export const MOST_LYRICS = 5_000
 const SKIPPED = '.'
 const PLACE = /^@(\d{1,3}(?:\.\d{1,3})?)$/
 
-/** Words as they can be kept: on one line, and none that reads as a place. Null where nothing is left. */
+/**
+ * Words as they can be kept: on one line, and none that reads as a place. Null where nothing is
+ * left.
+ */
 export function lyricAt(place: { bar: number; beat: number }, words: string): Lyric | null {
   const plain = words
     .replace(/[\s\p{C}]+/gu, ' ')
@@ -32,11 +35,13 @@ export function lyricAt(place: { bar: number; beat: number }, words: string): Ly
   return { bar: place.bar, beat: place.beat, text, ...(/-$/.test(plain) ? { joins: true as const } : {}) }
 }
 
-export const inWords = ({ text, joins }: Lyric): string => (joins ? `${text}-` : text)
+export const lyricInWords = ({ text, joins }: Lyric): string => (joins ? `${text}-` : text)
 
 /**
- * What is typed under a bar, as words at their places: one on each note of the bar, a word in syllables over several (`sum-mer`), `.` for a note without one; what
- * is left over stands with the last. Where no note begins, all of it stands at the beginning of the bar. `@3` says the beat itself: what comes after it stands there.
+ * What is typed under a bar, as words at their places: one on each note of the bar, a word in
+ * syllables over several (`sum-mer`), `.` for a note without one; what is left over stands with the
+ * last. Where no note begins, all of it stands at the beginning of the bar. `@3` says the beat
+ * itself: what comes after it stands there.
  * @param onsets beats of the bar on which notes begin, in order
  */
 export function readLyrics(
@@ -56,7 +61,7 @@ export function readLyrics(
     if (lyric && beat >= bar.from && beat < bar.from + bar.beats) found.push(lyric)
     at = next
   }
-  return inOrder(found)
+  return lyricsInOrder(found)
 }
 
 function atBeginning(words: readonly string[], { number, from }: Pick<Bar, 'number' | 'from'>): Lyric[] {
@@ -80,29 +85,29 @@ export function printLyrics(
   bar: Pick<Bar, 'number' | 'from' | 'beats'>,
   onsets: readonly number[],
 ): string {
-  const here = inOrder(lyrics.filter((one) => one.bar === bar.number))
+  const here = lyricsInOrder(lyrics.filter((one) => one.bar === bar.number))
   const onEach = onsets.map((beat) => here.find((one) => isAt(one, beat)))
   const byNotes =
     onsets.length > 0
       ? onEach
           .slice(0, onEach.findLastIndex((one) => one !== undefined) + 1)
-          .map((one) => (one ? inWords(one) : SKIPPED))
+          .map((one) => (one ? lyricInWords(one) : SKIPPED))
           .join(' ')
           // Syllables of one word stand together, as they are typed.
           .replace(/- /g, '-')
-      : here.map(inWords).join(' ')
+      : here.map(lyricInWords).join(' ')
   if (same(readLyrics(byNotes, bar, onsets), here)) return byNotes
-  return here.map((one) => `@${Math.round(one.beat * 1000) / 1000} ${inWords(one)}`).join(' ')
+  return here.map((one) => `@${Math.round(one.beat * 1000) / 1000} ${lyricInWords(one)}`).join(' ')
 }
 
 const isAt = ({ beat }: Lyric, other: number): boolean => Math.abs(beat - other) < NEAR_WRITTEN
 
 const same = (some: readonly Lyric[], others: readonly Lyric[]): boolean =>
   some.length === others.length &&
-  some.every((one, at) => isAt(one, others[at]!.beat) && inWords(one) === inWords(others[at]!))
+  some.every((one, at) => isAt(one, others[at]!.beat) && lyricInWords(one) === lyricInWords(others[at]!))
 
 /** In the order in which they are sung; of several at one place the first stays. */
-export function inOrder(lyrics: readonly Lyric[]): Lyric[] {
+export function lyricsInOrder(lyrics: readonly Lyric[]): Lyric[] {
   const sorted = [...lyrics].sort((a, b) => a.bar - b.bar || a.beat - b.beat)
   return sorted.filter((one, at) => {
     const before = sorted[at - 1]

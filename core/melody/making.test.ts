@@ -1,25 +1,25 @@
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
-import { chord, parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord, parseChord } from '../chord/parseChord'
 import { parseKey, scaleNotes } from '../pitch/key'
 import { midi, midiOf, modulo, parsePitch, pitchClass, pitchName } from '../pitch/note'
 import { heardOver, type MelodyNote } from '../reharm/melodyFit'
 import { must } from '../result'
-import { tuneLimits, type Limits } from '../voicing/limits'
+import { tuneLimits, type Limits } from '../voicing/gripLimits'
 import { blockHarmonised, scaleFrom } from './block'
 import { Clock, sungIn } from './clock'
 import { endsOf, withEnd } from './ends'
 import { pitchNear, pitchOfLetter, playedIn, withChanged, withNote, withPassage, withRest } from './entry'
 import { choicesUnder, harmonise } from './harmonise'
-import { layersOf } from './layers'
-import { placesOf } from './line'
+import { ringingLayers } from './ringing'
+import { chordPlacesInTime } from './melodyLine'
 import { byOctaves, octavesToSing, quantised } from './melody'
 import { elsewhere, handEffort, keysRanked } from './move'
 import { phrasesOf } from './phrases'
-import { melodyReading, troubles } from './reading'
+import { melodyReading, troubles } from './melodyReading'
 import { chordsUnder } from './underNote'
-import { TEXTURE_NAMES } from './textures'
+import { MELODY_TEXTURE_NAMES } from './melodyTextures'
 
 const LIMITS: Limits = { ...tuneLimits(0, 'chord'), frets: [0, 17], notes: [2, 5] }
 const key = (name: string) => must(parseKey(name))
@@ -54,7 +54,7 @@ describe('density and texture', () => {
     expect(struck('note').length).toBeGreaterThan(6)
     for (const { kind } of line({ density: 'bar' }).notes) expect(kind).not.toBe('single note')
   })
-  test.each(TEXTURE_NAMES)(
+  test.each(MELODY_TEXTURE_NAMES)(
     '%s: the melody is the highest sounding note of every grip, and the texture has its number of voices',
     (texture) => {
       const { notes } = line({ texture, density: 'chord' })
@@ -86,7 +86,7 @@ describe('density and texture', () => {
   })
   test('a grip rings until the next is struck; the melody over it is struck alone', () => {
     const { notes } = line({ density: 'bar' })
-    const { upper, lower } = layersOf(chart, notes)
+    const { upper, lower } = ringingLayers(chart, notes)
     expect(upper.map(({ from, to }) => to - from)).toEqual(melody.map(({ beats }) => beats))
     for (let at = 1; at < lower.length; at += 1)
       expect(lower[at - 1]!.to).toBeLessThanOrEqual(lower[at]!.from)
@@ -109,7 +109,8 @@ describe('what can stand under a note', () => {
         },
       ),
     )
-    // B over C on the way down to the C of a following F: a half step under it the shape of F, the diminished seventh a half step under F, and its dominant.
+    // B over C on the way down to the C of a following F: a half step under it the shape of F, the
+    // diminished seventh a half step under F, and its dominant.
     const kinds = chordsUnder(pitchClass({ letter: 3, alter: 0 }), chord('Cmaj7'), chord('Am7'), -1).map(
       ({ kind, chord: one }) => `${kind} ${one.canonical}`,
     )
@@ -373,7 +374,7 @@ describe('read', () => {
   })
   test('a note is named over its chord; one that fights gets remedies that take it, the smallest first', () => {
     const fighting = [note(1, 1, 2, 'F4'), note(1, 3, 2, 'C5'), note(2, 1, 4, 'G#4')]
-    const readings = melodyReading(chart, analyse(chart), placesOf(chart), fighting)
+    const readings = melodyReading(chart, analyse(chart), chordPlacesInTime(chart), fighting)
     expect(readings.map(({ degree, heard }) => [degree, heard])).toEqual([
       ['11', 'avoid'],
       ['1', 'chord tone'],
@@ -389,7 +390,7 @@ describe('read', () => {
     expect(readings[0]!.remedies.map((one) => ('symbol' in one ? one.symbol : one.kind))).toContain('Csus4')
     for (const { heard, remedies } of readings)
       expect(remedies.length > 0).toBe(heard === 'avoid' || heard === 'sour')
-    const passing = melodyReading(chart, analyse(chart), placesOf(chart), [
+    const passing = melodyReading(chart, analyse(chart), chordPlacesInTime(chart), [
       note(1, 1, 1, 'E4'),
       note(1, 2, 1, 'F4'),
       note(1, 3, 1, 'G4'),

@@ -3,25 +3,38 @@ import { moveNote } from '../chart/transpose'
 import { midiOf, pitchAt } from '../pitch/note'
 import type { Key } from '../pitch/key'
 import type { MelodyNote } from '../reharm/melodyFit'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { Clock, rounded, sungIn } from './clock'
 
 /** The melody so many octaves higher or lower. */
 export const byOctaves = (melody: readonly MelodyNote[], octaves: number): MelodyNote[] =>
   melody.map((one) => ({ ...one, note: { ...one.note, octave: one.note.octave + octaves } }))
 
-/** The melody some semitones higher, spelled as the tonic of one key moves to the tonic of another. */
-export const inKey = (melody: readonly MelodyNote[], from: Key, to: Key, semitones: number): MelodyNote[] =>
+/**
+ * The melody some semitones higher, spelled as the tonic of one key moves to the tonic of another.
+ */
+export const melodyInKey = (
+  melody: readonly MelodyNote[],
+  from: Key,
+  to: Key,
+  semitones: number,
+): MelodyNote[] =>
   melody.map((one) => ({
     ...one,
     note: pitchAt(midiOf(one.note) + semitones, moveNote(one.note, from.tonic, to.tonic)),
   }))
 
-/** Where a melody sings over its own chords on a guitar in standard tuning: on the two highest strings, with room for a grip below. Common practice, no source. */
+/**
+ * Where a melody sings over its own chords on a guitar in standard tuning: on the two highest
+ * strings, with room for a grip below. Common practice, no source.
+ */
 const SINGS = [59, 81] as const
 const MIDDLE = 70
 
-/** How many octaves the melody has to go up or down to lie where the instrument sings: as many notes as can be on the neck, then near the middle of the upper strings. */
+/**
+ * How many octaves the melody has to go up or down to lie where the instrument sings: as many notes
+ * as can be on the neck, then near the middle of the upper strings.
+ */
 export function octavesToSing(melody: readonly MelodyNote[], { instrument, frets }: Limits): number {
   if (melody.length === 0) return 0
   const [low, high] = [
@@ -40,7 +53,10 @@ export function octavesToSing(melody: readonly MelodyNote[], { instrument, frets
 export const GRIDS = [1, 2, 3, 4, 6] as const
 export type Grid = (typeof GRIDS)[number]
 
-/** The melody with beginnings and ends on the lines of a grid, parts of a beat; a note is never shorter than one part, and of notes that fall together the first stays. */
+/**
+ * The melody with beginnings and ends on the lines of a grid, parts of a beat; a note is never
+ * shorter than one part, and of notes that fall together the first stays.
+ */
 export function quantised(chart: Chart, melody: readonly MelodyNote[], grid: Grid): MelodyNote[] {
   const clock = new Clock(chart)
   const on = (time: number) => Math.round(time * grid) / grid

@@ -1,21 +1,24 @@
 import { homeKey } from '../analysis/analyse'
 import type { Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
 import { keyAbove, transposeSymbol, transposeText } from '../chart/transpose'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { STOPPED } from '../leading/lead'
 import { handPlace, handTravelMm } from '../leading/measures'
-import { TRAVEL_MM } from '../leading/words'
+import { TRAVEL_MM } from '../leading/lineWords'
 import type { Key } from '../pitch/key'
 import { bad, good, type Result } from '../result'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { harmonise } from './harmonise'
-import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, LinePlace } from './line'
-import { byOctaves, inKey, octavesToSing } from './melody'
+import type { HarmonisedLine, HarmonisedNote, HarmoniseProblem, LinePlace } from './melodyLine'
+import { byOctaves, melodyInKey, octavesToSing } from './melody'
 
-/** What a chord melody asks of the hand for each of its notes: difficulty of the grips that are set down, and the travel between them. */
+/**
+ * What a chord melody asks of the hand for each of its notes: difficulty of the grips that are set
+ * down, and the travel between them.
+ */
 export function handEffort(
   notes: readonly HarmonisedNote[],
   { instrument }: Pick<Limits, 'instrument'>,
@@ -46,7 +49,10 @@ export interface MovedMelody {
   alone: number
 }
 
-/** Frets of a position for a chord melody: one for each finger and a stretch on both sides, or more where the melody needs them. */
+/**
+ * Frets of a position for a chord melody: one for each finger and a stretch on both sides, or more
+ * where the melody needs them.
+ */
 const POSITIONS = [6, 8, 10] as const
 /** The lowest frets of the positions tried. */
 const STEP = 2
@@ -54,7 +60,10 @@ const STEP = 2
 const alone = ({ notes }: HarmonisedLine): number =>
   notes.filter(({ kind, chord }) => kind === 'single note' && chord !== null).length
 
-/** The same melody in other positions, on lower strings, and in other registers, each led as well as it can be, the easiest for the hand first. Places where it cannot be played are left out. */
+/**
+ * The same melody in other positions, on lower strings, and in other registers, each led as well as
+ * it can be, the easiest for the hand first. Places where it cannot be played are left out.
+ */
 export function elsewhere(problem: HarmoniseProblem): Result<MovedMelody[]> {
   const { limits, onProgress = () => true } = problem
   const lowest = Math.max(1, limits.instrument.capo + 1, limits.frets[0])
@@ -123,7 +132,10 @@ export interface InKey {
   alone: number
 }
 
-/** The tune in all twelve keys, the easiest for the hand first; keys in which a note cannot be played are left out. */
+/**
+ * The tune in all twelve keys, the easiest for the hand first; keys in which a note cannot be
+ * played are left out.
+ */
 export function keysRanked(problem: HarmoniseProblem, key: Key = homeKey(problem.chart)): Result<InKey[]> {
   const { chart, melody, places, limits, onProgress = () => true } = problem
   const text = printChart(chart)
@@ -136,7 +148,7 @@ export function keysRanked(problem: HarmoniseProblem, key: Key = homeKey(problem
     const semitones = step > 6 ? step - 12 : step
     const goal = step === 0 ? key : keyAbove(key, semitones)
     const turned: Chart = step === 0 ? chart : parseChart(transposeText(text, key, goal))
-    const sung = step === 0 ? [...melody] : inKey(melody, key, goal, semitones)
+    const sung = step === 0 ? [...melody] : melodyInKey(melody, key, goal, semitones)
     const octaves = octavesToSing(sung, limits)
     const moved = harmonise({
       ...problem,

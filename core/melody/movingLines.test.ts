@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { homeKey } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { scaleNotes } from '../pitch/key'
 import { midi, midiOf, modulo, parsePitch, pitchClass } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { must } from '../result'
-import { tuneLimits, type Limits } from '../voicing/limits'
+import { tuneLimits, type Limits } from '../voicing/gripLimits'
 import { Clock, sungIn } from './clock'
 import { harmonise } from './harmonise'
-import { layersOf } from './layers'
+import { ringingLayers } from './ringing'
 import { lowerLine } from './lowerLine'
 
 const LIMITS: Limits = { ...tuneLimits(0, 'any'), frets: [0, 17] }
@@ -32,7 +32,9 @@ const tune = fc
     melody: chords.flatMap((_, at) => [note(at + 1, 1, 2, notes[at]!), note(at + 1, 3, 2, notes[7 - at]!)]),
   }))
 
-/** Rules of the second and fourth species of counterpoint: Fux, Gradus ad Parnassum, from memory. */
+/**
+ * Rules of the second and fourth species of counterpoint: Fux, Gradus ad Parnassum, from memory.
+ */
 describe('the lower line keeps the rules of the species', () => {
   const soundsOf = (line: ReturnType<typeof lowerLine>, at: number) =>
     line[at]!.chord.tones.map((tone) => pitchClass(tone.note))
@@ -129,7 +131,7 @@ describe('on the neck', () => {
         for (const one of melody) expect(line!.notes.some(({ note: sung }) => sung === one)).toBe(true)
         for (const { note: sung, voicing } of line!.notes)
           if (sung) expect(voicing.midis.at(-1)).toBe(midiOf(sung.note))
-        const { upper } = layersOf(chart, line!.notes)
+        const { upper } = ringingLayers(chart, line!.notes)
         expect(upper).toHaveLength(melody.length)
         upper.forEach(({ from, to }, at) => {
           expect(from).toBe((melody[at]!.bar - 1) * 4 + melody[at]!.beat - 1)

@@ -6,12 +6,18 @@ import { weightsFrom, type Weights } from '../leading/weights'
 import { fretFor } from '../neck/instrument'
 import { modulo, pitchName, plainSpelling } from '../pitch/note'
 import { bad, good, type Fault, type Result } from '../result'
-import { whyNoNote } from './whyNone'
-import type { Limits } from '../voicing/limits'
+import { whyNoNote } from './whyNoHarmony'
+import type { Limits } from '../voicing/gripLimits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { Clock, NEAR, sungIn, type Sung } from './clock'
 import { highUpPrice } from './highUp'
-import { placeKey, SILENT, type HarmonisedLine, type HarmonisedNote, type HarmoniseProblem } from './line'
+import {
+  placeKey,
+  SILENT,
+  type HarmonisedLine,
+  type HarmonisedNote,
+  type HarmoniseProblem,
+} from './melodyLine'
 import { lowerLine, type LowerNote } from './lowerLine'
 
 /** Something that begins: a melody note, a note of the line below, or both. */
@@ -39,7 +45,10 @@ interface Reached {
 /** What it costs to find a sounding note on another string: it has to be struck again. */
 const RESTRUCK = 4
 
-/** Both lines on the neck: a string for every note, those that sound on staying where they are as far as a hand can. */
+/**
+ * Both lines on the neck: a string for every note, those that sound on staying where they are as
+ * far as a hand can.
+ */
 export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]> {
   const { chart, melody, limits, count = 1, fixed = new Map(), onProgress = () => true } = problem
   const clock = new Clock(chart)
@@ -230,7 +239,10 @@ function whatIsUnder(
   return upperGoesOn ? 'line' : 'held'
 }
 
-/** What is said is what the lower voice does here; a melody note over a tone that goes on is said to move over it. */
+/**
+ * What is said is what the lower voice does here; a melody note over a tone that goes on is said to
+ * move over it.
+ */
 function saidOf({ upper, lower, lowerGoesOn }: VoiceEvent, alone: boolean): HarmonisedNote['kind'] {
   if (!upper) return 'chord in a rest'
   if (alone) return 'single note'

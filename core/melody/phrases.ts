@@ -9,15 +9,20 @@ export interface Phrase {
   notes: number
 }
 
-/** A rest of this many beats ends a phrase, and so does a note this many times as long as the usual one of the tune (common practice, no source). */
+/**
+ * A rest of this many beats ends a phrase, and so does a note this many times as long as the usual
+ * one of the tune (common practice, no source).
+ */
 const REST = 1
 const LONG = 2.5
 /** Fewer notes than this are no phrase of their own. */
 const FEWEST = 3
 
 /**
- * The phrases of a melody: broken at rests and after long notes. Breaks the player made or took away go first.
- * @param moved places of notes (`bar:beat`) where a phrase begins (true) or does not (false) whatever is found
+ * The phrases of a melody: broken at rests and after long notes. Breaks the player made or took
+ * away go first.
+ * @param moved places of notes (`bar:beat`) where a phrase begins (true) or does not (false)
+ *   whatever is found
  */
 export function phrasesOf(
   chart: Chart,

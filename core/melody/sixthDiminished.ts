@@ -1,4 +1,4 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { hasDegree } from '../chord/symbol'
 import { bestLines } from '../leading/lead'
@@ -8,9 +8,12 @@ import { spellDegree, type Degree } from '../pitch/degree'
 import { midiOf, noteName, type Note } from '../pitch/note'
 import { bad, must, type Result } from '../result'
 import type { Family } from '../voicing/family'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 
-/** The eight steps: a sixth chord and the diminished seventh a half step under its root, turn by turn (common practice, no source). */
+/**
+ * The eight steps: a sixth chord and the diminished seventh a half step under its root, turn by
+ * turn (common practice, no source).
+ */
 const STEPS: Readonly<Record<'major' | 'minor', readonly Degree[]>> = {
   major: ['1', '9', '3', '11', '5', 'b13', '13', '7'],
   minor: ['1', '9', 'b3', '11', '5', 'b13', '13', '7'],
@@ -45,11 +48,17 @@ export function sixthDiminishedScale(chord: ChordSymbol): Result<ScaleStep[]> {
   }
 }
 
-/** Four neighbouring strings, the highest of which has the scale, and how four voices lie on them: the usual first. */
+/**
+ * Four neighbouring strings, the highest of which has the scale, and how four voices lie on them:
+ * the usual first.
+ */
 const SETS = [2, 1, 0] as const
 const LAYOUTS: readonly Family[] = ['drop 2', 'close']
 
-/** All four tones of each step in one layout on one set of strings, the scale going up on the highest; null where the neck has no room for that. */
+/**
+ * All four tones of each step in one layout on one set of strings, the scale going up on the
+ * highest; null where the neck has no room for that.
+ */
 function onOneSet(steps: readonly ScaleStep[], limits: Limits): Line | null {
   const { tuning } = limits.instrument
   for (const families of LAYOUTS)
@@ -89,7 +98,10 @@ function topsFrom(steps: readonly ScaleStep[], octave: number): number[] {
 /** Octaves in which the scale is looked for on top of the grips, the usual one first. */
 const OCTAVES = [4, 3, 5]
 
-/** One grip for each step of the scale, the scale going up on top, led as smoothly as the hand allows. */
+/**
+ * One grip for each step of the scale, the scale going up on top, led as smoothly as the hand
+ * allows.
+ */
 export function harmonisedSixthDiminished(
   chord: ChordSymbol,
   limits: Limits,

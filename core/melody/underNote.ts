@@ -1,4 +1,4 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { kindOf } from '../analysis/kind'
 import { withTone } from '../leading/constraints'
@@ -24,8 +24,10 @@ export interface UnderNote {
 }
 
 /**
- * What can stand under a melody note (common practice; the sixth-diminished steps of common practice): the chord of the place with the note as its own tone or
- * tension; under its root a sixth for a major seventh; and, under a note that is not one of its tones, chords that lead on to what follows.
+ * What can stand under a melody note (common practice; the sixth-diminished steps of common
+ * practice): the chord of the place with the note as its own tone or tension; under its root a
+ * sixth for a major seventh; and, under a note that is not one of its tones, chords that lead on to
+ * what follows.
  * @param sound pitch class of the melody note
  * @param chord what stands at the place
  * @param next what stands where the next melody note begins; null at the end

@@ -1,11 +1,11 @@
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import { leadInStyle } from '../leading/inStyle'
 import { midi, parsePitch } from '../pitch/note'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { harmonise } from './harmonise'
-import { whyNoNote } from './whyNone'
+import { whyNoNote } from './whyNoHarmony'
 
 const limits = { ...TUNE_LIMITS, frets: [0, 9] as const }
 const why = (name: string, within: Partial<typeof TUNE_LIMITS> = {}, names = {}) =>

@@ -7,7 +7,10 @@ export interface Stretch {
   to: number
 }
 
-/** Three stretches from easy to wide on any neck of usual length (common practice, no source for the order of ease). */
+/**
+ * Three stretches from easy to wide on any neck of usual length (common practice, no source for the
+ * order of ease).
+ */
 export const STRETCHES: readonly Stretch[] = [
   { from: 9, to: 12 },
   { from: 5, to: 9 },
@@ -24,8 +27,9 @@ const UNDER = 0.94
 export const REACH_RANGE_MM = [50, 160] as const
 
 /**
- * The comfortable reach of a hand, in mm, from what was said of the three stretches: one that just goes is the limit itself; else the
- * limit lies between the widest comfortable one and the narrowest that is too wide.
+ * The comfortable reach of a hand, in mm, from what was said of the three stretches: one that just
+ * goes is the limit itself; else the limit lies between the widest comfortable one and the
+ * narrowest that is too wide.
  */
 export function reachFrom(answers: readonly ReachAnswer[], scaleLengthMm: number): Hand['reachMm'] {
   const mm = STRETCHES.map(({ from, to }) => reachMm(from, to, scaleLengthMm))

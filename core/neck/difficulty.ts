@@ -2,11 +2,17 @@ import { pairReachMm, type Finger, type Hand } from './hand'
 import { reachMm, type Frets, type Instrument } from './instrument'
 import type { Press } from './press'
 
-/** What makes a grip hard, each part in the same arbitrary unit (about: one finger set down at ease is 0.4). */
+/**
+ * What makes a grip hard, each part in the same arbitrary unit (about: one finger set down at ease
+ * is 0.4).
+ */
 export interface DifficultyParts {
   /** Fingers to set down. */
   fingers: number
-  /** Share of the hand's reach that is used, squared: easy until it is near the limit, and steep from four fifths of it on. */
+  /**
+   * Share of the hand's reach that is used, squared: easy until it is near the limit, and steep
+   * from four fifths of it on.
+   */
   stretch: number
   /** Fingers away from one-finger-a-fret. */
   placement: number
@@ -15,7 +21,10 @@ export interface DifficultyParts {
   thumb: number
 }
 
-/** Common practice, no source: sizes chosen so that the usual open chords stay below 4 and a full barre is about 5. */
+/**
+ * Common practice, no source: sizes chosen so that the usual open chords stay below 4 and a full
+ * barre is about 5.
+ */
 const WEIGHT = {
   /** Each finger or thumb set down. */
   finger: 0.4,
@@ -23,7 +32,10 @@ const WEIGHT = {
   weak: 0.7,
   /** Whole reach at its limit. */
   wholeReach: 3,
-  /** What the last fifth of the reach costs beside it, at the limit, squared: 80 to 100 mm for the usual hand, more than any barre. */
+  /**
+   * What the last fifth of the reach costs beside it, at the limit, squared: 80 to 100 mm for the
+   * usual hand, more than any barre.
+   */
   lastFifth: 4,
   /** Each neighbouring pair of fingers at its limit. */
   pairReach: 0.6,

@@ -18,21 +18,31 @@ export interface Fingering {
 
 export type FingeringAnswer = { playable: true; fingerings: Fingering[] } | { playable: false; why: string }
 
-/** Longest barre of each finger, in strings. Index lies flat; the others only bend back so far. Common practice. */
+/**
+ * Longest barre of each finger, in strings. Index lies flat; the others only bend back so far.
+ * Common practice.
+ */
 const LONGEST_BARRE: Readonly<Record<Finger, number>> = { 1: 8, 2: 3, 3: 4, 4: 3 }
 
-/** How far in mm the thumb may sit from the lowest-held fret when it comes over the neck. Common practice. */
+/**
+ * How far in mm the thumb may sit from the lowest-held fret when it comes over the neck. Common
+ * practice.
+ */
 const THUMB_REACH_MM = 45
 
-/** Difficulties nearer than this are one, and the order in which fingers are tried decides: engines differ in the last digits of powers, and server and browser must agree. */
+/**
+ * Difficulties nearer than this are one, and the order in which fingers are tried decides: engines
+ * differ in the last digits of powers, and server and browser must agree.
+ */
 const AS_HARD = 1e-6
 
 /**
  * Every way a hand can hold a grip, easiest first, or the reason why it cannot.
  *
- * The rules: a finger holds one fret; fingers go up the neck in their order; at one fret they go from the lower to the
- * higher strings in their order; a barre needs every string under it to be held at its fret or above; a silent string
- * between sounding ones needs a held neighbour that touches it; each pair of fingers has its own reach.
+ * The rules: a finger holds one fret; fingers go up the neck in their order; at one fret they go
+ * from the lower to the higher strings in their order; a barre needs every string under it to be
+ * held at its fret or above; a silent string between sounding ones needs a held neighbour that
+ * touches it; each pair of fingers has its own reach.
  */
 export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): FingeringAnswer {
   const found = waysToHold(frets, instrument, hand)
@@ -42,7 +52,10 @@ export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): 
   return { playable: true, fingerings }
 }
 
-/** The easiest fingering, or null when no hand of this kind holds the grip. Only that one is described: whole necks are gone through with this. */
+/**
+ * The easiest fingering, or null when no hand of this kind holds the grip. Only that one is
+ * described: whole necks are gone through with this.
+ */
 export function easiestFingering(frets: Frets, instrument: Instrument, hand: Hand): Fingering | null {
   const found = waysToHold(frets, instrument, hand)
   if ('why' in found) return null
@@ -110,7 +123,10 @@ function thumbChoices(frets: Frets, instrument: Instrument, hand: Hand): number[
   return choices
 }
 
-/** For each held fret from the lowest: every way to share its strings among fingers, as runs of strings. */
+/**
+ * For each held fret from the lowest: every way to share its strings among fingers, as runs of
+ * strings.
+ */
 function runsByFret(left: Frets, whole: Frets, hand: Hand): { fret: number; splits: number[][][] }[] {
   const held = [...new Set(left.filter((fret): fret is number => fret !== null && fret > 0))].sort(
     (a, b) => a - b,
@@ -227,7 +243,10 @@ const NUMBER_WORDS: Readonly<Record<number, string>> = {
   8: 'eight',
 }
 
-/** How hard it is to hold a grip in one way: in all, in its parts, and how far the fingers are apart. */
+/**
+ * How hard it is to hold a grip in one way: in all, in its parts, and how far the fingers are
+ * apart.
+ */
 function effortOf(
   presses: readonly Press[],
   frets: Frets,

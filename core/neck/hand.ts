@@ -1,6 +1,9 @@
 /** What a player's fretting hand can and may do. */
 export interface Hand {
-  /** Widest comfortable distance in mm along the neck, index to little finger; the other pairs follow in proportion. */
+  /**
+   * Widest comfortable distance in mm along the neck, index to little finger; the other pairs
+   * follow in proportion.
+   */
   reachMm: number
   /** The thumb may come over the neck and hold the lowest string (and the one beside it). */
   thumb: boolean
@@ -8,7 +11,10 @@ export interface Hand {
   barre: boolean
   /** Strings between sounding ones may be silenced by a neighbouring finger. */
   innerMutes: boolean
-  /** The other hand plucks just the strings that sound, so that those between need no muting (common practice: right hand, fingers); strummed where it is not said. */
+  /**
+   * The other hand plucks just the strings that sound, so that those between need no muting (common
+   * practice: right hand, fingers); strummed where it is not said.
+   */
   plucked?: boolean
   /** Fingers that cannot be used. */
   missing: readonly Finger[]
@@ -34,8 +40,8 @@ export type FingerOrThumb = Finger | 'T'
 
 /**
  * Reach of each pair of fingers as a share of the hand's whole reach (index to little finger).
- * Middle, ring and little finger part less than index and middle do: at 100 mm the ring and little finger manage
- * 55 mm, two frets from about the fifth fret up. Common practice, no source.
+ * Middle, ring and little finger part less than index and middle do: at 100 mm the ring and little
+ * finger manage 55 mm, two frets from about the fifth fret up. Common practice, no source.
  */
 const PAIR_SHARE: Readonly<Record<string, number>> = {
   '12': 0.7,

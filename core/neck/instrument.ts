@@ -27,17 +27,21 @@ export const fretMm = (fret: number, scaleLengthMm: number): number =>
   scaleLengthMm * (SHARE_OF_STRING[fret] ?? 1 - 2 ** (-fret / 12))
 /** The highest fret of any neck there is; above it the share is worked out when it is asked for. */
 const HIGHEST_FRET = 36
-/** How much of the string lies behind each fret, worked out once: whole necks are measured with it. */
+/**
+ * How much of the string lies behind each fret, worked out once: whole necks are measured with it.
+ */
 const SHARE_OF_STRING = Array.from({ length: HIGHEST_FRET + 1 }, (_, fret) => 1 - 2 ** (-fret / 12))
 
 /** Distance in mm between two frets, in either order. */
 export const reachMm = (a: number, b: number, scaleLengthMm: number): number =>
   Math.abs(fretMm(b, scaleLengthMm) - fretMm(a, scaleLengthMm))
 
-/** A fret for each string, lowest string first: `null` not played, `0` open (at the capo), else the absolute fret. */
+/**
+ * A fret for each string, lowest string first: `null` not played, `0` open (at the capo), else the
+ * absolute fret.
+ */
 export type Frets = readonly (number | null)[]
 
-/** A grip as players write it, lowest string first: `x 3 2 0 1 0`. */
 /** A place touched on the neck: held there from now on, or let go where it was held. */
 export const touched = (frets: Frets, string: number, fret: number): (number | null)[] => {
   const held = frets[string] === fret ? null : fret
@@ -52,7 +56,10 @@ export const soundAt = (instrument: Instrument, string: number, fret: number): n
 /** The trade's string numbers count from the highest: on six strings index 0 is string 6. */
 export const stringNumber = (index: number, strings: number): number => strings - index
 
-/** The fret at which a string sounds a pitch, 0 for open; null where it does not have it. Frets behind the capo do not sound. */
+/**
+ * The fret at which a string sounds a pitch, 0 for open; null where it does not have it. Frets
+ * behind the capo do not sound.
+ */
 export function fretFor(instrument: Instrument, string: number, midi: number): number | null {
   const above = midi - instrument.tuning[string]!
   if (above === instrument.capo) return 0

@@ -14,7 +14,10 @@ export interface NamedInstrument {
   cutaway: number
 }
 
-/** Usual instruments. Tunings are the trade's standard ones; scale lengths are those most makers use (common practice, no source). */
+/**
+ * Usual instruments. Tunings are the trade's standard ones; scale lengths are those most makers use
+ * (common practice, no source).
+ */
 // prettier-ignore
 export const INSTRUMENTS: Readonly<Record<string, NamedInstrument>> = {
   standard: { name: 'Guitar, standard tuning', tuning: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'], scaleLengthMm: 648, frets: 20, cutaway: 15 },

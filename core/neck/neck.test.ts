@@ -1,6 +1,6 @@
 import guitar from '@tombatossals/chords-db/lib/guitar.json'
 import fc from 'fast-check'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { easiestFingering, fingeringsOf } from './fingering'
@@ -167,7 +167,10 @@ const fretsOf = (shape: Shape) =>
 const SUFFIXES: Readonly<Record<string, string>> = { major: '', minor: 'm' }
 const symbolOf = ({ key, suffix }: { key: string; suffix: string }) => key + (SUFFIXES[suffix] ?? suffix)
 
-/** Suffixes whose shapes hold a tone that our reading of the symbol does not: the dataset keeps the major third under an 11. */
+/**
+ * Suffixes whose shapes hold a tone that our reading of the symbol does not: the dataset keeps the
+ * major third under an 11.
+ */
 const WITH_MORE_TONES = ['11', 'maj11', 'mmaj11', '13', 'maj13']
 /** Shapes that hold a note outside their chord by any reading, as the dataset gives them. */
 const FOREIGN_NOTES_ELSEWHERE = 26
@@ -216,7 +219,8 @@ describe('the thumb over the neck', () => {
     expect(thumbs('1 x 3 2 1 1')).toBeGreaterThan(0)
     expect(thumbs('1 x 3 2 1 1', DEFAULT_HAND)).toBe(0)
   })
-  // The thumb comes at most 45 mm from the lowest fret that a finger holds (common practice, no source).
+  // The thumb comes at most 45 mm from the lowest fret that a finger holds (common practice, no
+  // source).
   test('comes no farther than it reaches: behind the index finger, and not three frets from it at the nut', () => {
     expect(thumbs('9 x 10 10 10 x')).toBeGreaterThan(0)
     expect(Math.round(reachMm(1, 4, L))).toBeGreaterThan(45)

@@ -7,7 +7,9 @@ import { fretFor, soundAt, STANDARD_GUITAR, type Frets, type Instrument } from '
 /** What decides where a pitch lies: the open strings and the capo. */
 export type Stringing = Pick<Instrument, 'tuning' | 'capo'>
 
-/** `E2 A2 D3 G3 B3 E4 capo 0`: open strings without capo from the lowest, and the fret of the capo. */
+/**
+ * `E2 A2 D3 G3 B3 E4 capo 0`: open strings without capo from the lowest, and the fret of the capo.
+ */
 export const stringingName = ({ tuning, capo }: Stringing): string =>
   `${tuning.map(plainPitchName).join(' ')} capo ${capo}`
 
@@ -36,8 +38,8 @@ export const isStandard = (tuning: readonly number[]): boolean =>
   sameStringing({ tuning, capo: 0 }, STANDARD_GUITAR)
 
 /**
- * The same pitches on an instrument strung otherwise: each on its own string where it has it, else the easiest way a hand holds them on any strings; null
- * where no hand does.
+ * The same pitches on an instrument strung otherwise: each on its own string where it has it, else
+ * the easiest way a hand holds them on any strings; null where no hand does.
  * @param highest the highest fret that may be held
  */
 export function movedTo(

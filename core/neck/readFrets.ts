@@ -5,7 +5,8 @@ import type { Frets } from './instrument'
 export const MOST_FRET = 36
 
 /**
- * Frets as players write them, lowest string first: `x 3 2 0 1 0`, `x32010`, `x-10-9-10-11-x`, `(x)32010`. Without spaces each sign is one string.
+ * Frets as players write them, lowest string first: `x 3 2 0 1 0`, `x32010`, `x-10-9-10-11-x`,
+ * `(x)32010`. Without spaces each sign is one string.
  * @param strings how many strings the instrument has, at least 1
  */
 export function readFrets(text: string, strings: number): Result<Frets> {

@@ -1,8 +1,8 @@
 import { modulo, pitchClass, type Note } from './note'
 
 /**
- * What a tone is to the root of its chord. A degree is a name, not only a sound: `#9` and `b3` sound alike
- * and mean different things, and the name decides the letter a tone is written with.
+ * What a tone is to the root of its chord. A degree is a name, not only a sound: `#9` and `b3`
+ * sound alike and mean different things, and the name decides the letter a tone is written with.
  * The order of this table is the order in which tones are listed.
  */
 const DEGREE_TABLE = {
@@ -30,7 +30,10 @@ const DEGREE_TABLE = {
 
 export type Degree = keyof typeof DEGREE_TABLE
 
-/** Every degree in listing order. Object keys that look like integers would sort first, so the order is spelled out. */
+/**
+ * Every degree in listing order. Object keys that look like integers would sort first, so the order
+ * is spelled out.
+ */
 export const DEGREES: readonly Degree[] = [
   '1',
   '2',
@@ -58,7 +61,10 @@ export const isDegree = (text: string): text is Degree => Object.hasOwn(DEGREE_T
 /** Semitones of a degree above its root, 0 to 11. */
 export const semitonesOf = (degree: Degree): number => DEGREE_TABLE[degree][1]
 
-/** The note a degree of `root` is written as: the b9 of A is Bb, the #9 of C is D#, the bb7 of C is Bbb. */
+/**
+ * The note a degree of `root` is written as: the b9 of A is Bb, the #9 of C is D#, the bb7 of C is
+ * Bbb.
+ */
 export function spellDegree(root: Note, degree: Degree): Note {
   const [letters, semitones] = DEGREE_TABLE[degree]
   const natural: Note = { letter: modulo(root.letter + letters, 7), alter: 0 }

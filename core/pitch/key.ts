@@ -14,7 +14,10 @@ export const keyName = (key: Key): string => noteName(key.tonic) + (key.mode ===
 /** Position of a major key on the circle of fifths (sharps positive) by letter: F C G D A E B. */
 const FIFTHS_OF_LETTER = [0, 2, 4, -1, 1, 3, 5] as const
 
-/** Signature of a key: sharps positive, flats negative. A minor key has the signature of its relative major. */
+/**
+ * Signature of a key: sharps positive, flats negative. A minor key has the signature of its
+ * relative major.
+ */
 export const signatureOf = (key: Key): number =>
   FIFTHS_OF_LETTER[key.tonic.letter]! + 7 * key.tonic.alter - (key.mode === 'minor' ? 3 : 0)
 
@@ -42,7 +45,10 @@ export function parseKey(text: string): Result<Key> {
   return good(key)
 }
 
-/** `h-moll`, `Es-Dur`, `Fis`, `Hm` as `B minor`, `Eb major`, ...: H is B, and before Dur and Moll B is B flat; null where a key is not written so. */
+/**
+ * `h-moll`, `Es-Dur`, `Fis`, `Hm` as `B minor`, `Eb major`, ...: H is B, and before Dur and Moll B
+ * is B flat; null where a key is not written so.
+ */
 function germanKey(text: string): string | null {
   const read = /^([A-H])(is|es|s)?[\s-]*(dur|moll|m)?$/i.exec(text)
   if (!read) return null
@@ -55,7 +61,10 @@ function germanKey(text: string): string | null {
   return `${name}${flat ? 'b' : altered}${/^m/i.test(mode) ? ' minor' : ' major'}`
 }
 
-/** Semitones above the tonic. The minor scale is the natural one; its raised 6th and 7th are named where they are used. */
+/**
+ * Semitones above the tonic. The minor scale is the natural one; its raised 6th and 7th are named
+ * where they are used.
+ */
 export const scaleSteps = (mode: Mode): readonly number[] =>
   mode === 'major' ? [0, 2, 4, 5, 7, 9, 11] : [0, 2, 3, 5, 7, 8, 10]
 

@@ -8,9 +8,10 @@ export interface VoiceStep {
 }
 
 /**
- * The least total movement, in semitones, from one sounding chord to another over all pairings in which every note of
- * both takes part at least once (Tymoczko, "The Geometry of Musical Chords", Science 313, 2006). On a line crossing
- * never helps, so the best pairing walks both chords upwards together and can be found by dynamic programming.
+ * The least total movement, in semitones, from one sounding chord to another over all pairings in
+ * which every note of both takes part at least once (Tymoczko, "The Geometry of Musical Chords",
+ * Science 313, 2006). On a line crossing never helps, so the best pairing walks both chords upwards
+ * together and can be found by dynamic programming.
  * @param a MIDI numbers, lowest first
  * @param b MIDI numbers, lowest first
  */
@@ -38,19 +39,24 @@ export function leastMotion(a: readonly number[], b: readonly number[]): number 
   }
   return row[width - 1]!
 }
-/** Scratch row of `leastMotion`; grips have at most eight notes, chords given by hand at most 64. */
+/**
+ * Scratch row of `leastMotion`; grips have at most eight notes, chords given by hand at most 64.
+ */
 const row = new Float64Array(64)
 
 /** The most notes a chord given to these functions may have. */
 export const MOST_NOTES = 64
 
-/** Scratch of `pairing`: a table of costs, and the pairs as places in the two chords, highest first. */
+/**
+ * Scratch of `pairing`: a table of costs, and the pairs as places in the two chords, highest first.
+ */
 const table = new Float64Array(64 * 64)
 const PAIRS = { from: new Int16Array(128), to: new Int16Array(128) }
 
 /**
- * The pairing behind `leastMotion` as places in the two chords, highest voices first; of equal pairings the one that keeps voices in order. The pairs stand in
- * scratch arrays until the next call.
+ * The pairing behind `leastMotion` as places in the two chords, highest voices first; of equal
+ * pairings the one that keeps voices in order. The pairs stand in scratch arrays until the next
+ * call.
  * @returns how many pairs there are
  */
 export function pairing(
@@ -88,7 +94,10 @@ export function pairing(
   return { count, ...PAIRS }
 }
 
-/** The pairing behind `leastMotion`, lowest voices first; of equal pairings the one that keeps voices in order. */
+/**
+ * The pairing behind `leastMotion`, lowest voices first; of equal pairings the one that keeps
+ * voices in order.
+ */
 export function voiceSteps(a: readonly number[], b: readonly number[]): VoiceStep[] {
   const { count, from, to } = pairing(a, b)
   return Array.from({ length: count }, (_, at): VoiceStep => {
@@ -104,8 +113,8 @@ const roundTheCircle = (from: number, to: number): number => {
 }
 
 /**
- * Least motion between two sets of pitch classes: as `leastMotion`, with every note free to go the shorter way round
- * the octave. Exact, by trying for each note of `a` every set of partners in `b`.
+ * Least motion between two sets of pitch classes: as `leastMotion`, with every note free to go the
+ * shorter way round the octave. Exact, by trying for each note of `a` every set of partners in `b`.
  * @param a pitch classes 0 to 11
  * @param b pitch classes 0 to 11, at most 12
  */

@@ -32,7 +32,10 @@ export const noteName = (note: Note): string =>
 /** Scientific pitch such as `Db4`. */
 export const pitchName = (pitch: Pitch): string => noteName(pitch) + String(pitch.octave)
 
-/** Musicians type flats and sharps in several scripts; the core reads one. Lengths are kept so offsets stay true. */
+/**
+ * Musicians type flats and sharps in several scripts; the core reads one. Lengths are kept so
+ * offsets stay true.
+ */
 export const plainAccidentals = (text: string): string =>
   text.replace(/♭/g, 'b').replace(/♯/g, '#').replace(/𝄫/gu, 'bb').replace(/𝄪/gu, '##')
 

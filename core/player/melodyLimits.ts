@@ -1,5 +1,5 @@
-import type { BassRule, Limits } from '../voicing/limits'
-import { limitsFor, type PlayerBody } from './limits'
+import type { BassRule, Limits } from '../voicing/gripLimits'
+import { limitsFor, type PlayerBody } from './playerLimits'
 
 /**
  * What the grips under a melody keep to, for this player.

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { voicingsOf } from '../voicing/enumerate'
-import { limitsFor, wholeNeck } from './limits'
+import { limitsFor, wholeNeck } from './playerLimits'
 import { SCHOOL_NAMES } from '../reharm/schools'
 import { LEANINGS } from '../reharm/taste'
 import {
@@ -13,7 +13,7 @@ import {
   FIRST_STEPS,
   playerSettings,
   type PlayerSettings,
-} from './settings'
+} from './playerSettings'
 
 const share = fc.integer({ min: 0, max: 20 }).map((twentieth) => twentieth / 20)
 /** Settings that differ from the usual ones in any of the things a player sets. */

@@ -2,7 +2,10 @@ import Papa from 'papaparse'
 import { refusalInWords } from '../refusal'
 import { loggedPass, type LoggedPass } from './passSchema'
 
-/** The columns of a log as CSV (RFC 4180), in order: those of a pass. Moments are written as ISO 8601 in UTC. */
+/**
+ * The columns of a log as CSV (RFC 4180), in order: those of a pass. Moments are written as ISO
+ * 8601 in UTC.
+ */
 const COLUMNS = [
   'at',
   'zone',
@@ -25,7 +28,10 @@ const COLUMNS = [
 /** Rows that one file can bring in. */
 const MOST_ROWS = 200_000
 
-/** A cell that a spreadsheet would take for a formula is kept text by a quote before it, and read back without. */
+/**
+ * A cell that a spreadsheet would take for a formula is kept text by a quote before it, and read
+ * back without.
+ */
 const FORMULA = /^[=+@\t\r-]/
 const safe = (text: string): string => (FORMULA.test(text) ? `'${text}` : text)
 const plain = (text: string): string => (/^'[=+@\t\r-]/.test(text) ? text.slice(1) : text)
@@ -52,8 +58,10 @@ export interface ReadLog {
 }
 
 /**
- * A log from CSV, by the names of its columns in any order; what cannot be read is said line by line, the rest is taken.
- * @param firstLine the line of the file that its first pass stands in, where the text is a piece of a longer one
+ * A log from CSV, by the names of its columns in any order; what cannot be read is said line by
+ * line, the rest is taken.
+ * @param firstLine the line of the file that its first pass stands in, where the text is a piece of
+ *   a longer one
  */
 export function fromCsv(text: string, newId: () => string, firstLine = 2): ReadLog {
   const read = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {

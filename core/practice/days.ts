@@ -27,7 +27,10 @@ export function isZone(zone: string): boolean {
   }
 }
 
-/** The days of a place: each begins at its own midnight, summer time and all. @param zone an IANA time zone; throws on another name */
+/**
+ * The days of a place: each begins at its own midnight, summer time and all. @param zone an IANA
+ * time zone; throws on another name
+ */
 export function daysIn(zone: string): DayOf {
   const known = formatFor(zone)
   return (at) => {
@@ -42,7 +45,7 @@ export const dateOf = (day: number): string => new Date(day * DAY_MS).toISOStrin
 export const dayOfDate = (date: string): number => Date.parse(`${date}T00:00:00Z`) / DAY_MS
 
 /** How far a day lies from today, in words. */
-export function inWords(day: number, today: number): string {
+export function dayInWords(day: number, today: number): string {
   const ahead = day - today
   if (ahead === 0) return 'today'
   if (Math.abs(ahead) === 1) return ahead > 0 ? 'tomorrow' : 'yesterday'

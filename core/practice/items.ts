@@ -2,11 +2,11 @@ import { barName, type Bar, type Chart, type Slot } from '../chart/chart'
 import { writtenFrets } from '../neck/instrument'
 import { keyName, type Key } from '../pitch/key'
 import { keyAbove } from '../chart/transpose'
-import type { Analysis, Group } from '../analysis/reading'
+import type { Analysis, Group } from '../analysis/chordReading'
 import { atEase, type GripChange, type HandTempo } from '../rhythm/handTempo'
 import type { Voicing } from '../voicing/voicing'
 import type { ItemKind } from './grade'
-import { keySteps } from './keys'
+import { keySteps } from './keysPractised'
 
 /** Something of a tune to be practised. */
 export interface Item {
@@ -18,7 +18,10 @@ export interface Item {
   to: number
   /** 0 falls into the hand, 1 is out of reach at the goal. */
   hard: number
-  /** The fastest tempo at which the hand is at ease in it, in beats a minute; the fastest there is where nothing changes. */
+  /**
+   * The fastest tempo at which the hand is at ease in it, in beats a minute; the fastest there is
+   * where nothing changes.
+   */
   comfortable: number
   /** What makes it hard. */
   why: string
@@ -35,7 +38,10 @@ export interface ItemMaterial {
   goal: number
 }
 
-/** A change that has all the time it needs at the goal, twice over, is easy; one with two thirds of it is as hard as can be. */
+/**
+ * A change that has all the time it needs at the goal, twice over, is easy; one with two thirds of
+ * it is as hard as can be.
+ */
 const EASY_RATIO = 0.5
 const HARD_RATIO = 1.5
 /** A grip of so many points of difficulty is as hard as can be. */
@@ -60,7 +66,7 @@ export function barsName(from: number, to: number): string {
   if (from === to) return barName(from)
   return from === 0 ? `the pickup to bar ${to}` : `bars ${from} to ${to}`
 }
-export const gripName = (slot: Pick<Slot, 'text'>, voicing: Pick<Voicing, 'frets'>): string =>
+export const gripItemName = (slot: Pick<Slot, 'text'>, voicing: Pick<Voicing, 'frets'>): string =>
   `${slot.text} (${writtenFrets(voicing.frets)})`
 export const WHOLE_TUNE = 'the whole tune'
 
@@ -162,7 +168,7 @@ function changes({ hand, grips: held, goal }: ItemMaterial, slots: readonly Slot
   const known = new Set<string>()
   return hand.changes.flatMap((change): Item[] => {
     const [from, to] = [slots[change.index]!, slots[change.to]!]
-    const item = `${gripName(from, held.get(from)!)} to ${gripName(to, held.get(to)!)}`
+    const item = `${gripItemName(from, held.get(from)!)} to ${gripItemName(to, held.get(to)!)}`
     if (known.has(item) || known.size >= HARD_CHANGES) return []
     known.add(item)
     const way = change.mm > 1 ? `${Math.round(change.mm)} mm along the neck, ` : ''
@@ -183,7 +189,7 @@ function changes({ hand, grips: held, goal }: ItemMaterial, slots: readonly Slot
 function grips({ grips: held, hand }: ItemMaterial): Item[] {
   const known = new Map<string, Item>()
   for (const [slot, voicing] of held) {
-    const item = gripName(slot, voicing)
+    const item = gripItemName(slot, voicing)
     if (known.has(item)) continue
     const { reachMm, barres } = voicing.fingering
     known.set(item, {
@@ -248,14 +254,14 @@ function otherKeys({ chart, analysis: { key }, hand }: ItemMaterial): Item[] {
     .slice(1)
     .map((semitones) => ({
       kind: 'keys',
-      item: inKey(keyAbove(key, semitones)),
+      item: inKeyWords(keyAbove(key, semitones)),
       ...ends({ chart }),
       hard: KEYS_HARD,
       comfortable: hand.comfortable,
       why: 'the same line begun from the same degree of another key',
     }))
 }
-export const inKey = (key: Key): string => `in ${keyName(key)}`
+export const inKeyWords = (key: Key): string => `in ${keyName(key)}`
 const KEYS_HARD = 0.6
 
 function whole({ chart, hand, goal }: ItemMaterial): Item {

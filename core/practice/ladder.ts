@@ -1,7 +1,10 @@
-import { TEMPO_RANGE } from '../chart/parse'
+import { TEMPO_RANGE } from '../chart/parseChart'
 import type { Grade } from './grade'
 
-/** How far a ladder climbs and falls, as shares of the tempo. Common practice, no source: a few per cent, so that no step is felt. */
+/**
+ * How far a ladder climbs and falls, as shares of the tempo. Common practice, no source: a few per
+ * cent, so that no step is felt.
+ */
 export const RUNGS = {
   /** Up after a clean pass. */
   up: 0.05,
@@ -33,7 +36,8 @@ export interface Rung {
 }
 
 /**
- * The tempo of the next pass. Never above the goal; a clean pass never lowers it, a failed one never raises it; the same passes always give the same tempo.
+ * The tempo of the next pass. Never above the goal; a clean pass never lowers it, a failed one
+ * never raises it; the same passes always give the same tempo.
  */
 export function nextRung({ start, goal, passes }: Climb): Rung {
   const begin = Math.min(start, goal)

@@ -1,5 +1,5 @@
 import type { Frets } from '../neck/instrument'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 
 /** A row of grips in another key: the same shapes so many frets away. */
 export interface MovedGrips {
@@ -10,7 +10,10 @@ export interface MovedGrips {
   why: string | null
 }
 
-/** The same shapes in a key so many semitones above: all of them up or down by the same way, whichever stays on the neck and nearer; open strings cannot be moved. */
+/**
+ * The same shapes in a key so many semitones above: all of them up or down by the same way,
+ * whichever stays on the neck and nearer; open strings cannot be moved.
+ */
 export function movedShapes(
   grips: readonly Frets[],
   semitones: number,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { TEMPO_RANGE } from '../chart/parse'
+import { TEMPO_RANGE } from '../chart/parseChart'
 import { isZone } from './days'
 import { GRADES, ITEM_KINDS } from './grade'
 

@@ -1,4 +1,4 @@
-import { inWords } from './days'
+import { dayInWords } from './days'
 import { itemKey, type ItemKind } from './grade'
 import type { Item } from './items'
 import { nextRung } from './ladder'
@@ -76,8 +76,9 @@ const OF_A_KIND = 2
 const WARM_TEMPO = 0.7
 
 /**
- * What to play in the minutes given: a warm-up, then from easy to hard what is weak, due, new or wanted, with rests between, and something whole at the end.
- * The minutes sum to at most what was given; the same log and moment always give the same plan.
+ * What to play in the minutes given: a warm-up, then from easy to hard what is weak, due, new or
+ * wanted, with rests between, and something whole at the end. The minutes sum to at most what was
+ * given; the same log and moment always give the same plan.
  */
 export function planOf({
   items,
@@ -190,8 +191,8 @@ function scoreOf(
   const lately = last.grade === 'clean' ? 'weak lately, though clean' : `weak: ${how}`
   const whyDue =
     late >= 0
-      ? `due ${inWords(recall.due, today)}: it was ${how} last time`
-      : `kept warm: due ${inWords(recall.due, today)}`
+      ? `due ${dayInWords(recall.due, today)}: it was ${how} last time`
+      : `kept warm: due ${dayInWords(recall.due, today)}`
   const whyNow = weak > 0 ? `${lately} last time${at}, ${item.why}` : whyDue
   return { points, why: whyAsked + whyNow }
 }
@@ -229,14 +230,20 @@ function spread<One extends { item: Item }>(scored: readonly One[], count: numbe
   return taken
 }
 
-/** Whole minutes that sum to all of them, as even as can be; the later, harder ones get what is left over. */
+/**
+ * Whole minutes that sum to all of them, as even as can be; the later, harder ones get what is left
+ * over.
+ */
 function sharedOut(minutes: number, count: number): number[] {
   const each = Math.floor(minutes / count)
   const over = minutes - each * count
   return Array.from({ length: count }, (_, at) => each + (at >= count - over ? 1 : 0))
 }
 
-/** A minute of rest wherever ten have been played; what is longer is not cut, the rest comes behind it. */
+/**
+ * A minute of rest wherever ten have been played; what is longer is not cut, the rest comes behind
+ * it.
+ */
 function withRests(parts: readonly Planned[], rests: number): Planned[] {
   const all: Planned[] = []
   let [since, left] = [0, rests]
@@ -259,4 +266,4 @@ function withRests(parts: readonly Planned[], rests: number): Planned[] {
 }
 
 /** A part that is played, and not a rest. */
-export const isPlayed = (part: Planned): part is Planned & { kind: ItemKind } => part.kind !== 'rest'
+export const isPlayedPart = (part: Planned): part is Planned & { kind: ItemKind } => part.kind !== 'rest'

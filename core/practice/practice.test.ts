@@ -3,19 +3,19 @@ import { Note, Chord } from 'tonal'
 import { default_w } from 'ts-fsrs'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import { bestLines } from '../leading/lead'
 import { weightsFrom } from '../leading/weights'
 import { DEFAULT_HAND } from '../neck/hand'
 import { must } from '../result'
 import { handTempo } from '../rhythm/handTempo'
-import { DEFAULT_LIMITS, TUNE_LIMITS } from '../voicing/limits'
+import { DEFAULT_LIMITS, TUNE_LIMITS } from '../voicing/gripLimits'
 import { voicingOf } from '../voicing/voicing'
-import { dateOf, dayOfDate, daysIn, inWords, isZone } from './days'
+import { dateOf, dayOfDate, daysIn, dayInWords, isZone } from './days'
 import { GRADES, itemKey, type Grade, type Pass } from './grade'
 import { itemsOf, type Item } from './items'
-import { keySteps, KEY_ORDERS, throughKeys } from './keys'
+import { keySteps, KEY_ORDERS, throughKeys } from './keysPractised'
 import { nextRung, RUNGS } from './ladder'
 import { movedShapes } from './moved'
 import { planOf, SHARES } from './plan'
@@ -65,7 +65,10 @@ describe('the ladder', () => {
   })
 })
 
-/** FSRS 6, formulas and parameters as its authors publish them (open-spaced-repetition wiki, "The Algorithm"), from memory. */
+/**
+ * FSRS 6, formulas and parameters as its authors publish them (open-spaced-repetition wiki, "The
+ * Algorithm"), from memory.
+ */
 const FSRS = {
   // prettier-ignore
   w: [0.212, 1.2931, 2.3065, 8.2956, 6.4133, 0.8334, 3.0194, 0.001, 1.8722, 0.1666, 0.796, 1.4835, 0.0614, 0.2629, 1.6483, 0.6014, 1.8729, 0.5425, 0.0912, 0.0658, 0.1542],
@@ -133,7 +136,8 @@ describe('days', () => {
     const before = Date.parse('2026-05-04T21:59:59Z')
     expect(dateOf(vienna(before))).toBe('2026-05-04')
     expect(dateOf(vienna(before + 1000))).toBe('2026-05-05')
-    // The night in which the clock is put forward, and the one in which it goes back (last Sundays of March and October).
+    // The night in which the clock is put forward, and the one in which it goes back (last Sundays
+    // of March and October).
     expect(dateOf(vienna(Date.parse('2026-03-28T22:59:59Z')))).toBe('2026-03-28')
     expect(dateOf(vienna(Date.parse('2026-03-28T23:00:00Z')))).toBe('2026-03-29')
     expect(dateOf(vienna(Date.parse('2026-10-25T22:59:59Z')))).toBe('2026-10-25')
@@ -141,7 +145,7 @@ describe('days', () => {
     expect(dateOf(daysIn('Pacific/Auckland')(before))).toBe('2026-05-05')
     expect(dayOfDate('1970-01-02')).toBe(1)
     expect([isZone('Europe/Vienna'), isZone('Nowhere/Else')]).toEqual([true, false])
-    expect([0, 1, -1, 5, -9].map((ahead) => inWords(100 + ahead, 100))).toEqual([
+    expect([0, 1, -1, 5, -9].map((ahead) => dayInWords(100 + ahead, 100))).toEqual([
       'today',
       'tomorrow',
       'yesterday',
@@ -236,7 +240,8 @@ describe('the plan', () => {
           (part) => items.find((item) => itemKey(item) === `${part.kind} ${part.item}`)!.hard,
         )
         expect(hard).toEqual([...hard].sort((a, b) => a - b))
-        // Never two rests in a row, none at an end, and one in every session over a quarter of an hour.
+        // Never two rests in a row, none at an end, and one in every session over a quarter of an
+        // hour.
         plan.forEach(({ kind }, at) => {
           if (kind === 'rest') expect([plan[at - 1]?.kind, plan[at + 1]?.kind]).not.toContain('rest')
         })

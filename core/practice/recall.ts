@@ -10,11 +10,15 @@ export type DayOf = (at: number) => number
 export const utcDay: DayOf = (at) => Math.floor(at / DAY_MS)
 
 /**
- * The library's own published parameters (FSRS 6, retention 0.9), without chance and without steps within a day: what is due is due on a day.
+ * The library's own published parameters (FSRS 6, retention 0.9), without chance and without steps
+ * within a day: what is due is due on a day.
  */
 const SCHEDULER = fsrs({ enable_fuzz: false, enable_short_term: false })
 
-/** What a grade says of recall: the player's three words on the library's four. `Easy` is never claimed for them. */
+/**
+ * What a grade says of recall: the player's three words on the library's four. `Easy` is never
+ * claimed for them.
+ */
 const RATED: Readonly<Record<Grade, Rated>> = {
   clean: Rating.Good,
   nearly: Rating.Hard,
@@ -31,7 +35,8 @@ export interface Recall {
 }
 
 /**
- * When something is to be recalled again. The first pass of a day tells what was remembered; those after it are practice, not recall.
+ * When something is to be recalled again. The first pass of a day tells what was remembered; those
+ * after it are practice, not recall.
  * @param passes of one item, in any order
  * @returns null where it was never tried
  */

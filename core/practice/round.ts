@@ -1,8 +1,9 @@
 import type { Grade } from './grade'
 
 /**
- * One pass driven by one key: a press begins it, its end asks how it was, and the presses that come together then are the grade: one clean, two nearly, three
- * failed. A press while it sounds ends it early: what was cut short was no clean pass, and one press says nearly then, two failed.
+ * One pass driven by one key: a press begins it, its end asks how it was, and the presses that come
+ * together then are the grade: one clean, two nearly, three failed. A press while it sounds ends it
+ * early: what was cut short was no clean pass, and one press says nearly then, two failed.
  */
 export type Round =
   | { at: 'ready' }
@@ -35,7 +36,10 @@ export const ended = (round: Round, cut: boolean): Round =>
 export const gradesOf = (round: Round): readonly Grade[] =>
   round.at === 'asked' ? BY_PRESSES.filter((grade) => grade !== 'clean' || !round.cut) : []
 
-/** The grade of the presses so far; more than there are grades are the last; null before the first one. */
+/**
+ * The grade of the presses so far; more than there are grades are the last; null before the first
+ * one.
+ */
 export function gradeOf(round: Round): Grade | null {
   const grades = gradesOf(round)
   return round.at === 'asked' && round.presses > 0

@@ -12,7 +12,10 @@ interface WalkPlace {
   beat: number
 }
 
-/** Chords that are walked through together, by their place in the line; on the last one the player stays. */
+/**
+ * Chords that are walked through together, by their place in the line; on the last one the player
+ * stays.
+ */
 export interface Walked {
   from: number
   to: number
@@ -24,7 +27,10 @@ const PHRASE_BARS = 4
 const before = (a: WalkPlace, b: WalkPlace): boolean =>
   a.bar < b.bar || (a.bar === b.bar && a.beat < b.beat - NEAR)
 
-/** A line phrase by phrase: by the melody's phrases, or four bars at a time from each section. What lies between two phrases belongs to the first. */
+/**
+ * A line phrase by phrase: by the melody's phrases, or four bars at a time from each section. What
+ * lies between two phrases belongs to the first.
+ */
 export function walkOf(
   line: readonly WalkPlace[],
   bars: readonly Bar[],

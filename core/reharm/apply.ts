@@ -1,10 +1,13 @@
 import { NEAR } from '../chart/beats'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
-import { withBars } from '../chart/edit'
-import { parseChart } from '../chart/parse'
+import { withBars } from '../chart/editBars'
+import { parseChart } from '../chart/parseChart'
 import type { Change, Put } from './change'
 
-/** The chart text with some changes made, which must not overlap. Bars keep their length; all else stays letter for letter. */
+/**
+ * The chart text with some changes made, which must not overlap. Bars keep their length; all else
+ * stays letter for letter.
+ */
 export function applyChanges<Made extends Pick<Change, 'index' | 'span' | 'puts'>>(
   text: string,
   changes: readonly Made[],
@@ -42,7 +45,10 @@ export function stretched(puts: readonly Put[], beats: number): Put[] {
     : puts.map((put) => ({ ...put, beats: (put.beats * beats) / whole }))
 }
 
-/** Chords laid over the time of some slots; one that goes on over a bar line is held in the next bar. */
+/**
+ * Chords laid over the time of some slots; one that goes on over a bar line is held in the next
+ * bar.
+ */
 export function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[] {
   const slots: Slot[] = []
   let at = 0

@@ -5,7 +5,7 @@ import type { Change, Intent, Put } from './change'
 import { tonesOutside } from './distance'
 import { FIRST_RESOURCES } from './places'
 import { putsOf } from './rule'
-import { USUAL_HERE } from './rules'
+import { USUAL_HERE } from './ruleNames'
 import { chordOn, noteAt, type Spot } from './spot'
 
 /** Degrees of a root above another, as the table writes them, by the words of tones. */
@@ -95,7 +95,10 @@ const repeatsNeighbour = ({ beats, barBeats, previous, next }: Spot, puts: reado
   (puts[0]!.chord.canonical === previous?.chord.canonical ||
     puts.at(-1)!.chord.canonical === next?.chord.canonical)
 
-/** A colour on the chord's own root keeps its third, but where a single chord stands for it by another job. */
+/**
+ * A colour on the chord's own root keeps its third, but where a single chord stands for it by
+ * another job.
+ */
 function keepsQuality(spot: Spot, chords: readonly ChordSymbol[]): boolean {
   const { chord } = spot
   const [only] = chords
@@ -168,7 +171,10 @@ function nameOf({ chord }: Spot, puts: readonly Put[], isOwn: boolean, moves: bo
   return 'a usual way on'
 }
 
-/** A line that is written inside a chord goes on in whatever colours it: no tone of it is lost, and none of another place of it comes in. */
+/**
+ * A line that is written inside a chord goes on in whatever colours it: no tone of it is lost, and
+ * none of another place of it comes in.
+ */
 function breaksLine(spot: Spot, puts: readonly Put[]): boolean {
   if (!spot.inLine) return false
   const [{ chord }] = puts as [Put]
@@ -187,7 +193,8 @@ const LINE_TONES: readonly Degree[] = ['7', 'b7', '6', '#5', 'b13']
 const SHARP = ['b9', '#9', 'b13', '#5', 'b5'] as const
 
 /**
- * Whether a change is out of its place or its style, so that nobody who plays there would try it first. It stays to be found, behind all others.
+ * Whether a change is out of its place or its style, so that nobody who plays there would try it
+ * first. It stays to be found, behind all others.
  */
 export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
   const own = pitchClass(spot.chord.root)
@@ -256,7 +263,9 @@ export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
   return false
 }
 
-/** Outside the key, and neither a V nor a diminished chord on its way, nor borrowed as songs borrow. */
+/**
+ * Outside the key, and neither a V nor a diminished chord on its way, nor borrowed as songs borrow.
+ */
 function isForeign(puts: readonly Put[], at: number, spot: Spot): boolean {
   const { chord } = puts[at]!
   if (tonesOutside(chord, spot.key) === 0) return false

@@ -2,8 +2,8 @@ import type { Role } from '../analysis/role'
 import type { RuleFamily } from './families'
 
 /**
- * How far a colour goes: 1 the seventh or sixth; 2 the ninth; 3 the fuller tensions; 4 the sharp ones.
- * The one control of the Colour step counts in these.
+ * How far a colour goes: 1 the seventh or sixth; 2 the ninth; 3 the fuller tensions; 4 the sharp
+ * ones. The one control of the Colour step counts in these.
  */
 export type ColourLevel = 1 | 2 | 3 | 4
 
@@ -32,9 +32,10 @@ export interface Colour {
 }
 
 /**
- * The colours of each role, in the order a player would try them; the first that is not special on a level is the one
- * the control takes. Availability by function after Nettles & Graf, "The Chord Scale Theory and Jazz Harmony", and
- * Levine, "The Jazz Theory Book" (both from memory); moods are common practice.
+ * The colours of each role, in the order a player would try them; the first that is not special on
+ * a level is the one the control takes. Availability by function after Nettles & Graf, "The Chord
+ * Scale Theory and Jazz Harmony", and Levine, "The Jazz Theory Book" (both from memory); moods are
+ * common practice.
  */
 // prettier-ignore
 export const COLOURS: Readonly<Record<Role, readonly Colour[]>> = {

@@ -11,7 +11,9 @@ export interface Put {
   beats: number
 }
 
-/** One thing that can be put in the place of one or several neighbouring chords of the plain chart. */
+/**
+ * One thing that can be put in the place of one or several neighbouring chords of the plain chart.
+ */
 export interface Change {
   /** Of the catalogue: `b1`. */
   rule: string
@@ -30,9 +32,13 @@ export interface Change {
   school: School
   /** Rules applied on top of one another: 1 for a plain application. */
   depth: number
-  /** Pitch class of the root that has to follow for the reason to hold; null where nothing has to. */
+  /**
+   * Pitch class of the root that has to follow for the reason to hold; null where nothing has to.
+   */
   landsOn: number | null
-  /** Its order among what players try first at this place, from 0; missing where it is none of that. */
+  /**
+   * Its order among what players try first at this place, from 0; missing where it is none of that.
+   */
   usual?: number
   /** Nobody who plays in this style would try it first at this place. */
   outOfPlace?: boolean

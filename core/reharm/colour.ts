@@ -1,5 +1,5 @@
-import type { Reading } from '../analysis/reading'
-import { parseChord } from '../chord/parse'
+import type { Reading } from '../analysis/chordReading'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { noteName, pitchClass } from '../pitch/note'
@@ -35,8 +35,9 @@ const plainOption = (chord: ChordSymbol): ColourOption => ({
 })
 
 /**
- * Everything a chord can be coloured to where it stands: the plain chord first, then by the catalogue.
- * A colour keeps every tone that the plain symbol names; only the sixth and the major seventh stand for each other.
+ * Everything a chord can be coloured to where it stands: the plain chord first, then by the
+ * catalogue. A colour keeps every tone that the plain symbol names; only the sixth and the major
+ * seventh stand for each other.
  */
 export function coloursOf(reading: Pick<Reading, 'slot' | 'role'>): ColourOption[] {
   if (reading.slot.symbol?.kind !== 'chord') return []
@@ -82,8 +83,9 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
 }
 
 /**
- * The one control: for a setting, the option each chord takes, which is the richest free one up to that level; of those that keep every tone the chord
- * names, where there are any. At 0, where nothing fits, and where the chord has colour of that level already, the plain chord.
+ * The one control: for a setting, the option each chord takes, which is the richest free one up to
+ * that level; of those that keep every tone the chord names, where there are any. At 0, where
+ * nothing fits, and where the chord has colour of that level already, the plain chord.
  */
 export function colourAt(options: readonly ColourOption[], setting: ColourSetting): ColourOption {
   const plain = options[0]!

@@ -1,6 +1,6 @@
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import type { Change } from './change'
 import { directionInWords } from './direction'
 

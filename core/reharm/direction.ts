@@ -2,7 +2,7 @@ import { kindOf } from '../analysis/kind'
 import { barName, type Slot } from '../chart/chart'
 import { modulo, noteName, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
-import { familyOf } from './rules'
+import { familyOf } from './ruleNames'
 
 /** A bass that steps so often in a row walks. */
 const WALK = 4
@@ -16,7 +16,10 @@ interface SoundingPut {
   changed: boolean
 }
 
-/** What a way does, in a few words: where its bass walks, where dominants make a chain, what it borrows; "adds colour" where it does none of these. */
+/**
+ * What a way does, in a few words: where its bass walks, where dominants make a chain, what it
+ * borrows; "adds colour" where it does none of these.
+ */
 export function directionInWords(soundings: readonly SoundingPut[], changes: readonly Change[]): string {
   const words: string[] = []
   const walk = longestWalk(soundings)

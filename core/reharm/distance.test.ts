@@ -1,4 +1,4 @@
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
 import { distanceFrom, fifthsBetween, tonesOutside } from './distance'

@@ -14,7 +14,10 @@ export interface Distance {
   root: number
 }
 
-/** Four tones outside are as far as a seventh chord can go; six fifths are the whole way round. The tones are heard more than the root. */
+/**
+ * Four tones outside are as far as a seventh chord can go; six fifths are the whole way round. The
+ * tones are heard more than the root.
+ */
 const MOST_TONES = 4
 const MOST_FIFTHS = 6
 const SHARE_OF_TONES = 0.7
@@ -54,8 +57,8 @@ export function distanceFrom(puts: readonly Put[], key: Key): Distance {
 }
 
 /**
- * How much a change changes, 0 to 1: 0 for what stands there already. A colour adds tones, a swap takes the root away,
- * an insertion adds chords, and each goes as far as it leads from the key.
+ * How much a change changes, 0 to 1: 0 for what stands there already. A colour adds tones, a swap
+ * takes the root away, an insertion adds chords, and each goes as far as it leads from the key.
  */
 export function reachOf(plain: readonly Put[], puts: readonly Put[], key: Key): number {
   if (
@@ -86,7 +89,8 @@ export function reachOf(plain: readonly Put[], puts: readonly Put[], key: Key): 
     BORROWED_MORE * share((put) => isTurned(put) && !hasDegree(put.chord, '3'))
   const inverted = share((put) => !isMoved(put) && !basses.has(bassOf(put)))
   const [far, near] = [distanceFrom(puts, key), distanceFrom(plain, key)]
-  // A chord of the key that stands for another is near, however its root lies; a colour is nearer than its tones.
+  // A chord of the key that stands for another is near, however its root lies; a colour is nearer
+  // than its tones.
   const away = Math.max(0, far.tones - near.tones) / MOST_TONES
   const steps = outside > 0 ? Math.max(0, far.root - near.root) / MOST_FIFTHS : 0
   const isColour = inside + outside === 0
@@ -113,8 +117,9 @@ const turnsThird = (a: ChordSymbol, b: ChordSymbol): boolean =>
     (hasDegree(a, 'b3') && hasDegree(b, '3') && !hasDegree(b, 'b3')))
 
 /**
- * Shares of how much a change changes, so that it is heard to go further in this order: colour, another bass or a suspension, a chord of the key for another, a
- * secondary dominant, a borrowed chord, a substitute dominant, a side step (common practice, no source).
+ * Shares of how much a change changes, so that it is heard to go further in this order: colour,
+ * another bass or a suspension, a chord of the key for another, a secondary dominant, a borrowed
+ * chord, a substitute dominant, a side step (common practice, no source).
  */
 const REACH = {
   any: 0.05,

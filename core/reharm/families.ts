@@ -1,6 +1,8 @@
 /**
- * Families of the ways to change a progression, in the order of the theory: a colour, b swap, c insert, d borrow, e texture, f simplify; p is what the table of
- * places asks for. A family of one rule has that rule's name; one of several has its own, under which books of before keep a change of it.
+ * Families of the ways to change a progression, in the order of the theory: a colour, b swap, c
+ * insert, d borrow, e texture, f simplify; p is what the table of places asks for. A family of one
+ * rule has that rule's name; one of several has its own, under which books of before keep a change
+ * of it.
  */
 // prettier-ignore
 export const FAMILIES = {
@@ -16,10 +18,16 @@ export const FAMILIES = {
 export type RuleFamily = keyof typeof FAMILIES
 export const FAMILY_CODES = Object.keys(FAMILIES) as RuleFamily[]
 
-/** Rules put on one another, such as `tritone-substitution+related-ii`: the first was applied to the chart. */
+/**
+ * Rules put on one another, such as `tritone-substitution+related-ii`: the first was applied to the
+ * chart.
+ */
 export const rulesIn = (rule: string): string[] => rule.split('+')
 
-/** A rule as a choice names it, in a book or an edit of any version: rules were once known by the number of their family (`b2`, `b1+c1`). */
+/**
+ * A rule as a choice names it, in a book or an edit of any version: rules were once known by the
+ * number of their family (`b2`, `b1+c1`).
+ */
 export const ruleNow = (rule: string): string =>
   rulesIn(rule)
     .map((one) => (Object.hasOwn(FAMILIES, one) ? FAMILIES[one as RuleFamily] : one))

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { arrange } from '../leading/arrange'
 import { parsePitch, pitchClass } from '../pitch/note'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { must } from '../result'
-import { TUNE_LIMITS } from '../voicing/limits'
+import { TUNE_LIMITS } from '../voicing/gripLimits'
 import { guardAgainst, guardedPlaces } from './guards'
 import { reharmonise } from './reharmonise'
 import { spotsOf } from './spot'
@@ -42,7 +42,8 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
           expect([rootOf(now[0]!), rootOf(now.at(-1)!)]).toEqual([rootOf(plain[0]!), rootOf(plain.at(-1)!)])
           const home = rootOf(now.at(-1)!)
           const before = now.findLast((one) => rootOf(one) !== home)!
-          // V, bII, bVII, IV or iv, vii° and the other diminished sevenths and augmented triads of the V.
+          // V, bII, bVII, IV or iv, vii° and the other diminished sevenths and augmented triads of
+          // the V.
           expect([7, 1, 10, 5, 11, 2, 8, 3]).toContain((rootOf(before) - home + 12) % 12)
         }
       }),
@@ -190,7 +191,8 @@ test('a bass that is written inside what a change takes the place of stays too',
   const analysis = analyse(chart)
   const spots = spotsOf(chart, analysis)
   const places = guardedPlaces(chart, analysis, spots)
-  // The dominant takes the time of its ii: where its third is written below it, and where it is not.
+  // The dominant takes the time of its ii: where its third is written below it, and where it is
+  // not.
   const withoutTwo = (index: number) => ({
     index,
     span: 2,

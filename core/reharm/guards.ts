@@ -1,5 +1,5 @@
 import { NEAR, sameBeat } from '../chart/beats'
-import type { Analysis } from '../analysis/reading'
+import type { Analysis } from '../analysis/chordReading'
 import { slotsOf, type Chart } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import { kindOf, type Kind } from '../analysis/kind'
@@ -7,7 +7,10 @@ import { modulo, pitchClass } from '../pitch/note'
 import type { Change, Put } from './change'
 import type { Spot } from './spot'
 
-/** What keeps a reharmonised tune recognisable (common practice, no source). Each can be switched off. */
+/**
+ * What keeps a reharmonised tune recognisable (common practice, no source). Each can be switched
+ * off.
+ */
 export const GUARD_NAMES = ['home', 'way home', 'form', 'written bass', 'moving', 'melody'] as const
 export type GuardName = (typeof GUARD_NAMES)[number]
 export const GUARDS: Readonly<Record<GuardName, string>> = {
@@ -23,7 +26,7 @@ export type Guards = Partial<Readonly<Record<GuardName, boolean>>>
 export const isOn = (guards: Guards, name: GuardName): boolean => guards[name] !== false
 
 /** Places of a tune that guards look at, by the slot's place. */
-export interface Guarded {
+export interface GuardedPlaces {
   first: number | null
   last: number | null
   /** The chord right before the last one, where it leads home. */
@@ -41,7 +44,7 @@ export function guardedPlaces(
   chart: Chart,
   { groups }: Pick<Analysis, 'groups'>,
   spots: readonly (Spot | null)[],
-): Guarded {
+): GuardedPlaces {
   const slots = slotsOf(chart)
   const at = (bar: number, beat: number) =>
     slots.findIndex((slot) => slot.bar === bar && sameBeat(slot.beat, beat))
@@ -97,7 +100,10 @@ export function guardedPlaces(
   }
 }
 
-/** Semitones above home from which each kind of chord leads there: V, bII, bVII, IV, vii°, and the diminished sevenths and augmented triads of the V. */
+/**
+ * Semitones above home from which each kind of chord leads there: V, bII, bVII, IV, vii°, and the
+ * diminished sevenths and augmented triads of the V.
+ */
 const WAYS_HOME: Partial<Record<Kind, readonly number[]>> = {
   dominant: [7, 1, 10, 5],
   major: [7, 5, 1],
@@ -114,11 +120,14 @@ const leadsHome = (root: Put['chord']['root'], kind: Kind, home: Spot): boolean 
 const rootOf = ({ chord }: Put): number => pitchClass(chord.root)
 const bassOf = ({ chord }: Put): number => pitchClass(chord.bass ?? chord.root)
 
-/** The guard a change goes against by itself; null where it goes against none. Melody and neighbours are looked at elsewhere. */
+/**
+ * The guard a change goes against by itself; null where it goes against none. Melody and neighbours
+ * are looked at elsewhere.
+ */
 export function guardAgainst(
   change: Pick<Change, 'index' | 'span' | 'puts'>,
   spots: readonly (Spot | null)[],
-  { first, last, beforeLast, kept }: Guarded,
+  { first, last, beforeLast, kept }: GuardedPlaces,
   guards: Guards,
 ): GuardName | null {
   const [from, to] = [change.index, change.index + change.span - 1]
@@ -174,7 +183,10 @@ export function guardAgainst(
   return null
 }
 
-/** Whether one chord would stand where two moved: the same root, bass and kind on both sides of a change, where the tune goes on. */
+/**
+ * Whether one chord would stand where two moved: the same root, bass and kind on both sides of a
+ * change, where the tune goes on.
+ */
 export function standsStill(a: Put, b: Put, plainA: Spot, plainB: Spot): boolean {
   const moved = pitchClass(plainA.chord.root) !== pitchClass(plainB.chord.root)
   return moved && rootOf(a) === rootOf(b) && bassOf(a) === bassOf(b) && kindOf(a.chord) === kindOf(b.chord)

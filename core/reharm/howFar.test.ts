@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
-import { chord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { chord } from '../chord/parseChord'
 import { colourAt, coloursOf, type ColourSetting } from './colour'
 import {
   farInFull,
@@ -16,7 +16,7 @@ import {
 import { optionsAt } from './options'
 import { reharmonise } from './reharmonise'
 import { spotsOf } from './spot'
-import { DEFAULT_TASTE, ranked } from './taste'
+import { DEFAULT_TASTE, rankedByTaste } from './taste'
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |'
 const read = (text: string) => {
@@ -104,10 +104,15 @@ describe('the first things offered', () => {
   })
   test('the first colour of a home chord is no special one', () => {
     for (const symbol of ['C', 'Cmaj7', 'C6']) {
-      const colours = ranked(optionsAt(`key: C\n| ${symbol} | Dm7 | G7 | C |`, 0), DEFAULT_TASTE, {}, () => ({
-        before: null,
-        behind: 2,
-      })).filter(({ option }) => option.intent === 'colour')
+      const colours = rankedByTaste(
+        optionsAt(`key: C\n| ${symbol} | Dm7 | G7 | C |`, 0),
+        DEFAULT_TASTE,
+        {},
+        () => ({
+          before: null,
+          behind: 2,
+        }),
+      ).filter(({ option }) => option.intent === 'colour')
       expect(colours[0]!.option.name).not.toBe('special colour')
       expect(colours[0]!.option.puts[0]!.chord.canonical).not.toContain('#11')
     }

@@ -6,8 +6,10 @@ import { reachOf } from './distance'
 import type { Spot } from './spot'
 
 /**
- * One measure of how far a change, a way through the tune or a kept version goes: what it changes, beat for beat (`reachOf`), against the most that the
- * rules could change at the same place, from 0 (plain) to 1 (far out). The control of the whole tune reads the same measure off its own scale (`onDial`).
+ * One measure of how far a change, a way through the tune or a kept version goes: what it changes,
+ * beat for beat (`reachOf`), against the most that the rules could change at the same place, from 0
+ * (plain) to 1 (far out). The control of the whole tune reads the same measure off its own scale
+ * (`onDial`).
  */
 export interface Gone {
   index: number
@@ -15,7 +17,10 @@ export interface Gone {
   puts: readonly Put[]
 }
 
-/** How far some changes go, over the slots from one to another, both included; 0 where nobody plays. Slots without a change count as plain. */
+/**
+ * How far some changes go, over the slots from one to another, both included; 0 where nobody plays.
+ * Slots without a change count as plain.
+ */
 export function howFar(
   chart: Chart,
   spots: readonly (Spot | null)[],
@@ -61,8 +66,9 @@ function mostAt(chart: Chart, spot: Spot): number {
 }
 
 /**
- * What the control of a whole tune says for a share of the most that could be changed. Players who are asked for 0.2, 0.5 and 0.8 change 0.21, 0.36 and 0.65 of it
- * (the middle of the preferred versions in `fit/versions`): tunes are changed in fewer places than they could be.
+ * What the control of a whole tune says for a share of the most that could be changed. Players who
+ * are asked for 0.2, 0.5 and 0.8 change 0.21, 0.36 and 0.65 of it (the middle of the preferred
+ * versions in `fit/versions`): tunes are changed in fewer places than they could be.
  */
 const DIAL: readonly (readonly [dial: number, share: number])[] = [
   [0, 0],
@@ -89,7 +95,10 @@ export const tuneFar = (...asked: Parameters<typeof howFar>): number => onDial(h
 /** Bars that are heard as one passage. */
 const PASSAGE = 4
 
-/** The passage of four bars that goes farthest, on the control's scale; null in a tune of no more than that. */
+/**
+ * The passage of four bars that goes farthest, on the control's scale; null in a tune of no more
+ * than that.
+ */
 export function farthestPassage(
   chart: Chart,
   spots: readonly (Spot | null)[],
@@ -111,7 +120,9 @@ export function farthestPassage(
   return passages.reduce((a, b) => (b.far > a.far ? b : a))
 }
 
-/** Where a way of saying it begins: for one chord, and for a whole tune. Common practice, no source. */
+/**
+ * Where a way of saying it begins: for one chord, and for a whole tune. Common practice, no source.
+ */
 type Words = readonly (readonly [number, string])[]
 const WORDS: Words = [
   [0.005, 'near home'],

@@ -1,5 +1,5 @@
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { IDEAS, ideasOf, NO_IDEA } from './ideas'
 import { reharmonise } from './reharmonise'
 import { spotsOf } from './spot'

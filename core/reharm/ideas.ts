@@ -23,7 +23,10 @@ const rootOf = ({ chord }: Put) => pitchClass(chord.root)
 const isDominant = ({ chord }: Put) => hasDegree(chord, 'b7') && hasDegree(chord, '3')
 const moves = (put: Put, spot: Spot) => rootOf(put) !== pitchClass(spot.chord.root)
 
-/** Half steps up from each chord of a change to what comes behind it; null behind the last of a tune. */
+/**
+ * Half steps up from each chord of a change to what comes behind it; null behind the last of a
+ * tune.
+ */
 const onward = (puts: readonly Put[], at: number, spot: Spot): number | null => {
   const next = puts[at + 1]?.chord ?? spot.next?.chord
   return next ? modulo(pitchClass(next.root) - rootOf(puts[at]!), 12) : null

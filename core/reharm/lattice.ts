@@ -1,4 +1,4 @@
-import type { Analysis } from '../analysis/reading'
+import type { Analysis } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
 import { pitchClass } from '../pitch/note'
 import { isCrowd } from './atPlace'
@@ -9,20 +9,26 @@ import { localJudge } from './judging/local'
 import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { changesAt } from './options'
 import type { Spot } from './spot'
-import { familyOf } from './rules'
+import { familyOf } from './ruleNames'
 import { leaningWorth, likingOf, type Liking, type Taste } from './taste'
 
 /**
- * Prices of the search, in points a beat-for-beat change is worth. Common practice, no source; what forbids is a rule (a landing
- * must land), what costs is taste.
+ * Prices of the search, in points a beat-for-beat change is worth. Common practice, no source; what
+ * forbids is a rule (a landing must land), what costs is taste.
  */
 export const PRICE = {
   /** What the judge of versions says of a change among its neighbours, for each point of its. */
   judged: 1.6,
-  /** Any change but a colour, so that a few that say something win over many that say little; a bass or a texture says least. */
+  /**
+   * Any change but a colour, so that a few that say something win over many that say little; a bass
+   * or a texture says least.
+   */
   change: 0.5,
   texture: 0.8,
-  /** A chord that moves, at no distance: near home colour comes before substitution. It fades as the distance grows. */
+  /**
+   * A chord that moves, at no distance: near home colour comes before substitution. It fades as the
+   * distance grows.
+   */
   moved: 6,
   /** A colour fuller than the distance asks for, for each tone; and an altered one, near home. */
   fuller: 0.6,
@@ -31,7 +37,10 @@ export const PRICE = {
   colourOut: 1.2,
   /** A bare triad that stays as it is, where the tune is coloured. */
   bare: 2.2,
-  /** A shape that only slides in from a half step, or a substitute by itself, leads nowhere: worth less than a chain, a walking bass or a turnaround. */
+  /**
+   * A shape that only slides in from a half step, or a substitute by itself, leads nowhere: worth
+   * less than a chain, a walking bass or a turnaround.
+   */
   loneSlide: 1,
   leads: -0.4,
   /** The bass stepping from one changed chord to the next: it walks. */
@@ -88,7 +97,10 @@ export interface LatticeAsked {
   distance: number
 }
 
-/** For every slot what can begin there, within the guards; and the most the rules could change without them. */
+/**
+ * For every slot what can begin there, within the guards; and the most the rules could change
+ * without them.
+ */
 export function lattice(
   { chart, analysis, spots }: { chart: Chart; analysis: Analysis; spots: readonly (Spot | null)[] },
   asked: LatticeAsked,
@@ -167,7 +179,10 @@ export function lattice(
   return { arcs, most: mostWeight(weights, spots.length) }
 }
 
-/** A change that costs more by its faults alone is not looked at: it is told in the list of options, behind all others. */
+/**
+ * A change that costs more by its faults alone is not looked at: it is told in the list of options,
+ * behind all others.
+ */
 const MOST_AT_FAULT = 0.85
 
 /** A slot that stays as it is changes nothing. */
@@ -249,7 +264,10 @@ const MORE = 3
 const isBare = ({ tones }: Put['chord']): boolean =>
   tones.length === 3 && tones.some(({ degree }) => degree === '3' || degree === 'b3')
 
-/** The slot behind it on the page is played behind it, on one time through; so it is, too, where nobody plays there or the tune ends. */
+/**
+ * The slot behind it on the page is played behind it, on one time through; so it is, too, where
+ * nobody plays there or the tune ends.
+ */
 const goesOnPage = ({ nexts, index }: Spot): boolean =>
   nexts.length === 0 || nexts.some((next) => next.index === index + 1)
 

@@ -6,7 +6,10 @@ import type { Spot } from './spot'
 import { DEFAULT_TASTE } from './taste'
 import { knownTune } from './tuneRead'
 
-/** The lattice of a tune: what can begin at each slot, what lies between neighbours, and what weight is worth at a wanted distance. */
+/**
+ * The lattice of a tune: what can begin at each slot, what lies between neighbours, and what weight
+ * is worth at a wanted distance.
+ */
 export interface Lattice {
   arcs: readonly (readonly Arc[])[]
   spots: readonly (Spot | null)[]

@@ -25,8 +25,9 @@ export interface MelodyFit {
 }
 
 /**
- * A note over a chord (common practice: availability, the sour interval): one of its tones; a tension; a natural 11 over a major third, to
- * avoid; or a half step above another chord tone, a sour minor ninth, unless it is the b9 of a dominant that falls a fifth. Over a dominant that does
+ * A note over a chord (common practice: availability, the sour interval): one of its tones; a
+ * tension; a natural 11 over a major third, to avoid; or a half step above another chord tone, a
+ * sour minor ninth, unless it is the b9 of a dominant that falls a fifth. Over a dominant that does
  * not, such as a substitute, b9, #9 and b13 are notes to avoid.
  * @param resolves the chord goes a fifth down
  */
@@ -40,7 +41,10 @@ export function heardOver(sound: number, chord: ChordSymbol, resolves = true): H
   return tones.some((tone) => modulo(sound - tone, 12) === 1) ? 'sour' : 'tension'
 }
 
-/** Every melody note that sounds over some chords in the place of some slots, once for each of them it sounds over: also when a chord enters under it. */
+/**
+ * Every melody note that sounds over some chords in the place of some slots, once for each of them
+ * it sounds over: also when a chord enters under it.
+ */
 export function fitOf(
   puts: readonly Put[],
   replaced: readonly Slot[],
@@ -72,7 +76,10 @@ export function fitOf(
 }
 const FIFTH = 7
 
-/** Beats from the beginning of the tune to the first beat of a bar, by its number, as the page stands. */
+/**
+ * Beats from the beginning of the tune to the first beat of a bar, by its number, as the page
+ * stands.
+ */
 export type BarStarts = (bar: number) => number
 export function barStarts({ bars }: Pick<Chart, 'bars'>): BarStarts {
   const starts = new Map<number, number>()

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { Note as TonalNote } from 'tonal'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { transposeText } from '../chart/transpose'
-import { chord, parseChord } from '../chord/parse'
+import { chord, parseChord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
 import { noteName, parsePitch, pitchClass } from '../pitch/note'
 import { must } from '../result'
@@ -14,7 +14,7 @@ import { distanceFrom, fifthsBetween, reachOf } from './distance'
 import { heardOver } from './melodyFit'
 import { optionsAt } from './options'
 import { reharmonise } from './reharmonise'
-import { RULES } from './rules'
+import { RULES } from './ruleNames'
 
 const KEYS = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'Db', 'Ab', 'Eb', 'Bb', 'F']
 const inKey = (text: string, key: string) => transposeText(text, must(parseKey('C')), must(parseKey(key)))
@@ -33,7 +33,8 @@ describe('substitutions that players know by heart, in all twelve keys', () => {
     const text = inKey(TWO_FIVE, key)
     const [two, five, one] = slotsOf(parseChart(text)).map((slot) => slot.text) as [string, string, string]
     const root = (symbol: string) => noteName(chord(symbol).root)
-    // Tritone pairs (Levine, The Jazz Theory Book, from memory): same third and seventh, a half step above the I (tonal 6.4.3 for the interval).
+    // Tritone pairs (Levine, The Jazz Theory Book, from memory): same third and seventh, a half
+    // step above the I (tonal 6.4.3 for the interval).
     const [sub] = by('b1', text, 1)
     expect(TonalNote.chroma(root(sub!))).toBe(TonalNote.chroma(TonalNote.transpose(root(five), '4A')))
     const guides = (symbol: string) =>
@@ -42,7 +43,8 @@ describe('substitutions that players know by heart, in all twelve keys', () => {
         .map((tone) => pitchClass(tone.note))
         .sort()
     expect(guides(sub!)).toEqual(guides(five))
-    // The four diminished sevenths of one V7b9 have the same four sounds: 3 5 b7 b9 of the V (Levine, from memory).
+    // The four diminished sevenths of one V7b9 have the same four sounds: 3 5 b7 b9 of the V
+    // (Levine, from memory).
     const [symmetric] = optionsAt(text, 1, { rules: ['b3'] })
     const family = [symmetric!.puts[0]!.chord.canonical, ...symmetric!.basses]
     expect(family).toHaveLength(4)
@@ -53,11 +55,13 @@ describe('substitutions that players know by heart, in all twelve keys', () => {
     // The augmented triads on the root, third and raised fifth are one chord (common practice).
     for (const one of by('b4', text, 1))
       expect(new Set(sounds(one))).toEqual(new Set(sounds(`${root(five)}aug`)))
-    // Backdoor, and the iv6 in it (Mulholland & Hojnacki, The Berklee Book of Jazz Harmony, from memory).
+    // Backdoor, and the iv6 in it (Mulholland & Hojnacki, The Berklee Book of Jazz Harmony, from
+    // memory).
     const [backdoor, fourSix] = by('b5', text, 1)
     expect(pitchClass(chord(backdoor!).root)).toBe((pitchClass(chord(one).root) + 10) % 12)
     expect(sounds(fourSix!).every((sound) => sounds(`${root(backdoor!)}9`).includes(sound))).toBe(true)
-    // Relative and mediant swaps of I share at least three tones with Imaj9 or I6 (Nettles & Graf, from memory).
+    // Relative and mediant swaps of I share at least three tones with Imaj9 or I6 (Nettles & Graf,
+    // from memory).
     for (const swap of by('b2', text, 2))
       expect(
         sounds(swap).filter((sound) =>

@@ -1,7 +1,7 @@
 import { NEAR } from '../chart/beats'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { leastClassMotion } from '../pitch/motion'
 import { keyName } from '../pitch/key'
 import { noteName, pitchClass } from '../pitch/note'
@@ -13,7 +13,7 @@ import { distanceFrom, reachOf, type Distance } from './distance'
 import { barStarts, fitOf, type MelodyFit, type MelodyNote } from './melodyFit'
 import { putsOf, resultsOf } from './rule'
 import { rulesIn } from './families'
-import { familyOf, isAskedBy, RULES, schoolOf } from './rules'
+import { familyOf, isAskedBy, RULES, schoolOf } from './ruleNames'
 import { isOnlyNext, resolves, spotsOf, type Spot } from './spot'
 
 /** How far rules may be put on top of one another. */
@@ -30,11 +30,16 @@ export interface ChangeOption extends Change {
   kept: string[]
   lost: string[]
   added: string[]
-  /** Least motion of pitch classes, in semitones, from the chord before into it, and out of it to the one behind. */
+  /**
+   * Least motion of pitch classes, in semitones, from the chord before into it, and out of it to
+   * the one behind.
+   */
   into: number | null
   out: number | null
   melody: MelodyFit[]
-  /** The same sound on other basses: the inversions of a diminished seventh or an augmented triad. */
+  /**
+   * The same sound on other basses: the inversions of a diminished seventh or an augmented triad.
+   */
   basses: string[]
   /** The same chords by other ways. */
   also: { rule: string; name: string; why: string }[]
@@ -44,8 +49,9 @@ export interface ChangeOption extends Change {
 const ALTERED: readonly string[] = ['altered-dominant', 'raised-ninth']
 
 /**
- * Every change of one spot by one application of a rule, colours first. Where the chord is followed by one thing the first time and by another the next,
- * or reached from several, what is offered holds each time.
+ * Every change of one spot by one application of a rule, colours first. Where the chord is followed
+ * by one thing the first time and by another the next, or reached from several, what is offered
+ * holds each time.
  */
 export function changesAt(spot: Spot): readonly Change[] {
   const known = KNOWN.get(spot) ?? everyChange(spot)
@@ -125,7 +131,10 @@ function changesOneWay(spot: Spot): Change[] {
   return inOrder(spot, [...colours, ...others])
 }
 
-/** What the place asks for first stands first; what is out of place is marked so; what says a chord twice is left out. */
+/**
+ * What the place asks for first stands first; what is out of place is marked so; what says a chord
+ * twice is left out.
+ */
 function inOrder(spot: Spot, changes: readonly Change[]): Change[] {
   const first = firstAt(spot)
   const byKey = new Map(changes.map((change) => [putsKey(change), change]))
@@ -140,7 +149,10 @@ function inOrder(spot: Spot, changes: readonly Change[]): Change[] {
   return [...usual, ...rest]
 }
 
-/** The spot and so many behind it, or null where they are not all there, side by side on the page and played as one each time. */
+/**
+ * The spot and so many behind it, or null where they are not all there, side by side on the page
+ * and played as one each time.
+ */
 function following(spot: Spot, span: number): Spot[] | null {
   const spots = [spot]
   while (spots.length < span) {
@@ -152,7 +164,10 @@ function following(spot: Spot, span: number): Spot[] | null {
   return spots
 }
 
-/** Chords that are put in come on beats of the metre, and none of them hangs over a bar line (common practice, no source). */
+/**
+ * Chords that are put in come on beats of the metre, and none of them hangs over a bar line (common
+ * practice, no source).
+ */
 function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean {
   if (puts.length <= replaced.length) return true
   const places = replaced.flatMap(({ slot, beats }) => ({ bar: slot.bar, beat: slot.beat, beats }))
@@ -179,15 +194,19 @@ const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
   puts.length === replaced.length &&
   puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
 
-/** Families whose rules are put on top of others, colours aside: a chord gets its ii, or a substitute. */
+/**
+ * Families whose rules are put on top of others, colours aside: a chord gets its ii, or a
+ * substitute.
+ */
 const DEEPER: readonly string[] = ['c1', 'b1']
 
 /** Chords before and behind that a composed change is read with. */
 const AROUND = 3
 
 /**
- * Changes of changes: a substitute gets its own ii, a ii its own colour. Each is read anew where it then stands, so the rules see
- * what it has become. Only rules that swap, insert or colour are put on top.
+ * Changes of changes: a substitute gets its own ii, a ii its own colour. Each is read anew where it
+ * then stands, so the rules see what it has become. Only rules that swap, insert or colour are put
+ * on top.
  */
 function deepened(change: Change, spots: readonly (Spot | null)[], depth: number): Change[] {
   if (depth < 2) return []
@@ -226,7 +245,8 @@ function deepenedOnce(
     ...change.puts.map((put) => cell(put.chord.canonical, put.beats)),
     ...behind.map((spot) => cell(spot.chord.canonical, spot.beats)),
   ]
-  // A bar of its own for every chord: lengths are put right below, only the neighbours matter for the reading.
+  // A bar of its own for every chord: lengths are put right below, only the neighbours matter for
+  // the reading.
   const chart = parseChart(
     `key: ${keyName(here.key)}\n| ${excerpt.map(({ symbol }) => symbol).join(' | ')} |`,
   )
@@ -253,14 +273,19 @@ function deepenedOnce(
 }
 
 export interface OptionsAsked {
-  /** Rules to use, all where none are named: by name, by family, or by the letter of a whole kind. */
+  /**
+   * Rules to use, all where none are named: by name, by family, or by the letter of a whole kind.
+   */
   rules?: readonly string[] | undefined
   /** 1 for single applications. */
   depth?: number
   melody?: readonly MelodyNote[]
 }
 
-/** Everything one chord can become, each way once, with what it does to the tune. In the order of the catalogue. */
+/**
+ * Everything one chord can become, each way once, with what it does to the tune. In the order of
+ * the catalogue.
+ */
 export function optionsAt(text: string, index: number, asked: OptionsAsked = {}): ChangeOption[] {
   const chart = parseChart(text)
   return optionsOf(chart, spotsOf(chart, analyse(chart)), index, asked)
@@ -293,12 +318,16 @@ export function optionsOf(
     } else if (!known.also.some((other) => other.name === change.name) && known.name !== change.name)
       known.also.push({ rule: change.rule, name: change.name, why: change.why })
   }
-  // What the place asks for comes first. Special colours come late: they are for those who look for them; what is out of place comes last.
+  // What the place asks for comes first. Special colours come late: they are for those who look for
+  // them; what is out of place comes last.
   return [...byResult.values()].sort((a, b) => standing(a) - standing(b))
 }
 
 const SPECIAL = 'special colour'
-/** Where a change stands in the list: by the table of places, then as found, special colours, and what is out of place. */
+/**
+ * Where a change stands in the list: by the table of places, then as found, special colours, and
+ * what is out of place.
+ */
 function standing({ usual, outOfPlace, name }: Change): number {
   if (usual !== undefined) return usual - MOST_USUAL
   if (outOfPlace) return 2
@@ -306,7 +335,10 @@ function standing({ usual, outOfPlace, name }: Change): number {
 }
 const MOST_USUAL = 1000
 
-/** Equal where the same sounds stand in one place: a diminished seventh or an augmented triad is one sound by several names. */
+/**
+ * Equal where the same sounds stand in one place: a diminished seventh or an augmented triad is one
+ * sound by several names.
+ */
 const soundKey = (change: Change): string => {
   const [{ chord, beats }] = change.puts as [Put]
   return change.puts.length === 1 && !chord.bass && SYMMETRIC.includes(chord.suffix)

@@ -7,7 +7,10 @@ import { between, type Arc } from './lattice'
 import type { Spot } from './spot'
 import type { Taste } from './taste'
 
-/** Arcs of one slot that are alike to the search: they end at the same place, stand alike beside their neighbours and ask the same of the next. */
+/**
+ * Arcs of one slot that are alike to the search: they end at the same place, stand alike beside
+ * their neighbours and ask the same of the next.
+ */
 interface ArcGroup {
   /** Places of the arcs in the list of the slot. */
   orders: readonly number[]
@@ -17,7 +20,9 @@ interface ArcGroup {
   onward: Onward
 }
 
-/** What each group of a slot costs beside what comes before it; and the least and the most of it. */
+/**
+ * What each group of a slot costs beside what comes before it; and the least and the most of it.
+ */
 interface Onward {
   each: Float64Array
   least: number
@@ -65,7 +70,10 @@ export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
   return { arcs, groups, arrivals: arrivals.map(({ size }) => size) }
 }
 
-/** All that an arc asks of the next one, as one number: what has to come, the bass it leaves, whether it swapped, whether it changed anything. */
+/**
+ * All that an arc asks of the next one, as one number: what has to come, the bass it leaves,
+ * whether it swapped, whether it changed anything.
+ */
 function signatureOf({ landsOn, lastBass, swaps, goesOn, change }: Arc): number {
   if (!goesOn) return 0
   return ((((landsOn ?? -1) + 1) * 13 + lastBass + 1) * 2 + (swaps ? 1 : 0)) * 2 + (change ? 1 : 0)
@@ -77,8 +85,9 @@ interface ChangePath {
 }
 
 /**
- * The cheapest path whose weight comes near the goal. Weight is paid for at a price found by halving: at no price the plain
- * chart wins, at the highest the farthest path; between them the path grows with the price, however long the tune is.
+ * The cheapest path whose weight comes near the goal. Weight is paid for at a price found by
+ * halving: at no price the plain chart wins, at the highest the farthest path; between them the
+ * path grows with the price, however long the tune is.
  */
 export function bestPath(ways: Ways, goal: number, extra: (arc: Arc) => number): Arc[] {
   const prices = ways.arcs.map((list) => list.map((arc) => arc.price + extra(arc)))
@@ -94,7 +103,10 @@ export function bestPath(ways: Ways, goal: number, extra: (arc: Arc) => number):
   return best!.arcs
 }
 
-/** Points a unit of weight (one beat changed all the way) can be worth at most: enough to buy the dearest change. */
+/**
+ * Points a unit of weight (one beat changed all the way) can be worth at most: enough to buy the
+ * dearest change.
+ */
 export const HIGHEST_REWARD = 64
 /** 64 / 2^14 is far below any price. */
 export const HALVINGS = 14
@@ -108,14 +120,18 @@ interface PathState {
   weight: number
 }
 
-/** The cheapest path when weight is worth so much: for each slot and signature the best way there. */
+/**
+ * The cheapest path when weight is worth so much: for each slot and signature the best way there.
+ */
 export function pathAt(
   { arcs, groups, arrivals }: Ways,
   prices: readonly (readonly number[])[],
   reward: number,
 ): ChangePath {
   const slots = arcs.length
-  /** At each slot the best way of each signature, and the signatures in the order they were come to. */
+  /**
+   * At each slot the best way of each signature, and the signatures in the order they were come to.
+   */
   const best = arrivals.map((count) => new Array<PathState | undefined>(count))
   const order: number[][] = arrivals.map(() => [])
   for (let at = 0; at < slots; at += 1) {
@@ -171,7 +187,10 @@ function cheapest(
   return { arc: arcs[best]!, cost: least }
 }
 
-/** Changes of a path that promise what is then not played: where the form goes somewhere else than on over the page, what they lead to has to stand there. */
+/**
+ * Changes of a path that promise what is then not played: where the form goes somewhere else than
+ * on over the page, what they lead to has to stand there.
+ */
 export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]): Arc[] {
   const beginning = new Map(path.map((arc) => [arc.index, arc]))
   return path.filter(({ landsOn, index, span }) => {
@@ -184,7 +203,7 @@ export function unlanded(path: readonly Arc[], spots: readonly (Spot | null)[]):
 }
 
 /** Changed chords of a path that stand where two moved. */
-export function standing(path: readonly Arc[], spots: readonly (Spot | null)[]): Arc[] {
+export function standingAfterMoves(path: readonly Arc[], spots: readonly (Spot | null)[]): Arc[] {
   return path.flatMap((arc, at) => {
     const next = path[at + 1]
     if (

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
-import { parseChart } from '../chart/parse'
-import { parseChord } from '../chord/parse'
+import { parseChart } from '../chart/parseChart'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
 import { must } from '../result'
@@ -22,7 +22,8 @@ interface PlaceAsked {
   atLeast: number
   never: string[][]
 }
-// What players try first at a place, and what never; every tune invented. Common practice, no source.
+// What players try first at a place, and what never; every tune invented. Common practice, no
+// source.
 const PLACES = JSON.parse(readFileSync('fit/versions/places.json', 'utf8')) as PlaceAsked[]
 
 const chord = (symbol: string): ChordSymbol => must(parseChord(symbol))

@@ -13,8 +13,9 @@ export interface FirstResources {
   places?: readonly FormPlaceName[]
   on: (spot: Spot) => boolean
   /**
-   * What stands in the chord's place, first things first, and why. Chords are written by the degree of their root above the chord's own: `5|m7 1|7` is its ii and
-   * itself as a dominant, `b7|/1` a major chord on its flat seventh over its root, `=` the chord as it is written.
+   * What stands in the chord's place, first things first, and why. Chords are written by the degree
+   * of their root above the chord's own: `5|m7 1|7` is its ii and itself as a dominant, `b7|/1` a
+   * major chord on its flat seventh over its root, `=` the chord as it is written.
    */
   tries: readonly (readonly [puts: string, why: string])[]
 }

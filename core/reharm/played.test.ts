@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { playOrder } from '../chart/form'
 import { slotsOf } from '../chart/chart'
 import { pitchClass } from '../pitch/note'

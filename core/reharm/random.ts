@@ -1,4 +1,7 @@
-/** A repeatable chance from 0 to 1 (mulberry32, a public-domain generator by T. Ettinger; from memory). */
+/**
+ * A repeatable chance from 0 to 1 (mulberry32, a public-domain generator by T. Ettinger; from
+ * memory).
+ */
 export function random(seed: number): () => number {
   let state = seed >>> 0
   return () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { scaleSounds } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
 import { COLOURS } from './catalogue'

@@ -3,9 +3,10 @@ import { WaySearch, type AskedFor, type Reharmonisation } from './waySearch'
 export { REACHED, type AskedFor, type Reharmonisation } from './waySearch'
 
 /**
- * Different whole-tune reharmonisations at a wanted distance, chosen together: the best path through the lattice of changes,
- * where a chord that is led to has to come, neighbours have their price, and going far is worth as much as the wanted distance asks. Each further
- * result pays for what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
+ * Different whole-tune reharmonisations at a wanted distance, chosen together: the best path
+ * through the lattice of changes, where a chord that is led to has to come, neighbours have their
+ * price, and going far is worth as much as the wanted distance asks. Each further result pays for
+ * what the ones before used. The same seed gives the same results; distance 0 is the plain chart.
  */
 export function reharmonise(text: string, asked: AskedFor): Reharmonisation[] {
   const { count = 1, onProgress = () => true, onFound } = asked

@@ -43,8 +43,8 @@ export function repeatsOf(chart: Chart): Repeat[] {
 const LEAST = 4
 
 /**
- * A path in which repeats get the same change as the first time; the last of them keeps its own where that goes further. What cannot stand there, or does not join,
- * stays as it was found.
+ * A path in which repeats get the same change as the first time; the last of them keeps its own
+ * where that goes further. What cannot stand there, or does not join, stays as it was found.
  * @param isOut what must not stand
  */
 export function withRepeatsAlike(
@@ -85,7 +85,8 @@ export function withRepeatsAlike(
 }
 
 /**
- * Paths whose last repeat goes further than the time before, each by one other change near its end; none where it goes its own way already.
+ * Paths whose last repeat goes further than the time before, each by one other change near its end;
+ * none where it goes its own way already.
  */
 export function lastFurther(
   path: readonly Arc[],

@@ -20,7 +20,10 @@ export interface Rule {
   id: string
   /** Colours (a) have a table of their own. */
   family: RuleFamily
-  /** The manner of playing it belongs to; inversions and reductions belong to all and count as functional. */
+  /**
+   * The manner of playing it belongs to; inversions and reductions belong to all and count as
+   * functional.
+   */
   school: School
   name: string
   intent: Intent
@@ -46,7 +49,10 @@ export const isOne = (spot: Spot) =>
 export const fuller = (spot: Spot, triad: string, seventh: string) =>
   hasSeventh(spot.chord) ? seventh : triad
 export const dominantGoing = (spot: Spot) => resolves(spot) && spot.next !== null
-/** A chord that stands where another is asked to come in has to give it room, and to be another chord. */
+/**
+ * A chord that stands where another is asked to come in has to give it room, and to be another
+ * chord.
+ */
 export const goesOn = (spot: Spot): spot is Spot & { next: Spot } =>
   spot.next !== null && spot.next.chord.canonical !== spot.chord.canonical
 
@@ -61,7 +67,10 @@ export function putsOf(
   return chords.map((chord, at) => ({ chord, beats: lengths[at]! }))
 }
 
-/** Equal shares where the beats divide, else the first chords get a beat more: 3 beats for two chords are 2 and 1. */
+/**
+ * Equal shares where the beats divide, else the first chords get a beat more: 3 beats for two
+ * chords are 2 and 1.
+ */
 function sharesOf(beats: number, chords: number): number[] {
   if (!Number.isInteger(beats) || beats % chords === 0) return Array<number>(chords).fill(beats / chords)
   return Array.from({ length: chords }, (_, at) => Math.floor(beats / chords) + (at < beats % chords ? 1 : 0))

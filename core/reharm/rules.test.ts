@@ -1,6 +1,6 @@
 import { COLOURS } from './catalogue'
 import { FAMILIES, FAMILY_CODES, ruleNow } from './families'
-import { familyOf, isAskedBy, isColour, RULE_IDS, ruleInWords, RULES, schoolOf } from './rules'
+import { familyOf, isAskedBy, isColour, RULE_IDS, ruleInWords, RULES, schoolOf } from './ruleNames'
 import { SCHOOL_NAMES } from './schools'
 import { likingOf } from './taste'
 

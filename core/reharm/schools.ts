@@ -1,4 +1,7 @@
-/** Manners of re-harmonising that players lean to. The division is ours (common practice, no source); every rule names its own. */
+/**
+ * Manners of re-harmonising that players lean to. The division is ours (common practice, no
+ * source); every rule names its own.
+ */
 // prettier-ignore
 export const SCHOOLS = {
   functional: 'Chords by their job: extensions, shared tones, secondary dominants, turnarounds.',

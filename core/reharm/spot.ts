@@ -1,9 +1,9 @@
 import { kindOf, type Kind } from '../analysis/kind'
-import type { Analysis, HarmonicFunction, Reading } from '../analysis/reading'
+import type { Analysis, HarmonicFunction, Reading } from '../analysis/chordReading'
 import type { FormPlaceName } from '../analysis/formPlaces'
 import { slotsOf, type Chart, type Idiom, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { spellDegree, type Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
@@ -11,7 +11,10 @@ import { modulo, noteName, pitchClass, plainSpelling, type Note } from '../pitch
 import { must } from '../result'
 import type { Role } from '../analysis/role'
 
-/** A chord of the plain chart as the rules of change see it: what it is, what it does, what stands around it, how long it has. */
+/**
+ * A chord of the plain chart as the rules of change see it: what it is, what it does, what stands
+ * around it, how long it has.
+ */
 export interface Spot {
   /** Place in the order of the chart's slots, silences and unread symbols counted. */
   index: number
@@ -32,10 +35,16 @@ export interface Spot {
   barBeats: number
   /** Beats that the same chord stands in all, from here on, over bar lines. */
   stands: number
-  /** The chords right before and behind as the form is played the first time that there are any; null where nobody plays there. */
+  /**
+   * The chords right before and behind as the form is played the first time that there are any;
+   * null where nobody plays there.
+   */
   previous: Spot | null
   next: Spot | null
-  /** Those of all times through: behind the last bar of a repeat comes its beginning, and once what follows it. Without the end of the tune. */
+  /**
+   * Those of all times through: behind the last bar of a repeat comes its beginning, and once what
+   * follows it. Without the end of the tune.
+   */
   befores: readonly Spot[]
   nexts: readonly Spot[]
   /** Half steps its root goes up to the next different root, 0 to 11; null where none comes. */
@@ -115,7 +124,10 @@ interface PlaceInChart {
 const isBefore = (a: PlaceInChart, b: PlaceInChart): boolean =>
   a.bar < b.bar || (a.bar === b.bar && a.beat < b.beat)
 
-/** For each slot, by its place on the page, those that are played right behind and right before it, on all times through. Bars that are never reached go on as they are written. */
+/**
+ * For each slot, by its place on the page, those that are played right behind and right before it,
+ * on all times through. Bars that are never reached go on as they are written.
+ */
 function neighboursPlayed(chart: Chart): {
   behind: Map<number, Set<number>>
   before: Map<number, Set<number>>

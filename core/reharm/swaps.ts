@@ -335,7 +335,8 @@ export const SWAPS: readonly Rule[] = [
       ]
       const { beats } = spot
       const long = one.beats >= 2 * beats
-      // Over a long I every step gets half a bar of the ii and the I keeps the rest; over a short one the steps are pressed into ii and V.
+      // Over a long I every step gets half a bar of the ii and the I keeps the rest; over a short
+      // one the steps are pressed into ii and V.
       const shares = long
         ? [beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, beats / 2, one.beats - beats]
         : [beats / 2, beats / 2, beats / 4, beats / 4, beats / 4, beats / 4, one.beats]

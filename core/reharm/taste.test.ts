@@ -3,9 +3,9 @@ import { parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { optionsAt } from './options'
 import { reharmonise } from './reharmonise'
-import { schoolOf } from './rules'
+import { schoolOf } from './ruleNames'
 import { SCHOOL_NAMES, type School } from './schools'
-import { DEFAULT_TASTE, LEANINGS, ranked, type Taste } from './taste'
+import { DEFAULT_TASTE, LEANINGS, rankedByTaste, type Taste } from './taste'
 import { wantedBass } from './thread'
 
 const text = 'key: C\n| Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | C7 | Fmaj7 | Fm7 |'
@@ -31,7 +31,7 @@ describe('the order in which options are offered', () => {
         anyTaste,
         fc.dictionary(fc.constantFrom('tritone-substitution', 'minor-subdominant', 'related-ii'), fc.nat(9)),
         (taste, liking) => {
-          const list = ranked(options, taste, liking, nothingAround)
+          const list = rankedByTaste(options, taste, liking, nothingAround)
           expect(list.map(({ score }) => score)).toEqual(list.map(({ score }) => score).sort((a, b) => b - a))
           const sum = (parts: object) => Object.values(parts).reduce((all: number, part) => all + part, 0)
           expect(list.filter(({ score, parts }) => Math.abs(score - sum(parts)) > 0.005)).toEqual([])
@@ -44,14 +44,17 @@ describe('the order in which options are offered', () => {
   })
   test('a rule kept often rises by at most what five times are worth', () => {
     const partOf = (times: number) =>
-      ranked(options, DEFAULT_TASTE, { 'tritone-substitution': times }, nothingAround).find(
+      rankedByTaste(options, DEFAULT_TASTE, { 'tritone-substitution': times }, nothingAround).find(
         ({ option }) => option.rule === 'tritone-substitution',
       )!.parts.liking
     expect([0, 1, 5, 50].map(partOf)).toEqual([0, 0.08, 0.4, 0.4])
   })
   test('a bass that steps on both sides is worth its full share', () => {
     // B natural and C lie a half step from Db7's neighbours D and C.
-    const list = ranked(options, { ...DEFAULT_TASTE, bassSteps: 1 }, {}, () => ({ before: 2, behind: 0 }))
+    const list = rankedByTaste(options, { ...DEFAULT_TASTE, bassSteps: 1 }, {}, () => ({
+      before: 2,
+      behind: 0,
+    }))
     expect(list.find(({ option }) => option.rule === 'tritone-substitution')!.parts.bass).toBeCloseTo(0.4)
     expect(
       list.find(({ option }) => option.rule === 'iv6-for-v' && option.puts[0]!.chord.canonical === 'Fm6')!

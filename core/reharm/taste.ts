@@ -1,7 +1,7 @@
 import { modulo, pitchClass } from '../pitch/note'
 import type { ChangeOption } from './options'
 import { FAMILIES, rulesIn } from './families'
-import { familyOf, schoolOf } from './rules'
+import { familyOf, schoolOf } from './ruleNames'
 import { SCHOOL_NAMES, type School } from './schools'
 
 /** How a player leans to a school. */
@@ -33,8 +33,8 @@ export const DEFAULT_TASTE: Taste = {
 export type Liking = Readonly<Record<string, number>>
 
 /**
- * What each part of a player's taste is worth. Nearness to the wanted distance is the measure, 0 to 1; the others are set against it.
- * Common practice, no source.
+ * What each part of a player's taste is worth. Nearness to the wanted distance is the measure, 0 to
+ * 1; the others are set against it. Common practice, no source.
  */
 const WORTH = {
   far: 1,
@@ -73,7 +73,10 @@ export interface Ranked {
   }
 }
 
-/** How much a player's liking raises a rule, 0 to 0.4. What was kept before rules had names of their own counts for all of its family. */
+/**
+ * How much a player's liking raises a rule, 0 to 0.4. What was kept before rules had names of their
+ * own counts for all of its family.
+ */
 export const likingOf = (rule: string, liking: Liking): number =>
   Math.max(...rulesIn(rule).map((one) => Math.min(WORTH.mostKept, timesKept(one, liking)))) * WORTH.kept
 
@@ -106,10 +109,12 @@ const stepsTo = (from: number, to: number): boolean => {
 }
 
 /**
- * Options in the order of a player's taste, best first; those of a school never wanted are left out. Equal ones keep the order of the catalogue.
- * @param around bass notes, as pitch classes, of the chords before and behind; null where there is none
+ * Options in the order of a player's taste, best first; those of a school never wanted are left
+ * out. Equal ones keep the order of the catalogue.
+ * @param around bass notes, as pitch classes, of the chords before and behind; null where there is
+ *   none
  */
-export function ranked(
+export function rankedByTaste(
   options: readonly ChangeOption[],
   taste: Taste,
   liking: Liking,

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { modulo, parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
@@ -71,7 +71,8 @@ test('both wishes together: a bass down by step over a note that every chord kee
         one && heldThrough([one.chord, chord('G')]).some((sound) => pitchClass(sound) === pitchClass(held)),
     ).length
   const both = bassWalk(text, 'down', held)
-  // Some change of each of the four chords has G (the thread over the same tune finds them), so each keeps it.
+  // Some change of each of the four chords has G (the thread over the same tune finds them), so
+  // each keeps it.
   expect(commonThread(text, held).every(Boolean)).toBe(true)
   expect(keeping(both)).toBe(4)
   const other = note('E')

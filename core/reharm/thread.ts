@@ -1,5 +1,5 @@
 import { analyse } from '../analysis/analyse'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import type { ChordSymbol } from '../chord/symbol'
 import { degreeBetween, type Degree } from '../pitch/degree'
 import { modulo, pitchClass, type Note } from '../pitch/note'
@@ -45,7 +45,8 @@ function holding<Way extends { chord: ChordSymbol }>(all: Way[], held: Note | nu
 }
 
 /**
- * Sounds that every one of some chords has, and so can be held through all of them; of fewer than two chords none are named.
+ * Sounds that every one of some chords has, and so can be held through all of them; of fewer than
+ * two chords none are named.
  */
 export function heldThrough(chords: readonly ChordSymbol[]): Note[] {
   if (chords.length < 2) return []
@@ -58,8 +59,8 @@ export function heldThrough(chords: readonly ChordSymbol[]): Note[] {
 }
 
 /**
- * For every chord of a tune the nearest chord that contains one sound (common practice: drone, held top note), with the name the sound
- * has in it. Null where nothing holds it.
+ * For every chord of a tune the nearest chord that contains one sound (common practice: drone, held
+ * top note), with the name the sound has in it. Null where nothing holds it.
  */
 export function commonThread(text: string, held: Note): ((Threaded & { degree: Degree }) | null)[] {
   const chart = parseChart(text)
@@ -79,7 +80,10 @@ export function commonThread(text: string, held: Note): ((Threaded & { degree: D
 export type BassDirection = 'down' | 'up'
 
 const bassOf = (chord: ChordSymbol): number => pitchClass(chord.bass ?? chord.root)
-/** A bass that stays is worth less than one that steps; a leap spoils the line. In steps of the search. */
+/**
+ * A bass that stays is worth less than one that steps; a leap spoils the line. In steps of the
+ * search.
+ */
 const STAYS = 1
 const LEAPS = 4
 const AGAINST = 3
@@ -87,8 +91,8 @@ const AGAINST = 3
 const REACH_WEIGHT = 2
 
 /**
- * Inversions and substitutes that make the bass walk by steps in one direction, the whole tune weighed together, changing as
- * little as it takes.
+ * Inversions and substitutes that make the bass walk by steps in one direction, the whole tune
+ * weighed together, changing as little as it takes.
  * @param held a sound that every chord keeps where it can: a drone over the walking bass
  */
 export function bassWalk(
@@ -136,10 +140,12 @@ export function bassWalk(
 }
 
 /**
- * Inversions and substitutes that put wanted notes into the bass, each chord for itself, changing as little as it takes.
+ * Inversions and substitutes that put wanted notes into the bass, each chord for itself, changing
+ * as little as it takes.
  * @param wanted one for each slot of the chart; null leaves the chord as it is
  * @param held a sound that every chord keeps where it can
- * @returns for each slot what was found; null where nothing is wanted, nobody plays, or no change has that bass
+ * @returns for each slot what was found; null where nothing is wanted, nobody plays, or no change
+ *   has that bass
  */
 export function wantedBass(
   text: string,
@@ -158,7 +164,10 @@ export function wantedBass(
   })
 }
 
-/** What a sound is to a chord, whether the chord has it or not: a drone says what it is to each chord it goes through. */
+/**
+ * What a sound is to a chord, whether the chord has it or not: a drone says what it is to each
+ * chord it goes through.
+ */
 export const nameOver = (held: Note, chord: ChordSymbol): Degree =>
   chord.tones.find((tone) => pitchClass(tone.note) === pitchClass(held))?.degree ??
   degreeBetween(chord.root, held)

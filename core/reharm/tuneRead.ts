@@ -1,7 +1,7 @@
 import { analyse } from '../analysis/analyse'
-import type { Analysis } from '../analysis/reading'
+import type { Analysis } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { spotsOf, type Spot } from './spot'
 
 /** A tune as the searches have it read. */
@@ -10,7 +10,10 @@ export interface TuneRead {
   analysis: Analysis
   spots: readonly (Spot | null)[]
 }
-/** The tune that was read last: the same is asked for at another distance in the next moment, and its changes are known by then. */
+/**
+ * The tune that was read last: the same is asked for at another distance in the next moment, and
+ * its changes are known by then.
+ */
 let last: { text: string; tune: TuneRead } | null = null
 export function knownTune(text: string): TuneRead {
   if (last?.text !== text) {

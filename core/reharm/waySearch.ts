@@ -8,7 +8,7 @@ import { ideasOf, NO_IDEA, type Idea } from './ideas'
 import { judgedWhole, type Judgement, type JudgedWhole } from './judging/judge'
 import { lattice, mostWeight, PRICE, type Arc } from './lattice'
 import type { MelodyNote } from './melodyFit'
-import { bestPath, soundingsOf, standing, unlanded, waysOf, weightOfPath } from './paths'
+import { bestPath, soundingsOf, standingAfterMoves, unlanded, waysOf, weightOfPath } from './paths'
 import { lastFurther, repeatsOf, withRepeatsAlike } from './repeats'
 import { random } from './random'
 import type { Spot } from './spot'
@@ -37,7 +37,10 @@ export interface AskedFor {
 
 export interface Reharmonisation {
   text: string
-  /** How far it went, 0 to 1, on the scale of the control: the mean of how much each beat was changed, against the most the rules could. */
+  /**
+   * How far it went, 0 to 1, on the scale of the control: the mean of how much each beat was
+   * changed, against the most the rules could.
+   */
   distance: number
   /** It went within a tenth of where it was asked to go. */
   reached: boolean
@@ -110,7 +113,10 @@ export class WaySearch {
     this.carries = carriedIn(arcs, spots, ideasOf(analysis.idiom.idiom))
   }
 
-  /** The next way: of the best idea not told yet, mended, near the distance, landing where it leads back, and unlike the ones before. */
+  /**
+   * The next way: of the best idea not told yet, mended, near the distance, landing where it leads
+   * back, and unlike the ones before.
+   */
   next(round: number): WayFound {
     this.chance = random((this.asked.seed ?? 1) * 7919 + round)
     this.banned.clear()
@@ -161,7 +167,7 @@ export class WaySearch {
     const { spots } = this.known
     return [
       ...unlanded(path, spots),
-      ...(isOn(this.asked.guards ?? {}, 'moving') ? standing(path, spots) : []),
+      ...(isOn(this.asked.guards ?? {}, 'moving') ? standingAfterMoves(path, spots) : []),
     ]
   }
 
@@ -249,7 +255,10 @@ export class WaySearch {
     return b.cost < a.cost ? b : a
   }
 
-  /** Each idea gets its way once; the best of those not told yet are found anew beside what was used, mended, and the judge takes one of them. */
+  /**
+   * Each idea gets its way once; the best of those not told yet are found anew beside what was
+   * used, mended, and the judge takes one of them.
+   */
   private bestIdea(round: number): IdeaWay {
     this.sketches ??= ideasOf(this.known.analysis.idiom.idiom).map((idea) => this.wayOf(idea))
     const untold = this.sketches.filter((way) => !this.told.has(way.idea))
@@ -260,7 +269,10 @@ export class WaySearch {
       .reduce((a, b) => this.better(a, b))
   }
 
-  /** A short tune has few paths, and a price may have none near the goal: wider chances lead to others. */
+  /**
+   * A short tune has few paths, and a price may have none near the goal: wider chances lead to
+   * others.
+   */
   private nearer(begun: readonly Arc[]): readonly Arc[] {
     let path = begun
     for (let tries = 1; tries < TRIES && this.offBy(path) > NEAR_ENOUGH; tries += 1) {
@@ -280,7 +292,10 @@ export class WaySearch {
     return path
   }
 
-  /** Far out there is little to choose between: what was used before becomes dearer until another way comes that goes nearly as far. */
+  /**
+   * Far out there is little to choose between: what was used before becomes dearer until another
+   * way comes that goes nearly as far.
+   */
   private unlikeOthers(begun: readonly Arc[]): readonly Arc[] {
     const { goal, reachable, mostAlike } = this
     let [path, least, cost] = [begun, likeness(begun, this.found), Infinity]
@@ -360,7 +375,10 @@ function isWithin(
 /** A way that comes within this of where it was asked to go has reached it. */
 export const REACHED = 0.1
 
-/** The greatest share of what a path changes, chord by chord, that another one changes in the same way. */
+/**
+ * The greatest share of what a path changes, chord by chord, that another one changes in the same
+ * way.
+ */
 function likeness(path: readonly Arc[], others: readonly (readonly Arc[])[]): number {
   const changed = path.filter(({ change }) => change)
   const chords = (arcs: readonly Arc[]) => arcs.reduce((sum, { span }) => sum + span, 0)
@@ -372,7 +390,11 @@ function likeness(path: readonly Arc[], others: readonly (readonly Arc[])[]): nu
     }),
   )
 }
-/** Ways that share more of their changes, which far out is more, are looked for anew, at prices for what was used that rise, and within this share of the most from the goal, which at the very end no path may reach. */
+/**
+ * Ways that share more of their changes, which far out is more, are looked for anew, at prices for
+ * what was used that rise, and within this share of the most from the goal, which at the very end
+ * no path may reach.
+ */
 const mostAlikeAt = (distance: number): number => 0.6 + 0.15 * Math.max(0, distance - 0.5)
 const UNLIKE_PRICES = [2, 3, 4, 6, 9, 3, 5, 7]
 const UNLIKE_WITHIN = 0.099
@@ -381,15 +403,23 @@ const MOST_ASKED = 0.92
 /** And each try asks for a little less. */
 const LESS_EACH = 0.03
 
-/** How near the wanted distance, as a share of the most, is near enough, and how often it is tried. */
+/**
+ * How near the wanted distance, as a share of the most, is near enough, and how often it is tried.
+ */
 const NEAR_ENOUGH = 0.02
 const TRIES = 16
 /** An idea that comes so often is carried through. */
 const CARRIED = 2
-/** What a way is worth that does nothing but its idea, and what it costs where it hardly carries it, in points of the judge. Tried on tunes read by hand; no source. */
+/**
+ * What a way is worth that does nothing but its idea, and what it costs where it hardly carries it,
+ * in points of the judge. Tried on tunes read by hand; no source.
+ */
 const CARRIED_WORTH = 1
 const NOT_CARRIED = 2
-/** How many ways are mended, how often what is at fault is left out, and how far from the goal a mended way may go, as a share of the most. */
+/**
+ * How many ways are mended, how often what is at fault is left out, and how far from the goal a
+ * mended way may go, as a share of the most.
+ */
 const MENDED_FIRST = 4
 const MENDED = 2
 const MENDS = 3

@@ -1,14 +1,15 @@
 /**
- * Bass lines against the rules method books give for them (from memory: the bass of each chord where it comes, a half
- * step, whole step or dominant before it, chord tones on strong beats, the rest by step, nothing further than an octave).
+ * Bass lines against the rules method books give for them (from memory: the bass of each chord
+ * where it comes, a half step, whole step or dominant before it, chord tones on strong beats, the
+ * rest by step, nothing further than an octave).
  */
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Slot } from '../chart/chart'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { modulo, pitchClass, pitchName } from '../pitch/note'
 import { BASS_KINDS, BASS_RANGE, bassLine, type BassKind, type BassNote } from './bassLine'
-import { halfOf, pulsesOf, stepOf } from './pulses'
+import { halfOf, pulsesOf, walkingStep } from './pulses'
 
 const SYMBOLS = [
   'C',
@@ -228,7 +229,7 @@ describe('the halves and steps of a metre', () => {
     ['12/8', 3, 7],
   ])('%s is walked in %d, its second half begins on %d', (name, step, half) => {
     const [beats, unit] = name.split('/').map(Number)
-    expect([stepOf({ beats: beats!, unit: unit! }), halfOf({ beats: beats!, unit: unit! })]).toEqual([
+    expect([walkingStep({ beats: beats!, unit: unit! }), halfOf({ beats: beats!, unit: unit! })]).toEqual([
       step,
       half,
     ])

@@ -1,4 +1,4 @@
-import type { Analysis, Reading } from '../analysis/reading'
+import type { Analysis, Reading } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import { degreeBetween, semitonesOf, spellDegree, type Degree } from '../pitch/degree'
@@ -21,7 +21,9 @@ export const BASS_KINDS = ['roots', 'fifths', 'two', 'walking', 'pedal'] as cons
 export type BassKind = (typeof BASS_KINDS)[number]
 
 export interface BassNote {
-  /** Bar and beat as the chart is written, from 1; a pickup is bar 0. Lengths in beats of the metre. */
+  /**
+   * Bar and beat as the chart is written, from 1; a pickup is bar 0. Lengths in beats of the metre.
+   */
   bar: number
   beat: number
   beats: number
@@ -32,7 +34,10 @@ export interface BassNote {
   why: string
 }
 
-/** What a double bass and a bass guitar play at ease: the low E to the G two octaves and a third above. */
+/**
+ * What a double bass and a bass guitar play at ease: the low E to the G two octaves and a third
+ * above.
+ */
 export const BASS_RANGE = [midi('E1'), midi('G3')] as const
 const MIDDLE = midi('D#2')
 
@@ -100,7 +105,10 @@ function places(note: Note): number[] {
   return [lowest, lowest + 12, lowest + 24].filter((one) => one <= BASS_RANGE[1])
 }
 
-/** The note below or above a root by so many half steps, on the neighbouring letter where that can be read. */
+/**
+ * The note below or above a root by so many half steps, on the neighbouring letter where that can
+ * be read.
+ */
 function besides(root: Note, semitones: number): Note {
   const plain = plainSpelling(pitchClass(root) + semitones)
   if (plain.alter === 0) return plain
@@ -115,7 +123,10 @@ const spelledBy = (chord: ChordSymbol, reading: Reading | undefined, pc: number)
     (note) => pitchClass(note) === pc,
   ) ?? null
 
-/** What a sound is to the root of a chord: the chord's own name for it, else its scale's, else the usual one. */
+/**
+ * What a sound is to the root of a chord: the chord's own name for it, else its scale's, else the
+ * usual one.
+ */
 function degreeOver(chord: ChordSymbol, reading: Reading | undefined, note: Note): Degree {
   const semitones = modulo(pitchClass(note) - pitchClass(chord.root), 12)
   const known = [...chord.tones.map(({ degree }) => degree), ...(reading?.scale?.degrees ?? [])]
@@ -200,7 +211,10 @@ function leadsTo(
   })
 }
 
-/** One sound for the whole tune: the tonic or the fifth of the key, whichever is in more of its chords; the fifth where they are equal. */
+/**
+ * One sound for the whole tune: the tonic or the fifth of the key, whichever is in more of its
+ * chords; the fifth where they are equal.
+ */
 function pedalOf(chart: Chart, key: Key): { note: Note; why: string } {
   const chords = pulsesOf(chart, 'bars')
   const fits = (note: Note) =>
@@ -250,11 +264,14 @@ interface BassWay {
 }
 
 /**
- * A bass line for a chart, the cheapest by the prices of `bassPrices`: the bass of each chord where it comes, what leads to
- * the next one before it, chord tones on strong beats and steps between, direction kept for a while.
- * Bars as written, each once; silences (`N.C.`) and what could not be read stay silent. Common practice; see `bassPrices`.
- * @param seed 0 for the plainest line; any other whole number shifts the prices of equal ones, so that another line comes, always the same
- * @returns notes in the order of the chart, within E1 to G3, none further than an octave from the one before it in the same passage
+ * A bass line for a chart, the cheapest by the prices of `bassPrices`: the bass of each chord where
+ * it comes, what leads to the next one before it, chord tones on strong beats and steps between,
+ * direction kept for a while. Bars as written, each once; silences (`N.C.`) and what could not be
+ * read stay silent. Common practice; see `bassPrices`.
+ * @param seed 0 for the plainest line; any other whole number shifts the prices of equal ones, so
+ *   that another line comes, always the same
+ * @returns notes in the order of the chart, within E1 to G3, none further than an octave from the
+ *   one before it in the same passage
  */
 export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed = 0): BassNote[] {
   const pulses = pulsesOf(chart, GRIDS[kind])

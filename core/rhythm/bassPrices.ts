@@ -1,11 +1,15 @@
 /**
- * What a bass line pays for, in one table. The rules are those of walking bass lines as method books give them (roots on
- * the change, a leading tone or dominant before it, chord tones on strong beats, steps between; from memory); the sizes
- * are ours: a rule that is seldom broken costs several times what a matter of taste costs.
+ * What a bass line pays for, in one table. The rules are those of walking bass lines as method
+ * books give them (roots on the change, a leading tone or dominant before it, chord tones on strong
+ * beats, steps between; from memory); the sizes are ours: a rule that is seldom broken costs
+ * several times what a matter of taste costs.
  */
 // prettier-ignore
 export const BASS_PRICES = {
-  /** Another chord tone than the bass where the same chord goes on into a new bar: allowed, the root is plainer. */
+  /**
+   * Another chord tone than the bass where the same chord goes on into a new bar: allowed, the root
+   * is plainer.
+   */
   otherOnBar: 0.8,
   /** A seventh or sixth on a strong beat: it says the chord, but the triad carries the line. */
   sixthOrSeventh: 0.4,
@@ -29,5 +33,8 @@ export const BASS_PRICES = {
   seed: 0.6,
 } as const
 
-/** The price of a leap by its half steps, 0 to 12: steps are free, fifths and octaves are the bass's own leaps, tritones and sevenths are rare. */
+/**
+ * The price of a leap by its half steps, 0 to 12: steps are free, fifths and octaves are the bass's
+ * own leaps, tritones and sevenths are rare.
+ */
 export const LEAP_PRICES = [0, 0, 0, 0.25, 0.35, 0.45, 1.2, 0.45, 0.9, 1.1, 1.8, 2, 0.8] as const

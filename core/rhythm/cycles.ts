@@ -16,9 +16,10 @@ function hitsWithin({ cycle, hits }: Cycle, offset: number, beats: number) {
 }
 
 /**
- * The hits of the figure over all bars as they are played, before chords are known.
- * The cycle begins again where `restart` says, where another figure begins and where the metre changes; where the note that is a beat changes too, the
- * plainest figure of that metre stands in, if the table has one. A pickup has the end of a cycle.
+ * The hits of the figure over all bars as they are played, before chords are known. The cycle
+ * begins again where `restart` says, where another figure begins and where the metre changes; where
+ * the note that is a beat changes too, the plainest figure of that metre stands in, if the table
+ * has one. A pickup has the end of a cycle.
  */
 export function cyclesOf(
   bars: readonly PlayedBar[],
@@ -37,14 +38,14 @@ export function cyclesOf(
     if (other)
       notes.add(`In ${meterName(bar.meter)} another figure stands in: this one is made for another beat.`)
     const cycle: Cycle | null = other ?? asked
-    const anew: boolean =
+    const beginsAgain: boolean =
       before === null ||
       before.cycle !== cycle ||
       meterName(before.bar.meter) !== meterName(bar.meter) ||
       before.bar.number === 0 ||
       restart === 'bar' ||
       (restart === 'section' && bar.opensSection)
-    if (anew) {
+    if (beginsAgain) {
       // The end of a cycle stands in a pickup, so that the first bar has its beginning.
       offset = bar.number === 0 && cycle ? (cycle.cycle - (bar.beats % cycle.cycle)) % cycle.cycle : 0
     }

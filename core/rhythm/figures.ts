@@ -1,16 +1,23 @@
 /**
- * Comping figures. All common practice, no source, but where one is named. Places and lengths are in beats of the metre; a beat of 6/8 and 12/8 is an eighth.
+ * Comping figures. All common practice, no source, but where one is named. Places and lengths are
+ * in beats of the metre; a beat of 6/8 and 12/8 is an eighth.
  */
 
-/** What of a grip sounds. `fifth` is the other low tone an alternating thumb goes to; `inner` and `single` take the next voice at each hit. */
-export const PARTS = ['all', 'upper', 'bass', 'fifth', 'top', 'inner', 'single'] as const
-export type Part = (typeof PARTS)[number]
+/**
+ * What of a grip sounds. `fifth` is the other low tone an alternating thumb goes to; `inner` and
+ * `single` take the next voice at each hit.
+ */
+export const HIT_PARTS = ['all', 'upper', 'bass', 'fifth', 'top', 'inner', 'single'] as const
+export type Part = (typeof HIT_PARTS)[number]
 export const ACCENTS = ['ghost', 'plain', 'accent'] as const
 export type Accent = (typeof ACCENTS)[number]
 /** How the right hand makes it; `dead` is struck over damped strings. */
 export const STROKES = ['down', 'up', 'fingers', 'thumb', 'roll', 'dead'] as const
 export type Stroke = (typeof STROKES)[number]
-/** A short hit is let go at once; a held one lasts until the next of its voices, or to the end of its chord; else in beats. */
+/**
+ * A short hit is let go at once; a held one lasts until the next of its voices, or to the end of
+ * its chord; else in beats.
+ */
 export type Length = 'short' | 'held' | number
 export const FEELS = ['straight', 'swing', 'shuffle', 'either'] as const
 export type Feel = (typeof FEELS)[number]
@@ -56,7 +63,8 @@ type FigureRow = readonly [
   why: string,
 ]
 
-// A row is a figure: its name, its cycle, its feel, the right hand; each hit with its place, what sounds, how long, by what stroke; what it is good for.
+// A row is a figure: its name, its cycle, its feel, the right hand; each hit with its place, what
+// sounds, how long, by what stroke; what it is good for.
 // prettier-ignore
 const ROWS: Readonly<Record<string, readonly FigureRow[]>> = {
   // In four
@@ -189,10 +197,16 @@ export const figureNamed = (name: string): Figure | undefined => FIGURES.find((o
 /** Figures made for a metre, the plainest first; none where the table has none for it. */
 export const figuresFor = (meter: string): Figure[] => FIGURES.filter(({ meters }) => meters.includes(meter))
 
-/** How long a hit that is let go at once sounds, in beats of a quarter: no longer than to the next hit. */
+/**
+ * How long a hit that is let go at once sounds, in beats of a quarter: no longer than to the next
+ * hit.
+ */
 export const SHORT_BEATS = 0.4
 
-/** Length of a hit in beats, as it stands in its cycle: to the next hit of its voices, which may be in the cycle's next round. */
+/**
+ * Length of a hit in beats, as it stands in its cycle: to the next hit of its voices, which may be
+ * in the cycle's next round.
+ */
 export function lengthInCycle({ cycle, hits }: Cycle, hit: FigureHit): number {
   const after = hits
     .filter((one) => one !== hit && sameVoices(one.part, hit.part))
@@ -205,7 +219,10 @@ export function lengthInCycle({ cycle, hits }: Cycle, hit: FigureHit): number {
 
 const LOW: readonly Part[] = ['bass', 'fifth']
 const HIGH: readonly Part[] = ['upper', 'top', 'inner', 'single']
-/** Whether one part, struck, ends the sound of another: the low voice and those above sound on beside one another; voices picked in turn ring on. */
+/**
+ * Whether one part, struck, ends the sound of another: the low voice and those above sound on
+ * beside one another; voices picked in turn ring on.
+ */
 export function sameVoices(struck: Part, sounding: Part): boolean {
   if (struck === 'all' || sounding === 'all') return true
   if (LOW.includes(struck) || LOW.includes(sounding)) return LOW.includes(struck) && LOW.includes(sounding)

@@ -1,11 +1,11 @@
 import { NEAR } from '../chart/beats'
 import { meterName, slotsOf, type Bar, type Chart, type Slot } from '../chart/chart'
-import { TEMPO_RANGE } from '../chart/parse'
+import { TEMPO_RANGE } from '../chart/parseChart'
 import type { ChordSymbol } from '../chord/symbol'
 import { needsMs } from '../leading/handTime'
 import { writtenFrets, type Frets } from '../neck/instrument'
 import { easierThan } from '../voicing/ease'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import type { Voicing } from '../voicing/voicing'
 import { EVERY_CHORD_ONCE, figuresFor, type Cycle } from './figures'
 import type { OwnHit, LaidHit, Restart } from './hit'
@@ -20,7 +20,8 @@ const CUT = {
 } as const
 
 /**
- * How fast the hand is at ease, in words that follow a name or "is"; a tempo that cannot be set is none.
+ * How fast the hand is at ease, in words that follow a name or "is"; a tempo that cannot be set is
+ * none.
  * @param comfortable in beats a minute
  */
 export const atEase = (comfortable: number): string =>
@@ -57,7 +58,10 @@ export interface Help {
 }
 
 export interface HandTempo {
-  /** Of the whole tune, in beats a minute of its first metre; the fastest there is where the hand has nothing to change. */
+  /**
+   * Of the whole tune, in beats a minute of its first metre; the fastest there is where the hand
+   * has nothing to change.
+   */
   comfortable: number
   /** The most limiting first. */
   changes: GripChange[]
@@ -80,7 +84,10 @@ interface Passage {
   rest: number
 }
 
-/** The time from the end of one grip's last sound to the first of the next one's, with what the last sound may give up. */
+/**
+ * The time from the end of one grip's last sound to the first of the next one's, with what the last
+ * sound may give up.
+ */
 function passagesOf({ hits }: Laid): Passage[] {
   const found: Passage[] = []
   let ends = 0
@@ -112,8 +119,9 @@ function passagesOf({ hits }: Laid): Passage[] {
 }
 
 /**
- * The time the hand has to get to each chord of a chart, in ms: from the end of the last sound before it to its own first, at a tempo, in the
- * tightest place. Null for the first chord, and for one that is not struck.
+ * The time the hand has to get to each chord of a chart, in ms: from the end of the last sound
+ * before it to its own first, at a tempo, in the tightest place. Null for the first chord, and for
+ * one that is not struck.
  * @param tempo in beats a minute of the first metre
  */
 export function timesInto(
@@ -146,8 +154,9 @@ export interface HandTempoQuestion {
 }
 
 /**
- * Whether the hand gets there: for each change between differing grips the time it has and what it needs, the fastest tempo at which that is
- * comfortable, and what would help. A faster tempo is never easier, a longer way never quicker.
+ * Whether the hand gets there: for each change between differing grips the time it has and what it
+ * needs, the fastest tempo at which that is comfortable, and what would help. A faster tempo is
+ * never easier, a longer way never quicker.
  */
 export function handTempo({
   chart,
@@ -227,7 +236,10 @@ interface HelpKnown {
 
 /** Help is worth naming from this much on, as a share of the tempo. */
 const WORTH = 1.05
-/** The last sound before a change is let go by so much sooner than it would be anyhow, in beats, where it lasts. */
+/**
+ * The last sound before a change is let go by so much sooner than it would be anyhow, in beats,
+ * where it lasts.
+ */
 const SHORTER_BEATS = 0.5
 /** A later hit comes half a beat later. */
 const LATER_BEATS = 0.5
@@ -283,7 +295,10 @@ const OPEN_POSITION = 5
 const isOfOnePlace = ({ frets }: Voicing): boolean =>
   !frets.includes(0) || Math.max(...frets.map((fret) => fret ?? 0)) <= OPEN_POSITION
 
-/** The easier grip of the same chord that is reached soonest, where the way on from it is no worse than the change is now. */
+/**
+ * The easier grip of the same chord that is reached soonest, where the way on from it is no worse
+ * than the change is now.
+ */
 function easierGrip(
   from: Voicing,
   to: Voicing,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
 import { playOrder } from '../chart/form'
-import { parseChart } from '../chart/parse'
+import { parseChart } from '../chart/parseChart'
 import { parsePitch, type Pitch } from '../pitch/note'
 import {
   ACCENTS,
@@ -10,7 +10,7 @@ import {
   figureNamed,
   figuresFor,
   lengthInCycle,
-  PARTS,
+  HIT_PARTS,
   STROKES,
   type Cycle,
 } from './figures'
@@ -228,7 +228,7 @@ describe('on any chart with any figure', () => {
   const hit = fc.record({
     at: eighths,
     length: fc.constantFrom('short' as const, 'held' as const, 1, 0.5, 3),
-    part: fc.constantFrom(...PARTS),
+    part: fc.constantFrom(...HIT_PARTS),
     accent: fc.constantFrom(...ACCENTS),
     stroke: fc.constantFrom(...STROKES),
     push: fc.boolean(),

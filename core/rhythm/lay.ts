@@ -3,11 +3,11 @@ import { barName, meterName, type Bar, type Chart, type Meter } from '../chart/c
 import type { MelodyNote } from '../reharm/melodyFit'
 import { withSpace } from './space'
 import { figuresFor, sameVoices, SHORT_BEATS, type Cycle, type Part, soundsAChord } from './figures'
-import { barAt, placeAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
+import { barAt, writtenPlaceAt, playedBars, spansOf, type PlayedBar, type Span } from './playedTime'
 import { overHand } from './byHand'
 import type { ChordedHit, OwnHit, LaidHit, LeftOut, RawHit, Restart } from './hit'
 import { cyclesOf } from './cycles'
-import { varied } from './phrases'
+import { varied } from './figurePhrases'
 
 export interface Laid {
   /** In the order in which they sound; of those that sound together the low ones first. */
@@ -26,20 +26,27 @@ export interface LayOptions {
   /** 1 every hit, 0 none: ghosts go first, accents and the first hit of each chord last. */
   density?: number
   melody?: readonly MelodyNote[]
-  /** 0 for the figure as it is; any other whole number varies one thing in each phrase and fills its end, always the same. */
+  /**
+   * 0 for the figure as it is; any other whole number varies one thing in each phrase and fills its
+   * end, always the same.
+   */
   seed?: number
   /** Bars of a phrase that is varied. */
   phrase?: 2 | 4
-  /** Hits by hand, by `bar:beat` as written: in place of what the figure has there, or (null) nothing. */
+  /**
+   * Hits by hand, by `bar:beat` as written: in place of what the figure has there, or (null)
+   * nothing.
+   */
   byHand?: ReadonlyMap<string, OwnHit | null>
   /** The bars as they are played, or each once as written. */
   order?: 'played' | 'written'
 }
 
 /**
- * A figure laid on a tune, in the order in which the tune is played: repeats, endings and jumps followed.
- * The cycle runs on over bar lines until it begins again; a push takes the chord that begins within a beat after it; `N.C.` is silent; a chord that no
- * hit of the figure would sound is struck where it comes. Common practice, no source.
+ * A figure laid on a tune, in the order in which the tune is played: repeats, endings and jumps
+ * followed. The cycle runs on over bar lines until it begins again; a push takes the chord that
+ * begins within a beat after it; `N.C.` is silent; a chord that no hit of the figure would sound is
+ * struck where it comes. Common practice, no source.
  * @param figure the figure, or the figure of each bar
  */
 export function layFigure(
@@ -109,7 +116,7 @@ function spanAt(spans: readonly Span[], time: number): number {
 type Pending = ChordedHit & { length: RawHit['length']; scale: number }
 
 function pending(hit: RawHit, at: number, span: Span, pushed: boolean, bars: readonly PlayedBar[]): Pending {
-  const { bar, beat } = placeAt(bars, hit.time)
+  const { bar, beat } = writtenPlaceAt(bars, hit.time)
   // Written out, not spread: thousands are made for a long tune.
   const made: Pending = {
     bar,
@@ -132,7 +139,10 @@ function pending(hit: RawHit, at: number, span: Span, pushed: boolean, bars: rea
   return made
 }
 
-/** Each hit with its chord: the one that sounds, or for a push the one that begins within a beat after it. Hits in silences fall away. */
+/**
+ * Each hit with its chord: the one that sounds, or for a push the one that begins within a beat
+ * after it. Hits in silences fall away.
+ */
 function chorded(raw: readonly RawHit[], spans: readonly Span[], bars: readonly PlayedBar[]): Pending[] {
   return raw.flatMap((hit) => {
     const at = spanAt(spans, hit.time)
@@ -149,7 +159,10 @@ function chorded(raw: readonly RawHit[], spans: readonly Span[], bars: readonly 
 /** A hit comes ahead of a chord that has none by at most so much, in beats of its bar. */
 const AHEAD = 0.5
 
-/** Where a figure pushes, a chord it would leave unheard is heard in the off-beat just before it, if the chord there has another hit: so players lay it on two chords a bar. */
+/**
+ * Where a figure pushes, a chord it would leave unheard is heard in the off-beat just before it, if
+ * the chord there has another hit: so players lay it on two chords a bar.
+ */
 function pushedInto(
   hits: readonly Pending[],
   spans: readonly Span[],
@@ -180,7 +193,10 @@ function pushedInto(
   return made
 }
 
-/** Every chord is heard: one that has only low notes sounds whole at its first hit, one without a hit is struck where it comes. */
+/**
+ * Every chord is heard: one that has only low notes sounds whole at its first hit, one without a
+ * hit is struck where it comes.
+ */
 function heard(
   hits: readonly Pending[],
   spans: readonly Span[],
@@ -211,7 +227,8 @@ function heard(
       } as const
       more.push(pending({ ...hit, stroke: usual, why }, at, span, false, bars))
     }
-    // Where every chord comes early, the first one, and the first behind a silence, has nothing to come early from.
+    // Where every chord comes early, the first one, and the first behind a silence, has nothing to
+    // come early from.
     if (pushes && !spans[at - 1]?.chord && !own.some(({ time }) => time < span.from + NEAR))
       putIn(`put in: nothing is played before ${span.slot.text} that it could be pushed into`)
     if (own.some(soundsAChord)) return
@@ -229,8 +246,9 @@ function heard(
 }
 
 /**
- * The first low note of a chord that comes anew is its bass: where the thumb would be at its second note it changes round, and where a figure of the
- * thumb has only upper voices for a chord, its first hit takes the bass with them.
+ * The first low note of a chord that comes anew is its bass: where the thumb would be at its second
+ * note it changes round, and where a figure of the thumb has only upper voices for a chord, its
+ * first hit takes the bass with them.
  */
 function rooted(hits: readonly Pending[], spans: readonly Span[]): Pending[] {
   if (!hits.some(isLow)) return [...hits]
@@ -255,7 +273,10 @@ function rooted(hits: readonly Pending[], spans: readonly Span[]): Pending[] {
 }
 const isLow = ({ part }: { part: Part }): boolean => part === 'bass' || part === 'fifth'
 
-/** Lengths, filled in, the last chord of all rings: at most to the end of the chord, to the next hit of another chord, and to the next of the same voices. */
+/**
+ * Lengths, filled in, the last chord of all rings: at most to the end of the chord, to the next hit
+ * of another chord, and to the next of the same voices.
+ */
 function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHit[] {
   const inOrder = [...hits].sort((a, b) => a.time - b.time || lowFirst(a) - lowFirst(b))
   const last = inOrder.findLast(({ stroke }) => stroke !== 'dead')?.time
@@ -292,7 +313,10 @@ const ORDER: Readonly<Record<Part, number>> = {
 }
 const lowFirst = ({ part }: { part: Part }) => ORDER[part]
 
-/** The last hit of each section, and of the tune, is accented, or the figure sounds as if it had been forgotten. */
+/**
+ * The last hit of each section, and of the tune, is accented, or the figure sounds as if it had
+ * been forgotten.
+ */
 function lastAccented(hits: readonly ChordedHit[], ends: readonly number[]): ChordedHit[] {
   const struck = hits.filter(({ stroke }) => stroke !== 'dead')
   const times = struck.map(({ time }) => time)
@@ -313,7 +337,7 @@ function silences(
   const sounding = new Set(hits.map(({ chordAt }) => chordAt))
   return spans.flatMap((span, at) => {
     if (sounding.has(at)) return []
-    const { bar, beat } = placeAt(bars, span.from)
+    const { bar, beat } = writtenPlaceAt(bars, span.from)
     const noChord = span.slot.symbol
       ? 'N.C.: nobody plays a chord here'
       : `${span.slot.text} in ${barName(bar)} could not be read`

@@ -1,6 +1,9 @@
 import { scattered } from './scattered'
 
-/** What a hand that is as loose as can be asked for does at most: so many ms early or late, so much of its strength more or less. By ear; common practice, no source. */
+/**
+ * What a hand that is as loose as can be asked for does at most: so many ms early or late, so much
+ * of its strength more or less. By ear; common practice, no source.
+ */
 export const LOOSEST = { ms: 18, strength: 0.18 } as const
 
 /** How a hit falls out of a hand that is not exact: ms late (below 0 early) and times as strong. */

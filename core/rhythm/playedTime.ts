@@ -3,7 +3,10 @@ import type { Bar, Chart, Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import type { ChordSymbol } from '../chord/symbol'
 
-/** A bar at the time at which it is played. Times are in beats of the metre the tune begins with, from 0 at the first bar (or pickup). */
+/**
+ * A bar at the time at which it is played. Times are in beats of the metre the tune begins with,
+ * from 0 at the first bar (or pickup).
+ */
 export interface PlayedBar {
   bar: Bar
   from: number
@@ -23,7 +26,10 @@ export interface Span {
   to: number
 }
 
-/** The bars of a chart in the order in which they are played, repeats, endings and jumps followed; or each once, as they are written. */
+/**
+ * The bars of a chart in the order in which they are played, repeats, endings and jumps followed;
+ * or each once, as they are written.
+ */
 export function playedBars(chart: Chart, order: 'played' | 'written' = 'played'): PlayedBar[] {
   let from = 0
   const bars = order === 'played' ? playOrder(chart) : chart.bars.map((_, at) => at)
@@ -67,7 +73,7 @@ export const barAt = (bars: readonly PlayedBar[], time: number): PlayedBar => {
 }
 
 /** Bar and beat, as written, of a time. */
-export function placeAt(bars: readonly PlayedBar[], time: number): { bar: number; beat: number } {
+export function writtenPlaceAt(bars: readonly PlayedBar[], time: number): { bar: number; beat: number } {
   const { bar, from, scale } = barAt(bars, time)
   return { bar: bar.number, beat: bar.from + (time - from) / scale }
 }

@@ -1,4 +1,7 @@
-/** A number from 0 to 1 that depends on nothing but what is given: the same seed and place always give the same one. */
+/**
+ * A number from 0 to 1 that depends on nothing but what is given: the same seed and place always
+ * give the same one.
+ */
 export function scattered(seed: number, place: number, which: number): number {
   let mixed =
     Math.imul(seed ^ 0x9e3779b9, 0x85ebca6b) ^

@@ -8,14 +8,22 @@ import type { PlayedBar } from './playedTime'
 import { halfOf } from './pulses'
 import { scattered } from './scattered'
 
-/** A melody is busy from a little before a note begins until it has stood for a beat: what is left is a gap. In beats. */
+/**
+ * A melody is busy from a little before a note begins until it has stood for a beat: what is left
+ * is a gap. In beats.
+ */
 const BEFORE_A_NOTE = 0.25
 const A_NOTE_STANDS = 1
-/** Below this a melody lies where the low voices of a grip are; above, where its highest are. Middle C and the G above it, as MIDI numbers. */
+/**
+ * Below this a melody lies where the low voices of a grip are; above, where its highest are. Middle
+ * C and the G above it, as MIDI numbers.
+ */
 const LOW_MELODY = 60
 const HIGH_MELODY = 67
 
-/** Hits in the order in which they go when it gets thinner: what is said of those that are left out. */
+/**
+ * Hits in the order in which they go when it gets thinner: what is said of those that are left out.
+ */
 const RANKS = [
   'a ghost, the first to go',
   'off the beat',
@@ -33,7 +41,10 @@ interface Space {
 
 type Left = LeftOut & { chordAt: number }
 
-/** What is played of a figure: the melody answered in its gaps, and hits thinned in a stated order. Common practice, no source. */
+/**
+ * What is played of a figure: the melody answered in its gaps, and hits thinned in a stated order.
+ * Common practice, no source.
+ */
 export function withSpace(
   hits: readonly ChordedHit[],
   chart: Chart,

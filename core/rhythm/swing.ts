@@ -2,14 +2,18 @@ import { wholeBeat } from '../chart/beats'
 import { barAt, type PlayedBar } from './playedTime'
 import { isCompound } from './pulses'
 
-/** What a swing can be set to, as long : short. 1 is straight, 2 a shuffle (triplets), 3 dotted eighths and sixteenths. */
+/**
+ * What a swing can be set to, as long : short. 1 is straight, 2 a shuffle (triplets), 3 dotted
+ * eighths and sixteenths.
+ */
 export const SWING_RANGE = [1, 4] as const
 export const STRAIGHT = 1
 export const SHUFFLE = 2
 
 /**
- * How uneven eighths are played at a tempo where the player has not set it, long : short. From memory of published timing studies: about 2 near 120
- * beats a minute and towards 1.3 above 220; a little more below 120. Falls as the tempo rises.
+ * How uneven eighths are played at a tempo where the player has not set it, long : short. From
+ * memory of published timing studies: about 2 near 120 beats a minute and towards 1.3 above 220; a
+ * little more below 120. Falls as the tempo rises.
  */
 const BY_TEMPO: readonly (readonly [beatsPerMinute: number, ratio: number])[] = [
   [60, 2.3],
@@ -29,14 +33,18 @@ export function swingAt(quartersPerMinute: number): number {
   return wide + ((narrow - wide) * (quartersPerMinute - slow)) / (quick - slow)
 }
 
-/** Where in a quarter, from 0 to 1, something straight is played with swing. Keeps the order of everything inside. */
+/**
+ * Where in a quarter, from 0 to 1, something straight is played with swing. Keeps the order of
+ * everything inside.
+ */
 export function swung(place: number, ratio: number): number {
   const long = ratio / (1 + ratio)
   return place < 0.5 ? place * 2 * long : long + (place - 0.5) * 2 * (1 - long)
 }
 
 /**
- * A straight time as it is played with swing, both in beats of the first metre. Eighths are uneven; bars of eighths (6/8, 12/8, 7/8) stay straight.
+ * A straight time as it is played with swing, both in beats of the first metre. Eighths are uneven;
+ * bars of eighths (6/8, 12/8, 7/8) stay straight.
  * @param ratio long : short, 1 for straight
  */
 export function swungTime(bars: readonly PlayedBar[], time: number, ratio: number): number {

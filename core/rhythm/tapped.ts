@@ -1,11 +1,15 @@
 import type { Meter } from '../chart/chart'
 import type { Cycle, FigureHit } from './figures'
 
-/** What taps are put on, in beats: eighths in metres of quarters, the beat itself in metres of eighths. */
+/**
+ * What taps are put on, in beats: eighths in metres of quarters, the beat itself in metres of
+ * eighths.
+ */
 export const tapGrid = ({ unit }: Meter): number => (unit >= 8 ? 1 : 0.5)
 
 /**
- * A figure from taps. Bars that are tapped alike become one bar; a tap just before the first beat belongs to it.
+ * A figure from taps. Bars that are tapped alike become one bar; a tap just before the first beat
+ * belongs to it.
  * @param taps in beats from the first beat of the first bar
  * @param bars how many were listened to
  * @returns null where nothing was tapped

@@ -11,12 +11,16 @@ export interface HitVoices {
 
 /** Degrees an alternating thumb goes to beside the lowest note, the best first. Common practice. */
 const SECOND_BASS = ['5', 'b5', '#5', '1', '3', 'b3', '6', 'b7', '7']
-/** Strings a thumb plays, counted from the lowest: on six strings the three lowest and the fourth in need. */
+/**
+ * Strings a thumb plays, counted from the lowest: on six strings the three lowest and the fourth in
+ * need.
+ */
 const THUMB_STRINGS = 4
 
 /**
- * What each hit of a figure sounds of its grip. Voices played in turn (`inner`, `single`) go on from hit to hit and begin again with each chord: inner
- * ones upwards, single ones up and down again.
+ * What each hit of a figure sounds of its grip. Voices played in turn (`inner`, `single`) go on
+ * from hit to hit and begin again with each chord: inner ones upwards, single ones up and down
+ * again.
  * @param gripOf the grip of a hit's chord; null where it has none, and then nothing sounds
  */
 export function voicesOf(
@@ -71,7 +75,10 @@ export function voicesOf(
   })
 }
 
-/** The other low note of a grip for the thumb: on a low string, not the lowest note, the fifth before others. */
+/**
+ * The other low note of a grip for the thumb: on a low string, not the lowest note, the fifth
+ * before others.
+ */
 function secondBass({ midis, strings }: Pick<Voicing, 'midis' | 'strings'>): number | null {
   const low = strings.filter(({ string, midi }) => string < THUMB_STRINGS && midi !== midis[0])
   const rank = (degree: string) => {
@@ -85,7 +92,10 @@ function secondBass({ midis, strings }: Pick<Voicing, 'midis' | 'strings'>): num
 }
 
 const LOW_PARTS: readonly Part[] = ['bass', 'fifth']
-/** What a right hand asks of a grip for a figure: a low string for the thumb, neighbouring strings for a pick that sweeps without the left hand's mutes. */
+/**
+ * What a right hand asks of a grip for a figure: a low string for the thumb, neighbouring strings
+ * for a pick that sweeps without the left hand's mutes.
+ */
 export interface GripNeeds {
   thumb: boolean
   neighbours: boolean

@@ -4,26 +4,26 @@ import type { Chart } from '../chart/chart'
 import { keyAbove } from '../chart/transpose'
 import type { ChordSymbol } from '../chord/symbol'
 import { piecesOfComping, type CompingPiece } from '../formats/comping'
-import { piecesOf, type Piece } from '../melody/clock'
-import type { HarmonisedNote } from '../melody/line'
+import { notatedPieces, type Piece } from '../melody/clock'
+import type { HarmonisedNote } from '../melody/melodyLine'
 import type { Lyric } from '../melody/lyrics'
 import { keyName, type Key } from '../pitch/key'
 import { midi, midiOf, parsePitch, type Note, type Pitch } from '../pitch/note'
 import { must } from '../result'
-import type { PlayerBody } from '../player/limits'
+import type { PlayerBody } from '../player/playerLimits'
 import { bassLine, type BassNote } from '../rhythm/bassLine'
 import { accompanied, chartOfLine, type GuitarHit } from '../tune/accompaniment'
 import { melodyOf } from '../tune/applyMelody'
 import { lineChordUnder } from '../tune/decisions'
 import type { TuneDocument } from '../tune/document'
-import { applyEdit } from '../tune/edit'
+import { applyEdit } from '../tune/tuneEdit'
 import { groupedBy } from '../grouped'
-import { madeChord, plainChord, shapeUnderCapo, type TuneReading } from '../tune/reading'
+import { madeChord, plainChord, shapeUnderCapo, type TuneReading } from '../tune/tuneReading'
 import { reasonsOf, type ChangeReason } from '../tune/reasons'
 import { scoreOf } from '../tune/score'
 import { isStandard } from '../neck/otherInstrument'
 import type { Voicing } from '../voicing/voicing'
-import type { PartName, SheetLayout } from './layout'
+import type { PartName, SheetLayout } from './sheetLayout'
 
 /** A chord as it stands over its beat, or a silence. */
 export interface SheetChord {
@@ -83,9 +83,15 @@ export interface SheetContent {
   note: string
 }
 
-/** Half steps a part is written above what sounds; the octave of the guitar and of the bass is in their clefs. Common practice, no source. */
+/**
+ * Half steps a part is written above what sounds; the octave of the guitar and of the bass is in
+ * their clefs. Common practice, no source.
+ */
 const WRITTEN_ABOVE: Readonly<Record<PartName, number>> = { concert: 0, 'b-flat': 2, 'e-flat': 9, bass: 0 }
-/** The lowest written note that trumpets and saxophones have (F sharp and B flat below the staff: the higher of both). */
+/**
+ * The lowest written note that trumpets and saxophones have (F sharp and B flat below the staff:
+ * the higher of both).
+ */
 const LOWEST_WRITTEN = midi('Bb3')
 
 /** The document as it is written for a transposing instrument. */
@@ -96,7 +102,10 @@ export function forPart(document: TuneDocument, key: Key, part: PartName): TuneD
     : applyEdit(document, { kind: 'transpose', to: keyName(keyAbove(key, above)) })
 }
 
-/** What a sheet of a tune shows. @param document with the grips it has; those it lacks are not looked for */
+/**
+ * What a sheet of a tune shows. @param document with the grips it has; those it lacks are not
+ * looked for
+ */
 export function sheetContent(
   document: TuneDocument,
   body: PlayerBody,
@@ -117,7 +126,7 @@ export function sheetContent(
     ? accompanied({ reading, document: transposed, which: 'new', grips, order: 'written' }).hits
     : []
   const tuning = body.instrument.tuning.map(midi)
-  const melody = piecesOf(reading.chart, melodyOf(transposed))
+  const melody = notatedPieces(reading.chart, melodyOf(transposed))
   const reasons = reasonsOf(reading)
   const [written, sounding] = [score, home].map(({ melody: notes }) => notes?.[0] && midiOf(notes[0].note))
   return {
@@ -159,7 +168,8 @@ export function sheetContent(
 }
 
 /**
- * Guitar sounds an octave below what is written; a transposed part that would lie below its instrument goes an octave up.
+ * Guitar sounds an octave below what is written; a transposed part that would lie below its
+ * instrument goes an octave up.
  * @param moved half steps by which the melody was transposed
  */
 function writtenFor(part: PartName, melody: readonly Piece[], moved: number): (pitch: Pitch) => Pitch {
@@ -277,7 +287,9 @@ function bassOf(reading: TuneReading, { rhythm }: TuneDocument, which: 'plain' |
   return bassLine(chart, analyse(chart), rhythm.bass === 'none' ? 'roots' : rhythm.bass)
 }
 
-/** The grips of a sheet once each, with the chord they stand for, in the order in which they come. */
+/**
+ * The grips of a sheet once each, with the chord they stand for, in the order in which they come.
+ */
 export function legendOf(chords: readonly SheetChord[]): { chord: ChordSymbol; voicing: Voicing }[] {
   const seen = new Map<string, { chord: ChordSymbol; voicing: Voicing }>()
   for (const { chord, voicing } of chords) {

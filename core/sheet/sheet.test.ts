@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { midiOf } from '../pitch/note'
-import { DEFAULT_PLAYER } from '../player/settings'
+import { DEFAULT_PLAYER } from '../player/playerSettings'
 import { newDocument } from '../tune/document'
-import { withEveryGrip } from '../tune/problem'
-import { readTuneDocument } from '../tune/reading'
+import { withEveryGrip } from '../tune/searchQuestion'
+import { readTuneDocument } from '../tune/tuneReading'
 import { legendOf, sheetContent } from './content'
-import { layoutAddress, layoutFrom, sheetLayout, TEMPLATES, type SheetLayout } from './layout'
+import { layoutAddress, layoutFrom, sheetLayout, TEMPLATES, type SheetLayout } from './sheetLayout'
 
 const layouts: fc.Arbitrary<SheetLayout> = fc.record({
   symbols: fc.constantFrom('new', 'plain', 'both'),

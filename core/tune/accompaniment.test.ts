@@ -1,19 +1,19 @@
 import { constrained } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
-import { DEFAULT_PLAYER } from '../player/settings'
+import { DEFAULT_PLAYER } from '../player/playerSettings'
 import { must } from '../result'
-import { parseChord } from '../chord/parse'
-import { DEFAULT_LIMITS } from '../voicing/limits'
+import { parseChord } from '../chord/parseChord'
+import { DEFAULT_LIMITS } from '../voicing/gripLimits'
 import { voicingsOf } from '../voicing/enumerate'
 import type { Voicing } from '../voicing/voicing'
 import { accompanied, figureOfBar, isAccompanied, swingOf } from './accompaniment'
 import { newDocument, tuneDocument, type TuneDocument } from './document'
-import { applyEdit, labelOf, tuneEdit, type TuneEdit } from './edit'
+import { applyEdit, labelOf, tuneEdit, type TuneEdit } from './tuneEdit'
 import { lateHand, lateQuestion } from './lateHand'
-import { problemOf } from './problem'
+import { problemOf } from './searchQuestion'
 import { newQuestion } from './questions'
-import { madeChord, readTuneDocument } from './reading'
-import { PLAIN_RHYTHM, rhythm, type Rhythm } from './rhythmSchema'
+import { madeChord, readTuneDocument } from './tuneReading'
+import { PLAIN_RHYTHM, rhythmSchema, type Rhythm } from './rhythmSchema'
 
 const doc = (text: string, set: Partial<Rhythm> = {}): TuneDocument => ({
   ...newDocument('Ferry', text),
@@ -167,7 +167,7 @@ describe('edits of the accompaniment', () => {
       { figure: { cycle: 2, hits: [{ at: 3, ...hit }] } },
       { bass: 'slap' },
     ])
-      expect(rhythm.safeParse({ ...PLAIN_RHYTHM, ...wrong }).success).toBe(false)
+      expect(rhythmSchema.safeParse({ ...PLAIN_RHYTHM, ...wrong }).success).toBe(false)
   })
   test('a document from before there was rhythm has none', () => {
     const { rhythm: _, ...old } = newDocument('Old', '| C |')

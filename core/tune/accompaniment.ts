@@ -15,12 +15,12 @@ import { layFigure, type Laid } from '../rhythm/lay'
 import { playedBars, type PlayedBar } from '../rhythm/playedTime'
 import { STRAIGHT, SHUFFLE, swingAt } from '../rhythm/swing'
 import { voicesOf } from '../rhythm/voices'
-import { stepOf } from '../rhythm/pulses'
+import { walkingStep } from '../rhythm/pulses'
 import type { Voicing } from '../voicing/voicing'
 import { melodyOf } from './applyMelody'
 import type { LineChord } from './decisions'
 import type { TuneDocument } from './document'
-import { madeChord, plainChord, type TuneChord, type TuneReading } from './reading'
+import { madeChord, plainChord, type TuneChord, type TuneReading } from './tuneReading'
 import type { Rhythm } from './rhythmSchema'
 
 /** A figure that is asked for; each chord once where the table has none of that name. */
@@ -29,7 +29,10 @@ export function cycleOf(figure: Rhythm['figure']): Cycle | Figure {
   return found ?? EVERY_CHORD_ONCE
 }
 
-/** The figure of each bar: its own, else the section's, else the tune's; null where the guitar rests. */
+/**
+ * The figure of each bar: its own, else the section's, else the tune's; null where the guitar
+ * rests.
+ */
 export function figureOfBar({ figure, sections, bars }: Pick<Rhythm, 'figure' | 'sections' | 'bars'>) {
   const whole = cycleOf(figure)
   const named = new Map(
@@ -44,7 +47,10 @@ export function figureOfBar({ figure, sections, bars }: Pick<Rhythm, 'figure' | 
   }
 }
 
-/** Long : short at a tempo, as set or as the figure is made. @param tempo beats a minute of the metre */
+/**
+ * Long : short at a tempo, as set or as the figure is made. @param tempo beats a minute of the
+ * metre
+ */
 export function swingOf(
   { feel, figure }: Pick<Rhythm, 'feel' | 'figure'>,
   tempo: number,
@@ -172,7 +178,10 @@ function bassOf(
 }
 
 const BASSES = new WeakMap<TuneReading, Map<string, ReadonlyMap<number, BassNote[]>>>()
-/** The bass by bar, worked out once for a reading: it stays the same under whatever figure, grips and order are asked for. */
+/**
+ * The bass by bar, worked out once for a reading: it stays the same under whatever figure, grips
+ * and order are asked for.
+ */
 function bassWritten(
   reading: TuneReading,
   band: Rhythm['band'],
@@ -192,7 +201,7 @@ function bassWritten(
 function beatsOf(time: Rhythm['time'], bars: readonly PlayedBar[]): Accompaniment['beats'] {
   if (time === 'none') return []
   return bars.flatMap(({ bar, from, scale }) => {
-    const step = stepOf(bar.meter)
+    const step = walkingStep(bar.meter)
     const steps = Array.from({ length: Math.ceil(bar.meter.beats / step) }, (_, at) => 1 + at * step)
     return steps
       .filter((beat) => beat >= bar.from && beat < bar.from + bar.beats)
@@ -210,7 +219,9 @@ function beatsOf(time: Rhythm['time'], bars: readonly PlayedBar[]): Accompanimen
 /** How hard a hit is struck, by its accent: above 0 to 1. */
 export const VELOCITIES: Readonly<Record<Accent, number>> = { ghost: 0.4, plain: 0.72, accent: 1 }
 
-/** Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays. */
+/**
+ * Something is chosen beside the plain grips: a figure, hits by hand, or somebody else who plays.
+ */
 export const isAccompanied = ({ figure, byHand, bass, time, sections, bars }: Rhythm): boolean =>
   figure !== null ||
   bass !== 'none' ||

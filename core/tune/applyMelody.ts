@@ -1,6 +1,6 @@
-import { placeKey } from '../melody/line'
-import { inWords, lyricAt, MOST_LYRIC } from '../melody/lyrics'
-import { inKey } from '../melody/melody'
+import { placeKey } from '../melody/melodyLine'
+import { lyricInWords, lyricAt, MOST_LYRIC } from '../melody/lyrics'
+import { melodyInKey } from '../melody/melody'
 import type { Key } from '../pitch/key'
 import { modulo, parsePitch, pitchClass, pitchName } from '../pitch/note'
 import type { MelodyNote } from '../reharm/melodyFit'
@@ -62,7 +62,7 @@ export function transposedMelody(
 ): Pick<TuneDocument, 'melody' | 'chordMelody'> {
   const up = modulo(pitchClass(to.tonic) - pitchClass(from.tonic), 12)
   const [shorter, other] = [up > 6 ? up - 12 : up, up > 6 ? up : up - 12].map((semitones) =>
-    inKey(melody.map(read), from, to, semitones),
+    melodyInKey(melody.map(read), from, to, semitones),
   )
   // A melody at the very edge of what can be written goes the longer way.
   const goes = shorter!.every(({ note }) => parsePitch(pitchName(note)).ok) ? shorter! : other!
@@ -77,8 +77,9 @@ export const withoutGrips = (chordMelody: ChordMelody): ChordMelody => ({
 })
 
 /**
- * Notes, words, phrases and grips follow the chords they stand over when bars are put in, taken out or moved along. What stands over nothing that is left keeps its
- * distance from what stood before it, so that no note is lost.
+ * Notes, words, phrases and grips follow the chords they stand over when bars are put in, taken out
+ * or moved along. What stands over nothing that is left keeps its distance from what stood before
+ * it, so that no note is lost.
  * @param move the new place of an old one
  */
 export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases' | 'lyrics'>>(
@@ -94,12 +95,15 @@ export function followed<Made extends Pick<TuneDocument, 'melody' | 'phrases' | 
   }
 }
 
-/** Words in order; what has come to stand at one place is sung there in turn, so that none is lost. */
+/**
+ * Words in order; what has come to stand at one place is sung there in turn, so that none is lost.
+ */
 function gathered(lyrics: TuneDocument['lyrics']): TuneDocument['lyrics'] {
   const together: TuneDocument['lyrics'] = []
   for (const one of [...lyrics].sort((a, b) => a.bar - b.bar || a.beat - b.beat)) {
     const last = together.at(-1)
-    const both = last && placeKey(last) === placeKey(one) ? `${inWords(last)} ${inWords(one)}` : null
+    const both =
+      last && placeKey(last) === placeKey(one) ? `${lyricInWords(last)} ${lyricInWords(one)}` : null
     const joined = both === null || both.length > MOST_LYRIC ? null : lyricAt(one, both)
     if (joined) together[together.length - 1] = joined
     else together.push(one)

@@ -9,7 +9,8 @@ export interface Typed {
 }
 
 /**
- * How one text became another: a letter of a word put in, a sign between words put in, something taken out, or anything larger (a paste, a replaced stretch).
+ * How one text became another: a letter of a word put in, a sign between words put in, something
+ * taken out, or anything larger (a paste, a replaced stretch).
  */
 function kindOf(before: string, after: string): Typed['kind'] {
   let from = 0
@@ -27,7 +28,10 @@ function kindOf(before: string, after: string): Typed['kind'] {
   return /^[\s|:[\]]+$/.test(put) ? 'between' : 'word'
 }
 
-/** One more text typed; `joins` where it goes on with the word, or the deleting, before it and is no step of its own for undo. */
+/**
+ * One more text typed; `joins` where it goes on with the word, or the deleting, before it and is no
+ * step of its own for undo.
+ */
 export function typedOn(
   last: Typed | null,
   before: string,

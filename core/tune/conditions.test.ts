@@ -1,6 +1,6 @@
 import { newDocument } from './document'
-import { readTuneDocument } from './reading'
-import { applyEdit } from './edit'
+import { readTuneDocument } from './tuneReading'
+import { applyEdit } from './tuneEdit'
 import { constraintsOf, readCondition } from './conditions'
 
 test.each([

@@ -44,7 +44,10 @@ export function readCondition(kind: KindOfCondition, text: string, strings: numb
   }
 }
 
-/** Conditions as the search takes them: by the places of the sounding chords. Strings the instrument lacks are passed over. */
+/**
+ * Conditions as the search takes them: by the places of the sounding chords. Strings the instrument
+ * lacks are passed over.
+ */
 export function constraintsOf(
   conditions: readonly Condition[],
   sounding: readonly LineChord[],

@@ -1,7 +1,7 @@
 import { NEAR } from '../chart/beats'
 import { slotKey, slotsOf, type Chart, type Slot } from '../chart/chart'
-import type { Analysis, Reading } from '../analysis/reading'
-import { parseChord } from '../chord/parse'
+import type { Analysis, Reading } from '../analysis/chordReading'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { laidOut, stretched } from '../reharm/apply'
@@ -27,7 +27,9 @@ export interface Because {
   distance: Distance | null
 }
 
-/** What stands in the new line for some neighbouring chords of the home line, and who decided it. */
+/**
+ * What stands in the new line for some neighbouring chords of the home line, and who decided it.
+ */
 export interface Decision {
   /** Place of the first chord of the home line that it stands for. */
   key: string
@@ -37,7 +39,10 @@ export interface Decision {
   /** `plain` where nothing is changed. */
   rule: string
   by: 'control' | 'hand' | 'tune'
-  /** When it was chosen, in milliseconds since 1970; 0 where the control gives it, or where that is not known. */
+  /**
+   * When it was chosen, in milliseconds since 1970; 0 where the control gives it, or where that is
+   * not known.
+   */
   at: number
   readonly because: Because
 }
@@ -69,7 +74,10 @@ export interface LineChord {
   fixed: boolean
   /** Where a grip by hand sounds something else than the chord it was put in for. */
   sounding?: SoundsAs
-  /** The stringing its grip by hand was made for, where it cannot be played on the instrument at hand. */
+  /**
+   * The stringing its grip by hand was made for, where it cannot be played on the instrument at
+   * hand.
+   */
   elsewhere?: string
   /** With a capo: the chord whose shape is fingered. */
   played?: ChordSymbol | null
@@ -79,7 +87,10 @@ export interface LineChord {
 
 type MadeChoices = Pick<TuneDocument, 'colour' | 'choices' | 'fixed'>
 
-/** What was decided for every readable chord of a chart: by hand, by a way through the tune, or by the one control. */
+/**
+ * What was decided for every readable chord of a chart: by hand, by a way through the tune, or by
+ * the one control.
+ */
 export function decisionsOf(
   chart: Chart,
   analysis: Analysis,
@@ -229,7 +240,10 @@ export const becauseOfOption = ({ name, intent, why, mood, distance }: ChangeOpt
 /** Rules put on top of one another are written with `+`. */
 const depthOf = (rule: string): number => rule.split('+').length
 
-/** Spots and options of the chart read last: the drawer, the line and the reasons ask for many of one chart. */
+/**
+ * Spots and options of the chart read last: the drawer, the line and the reasons ask for many of
+ * one chart.
+ */
 let last: {
   chart: Chart
   melody: readonly MelodyNote[]
@@ -239,7 +253,10 @@ let last: {
 
 const NO_MELODY: readonly MelodyNote[] = []
 
-/** Everything one chord of the home line can become by the rules, to a depth, with how the melody's notes are heard over it. */
+/**
+ * Everything one chord of the home line can become by the rules, to a depth, with how the melody's
+ * notes are heard over it.
+ */
 export function optionsAtSpot(
   chart: Chart,
   analysis: Analysis,
@@ -260,7 +277,10 @@ export function optionsAtSpot(
   return options
 }
 
-/** How far some decisions go, over the slots from one to another, by what changes there: 0 plain to 1 far out. */
+/**
+ * How far some decisions go, over the slots from one to another, by what changes there: 0 plain to
+ * 1 far out.
+ */
 export function howFarGone(
   chart: Chart,
   analysis: Analysis,
@@ -277,7 +297,10 @@ function spotsKnown(chart: Chart, analysis: Analysis): readonly (Spot | null)[] 
   return last.spots
 }
 
-/** The same of a whole tune or a stretch, on the scale of its control: one measure for a way and a version. */
+/**
+ * The same of a whole tune or a stretch, on the scale of its control: one measure for a way and a
+ * version.
+ */
 export const tuneFarGone = (...asked: Parameters<typeof howFarGone>): number => onDial(howFarGone(...asked))
 
 /** The passage that goes farthest; null in a tune of one passage. */
@@ -289,8 +312,11 @@ export function farthestGone(
   return farthestPassage(chart, spotsKnown(chart, analysis), decisions)
 }
 
-/** The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar line is held there. */
-export function lineOf(
+/**
+ * The chords of the new line: what was decided, laid out over the bars; one that goes on over a bar
+ * line is held there.
+ */
+export function newLineOf(
   chart: Chart,
   decisions: readonly Decision[],
   fixed: MadeChoices['fixed'],
@@ -331,6 +357,9 @@ export function lineOf(
   return line
 }
 
-/** Where a chord of the home line begins in the new line: the first chord there, or the one that sounds on through it. */
+/**
+ * Where a chord of the home line begins in the new line: the first chord there, or the one that
+ * sounds on through it.
+ */
 export const lineChordUnder = (line: readonly LineChord[], home: number): LineChord | undefined =>
   line.find((one) => one.home === home) ?? line.findLast((one) => one.home < home)

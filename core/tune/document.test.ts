@@ -1,8 +1,8 @@
 import { newDocument, type TuneDocument } from './document'
-import { applyEdit } from './edit'
-import { chartsOf } from './edits/chart'
-import { decidedByHand } from './edits/colour'
-import { readTuneDocument } from './reading'
+import { applyEdit } from './tuneEdit'
+import { chartsOf } from './edits/chartEdits'
+import { decidedByHand } from './edits/colourEdits'
+import { readTuneDocument } from './tuneReading'
 import { tryEdit } from './tryEdit'
 
 const one = (symbol: string) => ({

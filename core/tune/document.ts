@@ -1,15 +1,17 @@
 import { z } from 'zod'
-import { parseChart, TEMPO_RANGE } from '../chart/parse'
+import { parseChart, TEMPO_RANGE } from '../chart/parseChart'
 import { CONTOURS } from '../leading/contour'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { ruleNow } from '../reharm/families'
 import { ownStyle } from '../player/ownStyle'
-import { chordMelody, lyrics, melody, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
-import { PLAIN_RHYTHM, rhythm } from './rhythmSchema'
-import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
+import { chordMelody, lyricsSchema, melodySchema, phrases, PLAIN_CHORD_MELODY } from './melodySchema'
+import { PLAIN_RHYTHM, rhythmSchema } from './rhythmSchema'
+import { frets, HIGHEST_FRET, place, stringing, symbol } from './slotPlaces'
 import { TEXTURE_NAMES } from '../leading/textureNames'
 
-/** Everything the player made of one tune, in the form in which it is edited, sent and remembered. */
+/**
+ * Everything the player made of one tune, in the form in which it is edited, sent and remembered.
+ */
 export const MOST_TITLE = 120
 export const title = z
   .string()
@@ -18,17 +20,20 @@ export const title = z
   .max(MOST_TITLE, 'a title of 1 to 120 letters')
 /** 100,000 letters is about 3,000 bars. */
 export const text = z.string().max(100_000, 'a chart of at most 100,000 letters')
-export const colour = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
+export const colourSchema = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4)])
 export const bass = z.enum(['chord', 'any'])
-export const style = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
+export const styleSchema = z.enum(STYLE_NAMES as [StyleName, ...StyleName[]])
 /** Every grip of the line that was kept stays; only what has none is looked for. */
 export const STAYS = -1
 /** Which of the lines found is taken, from 0, or `STAYS`. */
-export const line = z.int().min(STAYS).max(19)
-export const tempo = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
+export const lineSchema = z.int().min(STAYS).max(19)
+export const tempoSchema = z.int().min(TEMPO_RANGE[0]).max(TEMPO_RANGE[1])
 /** A chord put in, with its length in proportion to the others put in with it. */
 const put = z.strictObject({ symbol, beats: z.number().positive().max(10_000) })
-/** Neighbouring chords of the home line that one choice can take the place of, and chords it can put there. */
+/**
+ * Neighbouring chords of the home line that one choice can take the place of, and chords it can put
+ * there.
+ */
 export const MOST_IN_A_CHOICE = 16
 /** Letters of a rule's name, with those put on top of it. */
 export const MOST_RULE = 160
@@ -42,9 +47,15 @@ const chosen = z.strictObject({
   rule: z.string().max(MOST_RULE).transform(ruleNow),
   /** When it was chosen, in milliseconds since 1970; 0 where that is not known. */
   at: z.int().min(0),
-  /** Where a way through the whole tune put it there, and the next way may take it away again; else by hand. */
+  /**
+   * Where a way through the whole tune put it there, and the next way may take it away again; else
+   * by hand.
+   */
   by: z.literal('tune').optional(),
-  /** The reason it was chosen for, kept with it: another reading of the place later does not take it away. */
+  /**
+   * The reason it was chosen for, kept with it: another reading of the place later does not take it
+   * away.
+   */
   why: z.string().max(MOST_WHY).optional(),
 })
 /** Choices were once one chord in place of one: `{symbol, rule}`. */
@@ -60,7 +71,10 @@ export type Choice = z.infer<typeof chosen>
 const midi = z.int().min(0).max(127)
 const fretNumber = z.int().min(1).max(HIGHEST_FRET)
 const stringIndex = z.int().min(0).max(7)
-/** Something the grips of a stretch of the new line have to keep to; strings are counted from the lowest, 0. */
+/**
+ * Something the grips of a stretch of the new line have to keep to; strings are counted from the
+ * lowest, 0.
+ */
 const stretch = { from: place, to: place }
 export const condition = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('top'), midi, ...stretch }),
@@ -98,19 +112,25 @@ export const PLAIN_LEADING: Leading = {
   texture: null,
 }
 
-/** What is made of a chart: a line for each thing a player can make, with what stands before anything is made. */
+/**
+ * What is made of a chart: a line for each thing a player can make, with what stands before
+ * anything is made.
+ */
 const made = {
-  colour: colour.default(0),
+  colour: colourSchema.default(0),
   bass: bass.default('chord'),
-  style: style.default('smooth'),
-  line: line.default(0),
+  style: styleSchema.default('smooth'),
+  line: lineSchema.default(0),
   /** Chords chosen by hand, by slot of the home line. */
   choices: z.record(place, choice).default({}),
   /** Grips chosen by hand. */
   fixed: z.record(place, frets).default({}),
   /** Grips of the line that is kept, fixed ones among them. */
   grips: z.record(place, frets).default({}),
-  /** Open strings and capo for which a grip was made, as `stringingName` writes them; grips kept before that was written down have none. */
+  /**
+   * Open strings and capo for which a grip was made, as `stringingName` writes them; grips kept
+   * before that was written down have none.
+   */
   gripsOn: z.record(place, stringing).default({}),
   /** What the player calls a grip by hand knowingly, where it is not what it sounds. */
   called: z.record(place, symbol).default({}),
@@ -120,7 +140,7 @@ const made = {
   /** What is made under the melody. */
   chordMelody: chordMelody.default(PLAIN_CHORD_MELODY),
   /** How it is accompanied. */
-  rhythm: rhythm.default(PLAIN_RHYTHM),
+  rhythm: rhythmSchema.default(PLAIN_RHYTHM),
 }
 /** Versions one chart can keep. */
 export const MOST_VERSIONS = 30
@@ -136,9 +156,9 @@ export type VersionKept = z.infer<typeof version>
 const withVersions = {
   text,
   ...made,
-  melody: melody.default([]),
+  melody: melodySchema.default([]),
   phrases: phrases.default({}),
-  lyrics: lyrics.default([]),
+  lyrics: lyricsSchema.default([]),
   versions: z.array(version).max(MOST_VERSIONS).default([]),
 }
 
@@ -155,7 +175,7 @@ export const FIRST_CHART_NAME = 'Plain'
 
 export const tuneDocument = z.strictObject({
   title,
-  tempo,
+  tempo: tempoSchema,
   ...withVersions,
   /** Name of the chart that is worked on. */
   chart: chartName.default(FIRST_CHART_NAME),

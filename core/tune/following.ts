@@ -17,7 +17,10 @@ export function homeIndexAt(slots: readonly Slot[], key: string): number {
   )
 }
 
-/** Where a place of the music goes when the chords of one chart become those of another: with its chord, or with the last one before it that is left. */
+/**
+ * Where a place of the music goes when the chords of one chart become those of another: with its
+ * chord, or with the last one before it that is left.
+ */
 export function placeFollowing(
   before: readonly Slot[],
   after: readonly Slot[],
@@ -31,7 +34,8 @@ export function placeFollowing(
       const to = moved.get(slotKey(before[at]!))
       if (to === undefined) continue
       const [from, goal] = [before[at]!, placeOf(to)]
-      // Inside its own bar a note goes with its chord; in a later one it keeps its beat and its distance in bars.
+      // Inside its own bar a note goes with its chord; in a later one it keeps its beat and its
+      // distance in bars.
       return from.bar === place.bar
         ? { bar: goal.bar, beat: place.beat + goal.beat - from.beat }
         : { bar: place.bar + goal.bar - from.bar, beat: place.beat }
@@ -42,7 +46,10 @@ export function placeFollowing(
 
 type PlacedWork = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'gripsOn' | 'called' | 'conditions'>
 
-/** How what was made on the chords of one chart moves to another. A choice on several chords needs all of them, in a row. */
+/**
+ * How what was made on the chords of one chart moves to another. A choice on several chords needs
+ * all of them, in a row.
+ */
 export function following(before: readonly Slot[], after: readonly Slot[]): (made: PlacedWork) => PlacedWork {
   const moved = carryOver(before, after)
   const indexAfter = new Map(after.map((slot, index) => [slotKey(slot), index]))

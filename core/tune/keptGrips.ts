@@ -5,19 +5,22 @@ import { TEXTURES } from '../leading/texture'
 import { takesColour } from '../leading/colours'
 import { STYLES } from '../leading/weights'
 import { soundsLike, standsFor } from '../voicing/fits'
-import type { Limits } from '../voicing/limits'
+import type { Limits } from '../voicing/gripLimits'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import type { TuneDocument } from './document'
 import { fretsHere } from './sounding'
-import { limitsFor, type PlayerBody } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/playerLimits'
 import type { LineChord } from './decisions'
-import { madeChord } from './reading'
+import { madeChord } from './tuneReading'
 
 /** The grips of a found line by slot. */
 export const gripsOfLine = (line: Line, sounding: readonly LineChord[]): Record<string, (number | null)[]> =>
   Object.fromEntries(line.voicings.map((voicing, at) => [sounding[at]!.key, [...voicing.frets]]))
 
-/** Fingerings take time, and a grip is the same as long as its chord, its capo, the instrument and the hand are. */
+/**
+ * Fingerings take time, and a grip is the same as long as its chord, its capo, the instrument and
+ * the hand are.
+ */
 const KNOWN = new WeakMap<ChordSymbol, Map<string, Voicing | null>>()
 
 function knownVoicing(frets: Frets, chord: ChordSymbol, limits: Limits, body: string): Voicing | null {
@@ -30,8 +33,9 @@ function knownVoicing(frets: Frets, chord: ChordSymbol, limits: Limits, body: st
 }
 
 /**
- * The grips kept with the tune, read against the chords that stand there now, on the instrument at hand: grips made for another one are moved to the same
- * pitches where they can be. A grip whose chord has changed since, or that cannot be moved, is left out until the search has found another.
+ * The grips kept with the tune, read against the chords that stand there now, on the instrument at
+ * hand: grips made for another one are moved to the same pitches where they can be. A grip whose
+ * chord has changed since, or that cannot be moved, is left out until the search has found another.
  */
 export function keptVoicings(
   document: Pick<TuneDocument, 'grips' | 'fixed' | 'bass'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led,
@@ -52,7 +56,8 @@ export function keptVoicings(
 }
 
 /**
- * Whether the kept line can be played as it is: every chord has its grip, and what the search found was found for this instrument.
+ * Whether the kept line can be played as it is: every chord has its grip, and what the search found
+ * was found for this instrument.
  * @param kept grips as they are read here
  * @param on the instrument at hand, as grips remember it
  */
@@ -68,7 +73,10 @@ export const standsAsKept = (
 /** What decides how near to its symbol a grip of the line stays. */
 type Led = Partial<Pick<TuneDocument, 'style' | 'leading' | 'line'>>
 
-/** Whether the grips of a line may leave out the root, add tensions or turn the chord over: its style or its texture says so, or it is one of the other ways. */
+/**
+ * Whether the grips of a line may leave out the root, add tensions or turn the chord over: its
+ * style or its texture says so, or it is one of the other ways.
+ */
 function isFree({ style = 'smooth', leading, line = 0 }: Led, limits: Limits): boolean {
   // Where somebody else has the bass the chart may suggest triads and rootless grips.
   if ((line > 0 || limits.bass === 'any') && !leading?.texture) return true
@@ -81,7 +89,10 @@ function isFree({ style = 'smooth', leading, line = 0 }: Led, limits: Limits): b
   return [coloured, inversions, colours, rootless, noBass, style === 'drone'].some(Boolean)
 }
 
-/** The frets of the grip that is kept for a chord, on the instrument at hand; null where there is none for it. */
+/**
+ * The frets of the grip that is kept for a chord, on the instrument at hand; null where there is
+ * none for it.
+ */
 export function gripHere(
   document: Pick<TuneDocument, 'grips' | 'fixed'> & Partial<Pick<TuneDocument, 'gripsOn'>> & Led,
   chord: LineChord,
@@ -93,10 +104,12 @@ export function gripHere(
   const own = byHand && fretsHere(byHand, madeOn, chord.sounding?.meant ?? symbol, limits)
   if (own) return own.frets
   const line = document.grips[chord.key]
-  // Where the grip by hand cannot be had here, what the search found in its place is for this instrument.
+  // Where the grip by hand cannot be had here, what the search found in its place is for this
+  // instrument.
   const here = line && fretsHere(line, byHand ? undefined : madeOn, symbol, limits)
   return here &&
-    // Without a texture of its own a line takes what the chart suggests, and some of those colour plain sevenths.
+    // Without a texture of its own a line takes what the chart suggests, and some of those colour
+    // plain sevenths.
     (soundsLike(here.frets, symbol, limits, !document.leading?.texture && takesColour(symbol)) ||
       (isFree(document, limits) &&
         standsFor(here.frets, symbol, limits, document.leading?.texture === 'upper structures')))

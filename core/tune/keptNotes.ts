@@ -1,11 +1,11 @@
 import type { Chart } from '../chart/chart'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { Clock, NEAR } from '../melody/clock'
-import { placeKey, SILENT, type HarmonisedNote } from '../melody/line'
+import { placeKey, SILENT, type HarmonisedNote } from '../melody/melodyLine'
 import { midiOf, modulo, parsePitch, pitchName, plainSpelling } from '../pitch/note'
 import { must } from '../result'
 import { voicingOf } from '../voicing/voicing'
-import type { PlayerBody } from '../player/limits'
+import type { PlayerBody } from '../player/playerLimits'
 import type { TuneDocument } from './document'
 import { fretsHere } from './sounding'
 import { melodyOf } from './applyMelody'
@@ -39,8 +39,9 @@ export const keepEvent = ({
 const KNOWN = new WeakMap<readonly KeptEvent[], { from: readonly unknown[]; notes: HarmonisedNote[] }>()
 
 /**
- * The chord melody kept with a tune, as the core has it, on the instrument at hand: grips made for other open strings are moved to the same pitches. Events
- * whose note is another by now, and grips that cannot be had on this instrument, are left out until the search has found others.
+ * The chord melody kept with a tune, as the core has it, on the instrument at hand: grips made for
+ * other open strings are moved to the same pitches. Events whose note is another by now, and grips
+ * that cannot be had on this instrument, are left out until the search has found others.
  */
 export function keptNotes(
   { chordMelody: { kept }, melody }: Pick<TuneDocument, 'chordMelody' | 'melody'>,
@@ -100,7 +101,10 @@ function readKept(
   })
 }
 
-/** Grips by hand under notes, on the instrument at hand; those that cannot be had on it are left to the search until the player tunes back. */
+/**
+ * Grips by hand under notes, on the instrument at hand; those that cannot be had on it are left to
+ * the search until the player tunes back.
+ */
 export function fixedHere(
   fixed: TuneDocument['chordMelody']['fixed'],
   capo: number,

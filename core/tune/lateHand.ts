@@ -1,12 +1,12 @@
 import type { Chart, Slot } from '../chart/chart'
 import { slotKey } from '../chart/chart'
 import type { Frets } from '../neck/instrument'
-import { limitsFor, type PlayerBody } from '../player/limits'
+import { limitsFor, type PlayerBody } from '../player/playerLimits'
 import { handTempo, type HandTempo } from '../rhythm/handTempo'
 import { voicingOf, type Voicing } from '../voicing/voicing'
 import { chartOfLine, figureOfBar, handHits } from './accompaniment'
 import type { Bass, TuneDocument } from './document'
-import type { TuneReading } from './reading'
+import type { TuneReading } from './tuneReading'
 import type { Rhythm } from './rhythmSchema'
 
 /** Whether the hand gets there: plain data for a worker. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { newDocument, STAYS, type TuneDocument } from './document'
-import { applyEdit, type TuneEdit } from './edit'
+import { applyEdit, type TuneEdit } from './tuneEdit'
 
 const tune = newDocument('Test', 'key: C\n| Cmaj7 | Am7 | Dm7 | G7 |')
 const PLACES = ['1:1', '2:1', '3:1', '4:1'] as const

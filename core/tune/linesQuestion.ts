@@ -2,10 +2,13 @@ import type { Constraint } from '../leading/constraints'
 import type { Contour } from '../leading/contour'
 import type { StyleName, Weights } from '../leading/weights'
 import type { Frets } from '../neck/instrument'
-import type { PlayerBody } from '../player/limits'
+import type { PlayerBody } from '../player/playerLimits'
 import type { TextureName } from '../leading/textureNames'
 
-/** What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with the same core. */
+/**
+ * What is asked about lines, as plain data. Chords go as symbols: whoever answers reads them with
+ * the same core.
+ */
 export interface LinesQuestion {
   symbols: string[]
   /** The home line, where the symbols are a new one. */

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { MOST_NOTES_READ } from '../formats/readTune'
-import { DENSITIES, type NoteKind } from '../melody/line'
+import { DENSITIES, type NoteKind } from '../melody/melodyLine'
 import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
 import { parsePitch } from '../pitch/note'
-import { frets, HIGHEST_FRET, place, stringing, symbol } from './places'
-import { TEXTURE_NAMES } from '../melody/textures'
+import { frets, HIGHEST_FRET, place, stringing, symbol } from './slotPlaces'
+import { MELODY_TEXTURE_NAMES } from '../melody/melodyTextures'
 
 /** What a tune keeps of its melody and of the chord melody that is made under it. */
 const pitch = z
@@ -19,9 +19,11 @@ export const melodyNote = z.strictObject({
   note: pitch,
 })
 export type KeptNote = z.infer<typeof melodyNote>
-export const melody = z.array(melodyNote).max(MOST_NOTES_READ, `a melody of at most ${MOST_NOTES_READ} notes`)
+export const melodySchema = z
+  .array(melodyNote)
+  .max(MOST_NOTES_READ, `a melody of at most ${MOST_NOTES_READ} notes`)
 /** Words sung over the chart, in order. */
-export const lyrics = z
+export const lyricsSchema = z
   .array(
     z.strictObject({
       bar: z.int().min(0).max(100_000),
@@ -61,7 +63,7 @@ export type KeptEvent = z.infer<typeof keptEvent>
 const fret = z.int().min(0).max(HIGHEST_FRET)
 export const chordMelodySettings = z.strictObject({
   density: z.enum(DENSITIES),
-  texture: z.enum(TEXTURE_NAMES),
+  texture: z.enum(MELODY_TEXTURE_NAMES),
   /** Chords that begin under a long note or in a rest are struck too. */
   fills: z.boolean(),
   /** Frets the hand stays in; null for the whole neck. */

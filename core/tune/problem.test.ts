@@ -1,10 +1,10 @@
 import fc from 'fast-check'
-import { DEFAULT_PLAYER } from '../player/settings'
+import { DEFAULT_PLAYER } from '../player/playerSettings'
 import { newDocument, type TuneDocument } from './document'
-import { madeChord, readTuneDocument } from './reading'
+import { madeChord, readTuneDocument } from './tuneReading'
 import { keptVoicings, standsAsKept } from './keptGrips'
-import { missingGrips, withEveryGrip } from './problem'
-import { applyEdit } from './edit'
+import { missingGrips, withEveryGrip } from './searchQuestion'
+import { applyEdit } from './tuneEdit'
 
 const reading = (document: TuneDocument) => readTuneDocument(document, 'case', DEFAULT_PLAYER)
 const gripped = (document: TuneDocument) => keptVoicings(document, reading(document).line, 0, DEFAULT_PLAYER)

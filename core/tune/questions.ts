@@ -9,8 +9,8 @@ import type { Cycle } from '../rhythm/figures'
 import { STAYS, type TuneDocument } from './document'
 import { gripHere } from './keptGrips'
 import type { LineChord } from './decisions'
-import { madeChord, plainChord, type TuneChord } from './reading'
-import { limitsFor, type PlayerBody } from '../player/limits'
+import { madeChord, plainChord, type TuneChord } from './tuneReading'
+import { limitsFor, type PlayerBody } from '../player/playerLimits'
 import type { Voicing } from '../voicing/voicing'
 
 /** How many lines are looked for. */
@@ -31,7 +31,10 @@ type MadeForLines = Pick<TuneDocument, 'fixed' | 'bass' | 'style' | 'conditions'
 /** A figure that parts a thumb from the voices above, and has it go to a second low note. */
 const wantsThumb = (cycle: Cycle | null): boolean => cycle?.hits.some(({ part }) => part === 'fifth') ?? false
 
-/** What the figures of tune, sections and bars ask of the grips, for each run of chords that is asked alike. */
+/**
+ * What the figures of tune, sections and bars ask of the grips, for each run of chords that is
+ * asked alike.
+ */
 function askedByFigures(
   rhythm: TuneDocument['rhythm'],
   sounding: readonly LineChord[],
@@ -49,7 +52,10 @@ function askedByFigures(
   return asked
 }
 
-/** At the tempo that is written, with the figures that are set: the time the hand has to get to each chord. */
+/**
+ * At the tempo that is written, with the figures that are set: the time the hand has to get to each
+ * chord.
+ */
 function inTime(
   chart: Chart,
   sounding: readonly LineChord[],
@@ -79,7 +85,10 @@ const homeOf = (bars: Chart['bars']): string[] =>
     slots.flatMap(({ symbol }) => (symbol?.kind === 'chord' ? [symbol.chord.canonical] : [])),
   )
 
-/** The lines of what is made: led around the grips by hand, or, where the line stays, around every grip it has. */
+/**
+ * The lines of what is made: led around the grips by hand, or, where the line stays, around every
+ * grip it has.
+ */
 export function newQuestion(
   sounding: readonly LineChord[],
   made: MadeForLines,

@@ -1,5 +1,5 @@
 import type { Decision } from './decisions'
-import type { TuneChord, TuneReading } from './reading'
+import type { TuneChord, TuneReading } from './tuneReading'
 
 /** Something of the home line that was changed. */
 export interface ChangeReason {

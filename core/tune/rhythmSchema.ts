@@ -1,18 +1,21 @@
 import { z } from 'zod'
 import { BASS_KINDS } from '../rhythm/bassLine'
-import { ACCENTS, PARTS, STROKES } from '../rhythm/figures'
+import { ACCENTS, HIT_PARTS, STROKES } from '../rhythm/figures'
 import { RESTARTS } from '../rhythm/hit'
 import { SWING_RANGE } from '../rhythm/swing'
-import { place } from './places'
+import { place } from './slotPlaces'
 
-/** How a tune is accompanied: figure, space, feel and band. Places of a cycle are in beats from 0; places of the tune are `bar:beat`, as written. */
+/**
+ * How a tune is accompanied: figure, space, feel and band. Places of a cycle are in beats from 0;
+ * places of the tune are `bar:beat`, as written.
+ */
 
 /** Beats a cycle, or a hit, can have. */
 export const MOST_BEATS = 64
 const beats = z.number().positive().max(MOST_BEATS)
 const hit = {
   length: z.union([z.enum(['short', 'held']), beats]),
-  part: z.enum(PARTS),
+  part: z.enum(HIT_PARTS),
   accent: z.enum(ACCENTS),
   stroke: z.enum(STROKES),
   push: z.boolean(),
@@ -31,7 +34,10 @@ const ownFigure = z
   })
   .refine(({ cycle, hits }) => hits.every(({ at }) => at < cycle), 'hits that begin within the cycle')
   .refine(({ cycle, hits }) => hits.length <= 24 * cycle, 'at most 24 hits a beat')
-/** A figure of the table, by its name, or one of the player's own. A name that the table has no longer is kept, and then each chord is struck once. */
+/**
+ * A figure of the table, by its name, or one of the player's own. A name that the table has no
+ * longer is kept, and then each chord is struck once.
+ */
 export const figure = z.union([z.string().min(1).max(60), ownFigure])
 
 /** What marks the time beside guitar and bass. */
@@ -44,7 +50,7 @@ export const BEHIND_MS = 60
 /** Hits by hand that one chart can have. */
 const MOST_HAND_HITS = 4_000
 
-export const rhythm = z.strictObject({
+export const rhythmSchema = z.strictObject({
   /** Null: each chord is struck once and held. */
   figure: figure.nullable(),
   /** Other figures, by the name of the section. */
@@ -60,7 +66,10 @@ export const rhythm = z.strictObject({
   ]),
   /** The guitar after the beat (laid back), or below 0 ahead of it, in ms. */
   behindMs: z.number().min(-BEHIND_MS).max(BEHIND_MS),
-  /** How loosely the guitar is struck, 0 (also where it is not said) exact to 1; always the same for the same tune. */
+  /**
+   * How loosely the guitar is struck, 0 (also where it is not said) exact to 1; always the same for
+   * the same tune.
+   */
   loose: z.number().min(0).max(1).optional(),
   /** 0: the figure as it is; else phrases with one thing varied and a fill. */
   seed: z
@@ -81,7 +90,7 @@ export const rhythm = z.strictObject({
     .record(place, handHit.nullable())
     .refine((all) => Object.keys(all).length <= MOST_HAND_HITS, `at most ${MOST_HAND_HITS} hits by hand`),
 })
-export type Rhythm = z.infer<typeof rhythm>
+export type Rhythm = z.infer<typeof rhythmSchema>
 
 export const PLAIN_RHYTHM: Rhythm = {
   figure: null,

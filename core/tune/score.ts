@@ -10,10 +10,10 @@ import type { WrittenChord } from '../formats/musicxmlHarmony'
 import { melodyOf } from './applyMelody'
 import { keptNotes } from './keptNotes'
 import { keptVoicings } from './keptGrips'
-import type { PlayerBody } from '../player/limits'
+import type { PlayerBody } from '../player/playerLimits'
 import { groupedBy } from '../grouped'
 import type { TuneDocument } from './document'
-import { madeChord, readTuneDocument, type TuneReading } from './reading'
+import { madeChord, readTuneDocument, type TuneReading } from './tuneReading'
 
 /** A tune as it goes on paper: the new line with its kept grips, and the reading it comes from. */
 export function scoreOf(
@@ -50,7 +50,10 @@ export function scoreOf(
   }
 }
 
-/** How a tune's accompaniment goes into a file: with the feel that is heard, and as slashes or as the voices that sound. */
+/**
+ * How a tune's accompaniment goes into a file: with the feel that is heard, and as slashes or as
+ * the voices that sound.
+ */
 export interface FileAsked {
   swung?: boolean
   comping?: 'slashes' | 'voices'

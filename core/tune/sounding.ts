@@ -8,15 +8,15 @@ import {
   type Stringing,
 } from '../neck/otherInstrument'
 import type { Key } from '../pitch/key'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import { good } from '../result'
 import { calledOf } from '../voicing/called'
 import { soundsLike } from '../voicing/fits'
-import type { Limits } from '../voicing/limits'
-import { limitsFor, type PlayerBody } from '../player/limits'
+import type { Limits } from '../voicing/gripLimits'
+import { limitsFor, type PlayerBody } from '../player/playerLimits'
 import type { LineChord } from './decisions'
 import type { TuneDocument } from './document'
-import type { TuneEdit } from './edit'
+import type { TuneEdit } from './tuneEdit'
 
 /** The stringing of the player's instrument under a tune's capo, as grips remember it. */
 export const stringingOf = (body: PlayerBody, capo: number): string =>
@@ -45,7 +45,10 @@ export function onInstrument(edit: TuneEdit, on: string): TuneEdit {
   }
 }
 
-/** The frets of a grip on the instrument at hand: as made, or moved to the same pitches; null where they cannot be had on it. */
+/**
+ * The frets of a grip on the instrument at hand: as made, or moved to the same pitches; null where
+ * they cannot be had on it.
+ */
 export function fretsHere(
   frets: Frets,
   madeOn: string | undefined,
@@ -62,7 +65,10 @@ export function fretsHere(
   return moved && { frets: moved, moved: true }
 }
 
-/** A grip kept before instruments were written down is taken for the one on which it is its chord: this one, else a guitar in standard tuning. */
+/**
+ * A grip kept before instruments were written down is taken for the one on which it is its chord:
+ * this one, else a guitar in standard tuning.
+ */
 function supposed(frets: Frets, chord: ChordSymbol, { instrument, ...limits }: Limits): Stringing {
   const fits = (one: Stringing) =>
     frets.length === one.tuning.length &&

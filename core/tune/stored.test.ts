@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { newDocument, tuneDocument, type TuneDocument } from './document'
 import { openDocument } from './stored'
 import { tryEdit } from './tryEdit'
-import { netEdits } from './fold'
-import { applyEdit } from './edit'
+import { netEdits } from './optimistic'
+import { applyEdit } from './tuneEdit'
 
 const tune = newDocument('A tune', '| C | Am | F | G7 |')
 

@@ -3,14 +3,16 @@ import { refusalInWords } from '../refusal'
 import { newDocument, tuneDocument, type TuneDocument } from './document'
 
 /**
- * The form in which documents are written now. A change of form, or of the grammar of symbols and pitches that stand in them, raises it and adds a reader for
- * the form before. Version 0 is everything written before forms were numbered.
+ * The form in which documents are written now. A change of form, or of the grammar of symbols and
+ * pitches that stand in them, raises it and adds a reader for the form before. Version 0 is
+ * everything written before forms were numbered.
  */
 export const DOCUMENT_VERSION = 2
 
 /** By version: what makes a document of that form one of the next. */
 const READERS: readonly ((document: Record<string, unknown>) => Record<string, unknown>)[] = [
-  // Choices of one chord in place of one and settings that came later are read by the schema's own defaults.
+  // Choices of one chord in place of one and settings that came later are read by the schema's own
+  // defaults.
   (document) => document,
   // Words came with version 2.
   (document) => ({ lyrics: [], ...document }),
@@ -18,7 +20,10 @@ const READERS: readonly ((document: Record<string, unknown>) => Record<string, u
 
 export interface OpenedDocument {
   document: TuneDocument
-  /** What this version could not read, in words; empty where all was read. What is left out here stays in the history. */
+  /**
+   * What this version could not read, in words; empty where all was read. What is left out here
+   * stays in the history.
+   */
   unread: string[]
 }
 
@@ -30,8 +35,8 @@ const BY_ENTRY = ['choices', 'fixed', 'grips', 'phrases'] as const
 const LISTS = ['melody', 'lyrics', 'versions', 'conditions', 'others'] as const
 
 /**
- * A document as it was stored, in any form. Never fails: what cannot be read is left out piece by piece and said, so that a tune always opens, at the least as
- * its title and chart text.
+ * A document as it was stored, in any form. Never fails: what cannot be read is left out piece by
+ * piece and said, so that a tune always opens, at the least as its title and chart text.
  */
 export function openDocument(stored: unknown, version: number = DOCUMENT_VERSION): OpenedDocument {
   const given = isObject(stored)

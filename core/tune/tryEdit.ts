@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { refusalInWords } from '../refusal'
 import { MOST_CHARTS, MOST_CONDITIONS, MOST_VERSIONS, tuneDocument, type TuneDocument } from './document'
-import { applyEdit, tuneEdit, type TuneEdit } from './edit'
+import { applyEdit, tuneEdit, type TuneEdit } from './tuneEdit'
 
 export type Tried = { ok: true; document: TuneDocument } | { ok: false; message: string }
 
@@ -34,8 +34,9 @@ function limitReached({ conditions, versions, others }: TuneDocument, edit: Tune
 }
 
 /**
- * What a document becomes by an edit, or why it cannot be. The same check serves the screen before anything is sent and the database before anything is
- * written, so that no edit is made that would be refused, and no document is written that could not be read.
+ * What a document becomes by an edit, or why it cannot be. The same check serves the screen before
+ * anything is sent and the database before anything is written, so that no edit is made that would
+ * be refused, and no document is written that could not be read.
  * @param given an edit, also one of doubtful origin
  */
 export function tryEdit(document: TuneDocument, given: unknown): Tried {

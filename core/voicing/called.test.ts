@@ -1,5 +1,5 @@
 import { soundAt, STANDARD_GUITAR, type Frets } from '../neck/instrument'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
 import { must } from '../result'
 import { calledOf } from './called'

@@ -2,13 +2,16 @@ import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import type { Key } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
-import { namesOf } from './name'
+import { namesOf } from './possibleNames'
 import { requirementOf } from './requirement'
 import { ToneNames } from './voicing'
 
 /** What a grip is to the chord it stands for. */
 export interface Called {
-  /** The chord that sounds: the one meant where it is that, else the likeliest name; null where the sounds have no usual name. */
+  /**
+   * The chord that sounds: the one meant where it is that, else the likeliest name; null where the
+   * sounds have no usual name.
+   */
   sounds: ChordSymbol | null
   /** Degrees that sound and are not of the chord that was meant. */
   foreign: Degree[]
@@ -16,14 +19,18 @@ export interface Called {
   missing: Degree[]
 }
 
-/** A name on the root that was meant is preferred to a plainer one elsewhere by so many places of the list of names. Common practice, no source. */
+/**
+ * A name on the root that was meant is preferred to a plainer one elsewhere by so many places of
+ * the list of names. Common practice, no source.
+ */
 const OWN_ROOT = 16
 /** The same where that root is the lowest note: then it is heard as the root. */
 const OWN_BASS = 30
 
 /**
- * What sounds where a chord was meant. A grip with nothing foreign that has what carries the chord is that chord; else it is named anew, by the root that was
- * meant where that gives a name about as plain.
+ * What sounds where a chord was meant. A grip with nothing foreign that has what carries the chord
+ * is that chord; else it is named anew, by the root that was meant where that gives a name about as
+ * plain.
  * @param midis sounding notes, of which the lowest is the bass
  */
 export function calledOf(midis: readonly number[], chord: ChordSymbol, key?: Key): Called {

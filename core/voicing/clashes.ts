@@ -36,7 +36,10 @@ export function mudBelow(midis: readonly number[]): number {
   return mud
 }
 
-/** Minor ninths between any two notes, but for root and b9 of a dominant (common practice: the sour interval). */
+/**
+ * Minor ninths between any two notes, but for root and b9 of a dominant (common practice: the sour
+ * interval).
+ */
 export function soursIn(midis: readonly number[], chord: ChordSymbol): Clash[] {
   const root = pitchClass(chord.root)
   const dominant = hasDegree(chord, '3') && hasDegree(chord, 'b7')

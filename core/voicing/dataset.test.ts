@@ -1,5 +1,5 @@
 import guitar from '@tombatossals/chords-db/lib/guitar.json'
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { difficultyOf } from '../neck/difficulty'
 import { easiestFingering, fingeringsOf } from '../neck/fingering'
@@ -8,7 +8,7 @@ import { reachMm, STANDARD_GUITAR } from '../neck/instrument'
 import { must } from '../result'
 import { voicingsOf } from './enumerate'
 import { soundsLike } from './fits'
-import { DEFAULT_LIMITS, type Limits } from './limits'
+import { DEFAULT_LIMITS, type Limits } from './gripLimits'
 import type { Press } from '../neck/press'
 
 interface Shape {
@@ -63,8 +63,9 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
 
   test('of those that hold their chord as we read it, at least 99 in 100 are in our enumeration', () => {
     const sounding = within.filter(({ chord, frets }) => soundsLike(frets, chord, limitsFor(chord)))
-    // The others hold a foreign note or leave out a tone that the symbol names: counted below, and listed in docs/checks.md.
-    // Asked on the shape's own strings and frets, the enumeration answers quickly; what it finds there it finds on the whole neck.
+    // The others hold a foreign note or leave out a tone that the symbol names: counted below, and
+    // listed in docs/checks.md. Asked on the shape's own strings and frets, the enumeration answers
+    // quickly; what it finds there it finds on the whole neck.
     const missing = sounding.filter(
       ({ chord, frets }) =>
         !voicingsOf(chord, onItsPlace(limitsFor(chord), frets)).some(
@@ -102,13 +103,17 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
       else harder += 1
     }
     expect(same + easier + harder).toBeGreaterThan(1500)
-    // Measured: 1541 the same, 468 easier, 21 harder (where the dataset crosses fingers or lays one across a lower note).
+    // Measured: 1541 the same, 468 easier, 21 harder (where the dataset crosses fingers or lays one
+    // across a lower note).
     expect(harder / (same + easier + harder)).toBeLessThanOrEqual(0.02)
     expect(same / (same + easier + harder)).toBeGreaterThanOrEqual(0.7)
   })
 })
 
-/** The presses that finger numbers describe; null where they contradict themselves (one finger at two frets, or a held string without a finger). */
+/**
+ * The presses that finger numbers describe; null where they contradict themselves (one finger at
+ * two frets, or a held string without a finger).
+ */
 function pressesOf(frets: readonly (number | null)[], fingers: readonly number[]): Press[] | null {
   const presses = new Map<number, { fret: number; strings: number[] }>()
   for (const [string, fret] of frets.entries()) {

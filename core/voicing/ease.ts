@@ -1,7 +1,7 @@
 import type { ChordSymbol } from '../chord/symbol'
 import { leastMotion } from '../pitch/motion'
 import { voicingsOf } from './enumerate'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 import { voicingOf, type Voicing } from './voicing'
 
 /** How a grip can be made easier. */
@@ -29,8 +29,9 @@ const TOP = 4
 const AWAY = 3
 
 /**
- * The nearest easier grip of each kind that keeps the colour of a chord: what the symbol names still sounds. The nearest is the one with
- * the least motion among those clearly easier. @returns in the order of EASINGS, those there are
+ * The nearest easier grip of each kind that keeps the colour of a chord: what the symbol names
+ * still sounds. The nearest is the one with the least motion among those clearly easier. @returns
+ * in the order of EASINGS, those there are
  */
 export function easierThan(voicing: Voicing, chord: ChordSymbol, limits: Limits): Easier[] {
   const all = voicingsOf(chord, { ...limits, bass: limits.bass === 'root' ? 'chord' : limits.bass })

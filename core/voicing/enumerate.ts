@@ -2,15 +2,16 @@ import type { ChordSymbol } from '../chord/symbol'
 import { easiestFingering } from '../neck/fingering'
 import { reachMm, soundAt } from '../neck/instrument'
 import { pitchClass } from '../pitch/note'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 import { requirementOf, type Requirement } from './requirement'
 import { soundingOf, ToneNames, type SoundingGrip, type Voicing } from './voicing'
 
 /**
- * Every grip of a chord that keeps to the limits and that the hand can hold: complete, in a fixed order (by lowest
- * held fret, then string by string).
+ * Every grip of a chord that keeps to the limits and that the hand can hold: complete, in a fixed
+ * order (by lowest held fret, then string by string).
  * @param accept further limits by what a grip sounds, asked before it is known who could hold it
- * @param acceptSounds the same by its pitch classes alone, as a mask of twelve bits: asked first, since it is quickest
+ * @param acceptSounds the same by its pitch classes alone, as a mask of twelve bits: asked first,
+ *   since it is quickest
  */
 export function voicingsOf(
   chord: ChordSymbol,
@@ -33,8 +34,9 @@ export function voicingsOf(
 }
 
 /**
- * Every set of frets whose sounds meet the requirement within the limits, before asking whether fingers can hold it.
- * Goes through the neck window by window: each window begins at the lowest held fret and ends where the hand does.
+ * Every set of frets whose sounds meet the requirement within the limits, before asking whether
+ * fingers can hold it. Goes through the neck window by window: each window begins at the lowest
+ * held fret and ends where the hand does.
  */
 export function* gripsOf(
   chord: ChordSymbol,
@@ -86,11 +88,14 @@ function choicesFor(
   }
   if (limits.open) offer(0)
   if (first !== null) for (let fret = first; fret <= last; fret += 1) offer(fret)
-  // The thumb reaches behind the window only as far as the window's own frets: grips keep one position.
+  // The thumb reaches behind the window only as far as the window's own frets: grips keep one
+  // position.
   return choices
 }
 
-/** Grips whose lowest held fret is exactly `first` (null: nothing is held), the rest up to `last`. */
+/**
+ * Grips whose lowest held fret is exactly `first` (null: nothing is held), the rest up to `last`.
+ */
 function windowGrips(
   chord: ChordSymbol,
   requirement: Requirement,

@@ -1,7 +1,7 @@
 import type { Degree } from '../pitch/degree'
 
 /** The trade's families of voicings. */
-export const FAMILIES = [
+export const VOICING_FAMILIES = [
   'guide tones',
   'double stop',
   'tenth',
@@ -18,7 +18,7 @@ export const FAMILIES = [
   'rootless',
   'spread',
 ] as const
-export type Family = (typeof FAMILIES)[number]
+export type Family = (typeof VOICING_FAMILIES)[number]
 
 export interface SoundingTone {
   /** MIDI numbers with their degrees, lowest pitch first. */
@@ -31,8 +31,9 @@ const THIRDS: readonly Degree[] = ['3', 'b3', '4', '2']
 const SEVENTHS: readonly Degree[] = ['7', 'b7', 'bb7', '6']
 
 /**
- * Every family a set of sounding notes belongs to, the most telling first. Definitions are common practice:
- * close is within an octave; drop 2 is close with the second voice from the top an octave lower, and so on.
+ * Every family a set of sounding notes belongs to, the most telling first. Definitions are common
+ * practice: close is within an octave; drop 2 is close with the second voice from the top an octave
+ * lower, and so on.
  */
 export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] {
   const midis = notes.map((note) => note.midi)
@@ -106,7 +107,10 @@ function countOf(sounds: number): number {
   return count
 }
 
-/** Major, minor, diminished and augmented triads on every root, as sets of pitch classes in masks of twelve bits. */
+/**
+ * Major, minor, diminished and augmented triads on every root, as sets of pitch classes in masks of
+ * twelve bits.
+ */
 const TRIADS: ReadonlySet<number> = new Set(
   [
     [4, 7],
@@ -129,11 +133,12 @@ function soundsFrom(midis: readonly number[], first: number): number {
 }
 
 /**
- * Whether four notes are a close voicing with the named voices (counted from the top) an octave lower:
- * raising them again must give four notes within an octave in the same order of tones.
+ * Whether four notes are a close voicing with the named voices (counted from the top) an octave
+ * lower: raising them again must give four notes within an octave in the same order of tones.
  */
 function isDrop(midis: readonly number[], dropped: readonly number[]): boolean {
-  // Dropped voices lie at the bottom, deepest first: drop 3 is [v3, v4, v2, v1], drop 2 and 4 is [v4, v2, v3, v1].
+  // Dropped voices lie at the bottom, deepest first: drop 3 is [v3, v4, v2, v1], drop 2 and 4 is
+  // [v4, v2, v3, v1].
   const raised = (at: number) => (at < dropped.length ? midis[at]! + 12 : midis[at]!)
   let [low, high] = [Infinity, -Infinity]
   for (let at = 0; at < midis.length; at += 1) {

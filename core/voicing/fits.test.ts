@@ -1,6 +1,6 @@
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { standsFor } from './fits'
-import { DEFAULT_LIMITS } from './limits'
+import { DEFAULT_LIMITS } from './gripLimits'
 
 const stands = (grip: string, symbol: string, anyGuide = false) =>
   standsFor(

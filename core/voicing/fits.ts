@@ -2,11 +2,12 @@ import type { ChordSymbol } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
 import { kindOf, type Kind } from '../analysis/kind'
 import { soundAt, type Frets } from '../neck/instrument'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 import { requirementOf } from './requirement'
 
 /**
- * Whether a set of frets sounds what a chord asks for under the limits' bass rule: nothing foreign, nothing missing.
+ * Whether a set of frets sounds what a chord asks for under the limits' bass rule: nothing foreign,
+ * nothing missing.
  * @param colours what its kind may take besides is not foreign
  */
 export function soundsLike(
@@ -29,7 +30,10 @@ export function soundsLike(
   )
 }
 
-/** Semitones above the root that a line may add to each kind of chord: tensions, sixths and sevenths (common practice). */
+/**
+ * Semitones above the root that a line may add to each kind of chord: tensions, sixths and sevenths
+ * (common practice).
+ */
 const ADDED: Readonly<Record<Kind, readonly number[]>> = {
   major: [2, 6, 9, 11],
   dominant: [1, 2, 3, 5, 6, 8, 9, 10],
@@ -45,8 +49,8 @@ const THIRDS: readonly string[] = ['3', 'b3', '4', '2']
 const GUIDES: readonly string[] = [...THIRDS, '7', 'b7', 'bb7', '6']
 
 /**
- * Whether a grip can stand for a chord in a line that leaves the root to the bass, adds tensions or thins out: it sounds the third, and nothing but the
- * chord's tones and what its kind may take.
+ * Whether a grip can stand for a chord in a line that leaves the root to the bass, adds tensions or
+ * thins out: it sounds the third, and nothing but the chord's tones and what its kind may take.
  * @param anyGuide the seventh is enough: an upper structure leaves the third to others
  */
 export function standsFor(

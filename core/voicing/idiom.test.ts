@@ -1,17 +1,17 @@
 import fc from 'fast-check'
 import { isFitted, WRITTEN } from '../../fit/dataset'
 import { PAIRS } from '../../fit/pairs'
-import { chord } from '../chord/parse'
-import { weightsOf } from '../leading/problem'
+import { chord } from '../chord/parseChord'
+import { weightsOf } from '../leading/lineProblem'
 import { lineOf } from '../leading/line'
 import { usualTextures } from '../leading/usualTextures'
 import { weightsFrom } from '../leading/weights'
 import { STANDARD_GUITAR, type Frets } from '../neck/instrument'
 import { mudBelow } from './clashes'
 import { voicingsOf } from './enumerate'
-import { hasUsualForm, idiomOf, movableShape, strangenessOf, usualFirst, writtenIn } from './idiom'
+import { hasUsualForm, gripIdiom, movableShape, strangenessOf, usualFirst, writtenIn } from './gripIdiom'
 import { IDIOM_WEIGHTS } from './idiomWeights'
-import { DEFAULT_LIMITS } from './limits'
+import { DEFAULT_LIMITS } from './gripLimits'
 import { voicingOf } from './voicing'
 
 const frets = (text: string): Frets => text.split(' ').map((fret) => (fret === 'x' ? null : Number(fret)))
@@ -21,7 +21,8 @@ const first = (symbol: string, count = 5) =>
     .map((voicing) => voicing.frets.map((fret) => fret ?? 'x').join(' '))
 
 describe('the first grips of a chord', () => {
-  // @tombatossals/chords-db 0.5.1: the weights were fitted on the keys C D E F G A B, these are the others.
+  // @tombatossals/chords-db 0.5.1: the weights were fitted on the keys C D E F G A B, these are the
+  // others.
   test('in keys the weights were not fitted on: a written shape among the first five for 95 in 100 chords, half of all shapes among them', () => {
     const counts = WRITTEN.filter((one) => !isFitted(one)).flatMap(({ chord: of, shapes }) => {
       const inOrder = usualFirst(voicingsOf(of, DEFAULT_LIMITS), of, STANDARD_GUITAR).map((voicing) =>
@@ -90,7 +91,7 @@ describe('idiom', () => {
   })
   test('every weight names a feature, and idiom is their sum', () => {
     const voicing = voicingOf(frets('x 3 2 0 1 0'), chord('C'), DEFAULT_LIMITS)!
-    expect(Number.isFinite(idiomOf(voicing, chord('C'), STANDARD_GUITAR))).toBe(true)
+    expect(Number.isFinite(gripIdiom(voicing, chord('C'), STANDARD_GUITAR))).toBe(true)
     expect(Object.keys(IDIOM_WEIGHTS).length).toBeGreaterThan(100)
   })
 })

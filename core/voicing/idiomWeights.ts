@@ -1,6 +1,7 @@
 /**
- * How much each feature of a grip speaks for it (above 0) or against it, in natural logarithms of how often such grips are written down. Made by
- * `npm run fit` from @tombatossals/chords-db 0.5.1, keys C D E F G A B, and the trade's grips by their definitions; not changed by hand.
+ * How much each feature of a grip speaks for it (above 0) or against it, in natural logarithms of
+ * how often such grips are written down. Made by `npm run fit` from @tombatossals/chords-db 0.5.1,
+ * keys C D E F G A B, and the trade's grips by their definitions; not changed by hand.
  */
 export const IDIOM_WEIGHTS: Readonly<Record<string, number>> = {
   '3 notes': -1.267, // 3 notes sound

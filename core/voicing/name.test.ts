@@ -1,11 +1,11 @@
 import { Chord as TonalChord, ChordType } from 'tonal'
 import fc from 'fast-check'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { soundAt, STANDARD_GUITAR } from '../neck/instrument'
 import { parseKey } from '../pitch/key'
 import { parseNote, pitchClass } from '../pitch/note'
 import { must } from '../result'
-import { namesOf } from './name'
+import { namesOf } from './possibleNames'
 
 const NOTES = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']
 const over = (midis: number[], root: string) => namesOf(midis, { over: must(parseNote(root)) })
@@ -22,7 +22,8 @@ describe('every set over every root has a name', () => {
       }
     }
   })
-  // tonal 6.4.3: the dictionary of a theory library, every chord type over every one of its roots and without it.
+  // tonal 6.4.3: the dictionary of a theory library, every chord type over every one of its roots
+  // and without it.
   test('all chord types of a theory library, on their root and rootless', () => {
     const types = ChordType.all().filter(({ intervals }) => intervals.length >= 3 && intervals.length <= 6)
     expect(types.length).toBeGreaterThan(80)

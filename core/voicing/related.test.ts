@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { Chord as TonalChord } from 'tonal'
-import { chord } from '../chord/parse'
+import { chord } from '../chord/parseChord'
 import { ANSWERS, reachFrom, STRETCHES } from '../neck/calibration'
 import { fingeringsOf } from '../neck/fingering'
 import { DEFAULT_HAND } from '../neck/hand'
@@ -13,10 +13,10 @@ import { mudIn, soursIn } from './clashes'
 import { easierThan } from './ease'
 import { voicingsOf } from './enumerate'
 import { soundsLike } from './fits'
-import { DEFAULT_LIMITS, type Limits } from './limits'
+import { DEFAULT_LIMITS, type Limits } from './gripLimits'
 import { chordsOfKey, harmonisedScale, inversionsOf, isMovable, onOtherStrings, stepsOf } from './related'
 import { voicingOf } from './voicing'
-import { whyNone } from './whyNone'
+import { whyNone } from './whyNoGrip'
 
 const LIMITS: Limits = { ...DEFAULT_LIMITS, frets: [0, 15] }
 const fretsOf = (text: string) => text.split(' ').map((fret) => (fret === 'x' ? null : Number(fret)))
@@ -116,9 +116,15 @@ describe('easier grips', () => {
   })
 })
 
-/** The six types of seventh chord and their tones, from their definition; degrees of a drop voicing from the lowest up. */
+/**
+ * The six types of seventh chord and their tones, from their definition; degrees of a drop voicing
+ * from the lowest up.
+ */
 const SEVENTHS = ['Cmaj7', 'C7', 'Cm7', 'Cm7b5', 'Cdim7', 'Cm(maj7)'] as const
-/** Close position from the lowest, each inversion; drop 2 puts the second from the top an octave down, drop 3 the third. */
+/**
+ * Close position from the lowest, each inversion; drop 2 puts the second from the top an octave
+ * down, drop 3 the third.
+ */
 const CLOSE = ['1 3 5 7', '3 5 7 1', '5 7 1 3', '7 1 3 5'].map((text) => text.split(' '))
 const dropped = (voice: number) =>
   CLOSE.map((close) => {
@@ -134,7 +140,8 @@ describe('drop voicings of the six seventh-chord types on each string set, from 
     const wanted = dropped(family === 'drop 2' ? 2 : 3).sort()
     for (const symbol of SEVENTHS) {
       const strings = [...set].map((number) => 6 - Number(number))
-      // Two of them are wide for a usual hand low on the neck; a wide hand shows that none is missing.
+      // Two of them are wide for a usual hand low on the neck; a wide hand shows that none is
+      // missing.
       const limits: Limits = {
         ...DEFAULT_LIMITS,
         frets: [0, 17],

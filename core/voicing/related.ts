@@ -1,21 +1,27 @@
-import { parseChord } from '../chord/parse'
+import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { scaleNotes, type Key } from '../pitch/key'
 import { leastMotion } from '../pitch/motion'
 import { modulo, noteName, pitchClass } from '../pitch/note'
 import { must } from '../result'
 import { voicingsOf } from './enumerate'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 import type { Voicing } from './voicing'
 
 const stringsOf = (voicing: Voicing) => voicing.strings.map(({ string }) => string)
-/** Degrees from the lowest note up, as numbers: `b3` and `3` are both 3, so that a type of grip can be followed through a key. */
+/**
+ * Degrees from the lowest note up, as numbers: `b3` and `3` are both 3, so that a type of grip can
+ * be followed through a key.
+ */
 export const stepsOf = (voicing: Voicing): string =>
   [...voicing.strings]
     .sort((a, b) => a.midi - b.midi)
     .map(({ degree }) => SAME[degree.replace(/[b#]/g, '')] ?? degree.replace(/[b#]/g, ''))
     .join(' ')
-/** The ninth is the second an octave up and so on; a sixth stands where another chord has its seventh. */
+/**
+ * The ninth is the second an octave up and so on; a sixth stands where another chord has its
+ * seventh.
+ */
 const SAME: Readonly<Record<string, string>> = { '9': '2', '11': '4', '13': '6' }
 
 /** A shape without open strings can be moved along the neck. */
@@ -27,11 +33,17 @@ const sameSounds = (a: Voicing, b: Voicing): boolean => {
   return a.midis.length === b.midis.length && sounds(a) === sounds(b)
 }
 
-/** Families that say how four voices are laid out: they tell more of a grip than what else it happens to be. */
+/**
+ * Families that say how four voices are laid out: they tell more of a grip than what else it
+ * happens to be.
+ */
 const LAYOUTS = ['close', 'drop 2', 'drop 3', 'drop 2 and 4'] as const
 const layoutOf = ({ families }: Voicing) => LAYOUTS.find((family) => families.includes(family)) ?? families[0]
 
-/** The inversions of a grip on its own strings, from low to high: the same sounds, another one lowest, of one family where the grip has one. */
+/**
+ * The inversions of a grip on its own strings, from low to high: the same sounds, another one
+ * lowest, of one family where the grip has one.
+ */
 export function inversionsOf(voicing: Voicing, chord: ChordSymbol, limits: Limits): Voicing[] {
   const strings = stringsOf(voicing)
   const all = voicingsOf(chord, {
@@ -48,7 +60,9 @@ export function inversionsOf(voicing: Voicing, chord: ChordSymbol, limits: Limit
   return byHeight.filter((one, at) => at === 0 || one.midis.join() !== byHeight[at - 1]!.midis.join())
 }
 
-/** The same type of grip (degrees from the lowest up) on other strings, the nearest in sound first. */
+/**
+ * The same type of grip (degrees from the lowest up) on other strings, the nearest in sound first.
+ */
 export function onOtherStrings(voicing: Voicing, chord: ChordSymbol, limits: Limits): Voicing[] {
   const here = stringsOf(voicing).join()
   const steps = stepsOf(voicing)
@@ -68,7 +82,10 @@ export function onOtherStrings(voicing: Voicing, chord: ChordSymbol, limits: Lim
   return [...sets.values()].sort((a, b) => price(a) - price(b))
 }
 
-/** The seventh chords (or triads) on the seven steps of a key, in their order from the tonic. In minor: those of the natural scale. */
+/**
+ * The seventh chords (or triads) on the seven steps of a key, in their order from the tonic. In
+ * minor: those of the natural scale.
+ */
 export function chordsOfKey(key: Key, sevenths: boolean): ChordSymbol[] {
   const notes = scaleNotes(key)
   return notes.map((root, step) => {
@@ -90,8 +107,9 @@ function seventhOn(third: number, fifth: number, seventh: number): string {
 }
 
 /**
- * The harmonised scale of a key in one type of grip: the same strings and the same degrees from the lowest up for the chord of each step,
- * going up the neck. A step whose grip no hand holds within the limits is null.
+ * The harmonised scale of a key in one type of grip: the same strings and the same degrees from the
+ * lowest up for the chord of each step, going up the neck. A step whose grip no hand holds within
+ * the limits is null.
  */
 export function harmonisedScale(
   voicing: Voicing,

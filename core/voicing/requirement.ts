@@ -1,8 +1,11 @@
 import type { ChordSymbol, Need } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 
-/** Which sounds a grip of a chord may, must and must not contain, as sets of pitch classes in 12-bit masks. */
+/**
+ * Which sounds a grip of a chord may, must and must not contain, as sets of pitch classes in 12-bit
+ * masks.
+ */
 export interface Requirement {
   /** Sounds allowed anywhere. */
   allowed: number
@@ -17,14 +20,18 @@ export interface Requirement {
 const bit = (pc: number) => 1 << pc
 const ALL_SOUNDS = 0xfff
 
-/** Tones from which on a chord over its fifth may leave its root out: the fingers hold the ninth chord while the bass alternates. */
+/**
+ * Tones from which on a chord over its fifth may leave its root out: the fingers hold the ninth
+ * chord while the bass alternates.
+ */
 const NINTH = 5
 const standsOnItsFifth = ({ root, bass, tones }: ChordSymbol): boolean =>
   bass !== null && tones.length >= NINTH && (pitchClass(bass) - pitchClass(root) + 12) % 12 === 7
 
 /**
- * What the symbol and the bass rule ask of a grip. The third, the seventh and every named tone stay; the natural
- * fifth and what a higher tension only implies may go; the root goes when a bass plays it (common practice).
+ * What the symbol and the bass rule ask of a grip. The third, the seventh and every named tone
+ * stay; the natural fifth and what a higher tension only implies may go; the root goes when a bass
+ * plays it (common practice).
  */
 export function requirementOf(chord: ChordSymbol, limits: Pick<Limits, 'bass' | 'omit'>): Requirement {
   const bitsOf = (...needs: Need[]) =>

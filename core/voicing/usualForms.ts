@@ -1,8 +1,9 @@
 import { semitonesOf, type Degree } from '../pitch/degree'
 
 /**
- * The forms that players learn first, string by string from the lowest: what is sounded on each, `x` where nothing is. A form is the same on every
- * fret, and the same whatever its chord calls its tones: `1 x b7 3 13 x` is a thirteenth wherever its root lies. Common practice, no source.
+ * The forms that players learn first, string by string from the lowest: what is sounded on each,
+ * `x` where nothing is. A form is the same on every fret, and the same whatever its chord calls its
+ * tones: `1 x b7 3 13 x` is a thirteenth wherever its root lies. Common practice, no source.
  */
 // prettier-ignore
 const FORMS: Readonly<Record<string, readonly string[]>> = {
@@ -61,7 +62,10 @@ const FORMS: Readonly<Record<string, readonly string[]>> = {
 /** A silent string, where others say semitones above the root. */
 const SILENT = 12
 
-/** What the strings sound as one number, so that whole necks can be asked about: 6 and 13, b5 and #11, #9 and b3 are one. */
+/**
+ * What the strings sound as one number, so that whole necks can be asked about: 6 and 13, b5 and
+ * #11, #9 and b3 are one.
+ */
 const numbered = (above: readonly (number | null)[]): number =>
   above.reduce<number>((sum, semitones) => sum * (SILENT + 1) + (semitones ?? SILENT), 0)
 
@@ -73,5 +77,8 @@ const USUAL: ReadonlySet<number> = new Set(
     ),
 )
 
-/** Whether what six strings sound, in semitones above the root from the lowest string (null: silent), is a form players learn first. */
+/**
+ * Whether what six strings sound, in semitones above the root from the lowest string (null:
+ * silent), is a form players learn first.
+ */
 export const isUsualForm = (above: readonly (number | null)[]): boolean => USUAL.has(numbered(above))

@@ -4,7 +4,7 @@ import { soundAt, type Frets, type Instrument } from '../neck/instrument'
 import { degreeBetween, spellDegree, type Degree } from '../pitch/degree'
 import { pitchAt, pitchClass, pitchName, type Note } from '../pitch/note'
 import { familiesOf, type Family } from './family'
-import type { Limits } from './limits'
+import type { Limits } from './gripLimits'
 
 /** A chord held at one place on the neck: a grip with what it sounds and who holds it. */
 export interface Voicing {
@@ -25,7 +25,10 @@ export const pitchNames = (voicing: Voicing): string[] =>
 
 export const degreesOfVoicing = (voicing: Voicing): Degree[] => voicing.strings.map(({ degree }) => degree)
 
-/** What each sound is in a chord. Sounds outside the chord are named by their distance from its root. */
+/**
+ * What each sound is in a chord. Sounds outside the chord are named by their distance from its
+ * root.
+ */
 export class ToneNames {
   private readonly names: (readonly [Degree, Note])[] = []
 
@@ -68,7 +71,10 @@ export function soundingOf(
   }
 }
 
-/** A given grip read against a chord, or null when the hand cannot hold it. The grip need not be a full voicing of the chord. */
+/**
+ * A given grip read against a chord, or null when the hand cannot hold it. The grip need not be a
+ * full voicing of the chord.
+ */
 export function voicingOf(
   frets: Frets,
   chord: ChordSymbol,

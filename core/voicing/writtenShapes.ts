@@ -1,6 +1,10 @@
-// Shapes that people write down, from @tombatossals/chords-db 0.5.1 (MIT), keys C D E F G A B. Made by `npm run fit`; not changed by hand.
+// Shapes that people write down, from @tombatossals/chords-db 0.5.1 (MIT), keys C D E F G A B. Made
+// by `npm run fit`; not changed by hand.
 
-/** For each ending of a chord symbol the shapes without open strings, frets from the lowest held one, and in how many of the seven keys they are written. */
+/**
+ * For each ending of a chord symbol the shapes without open strings, frets from the lowest held
+ * one, and in how many of the seven keys they are written.
+ */
 export const WRITTEN_MOVABLE: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   '': {
     '0 0 2 2 2 0': 5,

@@ -11,7 +11,10 @@ import {
   type Manifest,
 } from '../../core/backup/format'
 
-/** Bounds before work: files of a backup, bytes of one that is read whole, of a line, and of all unpacked. */
+/**
+ * Bounds before work: files of a backup, bytes of one that is read whole, of a line, and of all
+ * unpacked.
+ */
 const MOST_FILES = 3_000_000
 const MOST_WHOLE = 64 * 1024 * 1024
 const MOST_LINE = 16 * 1024 * 1024
@@ -20,7 +23,10 @@ const MOST_ALL = 64 * 1024 ** 3
 const MOST_RATIO = 400
 const RATIO_FROM = 1024 * 1024
 
-/** A backup that was found whole: every file is there, as long and with the digest its manifest says. */
+/**
+ * A backup that was found whole: every file is there, as long and with the digest its manifest
+ * says.
+ */
 export interface Backup {
   manifest: Manifest
   has: (name: string) => boolean
@@ -41,7 +47,8 @@ interface Opening {
 
 /**
  * Opens a backup and looks it through to its last byte.
- * @throws {BackupFault} where it is no backup, is cut short or changed, holds what it does not name, or is of a later version
+ * @throws {BackupFault} where it is no backup, is cut short or changed, holds what it does not
+ *   name, or is of a later version
  */
 export async function openBackup(file: string, { onDone, isKnown = false }: Opening = {}): Promise<Backup> {
   let zip: ZipFile

@@ -1,7 +1,7 @@
 import { count, eq } from 'drizzle-orm'
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
-import { DEFAULT_PLAYER, playerSettings } from '../../core/player/settings'
+import { DEFAULT_PLAYER, playerSettings } from '../../core/player/playerSettings'
 import { itemKey } from '../../core/practice/grade'
 import { MOST_TITLE, type TuneDocument } from '../../core/tune/document'
 import { DOCUMENT_VERSION, openDocument } from '../../core/tune/stored'
@@ -18,7 +18,7 @@ import {
   PASSES,
   passKept,
   PLAYER,
-  playerKept,
+  playerSchema,
   revisionKept,
   SETS,
   setsKept,
@@ -33,7 +33,10 @@ import {
 import { openBackup, type Backup } from './read'
 
 export interface RestoreAsked {
-  /** A tune or set that is in both and not the same: brought in beside the other under a name of its own, or left out. */
+  /**
+   * A tune or set that is in both and not the same: brought in beside the other under a name of its
+   * own, or left out.
+   */
   different: 'beside' | 'leave'
   /** Settings of the player, where this book has its own: kept, or taken from the backup. */
   player: 'keep' | 'take'
@@ -48,7 +51,10 @@ export interface Restored {
   brought: number
   /** Tunes that were in it, and the same. */
   same: number
-  /** Titles of those that are the same, but deleted in this book: they wait in its list of deleted tunes. */
+  /**
+   * Titles of those that are the same, but deleted in this book: they wait in its list of deleted
+   * tunes.
+   */
   deleted: string[]
   /** Titles of those brought in beside a tune that has become another since. */
   beside: string[]
@@ -63,8 +69,8 @@ export interface Restored {
 }
 
 /**
- * Brings a backup into a book. Nothing that is in the book is changed or taken away, but for the player's settings where that is asked; brought in again, it is
- * known and changes nothing.
+ * Brings a backup into a book. Nothing that is in the book is changed or taken away, but for the
+ * player's settings where that is asked; brought in again, it is known and changes nothing.
  * @throws {BackupFault} where the file is not whole, before anything is changed
  */
 export async function restoreBackup(db: Db, file: string, asked: RestoreAsked): Promise<Restored> {
@@ -92,7 +98,10 @@ export async function readableBackup(
   }
 }
 
-/** The other half: brings a backup that was looked through into a book. Others have their turn between two tunes. */
+/**
+ * The other half: brings a backup that was looked through into a book. Others have their turn
+ * between two tunes.
+ */
 export async function bringIn(db: Db, file: string, asked: RestoreAsked): Promise<Restored> {
   const backup = await openBackup(file, { isKnown: true })
   try {
@@ -102,7 +111,10 @@ export async function bringIn(db: Db, file: string, asked: RestoreAsked): Promis
   }
 }
 
-/** Every file is read once before the first is brought in: what cannot be read is found out while nothing is changed. */
+/**
+ * Every file is read once before the first is brought in: what cannot be read is found out while
+ * nothing is changed.
+ */
 async function everythingReads(backup: Backup): Promise<void> {
   for (const id of backup.manifest.tunes) {
     await backup.json(tuneFile(id), tuneKept)
@@ -110,7 +122,7 @@ async function everythingReads(backup: Backup): Promise<void> {
       for await (const _ of backup.lines(tuneHistory(id), revisionKept)) continue
   }
   if (backup.has(GRIPS)) await backup.json(GRIPS, gripsKept)
-  if (backup.has(PLAYER)) await backup.json(PLAYER, playerKept)
+  if (backup.has(PLAYER)) await backup.json(PLAYER, playerSchema)
   if (backup.has(SETS)) await backup.json(SETS, setsKept)
   if (backup.has(PASSES)) for await (const _ of backup.lines(PASSES, passKept)) continue
 }
@@ -157,7 +169,7 @@ async function brought(db: Db, backup: Backup, asked: RestoreAsked): Promise<Res
       if (!set.tunes.some((one) => one.tuneId !== null && known.has(one.tuneId)))
         said.sets += bringSet(db, set, manifest.made, asked.different)
   if (backup.has(PLAYER))
-    said.player = bringPlayer(db, await backup.json(PLAYER, playerKept), isFresh ? 'take' : asked.player)
+    said.player = bringPlayer(db, await backup.json(PLAYER, playerSchema), isFresh ? 'take' : asked.player)
   if (backup.has(PASSES)) said.passes = await bringPasses(db, backup, known)
   return said
 }
@@ -378,15 +390,23 @@ function bringSet(db: Db, set: SetKept, made: string, different: RestoreAsked['d
 }
 const MOST_SET_NAME = 80
 
-/** Settings and what was counted of likings. @returns whether the settings of the backup are in force */
-function bringPlayer(db: Db, kept: (typeof playerKept)['_output'], player: RestoreAsked['player']): boolean {
+/**
+ * Settings and what was counted of likings. @returns whether the settings of the backup are in
+ * force
+ */
+function bringPlayer(
+  db: Db,
+  kept: (typeof playerSchema)['_output'],
+  player: RestoreAsked['player'],
+): boolean {
   return db.transaction(
     (tx) => {
       const isNew = tx.select({ rows: count() }).from(settings).get()!.rows === 0
       const counted = tx.select({ rows: count() }).from(likings).get()!.rows
       if (counted === 0) for (const one of kept.likings) tx.insert(likings).values(one).run()
       if (!isNew && player === 'keep') return false
-      // A setting this version does not understand is read as the usual one, as everywhere; it is kept all the same.
+      // A setting this version does not understand is read as the usual one, as everywhere; it is
+      // kept all the same.
       const understood = playerSettings.safeParse({ ...DEFAULT_PLAYER, ...kept.settings })
       for (const [name, value] of Object.entries(understood.success ? kept.settings : {}))
         tx.insert(settings)

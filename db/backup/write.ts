@@ -39,7 +39,10 @@ export interface BackupAsked {
 
 const { goals, grips, layouts, likings, passes, sets, setTunes, settings, tunes } = schema
 
-/** Writes a backup. What is changed meanwhile is not in it: it is the book at one moment. @returns what is in it */
+/**
+ * Writes a backup. What is changed meanwhile is not in it: it is the book at one moment. @returns
+ * what is in it
+ */
 export async function writeBackup(db: Db, out: Writable, asked: BackupAsked): Promise<Manifest> {
   const { reader, end } = snapshotOf(db)
   try {
@@ -59,7 +62,10 @@ function snapshotOf(db: Db): { reader: Db; end: () => void } {
   return { reader: drizzle({ client, schema }) as Db, end: () => client.close() }
 }
 
-/** A file of the backup of up to so many bytes is put in whole, which costs a fraction of a stream of its own; a longer one as it is read. */
+/**
+ * A file of the backup of up to so many bytes is put in whole, which costs a fraction of a stream
+ * of its own; a longer one as it is read.
+ */
 const WHOLE_BYTES = 1024 * 1024
 /** So many files are put in before the first of them must be written: no more wait in memory. */
 const AT_ONCE = 48
@@ -68,7 +74,8 @@ async function written(db: Db, out: Writable, asked: BackupAsked): Promise<Manif
   const { history, onDone, signal } = asked
   const zip = new ZipFile()
   const sent = pipeline(zip.outputStream, out, ...(signal ? [{ signal }] : []))
-  // Waited for below; until then a reader that went away is noticed when the next file has its turn.
+  // Waited for below; until then a reader that went away is noticed when the next file has its
+  // turn.
   sent.catch(() => {})
   const files: Manifest['files'] = {}
   let since = 0

@@ -12,7 +12,7 @@ import { securePort, type SecurePort } from './bothWays'
 import { gate } from './gate'
 import { certificateBeside, isOurs, type Certificates, type Network } from './network'
 import { Slowdown } from './slowdown'
-import { AccessStore, SESSION_MS } from './store'
+import { AccessStore, SIGNED_IN_MS } from './accessStore'
 
 const NETWORK: Network = { addresses: ['192.168.7.20'], names: ['workroom', 'workroom.local'] }
 /** What is not finished is ended here after so long. */
@@ -46,11 +46,11 @@ describe('what is kept', () => {
     const store = AccessStore.beside(book)
     await store.setPassphrase(PASSPHRASE)
     const [one, two] = [store.begin(0), store.begin(0)]
-    expect([store.isOpen(one, SESSION_MS - 1), store.isOpen(one, SESSION_MS), store.isOpen('', 0)]).toEqual([
-      true,
-      false,
-      false,
-    ])
+    expect([
+      store.isOpen(one, SIGNED_IN_MS - 1),
+      store.isOpen(one, SIGNED_IN_MS),
+      store.isOpen('', 0),
+    ]).toEqual([true, false, false])
     store.end(one)
     expect([store.isOpen(one, 1), store.isOpen(two, 1)]).toEqual([false, true])
     store.endAll()

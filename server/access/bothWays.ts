@@ -4,13 +4,19 @@ import { createServer, type Server, type Socket } from 'node:net'
 
 /** The first byte of a TLS connection (RFC 8446, a handshake record). */
 const HANDSHAKE = 22
-/** A connection that says nothing, and a handshake or headers that do not end, have so long, in ms. Bodies have their own time (`bodyInTime`). */
+/**
+ * A connection that says nothing, and a handshake or headers that do not end, have so long, in ms.
+ * Bodies have their own time (`bodyInTime`).
+ */
 const SILENT_MS = 30_000
 const CHECKED_EVERY_MS = 2_000
 /** Connections of one address, and of all: a browser opens six or so for a page. */
 const MOST_OF_AN_ADDRESS = 48
 const MOST_CONNECTIONS = 512
-/** Authenticated encryption alone: of TLS 1.2 the suites with GCM and ChaCha (RFC 5288, RFC 7905), none with CBC (RFC 7457 lists why). */
+/**
+ * Authenticated encryption alone: of TLS 1.2 the suites with GCM and ChaCha (RFC 5288, RFC 7905),
+ * none with CBC (RFC 7457 lists why).
+ */
 const CIPHERS = [
   'TLS_AES_128_GCM_SHA256',
   'TLS_AES_256_GCM_SHA384',
@@ -26,7 +32,10 @@ export interface SecurePort {
   end: () => void
 }
 
-/** One port for both: TLS goes to the application, and who asks without it is sent to the same address with it. @param silentMs how long nothing may come */
+/**
+ * One port for both: TLS goes to the application, and who asks without it is sent to the same
+ * address with it. @param silentMs how long nothing may come
+ */
 export function securePort(
   { key, cert }: { key: string; cert: string },
   isOurs: (host: string | undefined) => boolean,
@@ -56,7 +65,8 @@ export function securePort(
     })
     response.end('Here everything is secured: ask with https://.\n')
   })
-  // They get their connections from the port and never listen themselves; what times their requests begins with this event.
+  // They get their connections from the port and never listen themselves; what times their requests
+  // begins with this event.
   for (const server of [secure, plain]) server.emit('listening')
   const open = new Map<string, number>()
   const port = createServer((socket: Socket) => {

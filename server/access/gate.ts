@@ -2,7 +2,7 @@ import express, { type NextFunction, type Request, type Response, type Router } 
 import { createRequire } from 'node:module'
 import { isIPv4 } from 'node:net'
 import { join } from 'node:path'
-import { LONGEST_PASSPHRASE, SESSION_MS, type AccessStore } from './store'
+import { LONGEST_PASSPHRASE, SIGNED_IN_MS, type AccessStore } from './accessStore'
 import { Slowdown } from './slowdown'
 
 const COOKIE = 'heron'
@@ -12,7 +12,8 @@ const tokenOf = ({ headers }: Request): string =>
   /(?:^|;\s*)heron=([A-Za-z0-9_-]{43})(?:;|$)/.exec(headers.cookie ?? '')?.[1] ?? ''
 
 /**
- * What stands in front of the application for everyone who comes from the network; this machine itself is let through.
+ * What stands in front of the application for everyone who comes from the network; this machine
+ * itself is let through.
  * @param authority what a device may install to trust this songbook's certificate, PEM
  */
 export function gate(store: AccessStore, authority: string): Router {
@@ -42,12 +43,12 @@ export function gate(store: AccessStore, authority: string): Router {
     if (passphrase.length > LONGEST_PASSPHRASE || !(await store.isPassphrase(passphrase)))
       return signInPage(response, 401, 'That is not the passphrase.')
     slowdown.right(address)
-    setCookie(response, store.begin(), SESSION_MS)
+    setCookie(response, store.begin(), SIGNED_IN_MS)
     response.redirect(303, '/')
   })
   for (const [name, file] of Object.entries(FONTS))
     router.get(`/sign-in/${name}.woff2`, (_request, response) =>
-      response.sendFile(packages.resolve(file), { maxAge: SESSION_MS, immutable: true }),
+      response.sendFile(packages.resolve(file), { maxAge: SIGNED_IN_MS, immutable: true }),
     )
   // What is told to everyone: the certificate of the authority, without its key.
   router.get('/certificate', (_request, response) => {

@@ -59,7 +59,10 @@ export interface Certificates extends Signed {
   authority: string
 }
 
-/** The certificates kept beside the book: made at first use, the server's anew where it ends soon or the machine has another address. */
+/**
+ * The certificates kept beside the book: made at first use, the server's anew where it ends soon or
+ * the machine has another address.
+ */
 export async function certificateBeside(
   book: string,
   network: Network,

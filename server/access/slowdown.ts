@@ -2,7 +2,10 @@
 const FREE_TRIES = 3
 const FIRST_WAIT_MS = 1_000
 const LONGEST_WAIT_MS = 5 * 60_000
-/** Of all addresses together more are free, and the wait stays shorter: it meets a device of the house too that signs in just then. */
+/**
+ * Of all addresses together more are free, and the wait stays shorter: it meets a device of the
+ * house too that signs in just then.
+ */
 const FREE_OF_ALL = 12
 const LONGEST_OF_ALL_MS = 60_000
 /** Forgotten after an hour without a try. */
@@ -20,8 +23,9 @@ const waitAfter = ({ wrong, last }: Tries, free: number, longest: number, now: n
     : Math.max(0, last + Math.min(longest, FIRST_WAIT_MS * 2 ** (wrong - free)) - now)
 
 /**
- * How long a try has to wait after wrong ones: of its own address, and of all addresses together, so that who has many gains nothing. A bounded number of addresses
- * is remembered. Devices that have signed in do not try.
+ * How long a try has to wait after wrong ones: of its own address, and of all addresses together,
+ * so that who has many gains nothing. A bounded number of addresses is remembered. Devices that
+ * have signed in do not try.
  */
 export class Slowdown {
   private readonly tries = new Map<string, Tries>()

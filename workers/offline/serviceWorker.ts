@@ -7,12 +7,12 @@ import {
   isRead,
   isReadWith,
   keptPagesAsHtml,
-  kindOf,
+  requestKindOf,
   otherWindow,
   stepInstead,
-  stepOf,
+  stepOfAddress,
   type RequestKind,
-} from './reading'
+} from './cachePolicy'
 
 /** Put in by the build: the files of the application, and a digest of their names. */
 declare const FILES: { url: string; revision: string | null }[]
@@ -20,7 +20,10 @@ declare const BUILD: string
 
 const here = self as unknown as ServiceWorkerGlobalScope
 
-/** Pages as they were when last open. Those of an earlier build name files that are gone, so each build has its own. */
+/**
+ * Pages as they were when last open. Those of an earlier build name files that are gone, so each
+ * build has its own.
+ */
 const PAGES = `pages-${BUILD}`
 const isPagesOfBefore = (name: string): boolean => name.startsWith('pages-') && name !== PAGES
 /** About 80 tunes with their practice, sheet and stand; the one not seen for longest goes first. */
@@ -57,7 +60,7 @@ cleanupOutdatedCaches()
 const isOf =
   (kind: RequestKind) =>
   ({ url, request }: { url: URL; request: Request }): boolean =>
-    kindOf(url, request) === kind
+    requestKindOf(url, request) === kind
 
 // A device that is signed out keeps nothing to be read.
 registerRoute(
@@ -90,7 +93,7 @@ setCatchHandler(async ({ url, request }) => {
   if (request.mode !== 'navigate') return Response.error()
   const step = stepInstead(url, kept)
   // The page goes on to the step that was asked for: all steps are in it.
-  if (step) return Response.redirect(`${step.href}#to-${stepOf(url)!}`)
+  if (step) return Response.redirect(`${step.href}#to-${stepOfAddress(url)!}`)
   return new Response(await keptPages(cache, kept), {
     status: 503,
     headers: {
@@ -125,7 +128,10 @@ async function forgetPages(): Promise<void> {
   await expiring.deleteCacheAndMetadata()
 }
 
-/** Pages ask for what they lead to, and for themselves where they were gone to without loading a document. */
+/**
+ * Pages ask for what they lead to, and for themselves where they were gone to without loading a
+ * document.
+ */
 here.addEventListener('message', (event) => {
   const { keep } = (event.data ?? {}) as { keep?: unknown }
   if (!Array.isArray(keep)) return
@@ -137,7 +143,10 @@ here.addEventListener('message', (event) => {
   )
 })
 
-/** One after the other, so that the server has time for the player. What cannot be had is left as it was. */
+/**
+ * One after the other, so that the server has time for the player. What cannot be had is left as it
+ * was.
+ */
 async function keepAll(event: ExtendableEvent, addresses: readonly string[]): Promise<void> {
   for (const address of addresses) {
     const url = new URL(address, here.location.origin)
@@ -147,7 +156,10 @@ async function keepAll(event: ExtendableEvent, addresses: readonly string[]): Pr
   }
 }
 
-/** A new build takes over when no page of the one before is open; what was kept is asked for anew, since it names the files of that one. */
+/**
+ * A new build takes over when no page of the one before is open; what was kept is asked for anew,
+ * since it names the files of that one.
+ */
 here.addEventListener('activate', (event) => event.waitUntil(renewPages(event)))
 
 async function renewPages(event: ExtendableEvent): Promise<void> {

@@ -8,14 +8,14 @@ import { BackupFault } from '../../core/backup/format'
 import { exportScore, type Exported, type ExportFormat } from '../../core/formats/exportChart'
 import { fileNameFrom } from '../../core/formats/fileName'
 import { importFile, type TuneInFile } from '../../core/formats/importFile'
-import { limitsFor, type PlayerBody } from '../../core/player/limits'
-import type { PlayerSettings } from '../../core/player/settings'
+import { limitsFor, type PlayerBody } from '../../core/player/playerLimits'
+import type { PlayerSettings } from '../../core/player/playerSettings'
 import type { Result } from '../../core/result'
 import { sheetContent } from '../../core/sheet/content'
-import type { SheetLayout } from '../../core/sheet/layout'
+import type { SheetLayout } from '../../core/sheet/sheetLayout'
 import type { TuneDocument } from '../../core/tune/document'
-import { withEveryGrip } from '../../core/tune/problem'
-import { readTuneDocument } from '../../core/tune/reading'
+import { withEveryGrip } from '../../core/tune/searchQuestion'
+import { readTuneDocument } from '../../core/tune/tuneReading'
 import { scoreOf } from '../../core/tune/score'
 import { readableBackup } from '../../db/backup/restore'
 import { writeBackup, type BackupAsked } from '../../db/backup/write'
@@ -28,7 +28,7 @@ import type { Pages } from '../../paper/pages'
 import type { PdfAsked } from '../../paper/pdf'
 
 /** Told on the way: how far it is. */
-export type TellFar = (done: number, of: number) => void
+export type OnJobProgress = (done: number, of: number) => void
 
 export interface PagesAsked {
   document: TuneDocument
@@ -48,8 +48,9 @@ export interface TuneFileAsked {
 }
 
 /**
- * What the server has worked out beside itself, each in a worker of its own pool: reading of foreign files, and making of pages, PDFs and files. Questions and answers are
- * plain data; what is long is written to a stream that is handed over.
+ * What the server has worked out beside itself, each in a worker of its own pool: reading of
+ * foreign files, and making of pages, PDFs and files. Questions and answers are plain data; what is
+ * long is written to a stream that is handed over.
  */
 export const JOBS = {
   /** The tunes in a file from elsewhere. */
@@ -78,12 +79,12 @@ export const JOBS = {
   },
 
   /** A set as one PDF: its contents, then the sheet of each tune. */
-  async setPdf(set: SetOnPaper, tell: TellFar): Promise<Uint8Array> {
+  async setPdf(set: SetOnPaper, tell: OnJobProgress): Promise<Uint8Array> {
     const { printOf } = await import('../../paper/contents')
     return JOBS.pdf(printOf(set), tell)
   },
 
-  async pdf(asked: Omit<PdfAsked, 'onPage'>, tell: TellFar): Promise<Uint8Array> {
+  async pdf(asked: Omit<PdfAsked, 'onPage'>, tell: OnJobProgress): Promise<Uint8Array> {
     const { toPdf } = await import('../../paper/pdf')
     const of = asked.sheets.length
     let pages = 0
@@ -98,7 +99,10 @@ export const JOBS = {
     return written(whole, player, format, { swung, comping })
   },
 
-  /** Every tune of a book as a file of its own, in one zip. Grips that were not found yet are left out. */
+  /**
+   * Every tune of a book as a file of its own, in one zip. Grips that were not found yet are left
+   * out.
+   */
   async songbook({ book, format, ending, tunes, out }: SongbookAsked): Promise<null> {
     await reading(book, async (db) => {
       const player = readPlayer(db)
@@ -137,7 +141,7 @@ export const JOBS = {
   },
 
   /** Whether a backup is whole and everything in it can be read; else why not. */
-  async lookThrough({ file }: { file: string }, tell: TellFar): Promise<{ fault: string | null }> {
+  async lookThrough({ file }: { file: string }, tell: OnJobProgress): Promise<{ fault: string | null }> {
     try {
       await readableBackup(file, tell)
       return { fault: null }
@@ -148,7 +152,10 @@ export const JOBS = {
   },
 }
 
-/** What goes from thread to thread at once, in bytes: a zip of small files is written in very small parts, and each would be a message. */
+/**
+ * What goes from thread to thread at once, in bytes: a zip of small files is written in very small
+ * parts, and each would be a message.
+ */
 const PART_BYTES = 128 * 1024
 function gathered(): Transform {
   let waiting: Buffer[] = []

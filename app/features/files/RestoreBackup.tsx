@@ -20,7 +20,7 @@ const restored = z.object({
   player: z.boolean(),
   unread: z.array(z.string()),
 })
-const told = z.union([
+const onLine = z.union([
   z.object({ done: z.number(), of: z.number() }),
   z.object({ restored }),
   z.object({ fault: z.string() }),
@@ -56,7 +56,7 @@ export function RestoreBackup() {
       })
       if (!answer.ok || !answer.body) throw new Error(await answer.text())
       for await (const line of linesOf(answer.body)) {
-        const said = told.parse(line)
+        const said = onLine.parse(line)
         if ('done' in said) setState({ kind: 'working', ...said })
         else if ('fault' in said) setState({ kind: 'fault', message: said.fault })
         else setState({ kind: 'restored', said: said.restored })

@@ -1,11 +1,14 @@
-import { inWorker, type JobQuestion } from '../../services/workers/pool.server'
+import { runJob, type JobQuestion } from '../../services/workers/pool.server'
 
 /** Jobs that write what is long to a stream. */
 type StreamedJob = 'backup' | 'songbook'
 /** StreamedJob all of a book may take so long, in ms. */
 const MOST_MS = 30 * 60_000
 
-/** A zip that a worker writes while it is sent: nothing of it waits in memory. The work ends where nobody takes it any more. */
+/**
+ * A zip that a worker writes while it is sent: nothing of it waits in memory. The work ends where
+ * nobody takes it any more.
+ */
 export function streamedFile<Kind extends StreamedJob>(
   name: string,
   signal: AbortSignal,
@@ -18,7 +21,7 @@ export function streamedFile<Kind extends StreamedJob>(
   const written = readable.getReader()
   const sent = new ReadableStream<Uint8Array>({
     start(controller) {
-      inWorker(kind, { ...question, out: writable } as unknown as JobQuestion<Kind>, {
+      runJob(kind, { ...question, out: writable } as unknown as JobQuestion<Kind>, {
         signal: gone.signal,
         mostMs: MOST_MS,
         handed: [writable as never],

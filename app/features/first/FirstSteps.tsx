@@ -3,10 +3,10 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useEffect, useRef, useState, type FormEvent } from 'react'
 import { useNavigate } from 'react-router'
-import { toldBy } from '../../services/forms/told'
+import { jsonAnswer } from '../../services/forms/jsonAnswer'
 import { UNREACHABLE } from '../../services/forms/unlessUnreachable'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 import { usePlaying } from '../../services/sound/SoundContext'
 import type { TuneHeard } from '../../services/sound/tuneHeard'
 import './first.css'
@@ -17,7 +17,10 @@ export interface FirstHeard {
   title: string
 }
 
-/** The first two of four steps, for who opens a book for the first time: what it is about, and a chart of their own. The others are told where they are done. */
+/**
+ * The first two of four steps, for who opens a book for the first time: what it is about, and a
+ * chart of their own. The others are told where they are done.
+ */
 export function FirstSteps({ heard }: { heard: FirstHeard | null }) {
   const { settings, change } = usePlayerSettings()
   if (settings.firstSteps !== 'offered') return null
@@ -57,17 +60,20 @@ export function FirstSteps({ heard }: { heard: FirstHeard | null }) {
   )
 }
 
-/** One touch plays both. What is played is fetched before it is wanted, so that the touch is heard at once. */
+/**
+ * One touch plays both. What is played is fetched before it is wanted, so that the touch is heard
+ * at once.
+ */
 function HearBoth({ tune }: { tune: string }) {
   const { playing, trouble } = usePlaying()
   const [asked, setAsked] = useState(false)
   const [fault, setFault] = useState('')
   const heard = useRef<Promise<TuneHeard>>(undefined)
   const fetched = () => {
-    heard.current ??= fetch(`/first?tune=${tune}`).then(async (answer) => {
-      const told = await toldBy<TuneHeard>(answer)
-      if (!('schedule' in told)) throw new Error(told.message)
-      return told
+    heard.current ??= fetch(`/first?tune=${tune}`).then(async (response) => {
+      const answer = await jsonAnswer<TuneHeard>(response)
+      if (!('schedule' in answer)) throw new Error(answer.message)
+      return answer
     })
     // A failure is told when it is wanted, and asked for anew then.
     heard.current.catch(() => (heard.current = undefined))
@@ -138,7 +144,7 @@ function OwnChart({ onMade }: { onMade: () => void }) {
         method: 'POST',
         body: new URLSearchParams([...fields] as [string, string][]),
       })
-      const told = await toldBy<{ tune: string }>(answer)
+      const told = await jsonAnswer<{ tune: string }>(answer)
       if ('tune' in told) {
         onMade()
         await navigate(`/tunes/${told.tune}/colour`)

@@ -3,7 +3,9 @@ import TextField from '@mui/material/TextField'
 import { FretsField } from './FretsField'
 import type { GripRead, ReadBy } from './useGripRead'
 
-/** What can be typed beside the neck: its label, the label where it cannot be read, and an example. */
+/**
+ * What can be typed beside the neck: its label, the label where it cannot be read, and an example.
+ */
 const FIELDS: readonly { by: keyof ReadBy; label: string; wrong: string; such: string; width: number }[] = [
   { by: 'symbol', label: 'Chord', wrong: 'not a chord symbol', such: 'Am9', width: 150 },
   { by: 'key', label: 'In the key', wrong: 'not a key', such: 'Bb', width: 110 },

@@ -8,7 +8,7 @@ import { engraved } from '../../../core/chord/engraved'
 import { writtenFrets } from '../../../core/neck/instrument'
 import { gripInWords } from '../../../core/voicing/inWords'
 import type { BookGrip } from '../../../db/grips'
-import { GripFilters, NO_FILTER, passes, type GripFilter } from '../../services/grips/GripFilters'
+import { GripFilters, NO_FILTER, passesFilter, type GripFilter } from '../../services/grips/GripFilters'
 import { ChordName } from '../../services/notation/ChordName'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
@@ -41,17 +41,17 @@ export function GripsFound({ grip, playable, count, present, takenOut }: Props) 
     'search',
     'book',
     where === 'neck' && chord ? { symbol: chord.canonical, body: settings } : null,
-    { quiet: true },
+    { inBackground: true },
   ).now
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
   const inBook = playable.filter(
     ({ kept, voicing }) =>
-      passes(voicing, filter) &&
+      passesFilter(voicing, filter) &&
       words.every((word) =>
         `${kept.symbol} ${kept.tags.join(' ')} ${kept.note}`.toLowerCase().includes(word),
       ),
   )
-  const onNeck = (all ?? []).filter((one) => passes(one, filter))
+  const onNeck = (all ?? []).filter((one) => passesFilter(one, filter))
   return (
     <section aria-label="Grips found">
       <div className="panel-tabs">

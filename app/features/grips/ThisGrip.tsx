@@ -1,10 +1,10 @@
 import Button from '@mui/material/Button'
 import { useMemo, useState } from 'react'
 import { engraved } from '../../../core/chord/engraved'
-import { parseChord } from '../../../core/chord/parse'
+import { parseChord } from '../../../core/chord/parseChord'
 import type { Frets } from '../../../core/neck/instrument'
 import { noteName, plainSpelling } from '../../../core/pitch/note'
-import { wholeNeck } from '../../../core/player/limits'
+import { wholeNeck } from '../../../core/player/playerLimits'
 import { stringingOf } from '../../../core/tune/sounding'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import type { BookGrip } from '../../../db/grips'
@@ -38,7 +38,7 @@ export function ThisGrip({ grip, present }: { grip: GripRead; present: BookGrip 
           body: settings,
         }
       : null,
-    { quiet: true },
+    { inBackground: true },
   )
   const highest = Math.max(0, ...frets.map((fret) => fret ?? 0))
   const other = compared && voicing ? voicingFor(compared, limits) : null

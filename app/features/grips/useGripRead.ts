@@ -1,16 +1,16 @@
 import { useMemo, useState } from 'react'
-import { parseChord } from '../../../core/chord/parse'
+import { parseChord } from '../../../core/chord/parseChord'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { fingeringsOf, type FingeringAnswer } from '../../../core/neck/fingering'
 import { soundAt, type Frets } from '../../../core/neck/instrument'
 import { parseKey, type Key } from '../../../core/pitch/key'
 import { parseNote, type Note } from '../../../core/pitch/note'
-import { wholeNeck } from '../../../core/player/limits'
-import { namesOf } from '../../../core/voicing/name'
+import { wholeNeck } from '../../../core/player/playerLimits'
+import { namesOf } from '../../../core/voicing/possibleNames'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { excerptOf } from '../../services/sound/schedule'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 
 /** What is typed beside the neck to read a grip by; empty where it is left to the reading. */
 export interface ReadBy {

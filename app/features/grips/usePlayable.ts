@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
-import { parseChord } from '../../../core/chord/parse'
+import { parseChord } from '../../../core/chord/parseChord'
 import type { ChordSymbol } from '../../../core/chord/symbol'
-import { limitsFor } from '../../../core/player/limits'
+import { limitsFor } from '../../../core/player/playerLimits'
 import { fretsHere } from '../../../core/tune/sounding'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import type { BookGrip } from '../../../db/grips'
@@ -16,7 +16,10 @@ export interface PlayableGrip {
   moved: boolean
 }
 
-/** Those grips of the book that can be played on these open strings by this hand: one kept for others is shown at the same pitches, where they can be had. */
+/**
+ * Those grips of the book that can be played on these open strings by this hand: one kept for
+ * others is shown at the same pitches, where they can be had.
+ */
 export function usePlayable(grips: readonly BookGrip[]): PlayableGrip[] {
   const { settings } = usePlayerSettings()
   return useMemo(() => {

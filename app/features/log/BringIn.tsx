@@ -14,7 +14,10 @@ const TOLD = 5
 type BringInState =
   { kind: 'idle' } | { kind: 'working'; done: number; of: number } | { kind: 'told'; message: string }
 
-/** Brings a log in piece by piece: how far it is shows, and it can be stopped; what was brought in by then stays. */
+/**
+ * Brings a log in piece by piece: how far it is shows, and it can be stopped; what was brought in
+ * by then stays.
+ */
 export function BringIn() {
   const navigate = useNavigate()
   const [state, setState] = useState<BringInState>({ kind: 'idle' })

@@ -38,7 +38,10 @@ export function MinutesChart({ days }: { days: readonly { day: number; minutes: 
   )
 }
 
-/** The tempo of one thing over the weeks, pass by pass: clean as a full point, nearly as a ring, failed as a cross; the goal as a line. */
+/**
+ * The tempo of one thing over the weeks, pass by pass: clean as a full point, nearly as a ring,
+ * failed as a cross; the goal as a line.
+ */
 export function TempoChart({ passes, name }: { passes: readonly Climbed[]; name: string }) {
   const draw = useCallback(
     (colours: Colours): Drawn => {

@@ -11,9 +11,9 @@ export function LogDays({ days }: { days: readonly LogDay[] }) {
   return days.map(({ day, passes }, at) => {
     const minutes = passes.reduce((sum, { seconds }) => sum + seconds, 0) / 60
     return (
-      <details key={day} open={at === 0} className="log-day" aria-label={dayInWords(day)}>
+      <details key={day} open={at === 0} className="log-day" aria-label={logDayInWords(day)}>
         <summary>
-          <b>{dayInWords(day)}</b> {Math.round(minutes)} minutes, {passes.length}{' '}
+          <b>{logDayInWords(day)}</b> {Math.round(minutes)} minutes, {passes.length}{' '}
           {passes.length === 1 ? 'pass' : 'passes'}
         </summary>
         <ul className="plain-list">
@@ -27,7 +27,7 @@ export function LogDays({ days }: { days: readonly LogDay[] }) {
 }
 
 const wholeDay = writtenAs({ dateStyle: 'full', timeZone: 'UTC' })
-export const dayInWords = (day: number): string => wholeDay(new Date(dateOf(day)))
+export const logDayInWords = (day: number): string => wholeDay(new Date(dateOf(day)))
 
 /** Passes of a day by what was practised, in the order in which it was begun. */
 function things(passes: readonly PassRow[]): PassRow[][] {

@@ -2,14 +2,14 @@ import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import { Form, useSubmit } from 'react-router'
 import {
-  BARS_A_LINE,
+  BARS_A_LINE_RANGE,
   PAPERS,
-  PARTS,
+  SHEET_PARTS,
   TEMPLATE_NAMES,
   TEMPLATES,
   type SheetLayout,
   type SheetSwitch,
-} from '../../../core/sheet/layout'
+} from '../../../core/sheet/sheetLayout'
 import type { KeptLayout } from '../../../db/layouts'
 
 interface Props {
@@ -40,7 +40,7 @@ const TAB: Choices = [
 ]
 const BARS: Choices = [
   ['width', 'Four, where they fit'],
-  ...Array.from({ length: BARS_A_LINE[1] }, (_, at) => [String(at + 1), String(at + 1)] as const),
+  ...Array.from({ length: BARS_A_LINE_RANGE[1] }, (_, at) => [String(at + 1), String(at + 1)] as const),
 ]
 const CARRIES: readonly (readonly [SheetSwitch, string])[] = [
   ['numerals', 'Numerals'],
@@ -55,7 +55,10 @@ const PAGE: readonly (readonly [SheetSwitch, string])[] = [
   ['black', 'Black only'],
 ]
 
-/** What a sheet carries and how it stands on the paper: every change shows at once, and its address gives the same sheet again. */
+/**
+ * What a sheet carries and how it stands on the paper: every change shows at once, and its address
+ * gives the same sheet again.
+ */
 export function SheetComposer({ layout, from, kept, versions, version }: Props) {
   const submit = useSubmit()
   const own = kept.find(({ id }) => id === from)
@@ -117,7 +120,7 @@ export function SheetComposer({ layout, from, kept, versions, version }: Props) 
           choices={Object.entries(PAPERS).map(([name, { label }]) => [name, label] as const)}
           value={layout.paper}
         />
-        <Choice name="part" label="Part for" choices={Object.entries(PARTS)} value={layout.part} />
+        <Choice name="part" label="Part for" choices={Object.entries(SHEET_PARTS)} value={layout.part} />
         <Ticks legend="Print" of={PAGE} layout={layout} />
         <noscript>
           <button type="submit">Show it</button>

@@ -1,11 +1,12 @@
 import { data } from 'react-router'
 import { slotsOf } from '../../../core/chart/chart'
-import { parseChart } from '../../../core/chart/parse'
+import { parseChart } from '../../../core/chart/parseChart'
 import type { TuneDocument } from '../../../core/tune/document'
 
 /**
- * Chords of a chart of which pages, files and grips are still made while somebody waits: at most two seconds of the server, which serves others too. Tunes have 20 to
- * 300; what has more is several tunes, or a text that was meant to be something else.
+ * Chords of a chart of which pages, files and grips are still made while somebody waits: at most
+ * two seconds of the server, which serves others too. Tunes have 20 to 300; what has more is
+ * several tunes, or a text that was meant to be something else.
  */
 export const MOST_CHORDS_MADE = 600
 
@@ -23,7 +24,10 @@ export function tooMuch({
     : `“${title}” has ${chords} chords in this chart; pages, files and grips are made of up to ${MOST_CHORDS_MADE}. Put parts of it in charts of their own on the Chart step. Its text can be saved as it is.`
 }
 
-/** Bars of a chart, as they are written, of which pages are drawn: a staff costs as much for a bar with one chord as for one with four. */
+/**
+ * Bars of a chart, as they are written, of which pages are drawn: a staff costs as much for a bar
+ * with one chord as for one with four.
+ */
 export const MOST_BARS_DRAWN = 256
 
 /** Why no pages are drawn of a tune, and what to do; null where they are. */

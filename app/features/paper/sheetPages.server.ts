@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto'
 import { homeKey } from '../../../core/analysis/analyse'
 import type { NumeralSchool } from '../../../core/analysis/numeral'
-import { parseChart } from '../../../core/chart/parse'
+import { parseChart } from '../../../core/chart/parseChart'
 import { keyName } from '../../../core/pitch/key'
-import type { PlayerSettings } from '../../../core/player/settings'
-import { showsGrips, type SheetLayout } from '../../../core/sheet/layout'
+import type { PlayerSettings } from '../../../core/player/playerSettings'
+import { showsGrips, type SheetLayout } from '../../../core/sheet/sheetLayout'
 import type { TuneDocument } from '../../../core/tune/document'
-import { applyEdit } from '../../../core/tune/edit'
+import { applyEdit } from '../../../core/tune/tuneEdit'
 import { asVersion } from '../../../core/tune/versions'
 import type { Pages } from '../../../paper/pages'
-import { inWorker } from '../../services/workers/pool.server'
+import { runJob } from '../../services/workers/pool.server'
 
 /** How a tune is wanted on paper or on the stand, where it is not as it is worked on. */
 export interface TuneAsked {
@@ -44,7 +44,10 @@ interface SheetAsked {
   signal?: AbortSignal | undefined
 }
 
-/** Things worked out lately, by what they were worked out of: turning a page or asking for the PDF does not lead the tune anew. */
+/**
+ * Things worked out lately, by what they were worked out of: turning a page or asking for the PDF
+ * does not lead the tune anew.
+ */
 class Lately<Value> {
   private readonly kept = new Map<string, Value>()
   constructor(private readonly most: number) {}
@@ -62,14 +65,17 @@ class Lately<Value> {
 const pagesLately = new Lately<Pages>(60)
 const gripsLately = new Lately<TuneDocument>(200)
 
-/** The tune with a grip for each of its chords; those it lacks are looked for, which takes seconds for a long one. @throws where nobody waits for it */
+/**
+ * The tune with a grip for each of its chords; those it lacks are looked for, which takes seconds
+ * for a long one. @throws where nobody waits for it
+ */
 export const withGrips = (
   document: TuneDocument,
   { instrument, hand }: PlayerSettings,
   signal: AbortSignal | undefined,
 ): Promise<TuneDocument> =>
   gripsLately.of([document, instrument, hand], () =>
-    inWorker('everyGrip', { document, body: { instrument, hand } }, { signal }),
+    runJob('everyGrip', { document, body: { instrument, hand } }, { signal }),
   )
 
 /** The pages of a tune's sheet. @throws where nobody waits for them */
@@ -80,7 +86,7 @@ export async function sheetPages(document: TuneDocument, asked: SheetAsked): Pro
     [document, layout, instrument, hand, leftHanded, school, fill, note, window],
     async () => {
       const whole = fill && showsGrips(layout) ? await withGrips(document, player, signal) : document
-      return inWorker(
+      return runJob(
         'pages',
         { document: whole, player: { instrument, hand, leftHanded }, layout, school, note, window },
         { signal },

@@ -6,7 +6,7 @@ import { linesOf } from '../../services/forms/ndjson'
 export type PrintState =
   { kind: 'idle' } | { kind: 'working'; done: number; of: number } | { kind: 'fault'; message: string }
 
-const told = z.union([
+const onLine = z.union([
   z.object({ done: z.number(), of: z.number() }),
   z.object({ ready: z.string() }),
   z.object({ fault: z.string() }),
@@ -32,7 +32,7 @@ export function usePrinted() {
       const answer = await fetch(address, { signal: own.signal })
       if (!answer.ok || !answer.body) throw new Error(await answer.text())
       for await (const line of linesOf(answer.body)) {
-        const said = told.parse(line)
+        const said = onLine.parse(line)
         if ('done' in said) setState({ kind: 'working', ...said })
         else if ('fault' in said) setState({ kind: 'fault', message: said.fault })
         else {

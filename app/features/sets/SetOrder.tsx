@@ -22,7 +22,10 @@ import type { SetTune } from '../../../db/sets'
 
 type SetOrderRow = SetTune & { versions: string[]; own: { tempo: number } | null }
 
-/** The tunes of a set in their order: dragged by the handle, or moved by its keys (Space, then arrows). */
+/**
+ * The tunes of a set in their order: dragged by the handle, or moved by its keys (Space, then
+ * arrows).
+ */
 export function SetOrder({ tunes }: { tunes: readonly SetOrderRow[] }) {
   // Sent beside one another: none takes the place of another that is still on its way.
   const mover = useFetcher()

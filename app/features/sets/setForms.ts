@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { TEMPO_RANGE } from '../../../core/chart/parse'
+import { TEMPO_RANGE } from '../../../core/chart/parseChart'
 import { parseKey } from '../../../core/pitch/key'
 
 export const setName = z

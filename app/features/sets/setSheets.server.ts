@@ -1,13 +1,13 @@
 import type { NumeralSchool } from '../../../core/analysis/numeral'
 import { engravedWords } from '../../../core/chord/engraved'
-import type { PlayerSettings } from '../../../core/player/settings'
-import type { SheetLayout } from '../../../core/sheet/layout'
+import type { PlayerSettings } from '../../../core/player/playerSettings'
+import type { SheetLayout } from '../../../core/sheet/sheetLayout'
 import type { Db } from '../../../db/connect'
 import { layoutsOf } from '../../../db/layouts'
 import { readSet, type SetTune } from '../../../db/sets'
 import { readTune } from '../../../db/tunes'
 import type { SetOnPaper } from '../../../paper/contents'
-import { inWorker } from '../../services/workers/pool.server'
+import { runJob } from '../../services/workers/pool.server'
 import { tooMuchToDraw, TooMuch } from '../paper/bound.server'
 import { sheetPages, tuneAsked } from '../paper/sheetPages.server'
 
@@ -39,7 +39,8 @@ function ownLayout(db: Db, tuneId: string, name: string | null, usual: SheetLayo
 }
 
 /**
- * A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook any more are left out of it.
+ * A set as one PDF: its contents, then the sheet of each tune. Tunes that are not in the songbook
+ * any more are left out of it.
  * @throws {TooMuch} with the tune that is too long for a sheet
  */
 export async function setPdf(
@@ -74,11 +75,11 @@ export async function setPdf(
     onDone?.(tunes.length, steps)
   }
   const { name, note } = set
-  const pdf = await inWorker(
+  const pdf = await runJob(
     'setPdf',
     { name, note, layout, tunes },
     // The contents are the first sheet of all.
-    { signal, onTold: (done) => onDone?.(tunes.length + Math.max(0, done - 1), steps), mostMs: MOST_MS },
+    { signal, onProgress: (done) => onDone?.(tunes.length + Math.max(0, done - 1), steps), mostMs: MOST_MS },
   )
   return { pdf, name }
 }

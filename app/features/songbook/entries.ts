@@ -23,12 +23,15 @@ export interface SongbookRow {
   twin: Twin | null
 }
 
-/** Tunes on one page of the book, and the most that one page shows: behind that a search finds them sooner. */
+/**
+ * Tunes on one page of the book, and the most that one page shows: behind that a search finds them
+ * sooner.
+ */
 export const ROWS_A_PAGE = 60
 export const MOST_ROWS = 600
 
 /** The words of a search, each of which must be in the title or the chart. */
-export const wordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
+export const searchWordsOf = (query: string): string[] => query.split(/\s+/).filter(Boolean)
 
 export function rowOf(
   { id, title, summary: { key, meter, bars, far = 'typed' }, touchedAt, tags, place }: SongbookEntry,

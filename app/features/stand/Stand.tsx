@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState, type RefObject } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 import { usePlaying } from '../../services/sound/SoundContext'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import { PageView } from '../paper/PageView'
 import { ownChoice, ownNameOf } from '../paper/ownLayouts'
 import {
@@ -14,8 +14,8 @@ import {
   type StandKept,
   type StandTune,
   type StandWindow,
-} from './asked'
-import { SHOWN, STAND_LAYOUTS } from './shown'
+} from './standAddress'
+import { SHOWN_ON_STAND, STAND_LAYOUTS } from './shown'
 import { useAwake } from './useAwake'
 import { useStandPages } from './useStandPages'
 
@@ -107,7 +107,7 @@ export function Stand({ name, tunes, at: begin, back, layouts }: Props) {
     if (playsOn && here && !playing) play()
     // oxlint-disable-next-line react/exhaustive-deps -- begins when the next tune is there
   }, [place.tune, here])
-  const onKey = useSteady((event: KeyboardEvent) => {
+  const onKey = useStableCallback((event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (event.target instanceof HTMLSelectElement) return
     const onButton = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement
@@ -197,7 +197,9 @@ interface StripProps {
   onTurn: (way: Turn) => void
 }
 
-/** What stands under the page: where it is, what is shown, how large, and what turns and plays it. */
+/**
+ * What stands under the page: where it is, what is shown, how large, and what turns and plays it.
+ */
 function Strip({ kept, onKept, layouts, place, next, waiting, back, play, onTurn }: StripProps) {
   const awake = useAwake()
   const toPlay = place.of > 1 ? 'Play the set' : 'Play'
@@ -218,7 +220,7 @@ function Strip({ kept, onKept, layouts, place, next, waiting, back, play, onTurn
       <label>
         <span className="visually-hidden">What is shown</span>
         <select value={kept.shown} onChange={(event) => onKept({ shown: event.target.value })}>
-          {SHOWN.map((one) => (
+          {SHOWN_ON_STAND.map((one) => (
             <option key={one} value={one}>
               {STAND_LAYOUTS[one].label}
             </option>
@@ -295,7 +297,7 @@ function usePlayOn(
   const { playing } = usePlaying()
   const [playsOn, setPlaysOn] = useState(false)
   const played = useRef(false)
-  const end = useSteady(() => {
+  const end = useStableCallback(() => {
     if (!playsOn) return
     if (hasNext()) goOn()
     else setPlaysOn(false)

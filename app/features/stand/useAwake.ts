@@ -1,6 +1,9 @@
 import { useEffect, useState } from 'react'
 
-/** Keeps the screen awake while this page is in sight. @returns false where the browser cannot, or does not let it */
+/**
+ * Keeps the screen awake while this page is in sight. @returns false where the browser cannot, or
+ * does not let it
+ */
 export function useAwake(): boolean {
   const [awake, setAwake] = useState(true)
   useEffect(() => {

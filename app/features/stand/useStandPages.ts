@@ -3,9 +3,12 @@ import { useEffect, useRef, useState } from 'react'
 import type { Page } from '../../../paper/pages'
 import { keepForReading, readsThroughWorker } from '../../services/offline/offline'
 import type { TuneHeard } from '../../services/sound/tuneHeard'
-import { pagesAddress, type StandTune, type StandWindow } from './asked'
+import { pagesAddress, type StandTune, type StandWindow } from './standAddress'
 
-/** A tune that is loaded: its pages for the window as it is and turned by a quarter, and how it is heard. */
+/**
+ * A tune that is loaded: its pages for the window as it is and turned by a quarter, and how it is
+ * heard.
+ */
 export interface StandLoaded {
   pages: Page[]
   turned: Page[]
@@ -14,7 +17,8 @@ export interface StandLoaded {
 
 /**
  * Loads the tunes of a stand, the one that is shown first, so that later nothing needs the network.
- * What was loaded for another window stays in sight until the new pages are there, or where they cannot be had.
+ * What was loaded for another window stays in sight until the new pages are there, or where they
+ * cannot be had.
  */
 export function useStandPages(tunes: readonly StandTune[], at: number, window: StandWindow | null) {
   const [loaded, setLoaded] = useState<ReadonlyMap<number, StandLoaded>>(new Map())

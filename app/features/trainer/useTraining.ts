@@ -1,13 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { chord } from '../../../core/chord/parse'
+import { chord } from '../../../core/chord/parseChord'
 import type { Key } from '../../../core/pitch/key'
-import { wholeNeck, type PlayerBody } from '../../../core/player/limits'
+import { wholeNeck, type PlayerBody } from '../../../core/player/playerLimits'
 import type { Grade } from '../../../core/practice/grade'
 import { isRight, questionOf } from '../../../core/practice/questions/ask'
 import type { Question, QuestionKind } from '../../../core/practice/questions/question'
 import type { Frets } from '../../../core/neck/instrument'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 
 /** Chords with grips that are asked about, in the order in which they stand. */
 export interface AskedAbout {
@@ -17,7 +17,7 @@ export interface AskedAbout {
 }
 
 /** A session in the trainer lasts so long, in ms. */
-export const SESSION_MS = 180_000
+export const TRAINING_MS = 180_000
 
 export interface Answered {
   given: string
@@ -46,7 +46,10 @@ export interface Training {
 
 const seedNow = (): number => Math.floor(Date.now() / 1000) % 1_000_000
 
-/** Questions one after the other for three minutes. A right answer is clean, one after a hint nearly, a wrong one failed. */
+/**
+ * Questions one after the other for three minutes. A right answer is clean, one after a hint
+ * nearly, a wrong one failed.
+ */
 export function useTraining(
   about: AskedAbout,
   kinds: readonly QuestionKind[],
@@ -86,14 +89,14 @@ export function useTraining(
   useEffect(() => {
     askedAt.current = performance.now()
   }, [question])
-  const left = begun === null ? null : Math.max(0, Math.ceil((SESSION_MS - (now - begun)) / 1000))
+  const left = begun === null ? null : Math.max(0, Math.ceil((TRAINING_MS - (now - begun)) / 1000))
   const running = left !== null && left > 0
   useEffect(() => {
     if (!running) return
     const clock = setInterval(() => setNow(Date.now()), 500)
     return () => clearInterval(clock)
   }, [running])
-  const answer = useSteady((given: string) => {
+  const answer = useStableCallback((given: string) => {
     if (!question || answered) return
     const right = isRight(question, given)
     setAnswered({ given, right })

@@ -39,7 +39,10 @@ export const axisOf = (title: string, { soft, mist }: Colours): Partial<Layout['
   fixedrange: true,
 })
 
-/** A chart in the look of the page, in both themes. The library is large and only loaded where one is shown. */
+/**
+ * A chart in the look of the page, in both themes. The library is large and only loaded where one
+ * is shown.
+ */
 export function PlotlyChart({ label, draw, height = 210, onPoint }: Props) {
   const box = useRef<HTMLDivElement>(null)
   const take = useRef(onPoint)

@@ -9,7 +9,10 @@ interface Props extends HTMLAttributes<HTMLElement> {
   as?: 'div' | 'nav' | 'ol' | 'footer' | 'section'
 }
 
-/** Several controls with one Tab stop: the arrows, Home and End go from one to the next. The stop is the one that was used last, else the chosen one, else the first. */
+/**
+ * Several controls with one Tab stop: the arrows, Home and End go from one to the next. The stop is
+ * the one that was used last, else the chosen one, else the first.
+ */
 export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props) {
   const box = useRef<HTMLElement>(null)
   const itemsOf = () =>
@@ -34,7 +37,8 @@ export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props)
   }
   const later = useRef<ReturnType<typeof setTimeout>>(undefined)
   useEffect(() => {
-    // Behind the picture: to ask what is visible before it would have everything laid out once more for each set of controls.
+    // Behind the picture: to ask what is visible before it would have everything laid out once more
+    // for each set of controls.
     const soon = () => {
       clearTimeout(later.current)
       later.current = setTimeout(stopAt)

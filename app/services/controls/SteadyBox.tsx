@@ -1,6 +1,9 @@
 import { useEffect, useRef, type ReactNode } from 'react'
 
-/** While something is looked for, the place of what stood here before is kept free: what is below does not come up under the pointer, and go again. */
+/**
+ * While something is looked for, the place of what stood here before is kept free: what is below
+ * does not come up under the pointer, and go again.
+ */
 export function SteadyBox({ waiting, children }: { waiting: boolean; children: ReactNode }) {
   const box = useRef<HTMLDivElement>(null)
   /** In px, when nothing was waited for last. */

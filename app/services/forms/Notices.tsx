@@ -10,7 +10,10 @@ export const Refused = ({ said }: { said: { message: string } | null | undefined
     </p>
   ) : null
 
-/** Says what was taken away, with the way back. @param field what the way back sends beside its intent */
+/**
+ * Says what was taken away, with the way back. @param field what the way back sends beside its
+ * intent
+ */
 export function WayBack({
   intent,
   field,
@@ -31,7 +34,9 @@ export function WayBack({
   )
 }
 
-/** How far something is, and the way to stop it; without numbers where it cannot be told how far. */
+/**
+ * How far something is, and the way to stop it; without numbers where it cannot be told how far.
+ */
 export function Working({
   label,
   at,

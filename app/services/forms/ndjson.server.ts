@@ -1,13 +1,16 @@
-/** An answer that tells line by line (NDJSON) how far it is. @param work its signal is aborted when nobody waits any more; @param inWords what is told where it fails */
-export function toldByLines(
+/**
+ * An answer that tells line by line (NDJSON) how far it is. @param work its signal is aborted when
+ * nobody waits any more; @param inWords what is told where it fails
+ */
+export function streamLines(
   work: (tell: (said: object) => void, signal: AbortSignal) => Promise<void>,
   inWords: (error: unknown) => string,
 ): Response {
-  const letters = new TextEncoder()
+  const encoder = new TextEncoder()
   const gone = new AbortController()
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
-      const tell = (said: object) => controller.enqueue(letters.encode(`${JSON.stringify(said)}\n`))
+      const tell = (said: object) => controller.enqueue(encoder.encode(`${JSON.stringify(said)}\n`))
       try {
         await work(tell, gone.signal)
       } catch (error) {

@@ -3,8 +3,9 @@ export const UNREACHABLE =
   'The server does not answer, so nothing was changed. What you typed is still here: try again when it is back.'
 
 /**
- * Sends a form by its route's action; where no answer comes the form is told so and stays as it is, instead of giving way to a page about the fault.
- * An answer the server did give, a redirect or a refusal, passes through.
+ * Sends a form by its route's action; where no answer comes the form is told so and stays as it is,
+ * instead of giving way to a page about the fault. An answer the server did give, a redirect or a
+ * refusal, passes through.
  */
 export async function unlessUnreachable<T>(send: () => Promise<T>): Promise<T | { message: string }> {
   try {
@@ -17,7 +18,10 @@ export async function unlessUnreachable<T>(send: () => Promise<T>): Promise<T | 
   }
 }
 
-/** After a form that got no answer nothing is asked anew: that would get none either, and take what was typed away. */
+/**
+ * After a form that got no answer nothing is asked anew: that would get none either, and take what
+ * was typed away.
+ */
 export const wasUnreachable = (actionResult: unknown): boolean =>
   typeof actionResult === 'object' &&
   actionResult !== null &&

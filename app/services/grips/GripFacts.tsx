@@ -3,7 +3,7 @@ import { mudIn, soursIn } from '../../../core/voicing/clashes'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { degreesLowToHigh, notesInWords } from './GripFilters'
-import { hardPartsInWords, holdInWords } from '../words/hand'
+import { hardPartsInWords, holdInWords } from '../words/handWords'
 import { engraved } from '../../../core/chord/engraved'
 
 /** What a grip sounds and asks of the hand, with the strings that disturb each other. */

@@ -1,8 +1,8 @@
 import { memo } from 'react'
-import { MOST_TO_HOLD } from '../words/hand'
+import { MOST_TO_HOLD } from '../words/handWords'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { FAMILIES, type Family } from '../../../core/voicing/family'
+import { VOICING_FAMILIES, type Family } from '../../../core/voicing/family'
 import { isMovable } from '../../../core/voicing/related'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -40,7 +40,7 @@ export const notesInWords = (voicing: Voicing): string =>
     .join(' ')
 
 /** Whether a grip has everything that is looked for. */
-export function passes(
+export function passesFilter(
   voicing: Voicing,
   { family, top, strings, effort, shape, degrees }: GripFilter,
 ): boolean {
@@ -67,7 +67,7 @@ export const GripFilters = memo(function GripFilters({ grips, filter, onFilter }
   const set = (changed: Partial<GripFilter>) => onFilter({ ...filter, ...changed })
   const there = (of: (voicing: Voicing) => string) =>
     [...new Set(grips.map(of))].sort((a, b) => b.length - a.length || a.localeCompare(b))
-  const families = FAMILIES.filter((family) => grips.some((one) => one.families.includes(family)))
+  const families = VOICING_FAMILIES.filter((family) => grips.some((one) => one.families.includes(family)))
   const choice = (name: keyof GripFilter, label: string, options: readonly (readonly [string, string])[]) => (
     <TextField
       select

@@ -2,7 +2,7 @@ import { memo } from 'react'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Key } from '../../../core/pitch/key'
 import type { Note } from '../../../core/pitch/note'
-import { namesOf } from '../../../core/voicing/name'
+import { namesOf } from '../../../core/voicing/possibleNames'
 import { ChordName } from '../notation/ChordName'
 import { engraved } from '../../../core/chord/engraved'
 

@@ -3,7 +3,7 @@ import type { LineChord } from '../../../core/tune/decisions'
 import { keptVoicings, standsAsKept } from '../../../core/tune/keptGrips'
 import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import { newQuestion, plainQuestion } from '../../../core/tune/questions'
-import { madeChord, plainChord, type TuneChord } from '../../../core/tune/reading'
+import { madeChord, plainChord, type TuneChord } from '../../../core/tune/tuneReading'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { useKnownTune } from '../tune/TuneContext'
 import { useLines, type LinesAsked } from '../workers/useLines'
@@ -14,7 +14,10 @@ export interface KnownGrips {
   /** Chords that sound, of the new line and of the home line. */
   sounding: LineChord[]
   soundingHome: TuneChord[]
-  /** The search for the new line's grips, which begins when they are wanted, missing, or something changes; and for plain ones to hear. */
+  /**
+   * The search for the new line's grips, which begins when they are wanted, missing, or something
+   * changes; and for plain ones to hear.
+   */
   search: LinesAsked
   plain: LinesAsked
   /** Which of the lines found is taken. */
@@ -56,14 +59,16 @@ export function GripsProvider({ children }: { children: ReactNode }) {
   const wanted = useOnce(hurried || changed || missing)
   const atOnce = changed || missing ? 'at once' : 'later'
   const search = useLines(wanted ? question : null, { pauseMs: pause, first: hurried ? atOnce : 'not' })
-  // One after the other in the same worker: it has read its code by then, and the page is left the other half of a small machine.
+  // One after the other in the same worker: it has read its code by then, and the page is left the
+  // other half of a small machine.
   const plain = useLines(
     useMemo(() => plainQuestion(soundingHome, chart.capo, body), [soundingHome, chart.capo, body]),
     { pauseMs: pause, turn: search.state.kind !== 'searching' },
   )
   const { lines: found, current } = search
   const chosen = Math.max(0, Math.min(document.line, found.length - 1))
-  // Where a grip by hand cannot be had on these strings, what the search plays in its place is shown while it is theirs; it is not kept over the player's own.
+  // Where a grip by hand cannot be had on these strings, what the search plays in its place is
+  // shown while it is theirs; it is not kept over the player's own.
   const voicings = useMemo(() => {
     const stand = current ? found[chosen]?.voicings : undefined
     const elsewhere = stand
@@ -88,7 +93,10 @@ export function GripsProvider({ children }: { children: ReactNode }) {
   return <GripsContext.Provider value={known}>{children}</GripsContext.Provider>
 }
 
-/** Whether a question is another than it was at first. Where nothing has changed, what is kept stands, and nothing is looked for. */
+/**
+ * Whether a question is another than it was at first. Where nothing has changed, what is kept
+ * stands, and nothing is looked for.
+ */
 function useChanged(question: LinesQuestion | null): boolean {
   const asked = useMemo(() => JSON.stringify(question), [question])
   const [atFirst] = useState(asked)

@@ -1,6 +1,6 @@
 import { memo } from 'react'
 import type { Related } from '../../../workers/searchQuestions'
-import { parseChord } from '../../../core/chord/parse'
+import { parseChord } from '../../../core/chord/parseChord'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { ChordName } from '../notation/ChordName'
 import { gripInWords } from '../../../core/voicing/inWords'
@@ -14,7 +14,10 @@ interface Props {
   onTake: (voicing: Voicing, symbol?: string) => void
 }
 
-/** Grips that belong to one: easier ones with what is lost, the same type on other strings, its inversions, and the type through a key. */
+/**
+ * Grips that belong to one: easier ones with what is lost, the same type on other strings, its
+ * inversions, and the type through a key.
+ */
 export const RelatedGrips = memo(function RelatedGrips({ related, capo = 0, now, onTake }: Props) {
   if (!related) return <p className="quiet">Looking for grips that belong to it.</p>
   const { easier, otherStrings, inversions, scale } = related

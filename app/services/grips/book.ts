@@ -13,7 +13,8 @@ export interface KnownBook {
 }
 
 /**
- * The grip book as a tune knows it: what is in it, and a grip put in behind the screen, with the answer awaited.
+ * The grip book as a tune knows it: what is in it, and a grip put in behind the screen, with the
+ * answer awaited.
  * @param on the book is asked for only where it is shown
  */
 export function useBook(on: boolean, instrument: string): KnownBook {

@@ -1,14 +1,14 @@
-import { chord } from '../../../core/chord/parse'
+import { chord } from '../../../core/chord/parseChord'
 import { voicingsOf } from '../../../core/voicing/enumerate'
-import { limitsFor, wholeNeck } from '../../../core/player/limits'
-import { DEFAULT_PLAYER, instrumentSettings } from '../../../core/player/settings'
-import { degreesLowToHigh, NO_FILTER, passes, stringSetOf, topOf } from './GripFilters'
+import { limitsFor, wholeNeck } from '../../../core/player/playerLimits'
+import { DEFAULT_PLAYER, instrumentSettings } from '../../../core/player/playerSettings'
+import { degreesLowToHigh, NO_FILTER, passesFilter, stringSetOf, topOf } from './GripFilters'
 
 const grips = voicingsOf(chord('Cmaj7'), wholeNeck(DEFAULT_PLAYER))
 
 test('each field of the filter keeps exactly the grips that have it', () => {
   const keeps = (filter: Partial<typeof NO_FILTER>) =>
-    grips.filter((one) => passes(one, { ...NO_FILTER, ...filter }))
+    grips.filter((one) => passesFilter(one, { ...NO_FILTER, ...filter }))
   expect(keeps({})).toHaveLength(grips.length)
   for (const one of keeps({ family: 'drop 2' })) expect(one.families).toContain('drop 2')
   for (const one of keeps({ top: '7' })) expect(topOf(one)).toBe('7')

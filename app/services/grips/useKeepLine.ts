@@ -4,7 +4,9 @@ import type { TuneDocument } from '../../../core/tune/document'
 import { gripsOfLine } from '../../../core/tune/keptGrips'
 import type { LinesAsked } from '../workers/useLines'
 
-/** Keeps the chosen line with the tune as soon as the search has answered for the present chords. */
+/**
+ * Keeps the chosen line with the tune as soon as the search has answered for the present chords.
+ */
 export function useKeepLine(
   { lines, current }: Pick<LinesAsked, 'lines' | 'current'>,
   chosen: number,
@@ -17,7 +19,8 @@ export function useKeepLine(
     const line = lines[chosen]
     if (!current || !line) return
     const grips = { ...gripsOfLine(line, sounding), ...kept.fixed }
-    // The same frets on another instrument are other grips; those by hand go on saying for which they were made.
+    // The same frets on another instrument are other grips; those by hand go on saying for which
+    // they were made.
     if (
       !sameGrips(grips, kept.grips) ||
       Object.keys(grips).some((key) => !(key in kept.fixed) && (kept.gripsOn[key] ?? on) !== on)

@@ -1,7 +1,7 @@
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import type { KeyRow } from './keys'
+import type { KeyRow } from './keyTable'
 
 interface Props {
   open: boolean

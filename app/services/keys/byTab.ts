@@ -1,4 +1,7 @@
-/** Whether the focus came to where it is by Tab: then arrows and Space are the control's, after a touch they are the music's. */
+/**
+ * Whether the focus came to where it is by Tab: then arrows and Space are the control's, after a
+ * touch they are the music's.
+ */
 let tab = false
 
 export const cameByTab = (): boolean => tab

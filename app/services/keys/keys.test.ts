@@ -1,4 +1,4 @@
-import { actOn, pressOf, type KeyRow } from './keys'
+import { actOn, pressOf, type KeyRow } from './keyTable'
 
 function codeOf(key: string): string {
   if (/^[a-z]$/i.test(key)) return `Key${key.toUpperCase()}`

@@ -34,16 +34,21 @@ export function belongsToControl(
       key.startsWith('Arrow') ||
       ['Home', 'End', 'Backspace', 'Escape'].includes(key)
     )
-  // After a touch of a button Space is still play and stop; after Tab the button is what is pressed.
+  // After a touch of a button Space is still play and stop; after Tab the button is what is
+  // pressed.
   return key === 'Enter' || (key === ' ' && byTab)
 }
 
-/** Keys that move or act on the selection: the focus goes where they act, so that the next key acts there too. */
+/**
+ * Keys that move or act on the selection: the focus goes where they act, so that the next key acts
+ * there too.
+ */
 const OF_THE_SELECTION = /^(Arrow|Backspace$|Enter$|Escape$|Home$|End$|[0-9]$)/
 
 /**
- * Listens to the page's keys while nobody is typing. There is one cursor: a key goes to the control that has the focus where that control uses it; any
- * other acts on the selection and takes the focus along.
+ * Listens to the page's keys while nobody is typing. There is one cursor: a key goes to the control
+ * that has the focus where that control uses it; any other acts on the selection and takes the
+ * focus along.
  * @param cursor the element of the present selection
  */
 export function useKeys(handler: KeyHandler, cursor: () => HTMLElement | null): void {
@@ -59,7 +64,8 @@ export function useKeys(handler: KeyHandler, cursor: () => HTMLElement | null): 
         return
       const modified = event.ctrlKey || event.metaKey || event.altKey
       if (!modified && belongsToControl(event, cameByTab())) return
-      // Drawn at once: the next key may follow before the page would have had time, and must find what this one did.
+      // Drawn at once: the next key may follow before the page would have had time, and must find
+      // what this one did.
       let used = false
       flushSync(() => {
         used = latest.current.handler(event)

@@ -2,7 +2,10 @@ import { barName, beginsBar, meterName, type Bar, type ChartMark } from '../../.
 import { keyName, type Key } from '../../../core/pitch/key'
 import { engravedWords } from '../../../core/chord/engraved'
 
-/** What stands over a bar: section, number, ending, marks, changes of key and metre, and beats that do not add up. */
+/**
+ * What stands over a bar: section, number, ending, marks, changes of key and metre, and beats that
+ * do not add up.
+ */
 export function BarHead({
   bar,
   movesTo = null,

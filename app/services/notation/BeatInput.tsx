@@ -25,7 +25,10 @@ export function BeatInput({ bar, editing }: { bar: Bar; editing: Editing }) {
   )
 }
 
-/** Where a key leaves the field to: the beat before, none, the beat behind; null where it stays in it. */
+/**
+ * Where a key leaves the field to: the beat before, none, the beat behind; null where it stays in
+ * it.
+ */
 function moveOf(event: KeyboardEvent<HTMLInputElement>): -1 | 0 | 1 | null {
   const { key, shiftKey, currentTarget: field } = event
   const isAt = (place: number) => field.selectionStart === place && field.selectionEnd === place

@@ -1,10 +1,10 @@
 import { NEAR, sameBeat } from '../../../core/chart/beats'
-import type { TuneChord } from '../../../core/tune/reading'
+import type { TuneChord } from '../../../core/tune/tuneReading'
 import { memo } from 'react'
-import type { Group } from '../../../core/analysis/reading'
+import type { Group } from '../../../core/analysis/chordReading'
 import { keyName } from '../../../core/pitch/key'
 import { engravedWords } from '../../../core/chord/engraved'
-import { across, endOf, type System } from './layout'
+import { across, slotEnd, type System } from './systemLayout'
 
 interface BracketSpan {
   group: Group
@@ -15,7 +15,10 @@ interface BracketSpan {
   open: boolean
 }
 
-/** Groups that are told in words only: they are long, or made of groups that have their own brackets. */
+/**
+ * Groups that are told in words only: they are long, or made of groups that have their own
+ * brackets.
+ */
 const IN_WORDS: readonly Group['kind'][] = ['blues form', 'ii-V chain']
 
 interface Props {
@@ -24,7 +27,10 @@ interface Props {
   onSelect: (group: Group) => void
 }
 
-/** What belongs together over the home line: each group with its key, whole when it lands, broken when it does not. */
+/**
+ * What belongs together over the home line: each group with its key, whole when it lands, broken
+ * when it does not.
+ */
 export const Brackets = memo(function Brackets({ groups, system, onSelect }: Props) {
   const rows = packed(
     groups.flatMap((group) => (IN_WORDS.includes(group.kind) ? [] : (spanOf(group, system) ?? []))),
@@ -82,12 +88,15 @@ function spanOf(group: Group, system: System): BracketSpan | null {
     from: before ? 0 : across(system, index(group.from.bar), group.from.beat),
     to: after
       ? system.edges.at(-1)!
-      : across(system, index(group.to.bar), final ? endOf(final) : group.to.beat),
+      : across(system, index(group.to.bar), final ? slotEnd(final) : group.to.beat),
     open: before || after,
   }
 }
 
-/** Groups that overlap go one above the other on as few rows as it takes, the short ones nearest to their chords. */
+/**
+ * Groups that overlap go one above the other on as few rows as it takes, the short ones nearest to
+ * their chords.
+ */
 function packed(spans: readonly BracketSpan[]): BracketSpan[][] {
   const rows: BracketSpan[][] = []
   for (const span of [...spans].sort((a, b) => a.to - a.from - (b.to - b.from) || a.from - b.from)) {

@@ -1,10 +1,10 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { accompanied } from '../../../core/tune/accompaniment'
 import { newDocument } from '../../../core/tune/document'
-import { readTuneDocument } from '../../../core/tune/reading'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
 import { PLAIN_RHYTHM } from '../../../core/tune/rhythmSchema'
 import { FigureLine, shareOf } from './FigureLine'
-import { systemsOf } from './layout'
+import { systemsOf } from './systemLayout'
 
 const drawn = (text: string, figure: string, at = 0) => {
   const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, figure } }

@@ -1,6 +1,6 @@
 import { soundsAChord } from '../../../core/rhythm/figures'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
-import { across, unitsOf, type System } from './layout'
+import { across, unitsOf, type System } from './systemLayout'
 
 /** Heights: the melody's rhythm, the voices above, the low voice, and the bass below. */
 const LANE = { melody: 8, upper: 24, low: 44, bass: 66 } as const
@@ -19,7 +19,10 @@ export function shareOf(system: System, { bar, beat }: { bar: number; beat: numb
   return at < 0 ? null : across(system, at, beat)
 }
 
-/** What is struck in one system, on the time that its chords stand on, with the melody's rhythm above it. */
+/**
+ * What is struck in one system, on the time that its chords stand on, with the melody's rhythm
+ * above it.
+ */
 export function FigureLine({ system, hits: all, melody }: Props) {
   const wide = unitsOf(system)
   const x = (bar: number, beat: number): number | null => {
@@ -82,8 +85,9 @@ function beatsOf({ bars, edges }: System): { at: number; strong: boolean }[] {
 }
 
 /**
- * One hit in our own signs: a stem as tall as what sounds (low voice under the line, voices above it, both), a bar along the time as long as it rings; thick
- * where accented, open where it is a ghost, crossed where it is damped, with a hook over the bar line where it is pushed.
+ * One hit in our own signs: a stem as tall as what sounds (low voice under the line, voices above
+ * it, both), a bar along the time as long as it rings; thick where accented, open where it is a
+ * ghost, crossed where it is damped, with a hook over the bar line where it is pushed.
  */
 function HitSign({ hit, from, width }: { hit: GuitarHit; from: number; width: number }) {
   const low = !soundsAChord(hit) && hit.stroke !== 'dead'

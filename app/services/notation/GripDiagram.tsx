@@ -12,7 +12,10 @@ const FEWEST_FRETS = 4
 /** Reach is written beside a grip from this share of the hand's limit on. */
 const NEAR_LIMIT = 0.85
 
-/** A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above, degrees below; mirrored for a left-handed player. */
+/**
+ * A grip drawn upright: nut or first fret, fingers on the strings, open and muted strings above,
+ * degrees below; mirrored for a left-handed player.
+ */
 export function GripDiagram({
   voicing,
   degrees = true,

@@ -2,9 +2,9 @@ import { NEAR } from '../../../core/chart/beats'
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Pitch } from '../../../core/pitch/note'
 import { signatureOf, type Key } from '../../../core/pitch/key'
-import { SILENT } from '../../../core/melody/line'
+import { SILENT } from '../../../core/melody/melodyLine'
 import { Threads, type ThreadChord } from './Threads'
-import { across, unitsOf, type System } from './layout'
+import { across, unitsOf, type System } from './systemLayout'
 import { Staff } from './Staff'
 import { TabStrip } from './TabStrip'
 import type { MelodyDrawn } from './melodyShown'
@@ -25,15 +25,24 @@ export interface MelodyShown {
   onPut: (place: { bar: number; share: number }, pitch: Pitch) => void
 }
 
-/** Room for the clef and the signature in front of the first bar; every row of the step keeps it free. */
+/**
+ * Room for the clef and the signature in front of the first bar; every row of the step keeps it
+ * free.
+ */
 export const gutterFor = (key: Key): number => 84 + 9 * Math.abs(signatureOf(key))
 /** A note stands so far behind the left edge of its beat. */
 const INSET = 10
 const NOTHING_DRAGGED = () => {}
-/** How wide the system measured last was, in px: the next one is drawn at once, and anew only if it is of another width. */
+/**
+ * How wide the system measured last was, in px: the next one is drawn at once, and anew only if it
+ * is of another width.
+ */
 let lastWidth = 0
 
-/** The melody of one system: staff, threads of the chord melody, tablature, each beat under the bar it belongs to. */
+/**
+ * The melody of one system: staff, threads of the chord melody, tablature, each beat under the bar
+ * it belongs to.
+ */
 export const MelodySystem = memo(function MelodySystem({
   system,
   first,
@@ -72,7 +81,8 @@ export const MelodySystem = memo(function MelodySystem({
       ),
     [system, x],
   )
-  // What stands in this system is the same object while nothing of it changes, so that a note gone to in another system does not draw this one again.
+  // What stands in this system is the same object while nothing of it changes, so that a note gone
+  // to in another system does not draw this one again.
   const inHere = useMemo(() => {
     const numbers = new Set(system.bars.map(({ number }) => number))
     return ({ bar }: { bar: number }) => numbers.has(bar)
@@ -181,7 +191,10 @@ function useGeometry(system: System, songKey: Key) {
   return { frame, width, gutter, inner, edges, x }
 }
 
-/** The grips of a system as its threads draw them: from each event to the next, the last one as long as it lasts. */
+/**
+ * The grips of a system as its threads draw them: from each event to the next, the last one as long
+ * as it lasts.
+ */
 function threadsIn(
   system: System,
   clock: MelodyShown['view']['clock'],

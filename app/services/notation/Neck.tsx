@@ -33,7 +33,10 @@ const TOP = 16
 const GAP = 24
 const INLAYS = [3, 5, 7, 9, 15, 17, 19, 21]
 
-/** The neck lying, lowest string at the bottom, frets as far apart as they are; mirrored for a left-handed player. */
+/**
+ * The neck lying, lowest string at the bottom, frets as far apart as they are; mirrored for a
+ * left-handed player.
+ */
 export function Neck({ strings, frets, marks, muted = [], reachFrom = null, onTouch, label }: Props) {
   const {
     settings: { instrument, hand, leftHanded },

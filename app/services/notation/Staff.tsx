@@ -1,11 +1,11 @@
 import { memo, useEffect, useLayoutEffect, useRef } from 'react'
-import { placeKey } from '../../../core/melody/line'
+import { placeKey } from '../../../core/melody/melodyLine'
 import { pitchName, type Pitch } from '../../../core/pitch/note'
 import type { Key } from '../../../core/pitch/key'
 import { scaleNotes } from '../../../core/pitch/key'
 import { beatInWords } from '../../../core/chart/beats'
 import type { Bar } from '../../../core/chart/chart'
-import type { NoteReading } from '../../../core/melody/reading'
+import type { NoteReading } from '../../../core/melody/melodyReading'
 import type { Piece } from '../../../core/melody/clock'
 import { engraved } from '../../../core/chord/engraved'
 import { drawStaff, LINE_GAP, noteId, STAFF_HEIGHT, TOP_LINE } from './drawStaff'
@@ -24,7 +24,10 @@ interface Props {
   phraseStarts: ReadonlySet<string>
   selected: string | null
   sounding: string | null
-  /** Where the next note comes, in pixels, while notes are put in; null where it is not in this system. */
+  /**
+   * Where the next note comes, in pixels, while notes are put in; null where it is not in this
+   * system.
+   */
   caret: number | null
   writing: boolean
   /** Parts of a beat that notes go to, shown while they are put in. */
@@ -42,7 +45,10 @@ const FIGHTS: readonly string[] = ['avoid', 'sour']
 /** Engraving a system takes some 8 ms: whoever comes back to the step sees its staves at once. */
 const DRAWN = new DrawnBefore<HTMLElement>()
 
-/** The melody on a staff under its bars: notes to touch, what each is over the new chord, where phrases begin, and the caret. */
+/**
+ * The melody on a staff under its bars: notes to touch, what each is over the new chord, where
+ * phrases begin, and the caret.
+ */
 export const Staff = memo(function Staff({
   bars,
   pieces,
@@ -124,7 +130,10 @@ export const Staff = memo(function Staff({
   )
 })
 
-/** Has the staff drawn where it is returned, anew only when its picture is another, and marks the notes that are selected and sound. */
+/**
+ * Has the staff drawn where it is returned, anew only when its picture is another, and marks the
+ * notes that are selected and sound.
+ */
 function useDrawing(
   drawn: Parameters<typeof drawStaff>[1],
   selected: string | null,
@@ -140,15 +149,15 @@ function useDrawing(
     width,
     showMeter,
   ])
-  const stands = useRef<string | null>(null)
+  const drawnPicture = useRef<string | null>(null)
   useLayoutEffect(() => {
     const before = DRAWN.take(picture)
     if (!before) return
     drawing.current!.replaceChildren(before)
-    stands.current = picture
+    drawnPicture.current = picture
   }, [picture])
   useEffect(() => {
-    if (stands.current === picture) return
+    if (drawnPicture.current === picture) return
     let left = false
     const element = drawing.current!
     // Drawn aside and put in when it stands, so that no half of a picture is seen.
@@ -159,7 +168,7 @@ function useDrawing(
     void drawStaff(aside, drawn).then(() => {
       if (left) return
       element.replaceChildren(aside)
-      stands.current = picture
+      drawnPicture.current = picture
       DRAWN.keep(picture, aside)
     })
     return () => {

@@ -1,6 +1,6 @@
 import type { KeyboardEvent } from 'react'
 import { barName, type Bar } from '../../../core/chart/chart'
-import { inWords, printLyrics, readLyrics, type Lyric } from '../../../core/melody/lyrics'
+import { lyricInWords, printLyrics, readLyrics, type Lyric } from '../../../core/melody/lyrics'
 
 /** What is sung in a bar, and the beats on which notes of the melody begin there. */
 export interface SungBar {
@@ -18,7 +18,7 @@ export function SungWords({ bar, sung: { lyrics } }: { bar: Bar; sung: SungBar }
       {first && first.beat > bar.from && <span style={{ flexGrow: first.beat - bar.from }} />}
       {lyrics.map((one, at) => (
         <span key={one.beat} style={{ flexGrow: (lyrics[at + 1]?.beat ?? end) - one.beat }}>
-          {inWords(one)}
+          {lyricInWords(one)}
         </span>
       ))}
     </div>

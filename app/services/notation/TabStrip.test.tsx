@@ -1,9 +1,9 @@
 /** The tablature of a chord melody, read back from the drawing. */
 import { renderToStaticMarkup } from 'react-dom/server'
-import { chord } from '../../../core/chord/parse'
-import type { HarmonisedNote } from '../../../core/melody/line'
-import { wholeNeck } from '../../../core/player/limits'
-import { DEFAULT_PLAYER } from '../../../core/player/settings'
+import { chord } from '../../../core/chord/parseChord'
+import type { HarmonisedNote } from '../../../core/melody/melodyLine'
+import { wholeNeck } from '../../../core/player/playerLimits'
+import { DEFAULT_PLAYER } from '../../../core/player/playerSettings'
 import { midi, pitchName } from '../../../core/pitch/note'
 import { voicingOf } from '../../../core/voicing/voicing'
 import type { EventShown } from './melodyShown'

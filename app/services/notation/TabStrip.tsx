@@ -24,7 +24,10 @@ const TOP = 8
 /** Width of a figure. */
 const DIGIT = 6
 
-/** The chord melody as tablature, the highest string on top, with the chords above: what is struck stands as its fret; what is held on does not stand again. */
+/**
+ * The chord melody as tablature, the highest string on top, with the chords above: what is struck
+ * stands as its fret; what is held on does not stand again.
+ */
 export const TabStrip = memo(function TabStrip({
   events,
   before,

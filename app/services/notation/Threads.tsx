@@ -7,7 +7,10 @@ import { pitchAt, pitchName } from '../../../core/pitch/note'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { engraved } from '../../../core/chord/engraved'
 
-/** A chord on the threads: where it begins and ends across the picture (0 to 1), what it is and how it is held. */
+/**
+ * A chord on the threads: where it begins and ends across the picture (0 to 1), what it is and how
+ * it is held.
+ */
 export interface ThreadChord {
   key: string
   from: number
@@ -18,7 +21,10 @@ export interface ThreadChord {
   melody?: boolean
 }
 
-/** A note that sounds from one place across the picture to another (0 to 1), as a voice of its grip, counted from the lowest. */
+/**
+ * A note that sounds from one place across the picture to another (0 to 1), as a voice of its grip,
+ * counted from the lowest.
+ */
 export interface SoundedNote {
   from: number
   to: number
@@ -58,7 +64,10 @@ interface Props {
   onDrag: (semitones: number) => void
 }
 
-/** The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken, leaps are dashed. */
+/**
+ * The voices of a line through time: pitch goes up, time goes right. Held tones stay unbroken,
+ * leaps are dashed.
+ */
 export const Threads = memo(function Threads({
   chords,
   wide,
@@ -234,11 +243,15 @@ function stepsBetween({ voicing: { midis }, melody }: ThreadChord, next: readonl
   return alone ? voiceSteps(midis.slice(-1), next.slice(-1)) : voiceSteps(midis, next)
 }
 
-/** One hue family, lowest voice darkest, highest next: spread over however many voices there are. */
+/**
+ * One hue family, lowest voice darkest, highest next: spread over however many voices there are.
+ */
 const toneOf = (voice: number, voices: number): string =>
   `tone${voices <= 1 ? 0 : Math.round((voice * (TONES - 1)) / (voices - 1))}`
 
-/** Degrees of voices too close to stand above one another step aside: how many places to the right. */
+/**
+ * Degrees of voices too close to stand above one another step aside: how many places to the right.
+ */
 function asideOf(midis: readonly number[], voice: number): number {
   let aside = 0
   for (let low = 1; low <= voice; low += 1)

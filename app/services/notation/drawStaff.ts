@@ -1,6 +1,6 @@
 import type { Bar } from '../../../core/chart/chart'
 import type { Piece } from '../../../core/melody/clock'
-import { placeKey } from '../../../core/melody/line'
+import { placeKey } from '../../../core/melody/melodyLine'
 import type { Key } from '../../../core/pitch/key'
 import { engraveStaff } from '../../../paper/staff'
 
@@ -23,7 +23,8 @@ export interface MelodyStaff {
 }
 
 /**
- * Draws the melody with a notation library: guitar pitch, an octave above what sounds. Every note carries its place as an id, so that the page can mark it.
+ * Draws the melody with a notation library: guitar pitch, an octave above what sounds. Every note
+ * carries its place as an id, so that the page can mark it.
  * @returns once the picture stands; nothing is drawn when the element is gone by then
  */
 export async function drawStaff(

@@ -1,7 +1,7 @@
 import type { Clock, Piece } from '../../../core/melody/clock'
-import type { HarmonisedNote } from '../../../core/melody/line'
+import type { HarmonisedNote } from '../../../core/melody/melodyLine'
 import type { Phrase } from '../../../core/melody/phrases'
-import type { NoteReading } from '../../../core/melody/reading'
+import type { NoteReading } from '../../../core/melody/melodyReading'
 
 /** One event of the chord melody as it is shown. */
 export interface EventShown {
@@ -12,7 +12,9 @@ export interface EventShown {
   made: HarmonisedNote
   /** Its grip was chosen by hand. */
   fixed: boolean
-  /** The grip by hand is for other open strings and cannot be had on these: another stands there. */
+  /**
+   * The grip by hand is for other open strings and cannot be had on these: another stands there.
+   */
   elsewhere?: boolean
 }
 

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import { BARS_IN_SYSTEM, BARS_ON_A_PHONE } from './layout'
+import { BARS_IN_SYSTEM, BARS_ON_A_PHONE } from './systemLayout'
 
 /** A phone's window, in px: the narrowest of the three that styles know. */
 const PHONE = '(max-width: 560px)'
@@ -10,7 +10,9 @@ const listen = (changed: () => void): (() => void) => {
   return () => phone.removeEventListener('change', changed)
 }
 
-/** How many bars stand side by side in this window; the server, which does not know it, draws four. */
+/**
+ * How many bars stand side by side in this window; the server, which does not know it, draws four.
+ */
 export const useBarsInSystem = (): number =>
   useSyncExternalStore(
     listen,

@@ -8,7 +8,10 @@ const LOOK_MS = 5_000
 
 const momentInWords = writtenAs({ dateStyle: 'long', timeStyle: 'short' })
 
-/** Says that a page was opened from what this browser kept, of when that is, and when the server is back. */
+/**
+ * Says that a page was opened from what this browser kept, of when that is, and when the server is
+ * back.
+ */
 export function Away() {
   const [read, setRead] = useState<{ of: Date | null; isBack: boolean } | null>(null)
   useEffect(() => {

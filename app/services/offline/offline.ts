@@ -1,21 +1,22 @@
 /**
- * What was open is kept by a service worker (`workers/offline`), to be read while the server is away. A browser that has none, or that does not trust the
- * certificate of the home network, reads nothing then, and all else works.
+ * What was open is kept by a service worker (`workers/offline`), to be read while the server is
+ * away. A browser that has none, or that does not trust the certificate of the home network, reads
+ * nothing then, and all else works.
  */
 const worker = (): ServiceWorkerContainer | undefined =>
   typeof navigator === 'undefined' ? undefined : navigator.serviceWorker
 
 /** Why this browser keeps nothing; null where it does, or has not said yet. */
 let hindered: string | null = null
-const told = new Set<() => void>()
+const listeners = new Set<() => void>()
 export const hindrance = (): string | null => hindered
 export const onHindrance = (listener: () => void): (() => void) => {
-  told.add(listener)
-  return () => void told.delete(listener)
+  listeners.add(listener)
+  return () => void listeners.delete(listener)
 }
 function hinder(why: string): void {
   hindered = why
-  told.forEach((tell) => tell())
+  listeners.forEach((tell) => tell())
 }
 
 /** Begins the keeping, once a page. */
@@ -32,7 +33,10 @@ export function beginKeeping(): void {
     )
 }
 
-/** Asks for pages, and what they show, to be kept as they are now. @param addresses on this server, the most wanted first */
+/**
+ * Asks for pages, and what they show, to be kept as they are now. @param addresses on this server,
+ * the most wanted first
+ */
 export function keepForReading(addresses: readonly string[]): void {
   void worker()?.ready.then(({ active }) => active?.postMessage({ keep: addresses }))
 }
@@ -40,7 +44,10 @@ export function keepForReading(addresses: readonly string[]): void {
 /** Whether what this page asks for passes the worker, which keeps it by itself. */
 export const readsThroughWorker = (): boolean => Boolean(worker()?.controller)
 
-/** Whether the server answers, whatever it says (signed out elsewhere, it refuses) and whatever is kept: nothing but a GET is answered out of what is kept. */
+/**
+ * Whether the server answers, whatever it says (signed out elsewhere, it refuses) and whatever is
+ * kept: nothing but a GET is answered out of what is kept.
+ */
 export const isServerThere = (): Promise<boolean> =>
   fetch('/heron.svg', { method: 'HEAD', cache: 'no-store' }).then(
     () => true,

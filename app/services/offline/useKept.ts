@@ -2,7 +2,10 @@ import { useEffect, useRef } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { keepForReading } from './offline'
 
-/** A kept page of a tune that was shown in place of another step goes on to that step, which is in it too. */
+/**
+ * A kept page of a tune that was shown in place of another step goes on to that step, which is in
+ * it too.
+ */
 export function useStepAskedFor(): void {
   const navigate = useNavigate()
   useEffect(() => {
@@ -28,7 +31,8 @@ export function useKeptPage(): void {
 /**
  * Keeps what else of a tune is read away from here.
  * @param addresses what is kept, asked for when it is time
- * @param state what is on disk: when it is another one, they are kept anew; null while something is on its way there
+ * @param state what is on disk: when it is another one, they are kept anew; null while something is
+ *   on its way there
  */
 export function useKeptTune(addresses: () => readonly string[], state: unknown): void {
   const once = useRef(false)

@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react'
 import type { Liking } from '../../../core/reharm/taste'
-import { DEFAULT_PLAYER, type PlayerSettings } from '../../../core/player/settings'
-import type { KeepingState } from './waiting'
+import { DEFAULT_PLAYER, type PlayerSettings } from '../../../core/player/playerSettings'
+import type { KeepingState } from './settingsOutbox'
 
 /** The player as the pages of a tune know them. */
 export interface KnownPlayer {

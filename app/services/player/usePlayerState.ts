@@ -2,10 +2,13 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { rulesIn } from '../../../core/reharm/families'
 import type { Liking } from '../../../core/reharm/taste'
 import type { KnownPlayer } from './PlayerContext'
-import { changedBy, differences, type PlayerSettings } from '../../../core/player/settings'
-import { forgetOnServer, PlayerKeeping, type KeepingState } from './waiting'
+import { changedBy, differences, type PlayerSettings } from '../../../core/player/playerSettings'
+import { forgetOnServer, SettingsOutbox, type KeepingState } from './settingsOutbox'
 
-/** The player's settings as this tab works with them; each change is written to the database behind the screen, and waits in this browser while it cannot be. */
+/**
+ * The player's settings as this tab works with them; each change is written to the database behind
+ * the screen, and waits in this browser while it cannot be.
+ */
 export function usePlayerState(loaded: { settings: PlayerSettings; liking: Liking }): KnownPlayer {
   const [settings, setSettings] = useState(loaded.settings)
   const [liking, setLiking] = useState(loaded.liking)
@@ -15,7 +18,7 @@ export function usePlayerState(loaded: { settings: PlayerSettings; liking: Likin
     latest.current = next
     setSettings(next)
   }, [])
-  const [waiting] = useState(() => new PlayerKeeping(setKeeping, take))
+  const [waiting] = useState(() => new SettingsOutbox(setKeeping, take))
   useEffect(() => {
     void waiting.resume().then((change) => {
       if (Object.keys(change).length > 0) take(changedBy(latest.current, change))

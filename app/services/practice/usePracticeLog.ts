@@ -4,8 +4,8 @@ import { itemKey } from '../../../core/practice/grade'
 import { MOST_SECONDS, type LoggedPass } from '../../../core/practice/passSchema'
 import type { ItemRecord } from '../../../core/practice/record'
 import type { Goal } from '../../../db/practice'
-import { useSteady } from '../words/steady'
-import { logPass, sendWaiting, tellLog } from './outbox'
+import { useStableCallback } from '../words/stable'
+import { logPass, sendWaiting, tellLog } from './passOutbox'
 
 export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
 
@@ -34,7 +34,7 @@ export function usePracticeLog(tuneId: string, title: string): PracticeLog {
   const [trouble, setTrouble] = useState<string | null>(null)
   const zone = useMemo(zoneHere, [])
   const today = useToday(zone)
-  const load = useSteady(async () => {
+  const load = useStableCallback(async () => {
     try {
       const response = await fetch(`/tunes/${tuneId}/practice-log`)
       if (response.ok) setRead((await response.json()) as { records: ItemRecord[]; goals: Goal[] })
@@ -42,20 +42,20 @@ export function usePracticeLog(tuneId: string, title: string): PracticeLog {
       // It is read with the next pass.
     }
   })
-  const told = async (sending: Promise<string | null>) => {
+  const reportFailure = async (sending: Promise<string | null>) => {
     setTrouble(await sending)
     await load()
   }
   useEffect(() => {
     void sendWaiting().then(setTrouble).then(load)
-    const again = () => void told(sendWaiting())
+    const again = () => void reportFailure(sendWaiting())
     addEventListener('online', again)
     return () => removeEventListener('online', again)
     // oxlint-disable-next-line react/exhaustive-deps -- once for a tune
   }, [tuneId])
-  const grade = useSteady((pass: Graded) => {
+  const grade = useStableCallback((pass: Graded) => {
     const now = Date.now()
-    void told(
+    void reportFailure(
       logPass({
         id: crypto.randomUUID(),
         tuneId,
@@ -75,12 +75,12 @@ export function usePracticeLog(tuneId: string, title: string): PracticeLog {
       }),
     )
   })
-  const setGoal = useSteady((goal: Goal) => {
+  const setGoal = useStableCallback((goal: Goal) => {
     setRead(
       (known) =>
         known && { ...known, goals: [...known.goals.filter((one) => itemKey(one) !== itemKey(goal)), goal] },
     )
-    void told(tellLog({ do: 'goal', tuneId, ...goal }))
+    void reportFailure(tellLog({ do: 'goal', tuneId, ...goal }))
   })
   const records = useMemo(
     () => read && new Map(read.records.map((record) => [itemKey(record.last), record])),

@@ -10,7 +10,10 @@ interface Props {
   children: ReactNode
 }
 
-/** A part of the page whose faults are its own: it says what is wrong with it, and everything around it goes on. */
+/**
+ * A part of the page whose faults are its own: it says what is wrong with it, and everything around
+ * it goes on.
+ */
 export function Guarded({ what, of, children }: Props) {
   return (
     <ErrorBoundary

@@ -1,5 +1,5 @@
 import { createContext, useContext, useLayoutEffect, useSyncExternalStore, type ReactNode } from 'react'
-import type { KeyRow } from '../keys/keys'
+import type { KeyRow } from '../keys/keyTable'
 import type { Bank } from '../selection/SelectionContext'
 import type { Room, RoomPlays } from './room'
 
@@ -13,13 +13,18 @@ export interface RoomParts {
   drawer: { name: string; content: ReactNode }
   /** First to be listened to; the rest of the house has its own. */
   keys: readonly KeyRow[]
-  /** The bank whose chords the arrow keys go through; null where the room has a cursor of its own. */
+  /**
+   * The bank whose chords the arrow keys go through; null where the room has a cursor of its own.
+   */
   cursor: Bank | null
   /** What Play plays, where it is not the tune as it is made. */
   plays?: RoomPlays
   /** What goes with the music, before it. */
   lead?: ReactNode
-  /** The music: `Music`, in every room, so that what of it is drawn already stays when the player goes from room to room. */
+  /**
+   * The music: `Music`, in every room, so that what of it is drawn already stays when the player
+   * goes from room to room.
+   */
   children: ReactNode
 }
 
@@ -30,14 +35,19 @@ export interface RoomShown {
 }
 
 /**
- * The opening in the workspace into which a room puts its parts. The frame around it is never drawn anew while rooms come and go: focus, place in the music
- * and the home line stay. React keeps what stands under one component only while that component stays, so the rooms stand beside the frame, not around it.
+ * The opening in the workspace into which a room puts its parts. The frame around it is never drawn
+ * anew while rooms come and go: focus, place in the music and the home line stay. React keeps what
+ * stands under one component only while that component stays, so the rooms stand beside the frame,
+ * not around it.
  */
 export class FrameSlot {
   private shown: RoomShown | null = null
   private readonly listeners = new Set<() => void>()
 
-  /** What is put in while the page is drawn for the first time (on the server too) is there for the frame, which is drawn after it. */
+  /**
+   * What is put in while the page is drawn for the first time (on the server too) is there for the
+   * frame, which is drawn after it.
+   */
   begin(shown: RoomShown): void {
     this.shown ??= shown
   }
@@ -64,7 +74,10 @@ export const RoomContext = createContext<{ room: Room; slot: FrameSlot } | null>
 /** The bank whose chords the arrow keys go through in the room that is shown. */
 export const CursorContext = createContext<Bank | null>(null)
 
-/** The workspace around a room: its bar, the music, its drawer, its keys and what Play plays stand where they stand in every room. */
+/**
+ * The workspace around a room: its bar, the music, its drawer, its keys and what Play plays stand
+ * where they stand in every room.
+ */
 export function RoomFrame(parts: RoomParts) {
   const here = useContext(RoomContext)
   if (!here) throw new Error('A room is drawn inside the workspace.')

@@ -1,8 +1,8 @@
 import LinearProgress from '@mui/material/LinearProgress'
-import { useShare, type HowFar } from '../workers/howFar'
+import { useShare, type SearchProgressStore } from '../workers/progress'
 
 interface Props {
-  howFar: HowFar
+  progress: SearchProgressStore
   /** What is looked for, for those who listen. */
   label: string
   /** Said before the percent; without it only the bar is drawn. */
@@ -10,8 +10,8 @@ interface Props {
 }
 
 /** How far a search is, drawn as it goes on. */
-export function SearchProgress({ howFar, label, word }: Props) {
-  const percent = 100 * useShare(howFar)
+export function SearchProgress({ progress, label, word }: Props) {
+  const percent = 100 * useShare(progress)
   return (
     <>
       <LinearProgress variant="determinate" value={percent} aria-label={label} />

@@ -16,7 +16,7 @@ export function SearchState({ state, label, onStop, onAgain }: Props) {
     <div className="lines-state" role="status" aria-label="Search">
       {state.kind === 'searching' && (
         <>
-          <SearchProgress howFar={state.howFar} label={label} word="Searching, " />
+          <SearchProgress progress={state.progress} label={label} word="Searching, " />
           <Button size="small" onClick={onStop}>
             Stop<span className="search-word">&nbsp;the search</span>
           </Button>

@@ -1,30 +1,33 @@
 import type { ComponentType } from 'react'
-import type { PlayerSettings } from '../../../core/player/settings'
+import type { PlayerSettings } from '../../../core/player/playerSettings'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Lyric } from '../../../core/melody/lyrics'
-import type { Group } from '../../../core/analysis/reading'
+import type { Group } from '../../../core/analysis/chordReading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { Editing } from '../notation/BeatInput'
-import type { System } from '../notation/layout'
+import type { System } from '../notation/systemLayout'
 import type { SoundedNote } from '../notation/Threads'
 import type { ChordSelection } from '../selection/selection'
 import type { Schedule } from '../sound/schedule'
 import type { VoiceHeard } from '../sound/voiceHeard'
-import type { RowsTold } from './rows'
+import type { RowsTold } from './rowsContext'
 
 /**
- * A step of the work on a tune. Adding one is a folder in `steps` and a line in `steps/rooms.ts`: its address, its place along the top, its keys and its help
- * come from there.
+ * A step of the work on a tune. Adding one is a folder in `steps` and a line in `steps/rooms.ts`:
+ * its address, its place along the top, its keys and its help come from there.
  */
 export interface Room {
   /** In the address, one small word. */
   name: string
   /** Along the top. */
   label: string
-  /** The room, with state of its own, in a `RoomFrame`. Null for a page of its own, without the workspace around it. */
+  /**
+   * The room, with state of its own, in a `RoomFrame`. Null for a page of its own, without the
+   * workspace around it.
+   */
   View: ComponentType | null
   /** What whoever goes through the first steps does here. */
   firstStep?: FirstStep
@@ -58,7 +61,10 @@ export interface MusicShown {
   lineSelection?: ChordSelection
   /** Brackets over the home line, keys the tune moves to, and beats that can be typed on. */
   form?: FormShown
-  /** The new line: its chords alone, with the reason of those that were changed, or with their grips. */
+  /**
+   * The new line: its chords alone, with the reason of those that were changed, or with their
+   * grips.
+   */
   newLine: 'none' | 'reasons' | 'grips'
   voicings?: ReadonlyMap<string, Voicing>
   /** The voices from chord to chord between the lines, and a note of theirs that is pulled. */

@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 import { useKnownTune } from '../tune/TuneContext'
-import { useSteady } from '../words/steady'
-import { inHome, inLine, moved, rangeOf, type ChordSelection } from './selection'
+import { useStableCallback } from '../words/stable'
+import { inHome, inLine, moveFocus, rangeOf, type ChordSelection } from './selection'
 
 /** The chords that are selected: the same place in both lines, kept from step to step. */
 export interface KnownSelection {
@@ -19,7 +19,9 @@ export interface KnownSelection {
   selectLineRange: (from: number, to: number) => void
   /** The selection moved by some chords, in the home line or in the new one. */
   move: (bank: Bank, by: number, stretch: boolean) => void
-  /** Whether the selection was moved so last: who goes along from chord to chord may go on at once. */
+  /**
+   * Whether the selection was moved so last: who goes along from chord to chord may go on at once.
+   */
   walks: boolean
   /** Only the chord the drawer speaks of. */
   narrow: (bank: Bank) => void
@@ -30,7 +32,10 @@ export type Bank = 'home' | 'line'
 
 const SelectionContext = createContext<KnownSelection | null>(null)
 
-/** @param at the chord selected first, `bar:beat` of the home line; where there is none, the first of all */
+/**
+ * @param at the chord selected first, `bar:beat` of the home line; where there is none, the first
+ *   of all
+ */
 export function SelectionProvider({ at, children }: { at: string | null; children: ReactNode }) {
   const {
     reading: { chords, line },
@@ -42,39 +47,44 @@ export function SelectionProvider({ at, children }: { at: string | null; childre
     )
     return { anchor: first, focus: first }
   })
-  const selection = useMemo(() => moved(picked, 0, true, Math.max(1, chords.length)), [picked, chords.length])
+  const selection = useMemo(
+    () => moveFocus(picked, 0, true, Math.max(1, chords.length)),
+    [picked, chords.length],
+  )
   const [pickedLine, setPickedLine] = useState<ChordSelection | null>(null)
   const lineSelection = useMemo(
-    () => (pickedLine ? moved(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)),
+    () => (pickedLine ? moveFocus(pickedLine, 0, true, Math.max(1, line.length)) : inLine(selection, line)),
     [pickedLine, selection, line],
   )
   const [kept] = useState(() => new Map<string, unknown>())
   const [walks, setWalks] = useState(false)
 
-  const pickHome = useSteady((next: ChordSelection) => {
+  const pickHome = useStableCallback((next: ChordSelection) => {
     setWalks(false)
     setPickedLine(null)
     setPicked(next)
   })
-  const pickLine = useSteady((next: ChordSelection) => {
+  const pickLine = useStableCallback((next: ChordSelection) => {
     setWalks(false)
     setPickedLine(next)
     setPicked(inHome(next, line))
   })
-  const select = useSteady((index: number, stretch: boolean) =>
+  const select = useStableCallback((index: number, stretch: boolean) =>
     pickHome({ anchor: stretch ? selection.anchor : index, focus: index }),
   )
-  const selectRange = useSteady((from: number, to: number) => pickHome({ anchor: from, focus: to }))
-  const selectLine = useSteady((index: number, stretch: boolean) =>
+  const selectRange = useStableCallback((from: number, to: number) => pickHome({ anchor: from, focus: to }))
+  const selectLine = useStableCallback((index: number, stretch: boolean) =>
     pickLine({ anchor: stretch ? lineSelection.anchor : index, focus: index }),
   )
-  const selectLineRange = useSteady((from: number, to: number) => pickLine({ anchor: to, focus: from }))
-  const move = useSteady((bank: Bank, by: number, stretch: boolean) => {
-    if (bank === 'line') pickLine(moved(lineSelection, by, stretch, line.length))
-    else pickHome(moved(selection, by, stretch, chords.length))
+  const selectLineRange = useStableCallback((from: number, to: number) =>
+    pickLine({ anchor: to, focus: from }),
+  )
+  const move = useStableCallback((bank: Bank, by: number, stretch: boolean) => {
+    if (bank === 'line') pickLine(moveFocus(lineSelection, by, stretch, line.length))
+    else pickHome(moveFocus(selection, by, stretch, chords.length))
     setWalks(true)
   })
-  const narrow = useSteady((bank: Bank) =>
+  const narrow = useStableCallback((bank: Bank) =>
     bank === 'line'
       ? pickLine({ anchor: lineSelection.focus, focus: lineSelection.focus })
       : pickHome({ anchor: selection.focus, focus: selection.focus }),
@@ -108,7 +118,7 @@ export function useSelection(): KnownSelection {
 export function useKeptState<Value>(name: string, initial: Value): [Value, (next: Value) => void] {
   const { kept } = useSelection()
   const [value, setValue] = useState<Value>(() => (kept.has(name) ? (kept.get(name) as Value) : initial))
-  const set = useSteady((next: Value) => {
+  const set = useStableCallback((next: Value) => {
     kept.set(name, next)
     setValue(next)
   })

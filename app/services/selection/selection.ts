@@ -1,4 +1,7 @@
-/** Chords the player has selected, as indexes into the tune; `focus` is the one the drawer speaks of. */
+/**
+ * Chords the player has selected, as indexes into the tune; `focus` is the one the drawer speaks
+ * of.
+ */
 export interface ChordSelection {
   anchor: number
   focus: number
@@ -12,8 +15,10 @@ export const isWithin = (selection: ChordSelection, index: number): boolean => {
   return index >= from && index <= to
 }
 
-/** The focus moved by some chords, taking the anchor along unless the selection is being stretched. */
-export function moved(
+/**
+ * The focus moved by some chords, taking the anchor along unless the selection is being stretched.
+ */
+export function moveFocus(
   selection: ChordSelection,
   by: number,
   stretch: boolean,
@@ -24,7 +29,10 @@ export function moved(
   return { focus, anchor: stretch ? inside(selection.anchor) : focus }
 }
 
-/** The chords of the new line that stand where some chords of the home line do; the focus is the first of the focused chord. */
+/**
+ * The chords of the new line that stand where some chords of the home line do; the focus is the
+ * first of the focused chord.
+ */
 export function inLine(selection: ChordSelection, line: readonly { home: number }[]): ChordSelection {
   const [from, to] = rangeOf(selection)
   const first = (home: number) => {

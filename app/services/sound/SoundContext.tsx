@@ -10,10 +10,10 @@ import {
 } from 'react'
 import type { BandPart, Rhythm } from '../../../core/tune/rhythmSchema'
 import { useKnownTune } from '../tune/TuneContext'
-import { useSteady } from '../words/steady'
-import type { Levels } from './player'
+import { useStableCallback } from '../words/stable'
+import type { Levels } from './soundPlayer'
 import type { HeardLine, Schedule, Version } from './schedule'
-import { SOUND } from './store'
+import { SOUND } from './soundStore'
 
 /** Bars that are counted in. */
 export const COUNT_INS = [0, 1, 2] as const
@@ -31,7 +31,10 @@ export interface Hearing {
 /** Shares of the tune's tempo at which it can be heard, in percent. */
 export const SPEEDS = [50, 60, 70, 80, 90, 100, 110, 120] as const
 
-/** The sound library is loaded so long after the first touch of the page: what the touch was for goes first. */
+/**
+ * The sound library is loaded so long after the first touch of the page: what the touch was for
+ * goes first.
+ */
 const READY_AFTER_MS = 400
 
 export interface KnownSound {
@@ -65,13 +68,13 @@ export function SoundProvider({ children }: { children: ReactNode }) {
   const [heard, setHeard] = useState<Schedule | null>(null)
   const heardTempo = (tempo * hearing.speed) / 100
   const waits = useRef(false)
-  const play = useSteady(() => {
+  const play = useStableCallback(() => {
     if (heard && heard.strikes.length > 0) void SOUND.playTune(heard, heardTempo, hearing.loop)
   })
-  const playWhenChanged = useSteady(() => {
+  const playWhenChanged = useStableCallback(() => {
     waits.current = true
   })
-  const playPart = useSteady((schedule: Schedule) => SOUND.play(schedule, heardTempo))
+  const playPart = useStableCallback((schedule: Schedule) => SOUND.play(schedule, heardTempo))
   useEffect(() => SOUND.setTempo(heardTempo), [heardTempo])
   useEffect(() => SOUND.setLevels(levelsHeard(rhythm)), [rhythm])
   useEffect(() => SOUND.stop, [])
@@ -93,7 +96,8 @@ export function SoundProvider({ children }: { children: ReactNode }) {
       waits.current = false
       return play()
     }
-    // Plain, new, beside, the loop, figure, feel and band are switched at the next beat; other chords and grips come in with the next bar.
+    // Plain, new, beside, the loop, figure, feel and band are switched at the next beat; other
+    // chords and grips come in with the next bar.
     const now = { hearing, rhythm, heardTempo }
     const switched = Object.entries(before.current).some(
       ([name, was]) => now[name as keyof typeof now] !== was,

@@ -9,7 +9,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
 import { memo, useEffect, useRef, useState } from 'react'
-import { TEMPO_RANGE } from '../../../core/chart/parse'
+import { TEMPO_RANGE } from '../../../core/chart/parseChart'
 import type { Version } from './schedule'
 import { COUNT_INS, SPEEDS, type CountIn, type Hearing } from './SoundContext'
 
@@ -67,7 +67,10 @@ export const Transport = memo(function Transport({
   )
 })
 
-/** What is heard and how. Its fields are the most costly things of the page to draw: what is said beside them changes with every chord gone to, they do not. */
+/**
+ * What is heard and how. Its fields are the most costly things of the page to draw: what is said
+ * beside them changes with every chord gone to, they do not.
+ */
 const HowHeard = memo(function HowHeard({ hearing, beside, onHearing, tempo, onTempo }: HowHeardProps) {
   return (
     <>
@@ -168,7 +171,8 @@ function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number
         setTyped(event.target.value)
         clearTimeout(pause.current)
         const text = event.target.value
-        // The field's own arrows give no kind of input, typing does: 20 may be on the way to 200, and is taken when no more comes.
+        // The field's own arrows give no kind of input, typing does: 20 may be on the way to 200,
+        // and is taken when no more comes.
         const whole = !(event.nativeEvent as InputEvent).inputType || Number(text) * 10 > high
         if (whole) take(text)
         else pause.current = setTimeout(() => take(text), TYPING_PAUSE_MS)

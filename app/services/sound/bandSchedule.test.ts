@@ -1,6 +1,6 @@
 import { accompanied } from '../../../core/tune/accompaniment'
 import { newDocument } from '../../../core/tune/document'
-import { readTuneDocument } from '../../../core/tune/reading'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
 import { PLAIN_RHYTHM, type Rhythm } from '../../../core/tune/rhythmSchema'
 import { LOOSEST } from '../../../core/rhythm/loose'
 import { bandSchedule, timeOf, type HandTouch } from './bandSchedule'

@@ -4,7 +4,10 @@ import { swungTime } from '../../../core/rhythm/swing'
 import { VELOCITIES, type Accompaniment } from '../../../core/tune/accompaniment'
 import { clicksFor, struck, type HeardLine, type Schedule, type Strike } from './schedule'
 
-/** One time through what is heard: who plays, and from where to where, in beats of the accompaniment. */
+/**
+ * One time through what is heard: who plays, and from where to where, in beats of the
+ * accompaniment.
+ */
 export interface HeardPass {
   version: HeardLine
   played: Accompaniment
@@ -12,7 +15,10 @@ export interface HeardPass {
   to: number
 }
 
-/** How the guitar's hits fall: all of them behind the beat (below 0 ahead of it), and each a little beside its place. */
+/**
+ * How the guitar's hits fall: all of them behind the beat (below 0 ahead of it), and each a little
+ * beside its place.
+ */
 export interface HandTouch {
   behindMs: number
   /** 0 exact to 1, by the seed always alike. */
@@ -23,8 +29,8 @@ export interface HandTouch {
 const EXACT: HandTouch = { behindMs: 0, loose: 0, seed: 0, msPerBeat: 1 }
 
 /**
- * What a band plays, pass after pass.
- * A hit that is pushed over the beginning stands on it; one whose chord comes only after the end is left out, so that a loop begins with its own chord.
+ * What a band plays, pass after pass. A hit that is pushed over the beginning stands on it; one
+ * whose chord comes only after the end is left out, so that a loop begins with its own chord.
  * @param swing long : short, 1 for straight
  * @param touch how the guitar is struck; never before the music begins
  */
@@ -88,7 +94,10 @@ export function bandSchedule(
   }
 }
 
-/** Where the chord of a line that begins at a place of the tune is first played, in beats of the accompaniment. */
+/**
+ * Where the chord of a line that begins at a place of the tune is first played, in beats of the
+ * accompaniment.
+ */
 export function timeOf({ bars }: Pick<Accompaniment, 'bars'>, place: { bar: number; beat: number }): number {
   const found = bars.find(({ bar }) => bar.number === place.bar)
   return found ? found.from + (place.beat - found.bar.from) * found.scale : 0

@@ -4,7 +4,10 @@ import type { Strike } from './schedule'
 
 /** A rendered string rings this long at most, in seconds. */
 const RING_SECONDS = 4
-/** The pick crosses from one string to the next in this time; fingers pluck nearly together; a roll is spread. In seconds. */
+/**
+ * The pick crosses from one string to the next in this time; fingers pluck nearly together; a roll
+ * is spread. In seconds.
+ */
 const SPREAD_SECONDS: Readonly<Record<Strike['stroke'], number>> = {
   down: 0.014,
   up: 0.012,
@@ -13,7 +16,10 @@ const SPREAD_SECONDS: Readonly<Record<Strike['stroke'], number>> = {
   roll: 0.045,
   dead: 0.008,
 }
-/** A chord is damped this fast when the next one comes; a damped stroke sounds no longer than this; and at once on stop. */
+/**
+ * A chord is damped this fast when the next one comes; a damped stroke sounds no longer than this;
+ * and at once on stop.
+ */
 const DAMP_SECONDS = 0.07
 const DEAD_SECONDS = 0.03
 const STOP_SECONDS = 0.012
@@ -32,7 +38,10 @@ interface Resonance {
   gain: number
   Q: number
 }
-/** What the strings are on. The guitar: air and top-plate resonances of a wooden body, and the loss of the highest partials; the bass: a dull pickup. Common practice. */
+/**
+ * What the strings are on. The guitar: air and top-plate resonances of a wooden body, and the loss
+ * of the highest partials; the bass: a dull pickup. Common practice.
+ */
 const BODIES: Readonly<Record<StringKind, readonly Resonance[]>> = {
   guitar: [
     { type: 'peaking', frequency: 105, gain: 4, Q: 1.4 },
@@ -69,7 +78,10 @@ export class Plucked {
     this.body.at(-1)!.chain(this.output, this.level, destination)
   }
 
-  /** Renders the strings a strike needs, so that it is not late. @returns whether there was something to render */
+  /**
+   * Renders the strings a strike needs, so that it is not late. @returns whether there was
+   * something to render
+   */
   prepare({ midis, velocity, stroke }: Pick<Strike, 'midis' | 'velocity' | 'stroke'>): boolean {
     const before = this.buffers.size
     for (const midi of midis) this.bufferOf(midi, stroke === 'dead' ? 0 : layerOf(velocity))
@@ -88,7 +100,10 @@ export class Plucked {
     return made
   }
 
-  /** Strikes a chord: a down stroke or a roll from its lowest note, an up stroke from its highest. Times in seconds of the context. */
+  /**
+   * Strikes a chord: a down stroke or a roll from its lowest note, an up stroke from its highest.
+   * Times in seconds of the context.
+   */
   strum(
     { midis, levels, velocity, stroke }: Pick<Strike, 'midis' | 'levels' | 'velocity' | 'stroke'>,
     time: number,
@@ -108,7 +123,8 @@ export class Plucked {
       gain.gain.setValueAtTime(level, end)
       gain.gain.linearRampToValueAtTime(0, end + DAMP_SECONDS)
       source.start(start).stop(end + DAMP_SECONDS)
-      // Offline the library's clock runs ahead of the sound: nothing may be taken apart before it is rendered.
+      // Offline the library's clock runs ahead of the sound: nothing may be taken apart before it
+      // is rendered.
       if (this.context.isOffline) return
       const voice = { source, gain }
       this.ringing.add(voice)

@@ -1,19 +1,25 @@
 /**
- * A plucked string by the Karplus-Strong model: a burst of noise runs round a delay line as long as one period and
- * loses its brightness at each turn (Karplus & Strong, "Digital Synthesis of Plucked-String and Drum Timbres",
- * Computer Music Journal 7:2, 1983; tuned as in Jaffe & Smith, "Extensions of the Karplus-Strong Plucked-String
- * Algorithm", same issue; both from memory).
+ * A plucked string by the Karplus-Strong model: a burst of noise runs round a delay line as long as
+ * one period and loses its brightness at each turn (Karplus & Strong, "Digital Synthesis of
+ * Plucked-String and Drum Timbres", Computer Music Journal 7:2, 1983; tuned as in Jaffe & Smith,
+ * "Extensions of the Karplus-Strong Plucked-String Algorithm", same issue; both from memory).
  */
 
 export type StringKind = 'guitar' | 'bass'
 interface Model {
-  /** Where the pick or finger meets the string, as a share of its length: the harmonics with a node there are weak. */
+  /**
+   * Where the pick or finger meets the string, as a share of its length: the harmonics with a node
+   * there are weak.
+   */
   pickPlace: number
   /** How much of the neighbouring sample the loop averages in: the string's loss of brightness. */
   damping: number
   /** Brightness of the pick's noise, 0 dull to 1 bright, plucked softly, as usual, and hard. */
   brightness: readonly [number, number, number]
-  /** Time in seconds for a string to fall by 60 dB at `lowestHz`; an octave up it is shorter by `shorter`. */
+  /**
+   * Time in seconds for a string to fall by 60 dB at `lowestHz`; an octave up it is shorter by
+   * `shorter`.
+   */
   ringSeconds: number
   shorter: number
   lowestHz: number
@@ -70,7 +76,8 @@ export function pluckedString(
   const { pickPlace, damping, brightness, ringSeconds: rings, shorter, lowestHz } = MODELS[kind]
   const hz = frequencyOf(midi)
   const period = sampleRate / hz
-  // The averaging filter delays by damping samples; what is left of the period is a whole delay and an allpass fraction.
+  // The averaging filter delays by damping samples; what is left of the period is a whole delay and
+  // an allpass fraction.
   const whole = Math.floor(period - damping - 0.3)
   const fraction = period - damping - whole
   const allpass = allpassFor(fraction, hz, sampleRate)

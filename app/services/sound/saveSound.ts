@@ -1,5 +1,5 @@
 import { fileNameFrom } from '../../../core/formats/fileName'
-import type { Levels } from './player'
+import type { Levels } from './soundPlayer'
 import type { Schedule } from './schedule'
 
 /** Renders a schedule and hands it to the browser as a WAV file. */
@@ -10,7 +10,7 @@ export async function saveSound(
   levels?: Levels,
 ): Promise<void> {
   const [{ renderSchedule }, { default: toWav }] = await Promise.all([
-    import('./player'),
+    import('./soundPlayer'),
     import('audiobuffer-to-wav'),
   ])
   const wav = toWav(await renderSchedule(schedule, beatsPerMinute, levels))

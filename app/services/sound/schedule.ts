@@ -1,8 +1,14 @@
 import type { Stroke } from '../../../core/rhythm/figures'
 import { NEAR, sameBeat } from '../../../core/chart/beats'
-/** One of the lines that can be heard: the home line, the new one, and a kept version shown beside it. */
+/**
+ * One of the lines that can be heard: the home line, the new one, and a kept version shown beside
+ * it.
+ */
 export type HeardLine = 'plain' | 'new' | 'beside'
-/** What the player wants to hear: one line, the plain one and then the new, or the new one and then the one beside it. */
+/**
+ * What the player wants to hear: one line, the plain one and then the new, or the new one and then
+ * the one beside it.
+ */
 export type Version = 'plain' | 'new' | 'both' | 'turn'
 
 export const LINES_OF: Readonly<Record<Version, readonly HeardLine[]>> = {
@@ -63,7 +69,9 @@ export function excerptOf(chords: readonly { beats: number; midis: readonly numb
 
 export interface Schedule {
   strikes: Strike[]
-  /** Metronome clicks before the music, in beats from the beginning; the first of a bar is strong. */
+  /**
+   * Metronome clicks before the music, in beats from the beginning; the first of a bar is strong.
+   */
   clicks: { beat: number; strong: boolean }[]
   /** What marks the time in the music itself, in beats from the beginning. */
   beats?: { beat: number; strong: boolean; brush: 'sweep' | 'tap' | null }[]
@@ -75,17 +83,26 @@ export interface Schedule {
   pass: number
 }
 
-/** Clicks before the music, the first of each bar strong. The last click is the last beat before the music. */
+/**
+ * Clicks before the music, the first of each bar strong. The last click is the last beat before the
+ * music.
+ */
 export const clicksFor = (countInBeats: number, barBeats: number): Schedule['clicks'] =>
   Array.from({ length: countInBeats }, (_, at) => ({ beat: at, strong: at % Math.max(1, barBeats) === 0 }))
 
-/** The same place of the music in another schedule: where a beat of the one is in the other, on its first time through. */
+/**
+ * The same place of the music in another schedule: where a beat of the one is in the other, on its
+ * first time through.
+ */
 export function placeIn(next: Schedule, from: Schedule, beat: number): number {
   if (beat < from.countIn) return Math.max(0, next.countIn - (from.countIn - beat))
   return next.countIn + (from.pass > 0 ? (beat - from.countIn) % from.pass : 0)
 }
 
-/** The chord that has been sounding at a beat, cut to what is left of it; null where one is struck just there, or nothing sounds. */
+/**
+ * The chord that has been sounding at a beat, cut to what is left of it; null where one is struck
+ * just there, or nothing sounds.
+ */
 export function ringingAt({ strikes }: Schedule, beat: number): Strike | null {
   const begun = strikes.filter(
     (strike) =>

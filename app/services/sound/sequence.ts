@@ -2,7 +2,7 @@ import { playOrder } from '../../../core/chart/form'
 import type { LineChord } from '../../../core/tune/decisions'
 import { groupedBy } from '../../../core/grouped'
 import { rangeOf, type ChordSelection } from '../selection/selection'
-import type { TuneChord, TuneReading } from '../../../core/tune/reading'
+import type { TuneChord, TuneReading } from '../../../core/tune/tuneReading'
 
 /** What is played, in order: the same stretch of time in both lines. */
 export interface Sequence {
@@ -13,8 +13,8 @@ export interface Sequence {
 }
 
 /**
- * A stretched selection is played as it stands, to be looped; a single chord is where playing begins, and from there the
- * tune goes on as its form says, with repeats, endings and jumps.
+ * A stretched selection is played as it stands, to be looped; a single chord is where playing
+ * begins, and from there the tune goes on as its form says, with repeats, endings and jumps.
  * @param selection of the home line
  */
 export function sequenceOf(
@@ -36,7 +36,8 @@ export function sequenceOf(
     0,
     home.findIndex((chord) => chord.index === from),
   )
-  // The new line begins at the same moment: its chords of the bars before, and those before the beat, are left out.
+  // The new line begins at the same moment: its chords of the bars before, and those before the
+  // beat, are left out.
   const barsBefore = order.findIndex((index) => chart.bars[index]!.number === home[begin]?.slot.bar)
   const later = order
     .slice(Math.max(0, barsBefore))
@@ -49,7 +50,10 @@ export function sequenceOf(
   }
 }
 
-/** The chord that is played behind another the first time through: behind a first ending that is the beginning of the repeat. Undefined at the end. */
+/**
+ * The chord that is played behind another the first time through: behind a first ending that is the
+ * beginning of the repeat. Undefined at the end.
+ */
 export function playedBehind<Chord extends { slot: { bar: number } }>(
   chart: TuneReading['chart'],
   chords: readonly Chord[],

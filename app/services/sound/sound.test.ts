@@ -1,11 +1,14 @@
-import { readTuneDocument } from '../../../core/tune/reading'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
 import { frequencyOf, pluckedString } from './pluckedString'
 import { placeIn, ringingAt, scheduleOf } from './schedule'
 import { playedBehind, sequenceOf } from './sequence'
 
 const RATE = 44100
 
-/** Frequency of a tone near `expected`, by the phase it gains between two windows: far finer than a spectrum's bins. */
+/**
+ * Frequency of a tone near `expected`, by the phase it gains between two windows: far finer than a
+ * spectrum's bins.
+ */
 function measuredHz(samples: Float32Array, expected: number): number {
   const size = 16384
   const gap = 4096

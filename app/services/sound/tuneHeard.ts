@@ -1,15 +1,18 @@
 import { accompanied, isAccompanied, swingOf } from '../../../core/tune/accompaniment'
 import { newDocument, type TuneDocument } from '../../../core/tune/document'
 import { keptVoicings } from '../../../core/tune/keptGrips'
-import { withEveryGrip } from '../../../core/tune/problem'
-import { readTuneDocument } from '../../../core/tune/reading'
-import type { PlayerBody } from '../../../core/player/limits'
-import { countInBeats } from '../words/places'
+import { withEveryGrip } from '../../../core/tune/searchQuestion'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
+import type { PlayerBody } from '../../../core/player/playerLimits'
+import { countInBeats } from '../words/placeWords'
 import { bandSchedule } from './bandSchedule'
 import { scheduleOf, type Schedule } from './schedule'
 import { sequenceOf } from './sequence'
 
-/** A whole tune as it is heard away from its workspace: the new line once through with its band, one bar counted in. */
+/**
+ * A whole tune as it is heard away from its workspace: the new line once through with its band, one
+ * bar counted in.
+ */
 export interface TuneHeard {
   schedule: Schedule
   /** Beats a minute. */
@@ -17,7 +20,8 @@ export interface TuneHeard {
 }
 
 /**
- * The beginning of a tune as it is heard by who has never seen the program: its plain chords with their band, then the new ones, one bar counted in.
+ * The beginning of a tune as it is heard by who has never seen the program: its plain chords with
+ * their band, then the new ones, one bar counted in.
  * @param bars how many bars of each
  */
 export function bothHeard(document: TuneDocument, body: PlayerBody, bars: number): TuneHeard {

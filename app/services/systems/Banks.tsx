@@ -64,7 +64,10 @@ interface HomeBarProps {
   children: ReactNode
 }
 
-/** A bar of the home line with the signs of the form, and the places of its beats where it can be typed into. */
+/**
+ * A bar of the home line with the signs of the form, and the places of its beats where it can be
+ * typed into.
+ */
 export function HomeBar({ bar, movesTo, editing, onBeat, children }: HomeBarProps) {
   return (
     <div className={`bar ${barLines(bar)}`} role="group" aria-label={barInWords(bar)}>
@@ -76,7 +79,10 @@ export function HomeBar({ bar, movesTo, editing, onBeat, children }: HomeBarProp
   )
 }
 
-/** A foot under the bar for each beat: a touch of it types there. Keys reach the same by Enter and the arrows. */
+/**
+ * A foot under the bar for each beat: a touch of it types there. Keys reach the same by Enter and
+ * the arrows.
+ */
 function Beats({ bar, onBeat }: { bar: Bar; onBeat: NonNullable<FormShown['onBeat']> }) {
   return (
     <span className="beats" aria-hidden>

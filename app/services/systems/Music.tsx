@@ -3,7 +3,7 @@ import { CursorContext } from '../room/RoomFrame'
 import type { MusicShown } from '../room/room'
 import { useSelection } from '../selection/SelectionContext'
 import { useKnownTune } from '../tune/TuneContext'
-import { chordInWords } from '../words/places'
+import { chordInWords } from '../words/placeWords'
 import { Systems } from './Systems'
 
 /** The tune in its systems, as a room shows it; the chord selected is said to whoever listens. */
@@ -14,7 +14,10 @@ export function Music(shown: MusicShown) {
   const focus = shown.reading.chords[selection.focus]
   return (
     <>
-      {/* Before the music: it is taken out of the flow, and behind a long tune it would make the page itself as long. */}
+      {/*
+       * Before the music: it is taken out of the flow, and behind a long tune it would make the
+       * page itself as long.
+       */}
       <p className="visually-hidden" aria-live="polite">
         {focus && chordInWords(focus, shown.reading)}
       </p>

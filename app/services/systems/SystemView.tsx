@@ -1,14 +1,14 @@
 import { memo, type CSSProperties } from 'react'
-import type { Analysis } from '../../../core/analysis/reading'
+import type { Analysis } from '../../../core/analysis/chordReading'
 import { barName, type Bar } from '../../../core/chart/chart'
 import type { Key } from '../../../core/pitch/key'
 import type { LineChord } from '../../../core/tune/decisions'
 import { groupedBy } from '../../../core/grouped'
-import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/tuneReading'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { Editing } from '../notation/BeatInput'
 import { Brackets } from '../notation/Brackets'
-import { across, columnsOf, endOf, unitsOf, type System } from '../notation/layout'
+import { across, columnsOf, slotEnd, unitsOf, type System } from '../notation/systemLayout'
 import { NOTHING_SUNG, SungWords, WordsField, type SungBar } from '../notation/SungWords'
 import { Threads, type ThreadChord } from '../notation/Threads'
 import type { FormShown, MusicShown, Pulling } from '../room/room'
@@ -18,7 +18,7 @@ import { HomeBar, LineBank, Slots, type OnSelect } from './Banks'
 import { HomeChord, NewChord } from './chordsShown'
 
 /** No chord is selected. */
-export const NOTHING: ChordSelection = { anchor: -1, focus: -1 }
+export const NO_SELECTION: ChordSelection = { anchor: -1, focus: -1 }
 
 interface SystemProps extends Pick<MusicShown, 'newLine' | 'Row'> {
   system: System
@@ -150,7 +150,7 @@ export const SystemView = memo(function SystemView({
           columns={columns}
           bars={bars}
           line={beside.line}
-          selection={NOTHING}
+          selection={NO_SELECTION}
           sounding={other}
           onSelect={(index, stretch) =>
             onSelect(beside.line.find((one) => one.index === index)!.home, stretch)
@@ -367,7 +367,7 @@ function threadChords(
           {
             key: one.key,
             from: across(system, at, one.slot.beat),
-            to: across(system, at, endOf(one.slot)),
+            to: across(system, at, slotEnd(one.slot)),
             chord,
             voicing,
           },

@@ -9,17 +9,17 @@ import {
   type RefObject,
 } from 'react'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import { groupedBy } from '../../../core/grouped'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { systemsOf, type System } from '../notation/layout'
+import { systemsOf, type System } from '../notation/systemLayout'
 import { useBarsInSystem } from '../notation/useBarsInSystem'
 import type { SungBar } from '../notation/SungWords'
 import type { MusicShown } from '../room/room'
-import { RowsTold } from '../room/rows'
+import { RowsTold } from '../room/rowsContext'
 import type { Bank } from '../selection/SelectionContext'
 import { rangeOf, type ChordSelection } from '../selection/selection'
-import { NOTHING, SystemView } from './SystemView'
+import { NO_SELECTION, SystemView } from './SystemView'
 
 interface Props {
   shown: MusicShown
@@ -35,13 +35,21 @@ interface Props {
   onSelectLine: (index: number, stretch: boolean) => void
 }
 
-/** Systems drawn at once, and with each turn after that, so that a long tune never holds the page up. */
+/**
+ * Systems drawn at once, and with each turn after that, so that a long tune never holds the page
+ * up.
+ */
 const AT_ONCE = 3
 const MORE = 2
-/** Systems in sight that are drawn at once when something changes; a third, of which seldom more than its beginning is in sight, comes with the rest. */
+/**
+ * Systems in sight that are drawn at once when something changes; a third, of which seldom more
+ * than its beginning is in sight, comes with the rest.
+ */
 const SEEN_AT_ONCE = 2
 
-/** How many of so many systems are drawn by now; in any case those up to the one that is worked on. */
+/**
+ * How many of so many systems are drawn by now; in any case those up to the one that is worked on.
+ */
 function useDrawn(count: number, needed: number): number {
   const [drawn, setDrawn] = useState(AT_ONCE)
   const here = Math.max(drawn, needed)
@@ -55,7 +63,10 @@ function useDrawn(count: number, needed: number): number {
 
 const NO_GRIPS: ReadonlyMap<string, Voicing> = new Map()
 
-/** The tune in two banks, four bars to a system: the home line above, what is being made below, the threads between. */
+/**
+ * The tune in two banks, four bars to a system: the home line above, what is being made below, the
+ * threads between.
+ */
 export const Systems = memo(function Systems({
   shown,
   tune: { lyrics, melody },
@@ -83,7 +94,8 @@ export const Systems = memo(function Systems({
     [laidOut, room, reading, beside, voicings, form, newLine, threads, Row, gutter],
   )
   const sung = useMemo(() => sungByBar({ lyrics, melody }), [lyrics, melody])
-  // What nobody sees is drawn when what is seen stands there, so that a change of step does not wait for it.
+  // What nobody sees is drawn when what is seen stands there, so that a change of step does not
+  // wait for it.
   const late = useDeferredValue(now)
   // Nor does the next key wait for grips and threads.
   const soon = onlyGripsDiffer(late, now) ? late : now
@@ -106,7 +118,8 @@ export const Systems = memo(function Systems({
           late.systems[at]?.system.bars[0]!.number !== number
         const { systems, room: _, ...all } = seen ? soon : late
         const { system, home, made, other, onward, low, high } = systems[at]!
-        // Only what concerns this system is handed to it, so that the others need not be drawn again.
+        // Only what concerns this system is handed to it, so that the others need not be drawn
+        // again.
         return (
           <RowsTold.Provider key={number} value={seen ? rows : rowsLate}>
             <SystemView
@@ -169,7 +182,10 @@ const withinOf =
   <One,>(of: ReadonlyMap<number, One[]>) =>
     bars.flatMap(({ number }) => of.get(number) ?? [])
 
-/** The systems of a tune, to each its chords of both lines: the same objects in every room that shows the same reading. */
+/**
+ * The systems of a tune, to each its chords of both lines: the same objects in every room that
+ * shows the same reading.
+ */
 function laidOutIn({ chart, chords, line }: TuneReading, room: number) {
   const homeOf = groupedBy(chords, ({ slot }) => slot.bar)
   const lineOf = groupedBy(line, ({ slot }) => slot.bar)
@@ -210,7 +226,10 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
   }
 }
 
-/** Whether what is shown differs at most in what searches find and pulling changes: not in what is typed or chosen, and not as another step does. */
+/**
+ * Whether what is shown differs at most in what searches find and pulling changes: not in what is
+ * typed or chosen, and not as another step does.
+ */
 const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
   a.room === b.room &&
   a.reading === b.reading &&
@@ -219,7 +238,10 @@ const onlyGripsDiffer = (a: AllShown, b: AllShown): boolean =>
   a.Row === b.Row &&
   a.gutter === b.gutter
 
-/** Whether a system is within the window, told without drawing anything again. Until the window says so, the first ones are. */
+/**
+ * Whether a system is within the window, told without drawing anything again. Until the window says
+ * so, the first ones are.
+ */
 function useInSight(box: RefObject<HTMLDivElement | null>, drawn: number): (at: number) => boolean {
   const seen = useRef<ReadonlySet<Element> | null>(null)
   useEffect(() => {
@@ -242,7 +264,9 @@ function useInSight(box: RefObject<HTMLDivElement | null>, drawn: number): (at: 
 /** A selection as far as it concerns some chords in a row. */
 function near(selection: ChordSelection, chords: readonly { index: number }[]): ChordSelection {
   const [from, to] = rangeOf(selection)
-  return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index ? NOTHING : selection
+  return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index
+    ? NO_SELECTION
+    : selection
 }
 
 function rangeOfVoices(voicings: readonly Voicing[]): readonly [number, number] {

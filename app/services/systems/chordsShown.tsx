@@ -2,7 +2,7 @@ import { slotKey, type Chart, type ChartProblem } from '../../../core/chart/char
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { pitchClass } from '../../../core/pitch/note'
 import type { Decision, LineChord } from '../../../core/tune/decisions'
-import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/reading'
+import { madeChord, type TuneChord, type TuneReading } from '../../../core/tune/tuneReading'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { ChordName } from '../notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'

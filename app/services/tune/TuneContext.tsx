@@ -1,17 +1,19 @@
 import { createContext, useContext, useDeferredValue, useMemo, type ReactNode } from 'react'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import { onInstrument, stringingOf } from '../../../core/tune/sounding'
 import type { TuneState } from '../../../db/tunes'
 import { usePlayerSettings } from '../player/PlayerContext'
-import { useSteady } from '../words/steady'
+import { useStableCallback } from '../words/stable'
 import type { SessionView, TuneSession } from './session'
 import { useTune } from './useTune'
 import { useTuneReading } from './useTuneReading'
 
-/** The tune that is worked on: the one document, what is read from it, and the one way to change it. */
+/**
+ * The tune that is worked on: the one document, what is read from it, and the one way to change it.
+ */
 export interface KnownTune extends SessionView {
   id: string
   session: TuneSession
@@ -35,7 +37,8 @@ const TuneContext = createContext<KnownTune | null>(null)
 export function TuneProvider({ state, children }: { state: TuneState; children: ReactNode }) {
   const { session, view } = useTune(state)
   const { document } = view
-  // In a long chart what is typed shows at once, and what is read from it follows as soon as the page has time; a short one is read quicker than that.
+  // In a long chart what is typed shows at once, and what is read from it follows as soon as the
+  // page has time; a short one is read quicker than that.
   const deferred = useDeferredValue(document)
   const settled = document.text.length > READ_AT_ONCE && document.text !== deferred.text ? deferred : document
   const {
@@ -44,7 +47,7 @@ export function TuneProvider({ state, children }: { state: TuneState; children: 
   const body = useMemo((): PlayerBody => ({ instrument, hand }), [instrument, hand])
   const reading = useTuneReading(settled, body)
   const stringing = useMemo(() => stringingOf(body, reading.chart.capo), [body, reading.chart.capo])
-  const edit = useSteady((one: TuneEdit) => session.edit(onInstrument(one, stringing)))
+  const edit = useStableCallback((one: TuneEdit) => session.edit(onInstrument(one, stringing)))
   const { id, unread } = state
   const known = useMemo(
     () => ({ ...view, id, session, settled, reading, body, stringing, edit, unread }),

@@ -30,12 +30,18 @@ interface DraftsKept extends DBSchema {
 }
 
 const NAME = 'yellow-heron'
-/** A write to this store is on disk when it is answered, and not some seconds later: a browser that is killed loses nothing. */
+/**
+ * A write to this store is on disk when it is answered, and not some seconds later: a browser that
+ * is killed loses nothing.
+ */
 const DURABLE = { durability: 'strict' } as const
 
 let opened: Promise<IDBPDatabase<DraftsKept>> | null = null
 
-/** The browser's store of what is not on the server's disk. Rejects where the browser has none, or no room. */
+/**
+ * The browser's store of what is not on the server's disk. Rejects where the browser has none, or
+ * no room.
+ */
 function store(): Promise<IDBPDatabase<DraftsKept>> {
   opened ??= openDB<DraftsKept>(NAME, 1, {
     upgrade(db) {
@@ -76,8 +82,9 @@ export const waitingFor = async (key: string): Promise<unknown> =>
   (await (await store()).get('waiting', key))?.change
 
 /**
- * What waits, kept in the browser's synchronous store as soon as it is made, until the durable one has it: a tab that dies in the same moment loses no key. That one is
- * written some milliseconds later, and survives a power cut.
+ * What waits, kept in the browser's synchronous store as soon as it is made, until the durable one
+ * has it: a tab that dies in the same moment loses no key. That one is written some milliseconds
+ * later, and survives a power cut.
  */
 const AT_ONCE = 'heron-now:'
 const draftAtOnce = z.object({ base: z.string(), writes: z.array(z.unknown()) })
@@ -97,7 +104,10 @@ export function dropAtOnce(key: string): void {
   }
 }
 
-/** Moves what tabs of a tune that are open no more kept at once into the durable store: it is newer than what that has of them. */
+/**
+ * Moves what tabs of a tune that are open no more kept at once into the durable store: it is newer
+ * than what that has of them.
+ */
 export async function takeOverAtOnce(tune: string, isOpen: (tab: string) => boolean): Promise<void> {
   const prefix = `${AT_ONCE}${tune}:`
   for (const name of Object.keys(localStorage).filter((one) => one.startsWith(prefix))) {
@@ -110,7 +120,10 @@ export async function takeOverAtOnce(tune: string, isOpen: (tab: string) => bool
   }
 }
 
-/** Drafts of versions before this store, in the browser's older one: `heron-draft:<tune>:<tab>` with edits that had no ids. */
+/**
+ * Drafts of versions before this store, in the browser's older one: `heron-draft:<tune>:<tab>` with
+ * edits that had no ids.
+ */
 const BEFORE = 'heron-draft:'
 const oldDraft = z.object({ base: z.string(), edits: z.array(z.unknown()) })
 

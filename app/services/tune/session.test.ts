@@ -5,7 +5,7 @@ import { listTunes } from '../../../db/songbook'
 import { writeRequest } from '../../routes/tune.edits'
 import { asideOf, draftsOf, dropDraft, keepDraft } from './drafts'
 import { TuneSession } from './session'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 jest.mock('../../database.server', () => ({
   database: () => {
@@ -14,7 +14,10 @@ jest.mock('../../database.server', () => ({
   withBook: () => null,
 }))
 
-/** A browser's stores and locks, and a server in the same process that can be unplugged, or cut off in the middle of its answers. */
+/**
+ * A browser's stores and locks, and a server in the same process that can be unplugged, or cut off
+ * in the middle of its answers.
+ */
 let db: Db
 let id: string
 let plugged: boolean

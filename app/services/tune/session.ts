@@ -1,30 +1,36 @@
 import type { TuneState } from '../../../db/tunes'
-import { askState, sendWrite, type WriteAnswer } from './answer'
+import { askState, sendWrite, type WriteAnswer } from './writeAnswer'
 import { type TuneDocument } from '../../../core/tune/document'
 import { typedOn, type Typed } from '../../../core/tune/burst'
 import { asideOf, dropAside, dropDraft, keepAside, type SetAside } from './drafts'
 import { TabDraft } from './tabDraft'
 import {
-  folded,
-  foldOf,
-  joinsTyping,
+  applyWrite,
+  optimisticStateOf,
+  coalescesTyping,
   netEdits,
   redoLabel,
-  shownBy,
+  documentShown,
   undoLabel,
-  type Fold,
+  type OptimisticState,
   type Write,
-} from '../../../core/tune/fold'
-import { isFound, labelOf, tuneEdit, type TuneEdit } from '../../../core/tune/edit'
+} from '../../../core/tune/optimistic'
+import { isSearchResult, labelOf, tuneEdit, type TuneEdit } from '../../../core/tune/tuneEdit'
 
 export type SaveStatus =
   /** As the server sends the page: nothing listens to the player yet. */
   | { kind: 'opening' }
   | { kind: 'saved' }
   | { kind: 'saving' }
-  /** The server does not take it now; what was made waits in this browser. `message` where it says why. */
+  /**
+   * The server does not take it now; what was made waits in this browser. `message` where it says
+   * why.
+   */
   | { kind: 'waiting'; message?: string | undefined }
-  /** Another tab wrote first. `theirs` is what it made. `trouble`: what the player chose could not be done. */
+  /**
+   * Another tab wrote first. `theirs` is what it made. `trouble`: what the player chose could not
+   * be done.
+   */
   | { kind: 'conflict'; theirs: TuneState; trouble?: string | undefined }
 
 export interface SessionView {
@@ -34,7 +40,10 @@ export interface SessionView {
   /** What undo or redo did last, in words; null since something else was done. */
   stepped: string | null
   status: SaveStatus
-  /** What waits is on this browser's disk too; false where the browser has no room or no store for it. */
+  /**
+   * What waits is on this browser's disk too; false where the browser has no room or no store for
+   * it.
+   */
   keptHere: boolean
   /** What could not be taken, the oldest first. */
   aside: readonly SetAside[]
@@ -44,21 +53,25 @@ export interface SessionView {
 const TYPING_PAUSE_MS = 350
 /** A server that does not answer is asked again after this long. */
 const RETRY_MS = 1500
-/** A write on which the server fails this often is set aside, so that it does not hold up what comes after it. */
+/**
+ * A write on which the server fails this often is set aside, so that it does not hold up what comes
+ * after it.
+ */
 const MOST_FAILURES = 3
 
 /**
- * One tab's work on one tune: applies each edit at once, sends what was done in order, keeps what is not yet on disk in the browser's own store, and says so
- * when another tab was first. A write that is refused is set aside and said; it never holds up or takes back another.
+ * One tab's work on one tune: applies each edit at once, sends what was done in order, keeps what
+ * is not yet on disk in the browser's own store, and says so when another tab was first. A write
+ * that is refused is set aside and said; it never holds up or takes back another.
  */
 export class TuneSession {
   private view: SessionView
   /** The last state the server gave. */
   private onDisk: Pick<TuneState, 'revision' | 'document' | 'undo' | 'redo'>
   private readonly pending: Write[] = []
-  private fold: Fold
+  private optimistic: OptimisticState
   /** Before the last write, so that a burst of typing can put another text in its place. */
-  private before: Fold
+  private confirmed: OptimisticState
   private sending = false
   private failures = 0
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -73,7 +86,7 @@ export class TuneSession {
   ) {
     this.draft = new TabDraft(id)
     this.onDisk = state
-    this.fold = this.before = foldOf(state.document)
+    this.optimistic = this.confirmed = optimisticStateOf(state.document)
     this.view = {
       document: state.document,
       undo: state.undo,
@@ -105,8 +118,9 @@ export class TuneSession {
     if (!draft) return
     const { writes, unread } = readWrites(draft.writes)
     if (unread.length > 0) this.setAside('edits that waited here', 'This version does not know them.', unread)
-    const onlyFound = writes.every((write) => 'edit' in write && isFound(write.edit))
-    // What a search found is found again; what the player made waits for the next visit when this one has begun its own work.
+    const onlyFound = writes.every((write) => 'edit' in write && isSearchResult(write.edit))
+    // What a search found is found again; what the player made waits for the next visit when this
+    // one has begun its own work.
     if (writes.length === 0 || (onlyFound && draft.base !== this.onDisk.revision))
       return void dropDraft(draft.key).catch(() => null)
     if (this.pending.length > 0 || this.closed) return
@@ -129,16 +143,20 @@ export class TuneSession {
     this.draft.letGo()
   }
 
-  /** Does an edit at once; one that cannot be done is said and set aside, and nothing else is touched. */
+  /**
+   * Does an edit at once; one that cannot be done is said and set aside, and nothing else is
+   * touched.
+   */
   readonly edit = (given: TuneEdit): void => {
     const last = this.pending.at(-1)
     const edit = this.asTyped(given)
-    // Of several pauses in one burst of typing only the last text matters; the first may be on its way already.
+    // Of several pauses in one burst of typing only the last text matters; the first may be on its
+    // way already.
     const replaces =
       last &&
       'edit' in last &&
       edit.kind === last.edit.kind &&
-      (joinsTyping(edit) || edit.kind === 'title' || edit.kind === 'tempo' || isFound(edit)) &&
+      (coalescesTyping(edit) || edit.kind === 'title' || edit.kind === 'tempo' || isSearchResult(edit)) &&
       !(this.sending && this.pending.length === 1)
     // What takes the place of a letter not yet sent joins what that one joined.
     const write: Write = {
@@ -148,16 +166,16 @@ export class TuneSession {
           ? { ...edit, joins: last.edit.joins ?? false }
           : edit,
     }
-    const from = replaces ? this.before : this.fold
-    const next = folded(from, write)
+    const from = replaces ? this.confirmed : this.optimistic
+    const next = applyWrite(from, write)
     if ('refused' in next) {
-      if (!isFound(edit)) this.setAside(labelOf(edit), next.refused, [edit])
+      if (!isSearchResult(edit)) this.setAside(labelOf(edit), next.refused, [edit])
       return
     }
     if (replaces) this.pending.pop()
-    if (this.view.stepped !== null && !isFound(edit)) this.show({ stepped: null })
-    this.before = from
-    this.fold = next
+    if (this.view.stepped !== null && !isSearchResult(edit)) this.show({ stepped: null })
+    this.confirmed = from
+    this.optimistic = next
     this.pending.push(write)
     void this.keepPending()
     this.showFold(this.view.status.kind === 'saved' ? { kind: 'saving' } : this.view.status)
@@ -172,7 +190,7 @@ export class TuneSession {
   /** Text with whether it goes on with what was typed last. */
   private asTyped(edit: TuneEdit): TuneEdit {
     if (edit.kind !== 'text') {
-      if (!isFound(edit)) this.typed = null
+      if (!isSearchResult(edit)) this.typed = null
       return edit
     }
     // Nothing typed is joined to what undo has brought back, or to a state another edit made.
@@ -180,14 +198,17 @@ export class TuneSession {
     return { ...edit, joins: (this.typed as ReturnType<typeof typedOn>).joins }
   }
 
-  /** Undo or redo, in order with the edits: of what waits at once, of what is on disk when the server answers. */
+  /**
+   * Undo or redo, in order with the edits: of what waits at once, of what is on disk when the
+   * server answers.
+   */
   readonly step = async (direction: 'undo' | 'redo'): Promise<void> => {
     if (!this.view[direction] || this.view.status.kind === 'conflict') return
     this.typed = null
     const what = this.view[direction]
     const write: Write = { id: crypto.randomUUID(), step: direction }
-    this.before = this.fold
-    this.fold = folded(this.fold, write) as Fold
+    this.confirmed = this.optimistic
+    this.optimistic = applyWrite(this.optimistic, write) as OptimisticState
     this.pending.push(write)
     void this.keepPending()
     this.show({ stepped: `${direction === 'undo' ? 'Undone' : 'Done again'}: ${what}` })
@@ -197,7 +218,10 @@ export class TuneSession {
     await this.flush()
   }
 
-  /** Resolves when everything made so far is on disk, or cannot be at present: then it is tried again when it is time. */
+  /**
+   * Resolves when everything made so far is on disk, or cannot be at present: then it is tried
+   * again when it is time.
+   */
   async flush(): Promise<void> {
     while (
       this.sending ||
@@ -211,7 +235,10 @@ export class TuneSession {
     }
   }
 
-  /** After a conflict: what this tab made is put on top of what the other made; the other's state stays in undo. */
+  /**
+   * After a conflict: what this tab made is put on top of what the other made; the other's state
+   * stays in undo.
+   */
   readonly putMineOnTop = (): void => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
@@ -237,7 +264,10 @@ export class TuneSession {
 
   private copyId = crypto.randomUUID()
 
-  /** After a conflict: what this tab made becomes a tune of its own, and the other's state is shown here. */
+  /**
+   * After a conflict: what this tab made becomes a tune of its own, and the other's state is shown
+   * here.
+   */
   readonly keepMineAsCopy = async (): Promise<void> => {
     if (this.view.status.kind !== 'conflict') return
     const { theirs } = this.view.status
@@ -268,7 +298,10 @@ export class TuneSession {
     void dropAside(id).catch(() => null)
   }
 
-  /** Everything of this tab that is not on the server's disk, and the tune as it is shown, as a file to keep. */
+  /**
+   * Everything of this tab that is not on the server's disk, and the tune as it is shown, as a file
+   * to keep.
+   */
   readonly asFile = (): string =>
     JSON.stringify(
       {
@@ -304,7 +337,8 @@ export class TuneSession {
         this.failures = 0
         this.pending.shift()
         void this.keepPending()
-        // Known from before, and another tab has written since: what is still to come was not made on that.
+        // Known from before, and another tab has written since: what is still to come was not made
+        // on that.
         if (answer.made && answer.made !== answer.state.revision && this.pending.length > 0)
           return this.conflict(answer.state, answer.made)
         this.onDisk = answer.state
@@ -337,7 +371,7 @@ export class TuneSession {
     this.failures = 0
     this.pending.splice(this.pending.indexOf(write), 1)
     if ('step' in write) this.setAside(write.step, message, [])
-    else if (!isFound(write.edit)) this.setAside(labelOf(write.edit), message, [write.edit])
+    else if (!isSearchResult(write.edit)) this.setAside(labelOf(write.edit), message, [write.edit])
     this.refold()
     void this.keepPending()
     this.showFold({ kind: this.pending.length > 0 ? 'saving' : 'saved' })
@@ -347,7 +381,7 @@ export class TuneSession {
   private conflict(theirs: TuneState, base = this.onDisk.revision): void {
     this.onDisk = { ...this.onDisk, revision: base }
     // What a search found is no work of the player's: after another tab's change it is found again.
-    if (this.pending.every((write) => 'edit' in write && isFound(write.edit))) {
+    if (this.pending.every((write) => 'edit' in write && isSearchResult(write.edit))) {
       this.pending.length = 0
       void this.keepPending()
       return this.adopt(theirs)
@@ -363,34 +397,34 @@ export class TuneSession {
 
   /** What is shown, anew from the state on disk; what can no longer be done is set aside. */
   private refold(): void {
-    let fold = foldOf(this.onDisk.document)
-    this.before = fold
+    let fold = optimisticStateOf(this.onDisk.document)
+    this.confirmed = fold
     for (const write of [...this.pending]) {
-      const next = folded(fold, write)
+      const next = applyWrite(fold, write)
       if ('refused' in next) {
         this.pending.splice(this.pending.indexOf(write), 1)
-        if ('edit' in write && !isFound(write.edit))
+        if ('edit' in write && !isSearchResult(write.edit))
           this.setAside(labelOf(write.edit), next.refused, [write.edit])
         continue
       }
-      this.before = fold
+      this.confirmed = fold
       fold = next
     }
-    this.fold = fold
+    this.optimistic = fold
   }
 
   private showFold(status: SaveStatus): void {
     this.show({
-      document: shownBy(this.fold),
-      undo: undoLabel(this.fold, this.onDisk.undo),
-      redo: redoLabel(this.fold, this.onDisk.redo),
+      document: documentShown(this.optimistic),
+      undo: undoLabel(this.optimistic, this.onDisk.undo),
+      redo: redoLabel(this.optimistic, this.onDisk.redo),
       status,
     })
   }
 
   private adopt(state: TuneState): void {
     this.onDisk = state
-    this.fold = this.before = foldOf(state.document)
+    this.optimistic = this.confirmed = optimisticStateOf(state.document)
     this.showFold({ kind: 'saved' })
   }
 

@@ -12,7 +12,10 @@ import {
 /** A tab that is open holds a lock of its name, so that no other takes up its draft. */
 const TABS = 'heron-tab:'
 
-/** What one tab has in the browser's store of the work on a tune that is not on the server's disk, and the lock that says that the tab is open. */
+/**
+ * What one tab has in the browser's store of the work on a tune that is not on the server's disk,
+ * and the lock that says that the tab is open.
+ */
 export class TabDraft {
   private readonly tab = crypto.randomUUID()
   private readonly key: string
@@ -43,7 +46,8 @@ export class TabDraft {
   }
 
   /**
-   * Writes the latest of what waits, at once and then durably, in turn; nothing is kept where nothing waits.
+   * Writes the latest of what waits, at once and then durably, in turn; nothing is kept where
+   * nothing waits.
    * @param onKept whether the browser took it
    */
   keep(waiting: () => Pick<Draft, 'base' | 'writes'>, onKept: (kept: boolean) => void): Promise<void> {

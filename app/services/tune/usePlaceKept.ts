@@ -3,7 +3,10 @@ import { useEffect, useRef } from 'react'
 /** A place only passed through is none that was left. */
 const STAYED_MS = 1_500
 
-/** Keeps on the server where a tune is left: the step and the chord. Where it does not answer the place before stays. */
+/**
+ * Keeps on the server where a tune is left: the step and the chord. Where it does not answer the
+ * place before stays.
+ */
 export function usePlaceKept(tune: string, step: string, slot: string | null): void {
   const kept = useRef<string | null>(null)
   useEffect(() => {

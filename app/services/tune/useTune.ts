@@ -2,7 +2,10 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react'
 import type { TuneState } from '../../../db/tunes'
 import { TuneSession, type SessionView } from './session'
 
-/** A tune as this tab works on it. The loader's state only begins the session; after that the session knows better. */
+/**
+ * A tune as this tab works on it. The loader's state only begins the session; after that the
+ * session knows better.
+ */
 export function useTune(state: TuneState): { view: SessionView; session: TuneSession } {
   // oxlint-disable-next-line react/exhaustive-deps -- a new state of the same tune must not end the session
   const session = useMemo(() => new TuneSession(state.id, state), [state.id])

@@ -1,12 +1,14 @@
 import { useMemo } from 'react'
 import { analyse } from '../../../core/analysis/analyse'
-import { parseChart } from '../../../core/chart/parse'
-import type { PlayerBody } from '../../../core/player/limits'
+import { parseChart } from '../../../core/chart/parseChart'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import type { TuneDocument } from '../../../core/tune/document'
-import { linesOf, type TuneReading } from '../../../core/tune/reading'
-import { useNumerals } from '../notation/numerals'
+import { readLines, type TuneReading } from '../../../core/tune/tuneReading'
+import { useNumerals } from '../notation/numeralCookie'
 
-/** The reading of a document as it changes: the chart is read anew only when its text is another. */
+/**
+ * The reading of a document as it changes: the chart is read anew only when its text is another.
+ */
 export function useTuneReading(document: TuneDocument, body: PlayerBody): TuneReading {
   const { text, colour, choices, fixed, gripsOn, called } = document
   const { school } = useNumerals()
@@ -17,7 +19,7 @@ export function useTuneReading(document: TuneDocument, body: PlayerBody): TuneRe
   return useMemo(
     () => ({
       ...read,
-      ...linesOf(read.chart, read.analysis, { colour, choices, fixed, gripsOn, called }, body),
+      ...readLines(read.chart, read.analysis, { colour, choices, fixed, gripsOn, called }, body),
     }),
     [read, colour, choices, fixed, gripsOn, called, body],
   )

@@ -1,5 +1,12 @@
 import fc from 'fast-check'
-import { MOST_TO_HOLD, aloneInWords, halfSteps, handInWords, hardPartsInWords, holdInWords } from './hand'
+import {
+  MOST_TO_HOLD,
+  aloneInWords,
+  halfSteps,
+  effortInWords,
+  hardPartsInWords,
+  holdInWords,
+} from './handWords'
 
 const HARDER = ['easy', 'moderate', 'demanding', 'hard']
 
@@ -36,7 +43,7 @@ test.each([
   [13, '13 half steps'],
 ])('%d', (count, words) => expect(halfSteps(count)).toBe(words))
 test('a hand', () =>
-  expect([0, 2, 3, 9].map(handInWords)).toEqual([
+  expect([0, 2, 3, 9].map(effortInWords)).toEqual([
     'easy for the hand',
     'moderate for the hand',
     'demanding for the hand',

@@ -1,4 +1,7 @@
-/** Words of the trade that reasons and names use, as they stand in the glossary; longer ones before those that are part of them. */
+/**
+ * Words of the trade that reasons and names use, as they stand in the glossary; longer ones before
+ * those that are part of them.
+ */
 export const TRADE_WORDS: readonly string[] = [
   'tritone substitution',
   'secondary dominant',

@@ -1,6 +1,6 @@
 /**
- * How moments are written. What writes them is made when the first is: it reads the tables of the language for that, some 20 ms that a page without any
- * date should not wait for.
+ * How moments are written. What writes them is made when the first is: it reads the tables of the
+ * language for that, some 20 ms that a page without any date should not wait for.
  */
 export function writtenAs(style: Intl.DateTimeFormatOptions): (at: number | Date) => string {
   let format: Intl.DateTimeFormat | undefined

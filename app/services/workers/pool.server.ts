@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os'
 import { resolve } from 'node:path'
 import { MessageChannel, type Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
-import type { JOBS, TellFar } from '../../../workers/server/jobs'
+import type { JOBS, OnJobProgress } from '../../../workers/server/jobs'
 import { WorkEnded } from '../../../workers/server/workEnded'
 
 export { WorkEnded }
@@ -14,14 +14,17 @@ export type JobAnswer<Kind extends keyof Jobs> = Awaited<ReturnType<Jobs[Kind]>>
 export interface AskedHow {
   /** Aborted where nobody waits any more: the work ends at once. */
   signal?: AbortSignal | undefined
-  onTold?: TellFar
+  onProgress?: OnJobProgress
   /** The longest it may take, in ms. */
   mostMs?: number
   /** What is handed over and not copied. */
   handed?: readonly Transferable[]
 }
 
-/** The longest a file, a sheet or a page may take: the longest that are taken need two seconds of this on a slow machine. */
+/**
+ * The longest a file, a sheet or a page may take: the longest that are taken need two seconds of
+ * this on a slow machine.
+ */
 const MOST_MS = 30_000
 /** Memory of a worker, in MB: the longest MIDI file that is read needs 200. */
 const MOST_MB = 512
@@ -41,12 +44,13 @@ export class WorkPool {
 
   /**
    * An answer that is worked out beside the server's own thread.
-   * @throws {WorkEnded} where it was ended for what it took; the signal's reason where nobody waits; what the work itself throws
+   * @throws {WorkEnded} where it was ended for what it took; the signal's reason where nobody
+   *   waits; what the work itself throws
    */
   async ask<Kind extends keyof Jobs>(
     kind: Kind,
     question: JobQuestion<Kind>,
-    { signal, onTold, mostMs = MOST_MS, handed = [] }: AskedHow = {},
+    { signal, onProgress, mostMs = MOST_MS, handed = [] }: AskedHow = {},
   ): Promise<JobAnswer<Kind>> {
     this.pool ??= this.made()
     if (this.pool.queueSize >= (this.bounds.waiting ?? MOST_WAITING))
@@ -60,8 +64,8 @@ export class WorkPool {
       isLate = true
       end.abort()
     }, mostMs)
-    const channel = onTold ? new MessageChannel() : null
-    channel?.port1.on('message', ([done, of]: [number, number]) => onTold!(done, of))
+    const channel = onProgress ? new MessageChannel() : null
+    channel?.port1.on('message', ([done, of]: [number, number]) => onProgress!(done, of))
     channel?.port1.unref()
     try {
       return (await this.pool.run(
@@ -96,7 +100,8 @@ export class WorkPool {
       niceIncrement: 5,
       resourceLimits: { maxOldGenerationSizeMb: this.bounds.mostMb ?? MOST_MB },
     })
-    // A worker that breaks off while nothing is asked of it is replaced; what is asked of one says so itself.
+    // A worker that breaks off while nothing is asked of it is replaced; what is asked of one says
+    // so itself.
     pool.on('error', (error: Error) => process.stderr.write(`A worker ended: ${error.message}\n`))
     return pool
   }
@@ -111,4 +116,4 @@ export class WorkPool {
 const POOL = new WorkPool()
 
 /** Asks the workers of this server; see `JOBS`. */
-export const inWorker: WorkPool['ask'] = (kind, question, how) => POOL.ask(kind, question, how)
+export const runJob: WorkPool['ask'] = (kind, question, how) => POOL.ask(kind, question, how)

@@ -47,7 +47,7 @@ const ABC = (title: string) => ({
 
 test('an answer comes from another thread, with what was told on the way', async () => {
   const told: number[] = []
-  expect(await ask('counting', 3, { onTold: (done: number) => told.push(done) })).toBe(3)
+  expect(await ask('counting', 3, { onProgress: (done: number) => told.push(done) })).toBe(3)
   expect(await ask('tunesIn', ABC('Low Water'))).toMatchObject({
     ok: true,
     value: { tunes: [{ title: 'Low Water' }] },

@@ -1,15 +1,15 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { AnswerOf, Answers, QuestionOf, ToldOf } from '../../../workers/answering'
-import { useSteady } from '../words/steady'
-import { AnsweredBefore } from './answeredBefore'
-import { HowFar } from './howFar'
-import { OFFICES, type AnswersOf, type Office, type Offices, WorkerFault } from './client'
+import type { AnswerOf, Answers, QuestionOf, ProgressOf } from '../../../workers/answering'
+import { useStableCallback } from '../words/stable'
+import { AnswerCache } from './answerCache'
+import { SearchProgressStore } from './progress'
+import { WORKER_POOLS, type AnswersOf, type WorkerPool, type WorkerPools, WorkerFault } from './workerPool'
 import { sayFault } from './workerFault'
 
 /** How far an answer is. */
 export type AskedState =
   | { kind: 'none' }
-  | { kind: 'searching'; howFar: HowFar }
+  | { kind: 'searching'; progress: SearchProgressStore }
   | { kind: 'stopped' }
   | { kind: 'fault'; message: string }
   | { kind: 'found' }
@@ -28,59 +28,70 @@ export interface Asking<Answer> {
   again: () => void
 }
 
-interface AnswerWays<Told> {
-  /** Waits so long after a change, in ms, so that a moving slider or typing does not ask at every stop. */
+interface AnswerOptions<Interim> {
+  /**
+   * Waits so long after a change, in ms, so that a moving slider or typing does not ask at every
+   * stop.
+   */
   pauseMs?: number
-  /** A short question that nothing on the page says the state of: it may wait for others of its kind, and what breaks is said in the page's notice. */
-  quiet?: boolean
-  /** False as long as others go first, since they are needed sooner. What is being worked on goes on. */
+  /**
+   * A short question that nothing on the page says the state of: it may wait for others of its
+   * kind, and what breaks is said in the page's notice.
+   */
+  inBackground?: boolean
+  /**
+   * False as long as others go first, since they are needed sooner. What is being worked on goes
+   * on.
+   */
   turn?: boolean
   /** What is told before the answer, but for progress. */
-  onTold?: (told: Told) => void
+  onProgress?: (progress: Interim) => void
   /** A new question was asked, or none. */
   onAsked?: () => void
 }
 
-const isProgress = (told: unknown): told is { done: number; of: number } =>
-  typeof told === 'object' && told !== null && 'done' in told && 'of' in told
+const isProgress = (progress: unknown): progress is { done: number; of: number } =>
+  typeof progress === 'object' && progress !== null && 'done' in progress && 'of' in progress
 
-const BEFORE = new AnsweredBefore()
+const ANSWER_CACHE = new AnswerCache()
 
 /**
- * What a worker answers to a question, asked whenever it changes. What was answered before is there at once.
+ * What a worker answers to a question, asked whenever it changes. What was answered before is there
+ * at once.
  * @param question plain data; null asks nothing
  */
-export function useAnswer<Name extends keyof Offices, Kind extends keyof AnswersOf<Name> & string>(
+export function useAnswer<Name extends keyof WorkerPools, Kind extends keyof AnswersOf<Name> & string>(
   name: Name,
   kind: Kind,
   question: QuestionOf<AnswersOf<Name>, Kind> | null,
   {
     pauseMs = 0,
-    quiet = false,
+    inBackground = false,
     turn = true,
-    onTold,
+    onProgress,
     onAsked,
-  }: AnswerWays<ToldOf<AnswersOf<Name>, Kind>> = {},
+  }: AnswerOptions<ProgressOf<AnswersOf<Name>, Kind>> = {},
 ): Asking<AnswerOf<AnswersOf<Name>, Kind>> {
   type Answer = AnswerOf<AnswersOf<Name>, Kind>
   const asked = question === null ? null : JSON.stringify(question)
   const label = `${name} ${kind} ${asked}`
   const foundBefore = () => {
-    const before = BEFORE.find(label)
+    const before = ANSWER_CACHE.find(label)
     return asked !== null && before ? { asked, answer: before.answer as Answer } : null
   }
   const [found, setFound] = useState(foundBefore)
-  const [state, setState] = useState<AskedState>({ kind: found && !quiet ? 'found' : 'none' })
-  // What was answered before is there with the first drawing of its question, so that nothing is drawn once without it and once more.
+  const [state, setState] = useState<AskedState>({ kind: found && !inBackground ? 'found' : 'none' })
+  // What was answered before is there with the first drawing of its question, so that nothing is
+  // drawn once without it and once more.
   const known = found?.asked === asked ? null : foundBefore()
   if (known) {
     setFound(known)
-    if (!quiet) setState({ kind: 'found' })
+    if (!inBackground) setState({ kind: 'found' })
   }
   const [attempt, setAttempt] = useState(0)
   const stopping = useRef<AbortController | null>(null)
-  const listening = useRef({ onTold, onAsked })
-  listening.current = { onTold, onAsked }
+  const listening = useRef({ onProgress, onAsked })
+  listening.current = { onProgress, onAsked }
   const turnNow = useRef(turn)
   turnNow.current = turn
   const waiting = useRef<(() => void) | null>(null)
@@ -89,42 +100,42 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
     stopping.current?.abort()
     setState((now) => (now.kind === 'searching' ? { kind: 'stopped' } : now))
   }, [])
-  const again = useSteady(() => {
-    BEFORE.forget(label)
+  const again = useStableCallback(() => {
+    ANSWER_CACHE.forget(label)
     setAttempt((count) => count + 1)
   })
 
   useEffect(() => {
     listening.current.onAsked?.()
     if (asked === null) return setState({ kind: 'none' })
-    if (BEFORE.find(label)) {
+    if (ANSWER_CACHE.find(label)) {
       // What was looked for meanwhile was another question.
-      if (!quiet) setState((now) => (now.kind === 'found' ? now : { kind: 'found' }))
+      if (!inBackground) setState((now) => (now.kind === 'found' ? now : { kind: 'found' }))
       return
     }
     const here = new AbortController()
     stopping.current = here
     // Of a quiet question nobody hears how far it is: nothing is drawn anew for it.
-    const howFar = new HowFar()
-    if (!quiet) setState({ kind: 'searching', howFar })
-    const told = (one: ToldOf<AnswersOf<Name>, Kind>) => {
-      if (!isProgress(one)) listening.current.onTold?.(one)
-      else howFar.tell(one)
+    const progress = new SearchProgressStore()
+    if (!inBackground) setState({ kind: 'searching', progress })
+    const onPartial = (one: ProgressOf<AnswersOf<Name>, Kind>) => {
+      if (!isProgress(one)) listening.current.onProgress?.(one)
+      else progress.tell(one)
     }
     const go = () => {
-      const office = OFFICES[name] as unknown as Office<Answers>
-      const put = quiet ? office.askAside.bind(office) : office.ask.bind(office)
-      put(kind, JSON.parse(asked), here.signal, told as (told: unknown) => void).then(
+      const pool = WORKER_POOLS[name] as unknown as WorkerPool<Answers>
+      const put = inBackground ? pool.askInBackground.bind(pool) : pool.ask.bind(pool)
+      put(kind, JSON.parse(asked), here.signal, onPartial as (progress: unknown) => void).then(
         (answer: Answer) => {
           if (here.signal.aborted) return
-          BEFORE.keep(label, answer)
+          ANSWER_CACHE.keep(label, answer)
           setFound({ asked, answer })
-          if (!quiet) setState({ kind: 'found' })
+          if (!inBackground) setState({ kind: 'found' })
         },
         (error: unknown) => {
           if (here.signal.aborted) return
           const message = error instanceof Error ? error.message : String(error)
-          if (!quiet) setState({ kind: 'fault', message })
+          if (!inBackground) setState({ kind: 'fault', message })
           else if (error instanceof WorkerFault) sayFault(message)
         },
       )
@@ -139,7 +150,7 @@ export function useAnswer<Name extends keyof Offices, Kind extends keyof Answers
       here.abort()
     }
     // oxlint-disable-next-line react/exhaustive-deps -- what was found before, and its label, are those of the question
-  }, [asked, attempt, pauseMs, name, kind, quiet])
+  }, [asked, attempt, pauseMs, name, kind, inBackground])
 
   useEffect(() => {
     if (!turn) return

@@ -19,8 +19,9 @@ interface LinesWays {
   /** False as long as others go first. */
   turn?: boolean
   /**
-   * The best line by itself, from a search that only looks at what changed: shown at once while the others are looked for; or, where there is a line to look
-   * at already, after the others, so that it knows the line before anything changes.
+   * The best line by itself, from a search that only looks at what changed: shown at once while the
+   * others are looked for; or, where there is a line to look at already, after the others, so that
+   * it knows the line before anything changes.
    */
   first?: 'not' | 'at once' | 'later'
 }

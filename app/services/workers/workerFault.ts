@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import { WorkerFault } from './client'
+import { WorkerFault } from './workerPool'
 
 /** What broke off in a worker last, for the page to say; null when nothing has. */
 let fault: string | null = null
@@ -11,7 +11,10 @@ export function sayFault(next: string | null): void {
   listeners.forEach((listener) => listener())
 }
 
-/** What is said of a question nobody waits for the answer of: that its worker broke; not that it was stopped, or that there is none. */
+/**
+ * What is said of a question nobody waits for the answer of: that its worker broke; not that it was
+ * stopped, or that there is none.
+ */
 export function faultsOnly(error: unknown): void {
   if (error instanceof WorkerFault) sayFault(error.message)
 }

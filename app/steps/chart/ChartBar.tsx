@@ -1,16 +1,16 @@
 import { useState } from 'react'
 import { sameKey } from '../../../core/analysis/localKeys'
-import { withSetting } from '../../../core/chart/edit'
+import { withSetting } from '../../../core/chart/editBars'
 import type { TuneDocument } from '../../../core/tune/document'
-import { chartsOf } from '../../../core/tune/edits/chart'
-import type { TuneReading } from '../../../core/tune/reading'
-import { Bar, Word } from '../../services/controls/Bar'
+import { chartsOf } from '../../../core/tune/edits/chartEdits'
+import type { TuneReading } from '../../../core/tune/tuneReading'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
 import type { TuneSession } from '../../services/tune/session'
-import { useSame, useSteady } from '../../services/words/steady'
+import { useStableValue, useStableCallback } from '../../services/words/stable'
 import { BarTools, barsInWords } from './BarTools'
 import { ChartsMenu } from './ChartsMenu'
 import { ImportDialog } from './ImportDialog'
-import { KeyAndCapo, NumeralsControl, SHOWN, ShownControl, type SkeletonShown } from './ChartTools'
+import { KeyAndCapo, NumeralsControl, SKELETON_SHOWN, ShownControl, type SkeletonShown } from './ChartTools'
 import type { ChartEditing } from './useChartEditing'
 
 interface Props {
@@ -31,13 +31,13 @@ const sameNames = (a: readonly string[], b: readonly string[]) => a.join('\n') =
 export function ChartBar({ document, session, reading, editing, shown, onShown, words, onWords }: Props) {
   const { chart, analysis } = reading
   const [bringing, setBringing] = useState(false)
-  const names = useSame(
+  const names = useStableValue(
     chartsOf(document).map((one) => one.name),
     sameNames,
   )
-  const keyNow = useSame(analysis.key, sameKey)
-  const onTranspose = useSteady((to: string) => session.edit({ kind: 'transpose', to }))
-  const onCapo = useSteady((fret: number) =>
+  const keyNow = useStableValue(analysis.key, sameKey)
+  const onTranspose = useStableCallback((to: string) => session.edit({ kind: 'transpose', to }))
+  const onCapo = useStableCallback((fret: number) =>
     session.edit({
       kind: 'bars',
       text: withSetting(document.text, 'capo', fret === 0 ? null : String(fret)),
@@ -50,21 +50,25 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
   const [first, last] = [numberAt(from), numberAt(to)]
   const selected = first !== null && last !== null ? barsInWords(first, last) : 'none selected'
   return (
-    <Bar label="The chart">
-      <Word name="Chart" term="chart" says={names[document.at] ?? ''}>
+    <ControlBar label="The chart">
+      <BarWord name="Chart" term="chart" says={names[document.at] ?? ''}>
         <ChartsMenu names={names} at={document.at} onEdit={session.edit} />
-      </Word>
+      </BarWord>
       {chart.bars.length > 0 && (
         <>
-          <Word name="Shown" term="skeleton" says={SHOWN.find(({ value }) => value === shown)!.label}>
+          <BarWord
+            name="Shown"
+            term="skeleton"
+            says={SKELETON_SHOWN.find(({ value }) => value === shown)!.label}
+          >
             <ShownControl shown={shown} onShown={onShown} />
-          </Word>
+          </BarWord>
           <NumeralsControl />
           <KeyAndCapo keyNow={keyNow} capo={chart.capo} onTranspose={onTranspose} onCapo={onCapo} />
         </>
       )}
       {shown === 0 && (
-        <Word name="Bars" says={chart.bars.length === 0 ? 'none yet' : selected}>
+        <BarWord name="Bars" says={chart.bars.length === 0 ? 'none yet' : selected}>
           <BarTools
             from={first}
             to={last}
@@ -73,7 +77,7 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
             says={editing.says}
             onAct={editing.act}
           />
-        </Word>
+        </BarWord>
       )}
       {shown === 0 && chart.bars.length > 0 && (
         <button
@@ -89,9 +93,9 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
       <button type="button" className="tool" onClick={() => setBringing(true)}>
         Bring in chords
       </button>
-      <Word name="Signs" says="of the text">
+      <BarWord name="Signs" says="of the text">
         <Signs />
-      </Word>
+      </BarWord>
       {bringing && (
         <ImportDialog
           onClose={() => setBringing(false)}
@@ -100,7 +104,7 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
           }
         />
       )}
-    </Bar>
+    </ControlBar>
   )
 }
 

@@ -1,12 +1,12 @@
 import { useRef, useState, type KeyboardEvent } from 'react'
 import type { Chart } from '../../../core/chart/chart'
-import { withSetting } from '../../../core/chart/edit'
+import { withSetting } from '../../../core/chart/editBars'
 import { keyName } from '../../../core/pitch/key'
 import { useListening } from '../../services/forms/useListening'
 import { keyInWords } from '../../../core/chord/engraved'
 import { offsetsOf } from './Problems'
-import { MOST_TYPED } from './limits'
-import type { TuneReading } from '../../../core/tune/reading'
+import { MOST_TYPED } from './editorLimits'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 
 interface Props {
   text: string
@@ -93,7 +93,9 @@ export function ChartEditor({ text, reading, onText, onLeave, onStep }: Props) {
   )
 }
 
-/** The text again, with the pieces that were not read wrapped in marks; it lies behind the typing. */
+/**
+ * The text again, with the pieces that were not read wrapped in marks; it lies behind the typing.
+ */
 function marked(text: string, chart: Chart) {
   const offset = offsetsOf(text)
   const spans = chart.problems

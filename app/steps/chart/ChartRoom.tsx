@@ -3,14 +3,14 @@ import { placeName } from '../../../core/chart/chart'
 import { printChart } from '../../../core/chart/print'
 import type { Lyric } from '../../../core/melody/lyrics'
 import { skeletonOf } from '../../../core/analysis/skeleton'
-import { readTuneDocument } from '../../../core/tune/reading'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
 import { isPartOf } from '../../services/notation/Brackets'
-import { useNumerals } from '../../services/notation/numerals'
+import { useNumerals } from '../../services/notation/numeralCookie'
 import { RoomFrame } from '../../services/room/RoomFrame'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { Music } from '../../services/systems/Music'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import { WhyContext } from '../../services/words/Why'
 import { ChartBar } from './ChartBar'
 import { chartKeys } from './chartKeys'
@@ -44,8 +44,10 @@ export function ChartRoom() {
   })
   const { onGroup, selectNext } = useGroupSelection(chords, read.analysis.groups)
 
-  const onText = useSteady((text: string) => session.edit({ kind: 'text', text }))
-  const onWords = useSteady((bar: number, lyrics: Lyric[]) => session.edit({ kind: 'lyrics', bar, lyrics }))
+  const onText = useStableCallback((text: string) => session.edit({ kind: 'text', text }))
+  const onWords = useStableCallback((bar: number, lyrics: Lyric[]) =>
+    session.edit({ kind: 'lyrics', bar, lyrics }),
+  )
   const onBeat = writes ? editing.openAt : undefined
   const form = useMemo(
     () => ({ editing: editing.editing, onBeat, onGroup, onWords: words && writes ? onWords : undefined }),

@@ -5,19 +5,19 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { memo } from 'react'
 import type { NumeralSchool } from '../../../core/analysis/numeral'
 import type { SkeletonLevel } from '../../../core/analysis/skeleton'
-import { MOST_CAPO } from '../../../core/chart/parse'
+import { MOST_CAPO } from '../../../core/chart/parseChart'
 import { keyAbove } from '../../../core/chart/transpose'
 import { keyName, parseKey, type Key } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
-import { Word } from '../../services/controls/Bar'
+import { BarWord } from '../../services/controls/ControlBar'
 import { keyInWords } from '../../../core/chord/engraved'
-import { useNumerals } from '../../services/notation/numerals'
+import { useNumerals } from '../../services/notation/numeralCookie'
 
 /** How much of the chart is shown: 0 all of it, else a level of the skeleton. */
 export type SkeletonShown = 0 | SkeletonLevel
 
 // prettier-ignore
-export const SHOWN: readonly { value: SkeletonShown; label: string; says: string }[] = [
+export const SKELETON_SHOWN: readonly { value: SkeletonShown; label: string; says: string }[] = [
   { value: 0, label: 'As written', says: 'The whole chart' },
   { value: 1, label: 'Without passing chords', says: 'Each V takes the time of its ii; passing and approach chords are left out' },
   { value: 2, label: 'Sevenths', says: 'The same, and every chord with no more than its seventh' },
@@ -51,7 +51,7 @@ export function ShownControl({
       aria-label="Shown of the chart"
       onChange={(_, next: SkeletonShown | null) => next !== null && onShown(next)}
     >
-      {SHOWN.map(({ value, label: name, says }) => (
+      {SKELETON_SHOWN.map(({ value, label: name, says }) => (
         <ToggleButton key={value} value={value} title={says}>
           {name}
         </ToggleButton>
@@ -65,7 +65,7 @@ export function NumeralsControl() {
   const { school, choose } = useNumerals()
   const now = SCHOOLS.find(({ value }) => value === school)!
   return (
-    <Word name="Numerals" term="numerals" says={now.label}>
+    <BarWord name="Numerals" term="numerals" says={now.label}>
       <ToggleButtonGroup
         exclusive
         size="small"
@@ -79,7 +79,7 @@ export function NumeralsControl() {
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-    </Word>
+    </BarWord>
   )
 }
 

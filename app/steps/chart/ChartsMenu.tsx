@@ -6,7 +6,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import { memo, useState, type FormEvent } from 'react'
 import { MOST_CHARTS } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface Props {
   /** Names of the tune's charts in their order. */

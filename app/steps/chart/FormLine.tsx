@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { formInWords } from '../../../core/analysis/formWords'
 import { engravedWords } from '../../../core/chord/engraved'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import { Why } from '../../services/words/Why'
 
 /** What a player would say of the tune before playing it. */

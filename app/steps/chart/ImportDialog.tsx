@@ -13,7 +13,7 @@ import { FORMATS, PASTED_FORMATS, type PastedFormat } from '../../../core/format
 import type { ImportedChart, ImportWarning } from '../../../core/formats/chartDraft'
 import { groupedBy } from '../../../core/grouped'
 import { parseKey } from '../../../core/pitch/key'
-import { MOST_TYPED } from './limits'
+import { MOST_TYPED } from './editorLimits'
 
 /** Keys offered, major and minor, flats and sharps in turn. */
 const KEY_NAMES = [
@@ -61,7 +61,10 @@ const alikeIn = (warnings: readonly ImportWarning[]): [ImportWarning, ...ImportW
 /** Things left out that are named at once. */
 const WARNINGS_SHOWN = 30
 
-/** Takes in what a player has elsewhere, shows the chart it makes and what was left out, and puts it in when told to. */
+/**
+ * Takes in what a player has elsewhere, shows the chart it makes and what was left out, and puts it
+ * in when told to.
+ */
 export function ImportDialog({
   onClose,
   onBringIn,

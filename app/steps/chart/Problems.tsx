@@ -1,6 +1,6 @@
 import { beatInWords } from '../../../core/chart/beats'
 import type { ChartProblem } from '../../../core/chart/chart'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 
 interface Props {
   text: string

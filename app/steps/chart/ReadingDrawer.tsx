@@ -1,12 +1,12 @@
-import type { Group } from '../../../core/analysis/reading'
-import { PLACE_WORDS } from '../../services/words/places'
+import type { Group } from '../../../core/analysis/chordReading'
+import { PLACE_WORDS } from '../../services/words/placeWords'
 import { availableTensions, whyTension } from '../../../core/analysis/tensions'
 import type { Degree } from '../../../core/pitch/degree'
 import { ChordName } from '../../services/notation/ChordName'
 import { TradeWords } from '../../services/words/TradeWords'
 import { engraved, engravedNote, engravedWords, keyInWords } from '../../../core/chord/engraved'
 import { groupInWords } from '../../services/notation/Brackets'
-import type { TuneChord } from '../../../core/tune/reading'
+import type { TuneChord } from '../../../core/tune/tuneReading'
 import { Fact } from '../../services/words/Why'
 
 interface Props {
@@ -118,6 +118,9 @@ export function ReadingDrawer({ chord, groups }: Props) {
   )
 }
 
-/** @param named degrees of which it is said how: a 4 that is free and an 11 that is not are one sound */
+/**
+ * @param named degrees of which it is said how: a 4 that is free and an 11 that is not are one
+ *   sound
+ */
 const degreesInWords = (degrees: readonly Degree[], named: Partial<Record<Degree, string>> = {}): string =>
   degrees.length > 0 ? degrees.map((degree) => named[degree] ?? engraved(degree)).join(', ') : 'none'

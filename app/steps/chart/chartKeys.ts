@@ -1,6 +1,6 @@
 import { wholeBeat } from '../../../core/chart/beats'
-import type { TuneChord } from '../../../core/tune/reading'
-import type { KeyRow } from '../../services/keys/keys'
+import type { TuneChord } from '../../../core/tune/tuneReading'
+import type { KeyRow } from '../../services/keys/keyTable'
 import type { BarAct, useChartEditing } from './useChartEditing'
 
 /** Keys for the selected bars, and what they do. */

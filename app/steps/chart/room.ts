@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
 import { ChartRoom } from './ChartRoom'
 
-export const chart: Room = { name: 'chart', label: 'Chart', View: ChartRoom }
+export const chartRoom: Room = { name: 'chart', label: 'Chart', View: ChartRoom }

@@ -10,8 +10,8 @@ import {
   splitBar,
   transposeBars,
   withBeat,
-} from '../../../core/chart/edit'
-import { parseChart } from '../../../core/chart/parse'
+} from '../../../core/chart/editBars'
+import { parseChart } from '../../../core/chart/parseChart'
 import { beatWords } from '../../../core/chart/print'
 import { withCapitals } from '../../../core/chord/near'
 import { importChart } from '../../../core/formats/importChart'
@@ -56,7 +56,9 @@ export interface ChartEditing {
   says: string
 }
 
-/** What is done to whole bars: the text after it, the bars that are selected then, and what is said. */
+/**
+ * What is done to whole bars: the text after it, the bars that are selected then, and what is said.
+ */
 interface BarsChanged {
   text: string
   from: number
@@ -136,9 +138,13 @@ const asTyped = (typed: string): string =>
     .map(withCapitals)
     .join('')
 
-/** Editing the chart where it stands: a word on a beat, and whole bars put in, moved, split, copied, transposed and taken out. */
+/**
+ * Editing the chart where it stands: a word on a beat, and whole bars put in, moved, split, copied,
+ * transposed and taken out.
+ */
 export function useChartEditing(given: EditingOf): ChartEditing {
-  // The callbacks stay the same from one key press to the next, so that the systems need not be drawn again for them.
+  // The callbacks stay the same from one key press to the next, so that the systems need not be
+  // drawn again for them.
   const latest = useRef(given)
   latest.current = given
   const [open, setOpen] = useState<Pick<Editing, 'bar' | 'beat' | 'word' | 'marked'> | null>(null)
@@ -243,7 +249,10 @@ export function useChartEditing(given: EditingOf): ChartEditing {
   return { editing, openAt, act, bars, canPaste: copied.length > 0, says }
 }
 
-/** The system's own copy, cut and paste on bars: plain chart text goes out, and chords as players have them come in. */
+/**
+ * The system's own copy, cut and paste on bars: plain chart text goes out, and chords as players
+ * have them come in.
+ */
 function useClipboard(
   can: boolean,
   latest: { current: EditingOf },

@@ -1,12 +1,12 @@
 import { useDeferredValue, useMemo, useState } from 'react'
 import type { Decision } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import { tuneFarInWords } from '../../../core/reharm/howFar'
 import { tuneFarGone } from '../../../core/tune/decisions'
-import { Bar, Word } from '../../services/controls/Bar'
-import { withSetting } from '../../../core/chart/edit'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
+import { withSetting } from '../../../core/chart/editBars'
 import { ColourControl } from './ColourControl'
 import { IdiomWord } from './IdiomWord'
 import { CommonPanel, NO_THREAD, threadInWords, type CommonAsked } from './CommonPanel'
@@ -67,17 +67,17 @@ export function ColourBar({
   const byHand = chosen.filter(({ by }) => by === 'hand').length
   const { text, melody } = document
   // It follows a moment behind what is touched.
-  const behind = useDeferredValue(useMemo(() => ({ text, melody, reading }), [text, melody, reading]))
+  const deferred = useDeferredValue(useMemo(() => ({ text, melody, reading }), [text, melody, reading]))
   const judged = useMemo(
     () =>
-      behind.reading.decisions.some(({ rule }) => rule !== 'plain')
-        ? judgedLine(behind, behind.reading)
+      deferred.reading.decisions.some(({ rule }) => rule !== 'plain')
+        ? judgedLine(deferred, deferred.reading)
         : null,
-    [behind],
+    [deferred],
   )
   const far = chosen.length > 0 ? tuneFarInWords(tuneFarGone(chart, analysis, decisions)) : 'not yet'
   return (
-    <Bar label="Colour and changes">
+    <ControlBar label="Colour and changes">
       <ColourControl
         value={document.colour}
         byHand={byHand}
@@ -97,7 +97,7 @@ export function ColourBar({
         />
       )}
       {chords.length > 0 && (
-        <Word name="Take me further" term="way" says={far} keeps>
+        <BarWord name="Take me further" term="way" says={far} keeps>
           <FarControl
             document={document}
             reading={reading}
@@ -107,10 +107,10 @@ export function ColourBar({
             beside={beside}
             onBesideWay={onBesideWay}
           />
-        </Word>
+        </BarWord>
       )}
       {judged && (
-        <Word name="Second opinion" term="second-opinion" says={opinionInWords(judged)}>
+        <BarWord name="Second opinion" term="second-opinion" says={opinionInWords(judged)}>
           <JudgedPanel
             document={document}
             reading={reading}
@@ -118,12 +118,12 @@ export function ColourBar({
             onEdit={onEdit}
             onSelect={onSelect}
           />
-        </Word>
+        </BarWord>
       )}
-      <Word name="Trail" term="trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}>
+      <BarWord name="Trail" term="trail" says={chosen.length === 0 ? 'nothing yet' : chosen.length}>
         <TrailPanel reading={reading} onLiftOut={onLiftOut} onSelect={onSelect} />
-      </Word>
-      <Word
+      </BarWord>
+      <BarWord
         name="Versions"
         term="version"
         says={document.versions.length === 0 ? 'none kept' : (beside ?? document.versions.length)}
@@ -137,8 +137,8 @@ export function ColourBar({
           onReasons={onReasons}
           range={range}
         />
-      </Word>
-      <Word name="Thread" term="held-note" says={threadInWords(thread)}>
+      </BarWord>
+      <BarWord name="Thread" term="held-note" says={threadInWords(thread)}>
         <CommonPanel
           wanted={thread}
           onWanted={setThread}
@@ -147,15 +147,15 @@ export function ColourBar({
           range={range}
           onEdit={onEdit}
         />
-      </Word>
-      <Word name="Taste" term="taste" says={`${tuneFarInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
+      </BarWord>
+      <BarWord name="Taste" term="taste" says={`${tuneFarInWords(taste.far)}, ${DEPTH_SAYS[depth - 1]}`}>
         <TastePanel />
-      </Word>
+      </BarWord>
       {decisions.some(({ rule }) => rule !== 'plain') && (
         <button type="button" className="tool" onClick={() => onReasons()}>
           All reasons
         </button>
       )}
-    </Bar>
+    </ControlBar>
   )
 }

@@ -5,12 +5,12 @@ import { farInWords } from '../../../core/reharm/howFar'
 import { Roving } from '../../services/controls/Roving'
 import { Why } from '../../services/words/Why'
 import { TradeWords } from '../../services/words/TradeWords'
-import { Tried } from '../../services/controls/Tried'
+import { TriedNotice } from '../../services/controls/TriedNotice'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
-import { plainChord, type TuneChord } from '../../../core/tune/reading'
-import { PLACE_WORDS } from '../../services/words/places'
+import { plainChord, type TuneChord } from '../../../core/tune/tuneReading'
+import { PLACE_WORDS } from '../../services/words/placeWords'
 import type { Offered } from './offered'
 
 const MOST_DIGIT = 9
@@ -42,7 +42,10 @@ interface Props {
   onPutBack: () => void
 }
 
-/** What the selected chord or stretch can become, by intent. Resting on one sounds it where it would stand; a click keeps it. */
+/**
+ * What the selected chord or stretch can become, by intent. Resting on one sounds it where it would
+ * stand; a click keeps it.
+ */
 export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLeave, onPutBack }: Props) {
   const [all, setAll] = useState<ReadonlySet<Intent>>(new Set())
   const resting = useResting(onHear)
@@ -93,9 +96,9 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
         </div>
       )}
       {tried && at !== null && (
-        <Tried onKeep={() => onKeep(offered[at]!)} onBack={onLeave}>
+        <TriedNotice onKeep={() => onKeep(offered[at]!)} onBack={onLeave}>
           <b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried.
-        </Tried>
+        </TriedNotice>
       )}
       {intents.map((intent) => {
         const inside = offered
@@ -146,7 +149,10 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
   )
 }
 
-/** Where the pointer rests or the focus stands: that option's reason is said, and resting on it sounds it. */
+/**
+ * Where the pointer rests or the focus stands: that option's reason is said, and resting on it
+ * sounds it.
+ */
 function useResting(onHear: (option: Offered) => void) {
   const [pointed, setPointed] = useState<number | null>(null)
   const [focused, setFocused] = useState<number | null>(null)
@@ -223,7 +229,10 @@ function sideNote({ intent, added, special, name }: Offered): string {
   return `${added.length > 0 ? `+ ${added.map(engraved).join(' ')}` : ''}${special ? ' special' : ''}`
 }
 
-/** How far it lies from home, what stays and goes, how it leads in and out, the melody over it, and why it stands here in the list: laid open. */
+/**
+ * How far it lies from home, what stays and goes, how it leads in and out, the melody over it, and
+ * why it stands here in the list: laid open.
+ */
 function OptionFacts({ offered: { option, parts, far } }: { offered: Offered }) {
   const {
     distance: { tones, root },

@@ -1,15 +1,15 @@
 import { useNavigate } from 'react-router'
 import { placeName } from '../../../core/chart/chart'
-import { plainChord } from '../../../core/tune/reading'
+import { plainChord } from '../../../core/tune/tuneReading'
 import { useGrips } from '../../services/grips/GripsContext'
-import { DIGITS, type KeyRow } from '../../services/keys/keys'
+import { DIGITS, type KeyRow } from '../../services/keys/keyTable'
 import { RoomFrame } from '../../services/room/RoomFrame'
 import { Music } from '../../services/systems/Music'
 import { useSelection } from '../../services/selection/SelectionContext'
 import { inLine } from '../../services/selection/selection'
 import { useSound } from '../../services/sound/SoundContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import { ColourBar } from './ColourBar'
 import { ColourDrawer } from './ColourDrawer'
 import { useBeside } from './useBeside'
@@ -40,7 +40,7 @@ export function ColourRoom() {
     onEdit: edit,
     onHear: ({ index, span, puts }) => hearInPlace(index, span, puts),
   })
-  const onSelectLine = useSteady((index: number, stretch: boolean) =>
+  const onSelectLine = useStableCallback((index: number, stretch: boolean) =>
     select((trying.shown.line[index] ?? line[index])?.home ?? 0, stretch),
   )
   const onReasons = (name?: string) =>

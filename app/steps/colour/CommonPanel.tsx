@@ -15,9 +15,9 @@ import {
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedNote, engravedWords } from '../../../core/chord/engraved'
 import { type TuneDocument } from '../../../core/tune/document'
-import type { TuneChord } from '../../../core/tune/reading'
-import { decidedByHand } from '../../../core/tune/edits/colour'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneChord } from '../../../core/tune/tuneReading'
+import { decidedByHand } from '../../../core/tune/edits/colourEdits'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 /** The open strings first: they can sound on as a drone. */
 const HELD = ['E', 'A', 'D', 'G', 'B', 'C', 'Db', 'Eb', 'F', 'F#', 'Ab', 'Bb'] as const
@@ -72,7 +72,10 @@ export function threadInWords(asked: CommonAsked): string {
   return held ? `${held}, ${goes}` : goes
 }
 
-/** One note through all chords, a bass that goes where it is wanted, or both: what each chord has to become for it, and what that takes away. */
+/**
+ * One note through all chords, a bass that goes where it is wanted, or both: what each chord has to
+ * become for it, and what that takes away.
+ */
 export function CommonPanel({ document, chords, range, wanted, onWanted: setWanted, onEdit }: Props) {
   const { text } = document
   const [from] = range
@@ -184,7 +187,10 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
   )
 }
 
-/** The note that is held and the bass, as they are chosen. @param wrong a word among the bass notes that is none */
+/**
+ * The note that is held and the bass, as they are chosen. @param wrong a word among the bass notes
+ * that is none
+ */
 function ThreadChoice({
   wanted,
   onWanted,

@@ -6,9 +6,9 @@ import { placeName } from '../../../core/chart/chart'
 import type { Guards } from '../../../core/reharm/guards'
 import { tuneFarInFull, tuneFarInWords } from '../../../core/reharm/howFar'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { decidedByHand } from '../../../core/tune/edits/colour'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { decidedByHand } from '../../../core/tune/edits/colourEdits'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import type { WaysQuestion } from '../../../workers/searchQuestions'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { GuardSwitches } from './GuardSwitches'
@@ -45,7 +45,10 @@ export interface WayBeside extends Pick<TuneDocument, 'choices'> {
 
 export type JointBody = NonNullable<WaysQuestion['joint']>
 
-/** Other chords for the whole tune or a stretch of it, chosen together at a wanted distance; what was decided by hand stays. */
+/**
+ * Other chords for the whole tune or a stretch of it, chosen together at a wanted distance; what
+ * was decided by hand stays.
+ */
 export function FarControl({ document, reading, stretch, joint, onEdit, beside, onBesideWay }: Props) {
   const { chords } = reading
   const [distance, setDistance] = useState(0)

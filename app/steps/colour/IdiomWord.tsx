@@ -1,13 +1,16 @@
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { IDIOMS, type Idiom } from '../../../core/chart/chart'
-import type { IdiomRead } from '../../../core/analysis/idiom'
-import { Word } from '../../services/controls/Bar'
+import type { IdiomRead } from '../../../core/analysis/tuneIdiom'
+import { BarWord } from '../../services/controls/ControlBar'
 
 /** As the chords say. */
 const READ = 'read'
 
-/** The style of the tune, which decides what is offered first: as its chords say, or as the player does. */
+/**
+ * The style of the tune, which decides what is offered first: as its chords say, or as the player
+ * does.
+ */
 export function IdiomWord({
   idiom: { idiom, reason },
   set,
@@ -19,7 +22,7 @@ export function IdiomWord({
   onSet: (idiom: Idiom | null) => void
 }) {
   return (
-    <Word name="Idiom" says={idiom} keeps>
+    <BarWord name="Idiom" says={idiom} keeps>
       <p>{reason} It decides what is offered first and what a way through the tune does.</p>
       <TextField
         select
@@ -35,6 +38,6 @@ export function IdiomWord({
           </MenuItem>
         ))}
       </TextField>
-    </Word>
+    </BarWord>
   )
 }

@@ -5,9 +5,9 @@ import { engravedWords } from '../../../core/chord/engraved'
 import type { Judgement } from '../../../core/reharm/judging/judge'
 import { mendAt, type Mend } from '../../../core/reharm/judging/mend'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import type { TuneReading } from '../../../core/tune/reading'
-import { chordIndexAt, choiceOfMend, madeOf, melodyOf } from './judged'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import type { TuneReading } from '../../../core/tune/tuneReading'
+import { chordIndexAt, choiceOfMend, madeOf, melodyJudged } from './judged'
 import { ChordName } from '../../services/notation/ChordName'
 
 interface Props {
@@ -18,7 +18,10 @@ interface Props {
   onSelect: (index: number) => void
 }
 
-/** The new line heard as a whole: what it does, what could be said against it, and what would mend that. */
+/**
+ * The new line heard as a whole: what it does, what could be said against it, and what would mend
+ * that.
+ */
 export function JudgedPanel({ document, reading, judged, onEdit, onSelect }: Props) {
   const { faults, does } = judged
   const made = useMemo(() => JSON.stringify(madeOf(reading)), [reading])
@@ -99,7 +102,7 @@ function FaultRow({ fault, made, document, reading, onEdit, onSelect }: FaultRow
             onClick={() =>
               setAsked({
                 of: made,
-                mend: mendAt(document.text, madeOf(reading), fault, melodyOf(document)),
+                mend: mendAt(document.text, madeOf(reading), fault, melodyJudged(document)),
               })
             }
           >

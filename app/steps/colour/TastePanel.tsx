@@ -2,7 +2,7 @@ import Button from '@mui/material/Button'
 import Slider from '@mui/material/Slider'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { ruleInWords } from '../../../core/reharm/rules'
+import { ruleInWords } from '../../../core/reharm/ruleNames'
 import { SCHOOLS, SCHOOL_NAMES } from '../../../core/reharm/schools'
 import { LEANINGS, type Leaning } from '../../../core/reharm/taste'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
@@ -19,7 +19,10 @@ const DEPTHS = [
   [3, 'Three'],
 ] as const
 
-/** What the player likes, which orders what is offered and weighs in the search; and what was counted of what they kept. */
+/**
+ * What the player likes, which orders what is offered and weighs in the search; and what was
+ * counted of what they kept.
+ */
 export function TastePanel() {
   const {
     settings: { taste, depth },

@@ -3,7 +3,7 @@ import { placeName } from '../../../core/chart/chart'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import type { Decision } from '../../../core/tune/decisions'
-import { plainChord, type TuneReading } from '../../../core/tune/reading'
+import { plainChord, type TuneReading } from '../../../core/tune/tuneReading'
 import { whenInWords } from '../../services/words/written'
 import { reasonsOf } from '../../../core/tune/reasons'
 
@@ -13,7 +13,9 @@ interface Props {
   onSelect: (index: number) => void
 }
 
-/** What was chosen, the latest first: which rule, where, why and when. Each can be lifted out alone. */
+/**
+ * What was chosen, the latest first: which rule, where, why and when. Each can be lifted out alone.
+ */
 export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
   const trail = reasonsOf(reading)
     .filter(({ decision }) => decision.by !== 'control')

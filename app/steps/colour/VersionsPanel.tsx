@@ -5,9 +5,9 @@ import { barName } from '../../../core/chart/chart'
 import { tuneFarInFull } from '../../../core/reharm/howFar'
 import { tuneFarGone } from '../../../core/tune/decisions'
 import { MOST_VERSIONS, type TuneDocument } from '../../../core/tune/document'
-import { readingWith, type TuneReading } from '../../../core/tune/reading'
+import { readingWith, type TuneReading } from '../../../core/tune/tuneReading'
 import { whenInWords } from '../../services/words/written'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface Props {
   document: TuneDocument
@@ -22,7 +22,10 @@ interface Props {
   onReasons: (version: string) => void
 }
 
-/** What was made of the chart, kept under names: to be shown beside the new line, heard in turn with it, or taken up again. */
+/**
+ * What was made of the chart, kept under names: to be shown beside the new line, heard in turn with
+ * it, or taken up again.
+ */
 export function VersionsPanel({ document, reading, range, beside, onBeside, onEdit, onReasons }: Props) {
   const [name, setName] = useState('')
   const wanted = name.trim()

@@ -1,19 +1,20 @@
 import Button from '@mui/material/Button'
 import { engravedWords } from '../../../core/chord/engraved'
-import { chord } from '../../../core/chord/parse'
+import { chord } from '../../../core/chord/parseChord'
 import { tuneFarInFull, tuneFarInWords } from '../../../core/reharm/howFar'
-import { isColour } from '../../../core/reharm/rules'
-import type { Way } from '../../../workers/searchQuestions'
+import { isColour } from '../../../core/reharm/ruleNames'
+import type { FoundVersion } from '../../../workers/searchQuestions'
 import { ChordName } from '../../services/notation/ChordName'
 
 /** A passage is named that goes so much farther than the whole. */
 const MUCH_FARTHER = 0.15
 /** Changes named on a card; the new line shows them all. */
 const NAMED = 3
-const clashesOf = ({ faults }: Way): number => faults.filter(({ what }) => what === 'melody clash').length
+const clashesOf = ({ faults }: FoundVersion): number =>
+  faults.filter(({ what }) => what === 'melody clash').length
 
 interface Props {
-  way: Way
+  way: FoundVersion
   name: string
   /** How far the tune goes once it is taken. */
   far: number

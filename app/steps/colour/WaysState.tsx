@@ -22,7 +22,7 @@ export function WaysState({ state, found, none, onStop, onPlain }: Props) {
     <div className="lines-state" role="status" aria-label="Search">
       {state.kind === 'searching' && (
         <>
-          <SearchProgress howFar={state.howFar} label="Search for ways" />
+          <SearchProgress progress={state.progress} label="Search for ways" />
           <span>Looking for ways</span>
           <Button size="small" onClick={onStop}>
             Stop

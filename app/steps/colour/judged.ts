@@ -4,20 +4,20 @@ import { applyChanges } from '../../../core/reharm/apply'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { read } from '../../../core/tune/applyMelody'
 import { MOST_WHY, type Choice, type TuneDocument } from '../../../core/tune/document'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 
 /** What the new line changes. */
 export const madeOf = ({ decisions }: TuneReading): Made[] =>
   decisions.filter(({ rule }) => rule !== 'plain').map(({ index, span, puts }) => ({ index, span, puts }))
 
-export const melodyOf = ({ melody }: Pick<TuneDocument, 'melody'>): MelodyNote[] => melody.map(read)
+export const melodyJudged = ({ melody }: Pick<TuneDocument, 'melody'>): MelodyNote[] => melody.map(read)
 
 /** The new line judged against the plain chart. */
 export const judgedLine = (
   document: Pick<TuneDocument, 'text' | 'melody'>,
   reading: TuneReading,
 ): Judgement =>
-  judge(document.text, applyChanges(document.text, madeOf(reading)), { melody: melodyOf(document) })
+  judge(document.text, applyChanges(document.text, madeOf(reading)), { melody: melodyJudged(document) })
 
 /** The chord of the home line that stands at a place, by index. */
 export const chordIndexAt = ({ chords }: TuneReading, place: { bar: number; beat: number }): number =>
@@ -28,7 +28,10 @@ export const chordIndexAt = ({ chords }: TuneReading, place: { bar: number; beat
     ),
   )
 
-/** What mends a fault as a choice: the plain chord is one where the control of colour would change it else. */
+/**
+ * What mends a fault as a choice: the plain chord is one where the control of colour would change
+ * it else.
+ */
 export function choiceOfMend(
   { change, index }: Mend,
   { colour }: Pick<TuneDocument, 'colour'>,

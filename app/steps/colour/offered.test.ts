@@ -1,6 +1,6 @@
 import { INTENTS } from '../../../core/reharm/change'
-import { DEFAULT_PLAYER } from '../../../core/player/settings'
-import { madeChord, readTuneDocument } from '../../../core/tune/reading'
+import { DEFAULT_PLAYER } from '../../../core/player/playerSettings'
+import { madeChord, readTuneDocument } from '../../../core/tune/tuneReading'
 import { offeredFor } from './offered'
 import { reasonsOf } from '../../../core/tune/reasons'
 

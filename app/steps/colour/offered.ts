@@ -4,14 +4,17 @@ import { INTENTS, putsKey, type Intent, type Put } from '../../../core/reharm/ch
 import { coloursOf } from '../../../core/reharm/colour'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { ChangeOption } from '../../../core/reharm/options'
-import { ranked, type Ranked } from '../../../core/reharm/taste'
+import { rankedByTaste, type Ranked } from '../../../core/reharm/taste'
 import type { Degree } from '../../../core/pitch/degree'
 import type { KnownPlayer } from '../../services/player/PlayerContext'
 import { howFarGone, optionsAtSpot } from '../../../core/tune/decisions'
 import { MOST_WHY, type Choice } from '../../../core/tune/document'
-import { plainChord, type TuneReading } from '../../../core/tune/reading'
+import { plainChord, type TuneReading } from '../../../core/tune/tuneReading'
 
-/** Something that can stand in the place of one chord or of several neighbours, with what it does to the tune. */
+/**
+ * Something that can stand in the place of one chord or of several neighbours, with what it does to
+ * the tune.
+ */
 export interface Offered {
   key: string
   /** Place of the first chord of the home line it stands for, and how many it stands for. */
@@ -50,8 +53,9 @@ export const choiceOf = (
 type OfferedFrom = Pick<TuneReading, 'chart' | 'analysis' | 'chords'>
 
 /**
- * Everything a chord, or a stretch of chords, can become, by intent and in the order of the player's taste; for a single chord the plain
- * one first. For a stretch only what stands for two or more of its chords, or puts several in the place of one.
+ * Everything a chord, or a stretch of chords, can become, by intent and in the order of the
+ * player's taste; for a single chord the plain one first. For a stretch only what stands for two or
+ * more of its chords, or puts several in the place of one.
  * @param to the same as `from` for a single chord
  */
 export function offeredFor(
@@ -75,7 +79,7 @@ export function offeredFor(
     const chord = chords[index] && plainChord(chords[index])
     return chord ? pitchClass(chord.bass ?? chord.root) : null
   }
-  const inOrder = ranked(options, settings.taste, liking, ({ index, span }) => ({
+  const inOrder = rankedByTaste(options, settings.taste, liking, ({ index, span }) => ({
     before: bassAt(index - 1),
     behind: bassAt(index + span),
   }))

@@ -1,7 +1,7 @@
 import type { Room } from '../../services/room/room'
 import { ColourRoom } from './ColourRoom'
 
-export const colour: Room = {
+export const colourRoom: Room = {
   name: 'colour',
   label: 'Colour',
   View: ColourRoom,

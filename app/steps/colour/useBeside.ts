@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { newQuestion } from '../../../core/tune/questions'
-import { madeChord, readingWith } from '../../../core/tune/reading'
+import { madeChord, readingWith } from '../../../core/tune/tuneReading'
 import { useKeptState } from '../../services/selection/SelectionContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useLines } from '../../services/workers/useLines'

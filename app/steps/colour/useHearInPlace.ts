@@ -1,13 +1,13 @@
 import { excerptQuestion } from '../../../core/tune/questions'
-import { OFFICES } from '../../services/workers/client'
+import { WORKER_POOLS } from '../../services/workers/workerPool'
 import { faultsOnly } from '../../services/workers/workerFault'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Put } from '../../../core/reharm/change'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import { excerptOf, type Schedule } from '../../services/sound/schedule'
 import type { TuneDocument } from '../../../core/tune/document'
-import { madeChord, type TuneReading } from '../../../core/tune/reading'
+import { madeChord, type TuneReading } from '../../../core/tune/tuneReading'
 
 /** Beats that the chord before and the one behind are heard. */
 const AROUND_BEATS = 2
@@ -24,7 +24,10 @@ interface Surroundings {
   play: (schedule: Schedule) => void
 }
 
-/** Sounds chords where they would stand: the chord before, they, and the chord behind, led together with the grips that are there. */
+/**
+ * Sounds chords where they would stand: the chord before, they, and the chord behind, led together
+ * with the grips that are there.
+ */
 export function useHearInPlace({
   reading,
   voicings,
@@ -41,7 +44,7 @@ export function useHearInPlace({
   return useCallback(
     (index, span, puts) => {
       const before = reading.line.findLast((one) => one.home < index && madeChord(one))
-      const behind = reading.line.find((one) => one.home >= index + span && madeChord(one))
+      const following = reading.line.find((one) => one.home >= index + span && madeChord(one))
       const whole = puts.reduce((sum, { beats }) => sum + beats, 0)
       const scale = Math.min(MOST, Math.max(LEAST, whole)) / whole
       const around = (one: typeof before) =>
@@ -57,7 +60,7 @@ export function useHearInPlace({
       const chords = [
         ...around(before),
         ...puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats: beats * scale, grip: null })),
-        ...around(behind),
+        ...around(following),
       ]
       const question = excerptQuestion(
         chords.map(({ symbol }) => symbol),
@@ -71,7 +74,7 @@ export function useHearInPlace({
       )
       asking.current?.abort()
       const here = (asking.current = new AbortController())
-      OFFICES.search.ask('lines', question, here.signal).then(({ lines: [line] }) => {
+      WORKER_POOLS.search.ask('lines', question, here.signal).then(({ lines: [line] }) => {
         if (!line || here.signal.aborted) return
         latest.current(excerptOf(line.voicings.map(({ midis }, at) => ({ beats: chords[at]!.beats, midis }))))
       }, faultsOnly)

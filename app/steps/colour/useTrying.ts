@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react'
 import { melodyOf } from '../../../core/tune/applyMelody'
 import { type TuneDocument } from '../../../core/tune/document'
-import { plainChord, readingWith, type TuneReading } from '../../../core/tune/reading'
+import { plainChord, readingWith, type TuneReading } from '../../../core/tune/tuneReading'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import { rangeOf, type ChordSelection } from '../../services/selection/selection'
 import { choiceOf, offeredFor, type Offered } from './offered'
-import { applyEdit, type TuneEdit } from '../../../core/tune/edit'
+import { applyEdit, type TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface TryingOf {
   document: TuneDocument
@@ -18,13 +18,17 @@ interface TryingOf {
 
 const nameOf = ({ key, name }: Offered) => `${key} ${name}`
 
-/** Trying what is offered for the selected chords before anything is kept: nothing tried is written, and it goes when the selection does. */
+/**
+ * Trying what is offered for the selected chords before anything is kept: nothing tried is written,
+ * and it goes when the selection does.
+ */
 export function useTrying({ document, reading, selection, onEdit, onHear }: TryingOf) {
   const player = usePlayerSettings()
   const { settings, liking } = player
   const [from, to] = rangeOf(selection)
   const melody = melodyOf(document)
-  // Liking changes as changes are kept: the list is put in order anew when another chord is selected, not under the player's hand.
+  // Liking changes as changes are kept: the list is put in order anew when another chord is
+  // selected, not under the player's hand.
   const offered = useMemo(
     () => (reading.chords[to] ? offeredFor(reading, from, to, { settings, liking }, melody) : []),
     // oxlint-disable-next-line react/exhaustive-deps -- not by liking, see above

@@ -2,10 +2,13 @@ import { useMemo } from 'react'
 import { decisionsOf, tuneFarGone } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
 import { homeIndexAt } from '../../../core/tune/following'
-import type { TuneReading } from '../../../core/tune/reading'
-import type { Way } from '../../../workers/searchQuestions'
+import type { TuneReading } from '../../../core/tune/tuneReading'
+import type { FoundVersion } from '../../../workers/searchQuestions'
 
-/** What a way through a stretch of the tune puts beside what stands there. @param from, to the first and last chord of the stretch */
+/**
+ * What a way through a stretch of the tune puts beside what stands there. @param from, to the first
+ * and last chord of the stretch
+ */
 export function useWayChoices(
   { colour, choices }: Pick<TuneDocument, 'colour' | 'choices'>,
   { chart, analysis, chords }: Pick<TuneReading, 'chart' | 'analysis' | 'chords'>,
@@ -19,7 +22,7 @@ export function useWayChoices(
   const byTune = Object.entries(choices).filter(([, one]) => one.by === 'tune')
   const byOthers = Object.fromEntries(Object.entries(choices).filter(([, one]) => one.by !== 'tune'))
   /** A way through a stretch leaves what an earlier one put elsewhere. */
-  const choicesOf = (way: Way, at: number): TuneDocument['choices'] =>
+  const choicesOf = (way: FoundVersion, at: number): TuneDocument['choices'] =>
     Object.fromEntries([
       ...byTune.filter(([place]) => !isInside(place)),
       ...way.changes.map(
@@ -27,7 +30,7 @@ export function useWayChoices(
           [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const, why }] as const,
       ),
     ])
-  const isTaken = (way: Way) => {
+  const isTaken = (way: FoundVersion) => {
     const here = byTune.filter(([place]) => isInside(place))
     return (
       here.length === way.changes.length &&
@@ -37,8 +40,11 @@ export function useWayChoices(
       )
     )
   }
-  /** How far the tune goes, or the stretch, once the way is taken: the same number that a version kept then has. */
-  const farOf = (way: Way) =>
+  /**
+   * How far the tune goes, or the stretch, once the way is taken: the same number that a version
+   * kept then has.
+   */
+  const farOf = (way: FoundVersion) =>
     tuneFarGone(
       chart,
       analysis,

@@ -1,8 +1,8 @@
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import type { Bass } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { Word } from '../../services/controls/Bar'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { BarWord } from '../../services/controls/ControlBar'
 
 const BASS_LABELS: Readonly<Record<Bass, { label: string; title: string }>> = {
   chord: {
@@ -18,7 +18,7 @@ const BASS_LABELS: Readonly<Record<Bass, { label: string; title: string }>> = {
 /** Who has the bass. */
 export function BassWord({ bass, onEdit }: { bass: Bass; onEdit: (edit: TuneEdit) => void }) {
   return (
-    <Word name="Bass" term="bass" says={BASS_LABELS[bass].label}>
+    <BarWord name="Bass" term="bass" says={BASS_LABELS[bass].label}>
       <ToggleButtonGroup
         exclusive
         size="small"
@@ -32,6 +32,6 @@ export function BassWord({ bass, onEdit }: { bass: Bass; onEdit: (edit: TuneEdit
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-    </Word>
+    </BarWord>
   )
 }

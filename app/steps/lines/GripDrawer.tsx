@@ -1,12 +1,12 @@
 import Button from '@mui/material/Button'
 import { memo, useMemo, useRef, useState } from 'react'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { NearGrip, Related } from '../../../workers/searchQuestions'
 import { SteadyBox } from '../../services/controls/SteadyBox'
 import { GripFacts } from '../../services/grips/GripFacts'
-import { GripFilters, NO_FILTER, passes, type GripFilter } from '../../services/grips/GripFilters'
+import { GripFilters, NO_FILTER, passesFilter, type GripFilter } from '../../services/grips/GripFilters'
 import { GripNames } from '../../services/grips/GripNames'
 import { RelatedGrips } from '../../services/grips/RelatedGrips'
 import { ChordName } from '../../services/notation/ChordName'
@@ -15,7 +15,7 @@ import { gripInWords } from '../../../core/voicing/inWords'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 import type { KnownBook } from '../../services/grips/book'
 import type { LineChord, SoundsAs } from '../../../core/tune/decisions'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 
 /** Grips shown at first and added with each "more". */
 export const GRIPS_AT_ONCE = 12
@@ -41,7 +41,10 @@ function foundInWords(found: number, of: number): string {
   return `${found === of ? 'All' : `${found} of`} ${of} ${of === 1 ? 'grip' : 'grips'}, best here first`
 }
 
-/** The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest to the neighbours first. */
+/**
+ * The grip of the selected chord, what belongs to it, and every other way to hold it, those nearest
+ * to the neighbours first.
+ */
 export const GripDrawer = memo(function GripDrawer({
   chord,
   voicing,
@@ -57,17 +60,18 @@ export const GripDrawer = memo(function GripDrawer({
   // Another chord is looked at from the beginning; the fields themselves stay.
   const [looked, setLooked] = useState({ at: chord.key, shown: GRIPS_AT_ONCE, filter: NO_FILTER })
   const { shown, filter } = looked.at === chord.key ? looked : { shown: GRIPS_AT_ONCE, filter: NO_FILTER }
-  const look = useSteady((wanted: GripFilter) =>
+  const look = useStableCallback((wanted: GripFilter) =>
     setLooked({ at: chord.key, shown: GRIPS_AT_ONCE, filter: wanted }),
   )
-  // While grips are being found the fields offer what there was, so that they are not drawn anew twice.
+  // While grips are being found the fields offer what there was, so that they are not drawn anew
+  // twice.
   const before = useRef<readonly Voicing[]>([])
   const offered = useMemo(() => grips?.map((one) => one.voicing) ?? null, [grips])
   if (offered) before.current = offered
   const symbol = madeChord(chord)
   if (!symbol) return <p className="quiet">Nothing sounds here.</p>
   const now = voicing?.frets.join() ?? ''
-  const found = grips?.filter((one) => passes(one.voicing, filter)) ?? null
+  const found = grips?.filter((one) => passesFilter(one.voicing, filter)) ?? null
   return (
     <>
       <h2>
@@ -154,7 +158,10 @@ export const GripDrawer = memo(function GripDrawer({
   )
 })
 
-/** What a grip by hand sounds where it is not the chord it was put in for, and the other name it can have. */
+/**
+ * What a grip by hand sounds where it is not the chord it was put in for, and the other name it can
+ * have.
+ */
 function SoundingWords({
   sounding: { meant, named, foreign, missing, byPlayer },
   onCall,

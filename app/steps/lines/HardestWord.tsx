@@ -1,6 +1,6 @@
 import type { Voicing } from '../../../core/voicing/voicing'
-import { Word } from '../../services/controls/Bar'
-import { holdInWords } from '../../services/words/hand'
+import { BarWord } from '../../services/controls/ControlBar'
+import { holdInWords } from '../../services/words/handWords'
 import type { HardSpotShown } from './useHardSpots'
 
 interface Props {
@@ -12,7 +12,7 @@ interface Props {
 /** The places of the line that are hardest to hold, each with a way out. */
 export function HardestWord({ spots, onSpot, onEasier }: Props) {
   return (
-    <Word name="Hardest" term="easy" says={spots[0]!.place}>
+    <BarWord name="Hardest" term="easy" says={spots[0]!.place}>
       <ul className="plain-list">
         {spots.map(({ place, effort, line, easier }) => (
           <li key={line}>
@@ -38,6 +38,6 @@ export function HardestWord({ spots, onSpot, onEasier }: Props) {
           </li>
         ))}
       </ul>
-    </Word>
+    </BarWord>
   )
 }

@@ -2,7 +2,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { Word } from '../../services/controls/Bar'
+import { BarWord } from '../../services/controls/ControlBar'
 import { VOICES, type VoiceHeard } from '../../services/sound/voiceHeard'
 
 interface Props {
@@ -19,7 +19,7 @@ interface Props {
 /** Which voices are heard, and with which other line in turn. */
 export function HearWord({ lines, chosen, beside, onBeside, voice, onVoice }: Props) {
   return (
-    <Word name="Hear" term="voices-heard" says={VOICES.find(({ name }) => name === voice)!.label}>
+    <BarWord name="Hear" term="voices-heard" says={VOICES.find(({ name }) => name === voice)!.label}>
       <ToggleButtonGroup
         exclusive
         size="small"
@@ -51,6 +51,6 @@ export function HearWord({ lines, chosen, beside, onBeside, voice, onVoice }: Pr
             ),
         )}
       </TextField>
-    </Word>
+    </BarWord>
   )
 }

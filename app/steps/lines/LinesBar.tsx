@@ -2,9 +2,9 @@ import { memo } from 'react'
 import { engravedWords } from '../../../core/chord/engraved'
 import type { Key } from '../../../core/pitch/key'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { Bar, Word } from '../../services/controls/Bar'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
 import { SearchState } from '../../services/room/SearchState'
 import type { VoiceHeard } from '../../services/sound/voiceHeard'
 import type { LinesAsked } from '../../services/workers/useLines'
@@ -71,8 +71,8 @@ export const LinesBar = memo(function LinesBar({
   const found = { lines: shown, chosen, stays, bass, onLine }
   const texture = leading.texture ?? taken?.texture
   return (
-    <Bar label="How the lines are led">
-      <Word
+    <ControlBar label="How the lines are led">
+      <BarWord
         name="Style"
         term="style"
         says={`${leading.own?.name ?? STYLE_LABELS[style]}${leading.loop ? ', round again' : ''}`}
@@ -84,8 +84,8 @@ export const LinesBar = memo(function LinesBar({
           onStyle={(next) => onEdit({ kind: 'style', style: next })}
           onLeading={(next) => onEdit({ kind: 'leading', leading: next })}
         />
-      </Word>
-      <Word
+      </BarWord>
+      <BarWord
         name="Texture"
         term="texture"
         says={
@@ -99,7 +99,7 @@ export const LinesBar = memo(function LinesBar({
         {state.kind === 'found' && !stays && taken && taken.says.length > 0 && (
           <p className="quiet">{engravedWords(taken.says.join(' '))}</p>
         )}
-      </Word>
+      </BarWord>
       <BassWord bass={bass} onEdit={onEdit} />
       <LineMarks {...found} />
       {lines.length > 0 && (
@@ -133,6 +133,6 @@ export const LinesBar = memo(function LinesBar({
         </>
       )}
       <SearchState state={state} label="Search for lines" onStop={search.stop} onAgain={search.again} />
-    </Bar>
+    </ControlBar>
   )
 })

@@ -1,6 +1,6 @@
 import { useCallback } from 'react'
 import type { Line } from '../../../core/leading/line'
-import { colourOf } from '../../../core/leading/words'
+import { colourOf } from '../../../core/leading/lineWords'
 import { axisOf, PlotlyChart, type Colours, type Drawn } from '../../services/charts/PlotlyChart'
 
 interface Props {
@@ -9,7 +9,10 @@ interface Props {
   onLine: (line: number) => void
 }
 
-/** Every line found as a point: how colourful its grips are against how far the hand travels. A touch takes the line and plays it. */
+/**
+ * Every line found as a point: how colourful its grips are against how far the hand travels. A
+ * touch takes the line and plays it.
+ */
 export function LinesChart({ lines, chosen, onLine }: Props) {
   const draw = useCallback(
     (colours: Colours): Drawn => ({

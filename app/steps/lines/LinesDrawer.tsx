@@ -5,9 +5,9 @@ import { engravedWords } from '../../../core/chord/engraved'
 import type { Key } from '../../../core/pitch/key'
 import type { OnTheWay } from '../../../core/leading/onTheWay'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { Between, NearGrip, Related, WayOn } from '../../../workers/searchQuestions'
+import type { Between, NearGrip, Related, NextGrip } from '../../../workers/searchQuestions'
 import type { KnownBook } from '../../services/grips/book'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Condition, TuneDocument } from '../../../core/tune/document'
 import { ConditionsPanel } from './ConditionsPanel'
@@ -16,7 +16,7 @@ import { PulledPanel } from './PulledPanel'
 import { hasRoom, type PulledActs } from './usePulledActs'
 import type { NotePulling } from './usePulling'
 import { WaysOn } from './WaysOn'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface Props {
   document: Pick<TuneDocument, 'conditions'>
@@ -48,7 +48,10 @@ export function heldInWords(grip: Voicing, string: number): string {
   return `Holding ${name}, the ${engravedWords(held.degree)}, on string ${stringNumber(string, grip.frets.length)}. Arrows up and down pull it.`
 }
 
-/** What the drawer says of a chord of the line: the pulled note, its grip and others, what is asked of it, and how it goes on. */
+/**
+ * What the drawer says of a chord of the line: the pulled note, its grip and others, what is asked
+ * of it, and how it goes on.
+ */
 export function LinesDrawer({
   document,
   line,
@@ -75,15 +78,15 @@ export function LinesDrawer({
     [focus, next, line],
   )
   // The parts are drawn anew when what they show has changed, each by itself.
-  const call = useSteady(
+  const call = useStableCallback(
     (called: string | null) =>
       grip && onEdit({ kind: 'fix', slot: focus.key, frets: [...grip.frets], called }),
   )
-  const hear = useSteady(({ midis }: Pick<Voicing, 'midis'>) => onHear(midis))
-  const steadyFix = useSteady(onFix)
-  const add = useSteady((condition: Condition) => onEdit({ kind: 'condition-add', condition }))
-  const remove = useSteady((at: number) => onEdit({ kind: 'condition-remove', at }))
-  const takeWay = useSteady((way: WayOn) => {
+  const hear = useStableCallback(({ midis }: Pick<Voicing, 'midis'>) => onHear(midis))
+  const steadyFix = useStableCallback(onFix)
+  const add = useStableCallback((condition: Condition) => onEdit({ kind: 'condition-add', condition }))
+  const remove = useStableCallback((at: number) => onEdit({ kind: 'condition-remove', at }))
+  const takeWay = useStableCallback((way: NextGrip) => {
     if (!next || !grip) return
     onEdit({
       kind: 'fix-many',
@@ -92,8 +95,8 @@ export function LinesDrawer({
     })
     onHear(way.voicing.midis)
   })
-  const hearStop = useSteady((stop: OnTheWay) => onHear(stop.voicing.midis))
-  const putStop = useSteady((stop: OnTheWay) => acts.stopOnTheWay(focus, stop))
+  const hearStop = useStableCallback((stop: OnTheWay) => onHear(stop.voicing.midis))
+  const putStop = useStableCallback((stop: OnTheWay) => acts.stopOnTheWay(focus, stop))
   return (
     <>
       <p className="visually-hidden" aria-live="polite">

@@ -1,10 +1,10 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import type { Line } from '../../../core/leading/line'
-import { lineInWords } from '../../../core/leading/words'
+import { lineInWords } from '../../../core/leading/lineWords'
 import type { Bass } from '../../../core/tune/document'
-import { Word } from '../../services/controls/Bar'
-import { holdInWords } from '../../services/words/hand'
+import { BarWord } from '../../services/controls/ControlBar'
+import { holdInWords } from '../../services/words/handWords'
 import { LinesChart } from './LinesChart'
 import { SmallThreads } from './SmallThreads'
 
@@ -49,7 +49,10 @@ export function LineMarks({ lines, chosen, stays, bass, onLine }: Props) {
   )
 }
 
-/** The lines beside one another, with what each is best at. @param all every line found: what is said of one is said against these */
+/**
+ * The lines beside one another, with what each is best at. @param all every line found: what is
+ * said of one is said against these
+ */
 export function CompareWord({
   lines,
   all,
@@ -63,7 +66,7 @@ export function CompareWord({
   const pitches = all.flatMap(({ voicings }) => voicings.flatMap(({ midis }) => midis))
   const range = [Math.min(...pitches), Math.max(...pitches)] as const
   return (
-    <Word name="Compare" term="line" says={lines.length === 1 ? 'one line' : `${lines.length} lines`}>
+    <BarWord name="Compare" term="line" says={lines.length === 1 ? 'one line' : `${lines.length} lines`}>
       <div className="line-cards">
         {lines.map((line, at) => (
           <button
@@ -89,6 +92,6 @@ export function CompareWord({
         Chart of all lines
       </Button>
       {chart && <LinesChart lines={all} chosen={chosen} onLine={onHearLine} />}
-    </Word>
+    </BarWord>
   )
 }

@@ -2,7 +2,7 @@ import { useEffect, useMemo } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import type { LineChord } from '../../../core/tune/decisions'
 import { STAYS } from '../../../core/tune/document'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { useBook } from '../../services/grips/book'
 import { useGrips } from '../../services/grips/GripsContext'
@@ -11,11 +11,11 @@ import { useKeptState, useSelection } from '../../services/selection/SelectionCo
 import { rangeOf } from '../../services/selection/selection'
 import { playedBehind } from '../../services/sound/sequence'
 import { useSound } from '../../services/sound/SoundContext'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 import type { VoiceHeard } from '../../services/sound/voiceHeard'
 import { Music } from '../../services/systems/Music'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import { LinesBar } from './LinesBar'
 import { LinesDrawer } from './LinesDrawer'
 import { linesKeys } from './linesKeys'
@@ -50,18 +50,19 @@ export function LinesRoom() {
   const hear = (midis: readonly number[]) => void SOUND.strumNow(midis)
   const { pulling, acts, threads } = usePulledThreads(focus, next, hear)
 
-  const fix = (chord: LineChord, voicing: Voicing | null, anew = false) => {
-    edit({ kind: 'fix', slot: chord.key, frets: voicing && [...voicing.frets], ...(anew ? { anew } : {}) })
+  const fix = (chord: LineChord, voicing: Voicing | null, leadRest = false) => {
+    const frets = voicing && [...voicing.frets]
+    edit({ kind: 'fix', slot: chord.key, frets, ...(leadRest && { anew: true }) })
     if (voicing) hear(voicing.midis)
   }
-  const hold = useSteady((held: boolean) => edit({ kind: 'line', line: held ? STAYS : 0 }))
-  const hearLine = useSteady((at: number) => {
+  const hold = useStableCallback((held: boolean) => edit({ kind: 'line', line: held ? STAYS : 0 }))
+  const hearLine = useStableCallback((at: number) => {
     if (at === chosen) return play()
     playWhenChanged()
     edit({ kind: 'line', line: at })
   })
-  const goTo = useSteady((at: number) => selectLine(at, false))
-  const holdEasier = useSteady((at: number, voicing: Voicing) => {
+  const goTo = useStableCallback((at: number) => selectLine(at, false))
+  const holdEasier = useStableCallback((at: number, voicing: Voicing) => {
     const chord = line[at]
     if (chord) fix(chord, voicing)
   })

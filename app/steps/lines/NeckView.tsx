@@ -3,10 +3,13 @@ import { soundAt } from '../../../core/neck/instrument'
 import { ToneNames, type Voicing } from '../../../core/voicing/voicing'
 import { pitchClass } from '../../../core/pitch/note'
 import { Neck, type NeckMark } from '../../services/notation/Neck'
-import { limitsFor } from '../../../core/player/limits'
+import { limitsFor } from '../../../core/player/playerLimits'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 
-/** All tones of the selected chord over the whole neck, with the grip that is held and the hand's reach from its lowest fret. */
+/**
+ * All tones of the selected chord over the whole neck, with the grip that is held and the hand's
+ * reach from its lowest fret.
+ */
 export function NeckView({
   chord,
   voicing,

@@ -11,13 +11,13 @@ import {
   mixedWeights,
   STYLES,
   STYLE_NAMES,
-  TERMS,
+  COST_TERMS,
   TERM_NAMES,
   type StyleName,
   type Term,
   type Weights,
 } from '../../../core/leading/weights'
-import { MOST_STYLES } from '../../../core/player/settings'
+import { MOST_STYLES } from '../../../core/player/playerSettings'
 import { STYLE_LABELS } from './styleLabels'
 import { ownStyle, type OwnStyle } from '../../../core/player/ownStyle'
 
@@ -109,7 +109,7 @@ export function OwnStyleDialog({ from, styles, onClose, onKeep, onRemove }: Prop
           <summary>What matters how much, one by one</summary>
           <div className="own-style-sliders">
             {TERM_NAMES.map((term) => (
-              <label key={term} title={`Counted: ${TERMS[term]}`}>
+              <label key={term} title={`Counted: ${COST_TERMS[term]}`}>
                 <span>{MATTERS[term]}</span>
                 <Slider
                   size="small"

@@ -17,7 +17,10 @@ interface Props {
   onLetGo: () => void
 }
 
-/** What a pulled note makes: the chord it is now, what is lost, whether a hand can hold it, and what becomes of the rest. */
+/**
+ * What a pulled note makes: the chord it is now, what is lost, whether a hand can hold it, and what
+ * becomes of the rest.
+ */
 export function PulledPanel({
   pulled: { names, playable, moved, lost, sour, fingering },
   canName,

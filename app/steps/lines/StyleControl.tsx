@@ -9,7 +9,7 @@ import { pitchNear } from '../../../core/melody/entry'
 import type { Key } from '../../../core/pitch/key'
 import { pitchName } from '../../../core/pitch/note'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
-import { Choice } from '../../services/controls/Choice'
+import { ChoiceField } from '../../services/controls/ChoiceField'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { Leading } from '../../../core/tune/document'
 import { OwnStyleDialog } from './OwnStyleDialog'
@@ -43,7 +43,10 @@ const valueOfDrone = (drone: DroneChosen): string =>
 const droneOf = (value: string): DroneChosen =>
   value.startsWith('s') ? { string: Number(value.slice(1)) } : { midi: Number(value.slice(1)) }
 
-/** What the lines are led by: a named style or one of the player's own, where it is played, and whether the form comes round again. */
+/**
+ * What the lines are led by: a named style or one of the player's own, where it is played, and
+ * whether the form comes round again.
+ */
 export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Props) {
   const nameOf = (midi: number) => pitchName(pitchNear(midi, songKey, true))
   const {
@@ -70,7 +73,7 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
         ))}
       </ToggleButtonGroup>
       {known.length > 0 && (
-        <Choice
+        <ChoiceField
           label="Own style"
           value={own?.name ?? ''}
           width={130}
@@ -82,7 +85,7 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
         Mix a style
       </Button>
       {style === 'position' && (
-        <Choice
+        <ChoiceField
           label="Frets"
           value={window ? window[0] : 0}
           width={120}
@@ -97,7 +100,7 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
         />
       )}
       {style === 'top' && (
-        <Choice
+        <ChoiceField
           label="Top voice"
           value={leading.contour ?? ''}
           width={120}
@@ -106,7 +109,7 @@ export function StyleControl({ style, leading, songKey, onStyle, onLeading }: Pr
         />
       )}
       {style === 'drone' && (
-        <Choice
+        <ChoiceField
           label="Drone"
           value={drone === null ? '' : valueOfDrone(drone)}
           width={150}

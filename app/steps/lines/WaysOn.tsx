@@ -1,26 +1,29 @@
 import { memo } from 'react'
 import Button from '@mui/material/Button'
 import type { OnTheWay } from '../../../core/leading/onTheWay'
-import type { WayOn } from '../../../workers/searchQuestions'
+import type { NextGrip } from '../../../workers/searchQuestions'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
-import { halfSteps } from '../../services/words/hand'
+import { halfSteps } from '../../services/words/handWords'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 
 interface Props {
   /** Null while they are being found. */
-  found: { ways: readonly WayOn[]; stops: readonly OnTheWay[] } | null
+  found: { ways: readonly NextGrip[]; stops: readonly OnTheWay[] } | null
   capo: number
   /** Frets of the next chord as it is. */
   now: string
   /** Whether the chord, and the next one, has a beat to give away. */
   room: Readonly<Record<OnTheWay['takes'], boolean>>
-  onTake: (way: WayOn) => void
+  onTake: (way: NextGrip) => void
   onHear: (stop: OnTheWay) => void
   onStop: (stop: OnTheWay) => void
 }
 
-/** How to get from the selected grip to the next chord, from the smoothest way to the boldest, and what can stand on a beat between them. */
+/**
+ * How to get from the selected grip to the next chord, from the smoothest way to the boldest, and
+ * what can stand on a beat between them.
+ */
 export const WaysOn = memo(function WaysOn({ found, capo, now, room, onTake, onHear, onStop }: Props) {
   const stops = found?.stops.filter(({ takes }) => room[takes]) ?? []
   return (

@@ -1,11 +1,14 @@
-import { DIGITS, SHIFT_DIGITS, type KeyRow } from '../../services/keys/keys'
+import { DIGITS, SHIFT_DIGITS, type KeyRow } from '../../services/keys/keyTable'
 import type { PulledActs } from './usePulledActs'
 import type { NotePulling } from './usePulling'
 
 interface LinesKeysOf {
   pulling: NotePulling
   acts: PulledActs
-  /** Takes the grip of that order among those near the present one; `anew` leads the rest around it. False where there is none. */
+  /**
+   * Takes the grip of that order among those near the present one; `anew` leads the rest around it.
+   * False where there is none.
+   */
   onNear: (at: number, anew: boolean) => boolean
   /** Leaves the grip to the search again. */
   onLeave: () => void

@@ -1,7 +1,7 @@
 import type { Room } from '../../services/room/room'
 import { LinesRoom } from './LinesRoom'
 
-export const lines: Room = {
+export const linesRoom: Room = {
   name: 'lines',
   label: 'Lines',
   View: LinesRoom,

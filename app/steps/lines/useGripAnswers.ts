@@ -1,12 +1,15 @@
 import { keyName } from '../../../core/pitch/key'
 import type { LineChord } from '../../../core/tune/decisions'
 import { nearQuestion } from '../../../core/tune/questions'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useAnswer } from '../../services/workers/useAnswer'
 
-/** What is asked about the grip of a chord: others near it, those related to it, and what can stand between it and the next. */
+/**
+ * What is asked about the grip of a chord: others near it, those related to it, and what can stand
+ * between it and the next.
+ */
 export function useGripAnswers(focus: LineChord | undefined, next: LineChord | undefined) {
   const { document, reading, body } = useKnownTune()
   const { sounding, voicings } = useGrips()
@@ -19,13 +22,13 @@ export function useGripAnswers(focus: LineChord | undefined, next: LineChord | u
     'search',
     'grips',
     focus && symbol ? nearQuestion(focus, sounding, voicings, bass, capo, body) : null,
-    { quiet: true },
+    { inBackground: true },
   )
   const related = useAnswer(
     'search',
     'related',
     frets && symbol ? { symbol, frets, capo, bass, key: keyName(reading.analysis.key), body } : null,
-    { quiet: true },
+    { inBackground: true },
   )
   const between = useAnswer(
     'search',
@@ -40,7 +43,7 @@ export function useGripAnswers(focus: LineChord | undefined, next: LineChord | u
           body,
         }
       : null,
-    { quiet: true },
+    { inBackground: true },
   )
   return { near: near.now, related: related.now, between: between.now }
 }

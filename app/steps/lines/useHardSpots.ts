@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { placeName } from '../../../core/chart/chart'
-import { hardestSpots } from '../../../core/leading/words'
-import { madeChord } from '../../../core/tune/reading'
+import { hardestSpots } from '../../../core/leading/lineWords'
+import { madeChord } from '../../../core/tune/tuneReading'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useAnswer } from '../../services/workers/useAnswer'
@@ -43,7 +43,7 @@ export function useHardSpots(): HardSpotShown[] {
     'search',
     'easier',
     grips.length > 0 ? { grips, capo: reading.chart.capo, bass: document.bass, body } : null,
-    { quiet: true },
+    { inBackground: true },
   ).now
   return useMemo(
     () =>

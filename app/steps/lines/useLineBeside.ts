@@ -2,7 +2,10 @@ import { useMemo } from 'react'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 
-/** Another of the lines found, heard beside the one that is chosen; null where there is none, or it is the same. */
+/**
+ * Another of the lines found, heard beside the one that is chosen; null where there is none, or it
+ * is the same.
+ */
 export function useLineBeside(at: number | null) {
   const { reading } = useKnownTune()
   const { sounding, search, chosen } = useGrips()

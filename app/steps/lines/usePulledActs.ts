@@ -5,12 +5,12 @@ import type { ChordSymbol } from '../../../core/chord/symbol'
 import { soundAt } from '../../../core/neck/instrument'
 import { leastMotion } from '../../../core/pitch/motion'
 import type { Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type PlayerBody } from '../../../core/player/limits'
+import { limitsFor, type PlayerBody } from '../../../core/player/playerLimits'
 import type { LineChord } from '../../../core/tune/decisions'
 import type { Bass } from '../../../core/tune/document'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 import type { NotePulling } from './usePulling'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface PulledOf {
   pulling: NotePulling
@@ -57,7 +57,9 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
     pulling.letGo()
   }
 
-  /** The pulled note goes on sounding in the next chord: the nearest grip of it that has the pitch. */
+  /**
+   * The pulled note goes on sounding in the next chord: the nearest grip of it that has the pitch.
+   */
   const carry = () => {
     const sound = shown && soundAt(limitsFor(body, capo, 'any').instrument, shown.string, shown.fret)
     if (!shown?.voicing || !next || sound === null) return
@@ -116,7 +118,9 @@ export function usePulledActs({ pulling, voicings, line, next, bass, capo, body,
 /** How long an extra grip stands, in beats. */
 const EXTRA_BEAT = 1
 
-/** A chord gives a beat away when it has two, and is not part of one that sounds over a bar line. */
+/**
+ * A chord gives a beat away when it has two, and is not part of one that sounds over a bar line.
+ */
 export const hasRoom = (chord: LineChord, line: readonly LineChord[]): boolean =>
   chord.decision !== null &&
   !chord.slot.held &&

@@ -3,9 +3,9 @@ import { soundAt, type Frets } from '../../../core/neck/instrument'
 import { pulled, type Pulled } from '../../../core/leading/pull'
 import type { Key } from '../../../core/pitch/key'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
-import { limitsFor, type PlayerBody } from '../../../core/player/limits'
+import { limitsFor, type PlayerBody } from '../../../core/player/playerLimits'
 import type { LineChord } from '../../../core/tune/decisions'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 
 interface PullingOf {
   voicings: ReadonlyMap<string, Voicing>
@@ -26,7 +26,10 @@ export interface PullShown extends Pulled {
   voicing: Voicing | null
 }
 
-/** One note taken hold of and pulled: nothing is written until it is kept, and the line shows what it would be. */
+/**
+ * One note taken hold of and pulled: nothing is written until it is kept, and the line shows what
+ * it would be.
+ */
 export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear }: PullingOf) {
   const [held, setHeld] = useState<{ key: string; string: number; from: number; fret: number } | null>(null)
   const limits = useMemo(
@@ -59,7 +62,10 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
     if (fret !== null) setHeld({ key, string, from: fret, fret })
   }
   const openSound = (string: number) => soundAt(limits.instrument, string, 0)
-  /** Semitones from where it was; the string ends at its open sound and at the highest fret the hand gets to. */
+  /**
+   * Semitones from where it was; the string ends at its open sound and at the highest fret the hand
+   * gets to.
+   */
   const pullTo = (semitones: number) => {
     if (!here) return
     const from = soundAt(limits.instrument, here.string, here.from)

@@ -4,20 +4,20 @@ import { useMemo, useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import type { BlockNote } from '../../../core/melody/block'
 import { scaleFrom } from '../../../core/melody/block'
-import { placeKey } from '../../../core/melody/line'
+import { placeKey } from '../../../core/melody/melodyLine'
 import { keyName, scaleNotes, type Key } from '../../../core/pitch/key'
 import { noteName, pitchName, type Pitch } from '../../../core/pitch/note'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { BlockAsked } from '../../../workers/melodyQuestions'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved } from '../../../core/chord/engraved'
 import { GripDiagram } from '../../services/notation/GripDiagram'
-import { Choice } from '../../services/controls/Choice'
+import { ChoiceField } from '../../services/controls/ChoiceField'
 import { SearchState } from '../../services/room/SearchState'
 import type { MelodyView } from './useMelody'
 import { useAnswer } from '../../services/workers/useAnswer'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 const FAMILIES = ['drop 2', 'drop 3', 'close', 'drop 2 and 4'] as const
 type FamilyChoice = (typeof FAMILIES)[number] | 'any'
@@ -43,7 +43,10 @@ interface Props {
   onHear: (midis: readonly number[]) => void
 }
 
-/** One kind of chord under every note of a scale or a phrase: sevenths in a family, the sixth-diminished scale, fourths. */
+/**
+ * One kind of chord under every note of a scale or a phrase: sevenths in a family, the
+ * sixth-diminished scale, fourths.
+ */
 export function BlocksTab({
   view: { notes, phrases, selected, clock },
   text,
@@ -85,7 +88,7 @@ export function BlocksTab({
   return (
     <>
       <div className="melody-row">
-        <Choice
+        <ChoiceField
           label="Under"
           value={over}
           width={150}
@@ -95,7 +98,7 @@ export function BlocksTab({
           ]}
           onChoose={setOver}
         />
-        <Choice
+        <ChoiceField
           label="Chords"
           value={kind}
           width={210}
@@ -103,7 +106,7 @@ export function BlocksTab({
           onChoose={setKind}
         />
         {kind !== 'fourths' && (
-          <Choice
+          <ChoiceField
             label="Family"
             value={family}
             width={130}
@@ -112,7 +115,7 @@ export function BlocksTab({
           />
         )}
         {kind === 'sevenths' && (
-          <Choice
+          <ChoiceField
             label="On top"
             value={tone}
             width={110}

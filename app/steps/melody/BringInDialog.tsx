@@ -23,7 +23,10 @@ const MOST_BYTES = 2_000_000
 
 interface Props {
   onClose: () => void
-  /** The melody alone goes over the bars there are; with the chords the whole tune takes the chart's place. */
+  /**
+   * The melody alone goes over the bars there are; with the chords the whole tune takes the chart's
+   * place.
+   */
   onBringIn: (tune: ImportedTune, withChords: boolean) => void
   /** The melody there is stands as ABC, to be written on. */
   title: string
@@ -47,7 +50,10 @@ const formatOf = (text: string): NotesFormat => (/^\s*</.test(text) ? 'musicxml'
 const beginningOf = ({ format, content }: { format: NotesFormat; content: string }): string =>
   format === 'midi' ? 'A MIDI file' : content.slice(0, SHOWN_LETTERS)
 
-/** A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out is shown before anything changes. */
+/**
+ * A melody typed as ABC, or from a MIDI, MusicXML or ABC file: what was read and what was left out
+ * is shown before anything changes.
+ */
 export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics, songKey, tempo }: Props) {
   const [typed, setTyped] = useState(() =>
     notes.length === 0 ? '' : toAbc({ title, chart, key: songKey, tempo, melody: notes, lyrics }),
@@ -152,7 +158,10 @@ export function BringInDialog({ onClose, onBringIn, title, chart, notes, lyrics,
   )
 }
 
-/** What is in a file, as it is read; refused where it is too large, or a packed score without a score. */
+/**
+ * What is in a file, as it is read; refused where it is too large, or a packed score without a
+ * score.
+ */
 async function sourceIn(file: File): Promise<Result<NonNullable<Source>>> {
   if (file.size > MOST_BYTES)
     return bad({

@@ -1,18 +1,18 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import type { UnderAsked } from '../../../workers/melodyQuestions'
-import type { HarmonisedLine } from '../../../core/melody/line'
+import type { HarmonisedLine } from '../../../core/melody/melodyLine'
 import { keyName } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { byOctaves } from '../../../core/melody/melody'
 import { keyInWords } from '../../../core/chord/engraved'
 import type { TuneDocument } from '../../../core/tune/document'
-import { aloneInWords, handInWords } from '../../services/words/hand'
+import { aloneInWords, effortInWords } from '../../services/words/handWords'
 import { keep } from '../../../core/tune/applyMelody'
 import { SearchState } from '../../services/room/SearchState'
 import { settingsOf } from './useMelody'
 import { useAnswer } from '../../services/workers/useAnswer'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface Props {
   document: Pick<TuneDocument, 'chordMelody'>
@@ -22,14 +22,17 @@ interface Props {
   onHear: (line: HarmonisedLine) => void
 }
 
-/** The same melody in other positions, on lower strings, in other registers, and in all twelve keys, the easiest for the hand first. */
+/**
+ * The same melody in other positions, on lower strings, in other registers, and in all twelve keys,
+ * the easiest for the hand first.
+ */
 export function ElsewhereTab({ document: { chordMelody }, notes, asked, onEdit, onHear }: Props) {
   const [looking, setLooking] = useState<'places' | 'keys' | null>(null)
   const places = useAnswer('melody', 'elsewhere', looking === 'places' && asked ? { asked } : null)
   const keys = useAnswer('melody', 'keys', looking === 'keys' && asked ? { asked } : null)
   const settings = settingsOf(chordMelody)
   const effort = (one: { effort: number; alone: number }) =>
-    `${handInWords(one.effort)}${aloneInWords(one.alone)}`
+    `${effortInWords(one.effort)}${aloneInWords(one.alone)}`
   return (
     <>
       <div className="melody-row">

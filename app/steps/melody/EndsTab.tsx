@@ -1,9 +1,9 @@
 import Button from '@mui/material/Button'
-import { chord } from '../../../core/chord/parse'
+import { chord } from '../../../core/chord/parseChord'
 import { endsOf, withEnd, type End } from '../../../core/melody/ends'
 import type { Key } from '../../../core/pitch/key'
 import { ChordName } from '../../services/notation/ChordName'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface Props {
   text: string

@@ -1,17 +1,17 @@
-import { placeKey } from '../../../core/melody/line'
-import { TEXTURES } from '../../../core/melody/textures'
+import { placeKey } from '../../../core/melody/melodyLine'
+import { MELODY_TEXTURES } from '../../../core/melody/melodyTextures'
 import type { Key } from '../../../core/pitch/key'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { Bar, Word } from '../../services/controls/Bar'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
 import { SearchState } from '../../services/room/SearchState'
 import { BlocksTab } from './BlocksTab'
 import { ElsewhereTab } from './ElsewhereTab'
 import { EndsTab } from './EndsTab'
-import { DENSITY_NAMES, TEXTURE_LABELS, UnderTab } from './UnderTab'
+import { DENSITY_NAMES, MELODY_TEXTURE_LABELS, UnderTab } from './UnderTab'
 import type { MelodyStepState } from './useMelodyStep'
 import { WriteTab } from './WriteTab'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 
 interface Props {
   state: MelodyStepState
@@ -29,7 +29,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
   const { density, texture } = document.chordMelody
   const under = view.lines.length > 1 ? `, way ${view.chosen + 1} of ${view.lines.length}` : ''
   return (
-    <Bar label="Melody and what is under it">
+    <ControlBar label="Melody and what is under it">
       <button
         type="button"
         className="tool"
@@ -38,7 +38,7 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
       >
         Write notes (E)
       </button>
-      <Word name="Notes" term="notes" says={view.notes.length === 0 ? 'none yet' : view.notes.length}>
+      <BarWord name="Notes" term="notes" says={view.notes.length === 0 ? 'none yet' : view.notes.length}>
         <WriteTab
           view={view}
           writing={writing}
@@ -46,17 +46,17 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           limits={state.limits}
           onBringIn={() => state.setBringIn(true)}
         />
-      </Word>
-      <Word
+      </BarWord>
+      <BarWord
         name="Under it"
         term="texture"
-        says={`${TEXTURE_LABELS[texture]}, ${DENSITY_NAMES[density]}${under}`}
-        title={TEXTURES[texture].says}
+        says={`${MELODY_TEXTURE_LABELS[texture]}, ${DENSITY_NAMES[density]}${under}`}
+        title={MELODY_TEXTURES[texture].says}
       >
         <UnderTab document={document} view={view} onEdit={onEdit} />
-      </Word>
+      </BarWord>
       {view.troubles.length + view.leftOut.length > 0 && (
-        <Word
+        <BarWord
           name="To check"
           term="to-check"
           says={view.troubles.length + view.leftOut.length}
@@ -88,9 +88,9 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
               </li>
             ))}
           </ul>
-        </Word>
+        </BarWord>
       )}
-      <Word name="Elsewhere" term="elsewhere" says="on the neck" keeps>
+      <BarWord name="Elsewhere" term="elsewhere" says="on the neck" keeps>
         <ElsewhereTab
           document={document}
           notes={view.notes}
@@ -98,8 +98,8 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           onEdit={onEdit}
           onHear={state.hearLine}
         />
-      </Word>
-      <Word name="Blocks" term="block-chords" says="scale or phrase">
+      </BarWord>
+      <BarWord name="Blocks" term="block-chords" says="scale or phrase">
         <BlocksTab
           view={view}
           text={document.text}
@@ -109,10 +109,10 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
           onEdit={onEdit}
           onHear={onHear}
         />
-      </Word>
-      <Word name="Ends" term="ends" says="intros, endings">
+      </BarWord>
+      <BarWord name="Ends" term="ends" says="intros, endings">
         <EndsTab text={document.text} songKey={songKey} onEdit={onEdit} onHear={state.hearChords} />
-      </Word>
+      </BarWord>
       <button
         type="button"
         className="tool"
@@ -136,6 +136,6 @@ export function MelodyBar({ state, document, songKey, capo, body, onEdit, onHear
         onStop={view.stop}
         onAgain={view.again}
       />
-    </Bar>
+    </ControlBar>
   )
 }

@@ -1,17 +1,17 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { placeKey } from '../../../core/melody/line'
-import { parseChord } from '../../../core/chord/parse'
+import { placeKey } from '../../../core/melody/melodyLine'
+import { parseChord } from '../../../core/chord/parseChord'
 import { pitchName } from '../../../core/pitch/note'
 import type { NoteChoice } from '../../../core/melody/harmonise'
-import type { NoteReading, Remedy } from '../../../core/melody/reading'
+import type { NoteReading, Remedy } from '../../../core/melody/melodyReading'
 import type { EventShown } from '../../services/notation/melodyShown'
 import { ChordName } from '../../services/notation/ChordName'
 import { engraved, engravedWords } from '../../../core/chord/engraved'
 import { gripInWords } from '../../../core/voicing/inWords'
 import { GripDiagram } from '../../services/notation/GripDiagram'
 import type { MelodyView } from './useMelody'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 /** Choices shown at first and added with each "more". */
 const AT_ONCE = 12
@@ -29,7 +29,10 @@ interface Props {
   onTake: (choice: NoteChoice) => void
 }
 
-/** What the drawer says of a melody note: what it is over the plain and the new chord, what mends it where it fights, and what it could have under it. */
+/**
+ * What the drawer says of a melody note: what it is over the plain and the new chord, what mends it
+ * where it fights, and what it could have under it.
+ */
 export function MelodyDrawer({ view, capo, cursor, slotKeys, phrases, onEdit, onHear, onTake }: Props) {
   const { selected, notes, events, over } = view
   const note = notes.find((one) => placeKey(one) === selected)

@@ -1,16 +1,16 @@
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { DENSITIES, type Density } from '../../../core/melody/line'
-import { TEXTURES, type MelodyTexture } from '../../../core/melody/textures'
-import { aloneInWords, handInWords } from '../../services/words/hand'
+import { DENSITIES, type Density } from '../../../core/melody/melodyLine'
+import { MELODY_TEXTURES, type MelodyTexture } from '../../../core/melody/melodyTextures'
+import { aloneInWords, effortInWords } from '../../services/words/handWords'
 import { engravedWords } from '../../../core/chord/engraved'
-import { Choice } from '../../services/controls/Choice'
+import { ChoiceField } from '../../services/controls/ChoiceField'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { TuneDocument } from '../../../core/tune/document'
 import { settingsOf, type MelodyView } from './useMelody'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { TEXTURE_NAMES } from '../../../core/melody/textures'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { MELODY_TEXTURE_NAMES } from '../../../core/melody/melodyTextures'
 
 export const DENSITY_NAMES: Readonly<Record<Density, string>> = {
   bar: 'each bar',
@@ -18,7 +18,7 @@ export const DENSITY_NAMES: Readonly<Record<Density, string>> = {
   beat: 'each beat',
   note: 'every note',
 }
-export const TEXTURE_LABELS: Readonly<Record<MelodyTexture, string>> = {
+export const MELODY_TEXTURE_LABELS: Readonly<Record<MelodyTexture, string>> = {
   full: 'Full',
   shells: 'Shells',
   'drop 2': 'Drop 2',
@@ -36,7 +36,10 @@ interface Props {
   onEdit: (edit: TuneEdit) => void
 }
 
-/** How chords come under the melody: how often, how full, where on the neck; the ways found, and what is troublesome in the one that is kept. */
+/**
+ * How chords come under the melody: how often, how full, where on the neck; the ways found, and
+ * what is troublesome in the one that is kept.
+ */
 export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
   const settings = settingsOf(chordMelody)
   const {
@@ -76,9 +79,9 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
           aria-label="Texture"
           onChange={(_, texture: MelodyTexture | null) => texture && set({ texture })}
         >
-          {TEXTURE_NAMES.map((one) => (
-            <ToggleButton key={one} value={one} title={TEXTURES[one].says}>
-              {TEXTURE_LABELS[one]}
+          {MELODY_TEXTURE_NAMES.map((one) => (
+            <ToggleButton key={one} value={one} title={MELODY_TEXTURES[one].says}>
+              {MELODY_TEXTURE_LABELS[one]}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
@@ -92,7 +95,7 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
         >
           Chords in rests
         </ToggleButton>
-        <Choice
+        <ChoiceField
           label="Position"
           value={settings.window?.[0] ?? 0}
           width={120}
@@ -108,7 +111,7 @@ export function UnderTab({ document: { chordMelody }, view, onEdit }: Props) {
           ]}
           onChoose={(low) => set({ window: low ? [low, low + POSITION - 1] : null })}
         />
-        <Choice
+        <ChoiceField
           label="Melody on"
           value={settings.topString}
           width={130}
@@ -158,7 +161,7 @@ function WaysFound({ view, onEdit }: Pick<Props, 'view' | 'onEdit'>) {
           >
             Way {at + 1}
             <small>
-              {handInWords(view.efforts[at]!)}
+              {effortInWords(view.efforts[at]!)}
               {aloneInWords(alone)}
             </small>
           </ToggleButton>

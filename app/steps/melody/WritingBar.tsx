@@ -2,7 +2,7 @@ import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { placeName } from '../../../core/chart/chart'
-import { Bar } from '../../services/controls/Bar'
+import { ControlBar } from '../../services/controls/ControlBar'
 import { LENGTHS } from './pen'
 import type { usePlayingIn } from './usePlayingIn'
 import type { Writing } from './useWriting'
@@ -21,7 +21,7 @@ export function WritingBar({
   onNeck: (shown: boolean) => void
 }) {
   return (
-    <Bar label="Writing notes">
+    <ControlBar label="Writing notes">
       <Button
         size="small"
         variant="contained"
@@ -75,7 +75,7 @@ export function WritingBar({
         The last note: <kbd>↑</kbd> <kbd>↓</kbd> a half step, <kbd>Shift ↑</kbd> <kbd>Shift ↓</kbd> an octave.
         The guitar: {range}.
       </span>
-    </Bar>
+    </ControlBar>
   )
 }
 
@@ -96,7 +96,7 @@ export function PlayingBar({ playing, begin, tuning }: PlayingProps) {
     .map((open) => open.replace(/\d/, ''))
     .join(' ')
   return (
-    <Bar label="Playing in">
+    <ControlBar label="Playing in">
       <Button size="small" variant="contained" color="secondary" onClick={playing.finish}>
         Stop and put it down (Space)
       </Button>
@@ -105,6 +105,6 @@ export function PlayingBar({ playing, begin, tuning }: PlayingProps) {
         notes. Four rows of keys are the strings {strings}, the lowest below; along a row each key is a fret,
         from {fret === 0 ? 'the open string' : `fret ${fret}`}. ← → move along the neck, ↑ ↓ to other strings.
       </span>
-    </Bar>
+    </ControlBar>
   )
 }

@@ -1,4 +1,4 @@
-import { DIGITS, type KeyRow } from '../../services/keys/keys'
+import { DIGITS, type KeyRow } from '../../services/keys/keyTable'
 import type { MelodyStepState } from './useMelodyStep'
 
 /** While notes are written the pen has the keys first; all others are the step's own. */

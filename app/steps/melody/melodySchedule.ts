@@ -1,7 +1,7 @@
 import type { Chart } from '../../../core/chart/chart'
 import { Clock, NEAR, sungIn } from '../../../core/melody/clock'
-import { layersOf } from '../../../core/melody/layers'
-import type { HarmonisedNote } from '../../../core/melody/line'
+import { ringingLayers } from '../../../core/melody/ringing'
+import type { HarmonisedNote } from '../../../core/melody/melodyLine'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import {
   clicksFor,
@@ -10,7 +10,7 @@ import {
   type Strike,
   type Version,
 } from '../../services/sound/schedule'
-import type { TuneChord } from '../../../core/tune/reading'
+import type { TuneChord } from '../../../core/tune/tuneReading'
 
 interface ScheduleOf {
   chart: Chart
@@ -29,7 +29,10 @@ interface ScheduleOf {
 /** How loud the plain chords are under the melody, from 0 to 1. */
 const UNDER = 0.55
 
-/** What is heard on the Melody step: the melody over the plain chords, the chord melody, or the one and then the other. Grips ring on while the melody moves over them. */
+/**
+ * What is heard on the Melody step: the melody over the plain chords, the chord melody, or the one
+ * and then the other. Grips ring on while the melody moves over them.
+ */
 export function melodySchedule({
   chart,
   home,
@@ -42,7 +45,7 @@ export function melodySchedule({
 }: ScheduleOf): Schedule {
   const clock = new Clock(chart)
   const sung = sungIn(clock, melody)
-  const { upper, lower } = layersOf(chart, made)
+  const { upper, lower } = ringingLayers(chart, made)
   const strikes: Strike[] = []
   let beat = countIn
   /** Everything in the time of each chord, at its moment of the playing. */
@@ -105,7 +108,7 @@ export function melodySchedule({
 
 /** A whole chord melody by itself, as it is written. */
 export function lineSchedule(chart: Chart, made: readonly HarmonisedNote[]): Schedule {
-  const { upper, lower } = layersOf(chart, made)
+  const { upper, lower } = ringingLayers(chart, made)
   const end = new Clock(chart).end
   return {
     strikes: [...lower, ...upper].map(({ from, to, voicing, struck }) =>

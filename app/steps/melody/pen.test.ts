@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { parseChart } from '../../../core/chart/parse'
+import { parseChart } from '../../../core/chart/parseChart'
 import { Clock } from '../../../core/melody/clock'
 import { parseKey } from '../../../core/pitch/key'
 import { must } from '../../../core/result'
@@ -8,7 +8,7 @@ import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import { tryEdit } from '../../../core/tune/tryEdit'
 import { newDocument } from '../../../core/tune/document'
 import { keep } from '../../../core/tune/applyMelody'
-import { firstDifference, keyStroke, NEW_PEN, standing, takenUp, type Paper, type Pen } from './pen'
+import { firstDifference, keyStroke, NEW_PEN, penPlace, takenUp, type Paper, type Pen } from './pen'
 
 const C = must(parseKey('C'))
 const paperOf = (text: string, notes: readonly MelodyNote[] = []): Paper => {
@@ -127,7 +127,7 @@ describe('writing a melody by keys', () => {
               tryEdit(newDocument('Keys', text), { kind: 'melody', melody: melody.map(keep), did: 'note' }),
             ).toMatchObject({ ok: true })
           const paper = paperOf(text, notes)
-          const { caret } = standing(pen, paper)
+          const { caret } = penPlace(pen, paper)
           expect(caret).toBeGreaterThanOrEqual(0)
           expect(caret).toBeLessThanOrEqual(paper.clock.end)
           for (const note of notes as (MelodyNote & { note: Pitch })[])

@@ -30,7 +30,10 @@ export interface Pen {
   triplet: boolean
   /** Parts of a beat that a click, a note played in, and "put on the grid" go to. */
   grid: Grid
-  /** Where the next note comes, in beats of the first metre from the beginning; null for the end of the melody. */
+  /**
+   * Where the next note comes, in beats of the first metre from the beginning; null for the end of
+   * the melody.
+   */
   caret: number | null
 }
 export const NEW_PEN: Pen = { on: false, quarters: 1, dotted: false, triplet: false, grid: 4, caret: null }
@@ -55,7 +58,7 @@ export interface PenStroke {
 const NOTHING: PenStroke = { pen: {}, written: null, heard: null, says: null }
 
 /** Where the melody ends, in beats of the first metre. */
-export const endOf = ({ clock, notes }: Pick<Paper, 'clock' | 'notes'>): number =>
+export const melodyEndOf = ({ clock, notes }: Pick<Paper, 'clock' | 'notes'>): number =>
   Math.min(
     clock.end,
     notes.reduce((last, note) => {
@@ -65,8 +68,8 @@ export const endOf = ({ clock, notes }: Pick<Paper, 'clock' | 'notes'>): number 
   )
 
 /** Where the pen stands, from 0 to the end of the last bar, where nothing more can be put. */
-export function standing(pen: Pen, { chart, clock, notes }: Paper) {
-  const caret = Math.max(0, Math.min(pen.caret ?? endOf({ clock, notes }), clock.end))
+export function penPlace(pen: Pen, { chart, clock, notes }: Paper) {
+  const caret = Math.max(0, Math.min(pen.caret ?? melodyEndOf({ clock, notes }), clock.end))
   const atEnd = clock.end > 0 && caret > clock.end - NEAR
   const place = clock.place(atEnd ? Math.max(0, clock.end - NEAR * 10) : caret)
   const meter = chart.bars.find(({ number }) => number === place.bar)?.meter
@@ -82,13 +85,16 @@ export function standing(pen: Pen, { chart, clock, notes }: Paper) {
 }
 
 const inBar = ({ bar }: { bar: number }): string => (bar === 0 ? 'the upbeat' : `bar ${bar}`)
-/** Where the pen is taken up: behind the melody, or, where that fills the tune, at a note that is selected, else at the beginning. */
+/**
+ * Where the pen is taken up: behind the melody, or, where that fills the tune, at a note that is
+ * selected, else at the beginning.
+ */
 export function takenUp(
   pen: Pen,
   paper: Paper,
   selected: { bar: number; beat: number } | null,
 ): Partial<Pen> {
-  if (!standing(pen, paper).atEnd) return { on: true }
+  if (!penPlace(pen, paper).atEnd) return { on: true }
   const at = selected ? paper.clock.at(selected) : 0
   return { on: true, caret: Number.isNaN(at) ? 0 : at }
 }
@@ -96,7 +102,7 @@ export function takenUp(
 /** A pitch put at the caret, or at a place of its own; the caret goes on behind it. */
 export function putNote(pen: Pen, paper: Paper, pitch: Pitch, at?: { bar: number; beat: number }): PenStroke {
   const { clock, chart, notes } = paper
-  const { place, beats, atEnd } = standing(pen, paper)
+  const { place, beats, atEnd } = penPlace(pen, paper)
   const here = at ?? place
   if (chart.bars.length === 0)
     return { ...NOTHING, says: 'There are no bars to write in yet: type chords on the Chart step.' }
@@ -122,7 +128,7 @@ function changeBefore(
   edit: (note: MelodyNote) => MelodyNote | null,
   did: string,
 ): PenStroke {
-  const { before } = standing(pen, paper)
+  const { before } = penPlace(pen, paper)
   if (!before) return { ...NOTHING, says: 'There is no note before this place.' }
   const changed = edit(before)
   if (changed && !canBeWritten(changed.note)) return { ...NOTHING, says: 'That is as far as pitches go.' }
@@ -141,7 +147,7 @@ export function keyStroke(
   { key, shiftKey }: { key: string; shiftKey: boolean },
 ): PenStroke | null {
   const { clock, chart, notes, songKey } = paper
-  const { caret, lasts, beats, before, place, atEnd } = standing(pen, paper)
+  const { caret, lasts, beats, before, place, atEnd } = penPlace(pen, paper)
   const length = LENGTHS.find((one) => one.key === key)
   if (length) return { ...NOTHING, pen: { quarters: length.quarters } }
   if (/^[a-g]$/i.test(key))
@@ -176,7 +182,7 @@ export function keyStroke(
     case 'Home':
       return { ...NOTHING, pen: { caret: 0 } }
     case 'End':
-      return { ...NOTHING, pen: { caret: endOf(paper) } }
+      return { ...NOTHING, pen: { caret: melodyEndOf(paper) } }
     case '.':
       return { ...NOTHING, pen: { dotted: !pen.dotted } }
     case 't':

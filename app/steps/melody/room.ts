@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
 import { MelodyRoom } from './MelodyRoom'
 
-export const melody: Room = { name: 'melody', label: 'Melody', View: MelodyRoom }
+export const melodyRoom: Room = { name: 'melody', label: 'Melody', View: MelodyRoom }

@@ -1,16 +1,21 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
-import { Clock, NEAR, piecesOf } from '../../../core/melody/clock'
-import { placeKey, placesOf, type HarmonisedLine, type NotPlayed } from '../../../core/melody/line'
+import { Clock, NEAR, notatedPieces } from '../../../core/melody/clock'
+import {
+  placeKey,
+  chordPlacesInTime,
+  type HarmonisedLine,
+  type NotPlayed,
+} from '../../../core/melody/melodyLine'
 import { handEffort } from '../../../core/melody/move'
 import { phrasesOf } from '../../../core/melody/phrases'
-import { troubles, type NoteReading, type Trouble } from '../../../core/melody/reading'
+import { troubles, type NoteReading, type Trouble } from '../../../core/melody/melodyReading'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 import type { NoteChoice } from '../../../core/melody/harmonise'
 import type { MelodyAsked, UnderAsked } from '../../../workers/melodyQuestions'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import type { TuneDocument } from '../../../core/tune/document'
-import { madeChord, type TuneReading } from '../../../core/tune/reading'
+import { madeChord, type TuneReading } from '../../../core/tune/tuneReading'
 import { melodyOf } from '../../../core/tune/applyMelody'
 import { stringingOf } from '../../../core/tune/sounding'
 import { fixedHere, keepEvent, keptNotes } from '../../../core/tune/keptNotes'
@@ -18,10 +23,10 @@ import { melodyLimits } from '../../../core/player/melodyLimits'
 import type { ChordMelodySettings, KeptEvent } from '../../../core/tune/melodySchema'
 import type { EventShown, MelodyDrawn } from '../../services/notation/melodyShown'
 import { useAnswer, type AskedState } from '../../services/workers/useAnswer'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 /** Ways looked for through the whole tune. */
-export const WAYS_WANTED = 3
+export const HARMONISATIONS_WANTED = 3
 const PAUSE_MS = 250
 const WRITING_PAUSE_MS = 900
 
@@ -56,13 +61,16 @@ export interface MelodyView extends MelodyDrawn {
   asked: UnderAsked | null
 }
 
-/** The chord melody of a tune: found in a worker whenever what it is made from changes, kept with the tune, and read. */
+/**
+ * The chord melody of a tune: found in a worker whenever what it is made from changes, kept with
+ * the tune, and read.
+ */
 export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf): MelodyView {
   const { chart } = reading
   const { chordMelody, melody, bass, tempo } = document
   const notes = useMemo(() => melodyOf({ melody }), [melody])
   const clock = useMemo(() => new Clock(chart), [chart])
-  const pieces = useMemo(() => piecesOf(chart, notes), [chart, notes])
+  const pieces = useMemo(() => notatedPieces(chart, notes), [chart, notes])
   const [picked, select] = useState<string | null>(null)
   const [allFor, setAllFor] = useState<string | null>(null)
 
@@ -70,7 +78,7 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
   const search = useAnswer(
     'melody',
     'lines',
-    useMemo(() => (asked ? { asked, count: WAYS_WANTED } : null), [asked]),
+    useMemo(() => (asked ? { asked, count: HARMONISATIONS_WANTED } : null), [asked]),
     { pauseMs: writing ? WRITING_PAUSE_MS : PAUSE_MS },
   )
   const lines = useMemo(() => search.answer ?? [], [search.answer])
@@ -134,7 +142,7 @@ export function useMelody({ document, reading, body, writing, onEdit }: MelodyOf
         all: allFor === selected,
       }
     }, [asked, events, at, writing, allFor, selected]),
-    { pauseMs: PAUSE_MS, quiet: true },
+    { pauseMs: PAUSE_MS, inBackground: true },
   )
 
   return {
@@ -207,13 +215,13 @@ function useReadings(
       () => (any ? { asked: { text, melody, places: plainPlaces(chart) } } : null),
       [text, melody, chart, any],
     ),
-    { pauseMs: PAUSE_MS, quiet: true },
+    { pauseMs: PAUSE_MS, inBackground: true },
   )
   const over = useAnswer(
     'melody',
     'reading',
     useMemo(() => (asked ? { asked: { text, melody, places: asked.places } } : null), [asked, text, melody]),
-    { pauseMs: PAUSE_MS, quiet: true },
+    { pauseMs: PAUSE_MS, inBackground: true },
   )
   return useMemo(() => {
     const all = new Map<string, { plain: NoteReading | null; made: NoteReading | null }>()
@@ -226,14 +234,17 @@ function useReadings(
 
 const NONE_LEFT_OUT: readonly NotPlayed[] = []
 
-/** What could be under a note, with the grip that was put there by hand among it: other grips around it can leave it out of the nearest ones. */
+/**
+ * What could be under a note, with the grip that was put there by hand among it: other grips around
+ * it can leave it out of the nearest ones.
+ */
 function withPresent(choices: NoteChoice[], event: EventShown | undefined): NoteChoice[] {
   const isPresent = ({ note }: NoteChoice) => note.voicing.frets.join() === event?.made.voicing.frets.join()
   return !event?.fixed || choices.some(isPresent) ? choices : [{ note: event.made, motion: 0 }, ...choices]
 }
 
 const plainPlaces = (chart: Chart): MelodyAsked['places'] =>
-  placesOf(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
+  chordPlacesInTime(chart).map(({ chord, ...place }) => ({ ...place, symbol: chord?.canonical ?? null }))
 
 /** Keeps the way that is chosen as soon as it is found. */
 function useKeepEvents(

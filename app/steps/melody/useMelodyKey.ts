@@ -1,8 +1,8 @@
 import { useMemo } from 'react'
-import { placeKey } from '../../../core/melody/line'
+import { placeKey } from '../../../core/melody/melodyLine'
 import type { TuneDocument } from '../../../core/tune/document'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { placeAt } from './placeAt'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { placeOfKey } from './placeAt'
 import type { MelodyView } from './useMelody'
 import type { TriedUnder } from './useTriedUnder'
 import type { useWriting } from './useWriting'
@@ -90,6 +90,6 @@ export function useMelodyKey({
 }
 
 const timeOf = (key: string, clock: MelodyView['clock']): number => {
-  const at = clock.at(placeAt(key))
+  const at = clock.at(placeOfKey(key))
   return Number.isNaN(at) ? Infinity : at
 }

@@ -1,28 +1,28 @@
 import { NEAR_WRITTEN } from '../../../core/chart/beats'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { HarmonisedLine } from '../../../core/melody/line'
+import type { HarmonisedLine } from '../../../core/melody/melodyLine'
 import { pitchNear } from '../../../core/melody/entry'
 import { soundAt } from '../../../core/neck/instrument'
 import type { Key } from '../../../core/pitch/key'
 import { excerptQuestion } from '../../../core/tune/questions'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import { excerptOf, type Schedule } from '../../services/sound/schedule'
 import type { TuneDocument } from '../../../core/tune/document'
-import { OFFICES } from '../../services/workers/client'
+import { WORKER_POOLS } from '../../services/workers/workerPool'
 import { faultsOnly } from '../../services/workers/workerFault'
-import { useSteady } from '../../services/words/steady'
-import type { TuneReading } from '../../../core/tune/reading'
+import { useStableCallback } from '../../services/words/stable'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import { melodyLimits } from '../../../core/player/melodyLimits'
 import { useKeptState } from '../../services/selection/SelectionContext'
 import { lineSchedule } from './melodySchedule'
-import { placeAt } from './placeAt'
+import { placeOfKey } from './placeAt'
 import { useMelody } from './useMelody'
 import { useMelodyKey } from './useMelodyKey'
 import { useMelodyShown } from './useMelodyShown'
 import { usePlayingIn } from './usePlayingIn'
 import { useTriedUnder } from './useTriedUnder'
 import { useWriting } from './useWriting'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface MelodyStepOf {
   document: TuneDocument
@@ -37,7 +37,10 @@ interface MelodyStepOf {
   accompaniment: () => { schedule: Schedule; countIn: number }
   onEdit: (edit: TuneEdit) => void
   onHear: (midis: readonly number[]) => void
-  /** Resolves when it has begun, with the time (of performance.now) at which its first beat is heard. */
+  /**
+   * Resolves when it has begun, with the time (of performance.now) at which its first beat is
+   * heard.
+   */
   onPlay: (schedule: Schedule) => Promise<number | null>
   onStop: () => void
   /** A chord of the home line is under what was selected. */
@@ -102,10 +105,10 @@ export function useMelodyStep({
   })
 
   const tried = useTriedUnder(view, onEdit, onHear)
-  const select = useSteady((key: string) => {
+  const select = useStableCallback((key: string) => {
     view.select(key)
     tried.leave()
-    const { bar, beat } = placeAt(key)
+    const { bar, beat } = placeOfKey(key)
     const home = reading.chords.findLastIndex(
       ({ slot }) => slot.bar === bar && slot.beat <= beat + NEAR_WRITTEN,
     )
@@ -114,7 +117,7 @@ export function useMelodyStep({
   })
   const { put, putFret } = usePutting(chart, limits, writing, songKey, onHear)
 
-  const takeUpPen = () => writing.takeUp(view.selected === null ? null : placeAt(view.selected))
+  const takeUpPen = () => writing.takeUp(view.selected === null ? null : placeOfKey(view.selected))
   const onKey = useMelodyKey({
     view,
     writing,
@@ -164,7 +167,9 @@ export function useMelodyStep({
 }
 export type MelodyStepState = ReturnType<typeof useMelodyStep>
 
-/** Notes put in by a touch: on the staff, or on the neck, where one that is not written is heard. */
+/**
+ * Notes put in by a touch: on the staff, or on the neck, where one that is not written is heard.
+ */
 function usePutting(
   chart: TuneReading['chart'],
   limits: ReturnType<typeof melodyLimits>,
@@ -172,7 +177,7 @@ function usePutting(
   songKey: Key,
   onHear: (midis: readonly number[]) => void,
 ) {
-  const put = useSteady(
+  const put = useStableCallback(
     ({ bar, share }: { bar: number; share: number }, pitch: Parameters<typeof writing.put>[0]) => {
       const here = chart.bars.find(({ number }) => number === bar)
       if (!here) return
@@ -204,7 +209,7 @@ function useHearChords(
   return (symbols: string[]) => {
     asking.current?.abort()
     const here = (asking.current = new AbortController())
-    OFFICES.search
+    WORKER_POOLS.search
       .ask('lines', excerptQuestion(symbols, [], { bass, style }, capo, body), here.signal)
       .then(({ lines: [line] }) => {
         if (!line || here.signal.aborted) return

@@ -5,7 +5,10 @@ import type { Grid } from '../../../core/melody/melody'
 import type { Key } from '../../../core/pitch/key'
 import type { MelodyNote } from '../../../core/reharm/melodyFit'
 
-/** Rows of a computer's keys as neighbouring strings, the lowest string first; along a row each key is a fret more. By their place, so that other layouts have them where they lie. */
+/**
+ * Rows of a computer's keys as neighbouring strings, the lowest string first; along a row each key
+ * is a fret more. By their place, so that other layouts have them where they lie.
+ */
 const ROWS: readonly (readonly string[])[] = [
   ['KeyZ', 'KeyX', 'KeyC', 'KeyV', 'KeyB', 'KeyN', 'KeyM', 'Comma', 'Period', 'Slash'],
   ['KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyG', 'KeyH', 'KeyJ', 'KeyK', 'KeyL', 'Semicolon'],
@@ -74,7 +77,10 @@ interface PlayingInOf {
   onPlayed: (melody: MelodyNote[], count: number) => void
 }
 
-/** A melody played in time on the computer's keys over the plain chords; what was played goes on the grid when it is stopped. */
+/**
+ * A melody played in time on the computer's keys over the plain chords; what was played goes on the
+ * grid when it is stopped.
+ */
 export function usePlayingIn({
   chart,
   notes,

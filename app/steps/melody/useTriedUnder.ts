@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { NoteChoice } from '../../../core/melody/harmonise'
-import { placeKey } from '../../../core/melody/line'
-import type { TuneEdit } from '../../../core/tune/edit'
+import { placeKey } from '../../../core/melody/melodyLine'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { MelodyView } from './useMelody'
 
 /** What could be under the selected note: gone through by ear, taken, left. */

@@ -12,12 +12,12 @@ import {
   keyStroke,
   NEW_PEN,
   putNote,
-  standing,
+  penPlace,
   takenUp,
   type Pen,
   type PenStroke,
 } from './pen'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 
 interface WritingOf {
   chart: Chart
@@ -29,12 +29,15 @@ interface WritingOf {
   onSelect: (key: string | null) => void
 }
 
-/** Putting a melody in by keys, on the staff and on the neck: a pen with a length, and a caret that goes on behind each note. */
+/**
+ * Putting a melody in by keys, on the staff and on the neck: a pen with a length, and a caret that
+ * goes on behind each note.
+ */
 export function useWriting({ chart, clock, notes, songKey, onEdit, onHear, onSelect }: WritingOf) {
   const [pen, setPen] = useState<Pen>(NEW_PEN)
   const [says, setSays] = useState<string | null>(null)
   const paper = { chart, clock, notes, songKey }
-  const { caret, atEnd, place, beats, before } = standing(pen, paper)
+  const { caret, atEnd, place, beats, before } = penPlace(pen, paper)
   const change = (set: Partial<Pen>) => setPen((now) => ({ ...now, ...set }))
   const mine = useRef(0)
   const write = (melody: readonly MelodyNote[], did: string) => {

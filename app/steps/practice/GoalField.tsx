@@ -1,6 +1,6 @@
 import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
-import { TEMPO_RANGE } from '../../../core/chart/parse'
+import { TEMPO_RANGE } from '../../../core/chart/parseChart'
 
 /** The tempo that is wanted of what is on the stage. */
 export function GoalField({ goal, onGoal }: { goal: number; onGoal: (goal: number) => void }) {

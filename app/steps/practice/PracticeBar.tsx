@@ -2,14 +2,14 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { KEY_ORDERS, type KeyOrder } from '../../../core/practice/keys'
+import { KEY_ORDERS, type KeyOrder } from '../../../core/practice/keysPractised'
 import { AREAS } from '../../../core/practice/items'
-import { Bar, Word } from '../../services/controls/Bar'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
 import { GUITARS, type Guitar } from './passSchedule'
 import { INTO_KEYS, type IntoKey } from './useElsewhere'
 
-export const MODES = ['ladder', 'loop', 'walk', 'memory', 'keys', 'areas'] as const
-export type PracticeMode = (typeof MODES)[number]
+export const PRACTICE_MODES = ['ladder', 'loop', 'walk', 'memory', 'keys', 'areas'] as const
+export type PracticeMode = (typeof PRACTICE_MODES)[number]
 const MODE_WORDS: Readonly<Record<PracticeMode, { name: string; says: string }>> = {
   ladder: { name: 'Tempo ladder', says: 'up after clean passes, back after failed ones' },
   loop: { name: 'Loop with the band', says: 'round and round until you end it' },
@@ -48,8 +48,8 @@ export function PracticeBar({
   const { mode, minutes, guitar, order, into, area } = set
   const [low, high] = AREAS[area]!
   return (
-    <Bar label="How it is practised">
-      <Word name="Mode" term="mode" says={MODE_WORDS[mode].name.toLowerCase()}>
+    <ControlBar label="How it is practised">
+      <BarWord name="Mode" term="mode" says={MODE_WORDS[mode].name.toLowerCase()}>
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -58,7 +58,7 @@ export function PracticeBar({
           sx={{ flexWrap: 'wrap' }}
           onChange={(_, next: PracticeMode | null) => next && onSet({ mode: next })}
         >
-          {MODES.map((one) => (
+          {PRACTICE_MODES.map((one) => (
             <ToggleButton key={one} value={one}>
               {MODE_WORDS[one].name}
             </ToggleButton>
@@ -67,8 +67,8 @@ export function PracticeBar({
         <p className="quiet">
           {MODE_WORDS[mode].name}: {MODE_WORDS[mode].says}.
         </p>
-      </Word>
-      <Word name="Time" term="plan" says={`${minutes} minutes`}>
+      </BarWord>
+      <BarWord name="Time" term="plan" says={`${minutes} minutes`}>
         <TextField
           select
           size="small"
@@ -83,8 +83,8 @@ export function PracticeBar({
             </MenuItem>
           ))}
         </TextField>
-      </Word>
-      <Word name="Guitar" term="guitar" says={GUITAR_WORDS[guitar]}>
+      </BarWord>
+      <BarWord name="Guitar" term="guitar" says={GUITAR_WORDS[guitar]}>
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -98,9 +98,9 @@ export function PracticeBar({
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
-      </Word>
+      </BarWord>
       {mode === 'keys' && (
-        <Word
+        <BarWord
           name="Keys"
           term="keys"
           says={`${keyNow}, by ${order === 'random' ? 'chance' : order}, ${into}`}
@@ -132,10 +132,10 @@ export function PracticeBar({
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-        </Word>
+        </BarWord>
       )}
       {mode === 'areas' && (
-        <Word name="Area" term="area" says={`frets ${low} to ${high}`}>
+        <BarWord name="Area" term="area" says={`frets ${low} to ${high}`}>
           <ToggleButtonGroup
             exclusive
             size="small"
@@ -149,8 +149,8 @@ export function PracticeBar({
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-        </Word>
+        </BarWord>
       )}
-    </Bar>
+    </ControlBar>
   )
 }

@@ -2,9 +2,9 @@ import Button from '@mui/material/Button'
 import type { MouseEvent } from 'react'
 import { Link } from 'react-router'
 import { itemKey } from '../../../core/practice/grade'
-import { inWords } from '../../../core/practice/days'
+import { dayInWords } from '../../../core/practice/days'
 import type { Item } from '../../../core/practice/items'
-import { isPlayed, type Planned } from '../../../core/practice/plan'
+import { isPlayedPart, type Planned } from '../../../core/practice/plan'
 import type { Easier } from '../../../core/voicing/ease'
 import { writtenFrets } from '../../../core/neck/instrument'
 import type { usePracticeLog } from '../../services/practice/usePracticeLog'
@@ -87,7 +87,7 @@ export function PracticeDrawer({
                 <small>{part.why}</small>
               </Link>
             )}
-            {part.kind !== 'question' && isPlayed(part) && (
+            {part.kind !== 'question' && isPlayedPart(part) && (
               <button
                 type="button"
                 className="plan-part"
@@ -104,7 +104,7 @@ export function PracticeDrawer({
                 <small>{engravedWords(part.why)}</small>
               </button>
             )}
-            {!isPlayed(part) && (
+            {!isPlayedPart(part) && (
               <p className="plan-rest">
                 {part.minutes} min, {part.item}: {part.why}
               </p>
@@ -130,7 +130,7 @@ export function PracticeDrawer({
                   }}
                 >
                   <b>{engravedWords(named(item))}</b>
-                  <span>{record ? `due ${inWords(record.recall.due, today)}` : 'new'}</span>
+                  <span>{record ? `due ${dayInWords(record.recall.due, today)}` : 'new'}</span>
                   <small>{engravedWords(item.why)}</small>
                 </button>
                 <Button

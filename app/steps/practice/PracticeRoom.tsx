@@ -7,10 +7,10 @@ import { RoomFrame } from '../../services/room/RoomFrame'
 import { Music } from '../../services/systems/Music'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useSteady } from '../../services/words/steady'
+import { useStableCallback } from '../../services/words/stable'
 import { practiceKeys } from './practiceKeys'
 import { passSchedule } from './passSchedule'
-import { MODES, PracticeBar, type Practised } from './PracticeBar'
+import { PRACTICE_MODES, PracticeBar, type Practised } from './PracticeBar'
 import { PracticeDrawer } from './PracticeDrawer'
 import { NothingStaged, PracticeStage } from './PracticeStage'
 import { useChoosing } from './useChoosing'
@@ -91,7 +91,8 @@ export function PracticeRoom() {
     item,
     onDoubt: doubt,
     onChoose: choose,
-    onNextMode: () => change({ mode: MODES[(MODES.indexOf(set.mode) + 1) % MODES.length]! }),
+    onNextMode: () =>
+      change({ mode: PRACTICE_MODES[(PRACTICE_MODES.indexOf(set.mode) + 1) % PRACTICE_MODES.length]! }),
   })
 
   const topNote = useTopNote()
@@ -155,7 +156,7 @@ export function PracticeRoom() {
 function useThreadsThatSelect() {
   const { line } = useKnownTune().reading
   const { selectLineRange } = useSelection()
-  const hold = useSteady((key: string) => {
+  const hold = useStableCallback((key: string) => {
     const held = line.find((one) => one.key === key)
     if (held) selectLineRange(held.index, held.index)
   })

@@ -7,7 +7,7 @@ import { useKnownTune } from '../../services/tune/TuneContext'
 import { GoalField } from './GoalField'
 import type { PracticeMode } from './PracticeBar'
 import { Stage } from './Stage'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 import type { usePasses } from './usePasses'
 
 interface Props {
@@ -22,7 +22,10 @@ interface Props {
   walk: string | null
 }
 
-/** What is practised now, large, with what stands around a pass of it: a rest that is due, what went wrong, the goal. */
+/**
+ * What is practised now, large, with what stands around a pass of it: a rest that is due, what went
+ * wrong, the goal.
+ */
 export function PracticeStage({ stage, mode, passes, log, says, now, next, walk }: Props) {
   const { capo } = useKnownTune().reading.chart
   const { round, visit, goal, hasTime, hidden } = passes

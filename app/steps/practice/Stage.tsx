@@ -5,7 +5,7 @@ import { gradeOf, gradesOf, type Round } from '../../../core/practice/round'
 import { ChordName } from '../../services/notation/ChordName'
 import { engravedWords } from '../../../core/chord/engraved'
 import { GripDiagram } from '../../services/notation/GripDiagram'
-import type { StageChord } from './stage'
+import type { StageChord } from './stagedGrips'
 
 export interface StageShown {
   /** What is practised, in words. */
@@ -30,7 +30,10 @@ const MARKS: Readonly<Record<Grade, string>> = { clean: 'clean', nearly: 'nearly
 /** Marks that are shown: the latest. */
 const MOST_MARKS = 24
 
-/** The passage large: the chord and its grip, what comes next, the tempo, the passes, and what the one key does now. */
+/**
+ * The passage large: the chord and its grip, what comes next, the tempo, the passes, and what the
+ * one key does now.
+ */
 export function Stage({
   shown: { title, says, now, next, hidden, tempo, marks, round, capo },
   walk = null,

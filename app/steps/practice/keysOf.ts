@@ -1,5 +1,5 @@
 import type { Grade } from '../../../core/practice/grade'
-import type { KeyRow } from '../../services/keys/keys'
+import type { KeyRow } from '../../services/keys/keyTable'
 
 /** Steps of the tempo by key, in beats a minute. */
 const TEMPO_STEP = 2

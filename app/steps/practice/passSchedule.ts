@@ -1,11 +1,11 @@
 import type { TuneDocument } from '../../../core/tune/document'
 import { accompanied, isAccompanied, swingOf } from '../../../core/tune/accompaniment'
-import type { TuneReading } from '../../../core/tune/reading'
+import type { TuneReading } from '../../../core/tune/tuneReading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { bandSchedule, timeOf } from '../../services/sound/bandSchedule'
 import { clicksFor, struck, type Schedule } from '../../services/sound/schedule'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 
 /** How much of the guitar is heard under the player's own. */
 export const GUITARS = ['silent', 'soft', 'heard'] as const
@@ -28,7 +28,10 @@ const withBand = (rhythm: Rhythm): Rhythm =>
     ? rhythm
     : { ...rhythm, bass: 'roots', time: 'two and four' }
 
-/** What is heard of one pass: a bar counted in, then the passage with its band, or grips by themselves with a click. */
+/**
+ * What is heard of one pass: a bar counted in, then the passage with its band, or grips by
+ * themselves with a click.
+ */
 export function passSchedule({
   staged,
   reading,
@@ -66,7 +69,10 @@ export function passSchedule({
   )
 }
 
-/** Grips one after the other, each for as long as it stands on the stage, with a click on every beat. */
+/**
+ * Grips one after the other, each for as long as it stands on the stage, with a click on every
+ * beat.
+ */
 function clicked({ chords }: Pick<Staged, 'chords'>, barBeats: number): Schedule {
   let beat = barBeats
   const strikes = chords.map(({ voicing, beats, index }) => {

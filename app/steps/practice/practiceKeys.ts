@@ -1,6 +1,6 @@
 import { itemKey } from '../../../core/practice/grade'
 import type { Item } from '../../../core/practice/items'
-import type { KeyRow } from '../../services/keys/keys'
+import type { KeyRow } from '../../services/keys/keyTable'
 import { keysOf } from './keysOf'
 import type { usePasses } from './usePasses'
 import type { useWalk } from './useWalk'

@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
 import { PracticeRoom } from './PracticeRoom'
 
-export const practice: Room = { name: 'practice', label: 'Practice', View: PracticeRoom }
+export const practiceRoom: Room = { name: 'practice', label: 'Practice', View: PracticeRoom }

@@ -1,6 +1,6 @@
 import { keyName } from '../../../core/pitch/key'
-import { gripName } from '../../../core/practice/items'
-import { madeChord } from '../../../core/tune/reading'
+import { gripItemName } from '../../../core/practice/items'
+import { madeChord } from '../../../core/tune/tuneReading'
 import { useGrips } from '../../services/grips/GripsContext'
 import type { usePracticeLog } from '../../services/practice/usePracticeLog'
 import { useSelection } from '../../services/selection/SelectionContext'
@@ -19,7 +19,7 @@ export function useDoubt(walk: ReturnType<typeof useWalk>, log: ReturnType<typeo
     const [before, name] = [from, into].map((one) => {
       const voicing = one && voicings.get(one.key)
       const chord = one && madeChord(one)
-      return voicing && chord ? gripName({ text: chord.canonical }, voicing) : null
+      return voicing && chord ? gripItemName({ text: chord.canonical }, voicing) : null
     })
     if (!into || !name) return
     walk.doubt(into.key)

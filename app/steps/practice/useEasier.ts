@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
-import type { PlayerBody } from '../../../core/player/limits'
+import type { PlayerBody } from '../../../core/player/playerLimits'
 import type { Bass } from '../../../core/tune/document'
 import { useAnswer } from '../../services/workers/useAnswer'
 import type { EasierHere } from './PracticeDrawer'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 
 /** Easier grips for those of a passage that hurt; none while nothing does. */
 export function useEasier(hurt: Staged | null, capo: number, bass: Bass, body: PlayerBody): EasierHere[] {

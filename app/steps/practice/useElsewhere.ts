@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import { keyAbove, transposeSymbol } from '../../../core/chart/transpose'
-import { chord } from '../../../core/chord/parse'
+import { chord } from '../../../core/chord/parseChord'
 import { keyName, type Key } from '../../../core/pitch/key'
-import { limitsFor } from '../../../core/player/limits'
-import { AREAS, inKey, type Item } from '../../../core/practice/items'
+import { limitsFor } from '../../../core/player/playerLimits'
+import { AREAS, inKeyWords, type Item } from '../../../core/practice/items'
 import { movedShapes } from '../../../core/practice/moved'
 import { excerptQuestion } from '../../../core/tune/questions'
 import type { Line } from '../../../core/leading/line'
@@ -11,7 +11,7 @@ import type { LinesQuestion } from '../../../core/tune/linesQuestion'
 import { voicingOf, type Voicing } from '../../../core/voicing/voicing'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useAnswer } from '../../services/workers/useAnswer'
-import type { Staged, StageChord } from './stage'
+import type { Staged, StageChord } from './stagedGrips'
 
 /** How a line goes into another key. */
 export const INTO_KEYS = ['same shapes', 'led anew'] as const
@@ -34,7 +34,10 @@ interface Wanted {
   items: readonly Item[]
 }
 
-/** A stretch in another key, or its cadence in another area of the neck: its chords, and grips that are moved or led anew. */
+/**
+ * A stretch in another key, or its cadence in another area of the neck: its chords, and grips that
+ * are moved or led anew.
+ */
 export function useElsewhere(wanted: Wanted | null): Elsewhere {
   const { document, reading, body } = useKnownTune()
   const { chart, analysis } = reading
@@ -121,7 +124,9 @@ function itemOf({ semitones, area, items }: Wanted, key: Key): Item | undefined 
     return items.find(({ kind, item }) => kind === 'cadence' && item.endsWith(`frets ${low} to ${high}`))
   }
   // In the home key it is the passage itself.
-  return semitones === 0 ? undefined : items.find(({ kind, item }) => kind === 'keys' && item === inKey(key))
+  return semitones === 0
+    ? undefined
+    : items.find(({ kind, item }) => kind === 'keys' && item === inKeyWords(key))
 }
 
 /** Where in the chart a cadence stands, for the areas of the neck. */

@@ -1,6 +1,6 @@
 import { useEffect } from 'react'
 import { useSelection } from '../../services/selection/SelectionContext'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 
 /** The stretch on the stage is the one selected in the music, and its system is in sight. */
 export function useInSight(stage: Staged | null): void {
@@ -10,7 +10,8 @@ export function useInSight(stage: Staged | null): void {
   useEffect(() => {
     if (from < 0) return
     selectLineRange(from, to)
-    // Once the selection is drawn, its system comes under the stage; where the stage does not stay in sight, it is the stage that matters.
+    // Once the selection is drawn, its system comes under the stage; where the stage does not stay
+    // in sight, it is the stage that matters.
     if (!matchMedia('(min-width: 901px)').matches) return
     const drawn = requestAnimationFrame(() =>
       window.document

@@ -1,14 +1,17 @@
-import { limitsFor } from '../../../core/player/limits'
+import { limitsFor } from '../../../core/player/playerLimits'
 import { topNoteOf } from '../../../core/practice/walk'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useSoundingIn } from '../../services/sound/SoundContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 import type { useWalk } from './useWalk'
 import { nextOfWalk } from './walkInWords'
 
-/** The chord that is played now on the stage, and the one after it. @param walk the walk that is under way, if any: there the last one that came is now */
+/**
+ * The chord that is played now on the stage, and the one after it. @param walk the walk that is
+ * under way, if any: there the last one that came is now
+ */
 export function useNowAndNext(stage: Staged | null, walk: ReturnType<typeof useWalk> | null) {
   const { reading } = useKnownTune()
   const { voicings } = useGrips()

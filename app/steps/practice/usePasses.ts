@@ -3,15 +3,18 @@ import { itemKey, type Grade } from '../../../core/practice/grade'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { usePlayerSettings } from '../../services/player/PlayerContext'
 import type { usePracticeLog } from '../../services/practice/usePracticeLog'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 import type { Schedule } from '../../services/sound/schedule'
 import type { PracticeMode } from './PracticeBar'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 import { useRound } from './useRound'
 import { useVisit } from './useVisit'
 import type { useWalk } from './useWalk'
 
-/** Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in vain. */
+/**
+ * Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in
+ * vain.
+ */
 const SHOWN_AFTER_MS = 30_000
 
 interface PassesAsked {
@@ -30,7 +33,10 @@ interface PassesAsked {
   onCleanKey: () => void
 }
 
-/** The passes of what is on the stage: begun, ended and graded; each is written into the log and moves the ladder. */
+/**
+ * The passes of what is on the stage: begun, ended and graded; each is written into the log and
+ * moves the ladder.
+ */
 export function usePasses({
   stage,
   mode,

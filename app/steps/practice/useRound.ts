@@ -11,8 +11,8 @@ import {
 } from '../../../core/practice/round'
 import type { Schedule } from '../../services/sound/schedule'
 import { usePlaying } from '../../services/sound/SoundContext'
-import { SOUND } from '../../services/sound/store'
-import { useSteady } from '../../services/words/steady'
+import { SOUND } from '../../services/sound/soundStore'
+import { useStableCallback } from '../../services/words/stable'
 
 /** The last chord may be cut short by so much, in seconds. */
 const LAST_BEAT_S = 0.5
@@ -56,13 +56,13 @@ export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundN
     SOUND.stop()
     return seconds.current < whole.current
   }
-  const settle = useSteady((grade: Grade) => {
+  const settle = useStableCallback((grade: Grade) => {
     if (!gradesOf(round).includes(grade)) return
     clearTimeout(answering.current)
     setRound(READY)
     onGrade(grade, Math.round(seconds.current))
   })
-  const press = useSteady(() => {
+  const press = useStableCallback(() => {
     if (round.at === 'ready') {
       const heard = schedule()
       if (!heard || heard.length === 0) return
@@ -78,11 +78,11 @@ export function useRound({ schedule, tempo, loop, onGrade }: RoundAsked): RoundN
     const grade = gradeOf(next)
     if (grade) answering.current = setTimeout(() => settle(grade), TOGETHER_MS)
   })
-  const ask = useSteady(() => {
+  const ask = useStableCallback(() => {
     seconds.current = 0
     setRound({ at: 'asked', presses: 0, cut: false })
   })
-  const leave = useSteady(() => {
+  const leave = useStableCallback(() => {
     clearTimeout(answering.current)
     stop()
     setRound(READY)

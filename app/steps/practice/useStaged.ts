@@ -2,12 +2,12 @@ import { useMemo } from 'react'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey } from '../../../core/practice/grade'
 import type { Item } from '../../../core/practice/items'
-import { keySteps } from '../../../core/practice/keys'
-import { isPlayed, type Planned } from '../../../core/practice/plan'
+import { keySteps } from '../../../core/practice/keysPractised'
+import { isPlayedPart, type Planned } from '../../../core/practice/plan'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import type { Practised } from './PracticeBar'
-import { staged as stagedFrom, type Staged } from './stage'
+import { staged as stagedFrom, type Staged } from './stagedGrips'
 import { cadenceOf, useElsewhere } from './useElsewhere'
 import type { useWalk } from './useWalk'
 
@@ -22,12 +22,15 @@ interface StagedAsked {
   walk: ReturnType<typeof useWalk>
 }
 
-/** What comes on the stage: of the plan or picked, in the mode that is set, here or elsewhere on the neck. */
+/**
+ * What comes on the stage: of the plan or picked, in the mode that is set, here or elsewhere on the
+ * neck.
+ */
 export function useStaged({ items, plan, picked, set, keyAt, walk }: StagedAsked) {
   const { reading } = useKnownTune()
   const { voicings } = useGrips()
   const home = keyName(reading.analysis.key)
-  const parts = plan.filter(isPlayed).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
+  const parts = plan.filter(isPlayedPart).filter(({ kind }) => kind !== 'warm-up' && kind !== 'question')
   const [first] = parts
   const item =
     items.find((one) => itemKey(one) === picked) ??

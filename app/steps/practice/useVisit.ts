@@ -5,9 +5,11 @@ import { tempoFor } from '../../../core/practice/plan'
 import { loadOf, restAfter } from '../../../core/practice/rests'
 import type { ItemRecord } from '../../../core/practice/record'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { Staged } from './stage'
+import type { Staged } from './stagedGrips'
 
-/** What was played of one thing since the player came in: where its ladder began, and its passes. */
+/**
+ * What was played of one thing since the player came in: where its ladder began, and its passes.
+ */
 interface Climbing {
   start: number
   passes: readonly Grade[]
@@ -44,7 +46,8 @@ export function useVisit(
   const known = climbs.get(key)
   if (staged && records && !starts.current.has(key))
     starts.current.set(key, tempoFor(staged, goal, records.get(key)))
-  // Until the log is read it is as if nothing had been played: never faster than the hand is at ease.
+  // Until the log is read it is as if nothing had been played: never faster than the hand is at
+  // ease.
   const start = starts.current.get(key) ?? (staged ? tempoFor(staged, goal, undefined) : goal)
   const climbing: Climbing = known ?? { start, passes: [] }
   const rung = nextRung({ ...climbing, goal })

@@ -18,7 +18,9 @@ export interface Walking {
   again: () => void
 }
 
-/** Phrase by phrase through the tune, without time: where the walk is, and what was doubtful on it. */
+/**
+ * Phrase by phrase through the tune, without time: where the walk is, and what was doubtful on it.
+ */
 export function useWalk(): Walking {
   const { document, reading } = useKnownTune()
   const { line, chart } = reading

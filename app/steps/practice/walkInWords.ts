@@ -1,7 +1,7 @@
 import { topNoteOf } from '../../../core/practice/walk'
-import { madeChord, type TuneReading } from '../../../core/tune/reading'
+import { madeChord, type TuneReading } from '../../../core/tune/tuneReading'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { StageChord } from './stage'
+import type { StageChord } from './stagedGrips'
 import type { Walking } from './useWalk'
 
 /** Where the walk is, and what can be played on top of the grip it stands on. */

@@ -3,8 +3,8 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import { BASS_KINDS } from '../../../core/rhythm/bassLine'
 import { BAND_PARTS, TIMES, type BandPart, type Rhythm } from '../../../core/tune/rhythmSchema'
-import { Word } from '../../services/controls/Bar'
-import type { RhythmSetting } from './settings'
+import { BarWord } from '../../services/controls/ControlBar'
+import type { RhythmSetting } from './rhythmSettings'
 import { SettingSlider } from './SettingSlider'
 
 const BASS_WORDS: Readonly<Record<Rhythm['bass'], string>> = {
@@ -29,7 +29,7 @@ export function BandWord({ rhythm, onSet }: RhythmSetting) {
   const { bass, band, time, levels, muted } = rhythm
   const bandSays = [BASS_WORDS[bass], time === 'none' ? '' : TIME_WORDS[time]].filter(Boolean).join(', ')
   return (
-    <Word name="Band" term="band" says={bandSays}>
+    <BarWord name="Band" term="band" says={bandSays}>
       <TextField
         select
         size="small"
@@ -105,7 +105,7 @@ export function BandWord({ rhythm, onSet }: RhythmSetting) {
           </SettingSlider>
         ))}
       </div>
-    </Word>
+    </BarWord>
   )
 }
 

@@ -3,16 +3,18 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { LOOSEST } from '../../../core/rhythm/loose'
 import { SWING_RANGE } from '../../../core/rhythm/swing'
 import { BEHIND_MS, type Rhythm } from '../../../core/tune/rhythmSchema'
-import { Word } from '../../services/controls/Bar'
-import type { RhythmSetting } from './settings'
+import { BarWord } from '../../services/controls/ControlBar'
+import type { RhythmSetting } from './rhythmSettings'
 import { SettingSlider } from './SettingSlider'
 
-/** How uneven its eighths are, and how exactly it is on the beat. @param ratio long eighth to short */
+/**
+ * How uneven its eighths are, and how exactly it is on the beat. @param ratio long eighth to short
+ */
 export function FeelWord({ rhythm, ratio, onSet }: RhythmSetting & { ratio: number }) {
   const { feel } = rhythm
   const loose = rhythm.loose ?? 0
   return (
-    <Word
+    <BarWord
       name="Feel"
       term="feel"
       says={`${ratio === 1 ? 'straight' : `swing ${ratio.toFixed(1)} : 1`}${rhythm.behindMs === 0 ? '' : `, ${behindInWords(rhythm.behindMs)}`}${loose === 0 ? '' : ', loose'}`}
@@ -69,7 +71,7 @@ export function FeelWord({ rhythm, ratio, onSet }: RhythmSetting & { ratio: numb
           {loose === 0 ? 'exact' : `up to ${Math.round(loose * LOOSEST.ms)} ms beside the beat`}
         </SettingSlider>
       </div>
-    </Word>
+    </BarWord>
   )
 }
 

@@ -13,7 +13,10 @@ interface Props {
   onChoose: (figure: string | null) => void
 }
 
-/** Another figure for a part of the tune: one of the table, rest, or what stands around it. A figure of the player's own stays until another is chosen. */
+/**
+ * Another figure for a part of the tune: one of the table, rest, or what stands around it. A figure
+ * of the player's own stays until another is chosen.
+ */
 export function FigureChoice({ label, else: other, meter, value, onChoose }: Props) {
   const figures = figuresFor(meter)
   const own = typeof value === 'object' && value !== null

@@ -3,11 +3,11 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { meterName, type Chart } from '../../../core/chart/chart'
 import { RESTARTS } from '../../../core/rhythm/hit'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
-import { Word } from '../../services/controls/Bar'
+import { BarWord } from '../../services/controls/ControlBar'
 import { FigureChoice } from './FigureChoice'
-import { figureInWords, type RhythmSetting } from './settings'
+import { figureInWords, type RhythmSetting } from './rhythmSettings'
 
 const RESTART_WORDS: Readonly<Record<Rhythm['restart'], string>> = {
   tune: 'at the beginning only',
@@ -37,7 +37,7 @@ export function FigureWord({
   const { figure, restart, sections } = rhythm
   const names = [...new Set(chart.bars.flatMap(({ section }) => (section ? [section] : [])))]
   return (
-    <Word name="Figure" term="figure" says={figureInWords(figure)}>
+    <BarWord name="Figure" term="figure" says={figureInWords(figure)}>
       <TextField
         select
         size="small"
@@ -78,11 +78,13 @@ export function FigureWord({
         {tapping ? 'Stop tapping' : 'Tap a figure in: T, then Space'}
       </Button>
       <p className="quiet">The figures stand at the right: ↑ ↓ sound them on this tune, Enter keeps.</p>
-    </Word>
+    </BarWord>
   )
 }
 
-/** The figure that all of some bars have of their own; undefined where they have none, or differ. */
+/**
+ * The figure that all of some bars have of their own; undefined where they have none, or differ.
+ */
 function figureOfBars({ bars }: Rhythm, from: number, to: number): Rhythm['figure'] | undefined {
   const own = Array.from({ length: to - from + 1 }, (_, at) => bars[String(from + at)])
   return own.every((one) => one === own[0]) ? own[0] : undefined

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import { atEase, type HandTempo, type Help } from '../../../core/rhythm/handTempo'
 import type { LineChord } from '../../../core/tune/decisions'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 import { engravedWords } from '../../../core/chord/engraved'
 
 export interface LateShown {
@@ -18,7 +18,7 @@ export interface LateShown {
 const SHOWN = 5
 
 /** How fast the hand is at ease, in a few words. */
-export function handInWords(late: HandTempo | null, tempo: number): string {
+export function tempoOfHandInWords(late: HandTempo | null, tempo: number): string {
   if (!late) return 'grips first'
   if (late.changes.length === 0) return 'nothing to change'
   const { comfortable } = late

@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { Word } from '../../services/controls/Bar'
-import type { RhythmSetting } from './settings'
+import { BarWord } from '../../services/controls/ControlBar'
+import type { RhythmSetting } from './rhythmSettings'
 
 /** The largest seed that is asked for: enough never to meet the same phrase again. */
 const SEEDS = 10_000
@@ -10,7 +10,7 @@ const SEEDS = 10_000
 /** Whether each phrase varies the figure. */
 export function PhrasesWord({ rhythm: { seed, phrase }, onSet }: RhythmSetting) {
   return (
-    <Word
+    <BarWord
       name="Phrases"
       term="phrases"
       says={seed === 0 ? 'as the figure is' : `${phrase} bars, one thing varied`}
@@ -39,6 +39,6 @@ export function PhrasesWord({ rhythm: { seed, phrase }, onSet }: RhythmSetting) 
       <p className="quiet">
         One thing is changed in each phrase and its end is filled; the same each time it is played.
       </p>
-    </Word>
+    </BarWord>
   )
 }

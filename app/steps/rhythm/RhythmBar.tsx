@@ -1,13 +1,13 @@
 import type { Chart } from '../../../core/chart/chart'
 import { swingOf } from '../../../core/tune/accompaniment'
-import type { TuneEdit } from '../../../core/tune/edit'
-import { Bar, Word } from '../../services/controls/Bar'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
+import { ControlBar, BarWord } from '../../services/controls/ControlBar'
 import { BandWord } from './BandWord'
 import { FeelWord } from './FeelWord'
 import { FigureWord } from './FigureWord'
-import { HandPanel, handInWords, type LateShown } from './HandPanel'
+import { HandPanel, tempoOfHandInWords, type LateShown } from './HandPanel'
 import { PhrasesWord } from './PhrasesWord'
-import type { RhythmSetting } from './settings'
+import type { RhythmSetting } from './rhythmSettings'
 import { SpaceWord } from './SpaceWord'
 
 interface Props extends RhythmSetting {
@@ -27,15 +27,15 @@ interface Props extends RhythmSetting {
 export function RhythmBar({ rhythm, chart, tempo, hasMelody, hand, onSet, ...figure }: Props) {
   const setting = { rhythm, onSet }
   return (
-    <Bar label="How it is accompanied">
+    <ControlBar label="How it is accompanied">
       <FigureWord {...setting} {...figure} chart={chart} />
       <SpaceWord {...setting} hasMelody={hasMelody} />
       <FeelWord {...setting} ratio={swingOf(rhythm, tempo, chart.meter)} />
       <PhrasesWord {...setting} />
       <BandWord {...setting} />
-      <Word name="Hand" term="at-ease-to-112" says={handInWords(hand.late, tempo)}>
+      <BarWord name="Hand" term="at-ease-to-112" says={tempoOfHandInWords(hand.late, tempo)}>
         <HandPanel {...hand} tempo={tempo} />
-      </Word>
-    </Bar>
+      </BarWord>
+    </ControlBar>
   )
 }

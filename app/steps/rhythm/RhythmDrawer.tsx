@@ -4,7 +4,7 @@ import type { Figure } from '../../../core/rhythm/figures'
 import type { Laid } from '../../../core/rhythm/lay'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
-import { Tried } from '../../services/controls/Tried'
+import { TriedNotice } from '../../services/controls/TriedNotice'
 import { Roving } from '../../services/controls/Roving'
 import { engravedWords } from '../../../core/chord/engraved'
 import { hitInWords } from './RhythmRow'
@@ -53,9 +53,9 @@ export function RhythmDrawer({ chart, rhythm, laid, figures, tried, onTry, onKee
         <p className="quiet">There is none for this metre yet: tap one in, or put hits in by hand (I).</p>
       )}
       {tried !== null && figures[tried] && (
-        <Tried onKeep={() => onKeep(figures[tried]!.name)} onBack={() => onTry(null)}>
+        <TriedNotice onKeep={() => onKeep(figures[tried]!.name)} onBack={() => onTry(null)}>
           <b>{figures[tried].name}</b> is tried: {figures[tried].why}.
-        </Tried>
+        </TriedNotice>
       )}
       <Roving as="ol" className="plain-list">
         <li>

@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import { placeName } from '../../../core/chart/chart'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { useGrips } from '../../services/grips/GripsContext'
-import type { System } from '../../services/notation/layout'
+import type { System } from '../../services/notation/systemLayout'
 import { RoomFrame } from '../../services/room/RoomFrame'
 import { useSelection } from '../../services/selection/SelectionContext'
 import { rangeOf } from '../../services/selection/selection'
@@ -14,7 +14,7 @@ import { RhythmBar } from './RhythmBar'
 import { RhythmDrawer } from './RhythmDrawer'
 import { rhythmKeys } from './rhythmKeys'
 import { hitInWords, RhythmRow, rhythmRows } from './RhythmRow'
-import { figureInWords } from './settings'
+import { figureInWords } from './rhythmSettings'
 import { soundedIn } from './soundedThreads'
 import { useFigureTried } from './useFigureTried'
 import { useHandHelp } from './useHandHelp'
@@ -44,7 +44,8 @@ export function RhythmRoom() {
   const { late, grips, help, helpMost } = useHandHelp(figure.rhythm, hits, keep)
 
   const [firstOf, lastOf] = rangeOf(lineSelection)
-  // The voices as they are struck: none of them is pulled here, a touch takes hold of the chord's first hit.
+  // The voices as they are struck: none of them is pulled here, a touch takes hold of the chord's
+  // first hit.
   const threads = useMemo(
     () => ({
       taken: null,

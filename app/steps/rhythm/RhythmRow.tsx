@@ -6,7 +6,7 @@ import { noteName } from '../../../core/pitch/note'
 import { engraved } from '../../../core/chord/engraved'
 import { FigureLine, shareOf } from '../../services/notation/FigureLine'
 import type { RowProps } from '../../services/room/room'
-import { rowsTold } from '../../services/room/rows'
+import { rowsTold } from '../../services/room/rowsContext'
 
 /** What the rows under the chords show; bars as they are written. */
 export interface RhythmShown {
@@ -28,7 +28,10 @@ const DRAG_PX = 8
 export const placeOfHit = ({ bar, beat }: { bar: number; beat: number }): string =>
   `${bar}:${Math.round(beat * 1000) / 1000}`
 
-/** The figure under one system, on the time that the chords above stand on: what is struck, how long, how hard; the melody's rhythm above it, the bass below. */
+/**
+ * The figure under one system, on the time that the chords above stand on: what is struck, how
+ * long, how hard; the melody's rhythm above it, the bass below.
+ */
 export function RhythmRow({ system }: RowProps) {
   const shown = rhythmRows.useTold()
   const dragged = useRef<{ x: number; place: string } | null>(null)

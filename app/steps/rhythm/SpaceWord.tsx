@@ -1,6 +1,6 @@
 import ToggleButton from '@mui/material/ToggleButton'
-import { Word } from '../../services/controls/Bar'
-import type { RhythmSetting } from './settings'
+import { BarWord } from '../../services/controls/ControlBar'
+import type { RhythmSetting } from './rhythmSettings'
 import { SettingSlider } from './SettingSlider'
 
 /** How many of its hits are played, and whether they leave room for the melody. */
@@ -8,7 +8,7 @@ export function SpaceWord({ rhythm, hasMelody, onSet }: RhythmSetting & { hasMel
   const { density, listens } = rhythm
   const percent = Math.round(density * 100)
   return (
-    <Word
+    <BarWord
       name="Space"
       term="density"
       says={`${percent === 100 ? 'every hit' : `${percent} of 100 hits`}${listens && hasMelody ? ', answers the melody' : ''}`}
@@ -36,6 +36,6 @@ export function SpaceWord({ rhythm, hasMelody, onSet }: RhythmSetting & { hasMel
       >
         Answer the melody in its gaps
       </ToggleButton>
-    </Word>
+    </BarWord>
   )
 }

@@ -1,7 +1,7 @@
 import type { Chart } from '../../../core/chart/chart'
 import { Clock } from '../../../core/melody/clock'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { HandHit } from '../../../core/tune/rhythmSchema'
 import { placeOfHit } from './RhythmRow'
 
@@ -11,7 +11,10 @@ type HitsEdit = Extract<TuneEdit, { kind: 'rhythm-hits' }>
 const SHORTEST = 0.25
 const STEP = 0.5
 
-/** What sounds at one place as one hit by hand: parts that are struck together become the whole grip. */
+/**
+ * What sounds at one place as one hit by hand: parts that are struck together become the whole
+ * grip.
+ */
 export function asOne(hits: readonly GuitarHit[]): HandHit {
   const [first] = hits
   return {
@@ -31,7 +34,7 @@ const edit = (hits: HitsEdit['hits'], did: string, free: string[] = []): HitsEdi
 })
 
 /** A hit so many beats later, or earlier; null past the ends of the tune. */
-export function moved(
+export function moveHit(
   chart: Chart,
   hits: readonly GuitarHit[],
   beats: number,
@@ -49,7 +52,7 @@ export function moved(
 const ACCENTS_IN_TURN = { plain: 'accent', accent: 'ghost', ghost: 'plain' } as const
 
 /** One thing of a hit changed. */
-export function changed(
+export function changeHit(
   hits: readonly GuitarHit[],
   what: 'longer' | 'shorter' | 'accent' | 'push',
 ): HitsEdit {

@@ -1,8 +1,8 @@
 import type { Chart } from '../../../core/chart/chart'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
-import type { KeyRow } from '../../services/keys/keys'
-import { changed, givenBack, leftOut, moved, putIn } from './handHits'
+import type { KeyRow } from '../../services/keys/keyTable'
+import { changeHit, givenBack, leftOut, moveHit, putIn } from './handHits'
 import type { FigureTried } from './useFigureTried'
 import type { Hits } from './useHits'
 import type { useTapping } from './useTapping'
@@ -84,9 +84,9 @@ function keysOfHits({
   onEdit,
 }: RhythmKeysOf): KeyRow[] {
   const [hit] = hits
-  const act = (what: Parameters<typeof changed>[1]) => () => {
+  const act = (what: Parameters<typeof changeHit>[1]) => () => {
     if (!hit) return false
-    onEdit(changed(hits, what))
+    onEdit(changeHit(hits, what))
   }
   return [
     {
@@ -105,7 +105,7 @@ function keysOfHits({
       says: 'Move the hit half a beat earlier or later',
       act: (press) => {
         if (!hit) return false
-        put(moved(chart, hits, press.endsWith('Left') ? -grid : grid))
+        put(moveHit(chart, hits, press.endsWith('Left') ? -grid : grid))
       },
     },
     { on: ['-', '−'], shown: '−', says: 'The hit shorter', act: act('shorter') },

@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
 import { RhythmRoom } from './RhythmRoom'
 
-export const rhythm: Room = { name: 'rhythm', label: 'Rhythm', View: RhythmRoom }
+export const rhythmRoom: Room = { name: 'rhythm', label: 'Rhythm', View: RhythmRoom }

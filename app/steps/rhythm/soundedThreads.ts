@@ -1,9 +1,12 @@
 import type { Accompaniment } from '../../../core/tune/accompaniment'
 import type { Voicing } from '../../../core/voicing/voicing'
-import type { System } from '../../services/notation/layout'
+import type { System } from '../../services/notation/systemLayout'
 import type { SoundedNote } from '../../services/notation/Threads'
 
-/** What sounds of each voice in one system, hit by hit; what is tied over from the system before goes on at its left edge. */
+/**
+ * What sounds of each voice in one system, hit by hit; what is tied over from the system before
+ * goes on at its left edge.
+ */
 export function soundedIn(
   { bars, edges }: System,
   { bars: played, hits }: Pick<Accompaniment, 'bars' | 'hits'>,

@@ -3,12 +3,12 @@ import { slotKey } from '../../../core/chart/chart'
 import type { Help } from '../../../core/rhythm/handTempo'
 import type { LineChord } from '../../../core/tune/decisions'
 import { lateQuestion } from '../../../core/tune/lateHand'
-import { madeChord } from '../../../core/tune/reading'
+import { madeChord } from '../../../core/tune/tuneReading'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
 import { useAnswer } from '../../services/workers/useAnswer'
-import { asOne, changed, moved } from './handHits'
+import { asOne, changeHit, moveHit } from './handHits'
 import { placeOfHit } from './RhythmRow'
 import type { Hits } from './useHits'
 
@@ -29,16 +29,16 @@ export function useHandHelp(
     () => lateQuestion(reading, { rhythm, bass }, voicings, body),
     [reading, rhythm, bass, voicings, body],
   )
-  const late = useAnswer('search', 'late', question, { quiet: true, pauseMs: PAUSE_MS }).answer
+  const late = useAnswer('search', 'late', question, { inBackground: true, pauseMs: PAUSE_MS }).answer
   const grips = useMemo(() => line.filter((one) => madeChord(one) && voicings.has(one.key)), [line, voicings])
   const help = ({ kind, frets, figure, at }: Help, into: LineChord) => {
     if (kind === 'grip' && frets) return edit({ kind: 'fix', slot: into.key, frets: [...frets] })
     if (kind === 'figure' && figure) return onFigure(figure)
     const struck = at && played.hits.filter((one) => placeOfHit(one) === placeOfHit(at))
     if (!struck?.[0]) return
-    if (kind === 'shorter') return edit(changed(struck, 'shorter'))
+    if (kind === 'shorter') return edit(changeHit(struck, 'shorter'))
     if (kind === 'later') {
-      const later = moved(chart, struck, 0.5)
+      const later = moveHit(chart, struck, 0.5)
       if (later) edit(later.edit)
       return
     }

@@ -1,13 +1,13 @@
 import { useMemo } from 'react'
-import type { TuneEdit } from '../../../core/tune/edit'
+import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import { tapGrid } from '../../../core/rhythm/tapped'
 import { accompanied } from '../../../core/tune/accompaniment'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { useGrips } from '../../services/grips/GripsContext'
 import { useKeptState, useSelection } from '../../services/selection/SelectionContext'
 import { useKnownTune } from '../../services/tune/TuneContext'
-import { useSteady } from '../../services/words/steady'
-import { moved } from './handHits'
+import { useStableCallback } from '../../services/words/stable'
+import { moveHit } from './handHits'
 import { placeOfHit } from './RhythmRow'
 
 /** What is struck, bar by bar as it is written, and the hit that is taken hold of. */
@@ -33,7 +33,7 @@ export function useHits(rhythm: Rhythm) {
   const hits = useMemo(() => played.hits.filter((hit) => placeOfHit(hit) === here), [played, here])
   const grid = tapGrid(chart.meter)
 
-  const take = useSteady((place: string) => {
+  const take = useStableCallback((place: string) => {
     setSelected(place)
     const one = played.hits.find((other) => placeOfHit(other) === place)
     if (one) selectLine(one.index, false)
@@ -54,13 +54,13 @@ export function useHits(rhythm: Rhythm) {
     take,
     letGo: () => setSelected(null),
     put,
-    move: useSteady((place: string, beats: number) => {
+    move: useStableCallback((place: string, beats: number) => {
       const pulled = played.hits.filter((one) => placeOfHit(one) === place)
       const steps = Math.round(beats / grid) * grid
-      if (pulled.length > 0 && steps !== 0) put(moved(chart, pulled, steps))
+      if (pulled.length > 0 && steps !== 0) put(moveHit(chart, pulled, steps))
     }),
     /** Takes hold of the first hit of a chord. */
-    takeChord: useSteady((key: string) => {
+    takeChord: useStableCallback((key: string) => {
       const first = played.hits.find((one) => one.key === key)
       if (first) take(placeOfHit(first))
     }),

@@ -3,7 +3,7 @@ import type { Meter } from '../../../core/chart/chart'
 import { tapped, tapGrid } from '../../../core/rhythm/tapped'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
 import { clicksFor, type Schedule } from '../../services/sound/schedule'
-import { SOUND } from '../../services/sound/store'
+import { SOUND } from '../../services/sound/soundStore'
 
 /** Bars that are listened to behind the count-in. */
 const BARS = 2
@@ -17,7 +17,9 @@ interface Tapping {
   onFigure: (figure: NonNullable<Rhythm['figure']>) => void
 }
 
-/** A figure tapped on one key: a bar counted in, two bars listened to, put on the grid of the metre. */
+/**
+ * A figure tapped on one key: a bar counted in, two bars listened to, put on the grid of the metre.
+ */
 export function useTapping({ meter, tempo, onFigure }: Tapping) {
   const [on, setOn] = useState(false)
   /** What was heard so far, in beats from 0, as it is put on the grid. */

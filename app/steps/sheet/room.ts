@@ -1,4 +1,4 @@
 import type { Room } from '../../services/room/room'
 
 /** A page for the music stand: nothing around it is printed. */
-export const sheet: Room = { name: 'sheet', label: 'Sheet', View: null }
+export const sheetRoom: Room = { name: 'sheet', label: 'Sheet', View: null }

@@ -1,15 +1,18 @@
 import { useEffect, useMemo, useRef } from 'react'
 import { gripsOfLine } from '../../../core/tune/keptGrips'
-import { missingGrips } from '../../../core/tune/problem'
+import { missingGrips } from '../../../core/tune/searchQuestion'
 import type { AskedState } from '../../services/workers/useAnswer'
 import { useLines } from '../../services/workers/useLines'
-import type { PlayerBody } from '../../../core/player/limits'
-import { sendWrite } from '../../services/tune/answer'
+import type { PlayerBody } from '../../../core/player/playerLimits'
+import { sendWrite } from '../../services/tune/writeAnswer'
 import type { TuneDocument } from '../../../core/tune/document'
 import { onInstrument, stringingOf } from '../../../core/tune/sounding'
-import { readTuneDocument } from '../../../core/tune/reading'
+import { readTuneDocument } from '../../../core/tune/tuneReading'
 
-/** Looks in a worker for a grip for every chord of the line that has none, and keeps them with the tune. @param onKept told once they are kept */
+/**
+ * Looks in a worker for a grip for every chord of the line that has none, and keeps them with the
+ * tune. @param onKept told once they are kept
+ */
 export function useEveryGrip(
   id: string,
   revision: string,
@@ -40,10 +43,11 @@ export function useEveryGrip(
       ),
     }
   }, [document, line, missing, on])
-  // Kept once, so that pages and files have them too. Where the tune has changed since, or the server is away, they are found again next time.
+  // Kept once, so that pages and files have them too. Where the tune has changed since, or the
+  // server is away, they are found again next time.
   const kept = useRef<TuneDocument | null>(null)
-  const told = useRef(onKept)
-  told.current = onKept
+  const onAnswer = useRef(onKept)
+  onAnswer.current = onKept
   useEffect(() => {
     if (filled === document || kept.current === filled) return
     kept.current = filled
@@ -51,7 +55,7 @@ export function useEveryGrip(
       id: crypto.randomUUID(),
       base: revision,
       edit: onInstrument({ kind: 'grips', grips: filled.grips }, on),
-    }).then(() => told.current())
+    }).then(() => onAnswer.current())
   }, [filled, document, id, revision, on])
   return { state: search.state, stop: search.stop, again: search.again }
 }

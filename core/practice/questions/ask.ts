@@ -46,7 +46,10 @@ export function questionOf(kind: QuestionKind, material: QuestionMaterial): Resu
   })
 }
 
-/** Whether an answer is one of the right ones: notes in any order, frets with `x` or `-`, capitals or not. */
+/**
+ * Whether an answer is one of the right ones: notes in any order, frets with `x` or `-`, capitals
+ * or not.
+ */
 export function isRight(question: Pick<Question, 'kind' | 'accepts'>, answer: string): boolean {
   const tidy = (text: string) => (question.kind === 'spelling' ? sounds(text) : plain(text))
   return question.accepts.some((accepted) => tidy(accepted) === tidy(answer))
@@ -60,7 +63,10 @@ const plain = (text: string): string =>
     .replace(/[♯]/g, '#')
     .replace(/[-,\s]+/g, ' ')
 
-/** The sounds of notes by name, in order; what is no note stays as it is, and is then no right answer. */
+/**
+ * The sounds of notes by name, in order; what is no note stays as it is, and is then no right
+ * answer.
+ */
 const sounds = (text: string): string =>
   text
     .trim()

@@ -1,5 +1,5 @@
 import { voiceSteps } from '../../pitch/motion'
-import { drawn, type Asks } from './question'
+import { drawnBelow, type Asks } from './question'
 
 const VOICES: Readonly<Record<number, readonly string[]>> = {
   2: ['the lower', 'the upper'],
@@ -29,7 +29,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
   const differ = pairs.filter(({ moved }) => moved.length > 0)
   if (differ.length === 0) return null
   const pair = (alone.length > 0 && seed % 2 === 0 ? alone : differ)[
-    drawn(seed, (alone.length > 0 && seed % 2 === 0 ? alone : differ).length, 10)
+    drawnBelow(seed, (alone.length > 0 && seed % 2 === 0 ? alone : differ).length, 10)
   ]!
   const { at, voicing, next, moved } = pair
   const [chord, into] = [chords[at]!, chords[at + 1]!]
@@ -54,7 +54,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
       sounds: [voicing.midis, next.midis],
     }
   }
-  const played = drawn(seed, 2, 11)
+  const played = drawnBelow(seed, 2, 11)
   const names =
     chord.canonical === into.canonical ? ['the first', 'the second'] : [chord.canonical, into.canonical]
   const right = names[played]!

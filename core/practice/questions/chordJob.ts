@@ -1,8 +1,8 @@
 import { analyse } from '../../analysis/analyse'
-import { FUNCTIONS } from '../../analysis/reading'
-import { parseChart } from '../../chart/parse'
+import { FUNCTIONS } from '../../analysis/chordReading'
+import { parseChart } from '../../chart/parseChart'
 import { keyName } from '../../pitch/key'
-import { choicesOf, drawn, shuffled, type Asks } from './question'
+import { choicesOf, drawnBelow, shuffled, type Asks } from './question'
 
 /** What a chord does where it stands: its job, or its numeral. */
 export const chordJob: Asks = ({ chords, voicings, key, seed }) => {
@@ -10,7 +10,7 @@ export const chordJob: Asks = ({ chords, voicings, key, seed }) => {
   const text = `key: ${keyName(key)}\n| ${chords.map(({ canonical }) => canonical).join(' | ')} |`
   const chart = parseChart(text)
   const [byCase, capitals] = [analyse(chart, 'case'), analyse(chart, 'capitals')]
-  const at = drawn(seed, chords.length, 7)
+  const at = drawnBelow(seed, chords.length, 7)
   const reading = byCase.readings[at]
   if (!reading) return null
   const chord = chords[at]!

@@ -1,8 +1,8 @@
 import { writtenFrets } from '../../neck/instrument'
 import { scaleNotes } from '../../pitch/key'
 import { noteName, pitchClass } from '../../pitch/note'
-import { namesOf } from '../../voicing/name'
-import { choicesOf, drawn, shuffled, type Asks } from './question'
+import { namesOf } from '../../voicing/possibleNames'
+import { choicesOf, drawnBelow, shuffled, type Asks } from './question'
 
 /** Kinds of chord that a wrong answer may be of. */
 const OTHERS = [
@@ -24,7 +24,7 @@ const OTHERS = [
 /** What a grip is over a root: its own, or another one of the key. */
 export const gripName: Asks = ({ chords, voicings, key, seed }) => {
   if (voicings.length === 0) return null
-  const at = drawn(seed, voicings.length, 8)
+  const at = drawnBelow(seed, voicings.length, 8)
   const voicing = voicings[at]!
   const roots = [chords[at]!.root, ...scaleNotes(key)]
   // Roots over which what sounds has a usual name, all of it.
@@ -35,7 +35,7 @@ export const gripName: Asks = ({ chords, voicings, key, seed }) => {
     }))
     .filter(({ names }) => names.length > 0)
   if (readable.length === 0) return null
-  const { root, names } = readable[drawn(seed, readable.length, 9)]!
+  const { root, names } = readable[drawnBelow(seed, readable.length, 9)]!
   const accepts = [...new Set(names.map(({ chord }) => chord.canonical))]
   const wrong = OTHERS.map((suffix) => noteName(root) + suffix).filter((one) => !accepts.includes(one))
   const sounding = names[0]!.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(root))

@@ -1,11 +1,14 @@
 import type { ChordSymbol } from '../../chord/symbol'
 import { modulo, noteName, pitchClass, type Note } from '../../pitch/note'
 import { thirdOf } from './thirdPlace'
-import { choicesOf, drawn, shuffled, type Asks } from './question'
+import { choicesOf, drawnBelow, shuffled, type Asks } from './question'
 
 const SEVENTHS = ['7', 'b7', 'bb7', '6'] as const
 
-/** Third and seventh of a chord; a sixth stands where there is no seventh. Null where one of them is missing. */
+/**
+ * Third and seventh of a chord; a sixth stands where there is no seventh. Null where one of them is
+ * missing.
+ */
 export function guidesOf(chord: ChordSymbol): [Note, Note] | null {
   const third = thirdOf(chord)
   const seventh = SEVENTHS.flatMap((degree) => chord.tones.find((tone) => tone.degree === degree) ?? [])[0]
@@ -33,7 +36,7 @@ export const guideTones: Asks = ({ chords, voicings, seed }) => {
     return from && into ? [{ at, from, into }] : []
   })
   if (possible.length === 0) return null
-  const { at, from, into } = possible[drawn(seed, possible.length, 4)]!
+  const { at, from, into } = possible[drawnBelow(seed, possible.length, 4)]!
   const [chord, next] = [chords[at]!, chords[at + 1]!]
   const all = from.map((note) => nearest(note, into))
   const accepts = all[0]!.flatMap((third) => all[1]!.map((seventh) => inWords(from, [third, seventh])))

@@ -1,11 +1,13 @@
 import { writtenFrets } from '../../neck/instrument'
 import { voicingsOf } from '../../voicing/enumerate'
-import { drawn, type Asks } from './question'
+import { drawnBelow, type Asks } from './question'
 
-/** The grip that comes next in the line, from memory; the same notes on other strings are as right. */
+/**
+ * The grip that comes next in the line, from memory; the same notes on other strings are as right.
+ */
 export const nextGrip: Asks = ({ chords, voicings, limits, seed }) => {
   if (voicings.length < 2) return null
-  const at = drawn(seed, voicings.length - 1, 6)
+  const at = drawnBelow(seed, voicings.length - 1, 6)
   const [voicing, next] = [voicings[at]!, voicings[at + 1]!]
   const [chord, into] = [chords[at]!, chords[at + 1]!]
   const sounds = next.midis.join()

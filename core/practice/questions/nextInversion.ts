@@ -1,10 +1,13 @@
 import { fretFor, writtenFrets, type Frets } from '../../neck/instrument'
-import type { Limits } from '../../voicing/limits'
+import type { Limits } from '../../voicing/gripLimits'
 import { voicingOf, type Voicing } from '../../voicing/voicing'
 import type { ChordSymbol } from '../../chord/symbol'
-import { drawn, type Asks } from './question'
+import { drawnBelow, type Asks } from './question'
 
-/** Each voice of a grip goes up to the next sound of the grip on its own string; null where that leaves the neck or no hand holds it. */
+/**
+ * Each voice of a grip goes up to the next sound of the grip on its own string; null where that
+ * leaves the neck or no hand holds it.
+ */
 export function inversionAbove(voicing: Voicing, chord: ChordSymbol, limits: Limits): Voicing | null {
   const sounds = [...new Set(voicing.midis.map((midi) => midi % 12))].sort((a, b) => a - b)
   const above = (midi: number): number => {
@@ -29,7 +32,7 @@ export const nextInversion: Asks = ({ chords, voicings, limits, seed }) => {
     return next ? [{ chord, voicing, next }] : []
   })
   if (possible.length === 0) return null
-  const { chord, voicing, next } = possible[drawn(seed, possible.length, 3)]!
+  const { chord, voicing, next } = possible[drawnBelow(seed, possible.length, 3)]!
   const low = (one: Voicing) =>
     one.strings.reduce((lowest, tone) => (tone.midi < lowest.midi ? tone : lowest))
   const written = (frets: Frets) => writtenFrets(frets)

@@ -1,7 +1,7 @@
 import type { ChordSymbol } from '../../chord/symbol'
 import type { Key } from '../../pitch/key'
 import { scattered } from '../../rhythm/scattered'
-import type { Limits } from '../../voicing/limits'
+import type { Limits } from '../../voicing/gripLimits'
 import type { Voicing } from '../../voicing/voicing'
 
 export const QUESTION_KINDS = [
@@ -26,7 +26,10 @@ export interface QuestionMaterial {
   seed: number
 }
 
-/** Something asked, with every right answer. Grips are answered as frets from the lowest string (`x 5 7 5 6 x`), places on the neck as `string:fret`. */
+/**
+ * Something asked, with every right answer. Grips are answered as frets from the lowest string (`x
+ * 5 7 5 6 x`), places on the neck as `string:fret`.
+ */
 export interface Question {
   kind: QuestionKind
   /** What is recalled by it, for the log. */
@@ -42,7 +45,9 @@ export interface Question {
   /** Grips to be seen with the question, and with its explanation. */
   shows: readonly Voicing[]
   answers: readonly Voicing[]
-  /** Chords that follow one another with their grips, where the explanation is how the voices go. */
+  /**
+   * Chords that follow one another with their grips, where the explanation is how the voices go.
+   */
   moves: readonly { chord: ChordSymbol; voicing: Voicing }[]
   /** What sounds, one chord after the other: MIDI numbers. */
   sounds: readonly (readonly number[])[]
@@ -52,7 +57,7 @@ export interface Question {
 export type Asks = (material: QuestionMaterial) => Question | null
 
 /** A whole number below a count, always the same for a seed and a purpose. */
-export const drawn = (seed: number, count: number, purpose: number): number =>
+export const drawnBelow = (seed: number, count: number, purpose: number): number =>
   Math.floor(scattered(seed, purpose, 901) * count)
 
 /** The same things in another order, always the same for a seed. */

@@ -1,10 +1,10 @@
 import { noteName } from '../../pitch/note'
-import { drawn, type Asks } from './question'
+import { drawnBelow, type Asks } from './question'
 
 /** A chord spelled out, in any order. */
 export const spelling: Asks = ({ chords, seed }) => {
   if (chords.length === 0) return null
-  const chord = chords[drawn(seed, chords.length, 5)]!
+  const chord = chords[drawnBelow(seed, chords.length, 5)]!
   const notes = chord.tones.map(({ note }) => noteName(note))
   return {
     kind: 'spelling',

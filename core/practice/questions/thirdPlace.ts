@@ -1,7 +1,7 @@
 import type { ChordSymbol } from '../../chord/symbol'
 import { soundAt, stringNumber, writtenFrets, type Instrument } from '../../neck/instrument'
 import { noteName, pitchClass } from '../../pitch/note'
-import { drawn, type Asks } from './question'
+import { drawnBelow, type Asks } from './question'
 
 /** The third of a chord, or what stands in its place. */
 export const thirdOf = ({ tones }: ChordSymbol) =>
@@ -11,7 +11,7 @@ export const thirdOf = ({ tones }: ChordSymbol) =>
 const OCTAVE = 12
 
 /** Every place of a sound on a neck, lowest string first, as `string:fret`. */
-export function placesOf(pc: number, instrument: Instrument, low: number, high: number): string[] {
+export function neckPlacesOf(pc: number, instrument: Instrument, low: number, high: number): string[] {
   return instrument.tuning.flatMap((_, string) =>
     Array.from({ length: high - low + 1 }, (_, at) => low + at)
       .filter((fret) => soundAt(instrument, string, fret) % 12 === pc)
@@ -23,7 +23,7 @@ export function placesOf(pc: number, instrument: Instrument, low: number, high: 
 export const thirdPlace: Asks = ({ chords, voicings, limits: { instrument }, seed }) => {
   const withThird = chords.flatMap((chord, at) => (thirdOf(chord) ? [at] : []))
   if (withThird.length === 0) return null
-  const at = withThird[drawn(seed, withThird.length, 2)]!
+  const at = withThird[drawnBelow(seed, withThird.length, 2)]!
   const [chord, voicing] = [chords[at]!, voicings[at]]
   const third = thirdOf(chord)!
   const inGrip =
@@ -31,7 +31,7 @@ export const thirdPlace: Asks = ({ chords, voicings, limits: { instrument }, see
       .filter(({ degree }) => degree === third.degree)
       .map(({ string }) => `${stringNumber(string, instrument.tuning.length)}:${voicing.frets[string]}`) ?? []
   const whole = inGrip.length === 0 || !voicing
-  const accepts = whole ? placesOf(pitchClass(third.note), instrument, instrument.capo, OCTAVE) : inGrip
+  const accepts = whole ? neckPlacesOf(pitchClass(third.note), instrument, instrument.capo, OCTAVE) : inGrip
   const name = `${chord.canonical}${whole ? '' : ` (${writtenFrets(voicing.frets)})`}`
   return {
     kind: 'third',

@@ -1,11 +1,11 @@
 import { pitchName, pitchAt, noteName } from '../../pitch/note'
 import { writtenFrets } from '../../neck/instrument'
-import { choicesOf, drawn, type Asks } from './question'
+import { choicesOf, drawnBelow, type Asks } from './question'
 
 /** Which chord tone is on top of a grip. */
 export const topTone: Asks = ({ chords, voicings, seed }) => {
   if (voicings.length === 0) return null
-  const at = drawn(seed, voicings.length, 1)
+  const at = drawnBelow(seed, voicings.length, 1)
   const [chord, voicing] = [chords[at]!, voicings[at]!]
   const top = voicing.strings.reduce((highest, one) => (one.midi > highest.midi ? one : highest))
   const others = [...chord.tones.map(({ degree }) => degree), '9', '13', '11', '5']

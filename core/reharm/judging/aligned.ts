@@ -1,6 +1,6 @@
 import { analyse } from '../../analysis/analyse'
 import { kindOf, type Kind } from '../../analysis/kind'
-import type { Analysis } from '../../analysis/reading'
+import type { Analysis } from '../../analysis/chordReading'
 import { slotsOf, type Chart, type Idiom } from '../../chart/chart'
 import type { ChordSymbol } from '../../chord/symbol'
 import { modulo, pitchClass } from '../../pitch/note'

@@ -7,34 +7,37 @@ import { tonesOutside } from '../distance'
 import { apart, up } from './aligned'
 import {
   type JudgedTerm,
-  at,
-  name,
+  foundAt,
+  heardName,
   isDominant,
   isSus,
   isAltered,
   songs,
   isBlues,
   degreeIn,
-  changed,
+  changedOf,
   resolvesTo,
   onwards,
   keepsItsMode,
   soundsOf,
 } from './heard'
 
-/** What single chords do: whether they belong, go where they point, and take the colours of their place. Common practice, no source. */
+/**
+ * What single chords do: whether they belong, go where they point, and take the colours of their
+ * place. Common practice, no source.
+ */
 export const CHORD_TERMS: readonly JudgedTerm[] = [
   {
     name: 'V made soft',
     isLocal: true,
     why: 'V keeps its third and its flat seventh; a minor or a major-seventh chord there does not push.',
     find: (version) =>
-      changed(version).flatMap((one) =>
+      changedOf(version).flatMap((one) =>
         one.plain!.rel === 7 &&
         !one.moved &&
         ['dominant', 'major', 'suspended'].includes(one.plain!.kind) &&
         (hasDegree(one.chord, '7') || hasDegree(one.chord, 'b3'))
-          ? [at(one, `${name(one)} on the V`)]
+          ? [foundAt(one, `${heardName(one)} on the V`)]
           : [],
       ),
   },
@@ -43,13 +46,13 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A major seventh a half step above its goal stands for no V: its guide tones are others.',
     find: (version) =>
-      changed(version).flatMap((one) =>
+      changedOf(version).flatMap((one) =>
         one.moved &&
         hasDegree(one.chord, '7') &&
         !hasDegree(one.chord, 'b3') &&
         degreeIn(one.plain!, one.root) === 1 &&
         !version.plain.some((spot) => pitchClass(spot.chord.root) === one.root)
-          ? [at(one, name(one))]
+          ? [foundAt(one, heardName(one))]
           : [],
       ),
   },
@@ -58,7 +61,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A dominant that was put in is paid back by the chord it points at.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const next = onwards(one, version)
         const atRest =
           one.plain &&
@@ -81,7 +84,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const bluesFour =
           one.plain && degreeIn(one.plain, one.root) === 5 && degreeIn(one.plain, next.root) === 0
         if (between || backdoor || bluesFour || up(one.root, next.root) === 6) return []
-        return [at(one, `${name(one)} does not go where it points`, deceptive ? 0.5 : 1)]
+        return [foundAt(one, `${heardName(one)} does not go where it points`, deceptive ? 0.5 : 1)]
       }),
   },
   {
@@ -89,7 +92,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A ii that was put in asks for its V.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const next = onwards(one, version)
         if (
           !one.moved ||
@@ -102,7 +105,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const inside = tonesOutside(one.chord, one.plain!.key) === 0
         const goes =
           [5, 11, 10, 1].includes(up(one.root, next.root)) || next.root === one.root || resolvesTo(one, next)
-        return inside || goes ? [] : [at(one, `${name(one)} leads nowhere`)]
+        return inside || goes ? [] : [foundAt(one, `${heardName(one)} leads nowhere`)]
       }),
   },
   {
@@ -110,7 +113,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A chord from outside the key needs a reason: a goal, a line, a loan.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const spot = one.plain!
         const out = tonesOutside(one.chord, spot.key)
         if (!one.moved || out === 0) return []
@@ -144,14 +147,14 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             (step === 3 && !minor) ||
             (step === 2 && hasDegree(one.chord, 'b5')))
         )
-          return [at(one, `${name(one)} is borrowed`, 0.25)]
+          return [foundAt(one, `${heardName(one)} is borrowed`, 0.25)]
         if (hasDegree(one.chord, 'b3') && next && up(one.root, next.root) === 5 && isDominant(next)) return []
         if (hasDegree(one.chord, 'bb7') || (minor && hasDegree(one.chord, 'b5'))) return []
         if (next && minor && apart(one.root, next.root) === 1 && next.kind === one.kind)
-          return [at(one, `${name(one)} slides`, 0.3)]
+          return [foundAt(one, `${heardName(one)} slides`, 0.3)]
         if (previous && next && apart(one.bass, next.bass) <= 2 && apart(one.bass, previous.bass) <= 2)
-          return [at(one, `${name(one)} is on a line`, 0.5)]
-        return [at(one, `${name(one)} comes from nowhere`, Math.min(2, out / 2))]
+          return [foundAt(one, `${heardName(one)} is on a line`, 0.5)]
+        return [foundAt(one, `${heardName(one)} comes from nowhere`, Math.min(2, out / 2))]
       }),
   },
   {
@@ -159,7 +162,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A diminished chord fills the half step between two basses, or leads up by one.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const next = onwards(one, version)
         if (one.kind !== 'diminished' || one.plain?.kind === 'diminished' || !next) return []
         const leads =
@@ -168,7 +171,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
           up(one.root, next.root) === 1 ||
           next.root === one.root ||
           (one.previous !== null && one.previous.root === next.root && one.previous.root === one.root)
-        return leads ? [] : [at(one, `${name(one)} does not step into ${name(next)}`)]
+        return leads ? [] : [foundAt(one, `${heardName(one)} does not step into ${heardName(next)}`)]
       }),
   },
   {
@@ -176,7 +179,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'An added tone comes from the scale of its place.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const spot = one.plain!
         // Made a dominant that goes on, it takes the tones of one.
         const pushes =
@@ -211,10 +214,10 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             )
               return []
             if (degree === 'b7' && isSus(one))
-              return spot.rel === 7 || spot.rootRise === 5 ? [] : [at(one, `b7 on ${name(one)}`)]
+              return spot.rel === 7 || spot.rootRise === 5 ? [] : [foundAt(one, `b7 on ${heardName(one)}`)]
             if (isSpecial.has(sound))
-              return [at(one, `${degree} on ${name(one)}`, songs(version) ? 0.6 : 0.1)]
-            return [at(one, `${degree} on ${name(one)}`)]
+              return [foundAt(one, `${degree} on ${heardName(one)}`, songs(version) ? 0.6 : 0.1)]
+            return [foundAt(one, `${degree} on ${heardName(one)}`)]
           })
       }),
   },
@@ -223,7 +226,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'Home and V keep their third.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const spot = one.plain!
         if (one.moved) return []
         const turned =
@@ -239,7 +242,13 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const related = hasDegree(one.chord, 'b3') && one.next !== null && up(one.root, one.next.root) === 5
         if (borrowedFour || (related && !isHome)) return []
         const plain = brighter ? 0.1 : 1
-        return [at(one, `${name(one)} for ${name(spot)}`, isHome && hasDegree(one.chord, 'b3') ? 2 : plain)]
+        return [
+          foundAt(
+            one,
+            `${heardName(one)} for ${heardName(spot)}`,
+            isHome && hasDegree(one.chord, 'b3') ? 2 : plain,
+          ),
+        ]
       }),
   },
   {
@@ -247,17 +256,18 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'Each style has its own colours and its own ways; another style among them is heard at once.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const spot = one.plain!
         const minorFive = spot.key.mode === 'minor' && spot.rel === 7
         const { chord } = one
         if (songs(version)) {
           // IV goes to the bVII7; that does not stand for it.
           if (isDominant(one) && one.begins && spot.rel === 5 && degreeIn(spot, one.root) === 10)
-            return [at(one, `${name(one)} for ${name(spot)}`, 1.5)]
+            return [foundAt(one, `${heardName(one)} for ${heardName(spot)}`, 1.5)]
           if (isDominant(one) && one.moved && one.next && up(one.root, one.next.root) === 11)
-            return [at(one, `${name(one)} slides in`)]
-          if (isAltered(one) && !minorFive) return [at(one, name(one), version.idiom === 'song' ? 1 : 0.4)]
+            return [foundAt(one, `${heardName(one)} slides in`)]
+          if (isAltered(one) && !minorFive)
+            return [foundAt(one, heardName(one), version.idiom === 'song' ? 1 : 0.4)]
           if (
             isSus(one) &&
             one.moved &&
@@ -265,16 +275,17 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             ![7, 2].includes(degreeIn(spot, one.root)) &&
             !chord.bass
           )
-            return [at(one, `${name(one)} is planed`)]
-          if (hasDegree(chord, '13', '#11') && hasDegree(chord, 'b7', '7')) return [at(one, name(one), 0.7)]
+            return [foundAt(one, `${heardName(one)} is planed`)]
+          if (hasDegree(chord, '13', '#11') && hasDegree(chord, 'b7', '7'))
+            return [foundAt(one, heardName(one), 0.7)]
           if (version.idiom === 'song' && hasDegree(chord, '6') && hasDegree(chord, '9'))
-            return [at(one, name(one), 0.4)]
+            return [foundAt(one, heardName(one), 0.4)]
           if (
             hasDegree(chord, 'b3') &&
             (hasDegree(chord, '7') || hasDegree(chord, '6')) &&
             ![5, 0].includes(spot.rel)
           )
-            return [at(one, name(one), 0.6)]
+            return [foundAt(one, heardName(one), 0.6)]
           // On a minor home alone they are another style; inside a line they pass.
           if (
             version.idiom === 'song' &&
@@ -284,14 +295,14 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
             !hasDegree(spot.chord, '7', '6')
           ) {
             const inLine = one.previous?.root === one.root && one.next !== null
-            if (inLine) return [at(one, name(one), 0.4)]
-            return [at(one, name(one), hasDegree(chord, '7', '9') ? 1.4 : 0.6)]
+            if (inLine) return [foundAt(one, heardName(one), 0.4)]
+            return [foundAt(one, heardName(one), hasDegree(chord, '7', '9') ? 1.4 : 0.6)]
           }
         }
         if (isBlues(version) && hasDegree(chord, '7') && !hasDegree(chord, 'b3') && [0, 5].includes(spot.rel))
-          return [at(one, `${name(one)} takes the blues out`)]
+          return [foundAt(one, `${heardName(one)} takes the blues out`)]
         if (isBlues(version) && isAltered(one) && spot.rel === 5 && !one.moved)
-          return [at(one, `${name(one)} on the IV`)]
+          return [foundAt(one, `${heardName(one)} on the IV`)]
         return []
       }),
   },
@@ -303,7 +314,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
       if (!keepsItsMode(version)) return []
       const scale = new Set([...soundsOf(version), ...scaleNotes(version.analysis.key).map(pitchClass)])
       const leading = up(1, pitchClass(version.analysis.key.tonic))
-      return changed(version).flatMap((one) => {
+      return changedOf(version).flatMap((one) => {
         const sounds = one.chord.tones.map(({ note }) => pitchClass(note))
         const { chord, key } = one.plain!
         const isItsOwn = version.idiom === 'modal' && tonesOutside(chord, key) > 0
@@ -311,12 +322,12 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         const isOfPlane = (sound: number) => plane.includes((sound - pitchClass(chord.root) + 12) % 12)
         const leads = sounds.includes(leading) && !isOfPlane(leading)
         if (leads && version.analysis.key.mode === 'minor')
-          return [at(one, `${name(one)} has the leading note`)]
+          return [foundAt(one, `${heardName(one)} has the leading note`)]
         if (leads && version.plain.some(({ role }) => role === 'Mixolydian tonic'))
-          return [at(one, `${name(one)} has the leading note`)]
+          return [foundAt(one, `${heardName(one)} has the leading note`)]
         const out = sounds.filter((sound) => !isOfPlane(sound) && (isItsOwn || !scale.has(sound))).length
         return out > 0 && (version.idiom === 'modal' || version.analysis.key.mode === 'minor')
-          ? [at(one, `${name(one)} leaves the mode`, out / 2)]
+          ? [foundAt(one, `${heardName(one)} leaves the mode`, out / 2)]
           : []
       })
     },
@@ -326,7 +337,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'In minor the ii is half-diminished, and V takes the flat ninth.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const next = onwards(one, version)
         const spot = one.plain!
         if (
@@ -337,7 +348,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
         )
           return []
         return hasDegree(one.chord, 'b3') && !hasDegree(one.chord, 'b5')
-          ? [at(one, `${name(one)} before ${name(next)}`)]
+          ? [foundAt(one, `${heardName(one)} before ${heardName(next)}`)]
           : []
       }),
   },
@@ -346,7 +357,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'The fourth comes first and falls to the third.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const { previous, next } = one
         if (!isSus(one) || !one.plain || one.plain.rel !== 7) return []
         const after = previous && previous.root === one.root && hasDegree(previous.chord, '3')
@@ -359,8 +370,8 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
           one.beats >= one.barBeats &&
           hasDegree(one.plain.chord, 'b7')
         return [
-          ...(after ? [at(one, `${name(one)} after ${name(previous)}`)] : []),
-          ...(left ? [at(one, `${name(one)} does not fall to its third`, 0.3)] : []),
+          ...(after ? [foundAt(one, `${heardName(one)} after ${heardName(previous)}`)] : []),
+          ...(left ? [foundAt(one, `${heardName(one)} does not fall to its third`, 0.3)] : []),
         ]
       }),
   },
@@ -369,7 +380,7 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     why: 'In a song a colour on every chord, and nothing that moves, softens all and says nothing.',
     find: (version) => {
       if (!songs(version)) return []
-      const coloured = changed(version).filter(
+      const coloured = changedOf(version).filter(
         (one) => !one.moved && one.bass === one.root && one.begins && !isSus(one),
       )
       // What moves among them: a bass, a suspension that falls, a chord put in.
@@ -378,7 +389,13 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
       ).length
       const over = coloured.length / version.plain.length - 0.5 - MOVING * moving
       return over > 0 && coloured[0]
-        ? [at(coloured[0], `${coloured.length} of ${version.plain.length} chords are coloured`, over * 4)]
+        ? [
+            foundAt(
+              coloured[0],
+              `${coloured.length} of ${version.plain.length} chords are coloured`,
+              over * 4,
+            ),
+          ]
         : []
     },
   },
@@ -388,7 +405,9 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     find: (version) => {
       if (songs(version)) return []
       return version.sounded.flatMap((one) =>
-        one.chord.tones.length === 3 && one.isPlain && one.kind !== 'diminished' ? [at(one, name(one))] : [],
+        one.chord.tones.length === 3 && one.isPlain && one.kind !== 'diminished'
+          ? [foundAt(one, heardName(one))]
+          : [],
       )
     },
   },
@@ -397,14 +416,14 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'What the chart writes of a chord stays.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const spot = one.plain!
         if (one.moved) return []
         const lost =
           (hasDegree(spot.chord, 'b7') && !hasDegree(one.chord, 'b7')) ||
           ((['b7', '7', '6'] as const).some((degree) => hasDegree(spot.chord, degree)) &&
             !hasDegree(one.chord, 'b7', '7', '6', 'bb7'))
-        return lost && spot.kind !== 'minor' ? [at(one, `${name(one)} for ${name(spot)}`)] : []
+        return lost && spot.kind !== 'minor' ? [foundAt(one, `${heardName(one)} for ${heardName(spot)}`)] : []
       }),
   },
 ]
@@ -412,7 +431,10 @@ export const CHORD_TERMS: readonly JudgedTerm[] = [
 /** What one thing that moves makes up for, as a share of the chords that are coloured. */
 const MOVING = 0.06
 
-/** Half steps above a chord of a mode that belong to it: of a plane of its own all of its Dorian or Lydian, at home its Dorian sixth. */
+/**
+ * Half steps above a chord of a mode that belong to it: of a plane of its own all of its Dorian or
+ * Lydian, at home its Dorian sixth.
+ */
 function planeOf(chord: ChordSymbol, isItsOwn: boolean): readonly number[] {
   if (hasDegree(chord, 'b3')) return isItsOwn ? [0, 2, 3, 5, 7, 9, 10] : [9]
   return isItsOwn ? [0, 2, 4, 6, 7, 9, 11] : []

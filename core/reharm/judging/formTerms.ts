@@ -7,20 +7,23 @@ import { apart, up, type Aligned, type Sounded } from './aligned'
 import {
   type Found,
   type JudgedTerm,
-  at,
-  name,
+  foundAt,
+  heardName,
   isDominant,
   isSus,
   lineTone,
   degreeIn,
-  changed,
+  changedOf,
   resolvesTo,
   onwards,
   sectionsOf,
   headOf,
 } from './heard'
 
-/** What a version does to the form: where it is at home, where it arrives, what returns. Common practice, no source. */
+/**
+ * What a version does to the form: where it is at home, where it arrives, what returns. Common
+ * practice, no source.
+ */
 export const FORM_TERMS: readonly JudgedTerm[] = [
   {
     name: 'home lost',
@@ -33,13 +36,13 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         version.plain.at(-1)!.rel === 7 || version.plain[0]!.rel !== 0 || end!.place === 'turnaround'
       return [
         ...(first && begin && first.root !== pitchClass(begin.chord.root)
-          ? [at(first, `${name(first)} opens for ${name(begin)}`)]
+          ? [foundAt(first, `${heardName(first)} opens for ${heardName(begin)}`)]
           : []),
         ...(last && end && !isTurning && !lastStart.some((one) => one.root === pitchClass(end.chord.root))
-          ? [at(last, `${name(last)} closes for ${name(end)}`)]
+          ? [foundAt(last, `${heardName(last)} closes for ${heardName(end)}`)]
           : []),
         ...(last && end && !isTurning && last.root !== pitchClass(end.chord.root) && isDominant(last)
-          ? [at(last, `${name(last)} leaves the end open`, 0.5)]
+          ? [foundAt(last, `${heardName(last)} leaves the end open`, 0.5)]
           : []),
       ]
     },
@@ -55,13 +58,13 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const [head, last] = [chords[0], chords.at(-1)]
       if (!head || !last || last.isPlain || last.root !== pitchClass(end.chord.root)) return []
       if (last.bass !== pitchClass(end.chord.bass ?? end.chord.root))
-        return [at(last, `${name(last)} closes over another bass`)]
+        return [foundAt(last, `${heardName(last)} closes over another bass`)]
       const stops =
         head !== last &&
         head.root === last.root &&
         !isDominant(head) &&
         (hasDegree(last.chord, 'b7', '4') || (hasDegree(last.chord, '7') && hasDegree(last.chord, 'b3')))
-      return stops ? [at(last, `${name(last)} stops on the way`, 0.6)] : []
+      return stops ? [foundAt(last, `${heardName(last)} stops on the way`, 0.6)] : []
     },
   },
   {
@@ -82,7 +85,13 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
           return head &&
             head.root !== pitchClass(spot.chord.root) &&
             !(head.chord.bass && head.bass === pitchClass(spot.chord.root))
-            ? [at(head, `${name(head)} stands where ${name(spot)} arrives`, standsIn ? 0.4 : 1)]
+            ? [
+                foundAt(
+                  head,
+                  `${heardName(head)} stands where ${heardName(spot)} arrives`,
+                  standsIn ? 0.4 : 1,
+                ),
+              ]
             : []
         }),
   },
@@ -112,7 +121,9 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
               (up(one.root, five) === 5 && one.next?.root === five),
           )
           const [head] = chords
-          return head && !kept ? [at(head, `${name(head)} takes the V away`, spot.rel === 7 ? 1 : 0.8)] : []
+          return head && !kept
+            ? [foundAt(head, `${heardName(head)} takes the V away`, spot.rel === 7 ? 1 : 0.8)]
+            : []
         }),
   },
   {
@@ -129,7 +140,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       )
       return [surprise, ...deceived].flatMap((spot) =>
         spot
-          ? changed(version)
+          ? changedOf(version)
               .filter(
                 (one) =>
                   one.moved &&
@@ -139,7 +150,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
                     ? hasDegree(one.chord, 'b3') === hasDegree(spot.chord, 'b3')
                     : one.plain!.rel === 0),
               )
-              .map((one) => at(one, `${name(one)} comes before ${name(spot)} does`))
+              .map((one) => foundAt(one, `${heardName(one)} comes before ${heardName(spot)} does`))
           : [],
       )
     },
@@ -156,7 +167,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         const head = headOf(version, spot)
         if (!head || spot.slot.beat !== 1) return []
         if (bar === 5 && spot.rel === 5 && head.root !== pitchClass(spot.chord.root))
-          return [at(head, `${name(head)} for the IV of bar 5`, 1.5)]
+          return [foundAt(head, `${heardName(head)} for the IV of bar 5`, 1.5)]
         if (bar === 10 && spot.rel === 7) {
           const kept = version
             .over(spot)
@@ -166,7 +177,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
                 (isDominant(one) && apart(one.root, pitchClass(spot.chord.root)) === 6) ||
                 degreeIn(spot, one.root) === 7,
             )
-          return kept ? [] : [at(head, `no V in bar 10`)]
+          return kept ? [] : [foundAt(head, `no V in bar 10`)]
         }
         return []
       })
@@ -199,16 +210,16 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         if (
           trick &&
           before &&
-          name(trick.spot) !== name(before.spot) &&
-          version.over(trick.spot).map(name).join() === version.over(before.spot).map(name).join()
+          heardName(trick.spot) !== heardName(before.spot) &&
+          version.over(trick.spot).map(heardName).join() === version.over(before.spot).map(heardName).join()
         )
-          return [at(trick.second, `${name(trick.second)}: what the bar before says`)]
+          return [foundAt(trick.second, `${heardName(trick.second)}: what the bar before says`)]
         run = trick && before?.key === trick.key ? run + 1 : 0
         return trick && run >= 2
           ? [
-              at(
+              foundAt(
                 trick.second,
-                `${name(trick.second)}: the same once more`,
+                `${heardName(trick.second)}: the same once more`,
                 trick.key.startsWith('a line') ? 0.5 : 1,
               ),
             ]
@@ -234,7 +245,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         return [
           ...(last[0] && rests && more(last, to) > (isLastSection ? 0 : 1)
             ? [
-                at(
+                foundAt(
                   last[0],
                   `${last.length} chords where the phrase rests`,
                   more(last, to) - (isLastSection ? 0 : 1),
@@ -242,7 +253,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
               ]
             : []),
           ...(first[0] && more(first, from) > 1
-            ? [at(first[0], `${first.length} chords where the phrase begins`, more(first, from) - 1)]
+            ? [foundAt(first[0], `${first.length} chords where the phrase begins`, more(first, from) - 1)]
             : []),
         ]
       }),
@@ -256,7 +267,9 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const end = version.plain.at(-1)
       if (!last || !top || !end || last.isPlain || !isDominant(last)) return []
       if (end.rel === 0 && version.plain[0]!.rel === 0) return []
-      return resolvesTo(last, top) ? [] : [at(last, `${name(last)} does not lead to ${name(top)}`)]
+      return resolvesTo(last, top)
+        ? []
+        : [foundAt(last, `${heardName(last)} does not lead to ${heardName(top)}`)]
     },
   },
   {
@@ -270,7 +283,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
           return bar >= from && bar <= to
         })
       const far = (section: { from: number; to: number }) =>
-        changed(version).filter(
+        changedOf(version).filter(
           ({ barIndex, moved }) => moved && barIndex >= section.from && barIndex <= section.to,
         ).length
       const versionOf = (section: { from: number; to: number }) =>
@@ -281,7 +294,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const same = (a: { from: number; to: number }, b: { from: number; to: number }) =>
         a.to - a.from === b.to - b.from && versionOf(a) === versionOf(b)
       return sections.flatMap((section, index) => {
-        const root = (list: readonly Spot[]) => list.slice(0, 4).map(name).join(' ')
+        const root = (list: readonly Spot[]) => list.slice(0, 4).map(heardName).join(' ')
         const earlier = sections
           .slice(0, index)
           .find((other) => root(plainOf(other)) === root(plainOf(section)))
@@ -313,11 +326,11 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
     isPerPhrase: true,
     why: 'What is done at a cadence carries the phrase.',
     find: (version) =>
-      changed(version).flatMap((one) =>
+      changedOf(version).flatMap((one) =>
         one.plain!.place === 'cadence' ||
         (one.plain!.rel === 7 && one.plain!.rootRise === 5) ||
         (isDominant(one) && resolvesTo(one, onwards(one, version)))
-          ? [at(one, name(one))]
+          ? [foundAt(one, heardName(one))]
           : [],
       ),
   },
@@ -337,11 +350,16 @@ function usualIn(version: Aligned): Found[] {
     if (chords.length === 0 || chords.every(({ isPlain }) => isPlain)) return []
     const key = soundKey(chords.map(({ chord }) => chord))
     const order = firstAt(spot).findIndex(({ puts }) => soundKey(puts.map(({ chord }) => chord)) === key)
-    return order >= 0 ? [at(chords[0]!, chords.map(name).join(' '), Math.max(0.1, 1 - order / 8))] : []
+    return order >= 0
+      ? [foundAt(chords[0]!, chords.map(heardName).join(' '), Math.max(0.1, 1 - order / 8))]
+      : []
   })
 }
 
-/** The V of another chord than home, which follows: its third is not of the key, or its seventh is written. */
+/**
+ * The V of another chord than home, which follows: its third is not of the key, or its seventh is
+ * written.
+ */
 const isOtherFive = (spot: Spot) =>
   spot.rootRise === 5 &&
   hasDegree(spot.chord, '3') &&

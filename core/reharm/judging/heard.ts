@@ -25,13 +25,13 @@ export interface JudgedTerm {
   find: (version: Aligned) => Found[]
 }
 
-export const at = (one: Sounded, what: string, amount = 1): Found => ({
+export const foundAt = (one: Sounded, what: string, amount = 1): Found => ({
   bar: one.bar,
   beat: one.beat,
   amount,
   what,
 })
-export const name = ({ chord }: { chord: ChordSymbol }) => chord.canonical
+export const heardName = ({ chord }: { chord: ChordSymbol }) => chord.canonical
 export const isDominant = ({ chord }: { chord: ChordSymbol }) =>
   hasDegree(chord, 'b7') && hasDegree(chord, '3')
 export const isSus = ({ chord }: { chord: ChordSymbol }) =>
@@ -41,7 +41,7 @@ export const isAltered = (one: { chord: ChordSymbol }) => isDominant(one) && has
 export const songs = ({ idiom }: Aligned) => idiom === 'song' || idiom === 'gospel'
 export const isBlues = ({ idiom }: Aligned) => idiom === 'blues' || idiom === 'minor blues'
 export const degreeIn = (spot: Spot, root: number) => up(pitchClass(spot.key.tonic), root)
-export const changed = (version: Aligned) => version.sounded.filter((one) => one.plain && !one.isPlain)
+export const changedOf = (version: Aligned) => version.sounded.filter((one) => one.plain && !one.isPlain)
 export const resolvesTo = (one: Sounded, next: Sounded | null) =>
   next !== null && [5, 11].includes(up(one.root, next.root))
 /** Where the tune goes on, the form beginning again behind its end. */
@@ -71,7 +71,9 @@ export function keepsItsMode(version: Aligned): boolean {
   return version.plain.length > 2 && !leads
 }
 
-/** The voice that moves inside a standing chord: 8 7 b7 6, or 5 #5 6, in half steps above the root. */
+/**
+ * The voice that moves inside a standing chord: 8 7 b7 6, or 5 #5 6, in half steps above the root.
+ */
 export function lineTone({ chord }: Sounded): number | null {
   if (hasDegree(chord, '7')) return 11
   if (hasDegree(chord, 'b7')) return 10

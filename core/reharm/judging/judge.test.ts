@@ -1,7 +1,7 @@
 import { preferences } from '../../../fit/judge'
 import { judge } from './judge'
 import { JUDGE_PRICES } from './prices'
-import { TERMS } from './terms'
+import { JUDGED_TERMS } from './terms'
 
 const PLAIN = 'key: C\nidiom: jazz\n[A] | Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 G7 | C6 |'
 const faults = (bars: string, plain = PLAIN) =>
@@ -12,14 +12,14 @@ describe('the judge of versions', () => {
     const all = preferences()
     const agreed = all.filter(
       ({ more }) =>
-        more.reduce((sum, amount, at) => sum + amount * (JUDGE_PRICES[TERMS[at]!.name] ?? 0), 0) < 0,
+        more.reduce((sum, amount, at) => sum + amount * (JUDGE_PRICES[JUDGED_TERMS[at]!.name] ?? 0), 0) < 0,
     )
     expect(all.length).toBeGreaterThan(300)
     expect(agreed.length / all.length).toBeGreaterThan(0.9)
   })
   test('every term has a price and a reason', () => {
-    expect(Object.keys(JUDGE_PRICES).sort()).toEqual(TERMS.map(({ name }) => name).sort())
-    for (const { why } of TERMS) expect(why).toMatch(/^[A-Z].*\.$/)
+    expect(Object.keys(JUDGE_PRICES).sort()).toEqual(JUDGED_TERMS.map(({ name }) => name).sort())
+    for (const { why } of JUDGED_TERMS) expect(why).toMatch(/^[A-Z].*\.$/)
   })
   test.each([
     ['Fmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 G7 | C6', '1 home lost'],

@@ -1,12 +1,12 @@
 import type { Chart, Idiom } from '../../chart/chart'
-import { parseChart } from '../../chart/parse'
+import { parseChart } from '../../chart/parseChart'
 import type { MelodyNote } from '../melodyFit'
 import { tuneFar } from '../howFar'
 import { spotsOf, type Spot } from '../spot'
-import type { Analysis } from '../../analysis/reading'
+import type { Analysis } from '../../analysis/chordReading'
 import { aligned, type Aligned } from './aligned'
 import type { Found } from './heard'
-import { TERMS } from './terms'
+import { JUDGED_TERMS } from './terms'
 import { JUDGE_PRICES } from './prices'
 
 /** One term of the cost, with what was found. */
@@ -18,7 +18,9 @@ export interface JudgedPart {
 }
 
 export interface Judgement {
-  /** What all of it costs; lower is better, and only versions of one tune that go as far compare. */
+  /**
+   * What all of it costs; lower is better, and only versions of one tune that go as far compare.
+   */
   cost: number
   /** How far it goes, 0 to 1, on the scale of the control (`tuneFar`). */
   distance: number
@@ -31,7 +33,10 @@ export interface Judgement {
 }
 
 const PHRASE_BARS = 8
-/** So far from the distance that was asked for nothing is said; each tenth more costs a tenth of the price. */
+/**
+ * So far from the distance that was asked for nothing is said; each tenth more costs a tenth of the
+ * price.
+ */
 const NEAR_ASKED = 0.15
 const OFF_PRICE = 4
 /** What costs less is taste, and no fault. */
@@ -52,7 +57,7 @@ interface Amount {
   found: Found[]
 }
 const amountsIn = (laid: Aligned): Amount[] =>
-  TERMS.map((term) => {
+  JUDGED_TERMS.map((term) => {
     const found = laid.sounded.length > 0 && laid.plain.length > 0 ? term.find(laid) : []
     const phrases = term.isPerPhrase ? Math.max(1, laid.bars / PHRASE_BARS) : 1
     return { name: term.name, amount: found.reduce((sum, one) => sum + one.amount, 0) / phrases, found }
@@ -73,7 +78,11 @@ export function judgedWhole(
 
 type Priced = Amount & { why: string; price: number }
 const pricedIn = (laid: Aligned): Priced[] =>
-  amountsIn(laid).map((one, at) => ({ ...one, why: TERMS[at]!.why, price: JUDGE_PRICES[one.name] ?? 0 }))
+  amountsIn(laid).map((one, at) => ({
+    ...one,
+    why: JUDGED_TERMS[at]!.why,
+    price: JUDGE_PRICES[one.name] ?? 0,
+  }))
 
 const wholeOf = (judged: readonly Priced[]): JudgedWhole => ({
   cost: judged.reduce((sum, { amount, price }) => sum + amount * price, 0),
@@ -88,7 +97,8 @@ const wholeOf = (judged: readonly Priced[]): JudgedWhole => ({
 })
 
 /**
- * Judges a version of a tune against its plain chart, term by term, at the prices that were fitted on what players prefer (`npm run fit`).
+ * Judges a version of a tune against its plain chart, term by term, at the prices that were fitted
+ * on what players prefer (`npm run fit`).
  */
 export function judge(
   text: string,

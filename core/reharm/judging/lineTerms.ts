@@ -6,19 +6,22 @@ import { Spot } from '../spot'
 import { apart, up } from './aligned'
 import {
   type JudgedTerm,
-  at,
-  name,
+  foundAt,
+  heardName,
   isDominant,
   isSus,
   degreeIn,
-  changed,
+  changedOf,
   resolvesTo,
   onwards,
   lineTone,
   headOf,
 } from './heard'
 
-/** What joins the chords: the bass, lines inside them, the metre, the melody. Common practice, no source. */
+/**
+ * What joins the chords: the bass, lines inside them, the metre, the melody. Common practice, no
+ * source.
+ */
 export const LINE_TERMS: readonly JudgedTerm[] = [
   {
     name: 'written bass kept',
@@ -28,7 +31,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
       version.plain.flatMap((spot) => {
         const head = headOf(version, spot)
         if (!spot.chord.bass || !head || head.bass === pitchClass(spot.chord.bass)) return []
-        return [at(head, `${name(head)} for ${name(spot)}`)]
+        return [foundAt(head, `${heardName(head)} for ${heardName(spot)}`)]
       }),
   },
   {
@@ -36,15 +39,15 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A bass that is no tone of its chord is a pedal, or V under what prepares it; the seventh below falls on by step.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const { chord, plain, previous } = one
         if (!chord.bass || one.bass === one.root) return []
         const next = onwards(one, version)
         const above = up(one.root, one.bass)
         if (plain === version.plain[0] && one.begins && !plain?.chord.bass && above > 0)
-          return [at(one, `the tune begins over another bass with ${name(one)}`, 1.2)]
+          return [foundAt(one, `the tune begins over another bass with ${heardName(one)}`, 1.2)]
         if (isSus(one) && hasDegree(chord, '4') && [3, 4].includes(above))
-          return [at(one, `the fourth of ${name(one)} lies over its third`)]
+          return [foundAt(one, `the fourth of ${heardName(one)} lies over its third`)]
         const isOwn =
           plain &&
           [plain.chord.bass ?? plain.chord.root, plain.chord.root].some(
@@ -54,7 +57,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const isHeld = previous?.bass === one.bass || next?.bass === one.bass
         // V over the bass of home does not close.
         if (plain && plain.rel === 7 && degreeIn(plain, one.bass) === 0 && previous?.bass !== one.bass)
-          return [at(one, `${name(one)} has home in its bass already`, 0.7)]
+          return [foundAt(one, `${heardName(one)} has home in its bass already`, 0.7)]
         const isStrange = plain && tonesOutside(chord, plain.key) > 0 && previous?.bass !== one.bass
         if (plain && isHeld && !isStrange && [0, 7].includes(degreeIn(plain, one.bass))) return []
         if (above === 11) {
@@ -63,18 +66,18 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
             previous.bass === one.root &&
             next !== null &&
             up(next.bass, one.bass) <= 2
-          return falls ? [] : [at(one, `${name(one)} stands on its major seventh`)]
+          return falls ? [] : [foundAt(one, `${heardName(one)} stands on its major seventh`)]
         }
         const stepsDown = (from: number, to: number) => up(to, from) >= 1 && up(to, from) <= 2
         if (above === 10 && isDominant(one) && next !== null && next.root !== one.root)
           return stepsDown(one.bass, next.bass)
             ? []
-            : [at(one, `the seventh below ${name(one)} does not fall to a third`, 0.7)]
+            : [foundAt(one, `the seventh below ${heardName(one)} does not fall to a third`, 0.7)]
         if (above === 10) {
           const comes =
             previous !== null &&
             (previous.root === one.root || previous.bass === one.bass || stepsDown(previous.bass, one.bass))
-          return comes ? [] : [at(one, `the bass of ${name(one)} comes from nowhere`, 0.7)]
+          return comes ? [] : [foundAt(one, `the bass of ${heardName(one)} comes from nowhere`, 0.7)]
         }
         // Where a phrase arrives its root lies below.
         if (
@@ -83,7 +86,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           plain?.place === 'arrival' &&
           one.root === pitchClass(plain.chord.root)
         )
-          return [at(one, `${name(one)} arrives on its fifth`)]
+          return [foundAt(one, `${heardName(one)} arrives on its fifth`)]
         // A six-four closes, passes or stands.
         if (above === 7 && one.begins && !isDominant(one)) {
           const closes = next !== null && next.bass === one.bass
@@ -93,13 +96,15 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
             apart(previous.bass, one.bass) <= 2 &&
             apart(one.bass, next.bass) <= 2
           const stands = previous?.bass === one.bass || previous?.root === one.root
-          return closes || passes || stands ? [] : [at(one, `${name(one)} stands on its fifth`, 0.7)]
+          return closes || passes || stands
+            ? []
+            : [foundAt(one, `${heardName(one)} stands on its fifth`, 0.7)]
         }
         if (chord.tones.some(({ note }) => pitchClass(note) === one.bass)) return []
         // What prepares it over the bass of V, which goes home.
         if (next !== null && up(one.bass, next.bass) === 5) return []
         const rubs = chord.tones.some(({ note }) => up(one.bass, pitchClass(note)) === 1)
-        return [at(one, `the bass of ${name(one)} is none of its tones`, rubs ? 1.2 : 0.8)]
+        return [foundAt(one, `the bass of ${heardName(one)} is none of its tones`, rubs ? 1.2 : 0.8)]
       }),
   },
   {
@@ -114,7 +119,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const [a, b] = [up(bass(before), bass(spot)), up(bass(spot), bass(after))]
         const walks =
           ([1, 2].includes(a) && [1, 2].includes(b)) || ([10, 11].includes(a) && [10, 11].includes(b))
-        return walks ? [at(head, `${name(head)} breaks the bass`)] : []
+        return walks ? [foundAt(head, `${heardName(head)} breaks the bass`)] : []
       }),
   },
   {
@@ -127,7 +132,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const head = headOf(version, spot)
         // A chord that begins before and is held over it.
         if (!head)
-          return [{ bar: spot.slot.bar, beat: spot.slot.beat, amount: 1, what: `${name(spot)} is gone` }]
+          return [{ bar: spot.slot.bar, beat: spot.slot.beat, amount: 1, what: `${heardName(spot)} is gone` }]
         const { previous } = head
         return previous &&
           previous.root === head.root &&
@@ -135,7 +140,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           previous.kind === head.kind &&
           (previous.moved || head.moved) &&
           !(head.isPlain || previous.isPlain)
-          ? [at(head, `${name(previous)} stands on as ${name(head)}`)]
+          ? [foundAt(head, `${heardName(previous)} stands on as ${heardName(head)}`)]
           : []
       }),
   },
@@ -148,7 +153,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const spot = one.plain
         if (!spot || one.isPlain || !one.moved) return []
         const first = version.plain.find((other) => other.index === spot.index - 1)
-        const stood = first && name(first) === name(spot)
+        const stood = first && heardName(first) === heardName(spot)
         if (!stood) return []
         const next = onwards(one, version)
         const goes =
@@ -164,9 +169,9 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         if (pedal || goes || isPlaned) return []
         const minor = hasDegree(spot.chord, 'b3')
         return [
-          at(
+          foundAt(
             one,
-            `${name(one)} in the time of ${name(spot)}`,
+            `${heardName(one)} in the time of ${heardName(spot)}`,
             minor || spot.rel === 7 || version.idiom === 'modal' ? 1 : 0.3,
           ),
         ]
@@ -182,10 +187,10 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         if (!spot || spot.rel !== 7 || one.isPlain) return []
         const lasts =
           version.plain.filter(
-            (other) => name(other) === name(spot) && Math.abs(other.index - spot.index) < 4,
+            (other) => heardName(other) === heardName(spot) && Math.abs(other.index - spot.index) < 4,
           ).length >= 3
         return lasts && one.bass !== pitchClass(spot.chord.root)
-          ? [at(one, `${name(one)} leaves the bass of ${name(spot)}`, 0.6)]
+          ? [foundAt(one, `${heardName(one)} leaves the bass of ${heardName(spot)}`, 0.6)]
           : []
       }),
   },
@@ -208,8 +213,8 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         const order = list.indexOf(one.beat)
         const solo = version.sounded.filter(({ bar }) => bar === one.bar).length === 2
         if (order === 0) return []
-        if (order > 0) return solo ? [at(one, `${name(one)} on ${one.beat}`, 0.5)] : []
-        return [at(one, `${name(one)} on ${one.beat}`)]
+        if (order > 0) return solo ? [foundAt(one, `${heardName(one)} on ${one.beat}`, 0.5)] : []
+        return [foundAt(one, `${heardName(one)} on ${one.beat}`)]
       }),
   },
   {
@@ -231,12 +236,12 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           isDominant(a!) &&
           isDominant(c)
         )
-          return [at(b!, `${name(b!)} comes between ${name(a!)} and itself`, 1.5)]
+          return [foundAt(b!, `${heardName(b!)} comes between ${heardName(a!)} and itself`, 1.5)]
         return chords.length > 2 && quick > 0
           ? [
-              at(
+              foundAt(
                 chords[0]!,
-                `${chords.length} chords in the time of ${name(spot!)}`,
+                `${chords.length} chords in the time of ${heardName(spot!)}`,
                 (chords.length - 2) * 0.6,
               ),
             ]
@@ -261,12 +266,12 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
             ? heardOver(pitchClass(note), one.plain.chord, one.plain.resolving)
             : 'chord tone'
           if (heard === 'sour')
-            return [at(one, `${noteName(note)} over ${name(one)}`, plain === 'sour' ? 0.2 : 1)]
+            return [foundAt(one, `${noteName(note)} over ${heardName(one)}`, plain === 'sour' ? 0.2 : 1)]
           // The natural fifth of V is the b9 of its substitute.
           if (heard === 'avoid' && one.moved && isDominant(one) && up(one.root, pitchClass(note)) === 1)
-            return [at(one, `${noteName(note)} is the b9 of ${name(one)}`, 1)]
+            return [foundAt(one, `${noteName(note)} is the b9 of ${heardName(one)}`, 1)]
           if (heard === 'avoid')
-            return [at(one, `${noteName(note)} over ${name(one)}`, plain === 'avoid' ? 0.1 : 0.5)]
+            return [foundAt(one, `${noteName(note)} over ${heardName(one)}`, plain === 'avoid' ? 0.1 : 0.5)]
           return []
         })
       })
@@ -277,11 +282,13 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
     isLocal: true,
     why: 'A bass walks, falls in fifths, or stands.',
     find: (version) =>
-      changed(version).flatMap((one) => {
+      changedOf(version).flatMap((one) => {
         const next = onwards(one, version)
         if (!next || (!one.moved && one.bass === one.root && !next.moved)) return []
         const by = apart(one.bass, next.bass)
-        return [3, 4, 6].includes(by) ? [at(one, `${name(one)} to ${name(next)}`, by === 6 ? 1 : 0.7)] : []
+        return [3, 4, 6].includes(by)
+          ? [foundAt(one, `${heardName(one)} to ${heardName(next)}`, by === 6 ? 1 : 0.7)]
+          : []
       }),
   },
   {
@@ -298,7 +305,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           ([1, 2].includes(x) && [1, 2].includes(y)) || ([10, 11].includes(x) && [10, 11].includes(y))
         return walks
           ? [
-              at(
+              foundAt(
                 one,
                 `${noteName(one.chord.bass ?? one.chord.root)} ${noteName(b.chord.bass ?? b.chord.root)} ${noteName(c.chord.bass ?? c.chord.root)}`,
               ),
@@ -321,7 +328,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
           hasDegree(one.chord, '7', 'b7', '6', '#5') &&
           lineTone(one) !== null &&
           Math.abs(lineTone(one)! - (lineTone(previous) ?? 99)) === 1
-        return bass || inner ? [at(one, `${name(previous)} ${name(one)}`)] : []
+        return bass || inner ? [foundAt(one, `${heardName(previous)} ${heardName(one)}`)] : []
       }),
   },
 ]

@@ -1,5 +1,5 @@
 import { kindOf } from '../../analysis/kind'
-import type { Analysis } from '../../analysis/reading'
+import type { Analysis } from '../../analysis/chordReading'
 import type { Chart } from '../../chart/chart'
 import { pitchClass } from '../../pitch/note'
 import type { Change, Put } from '../change'
@@ -7,13 +7,16 @@ import type { MelodyNote } from '../melodyFit'
 import type { Spot } from '../spot'
 import { aligned, type Sounded } from './aligned'
 import { JUDGE_PRICES } from './prices'
-import { TERMS } from './terms'
+import { JUDGED_TERMS } from './terms'
 
-const LOCAL = TERMS.filter(({ isLocal }) => isLocal)
+const LOCAL = JUDGED_TERMS.filter(({ isLocal }) => isLocal)
 /** Chords around a change that are looked at with it. */
 const AROUND = 2
 
-/** What a single change costs among the plain chords around it, at the prices of the judge: faults alone, and all together. */
+/**
+ * What a single change costs among the plain chords around it, at the prices of the judge: faults
+ * alone, and all together.
+ */
 export interface LocalCost {
   faults: number
   cost: number

@@ -1,6 +1,6 @@
 import { analyse } from '../../analysis/analyse'
 import { slotsOf } from '../../chart/chart'
-import { parseChart } from '../../chart/parse'
+import { parseChart } from '../../chart/parseChart'
 import { applyChanges } from '../apply'
 import { isCrowd } from '../atPlace'
 import type { Change } from '../change'
@@ -29,7 +29,8 @@ const LEAST_SAVED = 0.3
 const TRIED = 30
 
 /**
- * What would mend a fault: of the plain chord and what players try first there, what the whole version costs least with. Null where nothing tried is better.
+ * What would mend a fault: of the plain chord and what players try first there, what the whole
+ * version costs least with. Null where nothing tried is better.
  * @param made what the version changes, which must not overlap
  * @param place where the fault is heard
  */

@@ -1,4 +1,7 @@
-/** What each term costs, or is worth where it is below 0; fitted on pairs of versions of which players prefer one (`npm run fit`). */
+/**
+ * What each term costs, or is worth where it is below 0; fitted on pairs of versions of which
+ * players prefer one (`npm run fit`).
+ */
 export const JUDGE_PRICES: Readonly<Record<string, number>> = {
   'home lost': 1.04,
   'end at rest': 0.92,

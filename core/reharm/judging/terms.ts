@@ -4,4 +4,4 @@ import type { JudgedTerm } from './heard'
 import { LINE_TERMS } from './lineTerms'
 
 /** Everything a version is judged by. */
-export const TERMS: readonly JudgedTerm[] = [...FORM_TERMS, ...CHORD_TERMS, ...LINE_TERMS]
+export const JUDGED_TERMS: readonly JudgedTerm[] = [...FORM_TERMS, ...CHORD_TERMS, ...LINE_TERMS]
