@@ -11,7 +11,7 @@ import { beginKeeping } from './services/offline/offline'
  * cannot.
  */
 const nonce = document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce
-const cache = createCache({ key: 'yh', nonce })
+const cache = createCache({ key: 'yh', ...(nonce !== undefined && { nonce }) })
 
 /** The first page has the network for itself for so long. */
 const KEEPING_AFTER_MS = 2_500

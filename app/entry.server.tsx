@@ -36,14 +36,15 @@ export default async function handleRequest(
   loadContext?: { nonce?: string },
 ): Promise<Response> {
   const nonce = loadContext?.nonce
-  const cache = createCache({ key: 'yh', nonce })
+  const withNonce = nonce === undefined ? {} : { nonce }
+  const cache = createCache({ key: 'yh', ...withNonce })
   const { extractCriticalToChunks, constructStyleTagsFromChunks } = createEmotionServer(cache)
   let failed = false
   const html = await new Promise<string>((resolve, reject) => {
     const { pipe } = renderToPipeableStream(
       <CacheProvider value={cache}>
         <NonceContext.Provider value={nonce}>
-          <ServerRouter context={context} url={request.url} nonce={nonce} />
+          <ServerRouter context={context} url={request.url} {...withNonce} />
         </NonceContext.Provider>
       </CacheProvider>,
       {

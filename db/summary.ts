@@ -21,7 +21,7 @@ export function summaryOf(document: TuneDocument, sought?: TuneSummary['sought']
 }
 
 /** The changes are only compared with others: a digest says as much. */
-function foundBy(chart: Chart): TuneSummary['sought'] {
+function foundBy(chart: Chart): NonNullable<TuneSummary['sought']> | null {
   const sought = soughtIn(chart)
   return sought && { ...sought, changes: sought.changes && digest(sought.changes) }
 }

@@ -85,7 +85,11 @@ export const test = base.extend<OfTest, OfWorker>({
   kept: [
     async ({ browser, server }, give, { project }) => {
       const { viewport, serviceWorkers } = project.use
-      const kept = await KeptPage.open(browser, { baseURL: server.url, viewport, serviceWorkers })
+      const kept = await KeptPage.open(browser, {
+        baseURL: server.url,
+        ...(viewport !== undefined && { viewport }),
+        ...(serviceWorkers && { serviceWorkers }),
+      })
       await give(kept)
       await kept.context.close()
     },

@@ -257,6 +257,8 @@ function trainerKeys(training: Training, waiting: boolean, hear: (question: Ques
         const choice = question?.choices?.[Number(press) - 1]
         if (!choice || answered || waiting) return false
         training.answer(choice)
+
+        return true
       },
     },
     {
@@ -266,6 +268,8 @@ function trainerKeys(training: Training, waiting: boolean, hear: (question: Ques
       act: () => {
         if (waiting || answered) return false
         training.hint()
+
+        return true
       },
     },
     {
@@ -275,6 +279,8 @@ function trainerKeys(training: Training, waiting: boolean, hear: (question: Ques
       act: () => {
         if (waiting || !question) return false
         hear(question)
+
+        return true
       },
     },
   ]

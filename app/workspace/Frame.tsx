@@ -56,6 +56,8 @@ export const Frame = memo(function Frame({ slot, rooms, kept }: FrameProps) {
     // A page of its own is read from the disk: what waits goes there first.
     if (other.View) void go()
     else void session.flush().then(go)
+
+    return true
   }
   const { cursor } = parts
   const everywhere = useEverywhereKeys({ rooms, cursor, onRoom: goTo, onKeys: () => setKeysOpen(true) })

@@ -11,7 +11,7 @@ interface EverywhereOf {
   rooms: readonly Room[]
   /** The bank that the arrow keys go through; null where the room has a cursor of its own. */
   cursor: Bank | null
-  onRoom: (room: Room | undefined) => false | void
+  onRoom: (room: Room | undefined) => boolean
   onKeys: () => void
 }
 

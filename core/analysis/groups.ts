@@ -12,7 +12,7 @@ interface FoundGroup {
   key: Key
   chords: readonly Place[]
   resolves: boolean
-  atTop?: boolean
+  atTop?: boolean | undefined
   why: string
 }
 

@@ -9,7 +9,7 @@ export interface Lyric {
   /** A syllable, a word or several, of at most `MOST_LYRIC` letters; never blank. */
   text: string
   /** The word goes on at the next place: it is written with a hyphen behind. */
-  joins?: true
+  joins?: true | undefined
 }
 
 /** Letters that can stand at one place. */

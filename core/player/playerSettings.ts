@@ -176,8 +176,8 @@ export function changedBy(settings: PlayerSettings, change: PlayerChange): Playe
     taste: {
       ...settings.taste,
       ...taste,
-      schools: { ...settings.taste.schools, ...taste?.schools } as PlayerSettings['taste']['schools'],
-    },
+      schools: { ...settings.taste.schools, ...taste?.schools },
+    } as PlayerSettings['taste'],
     instrument: { ...settings.instrument, ...instrument } as PlayerSettings['instrument'],
     hand: { ...settings.hand, ...hand } as PlayerSettings['hand'],
     depth: depth ?? settings.depth,

@@ -146,8 +146,8 @@ export interface HandTempoQuestion {
   grips: ReadonlyMap<Slot, Voicing>
   /** Without one each chord is struck once and held. */
   figure: Cycle | ((bar: Bar) => Cycle | null) | null
-  restart?: Restart
-  byHand?: ReadonlyMap<string, OwnHit | null>
+  restart?: Restart | undefined
+  byHand?: ReadonlyMap<string, OwnHit | null> | undefined
   limits: Limits
   /** What would help is worked out too, which takes most of the time; true where it is not said. */
   help?: boolean

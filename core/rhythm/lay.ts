@@ -22,22 +22,22 @@ export interface Laid {
 }
 
 export interface LayOptions {
-  restart?: Restart
+  restart?: Restart | undefined
   /** 1 every hit, 0 none: ghosts go first, accents and the first hit of each chord last. */
-  density?: number
-  melody?: readonly MelodyNote[]
+  density?: number | undefined
+  melody?: readonly MelodyNote[] | undefined
   /**
    * 0 for the figure as it is; any other whole number varies one thing in each phrase and fills its
    * end, always the same.
    */
-  seed?: number
+  seed?: number | undefined
   /** Bars of a phrase that is varied. */
-  phrase?: 2 | 4
+  phrase?: 2 | 4 | undefined
   /**
    * Hits by hand, by `bar:beat` as written: in place of what the figure has there, or (null)
    * nothing.
    */
-  byHand?: ReadonlyMap<string, OwnHit | null>
+  byHand?: ReadonlyMap<string, OwnHit | null> | undefined
   /** The bars as they are played, or each once as written. */
   order?: 'played' | 'written'
 }

@@ -72,7 +72,10 @@ export function securePort(
   const port = createServer((socket: Socket) => {
     const address = socket.remoteAddress ?? ''
     const ofAddress = (open.get(address) ?? 0) + 1
-    if (ofAddress > MOST_OF_AN_ADDRESS) return socket.destroy()
+    if (ofAddress > MOST_OF_AN_ADDRESS) {
+      socket.destroy()
+      return
+    }
     open.set(address, ofAddress)
     socket.once('close', () => {
       const left = open.get(address)! - 1

@@ -1,4 +1,4 @@
-import { clientsClaim } from 'workbox-core'
+import { clientsClaim, type WorkboxPlugin } from 'workbox-core'
 import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute, setCatchHandler } from 'workbox-routing'
@@ -34,12 +34,14 @@ const MOST_RARE = 60
 /** What the gate answers to a device that is not signed in, where no page is asked for. */
 const SIGNED_OUT = 401
 
+// The plugin's own types leave out that a step it does not have may be undefined.
+const asPlugin = (expiring: ExpirationPlugin) => expiring as WorkboxPlugin
 const expiring = new ExpirationPlugin({ maxEntries: MOST_KEPT, purgeOnQuotaError: true })
 const pages = new NetworkFirst({
   cacheName: PAGES,
   networkTimeoutSeconds: SILENT_S,
   plugins: [
-    expiring,
+    asPlugin(expiring),
     // A page that was answered by another one, such as the sign-in page, is not the page.
     {
       fetchDidSucceed: async ({ response }) => {
@@ -78,7 +80,10 @@ registerRoute(isOf('signs in'), async ({ request }) => {
 })
 registerRoute(
   isOf('file'),
-  new CacheFirst({ cacheName: 'rare-files', plugins: [new ExpirationPlugin({ maxEntries: MOST_RARE })] }),
+  new CacheFirst({
+    cacheName: 'rare-files',
+    plugins: [asPlugin(new ExpirationPlugin({ maxEntries: MOST_RARE }))],
+  }),
 )
 registerRoute(isOf('kept'), pages)
 // Pages that are not kept still lead to those that are.

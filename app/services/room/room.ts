@@ -60,7 +60,7 @@ export interface MusicShown {
   /** Of the new line, where what is shown is not what is selected. */
   lineSelection?: ChordSelection
   /** Brackets over the home line, keys the tune moves to, and beats that can be typed on. */
-  form?: FormShown
+  form?: FormShown | undefined
   /**
    * The new line: its chords alone, with the reason of those that were changed, or with their
    * grips.
@@ -72,7 +72,7 @@ export interface MusicShown {
   /** A kept version under the new line. */
   beside?: { name: string; isKept: boolean; line: readonly LineChord[] } | null
   /** A row of the room's own between the lines. Must be the same component at every drawing. */
-  Row?: ComponentType<RowProps>
+  Row?: ComponentType<RowProps> | undefined
   /** What that row reads beside its system. The same object while nothing of it changes. */
   rows?: RowsTold
   /** Room at the left for a clef and a signature, in px. */

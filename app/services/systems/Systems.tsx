@@ -171,11 +171,10 @@ function sungByBar({ lyrics, melody }: Props['tune']): ReadonlyMap<number, SungB
 
 type AllShown = Required<
   Pick<MusicShown, 'reading' | 'newLine' | 'voicings' | 'threads' | 'beside' | 'gutter'>
-> &
-  Pick<MusicShown, 'form' | 'Row'> & {
-    /** Bars that stand side by side. */
-    room: number
-  }
+> & { form: MusicShown['form']; Row: MusicShown['Row'] | undefined } & {
+  /** Bars that stand side by side. */
+  room: number
+}
 
 const withinOf =
   ({ bars }: System) =>

@@ -43,7 +43,7 @@ interface AnswerOptions<Interim> {
    * False as long as others go first, since they are needed sooner. What is being worked on goes
    * on.
    */
-  turn?: boolean
+  turn?: boolean | undefined
   /** What is told before the answer, but for progress. */
   onProgress?: (progress: Interim) => void
   /** A new question was asked, or none. */

@@ -17,7 +17,7 @@ interface LinesWays {
   /** Waits so long after a change, in ms. */
   pauseMs?: number
   /** False as long as others go first. */
-  turn?: boolean
+  turn?: boolean | undefined
   /**
    * The best line by itself, from a search that only looks at what changed: shown at once while the
    * others are looked for; or, where there is a line to look at already, after the others, so that

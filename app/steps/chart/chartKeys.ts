@@ -42,6 +42,8 @@ export function chartKeys({
   const typeOn = (word?: string) => {
     if (!writes || !focus) return false
     editing.openAt(focus.slot.bar, wholeBeat(focus.slot.beat), word)
+
+    return true
   }
   return [
     {
@@ -69,6 +71,8 @@ export function chartKeys({
       act: () => {
         if (!focus) return false
         onNextGroup(focus)
+
+        return true
       },
     },
     { on: ['l', 'Alt+l'], shown: 'L', says: 'Type words under the bars', act: onWords },
@@ -80,6 +84,8 @@ export function chartKeys({
       act: () => {
         if (!writes || !focus) return false
         editing.act(act)
+
+        return true
       },
     })),
     { on: [], shown: 'Ctrl C  Ctrl X  Ctrl V', says: 'Copy, cut, paste bars', act: () => false },

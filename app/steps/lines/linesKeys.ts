@@ -36,6 +36,8 @@ export const linesKeys = ({ pulling, acts, onNear, onLeave, onHold, onNeck }: Li
     act: (press) => {
       if (!pulling.shown) return false
       acts.keep(press === 'Enter' ? 'stays' : 'leads')
+
+      return true
     },
   },
   {
@@ -45,6 +47,8 @@ export const linesKeys = ({ pulling, acts, onNear, onLeave, onHold, onNeck }: Li
     act: () => {
       if (!pulling.taken) return false
       pulling.letGo()
+
+      return true
     },
   },
   {
@@ -53,6 +57,8 @@ export const linesKeys = ({ pulling, acts, onNear, onLeave, onHold, onNeck }: Li
     says: 'Take that grip. With Shift the rest is led anew around it',
     act: (press) => {
       if (!onNear(Number(press.at(-1)) - 1, press.startsWith('Shift'))) return false
+
+      return true
     },
   },
   { on: ['Backspace'], shown: 'Backspace', says: 'The grip is left to the search again', act: onLeave },

@@ -35,10 +35,14 @@ export const practiceKeys = ({
     grade: (grade) => {
       if (passes.round.round.at !== 'asked') return false
       passes.round.grade(grade)
+
+      return true
     },
     peek: () => {
       if (!memory) return false
       passes.peek()
+
+      return true
     },
     doubt: onDoubt,
     shift: passes.visit.shift,

@@ -37,6 +37,8 @@ function keysOfFigures({ rhythm, figure, tapping, onKeep }: RhythmKeysOf): KeyRo
       act: (_, event) => {
         if (!tapping.on) return false
         if (!event.repeat) tapping.tap()
+
+        return true
       },
     },
     {
@@ -53,6 +55,8 @@ function keysOfFigures({ rhythm, figure, tapping, onKeep }: RhythmKeysOf): KeyRo
         if (figures.length === 0) return false
         const now = tried ?? figures.findIndex(({ name }) => name === rhythm.figure)
         figure.hear((now + (press === 'ArrowDown' ? 1 : -1) + figures.length) % figures.length)
+
+        return true
       },
     },
     {
@@ -62,6 +66,8 @@ function keysOfFigures({ rhythm, figure, tapping, onKeep }: RhythmKeysOf): KeyRo
       act: () => {
         if (tried === null) return false
         onKeep(figures[tried]!.name)
+
+        return true
       },
     },
     {
@@ -87,6 +93,8 @@ function keysOfHits({
   const act = (what: Parameters<typeof changeHit>[1]) => () => {
     if (!hit) return false
     onEdit(changeHit(hits, what))
+
+    return true
   }
   return [
     {
@@ -106,6 +114,8 @@ function keysOfHits({
       act: (press) => {
         if (!hit) return false
         put(moveHit(chart, hits, press.endsWith('Left') ? -grid : grid))
+
+        return true
       },
     },
     { on: ['-', '−'], shown: '−', says: 'The hit shorter', act: act('shorter') },
@@ -120,6 +130,8 @@ function keysOfHits({
         const made = hit ? putIn(chart, hit, new Set(places), grid) : null
         if (!made) return false
         put(made)
+
+        return true
       },
     },
     {
@@ -129,6 +141,8 @@ function keysOfHits({
       act: () => {
         if (here === null) return false
         onEdit(leftOut(here))
+
+        return true
       },
     },
     {
@@ -138,6 +152,8 @@ function keysOfHits({
       act: () => {
         if (here === null || !(here in rhythm.byHand)) return false
         onEdit(givenBack(here))
+
+        return true
       },
     },
   ]
@@ -150,6 +166,8 @@ const keysOfTune = ({ rhythm, onSet, onHelp }: RhythmKeysOf): KeyRow[] => [
     says: 'Help for the change that is latest: what gains most',
     act: () => {
       if (!onHelp()) return false
+
+      return true
     },
   },
   {
@@ -159,6 +177,8 @@ const keysOfTune = ({ rhythm, onSet, onHelp }: RhythmKeysOf): KeyRow[] => [
     act: () => {
       if (rhythm.seed === 0) return false
       onSet({ seed: rhythm.seed + 1 }, 'another variation')
+
+      return true
     },
   },
 ]
