@@ -1,4 +1,5 @@
 /** Names of the whole source, read as text. */
+import { itemAt } from '../core/lists'
 import { readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 
@@ -61,7 +62,7 @@ function commentFaults(text: string): string[] {
     (line) => line.length > 100 && /^\s*(\/\/|\*|\/\*\*)/.test(line) && !/oxlint-|prettier-ignore/.test(line),
   )
   const stacked = lines.filter(
-    (line, at) => /^\s*\/\*\*/.test(line) && at > 0 && /^\s*(\/\*\*.*)?\*\/$/.test(lines[at - 1]!),
+    (line, at) => /^\s*\/\*\*/.test(line) && at > 0 && /^\s*(\/\*\*.*)?\*\/$/.test(itemAt(lines, at - 1)),
   )
   return [...wide, ...stacked]
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import fc from 'fast-check'
 import { hostileRoute, sendHostile, STACK } from '../e2e/hostileRoutes'
 import { Server } from '../e2e/server'
@@ -13,7 +14,7 @@ const server = new Server()
 await server.start()
 const tuneNow = async () => {
   const page = await (await fetch(server.url)).text()
-  const id = /\/tunes\/([0-9a-f-]{36})/.exec(page)![1]!
+  const id = itemAt(/\/tunes\/([0-9a-f-]{36})/.exec(page)!, 1)
   const { revision } = (await (await fetch(`${server.url}/tunes/${id}/edits`)).json()) as { revision: string }
   return { id, revision }
 }

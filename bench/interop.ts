@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../core/lists'
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
@@ -44,9 +45,9 @@ function fetched(name: string): string {
   mkdirSync(into)
   if (FROM_DEBIAN.includes(name)) {
     run('apt-get', ['download', name], into)
-    run('dpkg', ['-x', readdirSync(into)[0]!, into], into)
+    run('dpkg', ['-x', firstOf(readdirSync(into)), into], into)
   } else {
-    const file = run('npm', ['pack', name, '--silent'], into).trim().split('\n').at(-1)!
+    const file = lastOf(run('npm', ['pack', name, '--silent'], into).trim().split('\n'))
     run('tar', ['xzf', file], into)
   }
   return into
@@ -125,8 +126,9 @@ function compare(row: Row, read: Rendered | null): string {
   const bars = parseChart(tune.text).bars.length
   const ours = tune.melody.map(({ note }) => midiOf(must(parsePitch(note))))
   const theirs = read.pitches
-  const apart = ours.length > 0 && theirs.length > 0 ? ours[0]! - theirs[0]! : 0
-  const same = ours.length === theirs.length && ours.every((pitch, at) => pitch - theirs[at]! === apart)
+  const apart = ours.length > 0 && theirs.length > 0 ? firstOf(ours) - firstOf(theirs) : 0
+  const same =
+    ours.length === theirs.length && ours.every((pitch, at) => pitch - itemAt(theirs, at) === apart)
   const ofBars = bars === read.measures ? 'bars' : `${bars} bars to ${read.measures}`
   return same ? `${ofBars}, notes` : `${ofBars}, ${ours.length} notes to ${theirs.length}`
 }
@@ -213,7 +215,7 @@ const table = rows.map((row, at) => {
         row.compared || '–',
         comesBack(tune),
       ]
-    : ['0', '–', '–', '–', '–', '–', '–', `refused: ${row.refused!.split(':')[0]!.slice(0, 70)}`]
+    : ['0', '–', '–', '–', '–', '–', '–', `refused: ${firstOf(row.refused!.split(':')).slice(0, 70)}`]
   return `| ${at + 1} | ${row.from} | ${row.kind} | \`${row.digest}\` | ${cells.join(' | ')} |`
 })
 const slow = rows.filter(({ ms }) => ms > SLOW)

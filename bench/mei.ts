@@ -1,3 +1,4 @@
+import { entryOf } from '../core/lists'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -118,7 +119,7 @@ function readMei(mei: string, wanted: string): Rendered {
         const ids = every(one, 'note').map((each) => at(each, 'xml:id')!)
         const [highest] = ids
           .filter((id) => notes.has(id))
-          .sort((a, b) => notes.get(b)!.pitch - notes.get(a)!.pitch)
+          .sort((a, b) => entryOf(notes, b).pitch - entryOf(notes, a).pitch)
         for (const id of ids) if (id !== highest) notes.delete(id)
         const kept = highest === undefined ? undefined : notes.get(highest)
         if (kept && Number.isNaN(kept.length)) kept.length = length

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../core/lists'
 import { createWriteStream, mkdtempSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -52,7 +53,7 @@ const base = await best(plainPage)
 for (const name of ['comping', 'lead', 'teaching'] as const) {
   const { layout } = TEMPLATES[name]
   const sheet = await best(async () =>
-    toPdf({ title: 'x', sheets: [pagesOf(sheetContent(filled[0]!, DEFAULT_PLAYER, layout), layout)] }),
+    toPdf({ title: 'x', sheets: [pagesOf(sheetContent(firstOf(filled), DEFAULT_PLAYER, layout), layout)] }),
   )
   row(
     `PDF of a 32-bar tune, ${TEMPLATES[name].label.toLowerCase()}`,
@@ -67,7 +68,7 @@ const set = await best(
     toPdf({
       title: 'set',
       sheets: Array.from({ length: 30 }, (_, at) =>
-        pagesOf(sheetContent(filled[at % filled.length]!, DEFAULT_PLAYER, layout), layout),
+        pagesOf(sheetContent(itemAt(filled, at % filled.length), DEFAULT_PLAYER, layout), layout),
       ),
     }),
   1,
@@ -79,7 +80,7 @@ const folder = mkdtempSync(join(tmpdir(), 'bench-backup-'))
 const db = openDatabase(join(folder, 'book.sqlite'))
 db.$client.pragma('synchronous = OFF')
 for (let at = 0; at < TUNES; at += 1)
-  createTune(db, newDocument(`Tune ${at}`, filled[at % filled.length]!.text))
+  createTune(db, newDocument(`Tune ${at}`, itemAt(filled, at % filled.length).text))
 const file = join(folder, 'book.zip')
 let most = 0
 const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 20)

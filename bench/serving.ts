@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../core/lists'
 import { Server } from '../e2e/server'
 
 /**
@@ -30,10 +31,10 @@ async function asking(until: Promise<unknown>): Promise<number[]> {
   }
   return took.sort((a, b) => a - b)
 }
-const middle = (all: readonly number[]) => all[Math.floor(all.length / 2)]!
+const middle = (all: readonly number[]) => itemAt(all, Math.floor(all.length / 2))
 const row = (what: string, took: readonly number[], base: number, more = '') =>
   console.log(
-    `${what.padEnd(46)} ${(middle(took) / base).toFixed(1).padStart(6)} x  middle ${middle(took).toFixed(0)} ms, slowest ${took.at(-1)!.toFixed(0)} ms of ${took.length} (goal ${GOAL_MS}) ${more}`,
+    `${what.padEnd(46)} ${(middle(took) / base).toFixed(1).padStart(6)} x  middle ${middle(took).toFixed(0)} ms, slowest ${lastOf(took).toFixed(0)} ms of ${took.length} (goal ${GOAL_MS}) ${more}`,
   )
 
 /** A MIDI file whose ends of notes are of other pitches: 130,000 events. */

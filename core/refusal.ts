@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from './lists'
 import type { z } from 'zod'
 
 /** Names of what is checked, as a player would call it, by the last word of its path. */
@@ -30,7 +31,9 @@ function nameOf(path: readonly PropertyKey[], given: unknown): string {
           : ''
       words.push(`${list === 'the melody' ? 'note' : 'entry'} ${step + 1} of ${list}${place}`)
     } else if (/^\d+:\d/.test(String(step)))
-      words.push(`the entry at bar ${String(step).split(':')[0]!}, beat ${String(step).split(':')[1]!}`)
+      words.push(
+        `the entry at bar ${firstOf(String(step).split(':'))}, beat ${itemAt(String(step).split(':'), 1)}`,
+      )
     else if (at > 0 || step in NAMES) words.push(NAMES[String(step)] ?? `“${String(step)}”`)
   })
   const [last, before] = [words.at(-1), words.at(-2)]
@@ -105,5 +108,5 @@ export function refusalInWords(error: z.ZodError, given: unknown): string {
   const issue = error.issues[0]
   if (!issue) return 'This could not be read.'
   const words = sentence(issue, given)
-  return `${words[0]!.toUpperCase()}${words.slice(1)}.`
+  return `${firstOf(words).toUpperCase()}${words.slice(1)}.`
 }

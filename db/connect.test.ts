@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import Database from 'better-sqlite3'
 import {
   chmodSync,
@@ -163,7 +164,7 @@ describe('what an earlier version wrote', () => {
       })
       const shape = [3, null, 4, 4, 3, null]
       keepGrip(db, { frets: shape, symbol: 'Gmaj7', tags: [], note: '' })
-      expect(listGrips(db)[0]!.usedIn).toEqual([{ id, title: 'Tin Roof Lullaby' }])
+      expect(firstOf(listGrips(db)).usedIn).toEqual([{ id, title: 'Tin Roof Lullaby' }])
       expect(listTunes(db, { words: ['d | g'] }).entries.map((one) => one.id)).toEqual([id])
       let steps = 0
       for (; readTune(db, id)!.undo !== null; steps += 1)
@@ -173,7 +174,7 @@ describe('what an earlier version wrote', () => {
         newDocument('Tin Roof Lullaby', 'key: G\n[A]\n| Gmaj7 | Em7 | Am7 | D7 |'),
       )
       expect(listTunes(db, { words: ['Gmaj7'] }).found).toBe(1)
-      expect(listGrips(db)[0]!.usedIn).toEqual([])
+      expect(firstOf(listGrips(db)).usedIn).toEqual([])
       closeDatabase(db)
       const copy = new Database(copyName(file, form), { readonly: true })
       expect(copy.prepare('SELECT count(*) FROM arrangements').pluck().get()).toBe(7)
@@ -187,9 +188,9 @@ describe('what an earlier version wrote', () => {
     const db = openDatabase(file)
     createTune(db, newDocument('Old', 'key: Bb\nmeter: 3/4\n| Bb | F7 |'))
     db.$client.exec('UPDATE tunes SET summary = NULL')
-    expect(listTunes(db).entries[0]!.summary).toEqual({ key: null, meter: '4/4', bars: 0 })
+    expect(firstOf(listTunes(db).entries).summary).toEqual({ key: null, meter: '4/4', bars: 0 })
     fillSummaries(db)
-    expect(listTunes(db).entries[0]!.summary).toMatchObject({
+    expect(firstOf(listTunes(db).entries).summary).toMatchObject({
       key: 'Bb',
       meter: '3/4',
       bars: 2,

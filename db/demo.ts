@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { HALYARD, LANTERN, withChordMelody } from './demoMelodies'
 import { PLAIN_RHYTHM, type Rhythm } from '../core/tune/rhythmSchema'
 import { chartsOf } from '../core/tune/edits/chartEdits'
@@ -76,23 +77,25 @@ const demoTunes = (): DemoTune[] => [
         {
           colour: 2,
           others: [
-            chartsOf({
-              ...newDocument('With an ending'),
-              chart: 'With an ending',
-              colour: 1,
-              bass: 'any',
-              text: [
-                'key: G',
-                'meter: 4/4',
-                'tempo: 112',
-                '[A] |: G | Em7 | Am7 | D7 |',
-                '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
-                '[B] | C | Cm6 F9 | Bm7 | E7 |',
-                '| Am7 | A7 | Am7 | D7sus D7 |',
-                '[A] | G | Em7 | Am7 | D7 |',
-                '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |',
-              ].join('\n'),
-            })[0]!,
+            firstOf(
+              chartsOf({
+                ...newDocument('With an ending'),
+                chart: 'With an ending',
+                colour: 1,
+                bass: 'any',
+                text: [
+                  'key: G',
+                  'meter: 4/4',
+                  'tempo: 112',
+                  '[A] |: G | Em7 | Am7 | D7 |',
+                  '| Bm7 E7 | Am7 D7 |1. G | Am7 D7 :|2. G | Dm7 G7 |',
+                  '[B] | C | Cm6 F9 | Bm7 | E7 |',
+                  '| Am7 | A7 | Am7 | D7sus D7 |',
+                  '[A] | G | Em7 | Am7 | D7 |',
+                  '| Bm7 Bb°7 | Am7 . D7_D7b9 . | G | % |',
+                ].join('\n'),
+              }),
+            ),
           ],
         },
       ),

@@ -1,3 +1,4 @@
+import { firstOf, theOne } from '../core/lists'
 import { TEMPLATES } from '../core/sheet/sheetLayout'
 import { keepLayout } from './layouts'
 import { changePlayer, readPlayer } from './player'
@@ -18,7 +19,7 @@ beforeEach(() => {
   seedDemoBook(db, AT)
 })
 afterEach(() => db.$client.close())
-const titled = (title: string) => listTunes(db).entries.find((one) => one.title === title)!
+const titled = (title: string) => theOne(listTunes(db).entries, (one) => one.title === title)
 
 test('the titles it is known by are those of the demo book', () =>
   expect(demoBook().map(({ document }) => document.title)).toEqual(DEMO_TITLES))
@@ -38,8 +39,8 @@ test('a setting, a goal, a layout or a grip let go is the player’s own too', (
     () => changePlayer(db, { leftHanded: true }),
     () => setGoal(db, id, { kind: 'tune', item: 'the whole', tempo: 120, wanted: true }),
     () => keepLayout(db, id, 'Mine', TEMPLATES.lead.layout),
-    () => letGripGo(db, listGrips(db)[0]!.id),
-    () => changeSet(db, listSets(db)[0]!.id, { note: 'later' }),
+    () => letGripGo(db, firstOf(listGrips(db)).id),
+    () => changeSet(db, firstOf(listSets(db)).id, { note: 'later' }),
   ]
   for (const change of changes) {
     expect(isUntouched(db)).toBe(true)

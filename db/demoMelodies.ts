@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { keepEvent } from '../core/tune/keptNotes'
 import { melodyLimits } from '../core/player/melodyLimits'
 import { PLAIN_CHORD_MELODY, type ChordMelody } from '../core/tune/melodySchema'
@@ -75,6 +76,6 @@ export function withChordMelody(
     ...document,
     melody,
     lyrics,
-    chordMelody: { ...chordMelody, kept: found[0]!.notes.map(keepEvent) },
+    chordMelody: { ...chordMelody, kept: firstOf(found).notes.map(keepEvent) },
   }
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import { keyName } from '../core/pitch/key'
 import { limitsFor } from '../core/player/playerLimits'
 import { DEFAULT_PLAYER } from '../core/player/playerSettings'
@@ -86,14 +87,14 @@ export function demoPasses(tunes: readonly SeededTune[], now: number): LoggedPas
     const [week, weekday] = [Math.floor(day / 7), day % 7]
     if (week === BAD_WEEK ? !BAD_WEEK_PLAYED.includes(weekday) : REST_DAYS.includes(weekday)) continue
     let at = (today - DAYS + day) * DAY_MS + 18 * 3_600_000 + Math.round(scattered(3, day, 1) * 3_600_000)
-    const { tune, items, key } = material[day % material.length]!
+    const { tune, items, key } = itemAt(material, day % material.length)
     for (const item of chosenOn(day, items)) {
       const climbed = begun.get(`${tune.id} ${item.item}`)
       const start = climbed?.tempo ?? Math.min(tune.document.tempo, Math.floor(item.comfortable * 0.8))
       const grades: Grade[] = []
       for (let turn = 0; turn < TRIES; turn += 1) {
         const chance = scattered(11, day * 97 + turn, item.item.length)
-        const trouble = TROUBLE[week]! * (0.5 + item.hard)
+        const trouble = itemAt(TROUBLE, week) * (0.5 + item.hard)
         const missed: Grade = chance > trouble / 2 ? 'nearly' : 'failed'
         const grade: Grade = chance > trouble ? 'clean' : missed
         const { tempo } = nextRung({ start, goal: tune.document.tempo, passes: grades })
@@ -115,7 +116,9 @@ export function demoPasses(tunes: readonly SeededTune[], now: number): LoggedPas
           at,
           zone: 'UTC',
           note:
-            turn === TRIES - 1 && scattered(7, day, item.item.length) > 0.8 ? NOTES[day % NOTES.length]! : '',
+            turn === TRIES - 1 && scattered(7, day, item.item.length) > 0.8
+              ? itemAt(NOTES, day % NOTES.length)
+              : '',
           hurt: false,
         })
         begun.set(`${tune.id} ${item.item}`, { tempo })
@@ -135,7 +138,7 @@ function chosenOn(day: number, items: readonly Item[]): Item[] {
     items.filter((item) => item.kind === kind && !AVOIDED.includes(item.item))
   const pick = (kind: Item['kind'], by: number): Item[] => {
     const found = of(kind)
-    return found.length > 0 ? [found[by % found.length]!] : []
+    return found.length > 0 ? [itemAt(found, by % found.length)] : []
   }
   const turn = Math.floor(day / 3)
   return [

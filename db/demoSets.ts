@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../core/lists'
 import type { Db } from './connect'
 import { addToSet, changeInSet, changeSet, createSet, hasAnySet, readSet, type HowInSet } from './sets'
 
@@ -18,9 +19,9 @@ export function seedDemoSet(db: Db, tunes: ReadonlyMap<string, string>, now: num
   const set = createSet(db, NAME, now)
   changeSet(db, set, { note: NOTE }, now)
   const evening = EVENING.filter(([title]) => tunes.has(title))
-  for (const [title] of evening) addToSet(db, set, tunes.get(title)!, now)
+  for (const [title] of evening) addToSet(db, set, entryOf(tunes, title), now)
   const rows = readSet(db, set)!.tunes
   evening.forEach(([, how], place) => {
-    if (Object.keys(how).length > 0) changeInSet(db, set, rows[place]!.id, how, now)
+    if (Object.keys(how).length > 0) changeInSet(db, set, itemAt(rows, place).id, how, now)
   })
 }

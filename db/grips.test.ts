@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { chord } from '../core/chord/parseChord'
 import { DEFAULT_PLAYER } from '../core/player/playerSettings'
 import { wholeNeck } from '../core/player/playerLimits'
@@ -47,7 +48,7 @@ test('says which tunes use it now', () => {
   const tune = createTune(db, newDocument('Ferry', '| G7 |'))
   editTune(db, tune, readTune(db, tune)!.revision, { kind: 'fix', slot: '1:1', frets: SHELL })
   createTune(db, newDocument('Other', '| G7 |'))
-  expect(listGrips(db)[0]!.usedIn).toEqual([{ id: tune, title: 'Ferry' }])
+  expect(firstOf(listGrips(db)).usedIn).toEqual([{ id: tune, title: 'Ferry' }])
 })
 
 test('put in from a tune, tags and note of a grip that is there, or was, stay as they are', () => {

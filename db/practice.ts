@@ -1,3 +1,4 @@
+import { entryOf, firstOf, lastOf } from '../core/lists'
 import {
   and,
   asc,
@@ -68,7 +69,7 @@ export function refresh(tx: Tx, changed: readonly ItemOf[]): void {
       const days = new Map(own.map(({ at, day }) => [at, day]))
       const record = recordOf(
         own.map(({ at, tempo, grade }) => ({ kind, item, at, grade, ...(tempo === null ? {} : { tempo }) })),
-        (at) => days.get(at)!,
+        (at) => entryOf(days, at),
       )
       if (record) return [{ tuneId, kind, item, due: record.recall.due, record }]
       tx.delete(practised)
@@ -245,7 +246,7 @@ export function logDays(
   const rows = db
     .select()
     .from(passes)
-    .where(and(isNull(passes.deletedAt), gte(passes.day, shown.at(-1)!), lte(passes.day, shown[0]!)))
+    .where(and(isNull(passes.deletedAt), gte(passes.day, lastOf(shown)), lte(passes.day, firstOf(shown))))
     .orderBy(desc(passes.day), asc(passes.at))
     .all()
   return {

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, lastOf, theOne } from '../core/lists'
 import { randomUUID } from 'node:crypto'
 import { fromCsv, toCsv } from '../core/practice/csv'
 import { DAY_MS } from '../core/practice/recall'
@@ -64,7 +65,7 @@ test('a pass counts once, however often it is sent, from however many tabs', () 
   expect(keepPasses(db, [one, one])).toBe(0)
   expect(keepPasses(db, [one, pass({ grade: 'failed', at: one.at + 1000 })])).toBe(1)
   expect(logInShort(db)).toEqual({ passes: 2, first: DAY, last: DAY, minutes: 2 })
-  const record = practisedOf(db, tuneId).get('passage bars 1 to 4')!
+  const record = entryOf(practisedOf(db, tuneId), 'passage bars 1 to 4')
   expect(record).toMatchObject({ passes: 2, cleanTempo: 80, last: { grade: 'failed' }, recall: { tries: 1 } })
 })
 
@@ -92,7 +93,7 @@ test('corrected, taken out and put back: what the log says follows', () => {
   expect(due()).toBeGreaterThan(failed)
   expect(takePassOut(db, second.id)).not.toBeNull()
   expect(logInShort(db).passes).toBe(1)
-  expect(practisedOf(db, tuneId).get('passage bars 1 to 4')!.recall.tries).toBe(1)
+  expect(entryOf(practisedOf(db, tuneId), 'passage bars 1 to 4').recall.tries).toBe(1)
   expect(takePassOut(db, first.id)).not.toBeNull()
   expect(practisedOf(db, tuneId).size).toBe(0)
   // Sent again it stays out; put back it is there.
@@ -100,7 +101,7 @@ test('corrected, taken out and put back: what the log says follows', () => {
   expect(logInShort(db).passes).toBe(0)
   putPassBack(db, first.id)
   putPassBack(db, second.id)
-  expect(practisedOf(db, tuneId).get('passage bars 1 to 4')!.recall.tries).toBe(2)
+  expect(entryOf(practisedOf(db, tuneId), 'passage bars 1 to 4').recall.tries).toBe(2)
   expect(correctPass(db, randomUUID(), { grade: 'clean' })).toBeNull()
 })
 
@@ -152,7 +153,7 @@ test('what the charts show: minutes a day, the tempo of one thing, doubt by bar,
   // change that was nearly clean.
   expect(doubts.get(3)).toEqual({ passes: 0.5, doubt: 0.25 })
   expect(doubts.get(1)).toEqual({ passes: 1, doubt: 0.5 })
-  expect(keysPlayed(db, tuneId).find(({ key }) => key === 'F')!.day).toBe(DAY + 2)
+  expect(theOne(keysPlayed(db, tuneId), ({ key }) => key === 'F').day).toBe(DAY + 2)
   expect(tunesInLog(db)).toEqual([{ id: tuneId, title: 'Ferry' }])
 })
 
@@ -166,7 +167,7 @@ test('the log is read in pages of days, none twice, none left out', () => {
   for (;;) {
     const page = logDays(db, before)
     days.push(...page.days.map(({ day }) => day))
-    before = page.days.at(-1)!.day
+    before = lastOf(page.days).day
     if (!page.more) break
   }
   expect(days).toEqual(Array.from({ length: 40 }, (_, at) => DAY + 39 - at))
@@ -209,6 +210,6 @@ test('the demo player has five weeks of practice: rises, a bad week, and two key
   expect(keys.size).toBeGreaterThanOrEqual(8)
   const titles = new Set(demoBook().map(({ document }) => document.title))
   expect(all.every(({ title }) => titles.has(title))).toBe(true)
-  expect([...practisedOf(demo, all[0]!.tuneId).keys()]).toContain(itemKey(all[0]!))
+  expect([...practisedOf(demo, firstOf(all).tuneId).keys()]).toContain(itemKey(firstOf(all)))
   demo.$client.close()
 })

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import fc from 'fast-check'
 import { newDocument } from '../core/tune/document'
 import { sheetLayout, TEMPLATES, MOST_LAYOUTS } from '../core/sheet/sheetLayout'
@@ -50,7 +51,7 @@ test('however tunes of a set are moved, taken out and put back, the order is tha
         let list = rows.map(({ title }) => title)
         const out = new Map<string, number>()
         for (const { act, which, to } of acts) {
-          const { id, title } = rows[which]!
+          const { id, title } = itemAt(rows, which)
           if (act === 'move') {
             expect(moveInSet(db, set, id, to)).toBe(list.includes(title))
             if (!list.includes(title)) continue

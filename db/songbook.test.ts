@@ -1,3 +1,4 @@
+import { entryOf, firstOf, theOne } from '../core/lists'
 import fc from 'fast-check'
 import { numeralsAsked } from '../core/analysis/sought'
 import { parseChart } from '../core/chart/parseChart'
@@ -156,11 +157,11 @@ describe('a songbook of hundreds', () => {
     expect([state(a).revision, state(a).undo]).toEqual([before, null])
     const outcome = copyTune(db, c)
     const copy = outcome.kind === 'copied' ? outcome.id : ''
-    expect(listTunes(db).entries.find(({ id }) => id === copy)!.tags).toEqual(['slow', 'wedding'])
+    expect(theOne(listTunes(db).entries, ({ id }) => id === copy).tags).toEqual(['slow', 'wedding'])
     deleteTunes(db, [c, copy])
     expect(listTags(db)).toEqual([{ tag: 'wedding', tunes: 1 }])
     for (let at = 0; at < MOST_TAGS + 3; at += 1) tagTunes(db, [b], `tag ${at}`, true)
-    expect(listTunes(db).entries.find(({ id }) => id === b)!.tags).toHaveLength(MOST_TAGS)
+    expect(theOne(listTunes(db).entries, ({ id }) => id === b).tags).toHaveLength(MOST_TAGS)
   })
   test('numerals and walks find changes in any key', () => {
     make('Far Shore', 'key: Eb\n| Eb | Fm7 Bb7 | Eb | Cm7 |')
@@ -177,8 +178,8 @@ describe('a songbook of hundreds', () => {
   test('a misspelt title is near one that is there', () => {
     make('Kestrel at Noon', '| C |')
     make('Pottery Lane', '| C |')
-    expect(nearTitles(db, 'kestral')[0]!.title).toBe('Kestrel at Noon')
-    expect(nearTitles(db, 'potery lan')[0]!.title).toBe('Pottery Lane')
+    expect(firstOf(nearTitles(db, 'kestral')).title).toBe('Kestrel at Noon')
+    expect(firstOf(nearTitles(db, 'potery lan')).title).toBe('Pottery Lane')
     expect(nearTitles(db, 'xylophone')).toEqual([])
   })
   test('what stands twice is found by its title, or by its changes in another key', () => {
@@ -190,7 +191,7 @@ describe('a songbook of hundreds', () => {
     expect(titles({ twice: true }).sort()).toEqual([' pier ', 'Jetty', 'Pier', 'Quay'])
     const twins = twinsOf(db, [a, b, c, d])
     expect(twins.get(a)).toEqual({ title: 'Jetty', equal: 'changes' })
-    expect(twins.get(c)!.equal).toBe('title')
+    expect(entryOf(twins, c).equal).toBe('title')
     deleteTune(db, b)
     expect(countTwice(db)).toBe(2)
     // The chart of one becomes another.
@@ -206,7 +207,7 @@ describe('a songbook of hundreds', () => {
   })
   test('where a tune was left is kept without being a change of it', () => {
     const id = make('Left', '| C | F |')
-    const { touchedAt } = listTunes(db).entries[0]!
+    const { touchedAt } = firstOf(listTunes(db).entries)
     expect(placeInSongbook(db, id)).toBeNull()
     expect(keepPlace(db, id, { step: 'lines', slot: '2:1' })).toBe(true)
     expect(listTunes(db).entries[0]).toMatchObject({ touchedAt, place: { step: 'lines', slot: '2:1' } })

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import {
   fromBook,
   goTo,
@@ -128,7 +129,7 @@ test('chords come under the melody: density, texture, another way under one note
   await melodyFound(page)
   await expect(drawer.getByRole('button', { pressed: true })).toHaveAttribute(
     'aria-label',
-    new RegExp(`${wanted!.split('. ')[1]!}$`),
+    new RegExp(`${itemAt(wanted!.split('. '), 1)}$`),
   )
   await page.locator('body').press('Backspace')
   await expect(byHand).toHaveCount(0)

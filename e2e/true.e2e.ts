@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { CHROMIUM } from './chromium'
 import { chromium } from '@playwright/test'
 import { spawn, type ChildProcess } from 'node:child_process'
@@ -225,7 +226,7 @@ async function ownBrowser(profile: string): Promise<{ page: Page; child: ChildPr
     }),
   )
   const browser = await chromium.connectOverCDP(address)
-  const context = browser.contexts()[0]!
+  const context = firstOf(browser.contexts())
   return { page: context.pages()[0] ?? (await context.newPage()), child }
 }
 

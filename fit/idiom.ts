@@ -1,3 +1,4 @@
+import { lastOf } from '../core/lists'
 import { writeFileSync } from 'node:fs'
 import type { ChordSymbol } from '../core/chord/symbol'
 import { STANDARD_GUITAR } from '../core/neck/instrument'
@@ -79,7 +80,7 @@ function datasetGroup({ chord, shapes, key }: Written): RankedGroup {
   const places = new Map(shapes.map((shape, place) => [shape.join(), place]))
   const written = voicings.flatMap((voicing, at) => {
     const place = places.get(voicing.frets.join())
-    return place === undefined ? [] : [{ at, weight: BY_PLACE[place] ?? BY_PLACE.at(-1)! }]
+    return place === undefined ? [] : [{ at, weight: BY_PLACE[place] ?? lastOf(BY_PLACE) }]
   })
   return groupOf(voicings, chord, (voicing) => knownElsewhere(voicing, chord, key), written)
 }

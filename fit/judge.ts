@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { analyse } from '../core/analysis/analyse'
@@ -107,8 +108,10 @@ const agreement = (preferred: readonly Preferred[], prices: readonly number[]) =
  */
 export function fitJudge(): void {
   const all = preferences()
-  const names = [...new Set(all.map(({ id }) => id.split(' ')[0]!))]
-  const halves = [0, 1].map((half) => all.filter(({ id }) => names.indexOf(id.split(' ')[0]!) % 2 === half))
+  const names = [...new Set(all.map(({ id }) => firstOf(id.split(' '))))]
+  const halves = [0, 1].map((half) =>
+    all.filter(({ id }) => names.indexOf(firstOf(id.split(' '))) % 2 === half),
+  )
   const percent = (share: number) => `${(100 * share).toFixed(1)}%`
   halves.forEach((half, at) => {
     const prices = fittedPrices(half)

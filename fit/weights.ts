@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { chord } from '../core/chord/parseChord'
 import { weightsOf } from '../core/leading/lineProblem'
 import { lineOf } from '../core/leading/line'
@@ -48,7 +49,7 @@ const MARGIN = 1
 const weightsFor = ({ symbols, bass }: Pair): Weights =>
   weightsOf({
     weights: weightsFrom('smooth', {}, bass),
-    texture: usualTextures(symbols.map(chord), { bass })[0]!,
+    texture: firstOf(usualTextures(symbols.map(chord), { bass })),
     limits: { bass },
   })
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import { beginsBar, meterName, type Bar } from '../core/chart/chart'
 import { engravedWords } from '../core/chord/engraved'
 import { keyName } from '../core/pitch/key'
@@ -16,7 +17,7 @@ export function headRow({ bars, edges, first }: SheetLine, setting: SheetSetting
   const words = (text: string, size = 8.4, face: 'sans' | 'sans-bold' | 'serif-bold' | 'music' = 'sans') =>
     said(text, { size: size * unit, face })
   bars.forEach((bar, index) => {
-    const [left, right] = [edges[index]!, edges[index + 1]!]
+    const [left, right] = [itemAt(edges, index), itemAt(edges, index + 1)]
     let x = left + 2 * unit
     const next = (one: Box) => {
       put(one, x)
@@ -95,7 +96,7 @@ export function barLinesOf(
     }))
   const thin = (x: number) => line(x, top, x, bottom, 0.7 * unit)
   return bars.flatMap((bar, index): Mark[] => {
-    const [left, right] = [edges[index]!, edges[index + 1]!]
+    const [left, right] = [itemAt(edges, index), itemAt(edges, index + 1)]
     const isEnd = last && index === bars.length - 1
     const closes = bar.played > 0
     return [

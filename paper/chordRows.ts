@@ -1,3 +1,4 @@
+import { lastOf } from '../core/lists'
 import { chordBox } from './chordMarks'
 import type { DrawnChord, SheetLine, SheetSetting, Sizes } from './lineBreaks'
 import { inARow, moved, said, shrunk, type Box, type Mark } from './marks'
@@ -51,7 +52,7 @@ export function rowOfBoxes(
 ): { box: Box; x: number }[] {
   const first = all[0]
   if (!first) return []
-  const end = sheet.edges.at(-1)!
+  const end = lastOf(sheet.edges)
   const share = shareThatFits(
     all.map(({ box: { width } }) => width),
     gap,

@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../core/lists'
 import { PAPERS, type PaperName, type SheetLayout } from '../core/sheet/sheetLayout'
 import { inLines, line, moved, said, settled, type Mark } from './marks'
 import { MARGIN, type Page, type Pages } from './pages'
@@ -24,7 +25,7 @@ function contentsPages(name: string, note: string, listed: readonly Listed[], pa
   const right = width - MARGIN
   const marks: Mark[][] = [[]]
   let y = MARGIN
-  const put = (all: Mark[]) => marks.at(-1)!.push(...all)
+  const put = (all: Mark[]) => lastOf(marks).push(...all)
   const room = (needed: number) => {
     if (y + needed <= height - MARGIN) return
     marks.push([])
@@ -95,7 +96,7 @@ export function printOf({ name, note, layout, tunes }: SetOnPaper): Omit<PdfAske
       { pages: contentsPages(name, note, begins, layout.paper), black: layout.black, title: 'Contents' },
       ...tunes.map(({ title, pages }, at) => ({
         ...pages,
-        pages: numbered(pages.pages, begins[at]!.page),
+        pages: numbered(pages.pages, itemAt(begins, at).page),
         title,
       })),
     ],

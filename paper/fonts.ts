@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import * as fontkit from 'fontkit'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
@@ -73,7 +74,7 @@ export function fontRunsOf(text: string, face: Face): Run[] {
 
 function fileFor(letter: string, face: Face): string {
   const code = letter.codePointAt(0)!
-  return FILES[face].find((file) => fontFile(file).font.hasGlyphForCodePoint(code)) ?? FILES[face][0]!
+  return FILES[face].find((file) => fontFile(file).font.hasGlyphForCodePoint(code)) ?? firstOf(FILES[face])
 }
 
 /** Letters that no file of a face has. */

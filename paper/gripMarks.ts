@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../core/lists'
 import { engraved } from '../core/chord/engraved'
 import { gripInWords } from '../core/voicing/inWords'
 import type { Voicing } from '../core/voicing/voicing'
@@ -74,9 +75,9 @@ export function gripBox(voicing: Voicing, { scale, capo, leftHanded }: GripStyle
       .filter(({ strings: over }) => over.length > 1)
       .map((press) =>
         line(
-          x(press.strings[0]!),
+          x(firstOf(press.strings)),
           y(press.fret - capo),
-          x(press.strings.at(-1)!),
+          x(lastOf(press.strings)),
           y(press.fret - capo),
           4.4 * scale,
         ),

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt, lastOf } from '../core/lists'
 import type { Bar } from '../core/chart/chart'
 import { keysInForce } from '../core/chart/keyChanges'
 import { chordsByBar, type SheetChord, type SheetContent } from '../core/sheet/content'
@@ -124,7 +125,7 @@ export function linesOn(setting: SheetSetting, width: number): SheetLine[] {
   const chords = chordsByBar(drawnChords(setting)) as Map<number, DrawnChord[]>
   const needs = new Map(bars.map((bar) => [bar.number, needOf(bar, chords.get(bar.number) ?? [], setting)]))
   const keys = keysInForce(bars, content.key)
-  const gutter = (bar: Bar, first: boolean) => gutterOf(setting, keys.get(bar.number)!, first)
+  const gutter = (bar: Bar, first: boolean) => gutterOf(setting, entryOf(keys, bar.number), first)
   const lines: Bar[][] = []
   const full = (line: readonly Bar[]) => line.filter(({ number }) => number > 0).length
   for (const bar of bars) {
@@ -137,26 +138,26 @@ export function linesOn(setting: SheetSetting, width: number): SheetLine[] {
   const broken =
     layout.bars === 'width' ? lines.flatMap((line) => inHalves(line, (part) => fits(part))) : lines
   function fits(line: readonly Bar[]): boolean {
-    const room = width - gutter(line[0]!, line[0] === bars[0])
-    return line.reduce((sum, bar) => sum + needs.get(bar.number)!, 0) <= room
+    const room = width - gutter(firstOf(line), line[0] === bars[0])
+    return line.reduce((sum, bar) => sum + entryOf(needs, bar.number), 0) <= room
   }
   const usual = Math.max(1, ...broken.map(full))
   return broken.map((line, at): SheetLine => {
-    const left = gutter(line[0]!, at === 0)
+    const left = gutter(firstOf(line), at === 0)
     const edges = edgesOf(line, needs, left, width, usual)
     const insets = line.map((bar, index) => insetOf(setting, bar, index === 0))
     return {
       bars: line,
       edges,
-      key: keys.get(line[0]!.number)!,
+      key: entryOf(keys, firstOf(line).number),
       chords,
       first: at === 0,
       last: at === broken.length - 1,
       x: (index, beat) => {
-        const bar = line[index]!
-        const from = edges[index]! + insets[index]!
+        const bar = itemAt(line, index)
+        const from = itemAt(edges, index) + itemAt(insets, index)
         const share = (beat - bar.from) / (bar.beats || 1)
-        return from + share * (edges[index + 1]! - from - 2 * sizes.unit)
+        return from + share * (itemAt(edges, index + 1) - from - 2 * sizes.unit)
       },
     }
   })
@@ -215,7 +216,7 @@ function wordsNeed(bar: Bar, { content, sizes }: SheetSetting): number {
 function nearest(beats: readonly number[], bar: Bar): number {
   const sorted = [...new Set(beats)].sort((a, b) => a - b)
   if (sorted.length < 2) return sorted.length
-  const gaps = sorted.slice(1).map((beat, at) => beat - sorted[at]!)
+  const gaps = sorted.slice(1).map((beat, at) => beat - itemAt(sorted, at))
   return bar.beats / Math.max(SMALLEST_GAP, Math.min(...gaps))
 }
 /** A grace note does not stretch its whole bar. */
@@ -240,14 +241,14 @@ function edgesOf(
   usual: number,
 ): number[] {
   const room = width - left
-  const needed = line.map((bar) => needs.get(bar.number)!)
+  const needed = line.map((bar) => entryOf(needs, bar.number))
   const isPickup = (bar: Bar) => bar.number === 0
-  const ofPickup = line.some(isPickup) ? Math.min(needed[0]!, room * 0.25) : 0
+  const ofPickup = line.some(isPickup) ? Math.min(firstOf(needed), room * 0.25) : 0
   const whole = line.filter((bar) => !isPickup(bar)).length
   const equal = (room - ofPickup) / Math.max(usual, whole, 1)
   const sum = needed.reduce((all, one) => all + one, 0)
-  const widths = line.every((bar, at) => isPickup(bar) || needed[at]! <= equal)
+  const widths = line.every((bar, at) => isPickup(bar) || itemAt(needed, at) <= equal)
     ? line.map((bar) => (isPickup(bar) ? ofPickup : equal))
     : needed.map((one) => (one / sum) * room)
-  return widths.reduce((edges, one) => [...edges, edges.at(-1)! + one], [left])
+  return widths.reduce((edges, one) => [...edges, lastOf(edges) + one], [left])
 }

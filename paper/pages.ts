@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../core/lists'
 import { barName, meterName } from '../core/chart/chart'
 import { engravedNote, engravedWords, keyInWords } from '../core/chord/engraved'
 import { legendOf, type SheetContent } from '../core/sheet/content'
@@ -94,7 +95,7 @@ export function pagesOf(
       y = top
     }
     const x = margin + at * (column + COLUMN_GAP)
-    marks.at(-1)!.push(...moved(block.marks, x, y))
+    lastOf(marks).push(...moved(block.marks, x, y))
     y += block.height + block.after
   }
   return {
@@ -147,7 +148,7 @@ const FOOT_SIZE = 7.6
 function smallHead(setting: SheetSetting, width: number): Uncut {
   const titles = inLines(setting.content.title, width, { size: 11, face: 'serif-bold' })
   const words = inLines(wordsOf(setting), width, { size: 6.6, face: 'sans', shade: 'soft' })
-  const [title, word] = [titles[0]!, words[0]!]
+  const [title, word] = [firstOf(titles), firstOf(words)]
   if (titles.length === 1 && words.length === 1 && title.width + word.width + 8 <= width)
     return {
       marks: [...moved(title.marks, 0, 9), ...moved(word.marks, width - word.width, 9)],
@@ -260,7 +261,7 @@ function reasonBlocks({ content, sizes: { unit } }: SheetSetting, width: number)
   const indent = 20 * unit
   return content.reasons.map(({ decision, homes }, index): Uncut => {
     const { because, puts } = decision
-    const place = homes[0]!.slot
+    const place = firstOf(homes).slot
     const symbols = puts.map(({ chord }) => chord.canonical).join(' ')
     const from = homes.map(({ slot }) => slot.text).join(' ')
     const text = engravedWords(

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../core/lists'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -81,7 +82,7 @@ test('the same page twice in a PDF has the same letters at the same places both 
   const { pages } = read(pdf)
   const half = sheet.pages.length
   expect(pages.slice(half)).toEqual(pages.slice(0, half))
-  expect(pages[0]!.placed.length).toBeGreaterThan(20)
+  expect(firstOf(pages).placed.length).toBeGreaterThan(20)
   expect(turns).toHaveLength(2 * half)
   expect([turns[0], turns.at(-1)]).toEqual([half > 1 ? 0 : 1, 2])
 })
@@ -125,7 +126,9 @@ test('words stand on the sheet under their beats, smaller where a line has no ro
   expect(text).toContain('sum-mer')
   expect(text).toContain('far too long')
   for (const [x] of places(page!.marks)) expect(x).toBeLessThan(page!.width - MARGIN / 2)
-  expect(lettersIn(composed(document, { ...layout, lyrics: false }).pages[0]!.marks)).not.toContain('sum-')
+  expect(lettersIn(firstOf(composed(document, { ...layout, lyrics: false }).pages).marks)).not.toContain(
+    'sum-',
+  )
 })
 
 test('remarks stand over the bars they begin in, every letter of them', () => {
@@ -179,7 +182,7 @@ test('a long tune is on several pages, every bar once and in order, and a page t
   ]) {
     const { pages } = composed(document, layout)
     expect(barsOn(pages)).toEqual(Array.from({ length: 64 }, (_, at) => at + 1))
-    if (pages.length > 1) expect(lettersIn(pages[1]!.marks)).toContain(`2 of ${pages.length}`)
+    if (pages.length > 1) expect(lettersIn(itemAt(pages, 1).marks)).toContain(`2 of ${pages.length}`)
   }
   expect(composed(document, { ...TEMPLATES.comping.layout, large: true }).pages.length).toBeGreaterThan(1)
 })

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../core/lists'
 import { barLinesOf, headRow } from './barRows'
 import { gripRow, symbolRow } from './chordRows'
 import type { SheetLine, SheetSetting } from './lineBreaks'
@@ -34,10 +35,10 @@ export function lineRows(sheet: SheetLine, setting: SheetSetting): Row {
   const head = stacked(rows, 0)
   // A staff has bar lines of its own; the line of the rhythm has not.
   const standAlone = staves.every(({ height }) => height === 0)
-  const from = standAlone ? above.height : head.height - rows[3]!.height - rows[4]!.height
+  const from = standAlone ? above.height : head.height - itemAt(rows, 3).height - itemAt(rows, 4).height
   const bars = from < head.height ? barLinesOf(sheet, setting, from, head.height) : []
   const whole = stacked([head, ...staves], 3 * sizes.unit)
-  const [first, last] = [sheet.bars[0]!.number, sheet.bars.at(-1)!.number]
+  const [first, last] = [firstOf(sheet.bars).number, lastOf(sheet.bars).number]
   return {
     marks: [
       labelled(

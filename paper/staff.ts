@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../core/lists'
 import { NEAR_WRITTEN } from '../core/chart/beats'
 import type { Bar } from '../core/chart/chart'
 import { DIVISIONS, noteValues } from '../core/formats/noteValues'
@@ -124,8 +125,8 @@ export function engraveStaff(
     return one
   }
   let signature = keyName(key)
-  if (edges[0]! > left && !isRhythm) {
-    const head = stave(left, edges[0]!)
+  if (firstOf(edges) > left && !isRhythm) {
+    const head = stave(left, firstOf(edges))
     head.addClef(kind.name, 'default', kind.annotation)
     head.addKeySignature(signature)
     const first = bars[0]
@@ -136,7 +137,7 @@ export function engraveStaff(
   // A tie may lead on from the bar before.
   let tiedFrom: StaveNote | null = null
   bars.forEach((bar, index) => {
-    const own = stave(edges[index]!, edges[index + 1]!)
+    const own = stave(itemAt(edges, index), itemAt(edges, index + 1))
     own.setBegBarType(bar.opensRepeat && !isRhythm ? BAR_LINES.opens : BAR_LINES.none)
     own.setEndBarType(isRhythm ? BAR_LINES.none : endOf(bar, lastBar))
     if (changes && bar.newKey && !isRhythm) {
@@ -197,19 +198,23 @@ export function engraveStaff(
       (group) => new Tuplet(group, { num_notes: 3, notes_occupied: 2, location: 1 }),
     )
     const beams = Beam.generateBeams(
-      notes.filter((_, at) => !inBar[at]!.rest),
+      notes.filter((_, at) => !itemAt(inBar, at).rest),
       {
         groups:
           bar.meter.unit === 8 && bar.meter.beats % 3 === 0 ? [new Fraction(3, 8)] : [new Fraction(1, 4)],
         ...(isRhythm ? { stem_direction: 1 } : {}),
       },
     )
-    new Formatter().joinVoices([voice]).format([voice], Math.max(10, edges[index + 1]! - edges[index]! - 20))
+    new Formatter()
+      .joinVoices([voice])
+      .format([voice], Math.max(10, itemAt(edges, index + 1) - itemAt(edges, index) - 20))
     inBar.forEach(({ note, beat: place, rest }) => {
       const tick = note.getTickContext()
       const offset = note.getAbsoluteX() - tick.getX()
       const middle = rest && here.length === 0
-      tick.setX((middle ? (edges[index]! + edges[index + 1]!) / 2 - 8 : x(index, place)) - offset)
+      tick.setX(
+        (middle ? (itemAt(edges, index) + itemAt(edges, index + 1)) / 2 - 8 : x(index, place)) - offset,
+      )
     })
     voice.draw(context, own)
     beams.forEach((beam) => beam.setContext(context).draw())
@@ -235,7 +240,8 @@ function endOf(bar: Bar, lastBar: number | null): number {
 const keysOf = (item: StaffItem | null, rest: string): string[] =>
   item && item.pitches.length > 0
     ? item.pitches.map(
-        ({ letter, alter, octave }) => `${LETTERS[letter]!}${ACCIDENTALS[String(alter)] ?? ''}/${octave}`,
+        ({ letter, alter, octave }) =>
+          `${itemAt(LETTERS, letter)}${ACCIDENTALS[String(alter)] ?? ''}/${octave}`,
       )
     : [rest]
 

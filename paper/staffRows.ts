@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../core/lists'
 import * as vexflow from 'vexflow'
 import type { TabStroke } from '../core/sheet/content'
 import type { PartName } from '../core/sheet/sheetLayout'
@@ -89,15 +90,17 @@ export function tabRow(
   const strings = content.instrumentStrings
   const y = (string: number) => 3 * unit + (strings - 1 - string) * tabGap
   const [top, bottom] = [y(strings - 1), y(0)]
-  const [left, right] = [0, sheet.edges.at(-1)!]
+  const [left, right] = [0, lastOf(sheet.edges)]
   const marks: Mark[] = [
     ...Array.from({ length: strings }, (_, string) => line(left, y(string), right, y(string), 0.4, 'soft')),
-    ...[left, ...sheet.edges.slice(sheet.edges[0]! > 0 ? 0 : 1)].map((x) => line(x, top, x, bottom, 0.6)),
+    ...[left, ...sheet.edges.slice(firstOf(sheet.edges) > 0 ? 0 : 1)].map((x) =>
+      line(x, top, x, bottom, 0.6),
+    ),
   ]
   const middle = (top + bottom) / 2
   ;['T', 'A', 'B'].forEach((letter, index) => {
     const word = said(letter, { size: 8.4 * unit, face: 'sans-bold' })
-    if (sheet.edges[0]! > 0)
+    if (firstOf(sheet.edges) > 0)
       marks.push(...moved(word.marks, 4 * unit, middle + (index - 1) * 8.6 * unit + 3 * unit))
   })
   sheet.bars.forEach((bar, index) => {

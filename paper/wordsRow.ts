@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import { rowOfBoxes } from './chordRows'
 import type { SheetLine, SheetSetting } from './lineBreaks'
 import { moved, said } from './marks'
@@ -8,7 +9,7 @@ import { wordsBox, WORDS_GAP, WORDS_SIZE } from './paperWords'
 export function remarksRow(sheet: SheetLine, { sizes: { unit } }: SheetSetting): Row {
   const remarks = sheet.bars.flatMap((bar, index) =>
     bar.remarks.map((text) => ({
-      at: sheet.edges[index]! + 2 * unit,
+      at: itemAt(sheet.edges, index) + 2 * unit,
       box: said(text, { size: REMARK_SIZE * unit, face: 'serif' }),
     })),
   )

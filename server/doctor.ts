@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import Database from 'better-sqlite3'
 import { accessSync, constants, existsSync, readdirSync, statfsSync, statSync } from 'node:fs'
 import { basename, dirname, resolve } from 'node:path'
@@ -54,7 +55,7 @@ function bookAt(file: string, migrations: string): BookFinding[] {
       return [
         wrong(
           'Book',
-          `${file} is damaged: ${check.split('\n')[0]!}`,
+          `${file} is damaged: ${firstOf(check.split('\n'))}`,
           'Leave it as it is. Put a backup in its place (./heron restore into a new book), or the copy that stands beside it.',
         ),
       ]

@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { createWriteStream, existsSync, renameSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
@@ -26,7 +27,7 @@ function readWords(words: readonly string[], known: readonly string[]): { file: 
   const strange = [...on].find((word) => !known.includes(word))
   if (strange) throw new Refused(`There is no option ${strange}. Accepted: ${known.join(', ')}.\n${USAGE}`)
   if (files.length !== 1) throw new Refused(`One file is needed, ${files.length} were named.\n${USAGE}`)
-  return { file: files[0]!, on }
+  return { file: firstOf(files), on }
 }
 
 /** The program may be called from any folder. */

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import type { NextFunction, Request, Response } from 'express'
 import { dirname, join, resolve } from 'node:path'
 import { pino, type Logger } from 'pino'
@@ -64,7 +65,7 @@ const placesIn = (stack: string): string[] =>
     .split('\n')
     .flatMap((line) => {
       const read = PLACE.exec(line)
-      return read ? [`${read[1] ?? ''} ${read[2]!}`.trim()] : []
+      return read ? [`${read[1] ?? ''} ${itemAt(read, 2)}`.trim()] : []
     })
     .slice(0, MOST_PLACES)
 const PLACE = /^\s*at (?:([\w.<>[\] ]{1,80}) \()?[^\s()]{0,300}?([\w.-]{1,80}:\d{1,7}:\d{1,7})\)?$/

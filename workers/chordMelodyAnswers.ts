@@ -1,3 +1,4 @@
+import { firstOf } from '../core/lists'
 import { NEAR_WRITTEN } from '../core/chart/beats'
 import { analyse } from '../core/analysis/analyse'
 import { slotsOf } from '../core/chart/chart'
@@ -101,7 +102,7 @@ function othersAt({ text, melody }: UnderAsked, { bar, beat }: { bar: number; be
   const chords = optionsOf(chart, spots, index, { depth: 1 })
     .filter(({ span, puts }) => span === 1 && puts.length === 1)
     .sort((a, b) => a.distance.total - b.distance.total)
-    .map(({ puts }) => puts[0]!.chord)
+    .map(({ puts }) => firstOf(puts).chord)
   const takes = (one: ChordSymbol) => {
     const heard = heardOver(sound, one)
     return heard === 'chord tone' || heard === 'tension'

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../core/lists'
 import { DEFAULT_PLAYER } from '../core/player/playerSettings'
 import type { LinesQuestion } from '../core/tune/linesQuestion'
 import { countingProgress, progressTo } from './answering'
@@ -28,7 +29,9 @@ test('lines are led from plain data, and the first of them is the one that is to
   const alone = first(question)!
   jest.clearAllTimers()
   jest.useRealTimers()
-  expect(alone.voicings.map(({ frets }) => frets)).toEqual(found.lines[0]!.voicings.map(({ frets }) => frets))
+  expect(alone.voicings.map(({ frets }) => frets)).toEqual(
+    firstOf(found.lines).voicings.map(({ frets }) => frets),
+  )
 })
 test('where no line can be led the reason is what is thrown, with what is accepted', () => {
   expect(() => lines({ ...question, fixed: [[1, [15, 2, 15, 2, 15, 2]]] }, () => undefined)).toThrow(
@@ -38,7 +41,7 @@ test('where no line can be led the reason is what is thrown, with what is accept
 test('grips of a chord lie between their neighbours; those of the whole neck begin with a usual one', () => {
   const near = grips({ symbol: 'G7', bass: 'chord', capo: 0, before: [48, 53, 57, 60], after: null, body })
   expect(near.length).toBeGreaterThan(20)
-  expect(near[0]!.motion).toBeLessThan(near.at(-1)!.motion)
+  expect(firstOf(near).motion).toBeLessThan(lastOf(near).motion)
   expect(
     book({ symbol: 'C', body })
       .slice(0, 5)
@@ -63,7 +66,8 @@ test('what belongs to a grip, an easier one, and ways on from it', () => {
     }),
   ).toEqual({ easier: [], otherStrings: [], inversions: [], scale: [] })
   expect(
-    easier({ grips: [{ symbol: 'F', frets: [1, 3, 3, 2, 1, 1] }], capo: 0, bass: 'any', body })[0]!.easing,
+    firstOf(easier({ grips: [{ symbol: 'F', frets: [1, 3, 3, 2, 1, 1] }], capo: 0, bass: 'any', body }))!
+      .easing,
   ).not.toBe('')
   const on = between({
     symbol: 'Cmaj7',
@@ -73,7 +77,7 @@ test('what belongs to a grip, an easier one, and ways on from it', () => {
     bass: 'chord',
     body,
   })
-  expect(on.ways[0]!.motion).toBeLessThanOrEqual(on.ways.at(-1)!.motion)
+  expect(firstOf(on.ways).motion).toBeLessThanOrEqual(lastOf(on.ways).motion)
   expect(on.ways.every(({ words }) => words.length > 0)).toBe(true)
 })
 test('ways through a tune are told one by one; together with grips that no hand has, the reason comes', () => {
@@ -92,7 +96,7 @@ test('ways through a tune are told one by one; together with grips that no hand 
   expect(ways(asked, (one) => told.push(one))).toEqual({ none: null })
   const found = told.flatMap((one) => ('way' in one ? [one.way] : []))
   expect(found.length).toBeGreaterThan(0)
-  expect(found[0]!.changes.length).toBeGreaterThan(0)
+  expect(firstOf(found).changes.length).toBeGreaterThan(0)
   const noHand = {
     ...body,
     hand: { ...body.hand, missing: [1, 2, 3] as (1 | 2 | 3)[], barre: false, reachMm: 60 },

@@ -1,3 +1,4 @@
+import { itemAt } from '../core/lists'
 import type { Line } from '../core/leading/line'
 import { MOST_WHY } from '../core/tune/document'
 import type { LinesQuestion } from '../core/tune/linesQuestion'
@@ -206,7 +207,10 @@ function between({ symbol, frets, next, capo, bass, body }: BetweenQuestion): Be
     ways:
       different.length === 0
         ? []
-        : places.map((at) => ({ ...different[at]!, words: stepInWords(from, different[at]!.voicing) })),
+        : places.map((at) => ({
+            ...itemAt(different, at),
+            words: stepInWords(from, itemAt(different, at).voicing),
+          })),
     stops: to ? onTheWay({ chord: here, voicing: from }, { chord: there, voicing: to }, limits) : [],
   }
 }

@@ -1,4 +1,5 @@
 /** What the routes of the practice log answer, on a book in memory. */
+import { firstOf, itemAt } from '../../core/lists'
 import { randomUUID } from 'node:crypto'
 import { everyPass, keepPasses } from '../../db/practice'
 import { createTune, newDocument } from '../../db/tunes'
@@ -103,7 +104,7 @@ test('on the log page a pass is corrected, taken out and put back', async () => 
   await change(form({ intent: 'correct', id: one.id, grade: 'nearly', tempo: '72', note: 'softer' }))
   expect(fromTests()).toMatchObject([{ grade: 'nearly', tempo: 72, note: 'softer' }])
   await change(form({ intent: 'correct', id: one.id, grade: 'nearly', tempo: '', note: '' }))
-  expect(fromTests()[0]!.tempo).toBeNull()
+  expect(firstOf(fromTests()).tempo).toBeNull()
   const out = (await change(form({ intent: 'take-out', id: one.id }))) as Response
   expect(out.headers.get('Location')).toBe(`/log?out=${one.id}`)
   expect(fromTests()).toEqual([])
@@ -139,8 +140,8 @@ test('the page has the days, the charts of the tune asked for, and goes on to ea
   expect(tempo.length).toBeGreaterThan(0)
   expect(keys).toHaveLength(12)
   expect(doubts.length).toBeGreaterThan(0)
-  const other = page(`?tune=${tunes[1]!.id}`)
-  expect(other.tuneId).toBe(tunes[1]!.id)
+  const other = page(`?tune=${itemAt(tunes, 1).id}`)
+  expect(other.tuneId).toBe(itemAt(tunes, 1).id)
   expect(other.tempo).not.toEqual(tempo)
   expect(page('?tune=nonsense&before=soon').days).toEqual(days)
 })

@@ -1,3 +1,4 @@
+import { firstOf } from '../../core/lists'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
@@ -188,7 +189,7 @@ export default function SetPage({
 /** The whole set as one PDF, with what it takes shown and a way to stop. */
 function PrintSet({ id, layouts }: { id: string; layouts: readonly string[] }) {
   const { state, make, stop } = usePrinted()
-  const [layout, setLayout] = useState<string>(TEMPLATE_NAMES[0]!)
+  const [layout, setLayout] = useState<string>(firstOf(TEMPLATE_NAMES))
   return (
     <>
       <label className="set-layout">

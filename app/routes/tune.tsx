@@ -1,3 +1,4 @@
+import { firstOf } from '../../core/lists'
 import { useCallback } from 'react'
 import { data, redirect } from 'react-router'
 import { placeInSongbook } from '../../db/songbook'
@@ -14,7 +15,7 @@ export function loader({ params }: Route.LoaderArgs) {
   if (!state) throw data('This tune is not in the songbook.', 404)
   const place = placeInSongbook(database(), params.tuneId)
   if (!roomNamed(params.step))
-    throw redirect(`/tunes/${params.tuneId}/${roomNamed(place?.step)?.name ?? ROOMS[0]!.name}`)
+    throw redirect(`/tunes/${params.tuneId}/${roomNamed(place?.step)?.name ?? firstOf(ROOMS).name}`)
   return { state, at: place?.slot ?? null }
 }
 
@@ -60,7 +61,7 @@ export default function TunePage({ loaderData, params }: Route.ComponentProps) {
       key={state.id}
       state={state}
       at={at}
-      room={roomNamed(params.step) ?? ROOMS[0]!}
+      room={roomNamed(params.step) ?? firstOf(ROOMS)}
       rooms={ROOMS}
       kept={kept}
     />

@@ -1,3 +1,4 @@
+import { firstOf } from '../../core/lists'
 import Button from '@mui/material/Button'
 import { data, Link } from 'react-router'
 import { placeName } from '../../core/chart/chart'
@@ -64,7 +65,7 @@ export default function WhyPage({ loaderData: { id, document, version } }: Route
           <tbody>
             {reasons.map(({ decision, decision: { key, puts, because }, homes, byWhom }) => (
               <tr key={key}>
-                <th scope="row">{placeName(homes[0]!.slot)}</th>
+                <th scope="row">{placeName(firstOf(homes).slot)}</th>
                 <td>
                   {homes.map((home) => (
                     <span className="reason-chord" key={home.key}>

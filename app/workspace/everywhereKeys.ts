@@ -1,3 +1,4 @@
+import { itemAt } from '../../core/lists'
 import type { KeyRow } from '../services/keys/keyTable'
 import type { Room } from '../services/room/room'
 import { useSelection, type Bank } from '../services/selection/SelectionContext'
@@ -58,7 +59,8 @@ export function useEverywhereKeys({ rooms, cursor, onRoom, onKeys }: EverywhereO
       on: ['c', 'Alt+c'],
       shown: 'C',
       says: 'Counted in by one bar, by two, not at all. On the Chart step Alt C',
-      act: () => setHearing({ ...hearing, countIn: COUNT_INS[(hearing.countIn + 1) % COUNT_INS.length]! }),
+      act: () =>
+        setHearing({ ...hearing, countIn: itemAt(COUNT_INS, (hearing.countIn + 1) % COUNT_INS.length) }),
     },
     {
       on: rooms.map((_, at) => `Alt+${at + 1}`),

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../core/lists'
 import { chord } from '../../core/chord/parseChord'
 import type { ChordSymbol } from '../../core/chord/symbol'
 import { easiestFingering } from '../../core/neck/fingering'
@@ -57,7 +58,7 @@ export function gripsBench(): void {
   )
   const tune = [...TUNE, ...TUNE]
   const all = time(() => tune.reduce((sum, one) => sum + voicingsOf(one, limits).length, 0), 1)
-  const sample = [TUNE[0]!, TUNE[9]!]
+  const sample = [firstOf(TUNE), itemAt(TUNE, 9)]
   const [some, filtered] = [
     time(() => sample.reduce((sum, one) => sum + voicingsOf(one, limits).length, 0)),
     time(() => sample.reduce((sum, one) => sum + everyGrip(one, limits), 0), 1),

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../core/lists'
 import { Voicing as Voicings } from 'tonal'
 import { hasDegree } from '../../core/chord/symbol'
 import { chord } from '../../core/chord/parseChord'
@@ -51,7 +52,7 @@ export function linesBench(): void {
   const lead = (chords: readonly ChordSymbol[], bass: Limits['bass'], count = 1) => {
     const found = bestLines({ chords, limits: { ...limits, bass }, weights, count })
     if (!found.ok) throw new Error(found.fault.message)
-    return found.value[0]!
+    return firstOf(found.value)
   }
   const [half, whole] = [time(() => lead(TUNE, 'chord')), time(() => lead([...TUNE, ...TUNE], 'chord'))]
   row('line search, 48 chords : 24 chords', whole.ms / half.ms, 'times', `${ms(half.ms)} and ${ms(whole.ms)}`)
@@ -96,7 +97,7 @@ export function wholeTune(): void {
   kept.best({ chords: tune, limits: TUNE_LIMITS, weights })
   while (kept.settle());
   const fixed = new Map([
-    [20, five.value[0]!.voicings[20]!.frets.map((fret) => (fret === null ? null : fret))],
+    [20, itemAt(firstOf(five.value).voicings, 20).frets.map((fret) => (fret === null ? null : fret))],
   ])
   const [again, whole] = [
     time(() => kept.best({ chords: tune, limits: TUNE_LIMITS, weights, fixed }), 1),
@@ -124,9 +125,9 @@ export function wholeTune(): void {
   )
   row(
     'greedy : exact, total motion',
-    greedy(tune, TUNE_LIMITS, motionOnly).measures.motion / least.value[0]!.measures.motion,
+    greedy(tune, TUNE_LIMITS, motionOnly).measures.motion / firstOf(least.value).measures.motion,
     'times',
-    `exact ${least.value[0]!.measures.motion} semitones`,
+    `exact ${firstOf(least.value).measures.motion} semitones`,
   )
   // A general theory library (tonal 6.4.3): the nearest top note chord after chord, from its own
   // dictionary of voicings. It knows the plain sevenths.
@@ -137,7 +138,9 @@ export function wholeTune(): void {
     sevenths.map((one) => one.canonical),
     ['E3', 'E5'],
   ).map((notes) => notes.map((note) => midi(note)))
-  const theirMotion = theirs.slice(1).reduce((sum, notes, at) => sum + leastMotion(theirs[at]!, notes), 0)
+  const theirMotion = theirs
+    .slice(1)
+    .reduce((sum, notes, at) => sum + leastMotion(itemAt(theirs, at), notes), 0)
   const ours = bestLines({
     chords: sevenths,
     limits: { ...TUNE_LIMITS, bass: 'any', notes: [4, 4], range: [midi('E3'), midi('E5')] },
@@ -147,11 +150,11 @@ export function wholeTune(): void {
   if (!ours.ok) throw new Error(ours.fault.message)
   row(
     'voicings of a theory library : exact, total motion',
-    theirMotion / ours.value[0]!.measures.motion,
+    theirMotion / firstOf(ours.value).measures.motion,
     'times',
-    `${theirMotion} semitones against ${ours.value[0]!.measures.motion}`,
+    `${theirMotion} semitones against ${firstOf(ours.value).measures.motion}`,
   )
-  const long = Array.from({ length: 200 }, (_, at) => TUNE[(at * 7) % TUNE.length]!)
+  const long = Array.from({ length: 200 }, (_, at) => itemAt(TUNE, (at * 7) % TUNE.length))
   const before = process.memoryUsage().rss
   best(long, 5)
   row(
@@ -168,22 +171,22 @@ export function wholeTune(): void {
  */
 function plainProgramme(layers: readonly Layer[], weights: Weights): number {
   const stages = layers.map((layer) => openStage(layer, weights, TUNE_LIMITS.instrument))
-  let costs = [...stages[0]!.own]
+  let costs = [...firstOf(stages).own]
   for (let at = 1; at < stages.length; at += 1) {
-    const [before, stage] = [stages[at - 1]!, stages[at]!]
+    const [before, stage] = [itemAt(stages, at - 1), itemAt(stages, at)]
     // A book of its own for every step, so that nothing is known from another: each pair is priced
     // as if it were the first.
     const prices = new PriceBook(weights).pricesOf(before, stage)
     costs = stage.own.map((own, node) => {
       let least = Infinity
       for (let other = 0; other < before.own.length; other += 1) {
-        const [a, b] = [before.soundOf[other]!, stage.soundOf[node]!]
+        const [a, b] = [itemAt(before.soundOf, other), itemAt(stage.soundOf, node)]
         const cost =
-          costs[other]! +
+          itemAt(costs, other) +
           prices.outline(a, b) +
           prices.inner(a, b) +
-          weights.hand * handTravelMm(before.hands[other]!, stage.hands[node]!) +
-          weights.fingers * fingersAnew(before.hands[other]!, stage.hands[node]!)
+          weights.hand * handTravelMm(itemAt(before.hands, other), itemAt(stage.hands, node)) +
+          weights.fingers * fingersAnew(itemAt(before.hands, other), itemAt(stage.hands, node))
         if (cost < least) least = cost
       }
       return least + own
@@ -208,7 +211,7 @@ export function firstLines(): void {
   // The plain way takes minutes for 48 chords: eight of them are enough for the ratio.
   const few = layersFor(tune.slice(0, 8))
   const plain = time(() => plainProgramme(few, weights), 1)
-  const ours = time(() => bestPaths(few, weights, any.instrument, 1)![0]!.cost, 3)
+  const ours = time(() => firstOf(bestPaths(few, weights, any.instrument, 1)!).cost, 3)
   if (Math.abs(plain.value - ours.value) > 1e-6)
     throw new Error(`found ${ours.value}, the plain programme ${plain.value}`)
   row(

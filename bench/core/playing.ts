@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../core/lists'
 import { analyse } from '../../core/analysis/analyse'
 import { parseChart } from '../../core/chart/parseChart'
 import { slotsOf } from '../../core/chart/chart'
@@ -33,7 +34,7 @@ export function melodies(): void {
   })
   const tuneOf = (bars: number) =>
     parseChart(
-      `key: C\n| ${Array.from({ length: bars }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`,
+      `key: C\n| ${Array.from({ length: bars }, (_, at) => itemAt(TUNE, at % TUNE.length).canonical).join(' | ')} |`,
     )
   // Four notes a bar, walking up and down the scale by a fixed rule.
   const melodyOf = (bars: number) =>
@@ -41,7 +42,7 @@ export function melodies(): void {
       bar: Math.floor(at / 4) + 1,
       beat: (at % 4) + 1,
       beats: 1,
-      note: scale[Math.abs(((at * 5 + Math.floor(at / 7)) % 14) - 7) % 8]!,
+      note: itemAt(scale, Math.abs(((at * 5 + Math.floor(at / 7)) % 14) - 7) % 8),
     }))
   const run = (bars: number, count: number) => {
     const found = harmonise({ chart: tuneOf(bars), melody: melodyOf(bars), limits, density: 'note', count })
@@ -108,15 +109,17 @@ export function practiceBench() {
   const text = `key: C\n${Array.from({ length: 16 }, () => '| Cmaj7 A7 | Dm7 G7 | Em7 | Bbmaj7 Eb7 |').join('\n')}`
   const chart = parseChart(text)
   const slots = slotsOf(chart)
-  const line = must(
-    bestLines({
-      chords: slots.map((slot) => chord(slot.text)),
-      limits: TUNE_LIMITS,
-      weights: weightsFrom('smooth'),
-      count: 1,
-    }),
-  )[0]!
-  const grips = new Map(slots.map((slot, at) => [slot, line.voicings[at]!]))
+  const line = firstOf(
+    must(
+      bestLines({
+        chords: slots.map((slot) => chord(slot.text)),
+        limits: TUNE_LIMITS,
+        weights: weightsFrom('smooth'),
+        count: 1,
+      }),
+    ),
+  )
+  const grips = new Map(slots.map((slot, at) => [slot, itemAt(line.voicings, at)]))
   const whole = () =>
     itemsOf({
       chart,
@@ -128,11 +131,11 @@ export function practiceBench() {
   const items = whole()
   const grades = ['clean', 'nearly', 'failed'] as const
   const log = Array.from({ length: 100_000 }, (_, at) => ({
-    kind: items[at % items.length]!.kind,
-    item: items[at % items.length]!.item,
+    kind: itemAt(items, at % items.length).kind,
+    item: itemAt(items, at % items.length).item,
     at: at * 900_000,
     tempo: 80,
-    grade: grades[at % 3]!,
+    grade: itemAt(grades, at % 3),
   }))
   const rows = JSON.stringify(log)
   const read = time(() => JSON.parse(rows) as unknown)

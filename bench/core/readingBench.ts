@@ -1,3 +1,4 @@
+import { itemAt } from '../../core/lists'
 import { analyse } from '../../core/analysis/analyse'
 import { parseChart } from '../../core/chart/parseChart'
 import { chord } from '../../core/chord/parseChord'
@@ -18,7 +19,7 @@ export function motion(): void {
   })
   const baseline = time(() => {
     for (const a of grids)
-      for (const b of grids) for (let i = 0; i < a.length; i += 1) sum += Math.abs(a[i]! - (b[i] ?? 0))
+      for (const b of grids) for (let i = 0; i < a.length; i += 1) sum += Math.abs(itemAt(a, i) - (b[i] ?? 0))
   })
   row(
     'least motion : pairing in order',
@@ -30,7 +31,7 @@ export function motion(): void {
 
 export function reading(): void {
   const bars = (count: number) =>
-    `key: C\n${Array.from({ length: count }, (_, at) => `| ${TUNE[at % TUNE.length]!.canonical} ${TUNE[(at + 5) % TUNE.length]!.canonical} `).join('')}|`
+    `key: C\n${Array.from({ length: count }, (_, at) => `| ${itemAt(TUNE, at % TUNE.length).canonical} ${itemAt(TUNE, (at + 5) % TUNE.length).canonical} `).join('')}|`
   const [short, long] = [
     time(() => analyse(parseChart(bars(64))), 5),
     time(() => analyse(parseChart(bars(256))), 5),
@@ -60,7 +61,7 @@ function greedyChanges(text: string, wanted: number): number {
 }
 
 export function reharmonising(): void {
-  const text = `key: C\n| ${Array.from({ length: 32 }, (_, at) => TUNE[at % TUNE.length]!.canonical).join(' | ')} |`
+  const text = `key: C\n| ${Array.from({ length: 32 }, (_, at) => itemAt(TUNE, at % TUNE.length).canonical).join(' | ')} |`
   const greedy = time(() => greedyChanges(text, 0.4), 5)
   const whole = time(() => reharmonise(text, { distance: 0.4, count: 5 }), 3)
   row(

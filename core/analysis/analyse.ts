@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt } from '../lists'
 import { slotKey, type Chart } from '../chart/chart'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import { modulo, noteName, pitchClass } from '../pitch/note'
@@ -26,7 +27,7 @@ const RIVALS = 3
 export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis {
   const sounding = played(chart)
   const guesses = chart.key ? [] : rankKeys(sounding)
-  const home = chart.key ?? guesses[0]!.key
+  const home = chart.key ?? firstOf(guesses).key
   const keys = localKeys(sounding, home, keysWritten(chart, sounding))
   const places = placesOf(sounding, keys)
   const inForm = formPlacesOf(places, chart, home)
@@ -36,7 +37,7 @@ export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis 
   const first = places.filter((place, at) => {
     const key = slotKey(place.slot)
     if (readings.has(key)) return false
-    readings.set(key, readPlace(place, inForm[at]!, home, chart.key !== null, manner))
+    readings.set(key, readPlace(place, itemAt(inForm, at), home, chart.key !== null, manner))
     return true
   })
   const groups = groupsOf(places, chart)
@@ -44,10 +45,10 @@ export function analyse(chart: Chart, school: NumeralSchool = 'case'): Analysis 
   return {
     key: home,
     keyGuessed: chart.key === null,
-    confidence: chart.key ? 1 : guesses[0]!.confidence,
+    confidence: chart.key ? 1 : firstOf(guesses).confidence,
     otherKeys: guesses.slice(1, 1 + RIVALS).filter((guess) => guess.confidence >= RIVAL_SHARE),
     regions: regionsOf(written),
-    readings: written.map((place) => readings.get(slotKey(place.slot))!),
+    readings: written.map((place) => entryOf(readings, slotKey(place.slot))),
     groups,
     idiom: idiomOf(chart, places, groups, home),
   }

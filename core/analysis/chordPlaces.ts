@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { type Chart, type Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
 import type { ChordSymbol } from '../chord/symbol'
@@ -58,11 +59,11 @@ export function played(chart: Chart): Sounding[] {
   const reached = new Set(order)
   const missed = chart.bars.flatMap((_, index) => (reached.has(index) ? [] : [index]))
   return [...order, ...missed].flatMap((index) =>
-    chart.bars[index]!.slots.flatMap((slot): Sounding[] => {
+    itemAt(chart.bars, index).slots.flatMap((slot): Sounding[] => {
       if (slot.symbol?.kind !== 'chord') return []
       const { chord } = slot.symbol
       if (!known.has(slot)) known.set(slot, { slot, chord, ...natureOf(chord) })
-      return [known.get(slot)!]
+      return [entryOf(known, slot)]
     }),
   )
 }
@@ -82,7 +83,7 @@ const same = (a: Place, b: Place) => a.chord.canonical === b.chord.canonical
 /** The chords in playing order with their keys and neighbours. */
 export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): Place[] {
   const places = sounding.map(({ slot, chord, kind, sounds }, at): Place => {
-    const key = keys[at]!
+    const key = itemAt(keys, at)
     const overFive = fiveBelow(chord, kind, key)
     const root = pitchClass(overFive ? chord.bass! : chord.root)
     return {
@@ -100,12 +101,12 @@ export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): P
     }
   })
   for (let at = 1; at < places.length; at += 1) {
-    const [before, here] = [places[at - 1]!, places[at]!]
+    const [before, here] = [itemAt(places, at - 1), itemAt(places, at)]
     here.previous = same(before, here) ? before.previous : before
   }
   const top = places[0]
   for (let at = places.length - 1; at >= 0; at -= 1) {
-    const [here, after] = [places[at]!, places[at + 1]]
+    const [here, after] = [itemAt(places, at), places[at + 1]]
     if (after && !same(here, after)) here.next = after
     else if (after) {
       here.next = after.next
@@ -120,4 +121,4 @@ export function placesOf(sounding: readonly Sounding[], keys: readonly Key[]): P
 
 /** The same chord standing on counts once: where a new chord begins. */
 export const distinctPlaces = (places: readonly Place[]): Place[] =>
-  places.filter((place, at) => at === 0 || !same(place, places[at - 1]!))
+  places.filter((place, at) => at === 0 || !same(place, itemAt(places, at - 1)))

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { keyName, signatureOf, type Key, type Mode } from '../pitch/key'
 import { pitchClass, plainSpelling, type Note } from '../pitch/note'
 import { keyFit } from './keyFit'
@@ -47,7 +48,7 @@ export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
         (sum, one, at) => sum + keyFit(one, judged[at + 1], tonic, mode) * weightOf(one.slot.beats),
         0,
       )
-      const last = judged.at(-1)!
+      const last = lastOf(judged)
       const onFive = last.kind === 'dominant' && (last.root - tonic + 12) % 12 === 7
       return {
         tonic,
@@ -62,16 +63,16 @@ export function rankKeys(sounding: readonly Sounding[]): KeyGuess[] {
     }),
   )
   scored.sort((a, b) => b.score - a.score)
-  const shares = scored.map(({ score }) => Math.exp((score - scored[0]!.score) / POINTS_PER_E))
+  const shares = scored.map(({ score }) => Math.exp((score - firstOf(scored).score) / POINTS_PER_E))
   const all = shares.reduce((sum, share) => sum + share, 0)
   return scored.map(({ tonic, mode }, at) => ({
     key: spelledKey(tonic, mode, roots),
-    confidence: shares[at]! / all,
+    confidence: itemAt(shares, at) / all,
   }))
 }
 
 /** The home key of a progression that names none. */
-export const findKey = (sounding: readonly Sounding[]): KeyGuess => rankKeys(sounding)[0]!
+export const findKey = (sounding: readonly Sounding[]): KeyGuess => firstOf(rankKeys(sounding))
 
 /** A long chord says more than a short one, but not in proportion. */
 export const weightOf = (beats: number): number => Math.sqrt(Math.min(beats, 8) / 4)
@@ -87,5 +88,5 @@ export function spelledKey(sound: number, mode: Mode, roots: readonly Note[]): K
   spellings.sort(
     (a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)) || keyName(a).length - keyName(b).length,
   )
-  return spellings[0]!
+  return firstOf(spellings)
 }

@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../lists'
 import type { Chart } from '../chart/chart'
 import { keyName, type Key } from '../pitch/key'
 import { sameKey } from './localKeys'
@@ -38,7 +39,7 @@ function arrivalsOf(places: readonly Place[], chart: Chart, home: Key): (string 
   )
   const lastBars = new Set(
     chart.bars
-      .filter((_, index) => index === chart.bars.length - 1 || chart.bars[index + 1]!.opensSection)
+      .filter((_, index) => index === chart.bars.length - 1 || itemAt(chart.bars, index + 1).opensSection)
       .map(({ number }) => number),
   )
   const borrowedHere = new Set<number>()
@@ -62,7 +63,7 @@ function arrivalsOf(places: readonly Place[], chart: Chart, home: Key): (string 
         reached = true
         return `${name(place)} is where the tune comes home in ${keyName(place.key)}.`
       }
-      if (lastBars.has(places[last]!.slot.bar) && endsSection(places, last, lastBars))
+      if (lastBars.has(itemAt(places, last).slot.bar) && endsSection(places, last, lastBars))
         return `${name(place)} is home where the section ends.`
     }
     if (begins && at === 0) return `${name(place)} is where the tune begins.`
@@ -139,13 +140,13 @@ function runEnd(places: readonly Place[], at: number): number {
 /** Nothing of the section comes behind it. */
 function endsSection(places: readonly Place[], at: number, lastBars: ReadonlySet<number>): boolean {
   const after = places[at + 1]
-  return !after || after.slot.bar !== places[at]!.slot.bar || !lastBars.has(after.slot.bar)
+  return !after || after.slot.bar !== itemAt(places, at).slot.bar || !lastBars.has(after.slot.bar)
 }
 
 /** Home standing, or its usual chords, in the last bars of the form before it begins again. */
 const TURN_BARS = 2
 function isTurning(places: readonly Place[], at: number, lastHome: number): boolean {
-  const [place, last, home] = [places[at]!, places.at(-1)!, places[lastHome]!]
+  const [place, last, home] = [itemAt(places, at), lastOf(places), itemAt(places, lastHome)]
   if (last.slot.bar - home.slot.bar >= TURN_BARS + 1 || places.length < 4 || lastHome === 0) return false
   // A cadence that ends the tune on V without a home behind it is no turnaround.
   return sameChord(home, place) || last.slot.bar - place.slot.bar < TURN_BARS
@@ -156,8 +157,8 @@ const VAMP = 4
 function isVamp(places: readonly Place[], at: number): boolean {
   const heard: string[] = []
   for (let index = Math.max(0, at - 6); index <= Math.min(places.length - 1, at + 6); index += 1)
-    if (!sameChord(places[index - 1], places[index])) heard.push(name(places[index]!))
-  const own = name(places[at]!)
+    if (!sameChord(places[index - 1], places[index])) heard.push(name(itemAt(places, index)))
+  const own = name(itemAt(places, at))
   const around = heard.filter((_, index) => Math.abs(index - heard.indexOf(own)) <= VAMP)
   return around.length >= VAMP && new Set(around).size === 2
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { sameBeat } from '../chart/beats'
 import { barName, meterName, type Bar, type Chart } from '../chart/chart'
 import { playOrder } from '../chart/form'
@@ -54,7 +55,7 @@ function partsOf(chart: Chart): FormPart[] {
     for (const bar of bars) {
       if (bar.opensSection || parts.length === 0)
         parts.push({ name: bar.section ?? 'intro', bars: [bar], written: true })
-      else parts.at(-1)!.bars.push(bar)
+      else lastOf(parts).bars.push(bar)
     }
     return parts
   }
@@ -83,13 +84,13 @@ const countInWords = (number: number, thing: string) =>
 
 function lengthInWords(chart: Chart, parts: readonly FormPart[]): FormWords[] {
   const written = full(chart.bars).length
-  const order = playOrder(chart).map((index) => chart.bars[index]!)
+  const order = playOrder(chart).map((index) => itemAt(chart.bars, index))
   const playedBars = full(order).length
   const names = playedNames(order, parts)
   const bars =
     playedBars === written ? count(written, 'bar') : `${count(written, 'bar')} written, ${playedBars} played`
   const meters = [...new Set(chart.bars.map((bar) => meterName(bar.meter)))]
-  const found = parts.length > 1 && !parts[0]!.written
+  const found = parts.length > 1 && !firstOf(parts).written
   const words: FormWords[] = [
     {
       says: [
@@ -116,7 +117,7 @@ function lengthInWords(chart: Chart, parts: readonly FormPart[]): FormWords[] {
 /** Section names as played, a section again when its first bar comes again. */
 function playedNames(order: readonly Bar[], parts: readonly FormPart[]): string {
   if (parts.length < 2 && !parts[0]?.written) return ''
-  const opens = new Map(parts.map((part) => [part.bars[0]!, part.name]))
+  const opens = new Map(parts.map((part) => [firstOf(part.bars), part.name]))
   return order.flatMap((bar) => opens.get(bar) ?? []).join(' ')
 }
 
@@ -177,7 +178,7 @@ function restingSteps(analysis: Analysis, parts: readonly FormPart[]): FormWords
   const { readings, key } = analysis
   const said = new Set<string>()
   return parts.flatMap((part): FormWords[] => {
-    if (part.name === '' || said.has(part.name) || !isHomeAt(analysis, part.bars[0]!.number)) return []
+    if (part.name === '' || said.has(part.name) || !isHomeAt(analysis, firstOf(part.bars).number)) return []
     const inside = readings.filter((reading) => part.bars.some((bar) => bar.number === reading.slot.bar))
     const beats = inside.reduce((sum, reading) => sum + reading.slot.beats, 0)
     const steps = new Map<string, { beats: number; reading: Reading }>()
@@ -204,7 +205,7 @@ function restingSteps(analysis: Analysis, parts: readonly FormPart[]): FormWords
           why: `${chord.canonical} and its like stand for ${most.beats} of its ${beats} beats.`,
         },
       ]
-    if (part.name === parts[0]!.name || isHome(first.slot.symbol.chord.root)) return []
+    if (part.name === firstOf(parts).name || isHome(first.slot.symbol.chord.root)) return []
     return [
       {
         says: `${called(part)} begins on ${first.roman}`,

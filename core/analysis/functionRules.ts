@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { hasDegree } from '../chord/symbol'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import { modulo, noteName, pitchClass, type Note } from '../pitch/note'
@@ -173,7 +174,7 @@ export const isBackdoor = (two: Place, dominant: Place): boolean =>
 
 /** The note a perfect fifth below, spelled by its letter. */
 export function fifthBelow(root: Note): Note {
-  return scaleNotes({ tonic: root, mode: 'major' })[3]!
+  return itemAt(scaleNotes({ tonic: root, mode: 'major' }), 3)
 }
 
 /** The V of a ii-V whose I does not come: it still names its key. */

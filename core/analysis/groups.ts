@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { Chart } from '../chart/chart'
 import { keyName, scaleNotes, type Key } from '../pitch/key'
 import { modulo, noteName, pitchClass } from '../pitch/note'
@@ -56,13 +57,13 @@ const before = (a: Place, b: Place) =>
  * repeat sign is left to its own place.
  */
 function placed({ chords, kind, key, resolves, atTop = false, why }: FoundGroup): Group[] {
-  let last = chords[0]!
+  let last = firstOf(chords)
   for (const chord of chords.slice(1)) {
     if (!before(last, chord)) break
     last = chord
   }
   if (last === chords[0] && chords.length > 1) return []
-  return [{ kind, key, from: at(chords[0]!), to: at(last), resolves, atTop, why }]
+  return [{ kind, key, from: at(firstOf(chords)), to: at(last), resolves, atTop, why }]
 }
 
 const root = (place: Place) => place.root
@@ -79,7 +80,7 @@ const isOne = (place: Place) =>
  * the home key.
  */
 function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
-  const [two, five, one] = [runs[index]!, runs[index + 1], runs[index + 2]]
+  const [two, five, one] = [itemAt(runs, index), runs[index + 1], runs[index + 2]]
   if (!five || !isTwo(two) || !fallsFifth(two, five)) return []
   if (
     five.kind !== 'dominant' &&
@@ -91,7 +92,7 @@ function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
   const top = !one && runs[0] && fallsFifth(five, runs[0]) && isOne(runs[0]) ? runs[0] : null
   const goal = lands ? one : top
   const minor = goal ? goal.kind === 'minor' : two.kind === 'half-diminished'
-  const tonic = goal ? goal.chord.root : scaleNotes({ tonic: five.chord.root, mode: 'major' })[3]!
+  const tonic = goal ? goal.chord.root : itemAt(scaleNotes({ tonic: five.chord.root, mode: 'major' }), 3)
   const key: Key = { tonic, mode: minor ? 'minor' : 'major' }
   const chords = lands ? [two, five, one] : [two, five]
   const major = lands ? 'ii-V-I' : 'ii-V'
@@ -110,7 +111,7 @@ function twoFive(runs: readonly Place[], index: number): FoundGroup[] {
 
 /** The ii of a key with the substitute of its V: both go a half step down, ii to bII to I. */
 function substitutedTwoFive(runs: readonly Place[], index: number): FoundGroup[] {
-  const [two, five, one] = [runs[index]!, runs[index + 1], runs[index + 2]]
+  const [two, five, one] = [itemAt(runs, index), runs[index + 1], runs[index + 2]]
   if (!five || !isTwo(two) || five.kind !== 'dominant' || falls(two, five) !== 1) return []
   const lands = one !== undefined && falls(five, one) === 1 && isOne(one)
   // Without its I only the half step down tells; then the ii has to be the ii of the key.
@@ -143,15 +144,15 @@ function twoFiveChains(runs: readonly Place[], pairs: readonly FoundGroup[]): Fo
     if (
       last &&
       CHAIN_STEPS.includes(apart) &&
-      runs.indexOf(pair.chords[0]!) === runs.indexOf(last.chords[1]!) + 1
+      runs.indexOf(firstOf(pair.chords)) === runs.indexOf(itemAt(last.chords, 1)) + 1
     )
-      chains.at(-1)!.push(pair)
+      lastOf(chains).push(pair)
     else chains.push([pair])
   }
   return chains
     .filter((chain) => chain.length > 1)
     .map((chain): FoundGroup => {
-      const last = chain.at(-1)!
+      const last = lastOf(chain)
       return {
         kind: 'ii-V chain',
         key: last.key,
@@ -183,7 +184,7 @@ function turnaround(runs: readonly Place[], index: number): FoundGroup[] {
   if (
     four.length < 4 ||
     !TURNAROUNDS.some((steps) =>
-      steps.every((step, place) => modulo(root(four[place]!) - tonic, 12) === step),
+      steps.every((step, place) => modulo(root(itemAt(four, place)) - tonic, 12) === step),
     )
   )
     return []
@@ -205,7 +206,7 @@ function turnaround(runs: readonly Place[], index: number): FoundGroup[] {
 
 /** iv and bVII7, or bVII7 alone, coming home from behind. */
 function backdoor(runs: readonly Place[], index: number): FoundGroup[] {
-  const [first, second, third] = [runs[index]!, runs[index + 1], runs[index + 2]]
+  const [first, second, third] = [itemAt(runs, index), runs[index + 1], runs[index + 2]]
   if (second && isBackdoor(first, second) && third?.rel === 0)
     return [
       {
@@ -221,7 +222,7 @@ function backdoor(runs: readonly Place[], index: number): FoundGroup[] {
     first.kind === 'dominant' &&
     first.key.mode === 'major' &&
     second?.rel === 0 &&
-    !(runs[index - 1] && isBackdoor(runs[index - 1]!, first))
+    !(runs[index - 1] && isBackdoor(itemAt(runs, index - 1), first))
   )
     return [
       {
@@ -237,7 +238,7 @@ function backdoor(runs: readonly Place[], index: number): FoundGroup[] {
 
 /** V of the key going to vi (or bVI) where home was expected. */
 function deceptiveCadence(runs: readonly Place[], index: number): FoundGroup[] {
-  const [five, goal] = [runs[index]!, runs[index + 1]]
+  const [five, goal] = [itemAt(runs, index), runs[index + 1]]
   if (!goal || five.rel !== 7 || five.kind !== 'dominant' || !sameKey(five.key, goal.key)) return []
   const isGoal =
     five.key.mode === 'major'
@@ -256,7 +257,7 @@ function deceptiveCadence(runs: readonly Place[], index: number): FoundGroup[] {
 }
 
 function passingDiminished(runs: readonly Place[], index: number): FoundGroup[] {
-  const [from, through, to] = [runs[index]!, runs[index + 1], runs[index + 2]]
+  const [from, through, to] = [itemAt(runs, index), runs[index + 1], runs[index + 2]]
   if (!through || !to || through.kind !== 'diminished') return []
   const [first, second] = [falls(through, from), falls(to, through)]
   if (!((first === 1 && second === 1) || (first === 11 && second === 11))) return []
@@ -283,15 +284,15 @@ function dominantChains(runs: readonly Place[]): FoundGroup[] {
     let end = begin + 1
     while (
       end < runs.length &&
-      runs[end - 1]!.kind === 'dominant' &&
-      runs[end]!.kind === 'dominant' &&
-      [7, 1].includes(falls(runs[end - 1]!, runs[end]!))
+      itemAt(runs, end - 1).kind === 'dominant' &&
+      itemAt(runs, end).kind === 'dominant' &&
+      [7, 1].includes(falls(itemAt(runs, end - 1), itemAt(runs, end)))
     )
       end += 1
     const chain = runs.slice(begin, end)
     if (chain.length >= CHAIN_FROM) {
       const goal = runs[end]
-      const last = chain.at(-1)!
+      const last = lastOf(chain)
       const lands = goal !== undefined && [7, 1].includes(falls(last, goal))
       chains.push({
         kind: 'dominant chain',
@@ -313,15 +314,15 @@ function lineCliches(runs: readonly Place[]): FoundGroup[] {
   const groups: FoundGroup[] = []
   for (let begin = 0; begin < runs.length;) {
     let end = begin + 1
-    while (end < runs.length && root(runs[end]!) === root(runs[begin]!)) end += 1
+    while (end < runs.length && root(itemAt(runs, end)) === root(itemAt(runs, begin))) end += 1
     const line = end - begin >= CLICHE_FROM ? walkingTones(runs.slice(begin, end)) : null
     if (line)
       groups.push({
         kind: 'line cliché',
-        key: runs[begin]!.key,
+        key: itemAt(runs, begin).key,
         chords: runs.slice(begin, end),
         resolves: true,
-        why: `${noteName(runs[begin]!.chord.root)} stands while one voice walks ${line.join(' ')}.`,
+        why: `${noteName(itemAt(runs, begin).chord.root)} stands while one voice walks ${line.join(' ')}.`,
       })
     begin = end
   }
@@ -354,7 +355,7 @@ function walkingTones(chords: readonly Place[]): string[] | null {
     ),
   ]
   const walks = (line: readonly number[]) => {
-    const moves = line.slice(1).map((tone, index) => tone - line[index]!)
+    const moves = line.slice(1).map((tone, index) => tone - itemAt(line, index))
     return (
       moves.every((move) => move === -1) ||
       moves.every((move) => move === 1) ||
@@ -369,11 +370,11 @@ function walkingTones(chords: readonly Place[]): string[] | null {
 function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly FoundGroup[]): FoundGroup[] {
   const lastBars = new Set(
     chart.bars
-      .filter((_, index) => index === chart.bars.length - 1 || chart.bars[index + 1]!.opensSection)
+      .filter((_, index) => index === chart.bars.length - 1 || itemAt(chart.bars, index + 1).opensSection)
       .map((bar) => bar.number),
   )
   const isLast = (index: number) =>
-    lastBars.has(runs[index]!.slot.bar) && runs[index + 1]?.slot.bar !== runs[index]!.slot.bar
+    lastBars.has(itemAt(runs, index).slot.bar) && runs[index + 1]?.slot.bar !== itemAt(runs, index).slot.bar
   const named = new Set(pairs.flatMap((pair) => pair.chords))
   return runs.flatMap((last, index): FoundGroup[] => {
     const first = runs[index - 1]
@@ -382,7 +383,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
     const ends =
       isLast(index) ||
       index === runs.length - 1 ||
-      (runs[index + 1] !== undefined && lastBars.has(runs[index + 1]!.slot.bar - 1))
+      (runs[index + 1] !== undefined && lastBars.has(itemAt(runs, index + 1).slot.bar - 1))
     if (!first || !ends) return []
     const { key } = last
     if (
@@ -422,7 +423,7 @@ function sectionCadences(runs: readonly Place[], chart: Chart, pairs: readonly F
           key,
           chords: [first, last],
           resolves: false,
-          atTop: index === runs.length - 1 && runs[0]!.rel === 0,
+          atTop: index === runs.length - 1 && firstOf(runs).rel === 0,
           why: `The section stops on ${last.chord.canonical}, the V of ${keyName(key)}, and leaves the question open.`,
         },
       ]
@@ -440,7 +441,7 @@ function bluesForm(places: readonly Place[], chart: Chart): FoundGroup[] {
   const bars = chart.bars.filter((bar) => bar.number > 0)
   const openings = bars.filter((bar, index) => index === 0 || bar.opensSection).map((bar) => bar.number)
   return openings.flatMap((first, index): FoundGroup[] => {
-    const end = openings[index + 1] ?? bars.at(-1)!.number + 1
+    const end = openings[index + 1] ?? lastOf(bars).number + 1
     const inBar = (number: number) => places.filter((place) => place.slot.bar === first + number - 1)
     const begins = (number: number, rel: number) => inBar(number)[0]?.rel === rel
     const dominates = [9, 10].some((number) =>
@@ -455,12 +456,12 @@ function bluesForm(places: readonly Place[], chart: Chart): FoundGroup[] {
     )
       return []
     const chords = places.filter((place) => place.slot.bar >= first && place.slot.bar < end)
-    const { key } = chords[0]!
+    const { key } = firstOf(chords)
     return [
       {
         kind: 'blues form',
         key,
-        chords: [chords[0]!, chords.at(-1)!],
+        chords: [firstOf(chords), lastOf(chords)],
         resolves: true,
         why: `Twelve bars with the I first, the IV in bar 5, the I again in bar 7 and the V in bar 9 or 10: a ${key.mode === 'minor' ? 'minor ' : ''}blues.`,
       },

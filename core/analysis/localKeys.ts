@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Key } from '../pitch/key'
 import { modulo, pitchClass } from '../pitch/note'
 import { MODES, spelledKey, weightOf } from './findKey'
@@ -43,26 +44,26 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
   const from: number[][] = []
   judged.forEach((one, index) => {
     let best = 0
-    for (let at = 1; at < KEYS; at += 1) if (scores[at]! > scores[best]!) best = at
+    for (let at = 1; at < KEYS; at += 1) if (itemAt(scores, at) > itemAt(scores, best)) best = at
     const named = written[index] ? indexOf(written[index]) : -1
     const arrivals = new Array<number>(KEYS)
     const next = new Array<number>(KEYS)
     for (let at = 0; at < KEYS; at += 1) {
       const parallel = (at + 12) % KEYS
       let before = at
-      let score = scores[at]!
-      if (scores[best]! - CHANGE > score) {
+      let score = itemAt(scores, at)
+      if (itemAt(scores, best) - CHANGE > score) {
         before = best
-        score = scores[best]! - CHANGE
+        score = itemAt(scores, best) - CHANGE
       }
-      if (scores[parallel]! - PARALLEL_CHANGE > score) {
+      if (itemAt(scores, parallel) - PARALLEL_CHANGE > score) {
         before = parallel
-        score = scores[parallel]! - PARALLEL_CHANGE
+        score = itemAt(scores, parallel) - PARALLEL_CHANGE
       }
       arrivals[at] = before
       next[at] =
         score +
-        keyFit(one, judged[index + 1], keys[at]!.tonic, keys[at]!.mode) * one.weight +
+        keyFit(one, judged[index + 1], itemAt(keys, at).tonic, itemAt(keys, at).mode) * one.weight +
         (at === homeIndex ? AT_HOME : 0) +
         (at === named ? WRITTEN : 0)
     }
@@ -78,14 +79,14 @@ export function localKeys(sounding: readonly Sounding[], home: Key, written: rea
   )
   let at = endsAtHome
     ? homeIndex
-    : scores.reduce((top, score, index) => (score > scores[top]! ? index : top), 0)
+    : scores.reduce((top, score, index) => (score > itemAt(scores, top) ? index : top), 0)
   for (let index = judged.length - 1; index >= 0; index -= 1) {
     path[index] = at
-    at = from[index]![at]!
+    at = itemAt(itemAt(from, index), at)
   }
   return settled(
     sounding,
-    path.map((key, index) => ({ ...keys[key]!, named: written[index] ?? null })),
+    path.map((key, index) => ({ ...itemAt(keys, key), named: written[index] ?? null })),
     home,
   )
 }
@@ -109,11 +110,11 @@ function settled(sounding: readonly Sounding[], path: readonly FoundKey[], home:
     let end = begin
     while (
       end < path.length &&
-      path[end]!.tonic === path[begin]!.tonic &&
-      path[end]!.mode === path[begin]!.mode
+      itemAt(path, end).tonic === itemAt(path, begin).tonic &&
+      itemAt(path, end).mode === itemAt(path, begin).mode
     )
       end += 1
-    const { tonic, mode } = path[begin]!
+    const { tonic, mode } = itemAt(path, begin)
     const chords = sounding.slice(begin, end)
     const hasTonic = chords.some((one) => pitchClass(one.chord.root) === tonic && one.kind === mode)
     const isHome = tonic === pitchClass(home.tonic) && mode === home.mode

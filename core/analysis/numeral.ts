@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { degreeBetween } from '../pitch/degree'
 import type { Key } from '../pitch/key'
@@ -22,8 +23,8 @@ const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const
  */
 export function stepName(note: Note, tonic: Note): string {
   const letters = modulo(note.letter - tonic.letter, 7)
-  const alter = modulo(pitchClass(note) - pitchClass(tonic) - MAJOR[letters]! + 6, 12) - 6
-  return (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + ROMAN[letters]!
+  const alter = modulo(pitchClass(note) - pitchClass(tonic) - itemAt(MAJOR, letters) + 6, 12) - 6
+  return (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + itemAt(ROMAN, letters)
 }
 
 /**
@@ -45,7 +46,9 @@ export function usualStep(chord: ChordSymbol, key: Key, rises?: boolean): string
   const kind = kindOf(chord)
   if (kind === 'diminished' && above === 3)
     return (rises ?? stepName(chord.root, key.tonic).startsWith('#')) ? '#II' : 'bIII'
-  return (kind === 'diminished' || kind === 'half-diminished' ? RAISED[above] : undefined) ?? STEPS[above]!
+  return (
+    (kind === 'diminished' || kind === 'half-diminished' ? RAISED[above] : undefined) ?? itemAt(STEPS, above)
+  )
 }
 
 /** The numeral of a chord read as a step by its job. */
@@ -95,6 +98,6 @@ const RAISED: Readonly<Record<number, string>> = { 1: '#I', 6: '#IV', 8: '#V', 1
  * stands there.
  */
 export function targetName(root: Note, minor: boolean, tonic: Note): string {
-  const step = STEPS[modulo(pitchClass(root) - pitchClass(tonic), 12)]!
+  const step = itemAt(STEPS, modulo(pitchClass(root) - pitchClass(tonic), 12))
   return minor ? step.replace(/[IV]+/, (numeral) => numeral.toLowerCase()) : step
 }

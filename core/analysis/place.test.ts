@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
 import { analyse } from './analyse'
@@ -34,8 +35,8 @@ describe('the place of a chord (common practice, no source)', () => {
       place: 'arrival',
       placeReason: expect.stringContaining('home was expected') as string,
     })
-    expect(readings[5]!.place).toBe('arrival')
-    expect(readings[7]!.place).not.toBe('arrival')
+    expect(itemAt(readings, 5).place).toBe('arrival')
+    expect(itemAt(readings, 7).place).not.toBe('arrival')
   })
   test('a new key is an arrival', () => {
     const { readings } = read(
@@ -52,16 +53,16 @@ describe('home is kept (common practice, no source)', () => {
     ['key: D\n| D | Am7 | D7 | G | C | D |', 'D', null],
   ])('%s', (text, key, cadence) => {
     const { readings, groups, regions } = read(text)
-    expect(readings.at(-1)!.roman).toBe('I')
+    expect(lastOf(readings).roman).toBe('I')
     expect(regions).toHaveLength(1)
-    expect(readings[0]!.slot.symbol).toMatchObject({ chord: { canonical: key } })
+    expect(firstOf(readings).slot.symbol).toMatchObject({ chord: { canonical: key } })
     if (cadence) expect(groups.map(({ kind }) => kind)).toContain(cadence)
     expect(groups.map(({ kind }) => kind)).not.toContain('half cadence')
   })
   test('chords over the bass of V are V, and their cadence is authentic', () => {
     const { readings, groups } = read('key: C\n| C | F/G | Am | Dm7/G | C | Fm/G | C |')
     expect(readings.map(({ roman }) => roman)).toEqual(['I', 'V9sus', 'vi', 'V11', 'I', 'V7susb9', 'I'])
-    expect([1, 3, 5].map((at) => readings[at]!.function)).toEqual(['dominant', 'dominant', 'dominant'])
+    expect([1, 3, 5].map((at) => itemAt(readings, at).function)).toEqual(['dominant', 'dominant', 'dominant'])
     expect(groups.map(({ kind }) => kind)).toContain('authentic cadence')
   })
   test('a Lydian tonic and the #IV°7 on its way home have their names', () => {

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { semitonesOf, spellDegree, type Degree } from '../pitch/degree'
 import { noteName, type Note } from '../pitch/note'
@@ -77,7 +78,7 @@ const BITS = new Map((Object.keys(SCALES) as ScaleName[]).map((name) => [name, b
  */
 export function chordScale(chord: ChordSymbol, role: Role): ChordScale | null {
   const wanted = bitsOf(chord.tones.map((tone) => tone.degree))
-  const name = BY_ROLE[role].find((one) => (wanted & ~BITS.get(one)!) === 0)
+  const name = BY_ROLE[role].find((one) => (wanted & ~entryOf(BITS, one)) === 0)
   if (!name) return null
   const { degrees } = SCALES[name]
   // A tone the chord has by another name (#9 for b3, #5 for b13) keeps the chord's name and letter.

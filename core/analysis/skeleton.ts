@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
 import { parseSymbol } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
@@ -66,8 +67,10 @@ function withoutPassing(chart: Chart): (ChordSymbol | null)[] {
   slots.forEach((slot, at) => {
     if (!PASSING.includes(functions.get(slotKey(slot)) ?? 'tonic')) return
     const left = result[at - 1]
-    const reached = result.slice(at + 1).find((chord) => chord && chord.canonical !== chords[at]!.canonical)
-    result[at] = left ?? reached ?? result[at]!
+    const reached = result
+      .slice(at + 1)
+      .find((chord) => chord && chord.canonical !== itemAt(chords, at)!.canonical)
+    result[at] = left ?? reached ?? itemAt(result, at)
   })
   return result
 }

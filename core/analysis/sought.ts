@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt } from '../lists'
 import { slotKey, type Chart } from '../chart/chart'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { modulo, pitchClass } from '../pitch/note'
@@ -41,14 +42,14 @@ export function soughtIn(chart: Chart): Sought | null {
     letter: third(chord),
     root: pitchClass(chord.root),
     bass: pitchClass(chord.bass ?? chord.root),
-    tonic: pitchClass(keys.get(slotKey(slot))!.tonic),
+    tonic: pitchClass(entryOf(keys, slotKey(slot)).tonic),
     name: chord.suffix,
     beats: slot.beats,
   }))
   const moving = chords.filter(
-    ({ root, letter }, at) => root !== chords[at - 1]?.root || letter !== chords[at - 1]!.letter,
+    ({ root, letter }, at) => root !== chords[at - 1]?.root || letter !== itemAt(chords, at - 1).letter,
   )
-  const first = chords[0]!
+  const first = firstOf(chords)
   return {
     inKey: ` ${moving.map(({ root, tonic, letter }) => `${modulo(root - tonic, 12)}${letter}`).join(' ')} `,
     steps: moving
@@ -112,18 +113,18 @@ export function numeralsAsked(query: string): NumeralsAsked | null {
   if (words.length === 0) return null
   const read = words.map((word) => NUMERAL.exec(word))
   // One figure or letter alone is rather a word of a title.
-  if (read.some((one) => one === null) || (words.length === 1 && !/[iv]{2}|^[b#♭♯]/i.test(words[0]!)))
+  if (read.some((one) => one === null) || (words.length === 1 && !/[iv]{2}|^[b#♭♯]/i.test(firstOf(words))))
     return null
   const chords = read.map((one) => {
     const [, sign, name] = one!
     const isFigure = /\d/.test(name!)
-    const step = STEPS[isFigure ? Number(name) - 1 : ROMANS.indexOf(name!.toLowerCase())]!
+    const step = itemAt(STEPS, isFigure ? Number(name) - 1 : ROMANS.indexOf(name!.toLowerCase()))
     const written = name === name!.toLowerCase() ? 'n' : 'j'
     return { step: modulo(step + SIGNS[sign!]!, 12), letter: isFigure ? '_' : written }
   })
   const isTwoFive = chords.some(
     ({ step, letter }, at) =>
-      letter !== 'j' && step === 2 && chords[at + 1]?.step === 7 && chords[at + 1]!.letter !== 'n',
+      letter !== 'j' && step === 2 && chords[at + 1]?.step === 7 && itemAt(chords, at + 1).letter !== 'n',
   )
   return isTwoFive
     ? {

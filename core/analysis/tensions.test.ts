@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseChart } from '../chart/parseChart'
 import { COLOURS } from '../reharm/catalogue'
 import { chord } from '../chord/parseChord'
@@ -9,7 +10,7 @@ import type { Role } from './role'
 
 describe('available tensions by function (Nettles & Graf; Levine; from memory)', () => {
   const at = (text: string, index: number) => {
-    const reading = analyse(parseChart(text)).readings[index]!
+    const reading = itemAt(analyse(parseChart(text)).readings, index)
     if (reading.slot.symbol?.kind !== 'chord') throw new Error('a reading has a chord')
     return availableTensions(reading.slot.symbol.chord, reading.role)
   }

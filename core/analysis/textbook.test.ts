@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { Key as TonalKey, Mode, Scale } from 'tonal'
 import { parseChart } from '../chart/parseChart'
 import { chord } from '../chord/parseChord'
@@ -105,7 +106,7 @@ describe('the sevenths of the three minor scales in all twelve keys, as a genera
       // from its scale, by thirds.
       const chords = scale.map((root, step) =>
         seventhOn(
-          [0, 2, 4, 6].map((third) => scale[(step + third) % 7]!),
+          [0, 2, 4, 6].map((third) => itemAt(scale, (step + third) % 7)),
           root,
         ),
       )
@@ -167,7 +168,7 @@ describe('chord scales', () => {
       expect(readings.map((reading) => reading.scale!.name.toLowerCase())).toEqual(names)
       readings.forEach((reading, step) =>
         expect(reading.scale!.notes.map(noteName)).toEqual(
-          Mode.notes(names[step]!, TonalKey.majorKey(tonic).scale[step]!),
+          Mode.notes(itemAt(names, step), itemAt(TonalKey.majorKey(tonic).scale, step)),
         ),
       )
     }

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import fc from 'fast-check'
 import { parseChart } from '../chart/parseChart'
 import { transposeBars } from '../chart/editBars'
@@ -14,7 +15,7 @@ const QUALITIES = ['', 'm', '7', 'maj7', 'm7', 'm7b5', 'dim7', 'aug', '7sus4', '
 const semitones: Readonly<Record<string, number>> = Object.fromEntries(
   [...MAJOR, ...MINOR].map((key) => {
     const { tonic } = must(parseKey(key))
-    return [key, ([0, 2, 4, 5, 7, 9, 11][tonic.letter]! + tonic.alter + 12) % 12]
+    return [key, (itemAt([0, 2, 4, 5, 7, 9, 11], tonic.letter) + tonic.alter + 12) % 12]
   }),
 )
 
@@ -28,7 +29,9 @@ test('the same numerals are read alike in all keys: numerals, functions, places 
       fc.boolean(),
       fc.nat(12),
       (chords, minor, which) => {
-        const [home, other] = minor ? (['Cm', MINOR[which]!] as const) : (['C', MAJOR[which]!] as const)
+        const [home, other] = minor
+          ? (['Cm', itemAt(MINOR, which)] as const)
+          : (['C', itemAt(MAJOR, which)] as const)
         const text = `key: ${home}\n| ${chords.join(' | ')} |`
         const moved = transposeBars(text, 0, chords.length - 1, semitones[other]!, must(parseKey(other)))
         const read = (of: string) => {

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { slotKey, type Slot } from './chart'
 
 /**
@@ -7,7 +8,7 @@ import { slotKey, type Slot } from './chart'
  */
 export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<string, string> {
   const moved = new Map<string, string>()
-  const same = (a: number, b: number) => before[a]!.text === after[b]!.text
+  const same = (a: number, b: number) => itemAt(before, a).text === itemAt(after, b).text
   let head = 0
   while (head < before.length && head < after.length && same(head, head)) head += 1
   let tail = 0
@@ -18,7 +19,7 @@ export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<
   )
     tail += 1
 
-  const pair = (a: number, b: number) => moved.set(slotKey(before[a]!), slotKey(after[b]!))
+  const pair = (a: number, b: number) => moved.set(slotKey(itemAt(before, a)), slotKey(itemAt(after, b)))
   for (let i = 0; i < head; i += 1) pair(i, i)
   for (let i = 1; i <= tail; i += 1) pair(before.length - i, after.length - i)
 
@@ -28,9 +29,9 @@ export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<
   const longest = Array.from({ length: rows + 1 }, () => new Uint16Array(columns + 1))
   for (let i = rows - 1; i >= 0; i -= 1)
     for (let j = columns - 1; j >= 0; j -= 1)
-      longest[i]![j] = same(head + i, head + j)
-        ? longest[i + 1]![j + 1]! + 1
-        : Math.max(longest[i + 1]![j]!, longest[i]![j + 1]!)
+      itemAt(longest, i)[j] = same(head + i, head + j)
+        ? itemAt(longest, i + 1)[j + 1]! + 1
+        : Math.max(itemAt(longest, i + 1)[j]!, itemAt(longest, i)[j + 1]!)
   let i = 0
   let j = 0
   while (i < rows && j < columns) {
@@ -38,7 +39,7 @@ export function carryOver(before: readonly Slot[], after: readonly Slot[]): Map<
       pair(head + i, head + j)
       i += 1
       j += 1
-    } else if (longest[i + 1]![j]! >= longest[i]![j + 1]!) i += 1
+    } else if (itemAt(longest, i + 1)[j]! >= itemAt(longest, i)[j + 1]!) i += 1
     else j += 1
   }
   return moved

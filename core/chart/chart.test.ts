@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import fc from 'fast-check'
 import { carryOver } from './carryOver'
 import { slotKey, slotsOf } from './chart'
@@ -104,7 +105,7 @@ describe('chart text', () => {
         for (const problem of chart.problems) {
           expect(problem.line).toBeGreaterThanOrEqual(1)
           expect(problem.line).toBeLessThanOrEqual(lines.length)
-          expect(problem.column).toBeLessThanOrEqual(lines[problem.line - 1]!.length + 1)
+          expect(problem.column).toBeLessThanOrEqual(itemAt(lines, problem.line - 1).length + 1)
         }
         for (const bar of chart.bars) {
           const sum = bar.slots.reduce((beats, slot) => beats + slot.beats, 0)
@@ -159,7 +160,7 @@ test('a sign that is longer than any beat has room for stays as text, is told, a
       ['chord'],
     ])
     expect(chart.problems.map(({ code }) => code)).toEqual(['crowded-beat'])
-    expect(parseChart(printChart(chart)).bars[1]!.slots[0]!.text).toBe(sign)
+    expect(firstOf(itemAt(parseChart(printChart(chart)).bars, 1).slots).text).toBe(sign)
   }
   expect(parseChart(`| ${'C_'.repeat(40)}C . . . |`).problems).toEqual([])
 })

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { Key } from '../pitch/key'
 import type { Bar, Chart, Slot } from './chart'
 import { parseChart } from './parseChart'
@@ -28,7 +29,7 @@ export function withBeat(text: string, index: number, beat: number, word: string
 
 /** Words of a bar in the shortest way of writing them. */
 function tidyWords(words: readonly string[], bar: Bar): string {
-  if (words.length === 1) return words[0]!
+  if (words.length === 1) return firstOf(words)
   const all = words.join(' ')
   // Read behind a chord, so that a hold on the first beat has something to hold.
   const [, read] = parseChart(`meter: ${bar.due}/4\n| C | ${all} |`).bars
@@ -54,7 +55,7 @@ export function insertBars(text: string, index: number, bars: readonly string[] 
   const full = chart.bars.filter((bar) => bar.source.line === line).length >= BARS_A_TEXT_LINE
   if (full || last.played > 0) return `${text.trimEnd()}\n| ${inside} |`
   // Marks such as Fine stand behind the signs of a bar; what is put in after it goes behind them.
-  const marks = /^[^|]*/.exec(splitLines(text)[line - 1]!.slice(end - 1))![0].trimEnd().length
+  const marks = /^[^|]*/.exec(itemAt(splitLines(text), line - 1).slice(end - 1))![0].trimEnd().length
   return splice(text, line, end + marks, end + marks, ` | ${inside}`)
 }
 
@@ -75,7 +76,7 @@ function removeBar(text: string, index: number): string {
   const after = chart.bars[index + 1]
   const free = after?.repeats ? replaceBars(text, chart, [[index + 1, spelledOut(after)]]) : text
   const { line, column, end } = bar.source
-  const content = splitLines(free)[line - 1]!
+  const content = itemAt(splitLines(free), line - 1)
   const before = content.slice(0, column - 1)
   const behind = content.slice(end - 1)
   // With its bar line: the one behind it if that is plain, else the one before it, else the repeat
@@ -118,7 +119,7 @@ export function moveBars(text: string, from: number, to: number, by: number): st
     text,
     chart,
     order.flatMap((source, index) =>
-      source === index && !chart.bars[index]!.repeats
+      source === index && !itemAt(chart.bars, index).repeats
         ? []
         : [[index, wordsAt(chart, source, order[index - 1])]],
     ),
@@ -127,7 +128,7 @@ export function moveBars(text: string, from: number, to: number, by: number): st
 
 /** A bar at its new place: a repeat stays one while it follows the bar it repeats. */
 const wordsAt = (chart: Chart, source: number, before: number | undefined): string =>
-  chart.bars[source]!.repeats && before === source - 1 ? '%' : spelledOut(chart.bars[source]!)
+  itemAt(chart.bars, source).repeats && before === source - 1 ? '%' : spelledOut(itemAt(chart.bars, source))
 
 /** One bar becomes two: each half of it lasts a whole bar. */
 export function splitBar(text: string, index: number): string {
@@ -215,8 +216,8 @@ function spelledAfter(text: string, chart: Chart, index: number): string {
 function replaceBars(text: string, chart: Chart, words: readonly (readonly [number, string])[]): string {
   const all = pieces(text)
   for (const [index, signs] of [...words].sort((a, b) => b[0] - a[0])) {
-    const { line, column, end } = chart.bars[index]!.source
-    all[(line - 1) * 2] = spliced(all[(line - 1) * 2]!, column, end, signs)
+    const { line, column, end } = itemAt(chart.bars, index).source
+    all[(line - 1) * 2] = spliced(itemAt(all, (line - 1) * 2), column, end, signs)
   }
   return all.join('')
 }
@@ -240,7 +241,7 @@ function dropLine(text: string, line: number): string {
 
 /** Columns from 1; `end` is behind the last letter replaced. */
 function splice(text: string, line: number, column: number, end: number, by: string): string {
-  return setLine(text, line, spliced(pieces(text)[(line - 1) * 2]!, column, end, by))
+  return setLine(text, line, spliced(itemAt(pieces(text), (line - 1) * 2), column, end, by))
 }
 
 const spliced = (content: string, column: number, end: number, by: string): string =>

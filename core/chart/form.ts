@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { barName, type Bar, type Chart, type ChartProblem, type ChartMark } from './chart'
 
 /**
@@ -8,7 +9,7 @@ import { barName, type Bar, type Chart, type ChartProblem, type ChartMark } from
 export function playOrder(chart: Chart): number[] {
   const { bars } = chart
   const order: number[] = []
-  const has = (index: number, mark: ChartMark) => bars[index]!.marks.includes(mark)
+  const has = (index: number, mark: ChartMark) => itemAt(bars, index).marks.includes(mark)
   /** Where a repeat goes back to, and which time through it is. */
   let start = 0
   let pass = 1
@@ -17,7 +18,7 @@ export function playOrder(chart: Chart): number[] {
   let goingTo: Jump['until'] | null = null
   let at = 0
   while (at < bars.length) {
-    const bar = bars[at]!
+    const bar = itemAt(bars, at)
     if (bar.opensRepeat && start !== at) {
       start = at
       pass = 1
@@ -62,9 +63,9 @@ export function playOrder(chart: Chart): number[] {
  * ask, else as its sign says.
  */
 function timesThrough(bars: readonly Bar[], start: number, close: number): number {
-  const passes = endingsFrom(bars, start).flatMap((index) => bars[index]!.ending)
+  const passes = endingsFrom(bars, start).flatMap((index) => itemAt(bars, index).ending)
   // A sign inside the last ending does not send the players back to where the first time is over.
-  return passes.length > 0 ? Math.max(...passes) : bars[close]!.played
+  return passes.length > 0 ? Math.max(...passes) : itemAt(bars, close).played
 }
 
 /**
@@ -74,11 +75,11 @@ function timesThrough(bars: readonly Bar[], start: number, close: number): numbe
 function endingsFrom(bars: readonly Bar[], start: number): number[] {
   const found: number[] = []
   let highest = 0
-  for (let at = start; at < bars.length && !(at > start && bars[at]!.opensRepeat); at += 1) {
-    const { ending } = bars[at]!
+  for (let at = start; at < bars.length && !(at > start && itemAt(bars, at).opensRepeat); at += 1) {
+    const { ending } = itemAt(bars, at)
     if (ending.length === 0) continue
-    if (ending[0]! <= highest) break
-    highest = ending.at(-1)!
+    if (firstOf(ending) <= highest) break
+    highest = lastOf(ending)
     found.push(at)
   }
   return found
@@ -87,15 +88,15 @@ function endingsFrom(bars: readonly Bar[], start: number): number[] {
 /** The first bar behind the ending that begins at `at`. */
 function afterEnding(bars: readonly Bar[], at: number): number {
   for (let index = at; index < bars.length; index += 1) {
-    if (index > at && bars[index]!.ending.length > 0) return index
-    if (bars[index]!.played > 0) return index + 1
+    if (index > at && itemAt(bars, index).ending.length > 0) return index
+    if (itemAt(bars, index).played > 0) return index + 1
   }
   return bars.length
 }
 
 function isLastEnding(bars: readonly Bar[], at: number): boolean {
   const next = bars[afterEnding(bars, at)]
-  return !next || next.ending.length === 0 || next.ending[0]! <= bars[at]!.ending.at(-1)!
+  return !next || next.ending.length === 0 || firstOf(next.ending) <= lastOf(itemAt(bars, at).ending)
 }
 
 interface Jump {

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import { keyName, parseKey, type Key } from '../pitch/key'
 import { IDIOMS, beginsBar, meterName, type Chart, type ChartMark, type Meter } from './chart'
 import { formProblems } from './form'
@@ -219,7 +220,7 @@ class Reader {
     const { chart, cells } = this
     const first = chart.bars.length === 0
     const pickup = first && chart.pickup > 0
-    const behindPickup = first ? 1 : chart.bars.at(-1)!.number + 1
+    const behindPickup = first ? 1 : lastOf(chart.bars).number + 1
     const number = pickup ? 0 : behindPickup
     const due = pickup ? chart.pickup : this.meter.beats
     const from = this.meter.beats - due + 1
@@ -237,7 +238,7 @@ class Reader {
       ending: this.ending?.passes ?? [],
       marks: inOrder(this.marks.map(({ mark }) => mark)),
       remarks: this.remarks.map(({ remark }) => remark),
-      source: { line: cells[0]!.line, column: cells[0]!.column, end: this.end },
+      source: { line: firstOf(cells).line, column: firstOf(cells).column, end: this.end },
       ...readBar(cells, { number, from, due }, chart),
     })
     this.cells = []

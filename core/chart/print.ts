@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import { NEAR } from './beats'
 import { keyName } from '../pitch/key'
 import { beginsBar, meterName, type Bar, type Chart, type Slot } from './chart'
@@ -68,7 +69,7 @@ export type PrintedBar = Pick<
 
 /** Bars on one line of text, with their section mark, repeat signs, endings and marks. */
 export function printLine(bars: readonly PrintedBar[]): string {
-  const first = bars[0]!
+  const first = firstOf(bars)
   let text = first.opensSection && first.section !== null ? `[${first.section}] ` : ''
   bars.forEach((bar, at) => {
     text += barlineBetween(bars[at - 1], bar) + (bar.ending.length > 0 ? `${bar.ending.join(',')}. ` : ' ')
@@ -80,7 +81,7 @@ export function printLine(bars: readonly PrintedBar[]): string {
         ...bar.marks.filter((mark) => !beginsBar(mark)),
       ].join(' ') + ' '
   })
-  return text + closing(bars.at(-1)!)
+  return text + closing(lastOf(bars))
 }
 
 const closing = (bar: PrintedBar): string =>
@@ -106,7 +107,7 @@ export function printBar(bar: Pick<Bar, 'repeats' | 'slots' | 'from' | 'beats' |
     bar.slots.length > 0 &&
     bar.slots.every((slot) => Math.abs(slot.beats * bar.slots.length - bar.beats) < NEAR && !slot.held)
   // A lone % that was not read as a repeat must not become one.
-  const misread = bar.slots.length === 1 && bar.slots[0]!.text === '%'
+  const misread = bar.slots.length === 1 && firstOf(bar.slots).text === '%'
   if (equal && bar.beats === bar.due && !misread) return bar.slots.map((slot) => slot.text).join(' ')
   const words = beatWords(bar)
   // Too many or too few chords, each a beat long: one sign has to say that they are beats and do

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { nearSymbols } from '../chord/near'
 import { parseSymbol } from '../chord/parseChord'
 import type { ChartSymbol } from '../chord/symbol'
@@ -46,18 +47,18 @@ export function readBar(
     chart.problems.push({ ...problem(token, code, message, accepted), bar: number, beat })
   const wrongBeats = (written: number) =>
     note(
-      cells[0]!,
+      firstOf(cells),
       from,
       'wrong-beats',
       `${capital(barName(number))} has ${written} ${written === 1 ? 'beat' : 'beats'}; it should have ${due}.`,
       `${due} signs: chords, and . for each beat a chord is held`,
     )
 
-  if (cells.length === 1 && cells[0]!.text === '%') {
+  if (cells.length === 1 && firstOf(cells).text === '%') {
     if (before && before.beats !== due) wrongBeats(before.beats)
     if (!before)
       note(
-        cells[0]!,
+        firstOf(cells),
         from,
         'nothing-to-repeat',
         'There is no bar before this one to repeat.',
@@ -145,7 +146,7 @@ function repeated(
 export const fitsABeat = (text: string): boolean =>
   text.length <= MOST_LETTERS && (text.match(/_/g)?.length ?? 0) < MOST_PARTS
 
-const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+const capital = (text: string) => firstOf(text).toUpperCase() + text.slice(1)
 
 function crowded(cell: Cell, bar: number, beat: number, chart: Chart): null {
   const told =

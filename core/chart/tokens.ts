@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseSymbol } from '../chord/parseChord'
 import { MARKS, type ChartMark } from './chart'
 import { remarkOf } from './remark'
@@ -51,13 +52,13 @@ export function* readTokens(text: string): Generator<Token> {
     line += 1
     const setting = SETTING.exec(content)
     if (setting) {
-      const name = setting[2]!.toLowerCase()
+      const name = itemAt(setting, 2).toLowerCase()
       yield {
         kind: 'setting',
         name: METRE_WORDS[name] ?? name,
-        text: setting[3]!,
+        text: itemAt(setting, 3),
         line,
-        column: content.length - setting[3]!.length + 1,
+        column: content.length - itemAt(setting, 3).length + 1,
       }
       continue
     }
@@ -97,12 +98,12 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
     }
     const ending = fresh ? ENDING.exec(rest) : null
     if (ending) {
-      yield { kind: 'ending', text: ending[0], passes: passesOf(ending[1]!), ...place }
+      yield { kind: 'ending', text: ending[0], passes: passesOf(itemAt(ending, 1)), ...place }
       at += ending[0].length
       continue
     }
     const quoted = fresh ? REMARK.exec(rest) : null
-    const remark = quoted && remarkOf(quoted[1]!)
+    const remark = quoted && remarkOf(itemAt(quoted, 1))
     if (remark && !parseSymbol(remark).ok) {
       yield { kind: 'remark', text: quoted[0], remark, ...place }
       at += quoted[0].length
@@ -110,7 +111,7 @@ function* readMusicLine(content: string, line: number): Generator<Token> {
     }
     const section = SECTION.exec(rest)
     if (section) {
-      yield { kind: 'section', text: section[1]!.trim(), ...place }
+      yield { kind: 'section', text: itemAt(section, 1).trim(), ...place }
       at += section[0].length
       fresh = true
       continue

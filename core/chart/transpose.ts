@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { parseSymbol } from '../chord/parseChord'
 import { keyName, parseKey, signatureOf, type Key } from '../pitch/key'
 import { modulo, noteName, parseNote, pitchClass, plainSpelling, type Note } from '../pitch/note'
@@ -26,7 +27,7 @@ export function keyAbove(key: Key, semitones: number): Key {
     tonic,
     mode: key.mode,
   }))
-  return spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b)))[0]!
+  return firstOf(spellings.sort((a, b) => Math.abs(signatureOf(a)) - Math.abs(signatureOf(b))))
 }
 
 /**

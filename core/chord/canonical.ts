@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import type { Degree } from '../pitch/degree'
 import type { Descriptor } from './descriptor'
 import type { DegreeNeeds } from './tones'
@@ -73,7 +74,7 @@ export function canonicalSuffix(d: Descriptor, needs: DegreeNeeds): string {
     said('#5')
   } else head = number
 
-  const oneSuspended = sus ? `sus${suspensions[0]!}` : ''
+  const oneSuspended = sus ? `sus${firstOf(suspensions)}` : ''
   const suspension = suspensions.includes('2') && suspensions.includes('4') ? 'sus2sus4' : oneSuspended
   said(...suspensions)
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Degree } from '../pitch/degree'
 import { bad, good, type Fault, type Result } from '../result'
 
@@ -189,7 +190,7 @@ class DescriptorReader {
   private added(): Fault | typeof READ | null {
     const added = /^add(?:\(([b#+-]?\d+)\)|([b#+-]?\d+))/.exec(this.rest)
     if (!added) return null
-    const degree = ADDABLE[(added[1] ?? added[2]!).replace(/^[+-]/, plainSign)]
+    const degree = ADDABLE[(added[1] ?? itemAt(added, 2)).replace(/^[+-]/, plainSign)]
     if (!degree) return this.fault(`Nothing is added by "${added[0]}".`, added[0].length)
     this.at += added[0].length
     this.read.adds.push(degree)
@@ -208,7 +209,7 @@ class DescriptorReader {
     const { read } = this
     const altered = /^([b#+-])(5|9|11|13)/.exec(this.rest)
     if (altered) {
-      const degree = ALTERATIONS[plainSign(altered[1]!) + altered[2]!]
+      const degree = ALTERATIONS[plainSign(itemAt(altered, 1)) + itemAt(altered, 2)]
       if (!degree)
         return this.fault(
           `"${altered[0]}" is not an alteration: b11 would sound as the third, #13 as the seventh.`,

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import type { Key } from '../pitch/key'
 import { noteName, type Note } from '../pitch/note'
 import type { ChordSymbol } from './symbol'
@@ -19,7 +20,7 @@ export const engravedWords = (text: string): string =>
 
 export const engravedNote = (note: Note): string => {
   const name = noteName(note)
-  return name[0]! + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯')
+  return firstOf(name) + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯')
 }
 
 /** `B♭ major`, `A minor`. */

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { parseSymbol } from './parseChord'
 
 /** Endings that players write most, as they are spelled here. Common practice, no source. */
@@ -62,7 +63,7 @@ export const SYLLABLES: Readonly<Record<string, string>> = {
 const MOST_CHANGES = 3
 const OFFERED = 3
 
-const capital = (text: string): string => (text === '' ? '' : text[0]!.toUpperCase() + text.slice(1))
+const capital = (text: string): string => (text === '' ? '' : firstOf(text).toUpperCase() + text.slice(1))
 
 /**
  * A symbol with small roots as it is meant: `gsus` is Gsus, `am7/g` is Am7/G. The text itself where
@@ -104,7 +105,7 @@ export function nearSymbols(text: string): string[] {
   offer(withCapitals(text), 0)
   offer(inEnglish(text), 0)
   const syllable = /^(do|ut|r[eé]|mi|fa|sol?|la|si|ti)(.*)$/i.exec(text)
-  if (syllable) offer(SYLLABLES[syllable[1]!.toLowerCase()]! + syllable[2]!, 0)
+  if (syllable) offer(SYLLABLES[itemAt(syllable, 1).toLowerCase()]! + itemAt(syllable, 2), 0)
   if (/^[Hh]/.test(text)) {
     offer(`B${text.slice(1)}`, 0)
     offer(`Bb${text.slice(1)}`, 1)
@@ -141,12 +142,12 @@ function distance(from: string, to: string): number {
     for (let other = 1; other <= to.length; other += 1)
       next.push(
         Math.min(
-          row[other]! + 1,
-          next[other - 1]! + 1,
-          row[other - 1]! + (from[at - 1] === to[other - 1] ? 0 : 1),
+          itemAt(row, other) + 1,
+          itemAt(next, other - 1) + 1,
+          itemAt(row, other - 1) + (from[at - 1] === to[other - 1] ? 0 : 1),
         ),
       )
     row = next
   }
-  return row[to.length]!
+  return itemAt(row, to.length)
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { spellDegree } from '../pitch/degree'
 import { noteName, parseNote, plainAccidentals, type Note } from '../pitch/note'
 import { bad, good, must, type Result } from '../result'
@@ -72,21 +73,21 @@ function readSymbol(text: string): Result<ChartSymbol> {
         ? `"${text}" begins with a small letter.`
         : `"${text}" does not begin with a chord root.`,
       accepted: lower
-        ? `${symbol[0]!.toUpperCase()}${symbol.slice(1)} (roots are capitals; minor is m)`
+        ? `${firstOf(symbol).toUpperCase()}${symbol.slice(1)} (roots are capitals; minor is m)`
         : 'a root A to G in capitals, with up to two of b or #',
       at: 0,
       text,
     })
   }
   const slash = /\/(?!9)([^/]*)$/.exec(symbol)
-  const bassless = slash && !/^(?:maj|ma|M)/.test(slash[1]!) ? symbol.slice(0, slash.index) : symbol
+  const bassless = slash && !/^(?:maj|ma|M)/.test(itemAt(slash, 1)) ? symbol.slice(0, slash.index) : symbol
   let bass: Note | null = null
   if (bassless !== symbol) {
-    const note = parseNote(slash![1]!)
+    const note = parseNote(itemAt(slash!, 1))
     if (!note.ok)
       return bad({
         code: 'bad-chord',
-        message: `"${slash![1]!}" is not a bass note.`,
+        message: `"${itemAt(slash!, 1)}" is not a bass note.`,
         accepted: 'a note name after the slash, such as C/E or Am/F#',
         at: slash!.index,
         text: slash![0],

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { faultWords } from '../result'
 import type { z } from 'zod'
 import type { Fault, Result } from '../result'
@@ -39,7 +40,7 @@ export function answer(request: unknown, onProgress: OnProgress = () => true): R
     return refuse('unknown-do', `There is no "${wanted}". Known: ${Object.keys(HANDLERS).join(', ')}.`, 'do')
   const name = wanted as keyof typeof HANDLERS
   const checked = requestSchemas[name].safeParse(request)
-  if (!checked.success) return refuseIssue(checked.error.issues[0]!)
+  if (!checked.success) return refuseIssue(firstOf(checked.error.issues))
   const result = (HANDLERS[name] as (request: never, onProgress: OnProgress) => Result<Answer>)(
     checked.data as never,
     onProgress,
@@ -57,7 +58,7 @@ const whereOf = ({ at, text }: Fault) => (at === undefined ? (text ?? null) : { 
 function refuseIssue(issue: z.core.$ZodIssue): Reply {
   const path = issue.path.join('.')
   if (issue.code === 'unrecognized_keys') {
-    const where = [...issue.path, issue.keys[0]!].join('.')
+    const where = [...issue.path, firstOf(issue.keys)].join('.')
     return refuse(
       'unknown-field',
       `Unknown field ${issue.keys.map((field) => `"${field}"`).join(', ')}.`,

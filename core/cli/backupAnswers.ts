@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { createHash, randomUUID } from 'node:crypto'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import {
@@ -45,7 +46,7 @@ export function tuneAsBackup({
     ...newDocument(chart.title?.trim() || 'Untitled', text),
     melody: melody.map(keep),
     lyrics,
-    grips: Object.fromEntries(frets.map((grip, at) => [slotKey(sounding.value[at]!.slot), grip])),
+    grips: Object.fromEntries(frets.map((grip, at) => [slotKey(itemAt(sounding.value, at).slot), grip])),
   })
   if (!document.success)
     return bad({

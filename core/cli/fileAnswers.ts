@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseChart } from '../chart/parseChart'
 import { exportChart } from '../formats/exportChart'
 import { importChart, LONGEST_IMPORT } from '../formats/importChart'
@@ -39,7 +40,7 @@ export const FILE_ANSWERS: AnswersTo<'import' | 'export'> = {
     if (!limits.ok) return limits
     const wrong = voicings.findIndex((frets) => frets.length !== limits.value.instrument.tuning.length)
     if (wrong >= 0)
-      return wrongStrings(voicings[wrong]!, limits.value.instrument.tuning.length, `voicings.${wrong}`)
+      return wrongStrings(itemAt(voicings, wrong), limits.value.instrument.tuning.length, `voicings.${wrong}`)
     const chart = parseChart(text)
     const tune = { chart, frets: voicings, melody, lyrics }
     const file =

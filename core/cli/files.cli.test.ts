@@ -1,3 +1,4 @@
+import { theOne } from '../lists'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { answerLine } from './answerRequest'
 
@@ -43,7 +44,7 @@ describe('a tune as a backup (docs/backup.md)', () => {
     [
       'a changed file',
       (files) => {
-        const name = Object.keys(files).find((one) => one.endsWith('.txt'))!
+        const name = theOne(Object.keys(files), (one) => one.endsWith('.txt'))
         files[name] = strToU8('| D |')
       },
       /is damaged/,

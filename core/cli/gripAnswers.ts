@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { fingeringsOf } from '../neck/fingering'
@@ -81,8 +82,8 @@ export const GRIP_ANSWERS: AnswersTo<'name' | 'finger' | 'voicings'> = {
   },
 }
 
-const lowest = (voicing: Voicing) => voicing.midis[0]!
-const highest = (voicing: Voicing) => voicing.midis.at(-1)!
+const lowest = (voicing: Voicing) => firstOf(voicing.midis)
+const highest = (voicing: Voicing) => lastOf(voicing.midis)
 const byEase = (a: Voicing, b: Voicing) => a.fingering.difficulty - b.fingering.difficulty
 const ORDERS = {
   low: (a: Voicing, b: Voicing) => lowest(a) - lowest(b) || highest(a) - highest(b) || byEase(a, b),

@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -51,7 +52,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
             a.value.map((note) => note.at),
             b.value.map((note) => note.at),
           )
-    const nameIn = (notes: NamedNote[], at: number) => notes.find((note) => note.at === at)!.name
+    const nameIn = (notes: NamedNote[], at: number) => theOne(notes, (note) => note.at === at).name
     const pairs = steps.map(
       (step) => [nameIn(a.value, step.from), nameIn(b.value, step.to), step.semitones] as const,
     )
@@ -162,7 +163,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
         text: 'voicings',
       })
     const wrong = voicings.findIndex((frets) => frets.length !== tuning.length)
-    if (wrong >= 0) return wrongStrings(voicings[wrong]!, tuning.length, `voicings.${wrong}`)
+    if (wrong >= 0) return wrongStrings(itemAt(voicings, wrong), tuning.length, `voicings.${wrong}`)
     const frets = voicings[index]
     if (!frets)
       return bad({
@@ -178,8 +179,8 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
         accepted: `a sounding string: ${frets.flatMap((fret, from) => (fret === null ? [] : [tuning.length - from])).join(', ')}`,
         text: 'string',
       })
-    const open = tuning[at]! + capo
-    const fretOf = (sound: number) => (sound === open ? 0 : sound - tuning[at]!)
+    const open = itemAt(tuning, at) + capo
+    const fretOf = (sound: number) => (sound === open ? 0 : sound - itemAt(tuning, at))
     const fret = 'fret' in to ? to.fret : fretOf(to.midi)
     if (fret < 0 || (fret > 0 && fret <= capo) || fret > 36)
       return bad({
@@ -188,7 +189,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
         accepted: `from ${plainPitchName(open)} up`,
         text: 'to',
       })
-    const result = pulled(frets, at, fret, chords.value[index]!, limits.value, key)
+    const result = pulled(frets, at, fret, itemAt(chords.value, index), limits.value, key)
     const held = result.moved ? 'Held with the other notes on other strings.' : 'A hand holds it as it is.'
     return good({
       frets: result.frets,
@@ -300,7 +301,7 @@ function readSounds(texts: readonly string[]): Result<NamedNote[]> {
     return n.ok ? good(pitchClass(n.value)) : n
   })
   return notes.ok
-    ? good(notes.value.filter((note, index, all) => index === 0 || all[index - 1]!.at !== note.at))
+    ? good(notes.value.filter((note, index, all) => index === 0 || itemAt(all, index - 1).at !== note.at))
     : notes
 }
 

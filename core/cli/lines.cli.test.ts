@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { answer, answerLine } from './answerRequest'
 
 type Any = Record<string, never>
@@ -36,43 +37,47 @@ describe('lead', () => {
       }[]
     }
     expect(
-      lines[0]!.voicings.map(({ symbol, added }) => (added.length > 0 ? symbol.slice(0, 1) : symbol)),
+      firstOf(lines).voicings.map(({ symbol, added }) => (added.length > 0 ? symbol.slice(0, 1) : symbol)),
     ).toEqual(
-      lines[0]!.voicings.map(({ added }, at) => {
-        const plain = ['Dm7', 'G7', 'Cmaj7', 'A7'][at]!
+      firstOf(lines).voicings.map(({ added }, at) => {
+        const plain = itemAt(['Dm7', 'G7', 'Cmaj7', 'A7'], at)
         return added.length > 0 ? plain.slice(0, 1) : plain
       }),
     )
     // A drone may be a free tension of some chords, which are called so.
     if (style !== 'drone')
-      expect(lines[0]!.voicings.some(({ added }) => added.length > 0)).toBe(style === 'tension')
-    expect(lines[0]!.steps).toHaveLength(3)
-    expect(Object.values(lines[0]!.parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(lines[0]!.cost, 2)
+      expect(firstOf(lines).voicings.some(({ added }) => added.length > 0)).toBe(style === 'tension')
+    expect(firstOf(lines).steps).toHaveLength(3)
+    expect(Object.values(firstOf(lines).parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(
+      firstOf(lines).cost,
+      2,
+    )
   })
   test('a melody is on top where it sounds; a loop has a step more; window and drone are kept to', () => {
     const { lines } = good({ do: 'lead', text: TEXT, melody }) as unknown as {
       lines: { voicings: { notes: string[]; frets: (number | null)[] }[]; steps: unknown[] }[]
     }
-    expect(lines[0]!.voicings[0]!.notes).toContain('F4')
-    expect(lines[0]!.voicings[2]!.notes).toContain('G4')
+    expect(firstOf(firstOf(lines).voicings).notes).toContain('F4')
+    expect(itemAt(firstOf(lines).voicings, 2).notes).toContain('G4')
     expect(
-      (
-        good({
-          do: 'lead',
-          text: TEXT,
-          loop: true,
-          limits: { frets: [0, 4], notes: [3, 4] },
-        }) as unknown as Led
-      ).lines[0]!.steps,
+      firstOf(
+        (
+          good({
+            do: 'lead',
+            text: TEXT,
+            loop: true,
+            limits: { frets: [0, 4], notes: [3, 4] },
+          }) as unknown as Led
+        ).lines,
+      ).steps,
     ).toHaveLength(4)
-    const window = (
-      good({ do: 'lead', text: TEXT, style: 'position', window: [5, 9] }) as unknown as Led
-    ).lines[0]!.voicings.flatMap(({ frets }) =>
-      frets.filter((fret): fret is number => fret !== null && fret > 0),
-    )
+    const window = firstOf(
+      (good({ do: 'lead', text: TEXT, style: 'position', window: [5, 9] }) as unknown as Led).lines,
+    ).voicings.flatMap(({ frets }) => frets.filter((fret): fret is number => fret !== null && fret > 0))
     expect([Math.min(...window) >= 5, Math.max(...window) <= 9]).toEqual([true, true])
-    for (const { frets } of (good({ do: 'lead', text: TEXT, style: 'drone', drone: 2 }) as unknown as Led)
-      .lines[0]!.voicings)
+    for (const { frets } of firstOf(
+      (good({ do: 'lead', text: TEXT, style: 'drone', drone: 2 }) as unknown as Led).lines,
+    ).voicings)
       expect(frets[4]).toBe(0)
     expect(error({ do: 'lead', text: TEXT, style: 'drone', drone: 8 })).toMatchObject({
       code: 'bad-field',
@@ -94,7 +99,7 @@ describe('pull', () => {
   test('by fret or by pitch', () => {
     expect(good(pull({}))).toMatchObject({ frets: [null, 5, 7, 5, 7, null], playable: true, lost: ['b3'] })
     expect(good(pull({ to: 'F#4' }))).toEqual(good(pull({})))
-    expect((good(pull({}))['names'] as unknown as { symbol: string }[])[0]!.symbol).toBe('D7')
+    expect(firstOf(good(pull({}))['names'] as unknown as { symbol: string }[]).symbol).toBe('D7')
   })
   test('what cannot be pulled says why', () => {
     expect(error(pull({ string: 6 }))).toMatchObject({ code: 'bad-field', where: 'string' })
@@ -133,8 +138,8 @@ test('harmonise: one voicing for each melody note, the melody on top; scale: one
   const { lines } = good({ do: 'harmonise', text: TEXT, melody, count: 2 }) as unknown as {
     lines: { voicings: { notes: string[]; melody: string; under: string }[] }[]
   }
-  expect(lines[0]!.voicings.map((one) => one.melody)).toEqual(['F4', 'E4', 'G4'])
-  for (const one of lines[0]!.voicings) expect(one.notes).toContain(one.melody)
+  expect(firstOf(lines).voicings.map((one) => one.melody)).toEqual(['F4', 'E4', 'G4'])
+  for (const one of firstOf(lines).voicings) expect(one.notes).toContain(one.melody)
   const scale = good({ do: 'scale', kind: 'sixth-diminished', chord: 'Am6' }) as unknown as {
     scale: string[]
     voicings: { symbol: string }[]
@@ -191,7 +196,7 @@ describe('melodies', () => {
         left: number
       }
       expect(left).toBe(0)
-      for (const one of lines[0]!.voicings) if (one.melody) expect(one.notes).toContain(one.melody)
+      for (const one of firstOf(lines).voicings) if (one.melody) expect(one.notes).toContain(one.melody)
     }
     for (const format of ['midi', 'musicxml', 'abc']) {
       const { content } = good({ do: 'export', text: TEXT, melody, format }) as unknown as { content: string }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { parseChart } from '../chart/parseChart'
 import { parseChord } from '../chord/parseChord'
 import { lineOf } from '../leading/line'
@@ -65,7 +66,7 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
           ...answer,
           cost: tidy(cost),
           voicings: answer.voicings.map((voicing, at) => {
-            const { note, under, kind, bar, beat, beats } = notes[at]!
+            const { note, under, kind, bar, beat, beats } = itemAt(notes, at)
             return {
               ...voicing,
               under,
@@ -74,7 +75,7 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
               beat: tidy(beat),
               beats: tidy(beats),
               melody: note && pitchName(note.note),
-              ...whyOther(texture ?? 'full', notes[at]!),
+              ...whyOther(texture ?? 'full', itemAt(notes, at)),
             }
           }),
         }
@@ -113,7 +114,7 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
         ? [request.notes]
         : SCALE_OCTAVES.map((octave) => scaleFrom([...scaleNotes(request.key), request.key.tonic], octave))
       const tried = scales.map((notes) => ({ notes, blocks: blocksOnOneSet(notes, block, limits.value) }))
-      const { notes, blocks } = tried.find((one) => one.blocks.ok) ?? tried[0]!
+      const { notes, blocks } = tried.find((one) => one.blocks.ok) ?? firstOf(tried)
       return blocks.ok
         ? good({
             scale: notes.map(noteName),
@@ -134,8 +135,8 @@ export const MELODY_ANSWERS: AnswersTo<'harmonise' | 'scale' | 'ends'> = {
     return good({
       scale: steps.map(({ note }) => noteName(note)),
       voicings: line.voicings.map((voicing, at) => ({
-        symbol: steps[at]!.chord.canonical,
-        note: noteName(steps[at]!.note),
+        symbol: itemAt(steps, at).chord.canonical,
+        note: noteName(itemAt(steps, at).note),
         ...voicingAnswer(voicing),
       })),
     })

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { idiomNamed } from '../analysis/tuneIdiom'
 import { withSetting } from '../chart/editBars'
@@ -23,8 +24,8 @@ export const beatOfSlot = (slot: Slot) => ({ beat: tidy(slot.beat) })
 /** What was changed of a chart, each at its place. */
 export const choicesAnswer = (changes: readonly Change[], slots: readonly Slot[]) =>
   changes.map(({ index, rule, name, why, puts }) => ({
-    bar: slots[index]!.bar,
-    ...beatOfSlot(slots[index]!),
+    bar: itemAt(slots, index).bar,
+    ...beatOfSlot(itemAt(slots, index)),
     rule,
     family: familiesIn(rule),
     name,
@@ -66,8 +67,10 @@ export const lineAnswer = (line: Line, chords: readonly ChordSymbol[]) => ({
   measures: Object.fromEntries(TERM_NAMES.map((term) => [term, tidy(line.measures[term])])),
   voicings: line.voicings.map((voicing, at) => ({
     symbol:
-      line.chords[at]!.canonical === chords[at]!.canonical ? chords[at]!.text : line.chords[at]!.canonical,
-    added: addedTo(chords[at]!, line.chords[at]!),
+      itemAt(line.chords, at).canonical === itemAt(chords, at).canonical
+        ? itemAt(chords, at).text
+        : itemAt(line.chords, at).canonical,
+    added: addedTo(itemAt(chords, at), itemAt(line.chords, at)),
     frets: voicing.frets,
     notes: pitchNames(voicing),
     degrees: degreesOfVoicing(voicing),
@@ -125,7 +128,7 @@ export function heldGrips(
   for (const [at, frets] of voicings.entries()) {
     if (frets.length !== limits.instrument.tuning.length)
       return wrongStrings(frets, limits.instrument.tuning.length, `voicings.${at}`)
-    const voicing = voicingOf(frets, chords[at]!, limits)
+    const voicing = voicingOf(frets, itemAt(chords, at), limits)
     if (!voicing)
       return bad({
         code: 'not-playable',

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { answer } from './answerRequest'
 
 const asked = (request: unknown) => answer(request) as unknown as Record<string, never> & { ok: boolean }
@@ -47,7 +48,7 @@ describe('plan', () => {
   }
   test('has what the contract names; moments as dates or as ms', () => {
     const { items } = asked(plan) as unknown as { items: Part[] }
-    expect(items[0]!.kind).toBe('warm-up')
+    expect(firstOf(items).kind).toBe('warm-up')
     expect(items.reduce((sum, { minutes }) => sum + minutes, 0)).toBeLessThanOrEqual(30)
     expect(asked({ ...plan, now: Date.parse(plan.now) })).toEqual(asked(plan))
   })
@@ -61,14 +62,16 @@ describe('plan', () => {
     }
     expect(asked({ ...plan, log: [failed] })).toEqual(asked(plan))
     const due = (zone: string) =>
-      (
-        asked({
-          ...plan,
-          minutes: 5,
-          log: [{ ...failed, grade: 'clean', at: '2026-04-30T23:30:00Z' }],
-          zone,
-        }) as unknown as { items: Part[] }
-      ).items[0]!.why
+      firstOf(
+        (
+          asked({
+            ...plan,
+            minutes: 5,
+            log: [{ ...failed, grade: 'clean', at: '2026-04-30T23:30:00Z' }],
+            zone,
+          }) as unknown as { items: Part[] }
+        ).items,
+      ).why
     expect(due('UTC')).not.toBe(due('Pacific/Auckland'))
   })
   test.each([

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -35,7 +36,7 @@ export const PRACTICE_ANSWERS: AnswersTo<'ladder' | 'plan' | 'question' | 'keys'
     const held = heldGrips(voicings, chords.value, limits.value)
     if (!held.ok) return held
     const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
-    const grips = new Map(held.value.map((voicing, at) => [slots[at]!, voicing]))
+    const grips = new Map(held.value.map((voicing, at) => [itemAt(slots, at), voicing]))
     const wanted = goal ?? chart.tempo ?? USUAL_GOAL
     const items = itemsOf({
       chart,
@@ -93,5 +94,5 @@ export const PRACTICE_ANSWERS: AnswersTo<'ladder' | 'plan' | 'question' | 'keys'
 
 function smoothGrips(chords: Parameters<typeof bestLines>[0]['chords'], limits: typeof TUNE_LIMITS) {
   const lines = bestLines({ chords, limits, weights: weightsFrom('smooth'), count: 1 })
-  return lines.ok ? good([...lines.value[0]!.voicings]) : lines
+  return lines.ok ? good([...firstOf(lines.value).voicings]) : lines
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { idiomNamed } from '../analysis/tuneIdiom'
 import { NEAR_WRITTEN } from '../chart/beats'
@@ -28,7 +29,7 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
       return bad({
         code: 'bad-field',
         message: `There is no rule "${unknown}".`,
-        accepted: `${RULE_IDS.join(', ')}; a family (${FAMILY_CODES[0]!} to ${FAMILY_CODES.at(-1)!}), or its letter for all of a kind`,
+        accepted: `${RULE_IDS.join(', ')}; a family (${firstOf(FAMILY_CODES)} to ${lastOf(FAMILY_CODES)}), or its letter for all of a kind`,
         text: 'rules',
       })
     if (index < 0)
@@ -42,10 +43,10 @@ export const REHARM_ANSWERS: AnswersTo<'options' | 'reharmonise' | 'judge'> = {
             .join('; ') || 'a chart with a chord',
         text: 'bar, beat',
       })
-    if (slots[index]!.symbol?.kind !== 'chord')
+    if (itemAt(slots, index).symbol?.kind !== 'chord')
       return bad({
         code: 'no-chord',
-        message: `"${slots[index]!.text}" on bar ${bar}, beat ${beat} is no chord that could be changed.`,
+        message: `"${itemAt(slots, index).text}" on bar ${bar}, beat ${beat} is no chord that could be changed.`,
         accepted: 'the place of a chord',
         text: 'bar, beat',
       })

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -109,15 +110,15 @@ export const RHYTHM_ANSWERS: AnswersTo<'figures' | 'rhythm' | 'tempo' | 'basslin
     const held = heldGrips(voicings, chords.value, limits.value)
     if (!held.ok) return held
     const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
-    const grips = new Map(held.value.map((voicing, at) => [slots[at]!, voicing]))
+    const grips = new Map(held.value.map((voicing, at) => [itemAt(slots, at), voicing]))
     const found = handTempo({ chart, grips, figure: figure.value, restart, limits: limits.value })
     return good({
       comfortable: tidy(found.comfortable, 1),
       changes: found.changes.map((change) => ({
         index: change.index,
         to: change.to,
-        from: chords.value[change.index]!.text,
-        into: chords.value[change.to]!.text,
+        from: itemAt(chords.value, change.index).text,
+        into: itemAt(chords.value, change.to).text,
         mm: tidy(change.mm, 1),
         fingers: change.fingers,
         needsMs: tidy(change.needsMs, 1),

@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { meterName, type Bar, type ChartMark, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keyChanges'
 import { NEAR, notatedPieces, type Piece } from '../melody/clock'
@@ -46,7 +47,7 @@ export function toAbc({
   // Lengths are counted in the beat the tune begins with, whatever the metre of a bar.
   const settingOf = (bar: Bar): BarSetting => ({
     bar,
-    key: keys.get(bar.number)!,
+    key: entryOf(keys, bar.number),
     unit: chart.meter.unit / bar.meter.unit,
   })
   const lines = textLinesOf(chart)
@@ -61,10 +62,10 @@ export function toAbc({
         ),
       ]),
     )
-    const words = bars.flatMap((bar) => written.get(bar)!.words)
-    const rests = bars.some((bar) => written.get(bar)!.rests)
+    const words = bars.flatMap((bar) => entryOf(written, bar).words)
+    const rests = bars.some((bar) => entryOf(written, bar).rests)
     return [
-      withBarLines(bars, (bar) => `${changesOf(bar)}${signsOf(bar)}${written.get(bar)!.music}`),
+      withBarLines(bars, (bar) => `${changesOf(bar)}${signsOf(bar)}${entryOf(written, bar).music}`),
       ...(words.some((word) => word !== NO_WORD)
         ? [`w: ${words.map((word) => (word === NO_WORD && rests ? BLANK : word)).join(' ')}`]
         : []),
@@ -280,7 +281,7 @@ function abcBar(
   ]
     .filter((beat) => beat < end - NEAR)
     .sort((a, b) => a - b)
-  const places = inTurn.filter((beat, at) => at === 0 || beat - inTurn[at - 1]! > SAME_PLACE)
+  const places = inTurn.filter((beat, at) => at === 0 || beat - itemAt(inTurn, at - 1) > SAME_PLACE)
   const changed = changedLetters(
     notes.map(({ note: { note } }) => note),
     key,

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { Bar } from '../chart/chart'
 import type { Pitch } from '../pitch/note'
 import { DIVISIONS, noteValues } from './noteValues'
@@ -12,7 +13,7 @@ const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '
 
 /** A pitch as ABC 2.1 has it. @param signed its sign is written, whatever the key says */
 export function abcPitch({ letter, alter, octave }: Pitch, signed: boolean): string {
-  const name = 'CDEFGAB'[letter]!
+  const name = itemAt('CDEFGAB', letter)
   const height = octave >= 5 ? name.toLowerCase() + "'".repeat(octave - 5) : name + ','.repeat(4 - octave)
   return (signed ? (ACCIDENTALS[String(alter)] ?? '') : '') + height
 }
@@ -78,13 +79,13 @@ export function inALine(values: readonly AbcValue[]): string {
   const opens = new Map<number, string>()
   let group: number[] = []
   const close = () => {
-    if (group.length > 0) opens.set(group[0]!, group.length === 3 ? '(3' : `(3:2:${group.length}`)
+    if (group.length > 0) opens.set(firstOf(group), group.length === 3 ? '(3' : `(3:2:${group.length}`)
     group = []
   }
   values.forEach((value, at) => {
     if (!value.triplet) return close()
     group.push(at)
-    const written = group.map((one) => values[one]!.written)
+    const written = group.map((one) => itemAt(values, one).written)
     const filled = written.reduce((sum, one) => sum + one, 0) / (3 * Math.min(...written))
     if (Math.abs(filled - Math.round(filled)) < SAME_PLACE) close()
   })

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { slotKey, type Bar, type Chart } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
 import { printRemark, remarkOf } from '../chart/remark'
@@ -56,8 +57,8 @@ const STOPS = '…,;:!?*'
 /** Letter by letter: a search by pattern takes the square of a long word. */
 function withoutQuotes(word: string): string {
   let [from, to] = [0, word.length]
-  while (from < to && OPENS.includes(word[from]!)) from += 1
-  while (to > from && CLOSES.includes(word[to - 1]!)) to -= 1
+  while (from < to && OPENS.includes(itemAt(word, from))) from += 1
+  while (to > from && CLOSES.includes(itemAt(word, to - 1))) to -= 1
   return word.slice(from, to)
 }
 
@@ -67,7 +68,7 @@ function withoutQuotes(word: string): string {
 function withoutStops(word: string): string {
   let to = word.length
   for (;;) {
-    if (to > 0 && STOPS.includes(word[to - 1]!)) to -= 1
+    if (to > 0 && STOPS.includes(itemAt(word, to - 1))) to -= 1
     else if (to > 1 && word[to - 1] === '.' && word[to - 2] === '.')
       while (to > 0 && word[to - 1] === '.') to -= 1
     else return word.slice(0, to)
@@ -194,7 +195,7 @@ export class ChartDraft {
     if (/^(?:segno|coda)$/i.test(word)) this.comes.push(word)
     else {
       const at = this.body.findLastIndex((line) => line.includes('|'))
-      if (at >= 0) this.body[at] = this.body[at]!.replace(/\s*(:?\|(?:x\d+)?)\s*$/, ` ${word} $1`)
+      if (at >= 0) this.body[at] = itemAt(this.body, at).replace(/\s*(:?\|(?:x\d+)?)\s*$/, ` ${word} $1`)
     }
   }
 
@@ -241,8 +242,8 @@ export class ChartDraft {
       .filter(({ line, at }) => at >= part.from && line.includes('|'))
     const [first, last] = [lines[0], lines.at(-1)]
     if (!first || !last || lines.some(({ line }) => line.includes(':|') || line.includes('|:'))) return
-    this.body[first.at] = this.body[first.at]!.replace('|', '|:')
-    this.body[last.at] = this.body[last.at]!.replace(
+    this.body[first.at] = itemAt(this.body, first.at).replace('|', '|:')
+    this.body[last.at] = itemAt(this.body, last.at).replace(
       /\s*\|\s*$/,
       ` :|${part.times === 2 ? '' : `x${part.times}`}`,
     )
@@ -306,12 +307,13 @@ export class ChartDraft {
     if (this.over.length === 0) return false
     const words = this.over.map(() => [] as string[])
     for (const word of line.matchAll(/\S+/g))
-      words[
+      itemAt(
+        words,
         Math.max(
           0,
           this.over.findLastIndex(({ column }) => column <= word.index + 1),
-        )
-      ]!.push(word[0])
+        ),
+      ).push(word[0])
     words.forEach((some, at) => this.sing(some.join(' '), at))
     this.over = []
     return true

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { inEnglish, SYLLABLES, withCapitals } from '../chord/near'
 import { printRemark, remarkOf } from '../chart/remark'
 import { parseSymbol } from '../chord/parseChord'
@@ -40,14 +41,18 @@ const HEADING_ALONE = new RegExp(
 export function headingOf(line: string): { name: string; times: number; rest: string } | null {
   if (isSungLine(line)) return null
   const alone = HEADING_ALONE.exec(line)
-  if (alone) return { name: alone[1]!, times: timesIn(alone[2] ?? ''), rest: '' }
+  if (alone) return { name: itemAt(alone, 1), times: timesIn(alone[2] ?? ''), rest: '' }
   const marked = HEADING.exec(line)
   if (!marked) return null
   // `Chorus (x2)` and `[Chorus x2]`: how often it is played is no part of its name.
   const [, name, often = ''] = /^(.*?)\s*([([]?(?:[x×]\s?\d{1,2}|\d{1,2}\s?[x×])[)\]]?)?$/i.exec(
-    (marked[1] ?? marked[2]!).trim(),
+    (marked[1] ?? itemAt(marked, 2)).trim(),
   )!
-  return { name: name === '' ? (marked[1] ?? marked[2]!) : name!, times: timesIn(often), rest: marked[3]! }
+  return {
+    name: name === '' ? (marked[1] ?? itemAt(marked, 2)) : name!,
+    times: timesIn(often),
+    rest: itemAt(marked, 3),
+  }
 }
 
 /**
@@ -63,12 +68,12 @@ const SYLLABLE = /^(Do|Ut|R[eé]|Mi|Fa|Sol|La|Si)(?![a-z]*[n-z][a-z]*$)(.*)$/i
 const asLetters = (word: string): string | null => {
   const syllable = SYLLABLE.exec(word)
   if (!syllable) return null
-  const [suffix, bass] = syllable[2]!.split('/')
+  const [suffix, bass] = itemAt(syllable, 2).split('/')
   const low =
     bass === undefined
       ? ''
       : `/${SYLLABLES[bass.toLowerCase().replace(/[#b]$/, '')] ?? bass}${/[#b]$/.exec(bass)?.[0] ?? ''}`
-  const symbol = `${SYLLABLES[syllable[1]!.toLowerCase()]!}${suffix}${low}`
+  const symbol = `${SYLLABLES[itemAt(syllable, 1).toLowerCase()]!}${suffix}${low}`
   return parseSymbol(symbol).ok ? symbol : null
 }
 
@@ -99,8 +104,8 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
   if (line.trim() === '') return
   const heading = headingOf(line)
   const setting = heading ? null : SETTING.exec(line)
-  const known = setting && SETTINGS[setting[1]!.toLowerCase()]
-  if (known) return draft.set(known, setting[2]!, number)
+  const known = setting && SETTINGS[itemAt(setting, 1).toLowerCase()]
+  if (known) return draft.set(known, itemAt(setting, 2), number)
   if (heading) draft.open(heading.name, heading.times)
   const rest = heading ? heading.rest : line
   const offset = line.length - rest.length
@@ -108,7 +113,7 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
 
   if (!numerals && isSungLine(rest)) return readSungLine(rest, number, draft)
   const alone = REMARK_ALONE.exec(rest)
-  if (alone && !draft.standsOver && draft.remark(alone[1]!)) return
+  if (alone && !draft.standsOver && draft.remark(itemAt(alone, 1))) return
   if (rest.includes('|')) return readBars(rest, number, offset, numerals, draft)
   const words = piecesOf(
     lineWordsOf(rest, offset).filter((word) => !SEPARATOR.test(word.text)),
@@ -147,7 +152,7 @@ export function readTextLine(line: string, number: number, numerals: boolean, dr
         word.text,
         `"${word.text}" is no ${numerals ? 'numeral' : 'chord'} and was left out.`,
       )
-    else draft.saysOf(word, chords[at]!, number)
+    else draft.saysOf(word, itemAt(chords, at)!, number)
   })
   const bars = heldBars(body, signs, chords, draft.beats)
   if (bars) return draft.bars(repeated(`| ${bars.join(' | ')} |`, times))
@@ -188,9 +193,9 @@ function heldBars(
   beats: number,
 ): string[] | null {
   const counts = words.some(
-    (word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(words[at + 1]!.text)),
+    (word, at) => isSlash(word.text) && (at + 1 === words.length || isSlash(itemAt(words, at + 1).text)),
   )
-  if (!counts || words.length % beats !== 0 || isSlash(words[0]!.text)) return null
+  if (!counts || words.length % beats !== 0 || isSlash(firstOf(words).text)) return null
   const beat = (word: DraftWord) => (isSlash(word.text) ? '.' : (chords[signs.indexOf(word)] ?? 'N.C.'))
   return Array.from({ length: words.length / beats }, (_, bar) =>
     words
@@ -279,7 +284,7 @@ export function readBars(
       numerals,
     )
     // "x2" behind the last bar says how often the line is played and is no bar.
-    if (pieces.length === 1 && SO_OFTEN.test(pieces[0]!.text) && read > 0) {
+    if (pieces.length === 1 && SO_OFTEN.test(firstOf(pieces).text) && read > 0) {
       times = timesAtEnd(pieces)[0]
       if (times > 1) return
     }
@@ -321,7 +326,7 @@ export function readBars(
     take(line.slice(last, sign.index), offset + last)
     const opens = /:$/.test(sign[0]) || /\d\.$/.test(sign[0])
     // Bar lines with nothing between them stay two.
-    if (out.length > 0 && !out.at(-1)!.endsWith(' ')) out.push(' ')
+    if (out.length > 0 && !lastOf(out).endsWith(' ')) out.push(' ')
     out.push(out.length > 0 || opens ? plainBarline(sign[0]) : '|')
     last = sign.index + sign[0].length
   }
@@ -346,7 +351,7 @@ function remarksBefore(all: string, from: number): { piece: string; at: number; 
   let [piece, at] = [all, from]
   const said: string[] = []
   for (let quoted = REMARK.exec(piece); quoted; quoted = REMARK.exec(piece)) {
-    const remark = remarkOf(quoted[1]!)
+    const remark = remarkOf(itemAt(quoted, 1))
     if (!remark || parseSymbol(remark).ok) break
     said.push(remark)
     piece = piece.slice(quoted[0].length)
@@ -379,8 +384,8 @@ function withoutSlashesBetween<Piece extends { text: string }>(
             isSlash(word.text) &&
             place > 0 &&
             place < pieces.length - 1 &&
-            !isSlash(pieces[place - 1]!.text) &&
-            !isSlash(pieces[place + 1]!.text)
+            !isSlash(itemAt(pieces, place - 1).text) &&
+            !isSlash(itemAt(pieces, place + 1).text)
           ),
       )
 }

@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { beginsBar, meterName, slotKey, type Bar, type Chart } from '../chart/chart'
 import { homeKey } from '../analysis/analyse'
 import { beatWords } from '../chart/print'
@@ -23,7 +24,7 @@ function gridLines({ bars }: Chart): Bar[][] {
   const lines: Bar[][] = []
   for (const bar of bars) {
     const last = lines.at(-1)
-    if (!last || begins(bar) || last.length === BARS_A_LINE || ends(last.at(-1)!)) lines.push([bar])
+    if (!last || begins(bar) || last.length === BARS_A_LINE || ends(lastOf(last))) lines.push([bar])
     else last.push(bar)
   }
   return lines
@@ -55,7 +56,7 @@ function gridLine(bars: readonly Bar[]): string {
     const opens = `${before && before.played > 0 ? ':' : ''}|${bar.opensRepeat ? ':' : ''}`
     return `${opens}${bar.ending.length > 0 ? bar.ending.join(',') : ''} ${cells(bar)} `
   })
-  const last = bars.at(-1)!
+  const last = lastOf(bars)
   const close = last.played > 0 ? `:|${last.played > 2 ? ` x${last.played}` : ''}` : '|'
   return written.join('') + close
 }
@@ -161,7 +162,7 @@ export function toChordPro(
       open = true
     }
     lines.push(gridLine(bars))
-    for (const mark of bars.at(-1)!.marks.filter((one) => !beginsBar(one))) {
+    for (const mark of lastOf(bars).marks.filter((one) => !beginsBar(one))) {
       close()
       lines.push(`{comment: ${mark}}`)
     }

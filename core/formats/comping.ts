@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Chart } from '../chart/chart'
 import { Clock } from '../melody/clock'
@@ -85,7 +86,7 @@ export function piecesOfComping<Written>(
       const place = clock.place(begin)
       return {
         ...place,
-        beats: clock.beatsIn(place.bar, cuts[piece + 1]! - begin),
+        beats: clock.beatsIn(place.bar, itemAt(cuts, piece + 1) - begin),
         tiedFrom: piece > 0,
         tiedOn: piece < cuts.length - 2,
         accent: hit.accent && piece === 0,

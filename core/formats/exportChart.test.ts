@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { Midi } from '@tonejs/midi'
 import { XMLParser } from 'fast-xml-parser'
 import { parseChart } from '../chart/parseChart'
@@ -13,9 +14,11 @@ import { importChart } from './importChart'
 const TEXT = 'title: Out\nkey: Bb\nmeter: 3/4\ntempo: 120\n[A] |: Bbmaj7 | Gm7 C7 . :| F7 | Bb |'
 const chart = parseChart(TEXT)
 const symbols = ['Bbmaj7', 'Gm7', 'C7', 'F7', 'Bb']
-const line = must(
-  bestLines({ chords: symbols.map(chord), limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }),
-)[0]!
+const line = firstOf(
+  must(
+    bestLines({ chords: symbols.map(chord), limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }),
+  ),
+)
 const frets = line.voicings.map((voicing) => voicing.frets)
 const melody = [
   [1, 1, 2, 'D5'],
@@ -37,10 +40,10 @@ describe('files for elsewhere', () => {
     const { content, encoding } = out('midi', { melody })
     expect(encoding).toBe('base64')
     const file = new Midi(Buffer.from(content, 'base64'))
-    expect([Math.round(file.header.tempos[0]!.bpm), file.header.timeSignatures[0]!.timeSignature]).toEqual([
-      120,
-      [3, 4],
-    ])
+    expect([
+      Math.round(firstOf(file.header.tempos).bpm),
+      firstOf(file.header.timeSignatures).timeSignature,
+    ]).toEqual([120, [3, 4]])
     const beat = (ticks: number) => ticks / file.header.ppq
     const [tune, grips] = file.tracks
     // Bars 1 and 2 are played twice: 3 beats each.
@@ -58,13 +61,15 @@ describe('files for elsewhere', () => {
       [78, 15, 3],
     ])
     const played = [0, 1, 2, 0, 1, 2, 3, 4]
-    expect(grips!.notes.length).toBe(played.reduce((sum, at) => sum + line.voicings[at]!.midis.length, 0))
+    expect(grips!.notes.length).toBe(
+      played.reduce((sum, at) => sum + itemAt(line.voicings, at).midis.length, 0),
+    )
     expect(
       grips!.notes
         .filter(({ ticks }) => ticks === 0)
         .map(({ midi }) => midi)
         .sort((a, b) => a - b),
-    ).toEqual(line.voicings[0]!.midis)
+    ).toEqual(firstOf(line.voicings).midis)
   })
   test('ChordPro is read back as the same chords, bar by bar', () => {
     const { content } = out('chordpro')

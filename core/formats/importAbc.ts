@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import abc from 'abcjs'
 import type { ChartMark, Meter } from '../chart/chart'
 import { parseKey, scaleNotes, signatureOf, type Key } from '../pitch/key'
@@ -99,7 +100,7 @@ export function importAbc(content: string, part?: number): Result<ImportedTune> 
   )
     warnings.push(part === undefined ? 'Only the first voice was taken.' : `Only voice ${part} was taken.`)
 
-  const reader = new AbcReader(staves[0]!.key, staves[0]!.meter, warnings)
+  const reader = new AbcReader(firstOf(staves).key, firstOf(staves).meter, warnings)
   for (const [at, { meter, voices }] of staves.entries()) {
     // A metre between two lines of music stands with the second of them.
     if (at > 0 && meter) reader.take({ ...meter, el_type: 'meter' })

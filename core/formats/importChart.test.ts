@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import fc from 'fast-check'
 import { RomanNumeral, Progression } from 'tonal'
 import { analyse } from '../analysis/analyse'
@@ -120,7 +121,7 @@ describe('numerals and numbers to chords', () => {
       for (const numeral of ['I', 'IIm7', 'IIIm7', 'IVmaj7', 'V7', 'VIm', 'bIII', 'bVII7']) {
         expect(RomanNumeral.get(numeral).empty).toBe(false)
         expect(of(numeral, tonic)).toBe(
-          must(parseChord(Progression.fromRomanNumerals(tonic, [numeral])[0]!)).canonical,
+          must(parseChord(firstOf(Progression.fromRomanNumerals(tonic, [numeral])))).canonical,
         )
       }
   })
@@ -217,7 +218,7 @@ describe('bringing a chart in', () => {
         for (const { line, column } of warnings) {
           expect(line).toBeGreaterThanOrEqual(1)
           expect(line).toBeLessThanOrEqual(lines.length)
-          expect(column).toBeLessThanOrEqual(lines[line - 1]!.length + 1)
+          expect(column).toBeLessThanOrEqual(itemAt(lines, line - 1).length + 1)
         }
       }),
       { numRuns: 1000 },

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseSymbol } from '../chord/parseChord'
 import type { Key } from '../pitch/key'
 import { ChartDraft, type ImportedChart } from './chartDraft'
@@ -37,19 +38,19 @@ export function importChart(
 /** Line by line; tablature in it with the symbols and signs that stand over it. */
 function readText(lines: readonly string[], numerals: boolean, draft: ChartDraft): void {
   let above: number[] = []
-  const asText = (at: number) => readTextLine(lines[at]!, at + 1, numerals, draft)
+  const asText = (at: number) => readTextLine(itemAt(lines, at), at + 1, numerals, draft)
   for (let at = 0; at < lines.length; at += 1) {
     const strings = numerals ? 0 : tabAt(lines, at)
-    const line = lines[at]!
+    const line = itemAt(lines, at)
     if (strings > 0) {
-      const symbols = above.findLast((one) => isSymbolLine(lines[one]!))
-      const signs = above.findLast((one) => isSignLine(lines[one]!))
+      const symbols = above.findLast((one) => isSymbolLine(itemAt(lines, one)))
+      const signs = above.findLast((one) => isSignLine(itemAt(lines, one)))
       above.filter((one) => one !== symbols && one !== signs).forEach(asText)
       readTab(
         {
           strings: lines.slice(at, at + strings),
-          symbols: symbols === undefined ? null : lines[symbols]!,
-          signs: signs === undefined ? null : lines[signs]!,
+          symbols: symbols === undefined ? null : itemAt(lines, symbols),
+          signs: signs === undefined ? null : itemAt(lines, signs),
           line: at + 1,
         },
         draft,

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { parseSymbol } from '../chord/parseChord'
 import { lyricAt } from '../melody/lyrics'
 import { MARK, PART_IN_WORDS } from './chordProWords'
@@ -48,7 +49,7 @@ export function readSong(lines: readonly string[], draft: ChartDraft): void {
         at + 1,
         1,
         line.trim(),
-        `${ELSEWHERE_NAMES[other[1]!]} has no place in a chart and was left out.`,
+        `${ELSEWHERE_NAMES[itemAt(other, 1)]} has no place in a chart and was left out.`,
       )
     } else if (name === 'x_words') block = 'words told'
     else if (block !== 'song') block = /^(?:end_of_|eo)/.test(name) ? 'song' : block
@@ -73,7 +74,7 @@ function readChordPro(line: string, number: number, draft: ChartDraft): void {
   if (line.trim() === '' || /^\s*#/.test(line)) return
   const directive = DIRECTIVE.exec(line)
   if (directive)
-    return readDirective(directive[1]!.toLowerCase(), directive[2] ?? '', line.trim(), number, draft)
+    return readDirective(itemAt(directive, 1).toLowerCase(), directive[2] ?? '', line.trim(), number, draft)
   if (line.includes('|')) return readBars(gridInChartText(line), number, 0, false, draft)
   // Chords over words, and headings without braces, as they come in from elsewhere.
   if (headingOf(line) || isSymbolLine(line)) return readTextLine(line, number, false, draft)
@@ -88,7 +89,7 @@ function readDirective(name: string, value: string, line: string, number: number
   if (setting && value) draft.set(setting, value, number)
   else if (name === 'x_lyric') {
     const read = /^(\d{1,4}):(\d{1,3}(?:\.\d{1,3})?)\s(.*)$/.exec(value)
-    const lyric = read && lyricAt({ bar: Number(read[1]), beat: Number(read[2]) }, read[3]!)
+    const lyric = read && lyricAt({ bar: Number(read[1]), beat: Number(read[2]) }, itemAt(read, 3))
     if (lyric) draft.placed.push(lyric)
     else leave('These words have no place (such as 3:1, bar and beat) and were left out.')
   } else if (name === 'define' || name === 'chord') {
@@ -100,10 +101,10 @@ function readDirective(name: string, value: string, line: string, number: number
     else if (PART_IN_WORDS.test(value)) draft.open(value.replace(/\s*:$/, ''))
     else if (!draft.remark(value)) leave('This comment has no words a chart could hold and was left out.')
   } else if (part) {
-    const named = part[1] ?? PART_NAMES[part[2]!]!
+    const named = part[1] ?? PART_NAMES[itemAt(part, 2)]!
     const label = labelOf(value) ?? (LABEL.test(value) ? '' : value)
     if (label || named !== 'grid')
-      draft.open(label || named[0]!.toUpperCase() + named.slice(1).replaceAll('_', ' '))
+      draft.open(label || firstOf(named).toUpperCase() + named.slice(1).replaceAll('_', ' '))
   } else if (!/^(?:end_of_|eo)/.test(name))
     leave(`The directive "${name}" has no place in a chart and was left out.`)
 }
@@ -114,10 +115,10 @@ function readDirective(name: string, value: string, line: string, number: number
  */
 function drawnGrip(value: string): { symbol: string; frets: (number | null)[] } | null {
   const read = /^(\S+)\s+(?:base-fret\s+(\d{1,2})\s+)?frets\s+([\dxXnN\s-]+?)(?:\s+fingers\b.*)?$/.exec(value)
-  const symbol = read && /^[^:]+/.exec(read[1]!)?.[0]
+  const symbol = read && /^[^:]+/.exec(itemAt(read, 1))?.[0]
   if (!read || !symbol || !parseSymbol(symbol).ok) return null
   const base = Number(read[2] ?? 1)
-  const frets = read[3]!
+  const frets = itemAt(read, 3)
     .trim()
     .split(/\s+/)
     .map((fret) => (/^(?:[xXnN]|-1)$/.test(fret) ? null : Number(fret)))

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { strToU8, zipSync } from 'fflate'
 import { importFile } from './importFile'
 import { must } from '../result'
@@ -35,7 +36,7 @@ test('compressed MusicXML is read by the score its container names', () => {
 })
 
 test('a tune without a title has the name of its file; what is of no kind that is read says what is', () => {
-  expect(tunes('My Chart.txt', '| C | F | G7 | C |').tunes[0]!.title).toBe('My Chart')
+  expect(firstOf(tunes('My Chart.txt', '| C | F | G7 | C |').tunes).title).toBe('My Chart')
   const refused = importFile('picture.png', new Uint8Array([1, 2]))
   expect(refused).toMatchObject({
     ok: false,

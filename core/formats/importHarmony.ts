@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import { parseKey, scaleNotes, signatureOf, type Key, type Mode } from '../pitch/key'
 import { noteName } from '../pitch/note'
@@ -79,7 +80,7 @@ function rootByPlace(inside: readonly XmlNode[], key: Key): string | null {
   const home = numeralKey(numeral) ?? key
   const step = numberIn(numeral, 'numeral-root')
   if (step !== null && step >= 1 && step <= 7) {
-    const note = scaleNotes(home)[step - 1]!
+    const note = itemAt(scaleNotes(home), step - 1)
     return noteName({ ...note, alter: note.alter + Math.round(numberIn(numeral, 'numeral-alter') ?? 0) })
   }
   const read = chordOfNumeral(textIn(inside, 'function').trim(), key)

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt } from '../lists'
 import { Midi } from '@tonejs/midi'
 import { keyName, parseKey, type Key } from '../pitch/key'
 import { plainPitchName } from '../pitch/note'
@@ -73,7 +74,7 @@ export function importMidi(content: string, part?: number): Result<ImportedTune>
   const longest = (beatTicks: number) => (LONGEST_BAR_READ * file.header.ppq) / beatTicks
   const melody = voices.map(({ midi, bar, beat, beats, beatTicks }): NamedMelodyNote => ({
     bar: numberOf(bar),
-    beat: beat + (pickup > 0 && bar === 0 ? bars[1]!.beats - pickup : 0),
+    beat: beat + (pickup > 0 && bar === 0 ? itemAt(bars, 1).beats - pickup : 0),
     beats: Math.min(beats, longest(beatTicks)),
     note: plainPitchName(midi),
   }))
@@ -180,7 +181,7 @@ function chartLinesOf(
   const name = ofByteLetters(file.header.name)
     .replace(/[\s\p{C}]+/gu, ' ')
     .trim()
-  const first = bars[pickup > 0 ? 1 : 0]!
+  const first = itemAt(bars, pickup > 0 ? 1 : 0)
   const tempo = file.header.tempos[0]
   const lines = [
     ...(name ? [`title: ${name}`] : []),
@@ -204,7 +205,7 @@ function chartLinesOf(
       close()
       lines.push(`meter: ${bar.beats}/${bar.unit}`)
     }
-    line.push(chords[index]!)
+    line.push(itemAt(chords, index))
   })
   close()
   return lines
@@ -227,7 +228,9 @@ function wordsOn(
     const voice = voices[at]
     // Files for singing along begin their lines with a stroke.
     const lyric =
-      voice && apart(at) < voice.beatTicks / 2 ? lyricAt(melody[at]!, text.replace(/^[\\/]/, '')) : null
+      voice && apart(at) < voice.beatTicks / 2
+        ? lyricAt(itemAt(melody, at), text.replace(/^[\\/]/, ''))
+        : null
     if (lyric) found.push(lyric)
   }
   return lyricsInOrder(found)
@@ -270,7 +273,7 @@ function barsOf({ header: { ppq, timeSignatures } }: Midi, last: number): MidiBa
   const changes = [...timeSignatures]
     .sort((a, b) => a.ticks - b.ticks)
     .map(({ ticks, timeSignature: [beats, unit] }) => ({ ticks, beats: beats!, unit: unit! }))
-  if (changes.length === 0 || changes[0]!.ticks > 0) changes.unshift({ ticks: 0, beats: 4, unit: 4 })
+  if (changes.length === 0 || firstOf(changes).ticks > 0) changes.unshift({ ticks: 0, beats: 4, unit: 4 })
   const bars: MidiBar[] = []
   changes.forEach(({ ticks: from, beats, unit }, at) => {
     const to = changes[at + 1]?.ticks ?? Math.max(last + 1, from)
@@ -304,13 +307,13 @@ function placedIn(bars: readonly MidiBar[], notes: Track['notes']): PlacedNote[]
   const inBars = new Map<number, Track['notes']>()
   let at = 0
   for (const note of [...notes].sort((a, b) => a.ticks - b.ticks)) {
-    while (at + 1 < bars.length && bars[at + 1]!.ticks <= note.ticks) at += 1
+    while (at + 1 < bars.length && itemAt(bars, at + 1).ticks <= note.ticks) at += 1
     const inside = inBars.get(at)
     if (inside) inside.push(note)
     else inBars.set(at, [note])
   }
   return [...inBars].flatMap(([index, inside]) => {
-    const bar = bars[index]!
+    const bar = itemAt(bars, index)
     const from = inside.map(({ ticks }) => ({ ticks: ticks - bar.ticks }))
     const grid = GRIDS.reduce(
       (best, one) => (offGrid(from, bar.beat / one) < offGrid(from, bar.beat / best) * 0.8 ? one : best),
@@ -366,17 +369,18 @@ function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | n
           ? null
           : (namesOf(midis, key ? { key } : {})[0]?.chord.canonical ?? null),
       )
-    return names.get(known)!
+    return entryOf(names, known)
   }
   let first = 0
   let sounding: string | null = null
   let begun = false
   return bars.map(({ ticks, beats, beat }) => {
     const end = ticks + beats * beat
-    while (first < ordered.length && ordered[first]!.ticks + LONGEST_HELD * beat < ticks) first += 1
+    while (first < ordered.length && itemAt(ordered, first).ticks + LONGEST_HELD * beat < ticks) first += 1
     const here: typeof ordered = []
-    for (let at = first; at < ordered.length && ordered[at]!.ticks < end; at += 1)
-      if (ordered[at]!.ticks + ordered[at]!.durationTicks > ticks) here.push(ordered[at]!)
+    for (let at = first; at < ordered.length && itemAt(ordered, at).ticks < end; at += 1)
+      if (itemAt(ordered, at).ticks + itemAt(ordered, at).durationTicks > ticks)
+        here.push(itemAt(ordered, at))
     if (here.length === 0) {
       sounding = null
       return 'N.C.'
@@ -397,7 +401,7 @@ function harmonyOf(bars: readonly MidiBar[], notes: Track['notes'], key: Key | n
     if (!begun && words[0] === '.' && sounding !== null) words[0] = 'N.C.'
     begun ||= sounding !== null
     if (sounding === null) return 'N.C.'
-    return words.slice(1).every((word) => word === '.') && words[0] !== '.' ? words[0]! : words.join(' ')
+    return words.slice(1).every((word) => word === '.') && words[0] !== '.' ? firstOf(words) : words.join(' ')
   })
 }
 /** Notes held for longer than this, in beats, are looked for no more. */
@@ -424,7 +428,7 @@ function oneAtATime(notes: readonly PlacedNote[]): PlacedNote[] {
   const highest = new Map<string, PlacedNote>()
   for (const note of notes) {
     const place = `${note.bar}:${note.beat}`
-    if (!highest.has(place) || highest.get(place)!.midi < note.midi) highest.set(place, note)
+    if (!highest.has(place) || entryOf(highest, place).midi < note.midi) highest.set(place, note)
   }
   const inOrder = [...highest.values()].sort((a, b) => a.ticks - b.ticks)
   return inOrder.map((note, at) => {

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { XMLParser } from 'fast-xml-parser'
 import { MARKS, type ChartMark, type Meter } from '../chart/chart'
 import type { Key } from '../pitch/key'
@@ -97,7 +98,7 @@ export function importMusicXml(content: string, part?: number): Result<ImportedT
     withNotes[(part ?? 0) - 1] ??
     withNotes.find(({ name }) => MELODIC.test(name)) ??
     withNotes[0] ??
-    named[0]!
+    firstOf(named)
   // Symbols may stand over another part than the melody's.
   const symbols =
     sung.chords > 0 ? sung : named.reduce((most, one) => (one.chords > most.chords ? one : most))
@@ -177,7 +178,7 @@ class PartReader {
   private sayOnce(what: string): void {
     if (this.said.has(what)) return
     this.said.add(what)
-    this.warnings.push(`${what[0]!.toUpperCase()}${what.slice(1)}.`)
+    this.warnings.push(`${firstOf(what).toUpperCase()}${what.slice(1)}.`)
   }
 
   read(measure: XmlNode): ReadBar {

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { kindOf } from '../analysis/kind'
 import { parseChord } from '../chord/parseChord'
 import { scaleNotes, type Key } from '../pitch/key'
@@ -33,10 +34,10 @@ export function chordOfNumeral(text: string, key: Key): Result<string> {
     const goal = ROMAN_NUMERAL.exec(target)
     if (!goal) return unread(`"${target}" after the slash is not a step of the key.`)
     const tonic = stepOf(
-      goal[1]!,
-      ROMAN.indexOf(goal[2]!.toUpperCase()) + 1,
+      itemAt(goal, 1),
+      ROMAN.indexOf(itemAt(goal, 2).toUpperCase()) + 1,
       key,
-      goal[2] === goal[2]!.toUpperCase(),
+      goal[2] === itemAt(goal, 2).toUpperCase(),
     )
     return chordOfNumeral(numeral.slice(0, slash), { tonic, mode: 'major' })
   }
@@ -70,6 +71,6 @@ function stepOf(accidental: string, step: number, key: Key, major: boolean): Not
     key.mode === 'minor' && major && accidental === '' && NATURAL_MINOR_STEPS.includes(step)
       ? scaleNotes(key)
       : scaleNotes({ tonic: key.tonic, mode: 'major' })
-  const note = scale[step - 1]!
+  const note = itemAt(scale, step - 1)
   return { letter: note.letter, alter: note.alter + (ALTERS[accidental] ?? 0) }
 }

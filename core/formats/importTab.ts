@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import { MARKS, type Slot } from '../chart/chart'
 import { printLine, type PrintedBar } from '../chart/print'
@@ -25,15 +26,15 @@ export function isTabLine(line: string): boolean {
   const found = STRING.exec(line)
   return (
     found !== null &&
-    ONLY_TAB.test(found[2]!) &&
-    (found[2]!.match(/-/g) ?? []).length > LEAST_DASHES * found[2]!.trim().length
+    ONLY_TAB.test(itemAt(found, 2)) &&
+    (itemAt(found, 2).match(/-/g) ?? []).length > LEAST_DASHES * itemAt(found, 2).trim().length
   )
 }
 
 /** How many lines from here on are one tablature; 0 where none begins. */
 export function tabAt(lines: readonly string[], from: number): number {
   let end = from
-  while (end < lines.length && end - from < MOST && isTabLine(lines[end]!)) end += 1
+  while (end < lines.length && end - from < MOST && isTabLine(itemAt(lines, end))) end += 1
   return end - from >= FEWEST ? end - from : 0
 }
 
@@ -73,7 +74,7 @@ interface TabBar {
  * chords named by the frets struck together.
  */
 export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft: ChartDraft): void {
-  const bars = barsOf(strings[0]!)
+  const bars = barsOf(firstOf(strings))
   const struck = columnsStruck(strings)
   const named = symbols === null
   const open = tuningOf(strings)
@@ -102,7 +103,7 @@ export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft:
       if (!change) continue
       // A change of key or metre begins a line of its own.
       close()
-      draft.set(change[1]!, change[2]!, at)
+      draft.set(itemAt(change, 1), itemAt(change, 2), at)
     }
     const beats = draft.beatsOfNextBar(line.length === 0)
     const here = places.filter(inBar)
@@ -133,14 +134,14 @@ export function readTab({ strings, symbols, signs, line: at }: TabSystem, draft:
 function barsOf(string: string): TabBar[] {
   const lines = [...string.matchAll(/:?\|{1,2}:?/g)]
   return lines.slice(0, -1).flatMap((sign, at) => {
-    const [column, end] = [sign.index + sign[0].length, lines[at + 1]!.index]
+    const [column, end] = [sign.index + sign[0].length, itemAt(lines, at + 1).index]
     return end > column
       ? [
           {
             column,
             width: end - column,
             opens: sign[0].endsWith(':'),
-            closes: lines[at + 1]![0].startsWith(':'),
+            closes: itemAt(lines, at + 1)[0].startsWith(':'),
           },
         ]
       : []
@@ -168,10 +169,10 @@ function columnsStruck(strings: readonly string[]): Map<number, (number | null)[
 function tuningOf(strings: readonly string[]): number[] {
   const standard = STANDARD_TUNING.map(midi)
   return [...strings].reverse().map((line, at) => {
-    const usual = standard[at + standard.length - strings.length] ?? standard[at] ?? standard[0]!
+    const usual = standard[at + standard.length - strings.length] ?? standard[at] ?? firstOf(standard)
     const name = /^\s*([A-Ga-g])([#b]?)/.exec(line)
     if (!name) return usual
-    const pitchClass = midi(`${name[1]!.toUpperCase()}${name[2]!}4`) % 12
+    const pitchClass = midi(`${itemAt(name, 1).toUpperCase()}${itemAt(name, 2)}4`) % 12
     const up = (pitchClass - (usual % 12) + 12) % 12
     return usual + (up > 6 ? up - 12 : up)
   })
@@ -185,7 +186,9 @@ function chordsStruck(
 ): { column: number; text: string }[] {
   return [...struck]
     .flatMap(([column, frets]) => {
-      const midis = frets.flatMap((fret, string) => (fret === null ? [] : [open[string]! + capo + fret]))
+      const midis = frets.flatMap((fret, string) =>
+        fret === null ? [] : [itemAt(open, string) + capo + fret],
+      )
       if (new Set(midis.map((one) => one % 12)).size < 3) return []
       const [best] = namesOf([...midis].sort((a, b) => a - b))
       return best ? [{ column, text: best.chord.canonical }] : []

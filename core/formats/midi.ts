@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { Midi, type Track } from '@tonejs/midi'
 import { meterName, slotKey, type Meter, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keyChanges'
@@ -60,20 +61,20 @@ export function toMidi({
   let signature = ''
   const keys = keysInForce(chart.bars, key)
   for (const index of playOrder(chart)) {
-    const bar = chart.bars[index]!
+    const bar = itemAt(chart.bars, index)
     // A pickup is a bar of its own metre: the bars behind it keep their lines.
     const counted: Meter = bar.number === 0 ? { beats: bar.beats, unit: bar.meter.unit } : bar.meter
     if (meterName(counted) !== metre) {
       metre = meterName(counted)
       file.header.timeSignatures.push({ ticks: begins, timeSignature: [counted.beats, counted.unit] })
     }
-    const keyHere = keys.get(bar.number)!
+    const keyHere = entryOf(keys, bar.number)
     if (keyName(keyHere) !== signature) {
       signature = keyName(keyHere)
       // The library names a signature by its major key, in minor too.
       file.header.keySignatures.push({
         ticks: begins,
-        key: SIGNATURES[signatureOf(keyHere) + MOST_IN_SIGNATURE]!,
+        key: itemAt(SIGNATURES, signatureOf(keyHere) + MOST_IN_SIGNATURE),
         scale: keyHere.mode,
       })
     }
@@ -131,7 +132,7 @@ function writeStruck(
     if (one.from >= from - NEAR && one.from < to - NEAR)
       for (const string of one.struck)
         track.addNote({
-          midi: one.voicing.strings[string]!.midi,
+          midi: itemAt(one.voicing.strings, string).midi,
           ticks: begins + ticks(one.from - from),
           durationTicks: ticks(one.to - one.from),
           velocity: 0.7,

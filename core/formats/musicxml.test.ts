@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { analyse } from '../analysis/analyse'
 import { slotKey, slotsOf } from '../chart/chart'
@@ -32,11 +33,13 @@ function written(text: string) {
   const chart = parseChart(text)
   const slots = slotsOf(chart).filter((slot) => slot.symbol?.kind === 'chord')
   const chords = slots.map((slot) => (slot.symbol?.kind === 'chord' ? slot.symbol.chord : never()))
-  const line = must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 }))[0]!
+  const line = firstOf(
+    must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), count: 1 })),
+  )
   const map = new Map(
     slots.map((slot, at): [string, WrittenChord] => [
       slotKey(slot),
-      { chord: chords[at]!, voicing: line.voicings[at]! },
+      { chord: itemAt(chords, at), voicing: itemAt(line.voicings, at) },
     ]),
   )
   const xml = toMusicXml({ title: 'A & B <test>', chart, key: analyse(chart).key, tempo: 100, chords: map })
@@ -83,7 +86,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
           octave: note.pitch.octave,
         })
         if (note.chord === undefined) sounds.push([midi])
-        else sounds.at(-1)!.push(midi)
+        else lastOf(sounds).push(midi)
       }
     }
     const grips = line.voicings.map((voicing) => voicing.strings.map((string) => string.midi).join())
@@ -161,7 +164,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
   test('frames name strings from the highest and absolute frets', () => {
     const { measures, line } = written('key: C\n| C |')
     const frame = measures[0].harmony.frame
-    const expected = line.voicings[0]!.frets.flatMap((fret, at) =>
+    const expected = firstOf(line.voicings).frets.flatMap((fret, at) =>
       fret === null ? [] : [`${6 - at}:${fret}`],
     )
     expect(
@@ -199,7 +202,7 @@ describe('MusicXML (W3C MusicXML 4.0), read back by a general XML reader', () =>
   test('a barre is drawn in the frame, from its lowest string to its highest', () => {
     const voicing = voicingOf([1, 3, 3, 2, 1, 1], must(parseChord('F')), TUNE_LIMITS)!
     const chart = parseChart('| F |')
-    const slot = slotsOf(chart)[0]!
+    const slot = firstOf(slotsOf(chart))
     const xml = toMusicXml({
       title: 'Barre',
       chart,
@@ -245,9 +248,11 @@ describe('a melody and a chord melody, as parts of their own', () => {
     beats: beats as number,
     note: must(parsePitch(name as string)),
   }))
-  const chordMelody = must(
-    harmonise({ chart, melody, limits: { ...TUNE_LIMITS, notes: [2, 5], frets: [0, 17] }, density: 'bar' }),
-  )[0]!.notes
+  const chordMelody = firstOf(
+    must(
+      harmonise({ chart, melody, limits: { ...TUNE_LIMITS, notes: [2, 5], frets: [0, 17] }, density: 'bar' }),
+    ),
+  ).notes
   const xml = toMusicXml({
     title: 'Sung',
     chart,
@@ -285,8 +290,8 @@ describe('a melody and a chord melody, as parts of their own', () => {
       part.measure
         .flatMap(({ note }) => note.filter((one) => one.pitch && String(one.voice) === voice))
         .map(({ pitch, duration }) => `${pitch!.step}${pitch!.octave} ${duration}`)
-    expect(sounding(parts[2]!, '1')).toEqual(sounding(parts[0]!, '1'))
-    const frets = parts[2]!.measure.flatMap(({ note }) => note.filter((one) => one.pitch))
+    expect(sounding(itemAt(parts, 2), '1')).toEqual(sounding(firstOf(parts), '1'))
+    const frets = itemAt(parts, 2).measure.flatMap(({ note }) => note.filter((one) => one.pitch))
     for (const one of frets) expect(one.notations?.technical).toBeDefined()
     const struck = frets.filter(
       (one) =>

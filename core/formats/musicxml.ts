@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { beginsBar, slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
 import { keysInForce } from '../chart/keyChanges'
 import { Clock, NEAR, notatedPieces, type Piece } from '../melody/clock'
@@ -225,19 +226,19 @@ function voicesOf(
         const cuts = [from, ...clock.barLines.filter((at) => at > from + NEAR && at < to - NEAR), to]
         return cuts.slice(0, -1).map((begin, at) => {
           const { bar: number, beat } = clock.place(begin)
-          const bar = bars.get(number)!
+          const bar = entryOf(bars, number)
           const notes = struck.map((index) => {
-            const { string, midi, note } = voicing.strings[index]!
+            const { string, midi, note } = itemAt(voicing.strings, index)
             return {
               pitch: pitchAt(midi, note),
               string: stringNumber(string, voicing.frets.length),
-              fret: voicing.frets[string]!,
+              fret: itemAt(voicing.frets, string)!,
             }
           })
           return {
             bar: number,
             at: lengthOf(beat - bar.from, bar.meter),
-            length: lengthOf(clock.beatsIn(number, cuts[at + 1]! - begin), bar.meter),
+            length: lengthOf(clock.beatsIn(number, itemAt(cuts, at + 1) - begin), bar.meter),
             notes,
             tiedFrom: at > 0,
             tiedOn: at < cuts.length - 2,
@@ -297,7 +298,7 @@ function writePart(part: XmlElement, { voices, onNeck }: ScorePart, score: Score
     const inBar = voices(bar).map((one, at): Voice => ({
       ...one,
       bar,
-      key: keys.get(bar.number)!,
+      key: entryOf(keys, bar.number),
       name: String(at + 1),
       lyrics: at === 0 ? (words.get(bar.number) ?? []) : [],
       capo: chart.capo,
@@ -330,7 +331,7 @@ function slotPiece(slot: Slot, bar: Bar, chords: Score['chords']): SoundingChord
         ? voicing.strings.map(({ string, midi, note }) => ({
             pitch: pitchAt(midi, note),
             string: stringNumber(string, voicing.frets.length),
-            fret: voicing.frets[string]!,
+            fret: itemAt(voicing.frets, string)!,
           }))
         : [MIDDLE_LINE],
       slash: voicing === null,

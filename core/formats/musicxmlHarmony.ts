@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { stringNumber } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
@@ -79,7 +80,7 @@ export function writeHarmony(measure: XmlElement, { chord, voicing }: WrittenCho
   const harmony = measure.ele('harmony')
   const writeNote = (name: 'root' | 'bass', note: Note) => {
     const element = harmony.ele(name)
-    element.ele(`${name}-step`).txt(NOTE_NAMES[note.letter]!)
+    element.ele(`${name}-step`).txt(itemAt(NOTE_NAMES, note.letter))
     if (note.alter !== 0) element.ele(`${name}-alter`).txt(String(note.alter))
   }
   writeNote('root', chord.root)

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Bar, ChartMark, Meter } from '../chart/chart'
 import { signatureOf, type Key } from '../pitch/key'
 import { pitchAt, plainSpelling } from '../pitch/note'
@@ -55,7 +56,7 @@ function writeTabStaff(attributes: XmlElement, { tuning, capo }: Strings): void 
   tuning.forEach((open, at) => {
     const { letter, alter, octave } = pitchAt(open, plainSpelling(open % 12, false))
     const line = details.ele('staff-tuning', { line: String(at + 1) })
-    line.ele('tuning-step').txt(NOTE_NAMES[letter]!)
+    line.ele('tuning-step').txt(itemAt(NOTE_NAMES, letter))
     if (alter !== 0) line.ele('tuning-alter').txt(String(alter))
     line.ele('tuning-octave').txt(String(octave))
   })
@@ -72,7 +73,7 @@ export function writeLeftBarline(measure: XmlElement, bar: Bar): void {
 
 /** A repeat sign, the end of an ending, or the double line at the end. */
 export function writeRightBarline(measure: XmlElement, bars: readonly Bar[], index: number): void {
-  const bar = bars[index]!
+  const bar = itemAt(bars, index)
   const ending = endingThatStops(bars, index)
   const last = index === bars.length - 1
   if (bar.played === 0 && !ending && !last) return
@@ -93,8 +94,9 @@ export function writeRightBarline(measure: XmlElement, bars: readonly Bar[], ind
  */
 function endingThatStops(bars: readonly Bar[], index: number): readonly number[] | null {
   let begins = index
-  while (begins > 0 && bars[begins]!.ending.length === 0 && bars[begins - 1]!.played === 0) begins -= 1
-  const { ending } = bars[begins]!
+  while (begins > 0 && itemAt(bars, begins).ending.length === 0 && itemAt(bars, begins - 1).played === 0)
+    begins -= 1
+  const { ending } = itemAt(bars, begins)
   if (ending.length === 0) return null
   const closes = bars.findIndex(
     (bar, at) => at >= begins && (bar.played > 0 || (bars[at + 1]?.ending.length ?? 0) > 0),

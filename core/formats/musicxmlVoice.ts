@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../lists'
 import type { Bar, Meter } from '../chart/chart'
 import type { Lyric } from '../melody/lyrics'
 import { scaleNotes, type Key } from '../pitch/key'
@@ -171,7 +172,7 @@ function cutAtWords(soundings: readonly SoundingChord[], lyrics: readonly LyricA
       return cuts.slice(0, -1).map((at, index) => ({
         ...one,
         at,
-        length: cuts[index + 1]! - at,
+        length: itemAt(cuts, index + 1) - at,
         tiedFrom: one.tiedFrom || index > 0,
         tiedOn: one.tiedOn || index < cuts.length - 2,
         ...(index > 0 ? { accent: false } : {}),
@@ -255,7 +256,7 @@ function beamsOf(all: readonly WrittenValue[], { meter }: Voice['bar']): Map<num
   all.forEach((one, index) => {
     if (!one.sounding || !one.value.type || !BEAMS_OF[one.value.type]) return
     const last = groups.at(-1)
-    const before = last && all[last.at(-1)!]!
+    const before = last && itemAt(all, lastOf(last))
     if (before && last.at(-1) === index - 1 && Math.floor(before.at / span) === Math.floor(one.at / span))
       last.push(index)
     else groups.push([index])
@@ -263,9 +264,9 @@ function beamsOf(all: readonly WrittenValue[], { meter }: Voice['bar']): Map<num
   const beams = new Map<number, Beam[]>()
   for (const group of groups.filter(({ length }) => length > 1))
     group.forEach((index, at) => {
-      const levels = BEAMS_OF[all[index]!.value.type!]!
+      const levels = BEAMS_OF[itemAt(all, index).value.type!]!
       const has = (other: number | undefined, level: number) =>
-        other !== undefined && BEAMS_OF[all[other]!.value.type!]! >= level
+        other !== undefined && BEAMS_OF[itemAt(all, other).value.type!]! >= level
       beams.set(
         index,
         Array.from({ length: levels }, (_, order): Beam => {
@@ -320,7 +321,7 @@ function closeValue(note: XmlElement, value: NoteValue): void {
 
 function writePitch(note: XmlElement, { letter, alter, octave }: Pitch): void {
   const pitch = note.ele('pitch')
-  pitch.ele('step').txt(NOTE_NAMES[letter]!)
+  pitch.ele('step').txt(itemAt(NOTE_NAMES, letter))
   if (alter !== 0) pitch.ele('alter').txt(String(alter))
   pitch.ele('octave').txt(String(octave))
 }

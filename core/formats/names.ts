@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 /** What is known of a format without reading or writing it. */
 interface FormatKnown {
   /** As pages name it. */
@@ -127,7 +128,7 @@ export const isFormat = <Name extends FormatName>(names: readonly Name[], name: 
 /** Names in a row: `A, B and C`. */
 export const namesInWords = (names: readonly FormatName[]): string => {
   const labels = names.map((name) => FORMATS[name].label)
-  return labels.length < 2 ? labels.join('') : `${labels.slice(0, -1).join(', ')} and ${labels.at(-1)!}`
+  return labels.length < 2 ? labels.join('') : `${labels.slice(0, -1).join(', ')} and ${lastOf(labels)}`
 }
 
 /** The format of a file by the ending of its name; null where it is none that is read. */

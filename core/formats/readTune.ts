@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { NEAR } from '../chart/beats'
 import { meterName, type ChartMark, type Meter, type Slot } from '../chart/chart'
 import { MOST_BARS, MOST_CAPO } from '../chart/parseChart'
@@ -153,8 +154,8 @@ export function tuneFromNotes(
 ): Result<ImportedTune> {
   const fault = outOfBounds(bars)
   if (fault) return bad(fault)
-  const first = inBeats(bars[0]!.length, bars[0]!.newMeter ?? meter)
-  const firstDue = (bars[0]!.newMeter ?? meter).beats
+  const first = inBeats(firstOf(bars).length, firstOf(bars).newMeter ?? meter)
+  const firstDue = (firstOf(bars).newMeter ?? meter).beats
   // An upbeat of half a beat is written as a whole one that begins with silence.
   const pickup = bars.length > 1 && first > NEAR && first < firstDue - NEAR ? Math.ceil(first - NEAR) : 0
   const head = [
@@ -283,7 +284,7 @@ class ChartWriter {
           beats: rounded(length),
           note: pitchName(pitch),
         })
-      const note = tied && tied.midi === midi ? tied.note : melody.at(-1)!
+      const note = tied && tied.midi === midi ? tied.note : lastOf(melody)
       this.tied = goesOn ? { note, midi } : null
     }
     for (const { at, text } of bar.lyrics) {
@@ -307,18 +308,18 @@ class ChartWriter {
 
   /** @param index of the bar behind the line */
   private closeLine(index: number): void {
-    this.lines.push(`${this.line}${this.bars[index - 1]!.played > 0 ? '' : ' |'}`)
+    this.lines.push(`${this.line}${itemAt(this.bars, index - 1).played > 0 ? '' : ' |'}`)
     this.line = ''
   }
 
   private draw(bar: ReadBar, index: number, { from, beats, due }: BarPlace, slots: Slot[]): void {
     const { before } = this
-    const barline = barlineBetween(this.onLine > 0 ? this.bars[index - 1]! : null, bar)
+    const barline = barlineBetween(this.onLine > 0 ? itemAt(this.bars, index - 1) : null, bar)
     const again =
       before.length === 1 &&
-      before[0]!.text !== 'N.C.' &&
+      firstOf(before).text !== 'N.C.' &&
       slots.length === 1 &&
-      slots[0]!.held &&
+      firstOf(slots).held &&
       bar.opensRepeat === false &&
       beats === due
     const words = again ? '%' : printBar({ repeats: false, slots, from, beats, due })
@@ -353,7 +354,7 @@ const BARS_A_LINE = 4
 
 /** A repeat sign stands at this bar, and not only at the end of the tune. */
 function isCutByRepeat(bars: readonly ReadBar[], index: number): boolean {
-  const [bar, next, before] = [bars[index]!, bars[index + 1], bars[index - 1]]
+  const [bar, next, before] = [itemAt(bars, index), bars[index + 1], bars[index - 1]]
   return bar.opensRepeat || bar.played > 0 || (next?.opensRepeat ?? false) || (before?.played ?? 0) > 0
 }
 

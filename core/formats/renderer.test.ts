@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { rendered } from '../../bench/mei'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -73,14 +74,14 @@ describe('our files in a general renderer', () => {
   const xml = rendered(out('musicxml'))
   const abc = rendered(out('abc'))
 
-  test.each(TUNES.map((tune, index) => [/title: (\w+)/.exec(tune.text)![1]!, tune, index] as const))(
+  test.each(TUNES.map((tune, index) => [itemAt(/title: (\w+)/.exec(tune.text)!, 1), tune, index] as const))(
     '%s: the same bars, notes, lengths, symbols, repeats, endings and words, in MusicXML and in ABC',
     (_, { text, melody, lyrics }, index) => {
       const chart = parseChart(text)
       const symbols = slotsOf(chart).map((slot) => slot.text)
       const bars = new Map(chart.bars.map((bar) => [bar.number, bar]))
       const lengths = melody.map(
-        (one) => Math.round(one.beats * (4 / bars.get(one.bar)!.meter.unit) * 1000) / 1000,
+        (one) => Math.round(one.beats * (4 / entryOf(bars, one.bar).meter.unit) * 1000) / 1000,
       )
       const repeats = chart.bars.flatMap(({ opensRepeat, played }) => [
         ...(opensRepeat ? ['rptstart'] : []),
@@ -89,23 +90,23 @@ describe('our files in a general renderer', () => {
       for (const read of [xml[index]!, abc[index]!]) {
         expect(read.measures).toBe(chart.bars.length)
         expect(read.pitches).toEqual(melody.map((one) => midiOf(one.note)))
-        read.lengths.forEach((length, at) => expect(length).toBeCloseTo(lengths[at]!, 2))
+        read.lengths.forEach((length, at) => expect(length).toBeCloseTo(itemAt(lengths, at), 2))
         // It writes degrees behind the text of a kind that says them, though they ask not to be
         // printed.
-        expect(read.harms.map((one, order) => plain(one).slice(0, plain(symbols[order]!).length))).toEqual(
-          symbols.map(plain),
-        )
+        expect(
+          read.harms.map((one, order) => plain(one).slice(0, plain(itemAt(symbols, order)).length)),
+        ).toEqual(symbols.map(plain))
         expect(read.repeats).toEqual(repeats)
         expect(read.words).toEqual(lyrics.map((one) => one.text))
       }
-      expect(xml[index]!.endings).toEqual(
+      expect(itemAt(xml, index)!.endings).toEqual(
         chart.bars.filter(({ ending }) => ending.length > 0).map(({ ending }) => ending.join()),
       )
     },
   )
 
   test('grips stand on a staff of tablature under the notes', () => {
-    const { text } = TUNES[1]!
+    const { text } = itemAt(TUNES, 1)
     const grips = [
       [null, 3, 2, 3, 1, null],
       [1, 3, 3, 2, 1, 1],

@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import fc from 'fast-check'
 import { parseChart } from '../chart/parseChart'
 import { printChart } from '../chart/print'
@@ -113,8 +114,8 @@ const tunes = fc
     const melody: MelodyNote[] = []
     const lyrics: Lyric[] = []
     places.forEach((place, at) => {
-      const [, pitch, length, word, sung] = sorted.get(place)!
-      const { bar: number, beat, eighth } = eighths[place]!
+      const [, pitch, length, word, sung] = entryOf(sorted, place)
+      const { bar: number, beat, eighth } = itemAt(eighths, place)
       const room = (places[at + 1] ?? eighths.length) - place
       // Inside its bar: a note over a bar line of another metre is tried elsewhere.
       const inBar = eighths.slice(place).findIndex((one) => one.bar !== number)

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseSymbol } from '../chord/parseChord'
 import type { ChartDraft } from './chartDraft'
 
@@ -9,7 +10,7 @@ const IN_BRACKETS = /\[([^\]|]{1,20})\]/g
  */
 export function isSungLine(line: string): boolean {
   const chords = [...line.matchAll(IN_BRACKETS)].filter(
-    (match) => parseSymbol(match[1]!.replace(/^\*/, '').trim()).ok,
+    (match) => parseSymbol(itemAt(match, 1).replace(/^\*/, '').trim()).ok,
   )
   return chords.length > 1 || chords.some((one) => /^\w/.test(line.slice(one.index + one[0].length)))
 }
@@ -26,7 +27,7 @@ export function readSungLine(line: string, number: number, draft: ChartDraft): v
   for (const match of line.matchAll(/\[([^\]]{0,60})\]/g)) {
     const before = line.slice(from, match.index)
     from = match.index + match[0].length
-    const symbol = match[1]!.replace(/^\*/, '').trim()
+    const symbol = itemAt(match, 1).replace(/^\*/, '').trim()
     const isChord = parseSymbol(symbol).ok
     // A chord inside a word parts its syllables.
     const parts = isChord && /\p{L}$/u.test(before) && /^\p{L}/u.test(line.slice(from))

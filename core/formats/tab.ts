@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../lists'
 import { homeKey } from '../analysis/analyse'
 import { meterName, slotKey, type Bar, type Chart, type Slot } from '../chart/chart'
 import { NEAR } from '../chart/beats'
@@ -22,7 +23,7 @@ const MARGIN = 3
  */
 export function toTab(chart: Chart, chords: Chords, { instrument }: Limits): string {
   const names = instrument.tuning.map((open) =>
-    ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'][open % 12]!.padEnd(MARGIN - 1),
+    itemAt(['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'], open % 12).padEnd(MARGIN - 1),
   )
   const head = [
     ...(chart.title ? [`title: ${chart.title}`] : []),
@@ -73,7 +74,7 @@ function drawBar(bar: Bar, chords: Chords, capo: number, strings: number): Drawn
     const at = Math.round((slot.beat - bar.from) * letters)
     put(symbols, at, slot.text)
     chords.get(slotKey(slot))?.voicing?.frets.forEach((fret, string) => {
-      if (fret !== null) put(rows[string]!, at, String(fret === 0 ? 0 : fret - capo))
+      if (fret !== null) put(itemAt(rows, string), at, String(fret === 0 ? 0 : fret - capo))
     })
   }
   return { width, symbols: symbols.join(''), rows: rows.map((row) => row.join('')) }
@@ -90,7 +91,7 @@ function widthOfBeat(bar: Bar, slots: readonly Slot[]): number {
       const room = ((slots[at + 1]?.beat ?? bar.from + bar.beats) - slot.beat) * letters
       return Math.abs(place - Math.round(place)) < NEAR && room > slot.text.length
     })
-  return BEAT_WIDTHS.find(fits) ?? BEAT_WIDTHS.at(-1)!
+  return BEAT_WIDTHS.find(fits) ?? lastOf(BEAT_WIDTHS)
 }
 
 /**
@@ -113,16 +114,18 @@ function columnsOf(bars: readonly Bar[], drawn: readonly DrawnBar[]): number[] {
   let end = MARGIN - 1
   return bars.map((bar, at) => {
     const column = end + lineBefore(bar, bars[at - 1]).length
-    end = column + drawn[at]!.width
+    end = column + itemAt(drawn, at).width
     return column
   })
 }
 
 /** Something over each bar, where it begins. */
 const aboveBars = (texts: readonly string[], columns: readonly number[]): string =>
-  texts.reduce((line, text, at) => line.padEnd(columns[at]!) + text, '').trimEnd()
+  texts.reduce((line, text, at) => line.padEnd(itemAt(columns, at)) + text, '').trimEnd()
 
 function joinBars(bars: readonly Bar[], drawn: readonly DrawnBar[], string: number): string {
-  const cells = bars.map((bar, at) => `${lineBefore(bar, bars[at - 1])}${drawn[at]!.rows[string]!}`)
-  return `${cells.join('')}${bars.at(-1)!.played > 0 ? ':' : ''}|`
+  const cells = bars.map(
+    (bar, at) => `${lineBefore(bar, bars[at - 1])}${itemAt(itemAt(drawn, at).rows, string)}`,
+  )
+  return `${cells.join('')}${lastOf(bars).played > 0 ? ':' : ''}|`
 }

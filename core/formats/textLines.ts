@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Bar, Chart } from '../chart/chart'
 
@@ -9,9 +10,9 @@ const BARS_A_LINE = 4
 export const textLinesOf = (chart: Chart, begins: (bar: Bar) => boolean = () => false): Bar[][] => {
   const lines: Bar[][] = []
   for (const bar of chart.bars) {
-    if (lines.length === 0 || lines.at(-1)!.length === BARS_A_LINE || bar.opensSection || begins(bar))
+    if (lines.length === 0 || lastOf(lines).length === BARS_A_LINE || bar.opensSection || begins(bar))
       lines.push([])
-    lines.at(-1)!.push(bar)
+    lastOf(lines).push(bar)
   }
   return lines
 }

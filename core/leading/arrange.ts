@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -135,7 +136,7 @@ export function arrange(problem: ArrangeProblem): Result<Arrangement[]> {
     }),
   )
   const stuck = ways.findIndex((list, at) => list.length === 0 && lattice.spots[at])
-  if (stuck >= 0) return bad(noGripOf(slots[stuck]!, stuck))
+  if (stuck >= 0) return bad(noGripOf(itemAt(slots, stuck), stuck))
 
   const prices = new JointPrices(weights)
   const used = new Map<string, number>()
@@ -242,7 +243,8 @@ function landing(end: ArrangeState | null, spots: Spots, guards: Guards): Set<Ar
 const sameChords = (a: Arrangement, b: Arrangement): boolean =>
   a.chords.length === b.chords.length &&
   a.chords.every(
-    (one, at) => one.chord.canonical === b.chords[at]!.chord.canonical && one.beat === b.chords[at]!.beat,
+    (one, at) =>
+      one.chord.canonical === itemAt(b.chords, at).chord.canonical && one.beat === itemAt(b.chords, at).beat,
   )
 
 type Spots = ReturnType<typeof latticeOf>['spots']
@@ -279,7 +281,7 @@ function placeAfter(
     if (left < beats - NEAR) return { bar, beat: beat + left }
     left -= beats
   }
-  const last = slots.at(-1)!
+  const last = lastOf(slots)
   return { bar: last.bar, beat: last.beat }
 }
 
@@ -304,18 +306,18 @@ function searched(
 ): ArrangeState | null {
   const ends: ArrangeState[][] = Array.from({ length: ways.length + 1 }, () => [])
   for (let at = 0; at < ways.length; at += 1) {
-    const before = ends[at]!
+    const before = itemAt(ends, at)
     if (at > 0 && before.length === 0) continue
-    for (const way of ways[at]!) {
+    for (const way of itemAt(ways, at)) {
       const end = at + way.arc.span
       if (end > ways.length) continue
       const harmony =
         POINT * (way.arc.price + (used.get(way.arc.key) ?? 0) * USED_BEFORE - reward * way.arc.weight)
       const open = at === 0 ? [null] : before.filter((state) => between(state.way.arc, way.arc) < Infinity)
-      ends[end]!.push(...arrivals(way, harmony, open, between, prices))
+      itemAt(ends, end).push(...arrivals(way, harmony, open, between, prices))
     }
   }
-  const last = ends.at(-1)!
+  const last = lastOf(ends)
   return last.length > 0 ? last.reduce((best, state) => (state.cost < best.cost ? state : best)) : null
 }
 
@@ -362,13 +364,13 @@ function arrivals(
     return { cost: least + harmony + grip.own, weight: weightOf(best), way, grips: [node], before: best }
   })
   for (let at = 1; at < placed.length; at += 1) {
-    const [from, to] = [placed[at - 1]!, placed[at]!]
+    const [from, to] = [itemAt(placed, at - 1), itemAt(placed, at)]
     const reached = layer.map((state) => ({
       state,
-      price: prices.from(from, from.grips[state.grips[at - 1]!]!, to),
+      price: prices.from(from, itemAt(from.grips, itemAt(state.grips, at - 1)), to),
     }))
     layer = to.grips.map((grip, node): ArrangeState => {
-      let best = reached[0]!.state
+      let best = firstOf(reached).state
       let least = Infinity
       for (const { state, price } of reached) {
         const cost = state.cost + price(grip)
@@ -386,7 +388,7 @@ function arrivals(
 function lastSounding(state: ArrangeState): { placed: Placed; grip: Grip } | null {
   for (let at: ArrangeState | null = state; at; at = at.before) {
     const placed = at.way.placed.at(-1)
-    if (placed) return { placed, grip: placed.grips[at.grips.at(-1)!]! }
+    if (placed) return { placed, grip: itemAt(placed.grips, lastOf(at.grips)) }
   }
   return null
 }
@@ -428,7 +430,7 @@ function led(
   return good({
     changes,
     chords: placed.map(({ chord, bar, beat, beats }) => ({ chord, bar, beat, beats })),
-    line: lines.value.lines[0]!,
+    line: firstOf(lines.value.lines),
     texture: lines.value.texture,
     distance: went,
     reached: Math.abs(went - distance) <= REACHED,

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { stringNumber } from '../neck/instrument'
 import { degreeBetween } from '../pitch/degree'
 import { pitchClass, plainPitchName, plainSpelling } from '../pitch/note'
@@ -34,7 +35,7 @@ export type Constraint = { from: number; to: number } &
 /** @param tuning MIDI numbers of the open strings, so that strings have their numbers and names */
 export function constraintInWords(constraint: Constraint, tuning: readonly number[]): string {
   const stringOf = (string: number) =>
-    `string ${stringNumber(string, tuning.length)} (${plainPitchName(tuning[string]!)})`
+    `string ${stringNumber(string, tuning.length)} (${plainPitchName(itemAt(tuning, string))})`
   switch (constraint.kind) {
     case 'top':
       return `${plainPitchName(constraint.midi)} on top`
@@ -102,7 +103,10 @@ export function constrained(
         }
         break
       case 'open':
-        target = withTone(target, (within.instrument.tuning[one.string]! + within.instrument.capo) % 12)
+        target = withTone(
+          target,
+          (itemAt(within.instrument.tuning, one.string) + within.instrument.capo) % 12,
+        )
         within = { ...within, open: true }
         tests.push(({ frets }) => frets[one.string] === 0)
         break

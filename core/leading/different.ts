@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { bad, good, type Result } from '../result'
 import { layersOf } from './layers'
 import { lineAlong, STOPPED } from './lead'
@@ -72,7 +73,7 @@ export function differentLines(
     let line: Line | null = null
     for (const price of found.length === 0 ? [0] : REPEATED_GRIP) {
       const priced =
-        price === 0 ? layers.value : layers.value.map((layer, at) => dearer(layer, used[at]!, price))
+        price === 0 ? layers.value : layers.value.map((layer, at) => dearer(layer, itemAt(used, at), price))
       const search = problem.loop ? bestLoops : bestPaths
       const paths = search(priced, book.weights, problem.limits.instrument, 1, onLayer, book)
       line = paths?.[0] ? lineAlong(paths[0].indexes, layers.value, own) : null
@@ -83,17 +84,20 @@ export function differentLines(
   }
   const take = (line: Line) => {
     found.push(line)
-    line.voicings.forEach(({ midis, frets }, at) => used[at]!.add(midis.join()).add(frets.join(' ')))
+    line.voicings.forEach(({ midis, frets }, at) => itemAt(used, at).add(midis.join()).add(frets.join(' ')))
   }
   // Turn by turn, until a whole turn gives nothing; then the others, each as long as it gives
   // something; at last what is at least not the same.
   for (let [round, idle] = [0, 0]; found.length < problem.count && idle < turns.length; round += 1) {
-    const line = next(turns[round % turns.length]!, false)
+    const line = next(itemAt(turns, round % turns.length), false)
     if (stopped) break
     if (line) take(line)
     idle = line ? 0 : idle + 1
   }
-  for (const [kind, isLast] of [...others.map((kind) => [kind, false] as const), [turns[0]!, true] as const])
+  for (const [kind, isLast] of [
+    ...others.map((kind) => [kind, false] as const),
+    [firstOf(turns), true] as const,
+  ])
     while (found.length < problem.count && !stopped) {
       const line = next(kind, isLast)
       if (!line) break
@@ -121,7 +125,7 @@ function kindsOf(
       ? []
       : [new GripKind({ ...problem, texture: 'as it comes', aside: NOT_FIRST })]
   const unusual = problem.usual
-    ? [turns[0]!, ...any].map(
+    ? [firstOf(turns), ...any].map(
         (kind) =>
           new GripKind({ ...kind.problem, usual: false, aside: (kind.problem.aside ?? 0) + NOT_FIRST }),
       )
@@ -144,7 +148,7 @@ const mostShared = (line: Line, others: readonly Line[]): number =>
     0,
     ...others.map(
       ({ voicings }) =>
-        line.voicings.filter((voicing, at) => voicing.frets.join() === voicings[at]!.frets.join()).length /
-        Math.max(1, line.voicings.length),
+        line.voicings.filter((voicing, at) => voicing.frets.join() === itemAt(voicings, at).frets.join())
+          .length / Math.max(1, line.voicings.length),
     ),
   )

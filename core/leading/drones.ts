@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { availableTensions } from '../analysis/tensions'
 import type { Role } from '../analysis/role'
 import type { ChordSymbol } from '../chord/symbol'
@@ -28,7 +29,7 @@ const HELD_NOTES = [55, 76] as const
 /** Drones that are led at most: the open strings and some held notes. */
 const DRONES_TRIED = 3
 
-const capital = (text: string): string => text[0]!.toUpperCase() + text.slice(1)
+const capital = (text: string): string => firstOf(text).toUpperCase() + text.slice(1)
 
 /** What a sound is to a chord in its role, as far as a drone goes. */
 function droneOver(
@@ -65,7 +66,7 @@ export function drones(
         })),
       ]
   const judged = all.map((drone) => {
-    const midi = 'string' in drone ? tuning[drone.string]! + capo : drone.midi
+    const midi = 'string' in drone ? itemAt(tuning, drone.string) + capo : drone.midi
     const rests = chords.flatMap((chord, at) => {
       const heard = droneOver(chord, roles[at], midi % 12)
       return heard === 'avoid' || (!asked && heard === 'special') ? [at] : []
@@ -88,7 +89,7 @@ export function drones(
       'string' in drone
         ? { kind: 'open', string: drone.string, from: at, to: at }
         : { kind: 'sounds', midi: drone.midi, from: at, to: at }
-    const names = [...new Set(rests.map((at) => chords[at]!.canonical))]
+    const names = [...new Set(rests.map((at) => itemAt(chords, at).canonical))]
     // A chord that takes the drone for a tension is called so.
     const colours = chords.map((one, at) => [
       one,
@@ -98,7 +99,7 @@ export function drones(
           const added = other.tones.filter(
             ({ note }) => !one.tones.some((own) => pitchClass(own.note) === pitchClass(note)),
           )
-          return added.length === 1 && pitchClass(added[0]!.note) === midi % 12
+          return added.length === 1 && pitchClass(firstOf(added).note) === midi % 12
         }),
     ])
     return {

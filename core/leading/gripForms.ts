@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { reachMm } from '../neck/instrument'
 import { pitchClass } from '../pitch/note'
@@ -12,7 +13,7 @@ import type { SoundingGrip } from '../voicing/voicing'
 export const stringFromSixth = (string: number, limits: Limits): number =>
   string - (limits.instrument.tuning.length - 6)
 export const neighbours = ({ strings }: SoundingGrip): boolean =>
-  strings.at(-1)!.string - strings[0]!.string === strings.length - 1
+  lastOf(strings).string - firstOf(strings).string === strings.length - 1
 export const classesOf = (voicing: SoundingGrip) =>
   new Set(voicing.strings.map(({ degree }) => toneClass(degree)))
 export const classesAbove = ({ strings }: SoundingGrip) =>
@@ -57,7 +58,7 @@ export function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limit
     Math.min(needed(chord), 5) +
       (chord.bass && !chord.tones.some(({ note }) => pitchClass(note) === pitchClass(chord.bass!)) ? 1 : 0),
   )
-  const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
+  const [low, next] = [firstOf(voicing.strings).string, itemAt(voicing.strings, 1).string]
   // An open root belongs to open position; above it nothing rings.
   const far = voicing.frets[low] === 0 && lowestHeld(voicing) - limits.instrument.capo > OPEN_POSITION
   const ringing = far || voicing.frets.some((fret, string) => fret === 0 && string > low)
@@ -65,7 +66,7 @@ export function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limit
   const beside =
     next - low === 1 &&
     stringFromSixth(low, limits) === 0 &&
-    !['third', 'seventh'].includes(toneClass(voicing.strings[1]!.degree))
+    !['third', 'seventh'].includes(toneClass(itemAt(voicing.strings, 1).degree))
   return (
     !ringing &&
     !beside &&
@@ -74,7 +75,7 @@ export function isShell(voicing: SoundingGrip, chord: ChordSymbol, limits: Limit
     stringFromSixth(low, limits) <= 1 &&
     mudIn(voicing.midis).length === 0 &&
     isNextAbove(low, next, limits) &&
-    voicing.strings.at(-1)!.string - next === size - 2 &&
+    lastOf(voicing.strings).string - next === size - 2 &&
     !(size > 3 && classesAbove(voicing).has('fifth') && hasDegree(chord, '5'))
   )
 }
@@ -104,7 +105,9 @@ const FULL = 5
 export function isCampfire(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): boolean {
   const { instrument } = limits
   const full =
-    voicing.midis.length >= FULL || chord.tones.length > 3 || voicing.frets[voicing.strings[0]!.string] === 0
+    voicing.midis.length >= FULL ||
+    chord.tones.length > 3 ||
+    voicing.frets[firstOf(voicing.strings).string] === 0
   return (
     full &&
     lowBass(voicing, limits) &&
@@ -122,15 +125,15 @@ export function isBarre(voicing: SoundingGrip, chord: ChordSymbol, { instrument 
   const highest = Math.max(...voicing.frets.map((fret) => fret ?? 0))
   return (
     voicing.midis.length >= (chord.bass ? FULL - 1 : FULL) &&
-    voicing.midis[0]! <= HIGHEST_ROOT &&
-    (chord.bass !== null || voicing.frets[voicing.strings[0]!.string] === lowest) &&
+    firstOf(voicing.midis) <= HIGHEST_ROOT &&
+    (chord.bass !== null || voicing.frets[firstOf(voicing.strings).string] === lowest) &&
     reachMm(lowest, highest, instrument.scaleLengthMm) <= BARRE_REACH_MM
   )
 }
 
 /** A triad has no shell: among shells stand barre chords, and triads spread over a tenth. */
 export function amongShells(voicing: SoundingGrip, chord: ChordSymbol, limits: Limits): 0 | 1 | 2 {
-  if (stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 2
+  if (stringFromSixth(firstOf(voicing.strings).string, limits) > 1) return 2
   const spread = voicing.midis.length === 3 && voicing.families.includes('spread')
   if (spread || (isForm(voicing, chord, limits) && voicing.midis.length >= FULL - 1)) return 0
   return mudIn(voicing.midis).length === 0 ? 1 : 2

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { coloursFor, readingsOf, takesColour } from './colours'
 import type { ChordSymbol } from '../chord/symbol'
 import { bad, good, type Result } from '../result'
@@ -99,7 +100,7 @@ function problemOf(styled: StyledProblem): {
   const set = texture ?? ofStyle ?? (free ? ('as it comes' as const) : null)
   const wanted = set ? [set] : texturesFor(rest.chords, home, limits)
   const coloured =
-    colour ?? (!plain && (named.coloured === true || textureOf(wanted[0]!, limits).coloured === true))
+    colour ?? (!plain && (named.coloured === true || textureOf(firstOf(wanted), limits).coloured === true))
   const roles = coloured || style === 'drone' ? (given ?? rolesOf(rest.chords)) : []
   // A colour that is written is the colour, and a triad stays one, but in a style that looks for
   // more.
@@ -159,8 +160,8 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
     const layers = layersOf({
       ...problem,
       texture,
-      chords: different.map((at) => chords[at]!),
-      ...(problem.colours ? { colours: different.map((at) => problem.colours![at]!) } : {}),
+      chords: different.map((at) => itemAt(chords, at)),
+      ...(problem.colours ? { colours: different.map((at) => itemAt(problem.colours!, at)) } : {}),
       fixed: new Map(),
       constraints: [],
       contour: null,
@@ -169,7 +170,7 @@ function usable(problem: LeadProblem, textures: readonly TextureName[]): Texture
     // Grips of one chord are all as near to the texture as the first.
     const nearness = layers.value.map(
       ({ voicings, chords: as, chord }) =>
-        nearnessOf(texture, voicings[0]!, as?.[0] ?? chord, own) ?? Infinity,
+        nearnessOf(texture, firstOf(voicings), as?.[0] ?? chord, own) ?? Infinity,
     )
     const { belongs = 0 } = textureOf(texture, limits)
     const have = nearness.filter((near) => near <= belongs).length
@@ -197,7 +198,7 @@ const withChoice = (problem: LeadProblem, { constraints, colours }: StyleChoice)
 export function singleProblem(styled: StyledProblem): LeadProblem | null {
   const { problem, choices, textures } = problemOf(styled)
   return choices.length === 1 && !problem.loop
-    ? { ...withChoice(problem, choices[0]!), texture: textures[0]! }
+    ? { ...withChoice(problem, firstOf(choices)), texture: firstOf(textures) }
     : null
 }
 
@@ -216,19 +217,19 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
   const lead = (one: LeadProblem): Result<Line[]> =>
     styled.different
       ? differentLines(one, textures, styled.texture !== undefined)
-      : bestLines({ ...one, texture: textures[0]! })
+      : bestLines({ ...one, texture: firstOf(textures) })
   const answer = (lines: Result<Line[]>, choice: StyleChoice): Result<StyledLines> =>
     lines.ok
       ? good({
           lines: lines.value,
-          texture: lines.value[0]?.texture ?? textures[0]!,
+          texture: lines.value[0]?.texture ?? firstOf(textures),
           says: [
             ...choice.says,
-            ...standIns(problem, lines.value[0]?.texture ?? textures[0]!, lines.value[0]),
+            ...standIns(problem, lines.value[0]?.texture ?? firstOf(textures), lines.value[0]),
           ],
         })
       : lines
-  if (choices.length === 1) return answer(lead(withChoice(problem, choices[0]!)), choices[0]!)
+  if (choices.length === 1) return answer(lead(withChoice(problem, firstOf(choices))), firstOf(choices))
 
   // Several places are possible: the best line of each is compared, and the lines of the best place
   // are given.
@@ -238,7 +239,7 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
   for (const [at, choice] of choices.entries()) {
     if (problem.onProgress && !problem.onProgress(at, choices.length + 1))
       return { ok: false, fault: { code: STOPPED, message: 'The search was stopped.' } }
-    const found = bestLines({ ...withChoice(problem, choice), texture: textures[0]!, count: 1 })
+    const found = bestLines({ ...withChoice(problem, choice), texture: firstOf(textures), count: 1 })
     if (!found.ok) {
       fault ??= found
       const chord = problem.chords[found.fault.at ?? -1]
@@ -258,7 +259,7 @@ export function styledLines(styled: StyledProblem): Result<StyledLines> {
           'wider limits, chords changed under "Held note, bass line" on the Colour step, or another style',
         text: 'style',
       })
-    : (fault ?? good({ lines: [], texture: textures[0]!, says: [] }))
+    : (fault ?? good({ lines: [], texture: firstOf(textures), says: [] }))
 }
 
 /** Chords of a line whose grips only stand in for the texture. */
@@ -271,9 +272,9 @@ function standIns(
   const within = textureLimits(texture, limits)
   const others = line.voicings.flatMap((voicing, at) =>
     !fixed?.has(at) &&
-    (nearnessOf(texture, voicing, line.chords[at]!, within) ?? Infinity) >
+    (nearnessOf(texture, voicing, itemAt(line.chords, at), within) ?? Infinity) >
       (textureOf(texture, limits).belongs ?? 0)
-      ? [chords[at]!.canonical]
+      ? [itemAt(chords, at).canonical]
       : [],
   )
   const names = [...new Set(others)]
@@ -317,6 +318,8 @@ export function whyLikeSmooth(styled: StyledProblem, first: Line): string | null
   const same =
     smooth.ok &&
     smooth.value[0] &&
-    smooth.value[0].voicings.every(({ frets }, at) => frets.join() === first.voicings[at]!.frets.join())
+    smooth.value[0].voicings.every(
+      ({ frets }, at) => frets.join() === itemAt(first.voicings, at).frets.join(),
+    )
   return same ? `The same line as in "smooth": ${why}.` : null
 }

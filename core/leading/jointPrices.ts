@@ -1,3 +1,4 @@
+import { entryOf, lastOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Limits } from '../voicing/gripLimits'
 import type { Voicing } from '../voicing/voicing'
@@ -81,9 +82,9 @@ function few(grips: Grip[]): Grip[] {
   const tops = new Map<number, number>()
   const inOrder = [...grips].sort((a, b) => a.own - b.own)
   const spread = inOrder.filter(({ voicing }) => {
-    const top = voicing.midis.at(-1)!
+    const top = lastOf(voicing.midis)
     tops.set(top, (tops.get(top) ?? 0) + 1)
-    return tops.get(top)! <= ONE_TOP
+    return entryOf(tops, top) <= ONE_TOP
   })
   // Where the top is given there is only one: then the cheapest are taken.
   return (

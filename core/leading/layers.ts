@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
 import { bad, good, type Result } from '../result'
@@ -147,7 +148,7 @@ function gripsFor(
   asked: readonly Constraint[],
 ): Pick<Layer, 'voicings' | 'chords'> {
   const own = textureLimits(texture, limits)
-  const chord = variants[0]!
+  const chord = firstOf(variants)
   const sought = variants.length > 1 ? withAllTones(variants) : chord
   // A pitch that is asked for may be foreign to every variant.
   const foreign = asked.some(({ kind }) => kind === 'top' || kind === 'sounds' || kind === 'open')

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { bad, good, type Result } from '../result'
 import { layersOf } from './layers'
 import { lineOf, type Line } from './line'
@@ -23,7 +24,7 @@ export function bestLines(problem: LeadProblem): Result<Line[]> {
 /** The line along a path through layers. */
 export const lineAlong = (indexes: readonly number[], layers: readonly Layer[], problem: LeadProblem): Line =>
   lineOf(
-    indexes.map((index, at) => layers[at]!.voicings[index]!),
+    indexes.map((index, at) => itemAt(itemAt(layers, at).voicings, index)),
     problem,
-    indexes.map((index, at) => layers[at]!.chords?.[index] ?? layers[at]!.chord),
+    indexes.map((index, at) => itemAt(layers, at).chords?.[index] ?? itemAt(layers, at).chord),
   )

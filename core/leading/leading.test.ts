@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../lists'
 import fc from 'fast-check'
 import { chord } from '../chord/parseChord'
 import { midi, modulo } from '../pitch/note'
@@ -94,14 +95,14 @@ describe('least motion (Tymoczko, "The Geometry of Musical Chords", Science 313,
         expect(new Set(steps.map((step) => step.from))).toEqual(new Set(a))
         expect(new Set(steps.map((step) => step.to))).toEqual(new Set(b))
         for (let at = 1; at < steps.length; at += 1) {
-          expect(steps[at]!.from).toBeGreaterThanOrEqual(steps[at - 1]!.from)
-          expect(steps[at]!.to).toBeGreaterThanOrEqual(steps[at - 1]!.to)
+          expect(itemAt(steps, at).from).toBeGreaterThanOrEqual(itemAt(steps, at - 1).from)
+          expect(itemAt(steps, at).to).toBeGreaterThanOrEqual(itemAt(steps, at - 1).to)
         }
         // In clusters two voices may share a note for less than pairing one to one: by the
         // definition that is the motion.
         if (a.length === b.length)
           expect(leastMotion(a, b)).toBeLessThanOrEqual(
-            a.reduce((sum, from, voice) => sum + Math.abs(from - b[voice]!), 0),
+            a.reduce((sum, from, voice) => sum + Math.abs(from - itemAt(b, voice)), 0),
           )
       }),
     )
@@ -144,15 +145,15 @@ describe('the best lines', () => {
         (symbols, table, count, fixSecond) => {
           const chords = symbols.map(chord)
           const layers = chords.map((one) => voicingsOf(one, SMALL))
-          const fixed = new Map(fixSecond ? [[1, layers[1]!.at(-1)!.frets]] : [])
-          if (fixSecond) layers[1] = [layers[1]!.at(-1)!]
+          const fixed = new Map(fixSecond ? [[1, lastOf(itemAt(layers, 1)).frets]] : [])
+          if (fixSecond) layers[1] = [lastOf(itemAt(layers, 1))]
           const costs = everyLine(layers)
             .map((line) => lineOf(line, { chords, weights: table, limits: SMALL }).cost)
             .sort((a, b) => a - b)
             .slice(0, count)
           const found = must(bestLines({ chords, limits: SMALL, weights: table, count, fixed }))
           expect(found).toHaveLength(costs.length)
-          found.forEach((line, at) => expect(line.cost).toBeCloseTo(costs[at]!, 6))
+          found.forEach((line, at) => expect(line.cost).toBeCloseTo(itemAt(costs, at), 6))
         },
       ),
       { numRuns: 25 },
@@ -163,7 +164,9 @@ describe('the best lines', () => {
     const layers = chords.map((one) => voicingsOf(one, SMALL))
     const least = Math.min(
       ...everyLine(layers).map(
-        (line) => leastMotion(line[0]!.midis, line[1]!.midis) + leastMotion(line[1]!.midis, line[2]!.midis),
+        (line) =>
+          leastMotion(firstOf(line).midis, itemAt(line, 1).midis) +
+          leastMotion(itemAt(line, 1).midis, itemAt(line, 2).midis),
       ),
     )
     const [line] = must(
@@ -276,11 +279,11 @@ describe('different lines', () => {
     }
     const lines = must(differentLines(problem))
     expect(lines).toHaveLength(3)
-    expect(lines[0]!.cost).toBeCloseTo(must(bestLines({ ...problem, count: 1 }))[0]!.cost, 9)
+    expect(firstOf(lines).cost).toBeCloseTo(firstOf(must(bestLines({ ...problem, count: 1 }))).cost, 9)
     for (let a = 0; a < 3; a += 1)
       for (let b = a + 1; b < 3; b += 1) {
-        const alike = lines[a]!.voicings.filter(
-          (voicing, at) => voicing.midis.join() === lines[b]!.voicings[at]!.midis.join(),
+        const alike = itemAt(lines, a).voicings.filter(
+          (voicing, at) => voicing.midis.join() === itemAt(itemAt(lines, b).voicings, at).midis.join(),
         ).length
         expect(alike).toBeLessThanOrEqual(2)
       }
@@ -311,7 +314,9 @@ function byEveryChoice(
   const goOn = (at: number, reached: ReadonlySet<number>, sum: number): number =>
     at === from.length
       ? to.reduce((all, one) => all + (reached.has(one) ? 0 : nearest(one)), sum)
-      : Math.min(...to.map((one) => goOn(at + 1, new Set([...reached, one]), sum + apart(from[at]!, one))))
+      : Math.min(
+          ...to.map((one) => goOn(at + 1, new Set([...reached, one]), sum + apart(itemAt(from, at), one))),
+        )
   return goOn(0, new Set(), 0)
 }
 
@@ -334,7 +339,7 @@ describe('the trade’s own examples', () => {
     'ii-V-I in shells, %s, all keys: in smooth the 7 of ii falls to the 3 of V, the 7 of V to the 3 of I, the 3 of ii and of V stay or step on (common practice, no source)',
     (mode) => {
       roots.forEach((_, key) => {
-        const name = (up: number) => roots[(key + up) % 12]!
+        const name = (up: number) => itemAt(roots, (key + up) % 12)
         const symbols =
           mode === 'major'
             ? [`${name(2)}m7`, `${name(7)}7`, `${name(0)}maj7`]
@@ -345,7 +350,7 @@ describe('the trade’s own examples', () => {
         )
         const [two, five, one] = line!.voicings
         const at = (voicing: Voicing, ...degrees: string[]) =>
-          voicing.strings.find(({ degree }) => degrees.includes(degree))!.midi
+          theOne(voicing.strings, ({ degree }) => degrees.includes(degree)).midi
         expect([at(five!, '3') - at(two!, 'b7'), at(five!, 'b7') - at(two!, 'b3')]).toEqual([-1, 0])
         expect([at(one!, '3', 'b3') - at(five!, 'b7'), at(one!, '7') - at(five!, '3')]).toEqual([
           mode === 'major' ? -1 : -2,
@@ -357,14 +362,18 @@ describe('the trade’s own examples', () => {
   test('a wanted contour is followed as its weight says, and costs what is measured', () => {
     const chords = ['Cmaj7', 'Am7', 'Dm7', 'G7', 'Em7', 'A7', 'Dm7', 'G7'].map(chord)
     const led = (contour: 'rises' | 'falls' | 'arch') =>
-      must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('top'), count: 1, contour }))[0]!
-    const tops = (line: ReturnType<typeof led>) => line.voicings.map(({ midis }) => midis.at(-1)!)
-    expect(tops(led('rises')).at(-1)! - tops(led('rises'))[0]!).toBeGreaterThan(4)
-    expect(tops(led('falls')).at(-1)! - tops(led('falls'))[0]!).toBeLessThan(-4)
+      firstOf(
+        must(bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('top'), count: 1, contour })),
+      )
+    const tops = (line: ReturnType<typeof led>) => line.voicings.map(({ midis }) => lastOf(midis))
+    expect(lastOf(tops(led('rises'))) - firstOf(tops(led('rises')))).toBeGreaterThan(4)
+    expect(lastOf(tops(led('falls'))) - firstOf(tops(led('falls')))).toBeLessThan(-4)
     const arch = led('arch')
-    expect(Math.max(...tops(arch).slice(2, 6))).toBeGreaterThan(Math.max(tops(arch)[0]!, tops(arch).at(-1)!))
+    expect(Math.max(...tops(arch).slice(2, 6))).toBeGreaterThan(
+      Math.max(firstOf(tops(arch)), lastOf(tops(arch))),
+    )
     expect(arch.measures.contour).toBeCloseTo(
-      tops(arch).reduce((sum, top, at) => sum + Math.abs(top - contourTops('arch', 8)[at]!), 0),
+      tops(arch).reduce((sum, top, at) => sum + Math.abs(top - itemAt(contourTops('arch', 8), at)), 0),
     )
     expect(Object.values(arch.parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(arch.cost, 9)
   })
@@ -417,21 +426,24 @@ describe('the trade’s own examples', () => {
 describe('at the tempo of the tune', () => {
   const chords = ['Dm7', 'G7', 'Cmaj7', 'A7', 'Dm7', 'G7', 'Em7', 'A7'].map(chord)
   const led = (ms: number | null) =>
-    must(
-      styledLines({
-        chords,
-        limits: TUNE_LIMITS,
-        style: 'smooth',
-        count: 1,
-        texture: 'as it comes',
-        ...(ms === null ? {} : { times: chords.map((_, at) => (at === 0 ? null : ms)) }),
-      }),
-    ).lines[0]!
+    firstOf(
+      must(
+        styledLines({
+          chords,
+          limits: TUNE_LIMITS,
+          style: 'smooth',
+          count: 1,
+          texture: 'as it comes',
+          ...(ms === null ? {} : { times: chords.map((_, at) => (at === 0 ? null : ms)) }),
+        }),
+      ).lines,
+    )
   const lateIn = ({ voicings }: Line, ms: number) =>
     voicings
       .slice(1)
       .reduce(
-        (sum, voicing, at) => sum + Math.max(0, needsMs(voicings[at]!, voicing, TUNE_LIMITS).ms - ms) / 100,
+        (sum, voicing, at) =>
+          sum + Math.max(0, needsMs(itemAt(voicings, at), voicing, TUNE_LIMITS).ms - ms) / 100,
         0,
       )
   test('the hand is never later in the line asked for at a tempo than in the one that was not, and what is measured is what it needs', () => {

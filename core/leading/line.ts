@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { outerMotion, voiceSteps, type OuterMotion } from '../pitch/motion'
 import type { Voicing } from '../voicing/voicing'
@@ -67,22 +68,22 @@ export function lineOf(
   const hands = voicings.map((voicing) => handPlace(voicing, limits.instrument))
   const steps: Step[] = []
   const stepTo = (from: number, at: number) => {
-    const [before, voicing] = [voicings[from]!, voicings[at]!]
+    const [before, voicing] = [itemAt(voicings, from), itemAt(voicings, at)]
     const { motion, upper } = motionMeasures(before.midis, voicing.midis)
-    const hand = handTravelMm(hands[from]!, hands[at]!)
-    const fingers = fingersAnew(hands[from]!, hands[at]!)
+    const hand = handTravelMm(itemAt(hands, from), itemAt(hands, at))
+    const fingers = fingersAnew(itemAt(hands, from), itemAt(hands, at))
     const time = problem.times?.[at]
     if (typeof time === 'number')
       count({ late: Math.max(0, formMs(voicing) + wayMs(hand, fingers) - time) / 100 })
     const outline = outlineMeasures(before.midis, voicing.midis)
     count(outline)
-    if (outline.bass > 0 && isWrittenStep(chords[from]!, chords[at]!)) count({ walk: 1 })
+    if (outline.bass > 0 && isWrittenStep(itemAt(chords, from), itemAt(chords, at))) count({ walk: 1 })
     count(
       voiceMeasures(
         before.midis,
         voicing.midis,
-        tendenciesOf(chords[from]!, chords[at]!),
-        tensionsOf(chords[at]!),
+        tendenciesOf(itemAt(chords, from), itemAt(chords, at)),
+        tensionsOf(itemAt(chords, at)),
       ),
     )
     count({
@@ -101,9 +102,9 @@ export function lineOf(
     })
   }
   voicings.forEach((voicing, at) => {
-    count(gripMeasures(voicing, as[at]!, limits.instrument))
+    count(gripMeasures(voicing, itemAt(as, at), limits.instrument))
     if (problem.aside) count({ texture: problem.aside })
-    if (contour) count({ contour: Math.abs(voicing.midis.at(-1)! - wanted[at]!) })
+    if (contour) count({ contour: Math.abs(lastOf(voicing.midis) - itemAt(wanted, at)) })
     if (at > 0) stepTo(at - 1, at)
   })
   if (problem.loop && voicings.length > 0) stepTo(voicings.length - 1, 0)

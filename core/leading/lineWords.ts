@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { FINGER_NAMES } from '../neck/hand'
 import { noteName, type Note } from '../pitch/note'
@@ -31,7 +32,9 @@ export function lineInWords(line: Line, others: readonly Line[]): string[] {
   if (held.length >= LONG) words.push(`holds ${held.name} on top for ${held.length} chords`)
   const stepwise = line.voicings
     .slice(1)
-    .filter((voicing, at) => Math.abs(voicing.midis[0]! - line.voicings[at]!.midis[0]!) <= 2).length
+    .filter(
+      (voicing, at) => Math.abs(firstOf(voicing.midis) - firstOf(itemAt(line.voicings, at).midis)) <= 2,
+    ).length
   if (line.steps.length >= 3 && stepwise * 3 >= line.steps.length * 2)
     words.push(`the bass steps or stays in ${stepwise} of ${line.steps.length}`)
   const mean = line.measures.grip / line.voicings.length
@@ -46,7 +49,7 @@ export function lineInWords(line: Line, others: readonly Line[]): string[] {
 }
 
 function whatWorks({ fingering }: Voicing): string {
-  const [part] = Object.entries(fingering.parts).sort((a, b) => b[1] - a[1])[0]!
+  const [part] = firstOf(Object.entries(fingering.parts).sort((a, b) => b[1] - a[1]))
   if (part === 'barre') return ', a barre'
   if (part === 'stretch') {
     const last = fingering.presses.at(-1)
@@ -61,17 +64,17 @@ function longestTop(voicings: readonly Voicing[]): { length: number; name: strin
   let best = { length: 0, name: '' }
   let length = 0
   voicings.forEach((voicing, at) => {
-    const top = voicing.midis.at(-1)!
-    length = at > 0 && voicings[at - 1]!.midis.at(-1) === top ? length + 1 : 1
+    const top = lastOf(voicing.midis)
+    length = at > 0 && itemAt(voicings, at - 1).midis.at(-1) === top ? length + 1 : 1
     if (length > best.length) best = { length, name: noteName(noteOf(voicing, top)) }
   })
   return best
 }
 
 const noteOf = (voicing: Voicing, midi: number): Note =>
-  voicing.strings.find((one) => one.midi === midi)!.note
+  theOne(voicing.strings, (one) => one.midi === midi).note
 const degreeOf = (voicing: Voicing, midi: number): string =>
-  voicing.strings.find((one) => one.midi === midi)!.degree
+  theOne(voicing.strings, (one) => one.midi === midi).degree
 
 const SIZES: Readonly<Record<number, string>> = {
   1: 'a half step',
@@ -109,11 +112,11 @@ export interface HardSpot {
  * well as holding.
  */
 export function hardestSpots(line: Line, chords: readonly ChordSymbol[], count: number): HardSpot[] {
-  const travel = (at: number) => (at > 0 ? line.steps[at - 1]!.hand / TRAVEL_MM : 0)
+  const travel = (at: number) => (at > 0 ? itemAt(line.steps, at - 1).hand / TRAVEL_MM : 0)
   return line.voicings
     .map((voicing, index) => ({
       index,
-      chord: chords[index]!,
+      chord: itemAt(chords, index),
       effort: voicing.fingering.difficulty + travel(index),
     }))
     .sort((a, b) => b.effort - a.effort || a.index - b.index)

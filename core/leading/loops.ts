@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { Instrument } from '../neck/instrument'
 import { bestPaths, type Path } from './search'
 import { openStage, PriceBook, type Layer, type SearchStage } from './searchStage'
@@ -35,12 +36,12 @@ export function bestLoops(
 ): Path[] | null {
   if (layers.length === 0 || layers.some((layer) => layer.voicings.length === 0)) return []
   const turn = layers.reduce(
-    (least, layer, at) => (layer.voicings.length < layers[least]!.voicings.length ? at : least),
+    (least, layer, at) => (layer.voicings.length < itemAt(layers, least).voicings.length ? at : least),
     0,
   )
   const turned = [...layers.slice(turn), ...layers.slice(0, turn)]
   const stages = turned.map((layer) => openStage(layer, weights, instrument))
-  const first = stages[0]!
+  const first = firstOf(stages)
   const order = first.own
     .map((_, node) => node)
     .sort((a, b) => meanPitch(first, a) - meanPitch(first, b) || a - b)
@@ -49,7 +50,7 @@ export function bestLoops(
   const open: Branch[] = branchOf(stages, order, weights, book)
   let done = 0
   for (let branch = takeLeast(open); branch; branch = takeLeast(open)) {
-    if (found.length === count && branch.bound >= found[count - 1]!.cost) break
+    if (found.length === count && branch.bound >= itemAt(found, count - 1).cost) break
     if (!onLayer(done, done + open.length + 1)) return null
     done += 1
     if (branch.grips.length > 1)
@@ -58,8 +59,8 @@ export function bestLoops(
       found.push(
         ...loopsFrom(
           turned,
-          branch.grips[0]!,
-          first.own[branch.grips[0]!]!,
+          firstOf(branch.grips),
+          itemAt(first.own, firstOf(branch.grips)),
           weights,
           instrument,
           count,
@@ -78,13 +79,13 @@ export function bestLoops(
 function takeLeast(open: Branch[]): Branch | undefined {
   let least = 0
   open.forEach((branch, at) => {
-    if (branch.bound < open[least]!.bound) least = at
+    if (branch.bound < itemAt(open, least).bound) least = at
   })
   return open.splice(least, 1)[0]
 }
 
 const meanPitch = ({ sounds, soundOf }: SearchStage, node: number): number => {
-  const notes = sounds[soundOf[node]!]!
+  const notes = itemAt(sounds, itemAt(soundOf, node))
   return notes.reduce((sum, note) => sum + note, 0) / notes.length
 }
 
@@ -100,18 +101,18 @@ function branchOf(
   const columns: Column[] = [openColumn(first!, only)]
   let before = first!
   for (const stage of others) {
-    columns.push(columnInto(before, columns.at(-1)!, stage, weights, book))
+    columns.push(columnInto(before, lastOf(columns), stage, weights, book))
     before = stage
   }
   // The first grip stands again at the end, where only the way to it counts.
-  const closing = columnInto(before, columns.at(-1)!, first!, weights, book, only)
+  const closing = columnInto(before, lastOf(columns), first!, weights, book, only)
   closing.cost.forEach((cost, node) => {
-    closing.cost[node] = cost - first!.own[node]!
+    closing.cost[node] = cost - itemAt(first!.own, node)
   })
   const last = cheapest(closing)
   if (last < 0) return []
   let node = closing.by[last]!
-  for (let at = columns.length - 1; at > 0; at -= 1) node = columns[at]!.by[node]!
+  for (let at = columns.length - 1; at > 0; at -= 1) node = itemAt(columns, at).by[node]!
   return [{ grips, bound: closing.cost[last]!, first: node, last }]
 }
 
@@ -134,12 +135,12 @@ function loopsFrom(
   count: number,
   book: PriceBook,
 ): Path[] {
-  const { chord, voicings, extra, only = '' } = turned[0]!
+  const { chord, voicings, extra, only = '' } = firstOf(turned)
   const here: Layer = {
     chord,
-    voicings: [voicings[node]!],
+    voicings: [itemAt(voicings, node)],
     only: `${only} ${node}`,
-    ...(extra ? { extra: [extra[node]!] } : {}),
+    ...(extra ? { extra: [itemAt(extra, node)] } : {}),
   }
   const ways =
     bestPaths(

@@ -1,3 +1,4 @@
+import { lastOf, theOne } from '../lists'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { FingerOrThumb } from '../neck/hand'
 import { fretMm, type Instrument } from '../neck/instrument'
@@ -62,8 +63,8 @@ export function gripMeasures(
     if (fret === 0) openStrings += 1
     else if (fret !== null && (lowest === 0 || fret < lowest)) lowest = fret
   }
-  const [low, top] = [midis[0]!, midis[midis.length - 1]!]
-  const bassString = strings.find(({ midi }) => midi === low)!.string - (frets.length - 6)
+  const [low, top] = [midis[0]!, lastOf(midis)]
+  const bassString = theOne(strings, ({ midi }) => midi === low).string - (frets.length - 6)
   return {
     grip: voicing.fingering.difficulty,
     idiom: strangenessOf(voicing, chord, instrument),
@@ -127,7 +128,7 @@ export function outlineMeasures(
   b: readonly number[],
 ): Pick<Record<Term, number>, 'bass' | 'top' | 'outer' | 'voices'> {
   const bass = b[0]! - a[0]!
-  const top = b.at(-1)! - a.at(-1)!
+  const top = lastOf(b) - lastOf(a)
   return {
     bass: Math.max(0, Math.abs(bass) - STEP),
     top: Math.max(0, Math.abs(top) - STEP),

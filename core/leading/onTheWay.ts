@@ -1,3 +1,4 @@
+import { theOne } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { fretFor } from '../neck/instrument'
@@ -71,7 +72,7 @@ function lateOrEarly(
   return sets.flatMap((set): OnTheWay[] => {
     const frets = [...host.voicing.frets]
     for (const step of set) {
-      const { string } = host.voicing.strings.find(({ midi }) => midi === here(step))!
+      const { string } = theOne(host.voicing.strings, ({ midi }) => midi === here(step))
       const fret = fretFor(limits.instrument, string, late ? step.from : step.to)
       if (fret === null) return []
       frets[string] = fret
@@ -100,7 +101,7 @@ function called(frets: readonly (number | null)[], host: Stop, limits: Limits): 
 }
 
 function stepSaid({ from: a, to: b, semitones }: VoiceStep, from: Stop, to: Stop, late: boolean): string {
-  const note = (stop: Stop, midi: number) => stop.voicing.strings.find((one) => one.midi === midi)!.note
+  const note = (stop: Stop, midi: number) => theOne(stop.voicing.strings, (one) => one.midi === midi).note
   const [before, after] = [note(from, a), note(to, b)]
   const root = late ? to.chord.root : from.chord.root
   const figures = `${degreeBetween(root, before)}–${degreeBetween(root, after)}`

@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import type { Instrument } from '../neck/instrument'
 import { fingersAnew } from './measures'
 import { hasInner, lateAt, openStage, PriceBook, type Layer, type SearchStage } from './searchStage'
@@ -61,14 +62,14 @@ function bestPath(
   let before: SearchStage | null = null
   for (const [at, layer] of layers.entries()) {
     const stage = openStage(layer, weights, instrument)
-    columns.push(before ? columnInto(before, columns.at(-1)!, stage, weights, book) : openColumn(stage))
+    columns.push(before ? columnInto(before, lastOf(columns), stage, weights, book) : openColumn(stage))
     before = stage
     if (!onLayer(at + 1, layers.length)) return null
   }
   if (columns.length === 0) return [{ cost: 0, indexes: [] }]
-  let node = cheapest(columns.at(-1)!)
+  let node = cheapest(lastOf(columns))
   if (node < 0) return []
-  const { cost } = columns.at(-1)!
+  const { cost } = lastOf(columns)
   const total = cost[node]!
   const indexes = [node]
   for (let at = columns.length - 1; at > 0; at -= 1) {
@@ -101,7 +102,7 @@ function columnsOf(before: SearchStage, entries: readonly Arrival[]) {
     cost: column((entry) => entry.cost),
     sound: Int32Array.from(entries, (entry) => before.soundOf[entry.node]!),
     low: column((entry) => soundAt(entry)[0]!),
-    high: column((entry) => soundAt(entry).at(-1)!),
+    high: column((entry) => lastOf(soundAt(entry))),
     /** Place of the hand in mm, NaN when nothing is held. */
     hand: column((entry) => before.hands[entry.node]!.mm ?? NaN),
   }
@@ -127,7 +128,7 @@ function arrivalsFrom(
     let worst = Infinity
     const sound = stage.soundOf[node]!
     const notes = stage.sounds[sound]!
-    const [low, high] = [notes[0]!, notes.at(-1)!]
+    const [low, high] = [notes[0]!, lastOf(notes)]
     const hand = stage.hands[node]!
     const place = hand.mm ?? NaN
     for (let at = 0; at < entries.length; at += 1) {

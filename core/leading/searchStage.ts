@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { formMs, wayMs } from './handTime'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Instrument } from '../neck/instrument'
@@ -110,14 +111,14 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
     outlines: {
       low: Int16Array.from(sounds, (midis) => midis[0]!),
       second: Int16Array.from(sounds, (midis) => upperOf(midis)[0]!),
-      high: Int16Array.from(sounds, (midis) => midis.at(-1)!),
+      high: Int16Array.from(sounds, (midis) => lastOf(midis)),
       notes: Int16Array.from(sounds, (midis) => midis.length),
     },
     own: layer.voicings.map(
       (voicing, node) =>
         weigh(gripMeasures(voicing, layer.chords?.[node] ?? layer.chord, instrument), weights) +
         (layer.extra?.[node] ?? 0) +
-        (layer.contour === undefined ? 0 : weights.contour * Math.abs(voicing.midis.at(-1)! - layer.contour)),
+        (layer.contour === undefined ? 0 : weights.contour * Math.abs(lastOf(voicing.midis) - layer.contour)),
     ),
     hands: layer.voicings.map((voicing) => handPlace(voicing, instrument)),
     haste: layer.haste ?? 1,

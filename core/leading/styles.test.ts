@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import fc from 'fast-check'
 import { chord } from '../chord/parseChord'
 import { parseKey } from '../pitch/key'
@@ -17,7 +18,7 @@ import { hardestSpots, lineInWords, stepInWords } from './lineWords'
 
 const CHORDS = ['Cmaj7', 'A7', 'Dm7', 'G7'].map(chord)
 const lead = (style: (typeof STYLE_NAMES)[number], more: object = {}) =>
-  must(leadInStyle({ chords: CHORDS, limits: TUNE_LIMITS, style, count: 1, ...more }))[0]!
+  firstOf(must(leadInStyle({ chords: CHORDS, limits: TUNE_LIMITS, style, count: 1, ...more })))
 
 describe('styles', () => {
   test('one position: the hand stays within five frets, or within those that are set', () => {
@@ -93,7 +94,7 @@ describe('constraints', () => {
                     expect(fret).toBeGreaterThanOrEqual(one.low)
                     expect(fret).toBeLessThanOrEqual(one.high)
                   }
-              if (one.kind === 'range') expect(midis[0]!).toBeGreaterThanOrEqual(one.low)
+              if (one.kind === 'range') expect(firstOf(midis)).toBeGreaterThanOrEqual(one.low)
               if (one.kind === 'sounds') expect(midis).toContain(one.midi)
             }
         },
@@ -107,16 +108,18 @@ describe('constraints', () => {
     expect(constrained(chord('Cmaj7'), TUNE_LIMITS, [top('E4'), top('E4')]).length).toBeGreaterThan(0)
   })
   test('hold only where they are asked for, and say what leaves nothing', () => {
-    const line = must(
-      bestLines({
-        chords: CHORDS,
-        limits: TUNE_LIMITS,
-        weights: weightsFrom('smooth'),
-        count: 1,
-        constraints: [{ from: 1, to: 2, kind: 'sounds', midi: midi('A3') }],
-      }),
-    )[0]!
-    for (const at of [1, 2]) expect(line.voicings[at]!.midis).toContain(midi('A3'))
+    const line = firstOf(
+      must(
+        bestLines({
+          chords: CHORDS,
+          limits: TUNE_LIMITS,
+          weights: weightsFrom('smooth'),
+          count: 1,
+          constraints: [{ from: 1, to: 2, kind: 'sounds', midi: midi('A3') }],
+        }),
+      ),
+    )
+    for (const at of [1, 2]) expect(itemAt(line.voicings, at).midis).toContain(midi('A3'))
     const none = bestLines({
       chords: CHORDS,
       limits: TUNE_LIMITS,
@@ -161,7 +164,7 @@ describe('a form that repeats', () => {
             .slice(0, count)
           const found = must(bestLines({ chords, limits: SMALL, weights: table, count, loop: true }))
           expect(found).toHaveLength(costs.length)
-          found.forEach((line, at) => expect(line.cost).toBeCloseTo(costs[at]!, 6))
+          found.forEach((line, at) => expect(line.cost).toBeCloseTo(itemAt(costs, at), 6))
         },
       ),
       { numRuns: 8 },
@@ -176,7 +179,7 @@ describe('one note pulled', () => {
   test('the grip follows, the new name comes, and what is lost is said', () => {
     const up = pull(4, 7)
     expect([up.frets, up.playable, up.moved]).toEqual([[null, 5, 7, 5, 7, null], true, false])
-    expect(up.names[0]!.chord.canonical).toBe('D7')
+    expect(firstOf(up.names).chord.canonical).toBe('D7')
     expect(up.lost).toEqual(['b3'])
   })
   test('where no hand holds it the same sounds are looked for on other strings; the pitches stay', () => {
@@ -185,7 +188,7 @@ describe('one note pulled', () => {
         const result = pull(string, fret)
         const sounds = (grip: readonly (number | null)[]) =>
           grip
-            .flatMap((one, at) => (one === null ? [] : [TUNE_LIMITS.instrument.tuning[at]! + one]))
+            .flatMap((one, at) => (one === null ? [] : [itemAt(TUNE_LIMITS.instrument.tuning, at) + one]))
             .sort((a, b) => a - b)
         expect(sounds(result.frets)).toEqual(result.midis)
         expect(result.playable).toBe(voicingOf(result.frets, chord('Dm7'), TUNE_LIMITS) !== null)
@@ -218,7 +221,7 @@ describe('words', () => {
     const words = lines.map((line) => lineInWords(line, lines))
     for (const one of words) expect(one.length).toBeGreaterThan(0)
     expect(words.flat()).toContain('least motion of these')
-    const spots = hardestSpots(lines[0]!, CHORDS, 4)
+    const spots = hardestSpots(firstOf(lines), CHORDS, 4)
     expect(spots.map(({ effort }) => effort)).toEqual(spots.map(({ effort }) => effort).sort((a, b) => b - a))
   })
 })
@@ -237,9 +240,11 @@ describe('substitutions and grips together', () => {
     expect(plain!.changes).toEqual([])
     const chords = plain!.chords.map((one) => one.chord)
     expect(plain!.line.cost).toBeCloseTo(
-      must(
-        bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), usual: true, count: 1 }),
-      )[0]!.cost,
+      firstOf(
+        must(
+          bestLines({ chords, limits: TUNE_LIMITS, weights: weightsFrom('smooth'), usual: true, count: 1 }),
+        ),
+      ).cost,
     )
   })
   test('goes about as far as is wanted, in different ways, each filling the time of the tune', () => {
@@ -250,15 +255,15 @@ describe('substitutions and grips together', () => {
       expect(chords.reduce((sum, { beats }) => sum + beats, 0)).toBe(32)
       expect(changes.length).toBeGreaterThan(0)
     }
-    expect(found[0]!.chords.map(({ chord: one }) => one.canonical)).not.toEqual(
-      found[1]!.chords.map(({ chord: one }) => one.canonical),
+    expect(firstOf(found).chords.map(({ chord: one }) => one.canonical)).not.toEqual(
+      itemAt(found, 1).chords.map(({ chord: one }) => one.canonical),
     )
   })
   test('a melody is on top wherever it sounds', () => {
     const [one] = must(arrange({ text, distance: 0.4, limits: { ...TUNE_LIMITS, frets: [0, 15] }, melody }))
     one!.chords.forEach((place, at) => {
       const top = melodyNoteAt(melody, place)
-      if (top !== null) expect(one!.line.voicings[at]!.midis.at(-1)).toBe(top)
+      if (top !== null) expect(itemAt(one!.line.voicings, at).midis.at(-1)).toBe(top)
     })
   })
   test('can be stopped', () => {
@@ -281,10 +286,10 @@ test('a chord that takes a drone for one of its free tensions is called so', () 
       count: 1,
     }),
   )
-  expect(line!.chords[0]!.canonical).toBe('Cmaj9')
+  expect(firstOf(line!.chords).canonical).toBe('Cmaj9')
   line!.voicings.forEach(({ frets, midis }, at) => {
     expect(frets[2]).toBe(0)
     for (const midi of midis)
-      expect(line!.chords[at]!.tones.map(({ note }) => pitchClass(note))).toContain(midi % 12)
+      expect(itemAt(line!.chords, at).tones.map(({ note }) => pitchClass(note))).toContain(midi % 12)
   })
 })

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { mudIn } from '../voicing/clashes'
@@ -81,7 +82,7 @@ const BARRES: Omit<Texture, 'withBass'> = {
   belongs: 1,
   prices: strummed,
   near: (voicing, chord, limits) => {
-    if (!lowBass(voicing, limits) || stringFromSixth(voicing.strings[0]!.string, limits) > 1) return 3
+    if (!lowBass(voicing, limits) || stringFromSixth(firstOf(voicing.strings).string, limits) > 1) return 3
     if (!isForm(voicing, chord, limits)) return 2
     return isBarre(voicing, chord, limits) ? 0 : 1
   },
@@ -204,9 +205,9 @@ export const TEXTURES: Readonly<Record<TextureName, Texture>> = {
       ]
       if (notes === 5) return usual ? 0 : 2
       if (notes !== 4 || distinct(voicing) < 4) return 2
-      const [low, next] = [voicing.strings[0]!.string, voicing.strings[1]!.string]
+      const [low, next] = [firstOf(voicing.strings).string, itemAt(voicing.strings, 1).string]
       const inside = voicing.strings.slice(1, 3).map(({ degree }) => toneClass(degree))
-      const whole = isNextAbove(low, next, limits) && voicing.strings[3]!.string - next === 2
+      const whole = isNextAbove(low, next, limits) && itemAt(voicing.strings, 3).string - next === 2
       // The fifth is the last resort, but where it is what makes the chord.
       const plain = voicing.strings.some(({ degree }) => degree === '5')
       if (whole && inside.includes('third') && inside.includes('seventh')) return plain ? 1 : 0

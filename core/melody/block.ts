@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { constrained } from '../leading/constraints'
@@ -69,11 +70,11 @@ export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: L
   for (const [at, { chord, exact }] of wanted.entries()) {
     const voicings = exact
       ? gripsOf(exact, chord, limits)
-      : blocksOf(chord, midiOf(notes[at]!), family, limits)
+      : blocksOf(chord, midiOf(itemAt(notes, at)), family, limits)
     if (voicings.length === 0)
       return bad({
         code: 'no-grip',
-        message: `No hand holds ${chord.canonical} under ${pitchName(notes[at]!)} within these limits.`,
+        message: `No hand holds ${chord.canonical} under ${pitchName(itemAt(notes, at))} within these limits.`,
         accepted: 'another octave, another family, or wider limits',
         text: 'limits',
         at,
@@ -84,10 +85,10 @@ export function blockHarmonised(notes: readonly Pitch[], block: Block, limits: L
   return good(
     path
       ? path.indexes.map((index, at): BlockNote => ({
-          note: notes[at]!,
-          chord: wanted[at]!.chord,
-          kind: wanted[at]!.kind,
-          voicing: layers[at]!.voicings[index]!,
+          note: itemAt(notes, at),
+          chord: itemAt(wanted, at).chord,
+          kind: itemAt(wanted, at).kind,
+          voicing: itemAt(itemAt(layers, at).voicings, index),
         }))
       : [],
   )
@@ -140,14 +141,15 @@ function seventhUnder(note: Note, key: Key, tone: 1 | 3 | 5 | 7): Result<BlockWa
   const step = steps.indexOf(pitchClass(note))
   if (step >= 0)
     return good({
-      chord: chordsOfKey(key, true)[modulo(step - STEPS_BELOW[tone], 7)]!,
+      chord: itemAt(chordsOfKey(key, true), modulo(step - STEPS_BELOW[tone], 7)),
       kind: 'step of the scale',
       exact: null,
     })
   const below = steps.indexOf(modulo(pitchClass(note) - 1, 12))
-  const shape = chordsOfKey(key, true)[
-    modulo((below >= 0 ? below : steps.indexOf(modulo(pitchClass(note) - 2, 12))) - STEPS_BELOW[tone], 7)
-  ]!
+  const shape = itemAt(
+    chordsOfKey(key, true),
+    modulo((below >= 0 ? below : steps.indexOf(modulo(pitchClass(note) - 2, 12))) - STEPS_BELOW[tone], 7),
+  )
   const root = plainSpelling(modulo(pitchClass(shape.root) + (below >= 0 ? 1 : 2), 12))
   return good({
     chord: must(parseChord(noteName(root) + shape.suffix)),
@@ -222,7 +224,7 @@ function gripsOf(midis: readonly number[], chord: ChordSymbol, limits: Limits): 
       return
     }
     for (let string = from; string < grip.length; string += 1) {
-      const fret = fretFor(instrument, string, midis[voice]!)
+      const fret = fretFor(instrument, string, itemAt(midis, voice))
       if (
         fret === null ||
         (strings && !strings.includes(string)) ||

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, theOne } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { constrained, withTone } from '../leading/constraints'
 import { handPlace, handTravelMm, type HandPlace } from '../leading/measures'
@@ -217,7 +218,7 @@ export class CandidateBook {
   /** What speaks against a full grip under a melody, by what stands below the note. */
   private underPrice(voicing: Voicing, chord: ChordSymbol): number {
     if (this.texture !== 'full' && this.texture !== 'drop 2') return 0
-    const top = voicing.midis.at(-1)!
+    const top = lastOf(voicing.midis)
     const below = voicing.midis.slice(0, -1)
     const [doubled, overSeventh] = [
       below.some((midi) => midi % 12 === top % 12),
@@ -374,7 +375,7 @@ function heldUnder(voicing: Voicing, midi: number, limits: Limits): HeldGrip | n
 
 function heldWithout(voicing: Voicing, lifted: number | null, midi: number, limits: Limits): Frets | null {
   const { instrument, hand } = limits
-  const topString = voicing.strings.find((one) => one.midi === voicing.midis.at(-1))!.string
+  const topString = theOne(voicing.strings, (one) => one.midi === voicing.midis.at(-1)).string
   if (voicing.strings.some((one) => one.string !== topString && one.string !== lifted && one.midi >= midi))
     return null
   for (let string = topString; string < instrument.tuning.length; string += 1) {
@@ -412,7 +413,8 @@ function aloneOn(midi: number, chord: ChordSymbol | null, limits: Limits): Voici
     })
     .sort(
       (a, b) =>
-        a.fingering.difficulty - b.fingering.difficulty || b.strings[0]!.string - a.strings[0]!.string,
+        a.fingering.difficulty - b.fingering.difficulty ||
+        firstOf(b.strings).string - firstOf(a.strings).string,
     )
 }
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Bar, Chart } from '../chart/chart'
 import { midiOf } from '../pitch/note'
@@ -90,7 +91,7 @@ export function sungIn(clock: Clock, melody: readonly MelodyNote[]): Sung[] {
     })
     .filter(({ from }) => from >= -NEAR && from < clock.end - NEAR)
     .sort((a, b) => a.from - b.from || b.midi - a.midi)
-  const inTurn = all.filter(({ from }, at) => at === 0 || from > all[at - 1]!.from + NEAR)
+  const inTurn = all.filter(({ from }, at) => at === 0 || from > itemAt(all, at - 1).from + NEAR)
   return inTurn.map((one, at) => ({ ...one, to: Math.min(one.to, inTurn[at + 1]?.from ?? clock.end) }))
 }
 
@@ -116,7 +117,7 @@ export function notatedPieces(chart: Chart, melody: readonly MelodyNote[]): Piec
         note,
         bar,
         beat,
-        beats: rounded(clock.beatsIn(bar, cuts[at + 1]! - begin)),
+        beats: rounded(clock.beatsIn(bar, itemAt(cuts, at + 1) - begin)),
         tiedFrom: at > 0,
         tiedOn: at < cuts.length - 2,
       }

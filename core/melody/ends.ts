@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Chart } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
 import { spellDegree, type Degree } from '../pitch/degree'
@@ -92,7 +93,7 @@ export function withEnd(text: string, { where, bars }: Pick<End, 'where' | 'bars
   if (chart.pickup > 0) return null
   const lines = text.split('\n')
   // Without a section of its own the tune would belong to the introduction.
-  const line = lines[first.source.line - 1]!
+  const line = itemAt(lines, first.source.line - 1)
   return [
     ...lines.slice(0, first.source.line - 1),
     `[Intro] ${signs}`,

@@ -1,3 +1,4 @@
+import { theOne } from '../lists'
 import type { Chart } from '../chart/chart'
 import { scaleNotes, type Key } from '../pitch/key'
 import {
@@ -110,7 +111,7 @@ export function withLonger(
  * before.
  */
 export function pitchOfLetter(letter: number, key: Key, before: Pitch | null): Pitch {
-  const note = scaleNotes(key).find((one) => one.letter === letter)!
+  const note = theOne(scaleNotes(key), (one) => one.letter === letter)
   const near = before ?? { letter: 4, alter: 0, octave: 4 }
   const steps = (pitch: Pitch) => pitch.octave * 7 + pitch.letter
   return [near.octave - 1, near.octave, near.octave + 1]

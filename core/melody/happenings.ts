@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, sungIn } from './clock'
@@ -148,7 +149,7 @@ function grouped(kept: readonly Happening[], tempo: number): CandidateGroup[] {
   const seconds = (beats: number) => (beats * 60) / tempo
   const groups: CandidateGroup[] = []
   kept.forEach((one, at) => {
-    if (!one.anchor && groups.length > 0) return void groups.at(-1)!.rest.push(one)
+    if (!one.anchor && groups.length > 0) return void lastOf(groups).rest.push(one)
     const before = kept[at - 1]
     groups.push({
       anchor: one,

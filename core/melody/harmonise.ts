@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { STOPPED } from '../leading/lead'
 import { bestPaths } from '../leading/search'
@@ -87,20 +88,20 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
       return found.length > 0 ? good(found.map(({ line }) => line)) : bad(WAS_STOPPED)
     const layers = candidates.map((list, at): Layer => ({
       // A silence or a note alone has no chord to be led from: it is named by what stood before.
-      chord: groups[at]!.anchor.chord ?? SILENT,
+      chord: itemAt(groups, at).anchor.chord ?? SILENT,
       voicings: list.map(({ voicing }) => voicing),
       chords: list.map(({ chord }) => chord ?? SILENT),
-      haste: groups[at]!.haste,
+      haste: itemAt(groups, at).haste,
       only: `${at}`,
       extra: list.map(
         ({ extra, voicing }) =>
-          extra + highUpPrice(voicing) + (used[at]!.has(voicing.midis.join()) ? REPEATED : 0),
+          extra + highUpPrice(voicing) + (itemAt(used, at).has(voicing.midis.join()) ? REPEATED : 0),
       ),
     }))
     const [path] = bestPaths(layers, weights, within.instrument, 1, undefined, prices) ?? []
     if (!path || found.some(({ indexes }) => indexes === path.indexes.join())) break
     const repeated = path.indexes.filter((index, at) =>
-      used[at]!.has(candidates[at]![index]!.voicing.midis.join()),
+      itemAt(used, at).has(itemAt(itemAt(candidates, at), index).voicing.midis.join()),
     ).length
     found.push({
       line: {
@@ -110,7 +111,9 @@ export function harmonise(asked: HarmoniseProblem): Result<HarmonisedLine[]> {
       },
       indexes: path.indexes.join(),
     })
-    path.indexes.forEach((index, at) => used[at]!.add(candidates[at]![index]!.voicing.midis.join()))
+    path.indexes.forEach((index, at) =>
+      itemAt(used, at).add(itemAt(itemAt(candidates, at), index).voicing.midis.join()),
+    )
   }
   return good(found.map(({ line }) => line).sort((a, b) => a.cost - b.cost))
 }
@@ -191,8 +194,8 @@ function notesOf(
   groups: readonly CandidateGroup[],
 ): HarmonisedNote[] {
   return indexes.flatMap((index, at): HarmonisedNote[] => {
-    const { voicing, rest, chord, kind } = candidates[at]![index]!
-    const { anchor } = groups[at]!
+    const { voicing, rest, chord, kind } = itemAt(itemAt(candidates, at), index)
+    const { anchor } = itemAt(groups, at)
     const alone = voicing.midis.length === 1
     return [
       {

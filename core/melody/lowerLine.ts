@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../lists'
 import { homeKey } from '../analysis/analyse'
 import type { ChordSymbol } from '../chord/symbol'
 import { scaleNotes } from '../pitch/key'
@@ -86,7 +87,7 @@ export function lowerLine(
       let best: VoiceState = { cost: own, midi, before: null, move: null }
       let least = Infinity
       for (const before of states) {
-        const step = moveTo(before, midi, spans[at - 1]!, span, scale)
+        const step = moveTo(before, midi, itemAt(spans, at - 1), span, scale)
         if (step && before.cost + step.cost < least) {
           least = before.cost + step.cost
           best = { cost: least + own, midi, before, move: step.move }
@@ -137,7 +138,7 @@ function tonesFor({ chord, over }: VoiceSpan, lowest: number): number[] {
 const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
 
 function priceOf(midi: number, { chord, over }: VoiceSpan): number {
-  const tone = chord.tones.find(({ note }) => pitchClass(note) === midi % 12)!
+  const tone = theOne(chord.tones, ({ note }) => pitchClass(note) === midi % 12)
   const first = over[0]
   const apart = first ? first.midi - midi : 15
   const interval = modulo(apart, 12)
@@ -237,7 +238,7 @@ const suspensionLength = (from: number, to: number): number => Math.min(2, (to -
 function written(way: readonly VoiceState[], spans: readonly VoiceSpan[]): LowerNote[] {
   const notes: LowerNote[] = []
   way.forEach((state, order) => {
-    const span = spans[state.at!]!
+    const span = itemAt(spans, state.at!)
     const next = way[order + 1]
     const { chord } = span
     let { from } = span

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR_WRITTEN } from '../chart/beats'
 import type { Bar } from '../chart/chart'
 
@@ -56,7 +57,7 @@ export function readLyrics(
   for (let at = firstPlace; at >= 0 && at < words.length;) {
     const next = words.findIndex((word, index) => index > at && PLACE.test(word))
     const end = next < 0 ? words.length : next
-    const beat = Number(PLACE.exec(words[at]!)![1])
+    const beat = Number(PLACE.exec(itemAt(words, at))![1])
     const lyric = lyricAt({ bar: bar.number, beat }, words.slice(at + 1, end).join(' '))
     if (lyric && beat >= bar.from && beat < bar.from + bar.beats) found.push(lyric)
     at = next
@@ -104,7 +105,9 @@ const isAt = ({ beat }: Lyric, other: number): boolean => Math.abs(beat - other)
 
 const same = (some: readonly Lyric[], others: readonly Lyric[]): boolean =>
   some.length === others.length &&
-  some.every((one, at) => isAt(one, others[at]!.beat) && lyricInWords(one) === lyricInWords(others[at]!))
+  some.every(
+    (one, at) => isAt(one, itemAt(others, at).beat) && lyricInWords(one) === lyricInWords(itemAt(others, at)),
+  )
 
 /** In the order in which they are sung; of several at one place the first stays. */
 export function lyricsInOrder(lyrics: readonly Lyric[]): Lyric[] {

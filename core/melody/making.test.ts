@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
@@ -44,7 +45,7 @@ const melody = [
 ]
 
 describe('density and texture', () => {
-  const line = (more: object) => must(harmonise({ chart, melody, limits: LIMITS, ...more }))[0]!
+  const line = (more: object) => firstOf(must(harmonise({ chart, melody, limits: LIMITS, ...more })))
   test('a chord where the density asks for one, the melody over it between', () => {
     const struck = (density: string) =>
       line({ density })
@@ -66,9 +67,9 @@ describe('density and texture', () => {
   )
   test('chords under long notes are struck again with the note, and in rests by themselves', () => {
     const two = parseChart('| C Am | F G7 |')
-    const { notes } = must(
-      harmonise({ chart: two, melody: [note(1, 1, 4, 'E4')], limits: LIMITS, fills: true }),
-    )[0]!
+    const { notes } = firstOf(
+      must(harmonise({ chart: two, melody: [note(1, 1, 4, 'E4')], limits: LIMITS, fills: true })),
+    )
     expect(notes.map(({ bar, beat, again, note: sung }) => [bar, beat, again, sung !== null])).toEqual([
       [1, 1, false, true],
       [1, 3, true, true],
@@ -89,7 +90,7 @@ describe('density and texture', () => {
     const { upper, lower } = ringingLayers(chart, notes)
     expect(upper.map(({ from, to }) => to - from)).toEqual(melody.map(({ beats }) => beats))
     for (let at = 1; at < lower.length; at += 1)
-      expect(lower[at - 1]!.to).toBeLessThanOrEqual(lower[at]!.from)
+      expect(itemAt(lower, at - 1).to).toBeLessThanOrEqual(itemAt(lower, at).from)
   })
 })
 
@@ -103,7 +104,7 @@ describe('what can stand under a note', () => {
         fc.constantFrom(-2, -1, 1, 2),
         (symbol, next, sound, step) => {
           const found = chordsUnder(sound, chord(symbol), chord(next), step)
-          expect(['own chord', 'tension', 'avoid note']).toContain(found[0]!.kind)
+          expect(['own chord', 'tension', 'avoid note']).toContain(firstOf(found).kind)
           for (const { chord: one } of found)
             expect(one.tones.map((tone) => pitchClass(tone.note))).toContain(sound)
         },
@@ -156,7 +157,7 @@ describe('moved', () => {
       expect(
         line.notes
           .filter(({ note: sung }) => sung)
-          .map(({ voicing }) => voicing.midis.at(-1)! - semitones - 12 * octaves),
+          .map(({ voicing }) => lastOf(voicing.midis) - semitones - 12 * octaves),
       ).toEqual(melody.slice(0, 4).map((one) => midiOf(one.note)))
   })
   test('can be stopped with what was found', () => {
@@ -181,14 +182,15 @@ describe('blocks', () => {
           blockHarmonised(notes, { kind: 'sevenths', key: key(name), tone, family: 'drop 2' }, LIMITS),
         )
         blocks.forEach(({ voicing, chord: one, note: top }, at) => {
-          expect(voicing.midis.at(-1)).toBe(midiOf(notes[at]!))
+          expect(voicing.midis.at(-1)).toBe(midiOf(itemAt(notes, at)))
           for (const sound of voicing.midis) expect(sounds).toContain(sound % 12)
           // Lower than E4 no hand has drop 2 under a note: any layout is taken there.
-          if (midiOf(notes[at]!) >= midi('E4')) expect(voicing.families).toContain('drop 2')
+          if (midiOf(itemAt(notes, at)) >= midi('E4')) expect(voicing.families).toContain('drop 2')
           expect(
-            one.tones
-              .find(({ note: each }) => pitchClass(each) === pitchClass(top))!
-              .degree.replace(/[b#]/g, ''),
+            theOne(one.tones, ({ note: each }) => pitchClass(each) === pitchClass(top)).degree.replace(
+              /[b#]/g,
+              '',
+            ),
           ).toBe(String(tone))
         })
       }
@@ -215,7 +217,9 @@ describe('blocks', () => {
       blockHarmonised(scaleFrom(scaleNotes(key('C')), 4), { kind: 'fourths', key: key('C') }, LIMITS),
     ))
       for (let at = 1; at < 3; at += 1)
-        expect(modulo(scale.indexOf(midis[at]! % 12) - scale.indexOf(midis[at - 1]! % 12), 7)).toBe(3)
+        expect(
+          modulo(scale.indexOf(itemAt(midis, at) % 12) - scale.indexOf(itemAt(midis, at - 1) % 12), 7),
+        ).toBe(3)
   })
   test('a note no hand reaches says which', () => {
     expect(
@@ -259,7 +263,7 @@ describe('introductions and endings, in all keys', () => {
     }
   })
   test('the worked case: I VI ii V in front of a tune in F; an upbeat is left alone', () => {
-    const turnaround = endsOf(key('F')).find((end) => end.name === 'turnaround')!
+    const turnaround = theOne(endsOf(key('F')), (end) => end.name === 'turnaround')
     expect(turnaround.bars).toEqual(['Fmaj7 D7', 'Gm7 C7'])
     expect(withEnd('key: F\n[A] | F | C7 |', turnaround)).toBe(
       'key: F\n[Intro] | Fmaj7 D7 | Gm7 C7 |\n[A] | F | C7 |',
@@ -300,7 +304,7 @@ describe('notes put in', () => {
             return { from, to: from + one.beats }
           })
         for (let at = 1; at < sung.length; at += 1)
-          expect(sung[at]!.from).toBeGreaterThanOrEqual(sung[at - 1]!.to - 1e-6)
+          expect(itemAt(sung, at).from).toBeGreaterThanOrEqual(itemAt(sung, at - 1).to - 1e-6)
       }),
     )
   })
@@ -387,7 +391,9 @@ describe('read', () => {
       for (const one of remedies)
         if ('symbol' in one)
           expect(['chord tone', 'tension']).toContain(heardOver(pitchClass(pitch), chord(one.symbol)))
-    expect(readings[0]!.remedies.map((one) => ('symbol' in one ? one.symbol : one.kind))).toContain('Csus4')
+    expect(firstOf(readings).remedies.map((one) => ('symbol' in one ? one.symbol : one.kind))).toContain(
+      'Csus4',
+    )
     for (const { heard, remedies } of readings)
       expect(remedies.length > 0).toBe(heard === 'avoid' || heard === 'sour')
     const passing = melodyReading(chart, analyse(chart), chordPlacesInTime(chart), [
@@ -395,21 +401,23 @@ describe('read', () => {
       note(1, 2, 1, 'F4'),
       note(1, 3, 1, 'G4'),
     ])
-    expect(passing[1]!.remedies[0]).toMatchObject({ kind: 'passing note' })
+    expect(itemAt(passing, 1).remedies[0]).toMatchObject({ kind: 'passing note' })
   })
   test('a jump of the hand is said with its seconds, and is gone at a slower tempo', () => {
-    const far = must(
-      harmonise({
-        chart,
-        melody: [note(1, 1, 0.5, 'E4'), note(1, 1.5, 0.5, 'C6')],
-        limits: { ...LIMITS, frets: [0, 20] },
-        density: 'note',
-        fixed: new Map([
-          ['1:1', { frets: [null, 3, 2, 0, 1, 0], chord: chord('C') }],
-          ['1:1.5', { frets: [null, null, null, null, null, 20], chord: null }],
-        ]),
-      }),
-    )[0]!
+    const far = firstOf(
+      must(
+        harmonise({
+          chart,
+          melody: [note(1, 1, 0.5, 'E4'), note(1, 1.5, 0.5, 'C6')],
+          limits: { ...LIMITS, frets: [0, 20] },
+          density: 'note',
+          fixed: new Map([
+            ['1:1', { frets: [null, 3, 2, 0, 1, 0], chord: chord('C') }],
+            ['1:1.5', { frets: [null, null, null, null, null, 20], chord: null }],
+          ]),
+        }),
+      ),
+    )
     expect(
       troubles(far.notes, 160, LIMITS).some(({ kind, says }) => kind === 'jumpy' && / mm .* s\.$/.test(says)),
     ).toBe(true)

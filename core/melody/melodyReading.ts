@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { Analysis } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
 import { slotKey, slotsOf } from '../chart/chart'
@@ -128,15 +129,15 @@ function remediesIn(chart: Chart, analysis: Analysis, clock: Clock, notes: Retur
         ({ span, puts }) =>
           span === 1 &&
           puts.length === 1 &&
-          whole.every((other) => takesNote(puts[0]!.chord, pitchClass(other.note.note))),
+          whole.every((other) => takesNote(firstOf(puts).chord, pitchClass(other.note.note))),
       )
       .sort((a, b) => a.distance.total - b.distance.total)
       .slice(0, most)
       .map(({ puts, rule, name }): Remedy => ({
         kind: 'substitute',
-        says: `${puts[0]!.chord.canonical} instead, ${name}`,
+        says: `${firstOf(puts).chord.canonical} instead, ${name}`,
         index,
-        symbol: puts[0]!.chord.canonical,
+        symbol: firstOf(puts).chord.canonical,
         rule,
       }))
   }
@@ -213,7 +214,7 @@ export function troubles(
       })
     const before = notes[at - 1]
     if (before) {
-      const mm = handTravelMm(hands[at - 1]!, hands[at]!)
+      const mm = handTravelMm(itemAt(hands, at - 1), itemAt(hands, at))
       const seconds = (before.beats * 60) / tempo
       if (mm >= JUMP_LEAST_MM && mm / seconds > JUMP_MM_S)
         found.push({

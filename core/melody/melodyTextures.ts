@@ -1,3 +1,4 @@
+import { firstOf, lastOf, theOne } from '../lists'
 import type { Weights } from '../leading/weights'
 import type { Family } from '../voicing/family'
 import type { Limits } from '../voicing/gripLimits'
@@ -104,9 +105,9 @@ const GUIDES: readonly string[] = ['3', 'b3', '4', '7', 'b7', 'bb7', '6']
  * and sevenths more; a guide tone below is liked (common practice, no source).
  */
 export function twoVoicePrice(voicing: Voicing): number {
-  const [low, high] = [voicing.midis[0]!, voicing.midis.at(-1)!]
+  const [low, high] = [firstOf(voicing.midis), lastOf(voicing.midis)]
   const apart = (high - low) % 12
-  const lower = voicing.strings.find(({ midi }) => midi === low)!
+  const lower = theOne(voicing.strings, ({ midi }) => midi === low)
   const bare = apart === 5 || apart === 7 ? 1 : 2
   return (SWEET.includes(apart) ? 0 : bare) + (GUIDES.includes(lower.degree) ? 0 : 0.5)
 }

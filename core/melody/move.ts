@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { homeKey } from '../analysis/analyse'
 import type { Chart } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -29,7 +30,7 @@ export function handEffort(
     (all, { voicing, under }, at) =>
       all +
       (under === 'held' ? 0 : voicing.fingering.difficulty) +
-      (at > 0 ? handTravelMm(hands[at - 1]!, hands[at]!) / TRAVEL_MM : 0),
+      (at > 0 ? handTravelMm(itemAt(hands, at - 1), itemAt(hands, at)) / TRAVEL_MM : 0),
     0,
   )
   return sum / notes.length

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import fc from 'fast-check'
 import { homeKey } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
@@ -29,7 +30,10 @@ const tune = fc
   })
   .map(({ chords, notes }) => ({
     chart: parseChart(`key: C\n| ${chords.join(' | ')} |`),
-    melody: chords.flatMap((_, at) => [note(at + 1, 1, 2, notes[at]!), note(at + 1, 3, 2, notes[7 - at]!)]),
+    melody: chords.flatMap((_, at) => [
+      note(at + 1, 1, 2, itemAt(notes, at)),
+      note(at + 1, 3, 2, itemAt(notes, 7 - at)),
+    ]),
   }))
 
 /**
@@ -37,7 +41,7 @@ const tune = fc
  */
 describe('the lower line keeps the rules of the species', () => {
   const soundsOf = (line: ReturnType<typeof lowerLine>, at: number) =>
-    line[at]!.chord.tones.map((tone) => pitchClass(tone.note))
+    itemAt(line, at).chord.tones.map((tone) => pitchClass(tone.note))
   test('a suspension is prepared by a tone of the chord before, held over, strange to its chord, and falls a step to a tone of it', () => {
     let seen = 0
     fc.assert(
@@ -46,7 +50,7 @@ describe('the lower line keeps the rules of the species', () => {
         line.forEach((one, at) => {
           if (!one.kind.startsWith('suspension')) return
           seen += 1
-          const [before, after] = [line[at - 1]!, line[at + 1]!]
+          const [before, after] = [itemAt(line, at - 1), itemAt(line, at + 1)]
           expect([before.midi, before.to]).toEqual([one.midi, one.from])
           expect(soundsOf(line, at - 1)).toContain(one.midi % 12)
           expect(soundsOf(line, at)).not.toContain(one.midi % 12)
@@ -72,7 +76,7 @@ describe('the lower line keeps the rules of the species', () => {
         line.forEach((one, at) => {
           if (one.kind !== 'passing note') return
           seen += 1
-          const [before, after] = [line[at - 1]!, line[at + 1]!]
+          const [before, after] = [itemAt(line, at - 1), itemAt(line, at + 1)]
           expect(one.from % 4).toBeGreaterThanOrEqual(2)
           expect(sounds).toContain(one.midi % 12)
           const [came, goes] = [one.midi - before.midi, after.midi - one.midi]
@@ -134,8 +138,8 @@ describe('on the neck', () => {
         const { upper } = ringingLayers(chart, line!.notes)
         expect(upper).toHaveLength(melody.length)
         upper.forEach(({ from, to }, at) => {
-          expect(from).toBe((melody[at]!.bar - 1) * 4 + melody[at]!.beat - 1)
-          expect(to - from).toBe(melody[at]!.beats)
+          expect(from).toBe((itemAt(melody, at).bar - 1) * 4 + itemAt(melody, at).beat - 1)
+          expect(to - from).toBe(itemAt(melody, at).beats)
         })
       }),
       { numRuns: 30 },

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { barName } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
 import { fingersAnew, handPlace, handTravelMm, type HandPlace } from '../leading/measures'
@@ -85,8 +86,8 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
     )
     const stuck = layers.findIndex((layer) => layer.length === 0)
     if (stuck >= 0) {
-      const { upper } = events[stuck]!
-      const where = barName(clock.place(events[stuck]!.from).bar)
+      const { upper } = itemAt(events, stuck)
+      const where = barName(clock.place(itemAt(events, stuck).from).bar)
       const nowhere = upper
         ? whyNoNote(upper.midi, pitchName(upper.note.note), where, limits, problem.limitNames)
         : null
@@ -106,7 +107,7 @@ export function movingLines(problem: HarmoniseProblem): Result<HarmonisedLine[]>
     found.push({
       cost: end.cost,
       notes: events.map((event, at) =>
-        noteOf(event, grips[at]!, clock, fixed.has(placeKey(clock.place(event.from)))),
+        noteOf(event, itemAt(grips, at), clock, fixed.has(placeKey(clock.place(event.from)))),
       ),
     })
   }
@@ -118,7 +119,7 @@ function eventsOf(sung: readonly Sung[], lower: readonly LowerNote[]): VoiceEven
   const begins = lower.filter(({ kind }, at) => at === 0 || !kind.startsWith('suspension'))
   const times = [...new Set([...sung.map(({ from }) => from), ...lower.map(({ from }) => from)])]
     .sort((a, b) => a - b)
-    .filter((time, at, all) => at === 0 || time - all[at - 1]! > NEAR)
+    .filter((time, at, all) => at === 0 || time - itemAt(all, at - 1) > NEAR)
   return times
     .map((from, at): VoiceEvent => {
       const upper = sung.findLast((one) => one.from <= from + NEAR && one.to > from + NEAR) ?? null
@@ -184,10 +185,10 @@ function cheapestWay(
   layers: readonly (readonly Held[])[],
   weights: Weights,
 ): Reached {
-  let states = layers[0]!.map((held): Reached => ({ held, cost: held.own * weights.grip, before: null }))
+  let states = firstOf(layers).map((held): Reached => ({ held, cost: held.own * weights.grip, before: null }))
   for (let at = 1; at < events.length; at += 1) {
-    const event = events[at]!
-    states = layers[at]!.map((held): Reached => {
+    const event = itemAt(events, at)
+    states = itemAt(layers, at).map((held): Reached => {
       let best: Reached | null = null
       let least = Infinity
       for (const state of states) {

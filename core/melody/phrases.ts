@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import type { Chart } from '../chart/chart'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { Clock, NEAR, sungIn } from './clock'
@@ -44,8 +45,8 @@ export function phrasesOf(
     else open.push(one)
   })
   return phrases.map((group) => ({
-    from: placeOf(group[0]!.note),
-    to: placeOf(group.at(-1)!.note),
+    from: placeOf(firstOf(group).note),
+    to: placeOf(lastOf(group).note),
     notes: group.length,
   }))
 }

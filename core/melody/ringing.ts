@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import type { Chart } from '../chart/chart'
 import type { Voicing } from '../voicing/voicing'
 import { Clock } from './clock'
@@ -30,7 +31,7 @@ export function ringingLayers(
   const lower: Layered[] = []
   notes.forEach(({ note, bar, beat, beats, under, voicing }, at) => {
     const from = clock.at({ bar, beat })
-    const highest = voicing.midis.at(-1)!
+    const highest = lastOf(voicing.midis)
     const top = note ? voicing.strings.findIndex(({ midi }) => midi === highest) : -1
     const sung = upper.at(-1)
     if (under === 'line' && sung && top >= 0) sung.to = Math.max(sung.to, from + beats)

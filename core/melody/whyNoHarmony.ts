@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { stringNumber } from '../neck/instrument'
 import { plainPitchName } from '../pitch/note'
 import type { Fault } from '../result'
@@ -23,10 +24,10 @@ export function whyNoNote(
   names: LimitNames = {},
 ): Pick<Fault, 'message' | 'accepted'> | null {
   const used = strings ?? tuning.map((_, string) => string)
-  const frets = used.map((string) => ({ string, fret: midi - tuning[string]! }))
+  const frets = used.map((string) => ({ string, fret: midi - itemAt(tuning, string) }))
   const nut = frets.filter(({ fret }) => fret >= capo)
   if (nut.length === 0) {
-    const lowest = Math.min(...used.map((string) => tuning[string]! + capo))
+    const lowest = Math.min(...used.map((string) => itemAt(tuning, string) + capo))
     return {
       message: `${name} in ${where} lies below the lowest open string in use, ${plainPitchName(lowest)}.`,
       accepted: 'the melody an octave higher',
@@ -34,7 +35,7 @@ export function whyNoNote(
   }
   if (nut.some(({ fret }) => fret === capo || (fret >= low && fret <= high))) return null
   const nearest = nut.reduce((a, b) => (b.fret < a.fret ? b : a))
-  const at = `fret ${nearest.fret} on string ${stringNumber(nearest.string, tuning.length)} (${plainPitchName(tuning[nearest.string]!)})`
+  const at = `fret ${nearest.fret} on string ${stringNumber(nearest.string, tuning.length)} (${plainPitchName(itemAt(tuning, nearest.string))})`
   if (nearest.fret > high) {
     const leftOut = tuning.length - used.length
     return {

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { pairReachMm, type Finger, type Hand } from './hand'
 import { reachMm, type Frets, type Instrument } from './instrument'
 import type { Press } from './press'
@@ -86,7 +87,7 @@ export function difficultyOf(
     thumb: presses.length > fingers.length ? WEIGHT.thumb : 0,
   }
   for (let index = 1; index < fingers.length; index += 1) {
-    const [a, b] = [fingers[index - 1]!, fingers[index]!]
+    const [a, b] = [itemAt(fingers, index - 1), itemAt(fingers, index)]
     const [from, to] = [a.finger as Finger, b.finger as Finger]
     const mm = reachMm(a.fret, b.fret, instrument.scaleLengthMm)
     parts.stretch += WEIGHT.pairReach * (mm / pairReachMm(hand, from, to)) ** 2
@@ -96,12 +97,12 @@ export function difficultyOf(
     if (
       a.fret === b.fret &&
       a.strings.length + b.strings.length > 2 &&
-      a.strings.at(-1)! + 1 === b.strings[0]
+      lastOf(a.strings) + 1 === b.strings[0]
     )
       parts.placement += WEIGHT.besideBarre
   }
   for (const press of fingers) if (press.strings.length > 1) parts.barre += barreEffort(press, frets)
-  if (fingers.length === 1 && fingers[0]!.finger !== 1 && fingers[0]!.strings.length > 1)
+  if (fingers.length === 1 && firstOf(fingers).finger !== 1 && firstOf(fingers).strings.length > 1)
     parts.barre += WEIGHT.loneBarre
   return parts
 }
@@ -113,11 +114,14 @@ const lastFifth = (share: number): number =>
 
 /** Whether a finger lies across strings between two others, above their fret. */
 const isBarreBetween = ({ fret, strings }: Press, a: Press, b: Press): boolean =>
-  strings.length > 1 && fret > a.fret && strings[0]! > a.strings.at(-1)! && strings.at(-1)! < b.strings[0]!
+  strings.length > 1 &&
+  fret > a.fret &&
+  firstOf(strings) > lastOf(a.strings) &&
+  lastOf(strings) < firstOf(b.strings)
 
 function barreEffort(press: Press, frets: Frets): number {
-  const top = press.strings.at(-1)!
-  const covered = top - press.strings[0]! + 1
+  const top = lastOf(press.strings)
+  const covered = top - firstOf(press.strings) + 1
   const above = frets[top + 1]
   const hinge = above !== undefined && above !== null && above < press.fret ? WEIGHT.hinge : 0
   if (press.finger !== 1)

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { Press } from './press'
 import { difficultyOf, type DifficultyParts } from './difficulty'
 import { FINGER_NAMES, pairReachMm, type Finger, type FingerOrThumb, type Hand } from './hand'
@@ -59,7 +60,7 @@ export function fingeringsOf(frets: Frets, instrument: Instrument, hand: Hand): 
 export function easiestFingering(frets: Frets, instrument: Instrument, hand: Hand): Fingering | null {
   const found = waysToHold(frets, instrument, hand)
   if ('why' in found) return null
-  let easiest = found.ways[0]!
+  let easiest = firstOf(found.ways)
   if (found.ways.length > 1) {
     let least = effortOf(easiest, frets, instrument, hand).difficulty
     for (const way of found.ways.slice(1)) {
@@ -85,7 +86,9 @@ function waysToHold(
   for (const thumbStrings of thumbChoices(frets, instrument, hand)) {
     const left = frets.map((fret, string) => (thumbStrings.includes(string) ? null : fret))
     const thumb: Press[] =
-      thumbStrings.length > 0 ? [{ finger: 'T', fret: frets[thumbStrings[0]!]!, strings: thumbStrings }] : []
+      thumbStrings.length > 0
+        ? [{ finger: 'T', fret: itemAt(frets, firstOf(thumbStrings))!, strings: thumbStrings }]
+        : []
     placeFingers(runsByFret(left, frets, hand), thumb, instrument, hand, ways, blame)
   }
   return ways.length > 0 ? { ways } : { why: () => reasonFor(blame, hand) }
@@ -96,7 +99,8 @@ function unmutable(frets: Frets, instrument: Instrument, hand: Hand): string | n
   if (first < 0) return 'no string sounds'
   const last = frets.findLastIndex((fret) => fret !== null)
   const low = frets.findIndex((fret) => fret !== null && fret !== 0 && fret <= instrument.capo)
-  if (low >= 0) return `fret ${frets[low]!} on string ${stringNumber(low, frets.length)} lies behind the capo`
+  if (low >= 0)
+    return `fret ${itemAt(frets, low)} on string ${stringNumber(low, frets.length)} lies behind the capo`
   if (hand.plucked) return null
   const held = (string: number) => (frets[string] ?? 0) > 0
   for (let string = first + 1; string < last; string += 1) {
@@ -141,7 +145,7 @@ function runsByFret(left: Frets, whole: Frets, hand: Hand): { fret: number; spli
 }
 
 const canBarre = (run: readonly number[], fret: number, frets: Frets): boolean => {
-  for (let string = run[0]! + 1; string < run.at(-1)!; string += 1) {
+  for (let string = firstOf(run) + 1; string < lastOf(run); string += 1) {
     const other = frets[string]
     if (other === null || other === undefined || other < fret) return false
   }
@@ -194,12 +198,12 @@ function placeFingers(
       ways.push([...thumb, ...placed])
       return
     }
-    const run = runs[placed.length]!
+    const run = itemAt(runs, placed.length)
     const lastPossible = usable.length - (runs.length - placed.length)
     for (let at = from; at <= lastPossible; at += 1) {
-      const finger = usable[at]!
+      const finger = itemAt(usable, at)
       const press: Press = { finger, fret: run.fret, strings: run.strings }
-      if (run.strings.at(-1)! - run.strings[0]! + 1 > LONGEST_BARRE[finger] && run.strings.length > 1)
+      if (lastOf(run.strings) - firstOf(run.strings) + 1 > LONGEST_BARRE[finger] && run.strings.length > 1)
         continue
       if (withinReach(press, placed, instrument, hand, blame)) number(runs, at + 1, [...placed, press])
     }
@@ -276,8 +280,8 @@ function describe(presses: Press[], frets: Frets, instrument: Instrument, hand: 
       .map((press) => ({
         finger: press.finger as Finger,
         fret: press.fret,
-        from: stringNumber(press.strings[0]!, frets.length),
-        to: stringNumber(press.strings.at(-1)!, frets.length),
+        from: stringNumber(firstOf(press.strings), frets.length),
+        to: stringNumber(lastOf(press.strings), frets.length),
       })),
     thumb: presses.some((press) => press.finger === 'T'),
     ...effortOf(presses, frets, instrument, hand),

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { midi } from '../pitch/note'
 
 /** A fretted instrument, strings from the lowest to the highest as the hand finds them. */
@@ -51,7 +52,7 @@ export const writtenFrets = (frets: Frets): string => frets.map((fret) => fret ?
 
 /** What a string sounds at a fret, as a MIDI number. */
 export const soundAt = (instrument: Instrument, string: number, fret: number): number =>
-  instrument.tuning[string]! + (fret === 0 ? instrument.capo : fret)
+  itemAt(instrument.tuning, string) + (fret === 0 ? instrument.capo : fret)
 
 /** The trade's string numbers count from the highest: on six strings index 0 is string 6. */
 export const stringNumber = (index: number, strings: number): number => strings - index
@@ -61,7 +62,7 @@ export const stringNumber = (index: number, strings: number): number => strings 
  * behind the capo do not sound.
  */
 export function fretFor(instrument: Instrument, string: number, midi: number): number | null {
-  const above = midi - instrument.tuning[string]!
+  const above = midi - itemAt(instrument.tuning, string)
   if (above === instrument.capo) return 0
   return above > instrument.capo ? above : null
 }

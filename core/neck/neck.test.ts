@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import guitar from '@tombatossals/chords-db/lib/guitar.json'
 import fc from 'fast-check'
 import { parseChord } from '../chord/parseChord'
@@ -16,7 +17,11 @@ const hold = (text: string, hand = DEFAULT_HAND) =>
   )
 const easiest = (text: string) => {
   const answer = hold(text)
-  return answer.playable ? answer.fingerings[0]!.fingers.map((finger) => finger ?? 'x').join(' ') : answer.why
+  return answer.playable
+    ? firstOf(answer.fingerings)
+        .fingers.map((finger) => finger ?? 'x')
+        .join(' ')
+    : answer.why
 }
 
 describe('fret distances (twelve-tone equal temperament: the twelfth fret halves the string)', () => {

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { midiOf, parsePitch, plainPitchName } from '../pitch/note'
 import { bad, good, type Result } from '../result'
 import { fingeringsOf, type FingeringAnswer } from './fingering'
@@ -80,13 +81,13 @@ export function onAnyStrings(
     if (voice === midis.length) {
       const fingering = fingeringsOf(grip, instrument, hand)
       if (!fingering.playable) return
-      const effort = fingering.fingerings[0]!.difficulty
+      const effort = firstOf(fingering.fingerings).difficulty
       if (!best || effort < best.effort) best = { frets: [...grip], fingering, effort }
       return
     }
     for (let string = 0; string < strings; string += 1) {
       if (grip[string] !== null) continue
-      const fret = fretFor(instrument, string, midis[voice]!)
+      const fret = fretFor(instrument, string, itemAt(midis, voice))
       if (fret === null || fret > highest) continue
       grip[string] = fret
       place(voice + 1)

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { modulo, pitchClass, type Note } from './note'
 
 /**
@@ -81,7 +82,7 @@ const LOOSE_NAMES: readonly Degree[] = ['1', 'b9', '9', 'b3', '3', '11', '#11', 
 export function degreeBetween(root: Note, note: Note): Degree {
   const semitones = modulo(pitchClass(note) - pitchClass(root), 12)
   const letters = modulo(note.letter - root.letter, 7)
-  const loose = LOOSE_NAMES[semitones]!
+  const loose = itemAt(LOOSE_NAMES, semitones)
   if (DEGREE_TABLE[loose][0] === letters) return loose
   return DEGREES.find((d) => DEGREE_TABLE[d][0] === letters && DEGREE_TABLE[d][1] === semitones) ?? loose
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { bad, good, type Result } from '../result'
 import { modulo, noteName, parseNote, pitchClass, type Note } from './note'
 
@@ -19,7 +20,7 @@ const FIFTHS_OF_LETTER = [0, 2, 4, -1, 1, 3, 5] as const
  * relative major.
  */
 export const signatureOf = (key: Key): number =>
-  FIFTHS_OF_LETTER[key.tonic.letter]! + 7 * key.tonic.alter - (key.mode === 'minor' ? 3 : 0)
+  itemAt(FIFTHS_OF_LETTER, key.tonic.letter) + 7 * key.tonic.alter - (key.mode === 'minor' ? 3 : 0)
 
 /**
  * Reads `C`, `Bb major`, `F#m`, `A minor`. Keys up to seven sharps or flats.
@@ -29,7 +30,7 @@ export function parseKey(text: string): Result<Key> {
   const inEnglish = germanKey(text.trim())
   if (inEnglish !== null) return parseKey(inEnglish)
   const match = /^([A-G][b#♭♯]{0,2})\s*(major|maj|minor|min|m|-)?$/i.exec(text.trim())
-  const tonic = match && parseNote(match[1]![0]!.toUpperCase() + match[1]!.slice(1))
+  const tonic = match && parseNote(firstOf(itemAt(match, 1)).toUpperCase() + itemAt(match, 1).slice(1))
   if (!match || !tonic || !tonic.ok)
     return bad({ code: 'bad-key', message: `"${text}" is not a key.`, accepted: help, text })
   const word = match[2] ?? ''

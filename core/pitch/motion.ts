@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { modulo } from './note'
 
 /** Two notes joined by a voice, with the signed semitones it moves. */
@@ -145,7 +146,7 @@ export type OuterMotion = 'contrary' | 'similar' | 'parallel' | 'oblique'
 /** How the lowest and the highest voice move against each other. */
 export function outerMotion(a: readonly number[], b: readonly number[]): OuterMotion {
   const bass = b[0]! - a[0]!
-  const top = b.at(-1)! - a.at(-1)!
+  const top = lastOf(b) - lastOf(a)
   if (bass === 0 || top === 0) return 'oblique'
   if (bass === top) return 'parallel'
   return Math.sign(bass) === Math.sign(top) ? 'similar' : 'contrary'

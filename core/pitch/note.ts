@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { bad, good, must, type Result } from '../result'
 
 /** A spelled note without an octave: F sharp and G flat are different notes that sound the same. */
@@ -20,14 +21,15 @@ const NATURAL = [0, 2, 4, 5, 7, 9, 11] as const
 export const modulo = (value: number, size: number): number => ((value % size) + size) % size
 
 /** The sound of a note, 0 (C) to 11 (B). */
-export const pitchClass = (note: Note): number => modulo(NATURAL[note.letter]! + note.alter, 12)
+export const pitchClass = (note: Note): number => modulo(itemAt(NATURAL, note.letter) + note.alter, 12)
 
 /** MIDI number: 60 is C4, 69 is A4. */
-export const midiOf = (pitch: Pitch): number => 12 * (pitch.octave + 1) + NATURAL[pitch.letter]! + pitch.alter
+export const midiOf = (pitch: Pitch): number =>
+  12 * (pitch.octave + 1) + itemAt(NATURAL, pitch.letter) + pitch.alter
 
 /** Plain-text name such as `Bb` or `F##`. */
 export const noteName = (note: Note): string =>
-  LETTERS[note.letter]! + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter))
+  itemAt(LETTERS, note.letter) + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter))
 
 /** Scientific pitch such as `Db4`. */
 export const pitchName = (pitch: Pitch): string => noteName(pitch) + String(pitch.octave)
@@ -50,7 +52,7 @@ export function parseNote(text: string): Result<Note> {
   const match = /^([A-G])(bb|##|b|#|x)?$/.exec(plainAccidentals(text.trim()))
   if (!match)
     return bad({ code: 'bad-note', message: `"${text}" is not a note name.`, accepted: NOTE_HELP, text })
-  return good({ letter: LETTERS.indexOf(match[1]!), alter: alterOf(match[2] ?? '') })
+  return good({ letter: LETTERS.indexOf(itemAt(match, 1)), alter: alterOf(match[2] ?? '') })
 }
 
 /** Reads scientific pitch `Db4`, octaves -1 to 9. */
@@ -64,7 +66,7 @@ export function parsePitch(text: string): Result<Pitch> {
       text,
     })
   return good({
-    letter: LETTERS.indexOf(match[1]!),
+    letter: LETTERS.indexOf(itemAt(match, 1)),
     alter: alterOf(match[2] ?? ''),
     octave: Number(match[3]),
   })
@@ -73,7 +75,7 @@ export function parsePitch(text: string): Result<Pitch> {
 /** The pitch that spells `midi` as `note`; the note must have that sound. */
 export const pitchAt = (midi: number, note: Note): Pitch => ({
   ...note,
-  octave: Math.floor((midi - note.alter - NATURAL[note.letter]!) / 12) - 1,
+  octave: Math.floor((midi - note.alter - itemAt(NATURAL, note.letter)) / 12) - 1,
 })
 
 export const midi = (name: string): number => midiOf(must(parsePitch(name)))
@@ -86,4 +88,4 @@ export const plainPitchName = (midi: number): string => pitchName(pitchAt(midi, 
 
 /** A single-accidental spelling of a sound, flats unless `sharps`. */
 export const plainSpelling = (pc: number, sharps = false): Note =>
-  must(parseNote((sharps ? SHARP_SPELLING : FLAT_SPELLING)[modulo(pc, 12)]!))
+  must(parseNote(itemAt(sharps ? SHARP_SPELLING : FLAT_SPELLING, modulo(pc, 12))))

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt, lastOf } from '../lists'
 import { barName, type Bar, type Chart, type Slot } from '../chart/chart'
 import { writtenFrets } from '../neck/instrument'
 import { keyName, type Key } from '../pitch/key'
@@ -98,12 +99,12 @@ function stretchesOf(bars: readonly Bar[]): BarsStretch[] {
     if (sections.length === 0 || bar.opensSection) {
       sections.push([])
       fours.push([])
-    } else if (fours.at(-1)!.filter(({ number }) => number > 0).length === PASSAGE) fours.push([])
-    sections.at(-1)!.push(bar)
-    fours.at(-1)!.push(bar)
+    } else if (lastOf(fours).filter(({ number }) => number > 0).length === PASSAGE) fours.push([])
+    lastOf(sections).push(bar)
+    lastOf(fours).push(bar)
   }
   const named = (inside: readonly Bar[], name?: string): BarsStretch => {
-    const [from, to] = [inside[0]!.number, inside.at(-1)!.number]
+    const [from, to] = [firstOf(inside).number, lastOf(inside).number]
     return { from, to, name: name ?? barsName(from, to) }
   }
   const long = sections.filter((inside) => inside.length > PASSAGE)
@@ -113,7 +114,7 @@ function stretchesOf(bars: readonly Bar[]): BarsStretch[] {
       ? long.map((inside) =>
           named(
             inside,
-            `section ${inside[0]!.section ?? ''}, ${barsName(inside[0]!.number, inside.at(-1)!.number)}`,
+            `section ${firstOf(inside).section ?? ''}, ${barsName(firstOf(inside).number, lastOf(inside).number)}`,
           ),
         )
       : []),
@@ -130,7 +131,7 @@ function passages({ chart, hand, goal, grips: held }: ItemMaterial, slots: reado
     if (!slots.some((slot) => inBars(slot, stretch))) return []
     // The list has the most limiting change first.
     const worst = hand.changes.find(
-      ({ index, to }) => inBars(slots[index]!, stretch) && inBars(slots[to]!, stretch),
+      ({ index, to }) => inBars(itemAt(slots, index), stretch) && inBars(itemAt(slots, to), stretch),
     )
     const hardest = hardestGrip(
       slots.filter((slot) => inBars(slot, stretch)),
@@ -138,7 +139,7 @@ function passages({ chart, hand, goal, grips: held }: ItemMaterial, slots: reado
     )
     const hard = Math.max(
       changeHard(worst, goal),
-      hardest ? gripHard(held.get(hardest)!) * GRIP_IN_PASSAGE : 0,
+      hardest ? gripHard(entryOf(held, hardest)) * GRIP_IN_PASSAGE : 0,
     )
     return [
       {
@@ -149,7 +150,7 @@ function passages({ chart, hand, goal, grips: held }: ItemMaterial, slots: reado
         hard,
         comfortable: worst?.comfortable ?? hand.comfortable,
         why: worst
-          ? `${slots[worst.index]!.text} to ${slots[worst.to]!.text} is ${atEase(worst.comfortable)}`
+          ? `${itemAt(slots, worst.index).text} to ${itemAt(slots, worst.to).text} is ${atEase(worst.comfortable)}`
           : 'no grip changes in it',
       },
     ]
@@ -161,14 +162,16 @@ const GRIP_IN_PASSAGE = 0.7
 const gripHard = ({ fingering }: Voicing): number => share(fingering.difficulty, 1, HARDEST_GRIP)
 
 function hardestGrip(slots: readonly Slot[], held: ReadonlyMap<Slot, Voicing>): Slot | undefined {
-  return [...slots].sort((a, b) => held.get(b)!.fingering.difficulty - held.get(a)!.fingering.difficulty)[0]
+  return [...slots].sort(
+    (a, b) => entryOf(held, b).fingering.difficulty - entryOf(held, a).fingering.difficulty,
+  )[0]
 }
 
 function changes({ hand, grips: held, goal }: ItemMaterial, slots: readonly Slot[]): Item[] {
   const known = new Set<string>()
   return hand.changes.flatMap((change): Item[] => {
-    const [from, to] = [slots[change.index]!, slots[change.to]!]
-    const item = `${gripItemName(from, held.get(from)!)} to ${gripItemName(to, held.get(to)!)}`
+    const [from, to] = [itemAt(slots, change.index), itemAt(slots, change.to)]
+    const item = `${gripItemName(from, entryOf(held, from))} to ${gripItemName(to, entryOf(held, to))}`
     if (known.has(item) || known.size >= HARD_CHANGES) return []
     known.add(item)
     const way = change.mm > 1 ? `${Math.round(change.mm)} mm along the neck, ` : ''
@@ -214,9 +217,9 @@ const ends = ({ chart }: Pick<ItemMaterial, 'chart'>) => ({
 })
 
 function topLine({ chart, grips: held, hand }: ItemMaterial): Item[] {
-  const tops = [...held.values()].map(({ midis }) => midis.at(-1)!)
+  const tops = [...held.values()].map(({ midis }) => lastOf(midis))
   if (tops.length < 2) return []
-  const steps = tops.slice(1).map((top, at) => Math.abs(top - tops[at]!))
+  const steps = tops.slice(1).map((top, at) => Math.abs(top - itemAt(tops, at)))
   const leaps = steps.filter((step) => step > 2).length
   return [
     {

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
 import { keyAbove, transposeText } from '../chart/transpose'
@@ -29,7 +30,7 @@ export function keySteps(order: KeyOrder, seed = 1): number[] {
   const others = Array.from({ length: 11 }, (_, at) => at + 1)
   for (let at = others.length - 1; at > 0; at -= 1) {
     const with_ = Math.floor(scattered(seed, at, 77) * (at + 1))
-    ;[others[at], others[with_]] = [others[with_]!, others[at]!]
+    ;[others[at], others[with_]] = [itemAt(others, with_), itemAt(others, at)]
   }
   return [0, ...others]
 }

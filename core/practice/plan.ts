@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { dayInWords } from './days'
 import { itemKey, type ItemKind } from './grade'
 import type { Item } from './items'
@@ -104,7 +105,7 @@ export function planOf({
     minutes: length,
     why,
   })
-  if (time < SHARES.oneThing) return [planned(scored[0]!, time)]
+  if (time < SHARES.oneThing) return [planned(firstOf(scored), time)]
 
   const warmUp = Math.max(1, Math.min(SHARES.warmUpMost, Math.round(time * SHARES.warmUp)))
   const whole = items.find(({ kind }) => kind === 'tune')
@@ -118,7 +119,7 @@ export function planOf({
   const parts: Planned[] = [
     warming(played, warmUp),
     ...(asked ? [asked] : []),
-    ...inOrder.map((one, at) => planned(one, lengths[at]!)),
+    ...inOrder.map((one, at) => planned(one, itemAt(lengths, at))),
     ...(whole
       ? [planned({ item: whole, why: 'something whole at the end: through the tune, whatever happens' }, end)]
       : []),

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt, lastOf, theOne } from '../lists'
 import fc from 'fast-check'
 import { Note, Chord } from 'tonal'
 import { default_w } from 'ts-fsrs'
@@ -72,18 +73,18 @@ describe('the ladder', () => {
 const FSRS = {
   // prettier-ignore
   w: [0.212, 1.2931, 2.3065, 8.2956, 6.4133, 0.8334, 3.0194, 0.001, 1.8722, 0.1666, 0.796, 1.4835, 0.0614, 0.2629, 1.6483, 0.6014, 1.8729, 0.5425, 0.0912, 0.0658, 0.1542],
-  firstDifficulty: (rating: number) => FSRS.w[4]! - Math.exp(FSRS.w[5]! * (rating - 1)) + 1,
+  firstDifficulty: (rating: number) => itemAt(FSRS.w, 4) - Math.exp(itemAt(FSRS.w, 5) * (rating - 1)) + 1,
   recalled: (days: number, stability: number) => {
-    const decay = -FSRS.w[20]!
+    const decay = -itemAt(FSRS.w, 20)
     return (1 + (0.9 ** (1 / decay) - 1) * (days / stability)) ** decay
   },
   nextStability: (difficulty: number, stability: number, recalled: number) =>
     stability *
     (1 +
-      Math.exp(FSRS.w[8]!) *
+      Math.exp(itemAt(FSRS.w, 8)) *
         (11 - difficulty) *
-        stability ** -FSRS.w[9]! *
-        (Math.exp(FSRS.w[10]! * (1 - recalled)) - 1)),
+        stability ** -itemAt(FSRS.w, 9) *
+        (Math.exp(itemAt(FSRS.w, 10) * (1 - recalled)) - 1)),
 }
 
 describe('recall', () => {
@@ -98,7 +99,11 @@ describe('recall', () => {
     expect(recallOf([on(100, 'nearly')], utcDay)!.interval).toBe(hard)
     expect(recallOf([on(100, 'failed')], utcDay)!.interval).toBe(again)
     const second = recallOf([on(100, 'clean'), on(100 + good, 'clean')], utcDay)!
-    const stability = FSRS.nextStability(FSRS.firstDifficulty(3), FSRS.w[2]!, FSRS.recalled(good, FSRS.w[2]!))
+    const stability = FSRS.nextStability(
+      FSRS.firstDifficulty(3),
+      itemAt(FSRS.w, 2),
+      FSRS.recalled(good, itemAt(FSRS.w, 2)),
+    )
     expect(second.interval).toBe(Math.round(stability))
     expect(second.tries).toBe(2)
   })
@@ -159,15 +164,17 @@ const TEXT = 'key: C\ntempo: 140\n[A] | Dm7 | G7 | Cmaj7 | A7 | [B] | Dm7 G7 | E
 const material = (text: string, goal: number) => {
   const chart = parseChart(text)
   const slots = slotsOf(chart).filter(({ symbol }) => symbol?.kind === 'chord')
-  const line = must(
-    bestLines({
-      chords: slots.map(({ text: symbol }) => chord(symbol)),
-      limits: TUNE_LIMITS,
-      weights: weightsFrom('smooth'),
-      count: 1,
-    }),
-  )[0]!
-  const grips = new Map(slots.map((slot, at) => [slot, line.voicings[at]!]))
+  const line = firstOf(
+    must(
+      bestLines({
+        chords: slots.map(({ text: symbol }) => chord(symbol)),
+        limits: TUNE_LIMITS,
+        weights: weightsFrom('smooth'),
+        count: 1,
+      }),
+    ),
+  )
+  const grips = new Map(slots.map((slot, at) => [slot, itemAt(line.voicings, at)]))
   const hand = handTempo({ chart, grips, figure: null, limits: TUNE_LIMITS })
   return { chart, analysis: analyse(chart), grips, hand, goal }
 }
@@ -195,7 +202,7 @@ describe('items', () => {
   })
   test('a faster goal is never easier', () => {
     const faster = new Map(itemsOf(material(TEXT, 240)).map((item) => [itemKey(item), item.hard]))
-    for (const item of items) expect(faster.get(itemKey(item))!).toBeGreaterThanOrEqual(item.hard - 1e-9)
+    for (const item of items) expect(entryOf(faster, itemKey(item))).toBeGreaterThanOrEqual(item.hard - 1e-9)
   })
 })
 
@@ -211,8 +218,8 @@ describe('the plan', () => {
   )
   const passesOf = (tries: { of: number; ago: number; grade: Grade; tempo: number }[]): Pass[] =>
     tries.map(({ of, ago, grade, tempo }) => ({
-      kind: items[of]!.kind,
-      item: items[of]!.item,
+      kind: itemAt(items, of).kind,
+      item: itemAt(items, of).item,
       at: NOW - ago * DAY_MS,
       grade,
       tempo,
@@ -232,12 +239,12 @@ describe('the plan', () => {
           if (part.tempo !== undefined) expect(part.tempo).toBeLessThanOrEqual(140)
         }
         if (minutes < SHARES.oneThing) return
-        expect(plan[0]!.kind).toBe('warm-up')
-        expect(plan.at(-1)!.kind).toBe('tune')
+        expect(firstOf(plan).kind).toBe('warm-up')
+        expect(lastOf(plan).kind).toBe('tune')
         const worked = plan.filter(({ kind }) => !['warm-up', 'rest', 'tune', 'question'].includes(kind))
         expect(worked.length).toBeGreaterThan(0)
         const hard = worked.map(
-          (part) => items.find((item) => itemKey(item) === `${part.kind} ${part.item}`)!.hard,
+          (part) => theOne(items, (item) => itemKey(item) === `${part.kind} ${part.item}`).hard,
         )
         expect(hard).toEqual([...hard].sort((a, b) => a - b))
         // Never two rests in a row, none at an end, and one in every session over a quarter of an
@@ -245,14 +252,14 @@ describe('the plan', () => {
         plan.forEach(({ kind }, at) => {
           if (kind === 'rest') expect([plan[at - 1]?.kind, plan[at + 1]?.kind]).not.toContain('rest')
         })
-        expect(plan.at(-1)!.kind).not.toBe('rest')
+        expect(lastOf(plan).kind).not.toBe('rest')
         if (minutes >= 20) expect(plan.some(({ kind }) => kind === 'rest')).toBe(true)
       }),
       { numRuns: 60 },
     )
   })
   test('what failed comes back, what is due comes back, what is wanted comes first, and each says why', () => {
-    const grip = items.find(({ kind }) => kind === 'grip')!
+    const grip = theOne(items, ({ kind }) => kind === 'grip')
     const pass = (item: Item, ago: number, grade: Grade): Pass => ({
       kind: item.kind,
       item: item.item,
@@ -267,7 +274,7 @@ describe('the plan', () => {
     const others = items.filter((item) => item !== passage).map((item) => pass(item, 0, 'clean'))
     const due = planned([...others, pass(passage!, 40, 'clean')], 10)
     expect(find(due, passage!)!.why).toMatch(/^due .* ago: it was clean/)
-    const key = items.find(({ item }) => item === 'in Eb')!
+    const key = theOne(items, ({ item }) => item === 'in Eb')
     expect(find(planned([], 20), key)).toBeUndefined()
     expect(find(planned([], 20, new Set([itemKey(key)])), key)!.why).toMatch(/^you want it/)
   })
@@ -293,7 +300,8 @@ describe('the plan', () => {
   test('the tempo of a part is a rung on from the last pass', () => {
     const [passage] = items
     const after = (grade: Grade) =>
-      planned([{ kind: 'passage', item: passage!.item, at: NOW - 2 * DAY_MS, tempo: 80, grade }], 5)[0]!.tempo
+      firstOf(planned([{ kind: 'passage', item: passage!.item, at: NOW - 2 * DAY_MS, tempo: 80, grade }], 5))
+        .tempo
     expect(after('failed')).toBe(nextRung({ start: 80, goal: 140, passes: ['failed'] }).tempo)
     expect(after('nearly')).toBe(80)
   })
@@ -317,15 +325,15 @@ describe('through the keys', () => {
     const texts = throughKeys('key: F\n| Gm7 | C7/E | Fmaj7 | D7b9 |', 'fourths')
     const roots = (text: string) =>
       slotsOf(parseChart(text)).map(({ text: symbol }) => Note.chroma(/^[A-G][b#]?/.exec(symbol)![0])!)
-    const home = roots(texts[0]!.text)
+    const home = roots(firstOf(texts).text)
     for (const { semitones, text, key } of texts) {
       expect(roots(text)).toEqual(home.map((root) => (root + semitones) % 12))
       expect(analyse(parseChart(text)).key).toEqual(key)
       for (const { text: symbol } of slotsOf(parseChart(text)))
-        expect(Chord.get(symbol.split('/')[0]!).empty).toBe(false)
+        expect(Chord.get(firstOf(symbol.split('/'))).empty).toBe(false)
     }
     // A chart that does not name its key does so in the others.
-    expect(throughKeys('| Dm7 | G7 | C |', 'fourths')[1]!.text).toContain('key: F')
+    expect(itemAt(throughKeys('| Dm7 | G7 | C |', 'fourths'), 1).text).toContain('key: F')
   })
   test('the same shapes go the nearer way that stays on the neck; open strings do not go', () => {
     const shapes = [
@@ -347,7 +355,9 @@ describe('through the keys', () => {
         expect(((by % 12) + 12) % 12).toBe(semitones)
         frets.forEach((grip, at) =>
           grip.forEach((fret, string) =>
-            expect(fret).toBe(shapes[at]![string] === null ? null : shapes[at]![string]! + by),
+            expect(fret).toBe(
+              itemAt(shapes, at)[string] === null ? null : itemAt(itemAt(shapes, at), string)! + by,
+            ),
           ),
         )
       }),
@@ -387,9 +397,9 @@ describe('the walk', () => {
   const line = slotsOf(chart)
   test('every chord is walked once, in order, by phrases or four bars at a time', () => {
     const inOrder = (walked: ReturnType<typeof walkOf>) => {
-      expect(walked[0]!.from).toBe(0)
-      expect(walked.at(-1)!.to).toBe(line.length - 1)
-      walked.slice(1).forEach(({ from }, at) => expect(from).toBe(walked[at]!.to + 1))
+      expect(firstOf(walked).from).toBe(0)
+      expect(lastOf(walked).to).toBe(line.length - 1)
+      walked.slice(1).forEach(({ from }, at) => expect(from).toBe(itemAt(walked, at).to + 1))
     }
     const plain = walkOf(line, chart.bars, [])
     inOrder(plain)

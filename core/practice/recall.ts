@@ -1,3 +1,4 @@
+import { entryOf } from '../lists'
 import { createEmptyCard, fsrs, Rating, type Card, type Grade as Rated } from 'ts-fsrs'
 import type { Grade, Pass } from './grade'
 
@@ -52,7 +53,7 @@ export function recallOf(passes: readonly Pick<Pass, 'at' | 'grade'>[], dayOf: D
   if (first === undefined) return null
   let card: Card = createEmptyCard(new Date(first * DAY_MS))
   for (const day of days)
-    card = SCHEDULER.next(card, new Date(day * DAY_MS), RATED[firsts.get(day)!.grade]).card
+    card = SCHEDULER.next(card, new Date(day * DAY_MS), RATED[entryOf(firsts, day).grade]).card
   return {
     tries: days.length,
     due: Math.round(card.due.getTime() / DAY_MS),

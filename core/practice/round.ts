@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Grade } from './grade'
 
 /**
@@ -43,6 +44,6 @@ export const gradesOf = (round: Round): readonly Grade[] =>
 export function gradeOf(round: Round): Grade | null {
   const grades = gradesOf(round)
   return round.at === 'asked' && round.presses > 0
-    ? grades[Math.min(round.presses, grades.length) - 1]!
+    ? itemAt(grades, Math.min(round.presses, grades.length) - 1)
     : null
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Bar } from '../chart/chart'
 import type { Phrase } from '../melody/phrases'
@@ -85,7 +86,7 @@ export function topNoteOf(voicing: Voicing, key: Key, instrument: Instrument, hi
     name: noteName(top.note),
     degree: top.degree,
     string: stringNumber(top.string, voicing.frets.length),
-    fret: voicing.frets[top.string]!,
+    fret: itemAt(voicing.frets, top.string)!,
     above: step(1),
     below: step(-1),
   }

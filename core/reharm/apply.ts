@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import { slotsOf, type Chart, type Slot } from '../chart/chart'
 import { withBars } from '../chart/editBars'
@@ -19,18 +20,18 @@ export function applyChanges<Made extends Pick<Change, 'index' | 'span' | 'puts'
   for (const change of changes) {
     const replaced = slots.slice(change.index, change.index + change.span)
     for (const slot of replaced) {
-      const bar = barOf.get(slot.bar)!
-      if (!touched.has(bar)) touched.set(bar, [...chart.bars[bar]!.slots])
+      const bar = entryOf(barOf, slot.bar)
+      if (!touched.has(bar)) touched.set(bar, [...itemAt(chart.bars, bar).slots])
       touched.set(
         bar,
-        touched.get(bar)!.filter((one) => one !== slot),
+        entryOf(touched, bar).filter((one) => one !== slot),
       )
     }
     for (const slot of laidOut(change.puts, replaced)) {
-      const bar = barOf.get(slot.bar)!
+      const bar = entryOf(barOf, slot.bar)
       touched.set(
         bar,
-        [...touched.get(bar)!, slot].sort((a, b) => a.beat - b.beat),
+        [...entryOf(touched, bar), slot].sort((a, b) => a.beat - b.beat),
       )
     }
   }
@@ -59,7 +60,7 @@ export function laidOut(puts: readonly Put[], replaced: readonly Slot[]): Slot[]
     let room = place.beats
     while (room > NEAR && at < puts.length) {
       const beats = Math.min(room, left)
-      const { chord } = puts[at]!
+      const { chord } = itemAt(puts, at)
       const last = slots.at(-1)
       if (begun && last && last.bar === place.bar) last.beats += beats
       else

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { pitchClass, plainSpelling } from '../pitch/note'
@@ -92,8 +93,8 @@ function readOff(spot: Spot): Change[] {
 const repeatsNeighbour = ({ beats, barBeats, previous, next }: Spot, puts: readonly Put[]): boolean =>
   puts.length > 1 &&
   beats < barBeats &&
-  (puts[0]!.chord.canonical === previous?.chord.canonical ||
-    puts.at(-1)!.chord.canonical === next?.chord.canonical)
+  (firstOf(puts).chord.canonical === previous?.chord.canonical ||
+    lastOf(puts).chord.canonical === next?.chord.canonical)
 
 /**
  * A colour on the chord's own root keeps its third, but where a single chord stands for it by
@@ -121,7 +122,7 @@ function usual(spot: Spot, puts: readonly Put[], why: string, order: number): Ch
   const own = pitchClass(spot.chord.root)
   const isOwn = puts.every(({ chord }) => pitchClass(chord.root) === own)
   const moves = puts.some(({ chord }) => bassOf(chord) !== bassOf(spot.chord))
-  const last = puts.at(-1)!.chord
+  const last = lastOf(puts).chord
   const leads = pushesOn(last, spot)
   const goal = spot.next?.chord.canonical ?? 'what follows'
   return {
@@ -144,7 +145,7 @@ function usual(spot: Spot, puts: readonly Put[], why: string, order: number): Ch
 const saidOf = (why: string, puts: readonly Put[]): string =>
   /[%>]/.test(why)
     ? why
-    : `${puts.map(({ chord }) => chord.canonical).join(' ')}: ${/^[A-Z][a-z]/.test(why) ? why[0]!.toLowerCase() + why.slice(1) : why}`
+    : `${puts.map(({ chord }) => chord.canonical).join(' ')}: ${/^[A-Z][a-z]/.test(why) ? firstOf(why).toLowerCase() + why.slice(1) : why}`
 
 /** A dominant that was not there, or an altered one, goes where it points. */
 export const pushesOn = (last: ChordSymbol, spot: Spot): boolean =>
@@ -211,7 +212,7 @@ export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
     puts.length === 1 &&
     spot.kind === 'minor' &&
     hasDegree(first!.chord, '7') &&
-    (own - roots[0]! + 12) % 12 === 1
+    (own - firstOf(roots) + 12) % 12 === 1
   )
     return true
   // An arrival keeps its root.
@@ -267,7 +268,7 @@ export function isOutOfPlace(spot: Spot, puts: readonly Put[]): boolean {
  * Outside the key, and neither a V nor a diminished chord on its way, nor borrowed as songs borrow.
  */
 function isForeign(puts: readonly Put[], at: number, spot: Spot): boolean {
-  const { chord } = puts[at]!
+  const { chord } = itemAt(puts, at)
   if (tonesOutside(chord, spot.key) === 0) return false
   const above = (pitchClass(chord.root) - pitchClass(spot.key.tonic) + 12) % 12
   if (hasDegree(chord, '3') && leadsByFifth(puts, at, spot)) return false
@@ -279,12 +280,14 @@ const hasSeventhOf = (chord: ChordSymbol) => hasDegree(chord, '7', 'b7')
 
 function leadsByFifth(puts: readonly Put[], at: number, spot: Spot): boolean {
   const next = puts[at + 1]?.chord ?? spot.next?.chord
-  return next !== undefined && (pitchClass(next.root) - pitchClass(puts[at]!.chord.root) + 12) % 12 === 5
+  return (
+    next !== undefined && (pitchClass(next.root) - pitchClass(itemAt(puts, at).chord.root) + 12) % 12 === 5
+  )
 }
 
 /** The same chord twice, under one spelling or two: noise. */
 export const saysItTwice = (puts: readonly Put[]): boolean =>
-  puts.some(({ chord }, at) => at > 0 && soundOf(chord) === soundOf(puts[at - 1]!.chord))
+  puts.some(({ chord }, at) => at > 0 && soundOf(chord) === soundOf(itemAt(puts, at - 1).chord))
 const soundOf = (chord: ChordSymbol): string =>
   `${bassOf(chord)} ${[...new Set(chord.tones.map(({ note }) => pitchClass(note)))].sort((a, b) => a - b).join()}`
 

@@ -1,3 +1,4 @@
+import { firstOf, theOne } from '../lists'
 import type { Reading } from '../analysis/chordReading'
 import { parseChord } from '../chord/parseChord'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
@@ -88,7 +89,7 @@ function coloursIn(plain: ChordSymbol, role: Role): ColourOption[] {
  * nothing fits, and where the chord has colour of that level already, the plain chord.
  */
 export function colourAt(options: readonly ColourOption[], setting: ColourSetting): ColourOption {
-  const plain = options[0]!
+  const plain = firstOf(options)
   const own = levelOf(plain.chord)
   const free = options.filter(
     (option) => option === plain || (!option.special && option.level <= setting && option.level > own),
@@ -99,9 +100,9 @@ export function colourAt(options: readonly ColourOption[], setting: ColourSettin
     ),
   )
   const richest = Math.max(...keeping.map((option) => option.level))
-  const found = keeping.find((option) => option.level === richest)!
+  const found = theOne(keeping, (option) => option.level === richest)
   return found === plain
-    ? free.find((option) => option.level === Math.max(...free.map(({ level }) => level)))!
+    ? theOne(free, (option) => option.level === Math.max(...free.map(({ level }) => level)))
     : found
 }
 

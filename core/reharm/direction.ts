@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { kindOf } from '../analysis/kind'
 import { barName, type Slot } from '../chart/chart'
 import { modulo, noteName, pitchClass } from '../pitch/note'
@@ -52,7 +53,7 @@ export function directionInWords(soundings: readonly SoundingPut[], changes: rea
 }
 
 const bars = (slots: readonly Slot[]): string => {
-  const [first, last] = [slots[0]!.bar, slots.at(-1)!.bar]
+  const [first, last] = [firstOf(slots).bar, lastOf(slots).bar]
   return first === last ? barName(first) : `bars ${first} to ${last}`
 }
 
@@ -65,14 +66,14 @@ function longestWalk(
   let up = false
   for (const direction of [1, -1])
     for (let at = 0; at < soundings.length; at += 1) {
-      const run = [soundings[at]!]
+      const run = [itemAt(soundings, at)]
       for (let next = at + 1; next < soundings.length; next += 1) {
         const step = modulo(
-          direction * (pitchClass(bassOf(soundings[next]!)) - pitchClass(bassOf(run.at(-1)!))),
+          direction * (pitchClass(bassOf(itemAt(soundings, next))) - pitchClass(bassOf(lastOf(run)))),
           12,
         )
         if (step < 1 || step > STEP) break
-        run.push(soundings[next]!)
+        run.push(itemAt(soundings, next))
       }
       if (run.length > best.length && run.some(({ changed }) => changed)) {
         best = run
@@ -82,8 +83,8 @@ function longestWalk(
   return best.length >= WALK
     ? {
         up,
-        from: noteName(bassOf(best[0]!)),
-        to: noteName(bassOf(best.at(-1)!)),
+        from: noteName(bassOf(firstOf(best))),
+        to: noteName(bassOf(lastOf(best))),
         slots: best.map(({ slot }) => slot),
       }
     : null
@@ -95,7 +96,7 @@ function longestChain(soundings: readonly SoundingPut[]): { to: string; slots: S
   for (let at = 0; at < soundings.length; at += 1) {
     const run: SoundingPut[] = []
     for (let next = at; next < soundings.length; next += 1) {
-      const here = soundings[next]!
+      const here = itemAt(soundings, next)
       const before = run.at(-1)
       if (
         before &&
@@ -108,6 +109,6 @@ function longestChain(soundings: readonly SoundingPut[]): { to: string; slots: S
     if (run.length > best.length && run.slice(0, -1).some(({ changed }) => changed)) best = run
   }
   return best.length >= 3
-    ? { to: best.at(-1)!.put.chord.canonical, slots: best.map(({ slot }) => slot) }
+    ? { to: lastOf(best).put.chord.canonical, slots: best.map(({ slot }) => slot) }
     : null
 }

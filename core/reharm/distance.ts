@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { SCALE_FORMS, above } from '../analysis/keyFit'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import type { Key } from '../pitch/key'
@@ -64,7 +65,8 @@ export function reachOf(plain: readonly Put[], puts: readonly Put[], key: Key): 
   if (
     plain.length === puts.length &&
     plain.every(
-      (put, at) => put.chord.canonical === puts[at]!.chord.canonical && put.beats === puts[at]!.beats,
+      (put, at) =>
+        put.chord.canonical === itemAt(puts, at).chord.canonical && put.beats === itemAt(puts, at).beats,
     )
   )
     return 0

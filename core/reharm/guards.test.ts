@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { slotsOf } from '../chart/chart'
@@ -28,7 +29,7 @@ const tune = fc
     const names = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']
     // A major triad on the fourth step, the dominant on the fifth.
     const PLAIN_ON: Record<number, string> = { 5: '', 7: '7' }
-    const on = (step: number, suffix: string) => names[(tonic + step) % 12]! + suffix
+    const on = (step: number, suffix: string) => itemAt(names, (tonic + step) % 12) + suffix
     return `key: ${key}\n| ${[key, ...steps.map((step) => on(step, PLAIN_ON[step] ?? 'm7')), on(7, '7'), key].join(' | ')} |`
   })
 
@@ -39,8 +40,11 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
         const plain = chordsOf(text)
         for (const { text: result } of reharmonise(text, { distance, count: 3 })) {
           const now = chordsOf(result)
-          expect([rootOf(now[0]!), rootOf(now.at(-1)!)]).toEqual([rootOf(plain[0]!), rootOf(plain.at(-1)!)])
-          const home = rootOf(now.at(-1)!)
+          expect([rootOf(firstOf(now)), rootOf(lastOf(now))]).toEqual([
+            rootOf(firstOf(plain)),
+            rootOf(lastOf(plain)),
+          ])
+          const home = rootOf(lastOf(now))
           const before = now.findLast((one) => rootOf(one) !== home)!
           // V, bII, bVII, IV or iv, vii° and the other diminished sevenths and augmented triads of
           // the V.
@@ -59,13 +63,14 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
         for (const { text: result } of reharmonise(text, { distance, count: 2 })) {
           const now = chordsOf(result)
           now.slice(1).forEach((one, at) => {
-            const [a, b] = [under(now[at]!), under(one)]
+            const [a, b] = [under(itemAt(now, at)), under(one)]
             if (
               a !== b &&
               rootOf(a) !== rootOf(b) &&
-              (now[at]!.chord.canonical !== a.chord.canonical || one.chord.canonical !== b.chord.canonical)
+              (itemAt(now, at).chord.canonical !== a.chord.canonical ||
+                one.chord.canonical !== b.chord.canonical)
             )
-              expect(now[at]!.chord.canonical).not.toBe(one.chord.canonical)
+              expect(itemAt(now, at).chord.canonical).not.toBe(one.chord.canonical)
           })
         }
       }),
@@ -76,11 +81,11 @@ describe('guards keep a tune recognisable (common practice, no source)', () => {
     const blues = 'key: F\n| F7 | Bb7 | F7 | F7 | Bb7 | Bb7 | F7 | D7 | Gm7 | C7 | F7 | C7 |'
     for (const distance of [0.4, 0.8])
       for (const { text } of reharmonise(blues, { distance, count: 3 }))
-        expect(rootOf(chordsOf(text).find(({ bar }) => bar === 5)!)).toBe(10)
+        expect(rootOf(theOne(chordsOf(text), ({ bar }) => bar === 5))).toBe(10)
     const walk = 'key: C\n| C | C/B | Am | Am/G | F | G7 | C |'
     for (const { text } of reharmonise(walk, { distance: 0.6, count: 3 })) {
       const bass = (bar: number) => {
-        const { chord } = chordsOf(text).find((one) => one.bar === bar)!
+        const { chord } = theOne(chordsOf(text), (one) => one.bar === bar)
         return pitchClass(chord.bass ?? chord.root)
       }
       expect([bass(2), bass(4)]).toEqual([11, 7])
@@ -203,5 +208,5 @@ test('a bass that is written inside what a change takes the place of stays too',
   expect(guardAgainst(withoutTwo(1), spots, places, { 'written bass': false })).toBeNull()
   for (const distance of [0.3, 0.6, 0.9])
     for (const { text: result } of reharmonise(text, { distance, count: 4 }))
-      expect(parseChart(result).bars[2]!.slots[0]!.text).toMatch(/^B|\/B/)
+      expect(firstOf(itemAt(parseChart(result).bars, 2).slots).text).toMatch(/^B|\/B/)
 })

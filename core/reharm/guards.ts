@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { NEAR, sameBeat } from '../chart/beats'
 import type { Analysis } from '../analysis/chordReading'
 import { slotsOf, type Chart } from '../chart/chart'
@@ -49,7 +50,7 @@ export function guardedPlaces(
   const at = (bar: number, beat: number) =>
     slots.findIndex((slot) => slot.bar === bar && sameBeat(slot.beat, beat))
   const sounding = playOrder(chart)
-    .flatMap((bar) => chart.bars[bar]!.slots.map((slot) => slots.indexOf(slot)))
+    .flatMap((bar) => itemAt(chart.bars, bar).slots.map((slot) => slots.indexOf(slot)))
     .filter((index) => spots[index])
   const first = sounding[0] ?? null
   const last = sounding.at(-1) ?? null
@@ -81,7 +82,9 @@ export function guardedPlaces(
       ? null
       : (sounding
           .slice(0, -1)
-          .findLast((index) => spots[index]!.chord.canonical !== spots[last]!.chord.canonical) ?? null)
+          .findLast(
+            (index) => itemAt(spots, index)!.chord.canonical !== itemAt(spots, last)!.chord.canonical,
+          ) ?? null)
   // Every arrival of the form keeps its chord.
   spots.forEach((spot, index) => {
     if (spot?.place === 'arrival') kept.add(index)
@@ -92,8 +95,8 @@ export function guardedPlaces(
     beforeLast:
       before !== null &&
       last !== null &&
-      spots[last]!.rel === 0 &&
-      leadsHome(spots[before]!.chord.root, spots[before]!.kind, spots[last]!)
+      itemAt(spots, last)!.rel === 0 &&
+      leadsHome(itemAt(spots, before)!.chord.root, itemAt(spots, before)!.kind, itemAt(spots, last)!)
         ? before
         : null,
     kept,
@@ -131,22 +134,22 @@ export function guardAgainst(
   guards: Guards,
 ): GuardName | null {
   const [from, to] = [change.index, change.index + change.span - 1]
-  const [begins, ends] = [change.puts[0]!, change.puts.at(-1)!]
+  const [begins, ends] = [firstOf(change.puts), lastOf(change.puts)]
   const covers = (index: number | null): index is number => index !== null && from <= index && index <= to
-  const plainRoot = (index: number) => pitchClass(spots[index]!.chord.root)
+  const plainRoot = (index: number) => pitchClass(itemAt(spots, index)!.chord.root)
   if (isOn(guards, 'home')) {
     if (
       covers(first) &&
       (first !== from ||
         rootOf(begins) !== plainRoot(first) ||
-        (kindOf(begins.chord) === 'diminished' && spots[first]!.kind !== 'diminished'))
+        (kindOf(begins.chord) === 'diminished' && itemAt(spots, first)!.kind !== 'diminished'))
     )
       return 'home'
     if (
       covers(last) &&
       ((last === to ? rootOf(ends) : -1) !== plainRoot(last) ||
         (last === to &&
-          spots[last]!.rel === 0 &&
+          itemAt(spots, last)!.rel === 0 &&
           change.puts.length > 1 &&
           kindOf(ends.chord) === 'dominant'))
     )

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
@@ -81,10 +82,14 @@ describe('one measure of how far', () => {
     const options = [0, 2, 5].map((index) => optionsAt(TEXT, index).filter(({ span }) => span === 1))
     fc.assert(
       fc.property(fc.nat(50), fc.nat(50), fc.nat(50), (a, b, c) => {
-        const picked = [a, b, c].map((at, place) => options[place]![at % options[place]!.length]!)
+        const picked = [a, b, c].map((at, place) =>
+          itemAt(itemAt(options, place), at % itemAt(options, place).length),
+        )
         const [one, two, three] = [1, 2, 3].map((count) => howFar(chart, spots, picked.slice(0, count)))
         expect(one! <= two! && two! <= three! && three! <= 1).toBe(true)
-        expect(howFar(chart, spots, [picked[1]!], 2, 2)).toBeGreaterThan(howFar(chart, spots, [picked[1]!]))
+        expect(howFar(chart, spots, [itemAt(picked, 1)], 2, 2)).toBeGreaterThan(
+          howFar(chart, spots, [itemAt(picked, 1)]),
+        )
       }),
     )
   })
@@ -99,7 +104,8 @@ describe('the first things offered', () => {
     for (let a = 0; a < ways.length; a += 1)
       for (let b = a + 1; b < ways.length; b += 1)
         expect(
-          chordsOf(ways[a]!.text).filter((bar, at) => bar !== chordsOf(ways[b]!.text)[at]).length,
+          chordsOf(itemAt(ways, a).text).filter((bar, at) => bar !== chordsOf(itemAt(ways, b).text)[at])
+            .length,
         ).toBeGreaterThanOrEqual(3)
   })
   test('the first colour of a home chord is no special one', () => {
@@ -113,8 +119,8 @@ describe('the first things offered', () => {
           behind: 2,
         }),
       ).filter(({ option }) => option.intent === 'colour')
-      expect(colours[0]!.option.name).not.toBe('special colour')
-      expect(colours[0]!.option.puts[0]!.chord.canonical).not.toContain('#11')
+      expect(firstOf(colours).option.name).not.toBe('special colour')
+      expect(firstOf(firstOf(colours).option.puts).chord.canonical).not.toContain('#11')
     }
   })
 })
@@ -122,7 +128,7 @@ describe('the first things offered', () => {
 describe('the colour of the whole tune', () => {
   const at = (symbol: string, setting: ColourSetting, before = '') => {
     const { analysis } = read(`key: C\n| ${before}${symbol} |`)
-    return colourAt(coloursOf(analysis.readings.at(-1)!), setting).chord.canonical
+    return colourAt(coloursOf(lastOf(analysis.readings)), setting).chord.canonical
   }
   test.each([
     ['Cmaj7', 1, 'Cmaj7'],

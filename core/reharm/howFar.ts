@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt } from '../lists'
 import { slotsOf, type Chart } from '../chart/chart'
 import { isCrowd } from './atPlace'
 import { changesAt } from './options'
@@ -83,7 +84,7 @@ const along = (value: number, from: 0 | 1, to: 0 | 1): number => {
     1,
     DIAL.findIndex((point) => value <= point[from]),
   )
-  const [a, b] = [DIAL[at - 1]!, DIAL[at]!]
+  const [a, b] = [itemAt(DIAL, at - 1), itemAt(DIAL, at)]
   return a[to] + ((value - a[from]) / (b[from] - a[from])) * (b[to] - a[to])
 }
 export const onDial = (share: number): number => along(Math.min(1, Math.max(0, share)), 1, 0)
@@ -106,14 +107,14 @@ export function farthestPassage(
 ): { from: number; to: number; far: number } | null {
   if (chart.bars.length <= PASSAGE) return null
   const indexOf = new Map(chart.bars.map(({ number }, index) => [number, index]))
-  const barOf = slotsOf(chart).map(({ bar }) => indexOf.get(bar)!)
+  const barOf = slotsOf(chart).map(({ bar }) => entryOf(indexOf, bar))
   const passages = chart.bars.slice(0, chart.bars.length - PASSAGE + 1).map((bar, first) => {
     const from = barOf.indexOf(first)
     const to = barOf.findLastIndex((at) => at < first + PASSAGE)
     const inside = changes.filter(({ index, span }) => index >= from && index + span - 1 <= to)
     return {
       from: bar.number,
-      to: chart.bars[first + PASSAGE - 1]!.number,
+      to: itemAt(chart.bars, first + PASSAGE - 1).number,
       far: from < 0 ? 0 : tuneFar(chart, spots, inside, from, to),
     }
   })
@@ -142,7 +143,7 @@ const TUNE_WORDS: Words = [
 const said = (share: number, words: Words): string =>
   words.findLast(([begins]) => share >= begins)?.[1] ?? 'as it is'
 const inFull = (share: number, words: Words): string =>
-  share < words[0]![0] ? said(share, words) : `${said(share, words)} (${Math.round(share * 100)} of 100)`
+  share < firstOf(words)[0] ? said(share, words) : `${said(share, words)} (${Math.round(share * 100)} of 100)`
 
 /** "as it is", "near home", "half way", "far out": of one chord. */
 export const farInWords = (share: number): string => said(share, WORDS)

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
 import { IDEAS, ideasOf, NO_IDEA } from './ideas'
@@ -28,7 +29,7 @@ describe('ideas of ways', () => {
           const found = IDEAS.find(({ name }) => name === idea)
           if (found)
             expect(
-              changes.filter((change) => found.carriedBy(change, spots[change.index]!)).length,
+              changes.filter((change) => found.carriedBy(change, itemAt(spots, change.index)!)).length,
             ).toBeGreaterThan(1)
         }
     }

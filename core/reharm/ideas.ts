@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { kindOf } from '../analysis/kind'
 import type { Idiom } from '../chart/chart'
 import { hasDegree } from '../chord/symbol'
@@ -29,7 +30,7 @@ const moves = (put: Put, spot: Spot) => rootOf(put) !== pitchClass(spot.chord.ro
  */
 const onward = (puts: readonly Put[], at: number, spot: Spot): number | null => {
   const next = puts[at + 1]?.chord ?? spot.next?.chord
-  return next ? modulo(pitchClass(next.root) - rootOf(puts[at]!), 12) : null
+  return next ? modulo(pitchClass(next.root) - rootOf(itemAt(puts, at)), 12) : null
 }
 
 /** The idea of a way that is drawn to nothing. */
@@ -76,7 +77,7 @@ export const IDEAS: readonly Idea[] = [
           moves(put, spot) &&
           hasDegree(put.chord, 'b3') &&
           onward(puts, at, spot) === 5 &&
-          (puts[at + 1] ? isDominant(puts[at + 1]!) : spot.next?.kind === 'dominant'),
+          (puts[at + 1] ? isDominant(itemAt(puts, at + 1)) : spot.next?.kind === 'dominant'),
       ),
   },
   {
@@ -123,8 +124,8 @@ export const IDEAS: readonly Idea[] = [
     carriedBy: ({ puts, intent }, spot) =>
       intent === 'swap' &&
       puts.length === 1 &&
-      moves(puts[0]!, spot) &&
-      tonesOutside(puts[0]!.chord, spot.key) === 0,
+      moves(firstOf(puts), spot) &&
+      tonesOutside(firstOf(puts).chord, spot.key) === 0,
   },
 ]
 

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { Analysis } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
 import { pitchClass } from '../pitch/note'
@@ -131,7 +132,7 @@ export function lattice(
       ]
     }
     const fits = (puts: readonly Put[], replaced: readonly Spot[]): MelodyFit[] => {
-      const { next } = replaced.at(-1)!
+      const { next } = lastOf(replaced)
       return melody.length === 0
         ? []
         : fitOf(
@@ -214,12 +215,12 @@ function arcOf(
       PRICE.moved * Math.max(0, 1 - distance) ** 3 * (keepsRoots(puts, replaced) ? ONLY_THE_BASS : 1)
   if (change?.intent === 'colour')
     price +=
-      PRICE.fuller * Math.max(0, puts[0]!.chord.tones.length - FULL - MORE * distance) +
+      PRICE.fuller * Math.max(0, firstOf(puts).chord.tones.length - FULL - MORE * distance) +
       (change.rule === 'altered-dominant' ? PRICE.altered * (1 - distance) : 0)
   // Away from home a song moves in a few places; colours all over it only soften it.
-  if (change?.intent === 'colour' && isSong(replaced[0]!))
+  if (change?.intent === 'colour' && isSong(firstOf(replaced)))
     price += PRICE.colourOut * Math.max(0, distance - NEAR)
-  if (!change && isBare(replaced[0]!.chord) && !isSong(replaced[0]!)) price += PRICE.bare
+  if (!change && isBare(firstOf(replaced).chord) && !isSong(firstOf(replaced))) price += PRICE.bare
   if (change && SLIDES.includes(change.rule)) price += PRICE.loneSlide
   if (change && leadsOn(change.rule)) price += PRICE.leads
   if (change?.intent === 'bass and texture') price += PRICE.texture
@@ -227,20 +228,20 @@ function arcOf(
   if (change?.intent === 'simplify') price += PRICE.simpler
   if (change) price -= PRICE.liked * (leaningWorth(change.rule, taste) + likingOf(change.rule, liking))
   if (change) for (const { heard } of melody) if (heard === 'sour' || heard === 'avoid') price += PRICE[heard]
-  const [first, last] = [puts[0]!, puts.at(-1)!]
+  const [first, last] = [firstOf(puts), lastOf(puts)]
   return {
     change,
-    index: replaced[0]!.index,
+    index: firstOf(replaced).index,
     span: replaced.length,
     key: change ? putsKey(change) : '',
     price,
     puts,
-    weight: change ? reachOf(plain, puts, replaced[0]!.key) * beats : 0,
+    weight: change ? reachOf(plain, puts, firstOf(replaced).key) * beats : 0,
     firstRoot: pitchClass(first.chord.root),
     firstBass: bassOf(first),
     lastBass: bassOf(last),
     landsOn: change?.landsOn ?? null,
-    goesOn: goesOnPage(replaced.at(-1)!),
+    goesOn: goesOnPage(lastOf(replaced)),
     swaps: change !== null && (change.intent === 'swap' || change.intent === 'borrow'),
   }
 }
@@ -278,8 +279,8 @@ export function mostWeight(
 ): number {
   const most = new Array<number>(slots + 1).fill(0)
   for (let at = slots - 1; at >= 0; at -= 1)
-    most[at] = Math.max(...arcs[at]!.map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
-  return most[0]!
+    most[at] = Math.max(...itemAt(arcs, at).map((arc) => arc.weight + (most[at + arc.span] ?? 0)))
+  return firstOf(most)
 }
 
 /** What two neighbours cost each other; infinite where one spoils the other's reason. */

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Chart, Slot } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
@@ -58,7 +59,7 @@ export function fitOf(
   return puts.flatMap((put, at) => {
     const begins = from
     from += put.beats
-    const goal = puts[at + 1] ? pitchClass(puts[at + 1]!.chord.root) : next
+    const goal = puts[at + 1] ? pitchClass(itemAt(puts, at + 1).chord.root) : next
     const resolves = goal === null || modulo(pitchClass(put.chord.root) - goal, 12) === FIFTH
     return melody
       .filter((one) => {

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../lists'
 import fc from 'fast-check'
 import { Note as TonalNote } from 'tonal'
 import { analyse } from '../analysis/analyse'
@@ -46,7 +47,7 @@ describe('substitutions that players know by heart, in all twelve keys', () => {
     // The four diminished sevenths of one V7b9 have the same four sounds: 3 5 b7 b9 of the V
     // (Levine, from memory).
     const [symmetric] = optionsAt(text, 1, { rules: ['b3'] })
-    const family = [symmetric!.puts[0]!.chord.canonical, ...symmetric!.basses]
+    const family = [firstOf(symmetric!.puts).chord.canonical, ...symmetric!.basses]
     expect(family).toHaveLength(4)
     for (const one of family)
       expect(new Set(sounds(one))).toEqual(
@@ -141,9 +142,10 @@ describe('what is put in, where, and where not (common practice unless a source 
   test('no room, no insertion', () =>
     expect(by('c1', 'key: C\nmeter: 4/4\n| C C A7 Dm7 | G7 |', 2)).toEqual([]))
   test('two ways to one result are told once, with both reasons', () => {
-    const backdoor = optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1).find(
-      (option) => option.puts[0]!.chord.canonical === 'Bb7',
-    )!
+    const backdoor = theOne(
+      optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1),
+      (option) => firstOf(option.puts).chord.canonical === 'Bb7',
+    )
     expect([backdoor.rule, ...backdoor.also.map((other) => other.rule)]).toEqual([
       'backdoor-dominant',
       'flat-vii',
@@ -201,9 +203,10 @@ describe('measures', () => {
     ]
     const options = optionsAt('key: C\n| Dm7 | G7 | Cmaj7 |', 1, { melody })
     const heard = (symbol: string) =>
-      options
-        .find((option) => option.puts[0]!.chord.canonical === symbol && option.puts.length === 1)!
-        .melody.map((one) => `${one.note} ${one.heard}`)
+      theOne(
+        options,
+        (option) => firstOf(option.puts).chord.canonical === symbol && option.puts.length === 1,
+      ).melody.map((one) => `${one.note} ${one.heard}`)
     expect(heard('G9')).toEqual(['B4 chord tone', 'D5 chord tone'])
     expect(heard('Db7')).toEqual(['B4 chord tone', 'D5 avoid'])
     expect(heard('Bb7')).toEqual(['B4 avoid', 'D5 chord tone'])
@@ -266,7 +269,7 @@ describe('whatever is chosen', () => {
           for (const put of option.puts) expect(parseChord(put.chord.canonical).ok).toBe(true)
           const named = [
             ...option.puts.map((put) => put.chord.canonical),
-            ...[...before, before[0]!]
+            ...[...before, firstOf(before)]
               .slice(option.index, option.index + option.span + 1)
               .map((slot) => (slot.symbol?.kind === 'chord' ? slot.symbol.chord.canonical : slot.text)),
           ]
@@ -288,7 +291,10 @@ describe('whatever is chosen', () => {
             slots
               .filter((slot) => slot.bar < from || slot.bar > to)
               .map((slot) => [slot.bar, slot.text, slot.beats])
-          const [first, last] = [before[option.index]!.bar, before[option.index + option.span - 1]!.bar]
+          const [first, last] = [
+            itemAt(before, option.index).bar,
+            itemAt(before, option.index + option.span - 1).bar,
+          ]
           expect(others(slotsOf(parseChart(after)), first, last)).toEqual(others(before, first, last))
         }
       }),
@@ -342,7 +348,7 @@ describe('the whole tune', () => {
   test('the wanted distance is met however long and dense the tune is', () => {
     const dense = `meter: 5/4\n| ${Array.from({ length: 64 }, (_, at) => ['F#m9 B13b9', 'Emaj9#11 N.C.', 'A6/9 G#7#9', 'Bsus E+', 'Cdim7 F#5', 'Amaj7/C# D#m7b5'][(at * 5) % 6]).join(' | ')} |`
     for (const distance of [0.15, 0.4, 0.7])
-      expect(Math.abs(reharmonise(dense, { distance })[0]!.distance - distance)).toBeLessThan(0.03)
+      expect(Math.abs(firstOf(reharmonise(dense, { distance })).distance - distance)).toBeLessThan(0.03)
   })
   test('the same seed gives the same, another seed another, and several results differ', () => {
     const texts = (seed: number) =>
@@ -400,7 +406,7 @@ describe('the whole tune', () => {
   test('it can be stopped with what was found', () => {
     expect(reharmonise(text, { distance: 0.5, count: 5, onProgress: (done) => done < 2 })).toHaveLength(2)
     expect(
-      analyse(parseChart(reharmonise(text, { distance: 0.5 })[0]!.text)).readings.length,
+      analyse(parseChart(firstOf(reharmonise(text, { distance: 0.5 })).text)).readings.length,
     ).toBeGreaterThan(10)
   })
 })

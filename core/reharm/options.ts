@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { NEAR } from '../chart/beats'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
@@ -107,7 +108,7 @@ function changesOneWay(spot: Spot): Change[] {
         rule.room ?? LEAST_BEATS,
       )
       if (!puts || isPlain(puts, replaced) || !standsOnBeats(puts, replaced)) return []
-      const goal = replaced.at(-1)!.next
+      const goal = lastOf(replaced).next
       return [
         {
           rule: rule.id,
@@ -121,7 +122,7 @@ function changesOneWay(spot: Spot): Change[] {
           school: rule.school,
           depth: 1,
           landsOn:
-            goal && (rule.leads || pushesOn(puts.at(-1)!.chord, replaced.at(-1)!))
+            goal && (rule.leads || pushesOn(lastOf(puts).chord, lastOf(replaced)))
               ? pitchClass(goal.chord.root)
               : null,
         },
@@ -156,7 +157,7 @@ function inOrder(spot: Spot, changes: readonly Change[]): Change[] {
 function following(spot: Spot, span: number): Spot[] | null {
   const spots = [spot]
   while (spots.length < span) {
-    const here = spots.at(-1)!
+    const here = lastOf(spots)
     const { next } = here
     if (!next || !isOnlyNext(here, next) || next.befores.length > 1) return null
     spots.push(next)
@@ -174,17 +175,17 @@ function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean
   let offset = 0
   return puts.every((put, order) => {
     let [left, at] = [offset, 0]
-    while (at < places.length - 1 && left >= places[at]!.beats - NEAR) {
-      left -= places[at]!.beats
+    while (at < places.length - 1 && left >= itemAt(places, at).beats - NEAR) {
+      left -= itemAt(places, at).beats
       at += 1
     }
     offset += put.beats
-    const { beat, bar, beats } = places[at]!
+    const { beat, bar, beats } = itemAt(places, at)
     const starts = beat + left
     const crosses =
       left + put.beats > beats + NEAR &&
       places[at + 1] !== undefined &&
-      places[at + 1]!.bar !== bar &&
+      itemAt(places, at + 1).bar !== bar &&
       left > NEAR
     return (order === 0 || Math.abs(starts - Math.round(starts)) < NEAR) && !crosses
   })
@@ -192,7 +193,7 @@ function standsOnBeats(puts: readonly Put[], replaced: readonly Spot[]): boolean
 
 const isPlain = (puts: readonly Put[], replaced: readonly Spot[]): boolean =>
   puts.length === replaced.length &&
-  puts.every((put, at) => put.chord.canonical === replaced[at]!.chord.canonical)
+  puts.every((put, at) => put.chord.canonical === itemAt(replaced, at).chord.canonical)
 
 /**
  * Families whose rules are put on top of others, colours aside: a chord gets its ii, or a
@@ -210,8 +211,8 @@ const AROUND = 3
  */
 function deepened(change: Change, spots: readonly (Spot | null)[], depth: number): Change[] {
   if (depth < 2) return []
-  const here = spots[change.index]!
-  const last = spots[change.index + change.span - 1]!
+  const here = itemAt(spots, change.index)!
+  const last = itemAt(spots, change.index + change.span - 1)!
   const [first, ...others] = orNone(last.nexts).map((next) =>
     deepenedOnce(
       change,
@@ -311,7 +312,7 @@ export function optionsOf(
   for (const change of all.filter(wanted)) {
     const key = soundKey(change)
     const known = byResult.get(key)
-    const bass = change.puts[0]!.chord.canonical
+    const bass = firstOf(change.puts).chord.canonical
     if (!known) byResult.set(key, described(change, chart, spots, melody))
     else if (putsKey(known) !== putsKey(change)) {
       if (!known.basses.includes(bass)) known.basses.push(bass)
@@ -358,7 +359,7 @@ function described(
 ): ChangeOption {
   const replaced = spots.slice(change.index, change.index + change.span) as Spot[]
   const plain = replaced.map((spot): Put => ({ chord: spot.chord, beats: spot.beats }))
-  const [first, last] = [replaced[0]!, replaced.at(-1)!]
+  const [first, last] = [firstOf(replaced), lastOf(replaced)]
   const tonesOf = (puts: readonly Put[]) =>
     new Map(
       puts.flatMap(({ chord }) => chord.tones.map((tone) => [pitchClass(tone.note), tone.note] as const)),
@@ -373,8 +374,8 @@ function described(
     kept: names(old, (sound) => now.has(sound)),
     lost: names(old, (sound) => !now.has(sound)),
     added: names(now, (sound) => !old.has(sound)),
-    into: first.previous ? motionBetween(first.previous.chord, change.puts[0]!.chord) : null,
-    out: last.next ? motionBetween(change.puts.at(-1)!.chord, last.next.chord) : null,
+    into: first.previous ? motionBetween(first.previous.chord, firstOf(change.puts).chord) : null,
+    out: last.next ? motionBetween(lastOf(change.puts).chord, last.next.chord) : null,
     melody: fitOf(
       change.puts,
       slotsOf(chart).slice(change.index, change.index + change.span),

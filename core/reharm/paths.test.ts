@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import fc from 'fast-check'
 import { between, type Arc } from './lattice'
 import { bestPath, pathAt, waysOf, weightOfPath } from './paths'
@@ -58,7 +59,7 @@ function* pathsFrom(
 }
 const costOf = (path: readonly Arc[], reward: number) =>
   path.reduce((sum, arc, at) => {
-    const step = at === 0 ? 0 : between(path[at - 1]!, arc, DEFAULT_TASTE)
+    const step = at === 0 ? 0 : between(itemAt(path, at - 1), arc, DEFAULT_TASTE)
     return sum + arc.price - reward * arc.weight + step
   }, 0)
 

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import { groupedBy } from '../grouped'
 import { NEAR } from '../chart/beats'
 import type { Slot } from '../chart/chart'
@@ -58,7 +59,7 @@ export function waysOf(arcs: Ways['arcs'], taste: Taste): Ways {
   const arrivals = Array.from({ length: arcs.length + 1 }, () => new Map<number, number>())
   const groups = alike.map((all, at) =>
     all.map((orders): ArcGroup => {
-      const arc = arcs[at]![orders[0]!]!
+      const arc = arcs[at]![firstOf(orders)]!
       const end = at + arc.span
       const signature = signatureOf(arc)
       const there = arrivals[end]
@@ -215,7 +216,7 @@ export function standingAfterMoves(path: readonly Arc[], spots: readonly (Spot |
     )
       return []
     const [here, there] = [spots[arc.index + arc.span - 1], spots[next.index]]
-    return here && there && standsStill(arc.puts.at(-1)!, next.puts[0]!, here, there)
+    return here && there && standsStill(lastOf(arc.puts), firstOf(next.puts), here, there)
       ? [next.change ? next : arc]
       : []
   })

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
@@ -37,7 +38,7 @@ const meets = (want: readonly string[], offer: readonly string[]) =>
   key(want) === key(offer) ||
   (want.length === offer.length &&
     want.every((symbol, at) => {
-      const [a, b] = [chord(symbol), chord(offer[at]!)]
+      const [a, b] = [chord(symbol), chord(itemAt(offer, at))]
       const extra = sounds(b).filter((sound) => !sounds(a).includes(sound))
       return (
         pitchClass(a.root) === pitchClass(b.root) &&

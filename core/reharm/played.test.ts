@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
@@ -21,27 +22,27 @@ const namesAt = (text: string, index: number) =>
 describe('what comes next is what is played next, on all times through', () => {
   const endings = 'key: C\n|: Dm7 | G7 | Cmaj7 |1. G7 :|2. Cmaj7 |'
   test('behind a first ending comes the beginning of the repeat: no Db7 that would fall to Cmaj7', () => {
-    expect(spots(endings)[3]!.nexts.map(({ index }) => index)).toEqual([0])
+    expect(itemAt(spots(endings), 3)!.nexts.map(({ index }) => index)).toEqual([0])
     expect(namesAt(endings, 3)).not.toContain('Db7')
     expect(namesAt('key: C\n| Dm7 | G7 | Cmaj7 | G7 | Cmaj7 |', 3)).toContain('Db7')
   })
   test('what goes on one way the first time and another the second is offered what holds both times', () => {
     const twice = 'key: C\n|: Cmaj7 | G7 :| F | C |'
-    expect(spots(twice)[1]!.nexts.map(({ index }) => index)).toEqual([0, 2])
+    expect(itemAt(spots(twice), 1)!.nexts.map(({ index }) => index)).toEqual([0, 2])
     expect(namesAt(twice, 1)).not.toContain('Db7')
     // Where both times lead to the same root the substitute stands.
     expect(namesAt('key: C\n|: Cmaj7 | G7 :| C | F |', 1)).toContain('Db7')
   })
   test('D.C. al Fine: behind its bar comes the top', () => {
     const form = 'key: C\n| Cmaj7 | F Fine | Am7 | G7 D.C. al Fine |'
-    expect(spots(form)[3]!.nexts.map(({ index }) => index)).toEqual([0])
+    expect(itemAt(spots(form), 3)!.nexts.map(({ index }) => index)).toEqual([0])
     expect(namesAt(form, 3)).toContain('Db7')
   })
   test('nothing that takes the place of several chords is laid over the end of a first time', () => {
     // ii and V of the first ending, I of the second: on the page a ii V I, never played as one.
     const split = 'key: C\n|: Cmaj7 | Am7 |1. Dm7 | G7 :|2. Cmaj7 | % |'
     for (const index of [2, 3])
-      for (const { span, index: from } of changesAt(spots(split)[index]!))
+      for (const { span, index: from } of changesAt(itemAt(spots(split), index)!))
         expect(from + span).toBeLessThanOrEqual(4)
   })
   test('in whole-tune searches every chord that is led to is there when it is due', () => {
@@ -58,18 +59,18 @@ describe('what comes next is what is played next, on all times through', () => {
               all.flatMap((spot) => (spot ? [[spot.index, pitchClass(spot.chord.root)] as const] : [])),
             )
             for (const change of changes) {
-              roots.set(change.index, pitchClass(change.puts[0]!.chord.root))
+              roots.set(change.index, pitchClass(firstOf(change.puts).chord.root))
               for (let at = change.index + 1; at < change.index + change.span; at += 1) roots.delete(at)
             }
             const chart = parseChart(text)
             const slots = slotsOf(chart)
             const order = playOrder(chart).map((bar) =>
-              slots.findIndex((slot) => slot.bar === chart.bars[bar]!.number),
+              slots.findIndex((slot) => slot.bar === itemAt(chart.bars, bar).number),
             )
             for (const { landsOn, index, span } of changes) {
               if (landsOn === null) continue
               const ends = order.flatMap((slot, at) =>
-                slot === index + span - 1 && at + 1 < order.length ? [order[at + 1]!] : [],
+                slot === index + span - 1 && at + 1 < order.length ? [itemAt(order, at + 1)] : [],
               )
               for (const next of ends) expect(roots.get(next)).toBe(landsOn)
             }
@@ -81,10 +82,10 @@ describe('what comes next is what is played next, on all times through', () => {
   })
   test('a path that breaks such a promise is found out', () => {
     const { arcs, spots: all } = latticeOf('key: C\n| C |: Dm7 | G7 | Em7 | A7 :|', {})
-    const leading = arcs[4]!.find(({ landsOn }) => landsOn !== null)!
+    const leading = theOne(itemAt(arcs, 4), ({ landsOn }) => landsOn !== null)
     const [plain, other] = [
-      arcs[1]![0]!,
-      arcs[1]!.find(({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn)!,
+      firstOf(itemAt(arcs, 1)),
+      theOne(itemAt(arcs, 1), ({ firstRoot, span }) => span === 1 && firstRoot !== leading.landsOn),
     ]
     expect(unlanded([plain, leading], all)).toEqual([])
     expect(unlanded([other, leading], all)).toEqual([leading])

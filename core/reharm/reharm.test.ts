@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
@@ -91,7 +92,7 @@ describe('properties', () => {
           if (reading.slot.symbol?.kind !== 'chord') throw new Error('a reading has a chord')
           const plain = reading.slot.symbol.chord
           const list = coloursOf(reading)
-          expect(list[0]!.chord).toEqual(plain)
+          expect(firstOf(list).chord).toEqual(plain)
           expect(colourAt(list, 0).chord).toEqual(plain)
           expect(new Set(list.map((option) => option.chord.canonical)).size).toBe(list.length)
           for (const option of list) {

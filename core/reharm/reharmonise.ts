@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { WaySearch, type AskedFor, type Reharmonisation } from './waySearch'
 
 export { REACHED, type AskedFor, type Reharmonisation } from './waySearch'
@@ -18,7 +19,7 @@ export function reharmonise(text: string, asked: AskedFor): Reharmonisation[] {
     const way = search.next(round)
     if (results.some((other) => other.text === way.text)) continue
     results.push(search.tell(way))
-    onFound?.(results.at(-1)!)
+    onFound?.(lastOf(results))
   }
   return results
 }

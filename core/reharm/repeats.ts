@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../lists'
 import { slotsOf, type Chart } from '../chart/chart'
 import { between, type Arc } from './lattice'
 import type { Taste } from './taste'
@@ -18,9 +19,9 @@ export function repeatsOf(chart: Chart): Repeat[] {
   chart.bars.forEach((bar, index) => {
     if (index === 0 || bar.opensSection) sections.push([at, at - 1])
     at += bar.slots.length
-    sections.at(-1)![1] = at - 1
+    lastOf(sections)[1] = at - 1
   })
-  const name = (index: number) => `${slots[index]!.text}*${slots[index]!.beats}`
+  const name = (index: number) => `${itemAt(slots, index).text}*${itemAt(slots, index).beats}`
   const alike = ([a, aEnd]: readonly [number, number], [b, bEnd]: readonly [number, number]): number => {
     let length = 0
     while (a + length <= aEnd && b + length <= bEnd && name(a + length) === name(b + length)) length += 1
@@ -28,10 +29,10 @@ export function repeatsOf(chart: Chart): Repeat[] {
   }
   const found = sections.flatMap((again, order): { first: number; length: number; again: number }[] => {
     const first = sections.slice(0, order).findIndex((other) => alike(other, again) >= LEAST)
-    return first < 0 ? [] : [{ first, length: alike(sections[first]!, again), again: order }]
+    return first < 0 ? [] : [{ first, length: alike(itemAt(sections, first), again), again: order }]
   })
   return found.map(({ first, length, again }, order) => {
-    const [from, to] = [sections[first]![0], sections[again]![0]]
+    const [from, to] = [itemAt(sections, first)[0], itemAt(sections, again)[0]]
     return {
       first: [from, from + length - 1],
       again: [to, to + length - 1],
@@ -69,13 +70,13 @@ export function withRepeatsAlike(
     }
     // As far as the copies go and join what was found behind them.
     while (copies.length > 0) {
-      const end = copies.at(-1)!.index + copies.at(-1)!.span
+      const end = lastOf(copies).index + lastOf(copies).span
       const rest = now.filter(({ index }) => index >= end)
       const before = now.filter(({ index, span }) => index + span <= again[0])
       const joined = [...before, ...copies, ...rest]
       if (
         isWhole(joined, arcs.length) &&
-        joined.every((one, at) => at === 0 || between(joined[at - 1]!, one, taste) < Infinity)
+        joined.every((one, at) => at === 0 || between(itemAt(joined, at - 1), one, taste) < Infinity)
       )
         return joined
       copies.pop()
@@ -109,9 +110,10 @@ export function lastFurther(
         const fits = (other: Arc) =>
           other.span === one.span &&
           other.weight > one.weight &&
-          (at === 0 || between(path[at - 1]!, other, taste) < Infinity) &&
-          (at === path.length - 1 || between(other, path[at + 1]!, taste) < Infinity)
-        return arcs[one.index]!.filter(fits)
+          (at === 0 || between(itemAt(path, at - 1), other, taste) < Infinity) &&
+          (at === path.length - 1 || between(other, itemAt(path, at + 1), taste) < Infinity)
+        return itemAt(arcs, one.index)
+          .filter(fits)
           .sort((a, b) => a.price - b.price)
           .slice(0, TRIED)
           .map((other) => path.map((here) => (here === one ? other : here)))
@@ -127,7 +129,8 @@ const sameSound = (a: Arc, b: Arc): boolean =>
   (a.change === null) === (b.change === null) &&
   a.puts.length === b.puts.length &&
   a.puts.every(
-    (put, at) => put.chord.canonical === b.puts[at]!.chord.canonical && put.beats === b.puts[at]!.beats,
+    (put, at) =>
+      put.chord.canonical === itemAt(b.puts, at).chord.canonical && put.beats === itemAt(b.puts, at).beats,
   )
 
 /** Every slot is covered once. */

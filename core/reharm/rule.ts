@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
 import { noteName, type Note } from '../pitch/note'
@@ -64,7 +65,7 @@ export function putsOf(
 ): Put[] | null {
   const lengths = shares ?? sharesOf(beats, chords.length)
   if (chords.length > 1 && lengths.some((length) => length < room)) return null
-  return chords.map((chord, at) => ({ chord, beats: lengths[at]! }))
+  return chords.map((chord, at) => ({ chord, beats: itemAt(lengths, at) }))
 }
 
 /**

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { BORROWINGS } from './borrowings'
 import { COLOUR_RULES } from './catalogue'
 import { FAMILIES, FAMILY_CODES, rulesIn, type RuleFamily } from './families'
@@ -44,7 +45,7 @@ export const isColour = (rule: string): boolean =>
   rulesIn(rule).every((one) => Object.hasOwn(COLOUR_RULES, one))
 
 /** @param rule as a change names it; rules put on one another belong to the school of the first */
-export const schoolOf = (rule: string): School => BY_ID.get(rulesIn(rule)[0]!)?.school ?? 'functional'
+export const schoolOf = (rule: string): School => BY_ID.get(firstOf(rulesIn(rule)))?.school ?? 'functional'
 
 /** A rule or a family in words; what is neither is said as it is. */
 export const ruleInWords = (rule: string): string => BY_ID.get(rule)?.name ?? rule.replaceAll('-', ' ')

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { kindOf, type Kind } from '../analysis/kind'
 import type { Analysis, HarmonicFunction, Reading } from '../analysis/chordReading'
 import type { FormPlaceName } from '../analysis/formPlaces'
@@ -138,12 +139,12 @@ function neighboursPlayed(chart: Chart): {
     first.push(count)
     count += bar.slots.length
   }
-  const slotsIn = (bar: number) => chart.bars[bar]!.slots.map((_, at) => first[bar]! + at)
+  const slotsIn = (bar: number) => itemAt(chart.bars, bar).slots.map((_, at) => itemAt(first, bar) + at)
   const [behind, before] = [new Map<number, Set<number>>(), new Map<number, Set<number>>()]
   const follow = (order: readonly number[]) => {
     const played = order.flatMap(slotsIn)
     for (let at = 1; at < played.length; at += 1) {
-      const [from, to] = [played[at - 1]!, played[at]!]
+      const [from, to] = [itemAt(played, at - 1), itemAt(played, at)]
       behind.set(from, (behind.get(from) ?? new Set()).add(to))
       before.set(to, (before.get(to) ?? new Set()).add(from))
     }

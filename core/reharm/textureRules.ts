@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { Degree } from '../pitch/degree'
 import { scaleNotes } from '../pitch/key'
 import { pitchClass } from '../pitch/note'
@@ -145,10 +146,10 @@ export const TEXTURE_RULES: readonly Rule[] = [
       const scale = scaleNotes(spot.key)
       const from = scale.findIndex((note) => pitchClass(note) === pitchClass(spot.chord.root))
       if (from < 0) return null
-      const chords = [0, 1, 2, 1].map((step) => chordOn(scale[(from + step) % 7]!, '7sus4'))
+      const chords = [0, 1, 2, 1].map((step) => chordOn(itemAt(scale, (from + step) % 7), '7sus4'))
       return {
         chords,
-        why: `Without a third ${chords[0]!.canonical} belongs nowhere in particular and can walk the scale of ${keySays(spot)} in parallel and come back.`,
+        why: `Without a third ${firstOf(chords).canonical} belongs nowhere in particular and can walk the scale of ${keySays(spot)} in parallel and come back.`,
       }
     },
   },
@@ -167,7 +168,7 @@ export const TEXTURE_RULES: readonly Rule[] = [
       const chords = steps.map((degree) => chordOn(noteAt(spot.chord.root, degree), '7sus4'))
       return {
         chords,
-        why: `The shape of ${chords[0]!.canonical} has no third to contradict ${name(spot)}: it goes along the pentatonic of ${says(spot.chord.root)}, ${chords.map((chord) => says(chord.root)).join(' ')}, and comes back.`,
+        why: `The shape of ${firstOf(chords).canonical} has no third to contradict ${name(spot)}: it goes along the pentatonic of ${says(spot.chord.root)}, ${chords.map((chord) => says(chord.root)).join(' ')}, and comes back.`,
       }
     },
   },
@@ -194,7 +195,7 @@ export const TEXTURE_RULES: readonly Rule[] = [
       ]
       return {
         chords,
-        why: `Every step of the scale gets a chord: inversions of ${chords[0]!.canonical} in turn with those of ${says(noteAt(root, '7'))}dim7, which is ${says(noteAt(root, '5'))}7b9 without its root.`,
+        why: `Every step of the scale gets a chord: inversions of ${firstOf(chords).canonical} in turn with those of ${says(noteAt(root, '7'))}dim7, which is ${says(noteAt(root, '5'))}7b9 without its root.`,
       }
     },
   },
@@ -233,7 +234,7 @@ export const TEXTURE_RULES: readonly Rule[] = [
       const stack = (['1', '4', 'b7', 'b3'] as const).map((degree) => says(noteAt(spot.chord.root, degree)))
       return {
         chords,
-        why: `Fourths stacked on the Dorian scale of ${says(spot.chord.root)}, such as ${stack.join(' ')} for ${chords[0]!.canonical}, move in parallel while ${name(spot)} stands.`,
+        why: `Fourths stacked on the Dorian scale of ${says(spot.chord.root)}, such as ${stack.join(' ')} for ${firstOf(chords).canonical}, move in parallel while ${name(spot)} stands.`,
       }
     },
   },

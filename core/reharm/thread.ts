@@ -1,3 +1,4 @@
+import { firstOf, theOne } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
 import type { ChordSymbol } from '../chord/symbol'
@@ -27,7 +28,7 @@ function ways(spot: Spot): (Threaded & { reach: number })[] {
     { index: spot.index, chord: spot.chord, change: null, reach: 0 },
     ...changes.map((change) => ({
       index: spot.index,
-      chord: change.puts[0]!.chord,
+      chord: firstOf(change.puts).chord,
       change,
       reach: reachOf(plain, change.puts, spot.key),
     })),
@@ -71,7 +72,7 @@ export function commonThread(text: string, held: Note): ((Threaded & { degree: D
       .filter(({ chord }) => chord.tones.some((tone) => pitchClass(tone.note) === sound))
       .sort((a, b) => a.reach - b.reach)
     if (!nearest) return null
-    const tone = nearest.chord.tones.find((one) => pitchClass(one.note) === sound)!
+    const tone = theOne(nearest.chord.tones, (one) => pitchClass(one.note) === sound)
     return { index: nearest.index, chord: nearest.chord, change: nearest.change, degree: tone.degree }
   })
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { slotsOf, type Slot } from '../chart/chart'
 import { applyChanges } from './apply'
 import { putsKey, type Change } from './change'
@@ -235,7 +236,8 @@ export class WaySearch {
     for (let tries = 0, last = way; tries < MENDS; tries += 1) {
       const wrong = last.path.filter(
         (arc) =>
-          arc.change && last.judged.faults.some((fault) => isWithin(fault, slots[arc.index]!, arc, slots)),
+          arc.change &&
+          last.judged.faults.some((fault) => isWithin(fault, itemAt(slots, arc.index), arc, slots)),
       )
       if (wrong.length === 0) break
       wrong.forEach((arc) => this.banned.add(arc))
@@ -300,7 +302,7 @@ export class WaySearch {
     const { goal, reachable, mostAlike } = this
     let [path, least, cost] = [begun, likeness(begun, this.found), Infinity]
     for (let tries = 0; tries < UNLIKE_PRICES.length; tries += 1) {
-      this.unlike = UNLIKE_PRICES[tries]!
+      this.unlike = itemAt(UNLIKE_PRICES, tries)
       this.wider = 1 + tries
       // At the very end of the scale there is one path; a little before it there are many.
       const other = this.search(Math.min(goal, (MOST_ASKED - LESS_EACH * tries) * reachable))
@@ -351,7 +353,7 @@ function carriedIn(
       idea,
       new Set(
         arcs.flatMap((list) =>
-          list.filter(({ change, index }) => change && idea.carriedBy(change, spots[index]!)),
+          list.filter(({ change, index }) => change && idea.carriedBy(change, itemAt(spots, index)!)),
         ),
       ),
     ]),

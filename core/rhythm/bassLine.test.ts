@@ -3,6 +3,7 @@
  * where it comes, a half step, whole step or dominant before it, chord tones on strong beats, the
  * rest by step, nothing further than an octave).
  */
+import { firstOf, itemAt, theOne } from '../lists'
 import fc from 'fast-check'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Slot } from '../chart/chart'
@@ -52,7 +53,10 @@ const kinds = fc.constantFrom<BassKind>(...BASS_KINDS)
 const seeds = fc.constantFrom(0, 1, 7, 4_711)
 
 const slotAt = (slots: readonly Slot[], { bar, beat }: BassNote): Slot =>
-  slots.find((slot) => slot.bar === bar && slot.beat <= beat + 1e-6 && beat < slot.beat + slot.beats - 1e-6)!
+  theOne(
+    slots,
+    (slot) => slot.bar === bar && slot.beat <= beat + 1e-6 && beat < slot.beat + slot.beats - 1e-6,
+  )
 const chordAt = (slots: readonly Slot[], note: BassNote) => {
   const { symbol } = slotAt(slots, note)
   if (symbol?.kind !== 'chord') throw new Error('a note over a silence')
@@ -76,7 +80,7 @@ describe('on any chart, of any kind, for any seed', () => {
         const inside = notes.filter((note) => slotAt(slots, note) === slot)
         const heard = inside.reduce((sum, { beats }) => sum + beats, 0)
         expect(heard).toBeCloseTo(slot.symbol?.kind === 'chord' ? slot.beats : 0)
-        if (inside.length > 0) expect(inside[0]!.beat).toBeCloseTo(slot.beat)
+        if (inside.length > 0) expect(firstOf(inside).beat).toBeCloseTo(slot.beat)
       }
     }))
   test('within E1 and G3, and no further than an octave from note to note', () =>
@@ -87,8 +91,8 @@ describe('on any chart, of any kind, for any seed', () => {
         const before = notes[at - 1]
         const joined =
           before &&
-          before.bar === notes[at]!.bar &&
-          Math.abs(before.beat + before.beats - notes[at]!.beat) < 1e-6
+          before.bar === itemAt(notes, at).bar &&
+          Math.abs(before.beat + before.beats - itemAt(notes, at).beat) < 1e-6
         if (joined) expect(Math.abs(midi - before.midi)).toBeLessThanOrEqual(12)
       }
     }))
@@ -125,10 +129,18 @@ describe('walking', () => {
     const slots = slotsOf(chart)
     const pulses = pulsesOf(chart, 'steps')
     return notes.slice(0, -1).flatMap((note, at) => {
-      const next = notes[at + 1]!
-      return pulses[at + 1]!.begins
+      const next = itemAt(notes, at + 1)
+      return itemAt(pulses, at + 1).begins
         ? []
-        : [{ note, next, before: pulses[at]!, after: pulses[at + 1]!, chord: chordAt(slots, next) }]
+        : [
+            {
+              note,
+              next,
+              before: itemAt(pulses, at),
+              after: itemAt(pulses, at + 1),
+              chord: chordAt(slots, next),
+            },
+          ]
     })
   }
 
@@ -137,7 +149,7 @@ describe('walking', () => {
       const pulses = pulsesOf(chart, 'steps')
       expect(notes).toHaveLength(pulses.length)
       notes.forEach((note, at) => {
-        const { chord, changes } = pulses[at]!
+        const { chord, changes } = itemAt(pulses, at)
         if (changes) expect(soundOf(note)).toBe(pitchClass(chord.bass ?? chord.root))
       })
     }))
@@ -154,8 +166,8 @@ describe('walking', () => {
     walks((notes, chart) => {
       const pulses = pulsesOf(chart, 'steps')
       notes.forEach((note, at) => {
-        const { strong, chord } = pulses[at]!
-        const leads = pulses[at + 1]?.changes && !pulses[at + 1]!.begins
+        const { strong, chord } = itemAt(pulses, at)
+        const leads = pulses[at + 1]?.changes && !itemAt(pulses, at + 1).begins
         if (strong && !leads)
           expect([
             ...chord.tones.map((tone) => pitchClass(tone.note)),
@@ -174,7 +186,7 @@ test('a ii-V-I is walked as it is taught: root, steps, and a half step or domina
   const chart = parseChart('key: C\n| Dm7 | G7 | Cmaj7 |')
   const notes = bassLine(chart, analyse(chart), 'walking')
   expect(notes.map(({ note }) => pitchName(note)).filter((_, at) => at % 4 === 0)).toEqual(['D2', 'G2', 'C2'])
-  for (const at of [3, 7]) expect(Math.abs(notes[at]!.midi - notes[at + 1]!.midi)).toBe(1)
+  for (const at of [3, 7]) expect(Math.abs(itemAt(notes, at).midi - itemAt(notes, at + 1).midi)).toBe(1)
 })
 
 describe('the plainer kinds', () => {

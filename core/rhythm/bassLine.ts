@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import type { Analysis, Reading } from '../analysis/chordReading'
 import type { Chart } from '../chart/chart'
 import type { ChordSymbol } from '../chord/symbol'
@@ -202,11 +203,11 @@ function leadsTo(
   at: (spelled: Note, price: number, why: string, more: Partial<PulseNote>) => PulseNote[],
 ): PulseNote[] {
   return LEADS.flatMap(({ goes, price, why }) => {
-    const pc = modulo(pitchClass(to) - goes[0]!, 12)
+    const pc = modulo(pitchClass(to) - firstOf(goes), 12)
     const known = spelledBy(chord, reading, pc)
-    if (Math.abs(goes[0]!) === 2 && !known) return []
+    if (Math.abs(firstOf(goes)) === 2 && !known) return []
     const spelled =
-      Math.abs(goes[0]!) > 2 ? (known ?? spellDegree(to, '5')) : (known ?? besides(to, -goes[0]!))
+      Math.abs(firstOf(goes)) > 2 ? (known ?? spellDegree(to, '5')) : (known ?? besides(to, -firstOf(goes)))
     return at(spelled, price, why(noteName(spelled), noteName(to)), { goes })
   })
 }
@@ -244,7 +245,7 @@ function step(
   const size = Math.abs(moves)
   if (size > 12) return null
   if (from.goes && !from.goes.includes(moves)) return null
-  let price: number = LEAP_PRICES[size]!
+  let price: number = itemAt(LEAP_PRICES, size)
   if (size === 0 && kind !== 'pedal')
     price += pulse.changes || kind !== 'walking' ? PRICE.stays : PRICE.repeated
   if ((from.passing || to.passing) && size > 2) price += PRICE.leftByLeap
@@ -287,7 +288,7 @@ export function bassLine(chart: Chart, analysis: Analysis, kind: BassKind, seed 
     const chosen: PulseNote[] = []
     for (; way; way = way.before) chosen.unshift(way.candidate)
     chosen.forEach((candidate, at) => {
-      const pulse = pulses[until - chosen.length + at]!
+      const pulse = itemAt(pulses, until - chosen.length + at)
       notes.push({
         bar: pulse.bar,
         beat: pulse.beat,

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { RawHit } from './hit'
 import type { PlayedBar } from './playedTime'
@@ -111,7 +112,7 @@ export function varied(
   return bars.flatMap((bar, turn) => {
     if (starts.has(bar.from)) place = 0
     const begin = next
-    while (next < hits.length && hits[next]!.time < bar.to - NEAR) next += 1
+    while (next < hits.length && itemAt(hits, next).time < bar.to - NEAR) next += 1
     const own = hits.slice(begin, next)
     if (bar.bar.number === 0 || own.length === 0) return own
     const here = place % phrase
@@ -125,7 +126,7 @@ export function varied(
     if (here !== changed) return own
     const from = Math.floor(chance(3) * VARIATIONS.length)
     for (let turnOf = 0; turnOf < VARIATIONS.length; turnOf += 1) {
-      const { name, vary } = VARIATIONS[(from + turnOf) % VARIATIONS.length]!
+      const { name, vary } = itemAt(VARIATIONS, (from + turnOf) % VARIATIONS.length)
       const made = vary(own, bar, chance(4))
       if (made) return made.map((hit) => (own.includes(hit) ? hit : { ...hit, why: `varied: ${name}` }))
     }
@@ -136,7 +137,7 @@ export function varied(
 function filled(hits: readonly RawHit[], { bar, from, to, scale }: PlayedBar, chance: number): RawHit[] {
   const middle = from + (halfOf(bar.meter) - bar.from) * scale
   const step = walkingStep(bar.meter) * scale
-  const like = hits.find(({ part }) => part === 'all' || part === 'upper') ?? hits[0]!
+  const like = hits.find(({ part }) => part === 'all' || part === 'upper') ?? firstOf(hits)
   const places = pick(isCompound(bar.meter) ? FILLS_IN_THIRDS : FILLS, chance)!
     .map((one) => middle + one * step)
     .filter((time) => time < to - NEAR)

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../lists'
 import fc from 'fast-check'
 import { slotsOf, type Slot } from '../chart/chart'
 import { parseChart } from '../chart/parseChart'
@@ -28,7 +29,7 @@ const asked = (text: string, grips: Voicing[], figure: string | null = null) => 
   const slots = slotsOf(chart)
   return handTempo({
     chart,
-    grips: new Map<Slot, Voicing>(slots.map((slot, at) => [slot, grips[at]!])),
+    grips: new Map<Slot, Voicing>(slots.map((slot, at) => [slot, itemAt(grips, at)])),
     figure: figure === null ? null : figureNamed(figure)!,
     limits,
   })
@@ -42,10 +43,10 @@ const high = grip('F', 'x 8 10 10 10 8')
 test('open C to A minor is at ease at 200, from there to a full barre on F at about 105; the most limiting comes first', () => {
   const { comfortable, changes } = asked('| C | Am | F |', [C, Am, F])
   expect(changes.map(({ index }) => index)).toEqual([1, 0])
-  expect(comfortable).toBe(changes[0]!.comfortable)
-  expect(changes.find(({ index }) => index === 0)!.comfortable).toBeGreaterThan(200)
-  expect(changes[0]!.comfortable).toBeGreaterThan(90)
-  expect(changes[0]!.comfortable).toBeLessThan(120)
+  expect(comfortable).toBe(firstOf(changes).comfortable)
+  expect(theOne(changes, ({ index }) => index === 0).comfortable).toBeGreaterThan(200)
+  expect(firstOf(changes).comfortable).toBeGreaterThan(90)
+  expect(firstOf(changes).comfortable).toBeLessThan(120)
 })
 test('grips that stay the same are no change, whatever they are called', () => {
   const { changes, comfortable } = asked('| C | C | C6 |', [C, C, C])
@@ -63,8 +64,8 @@ test.each([
 })
 test('help is worked out, and each says the tempo it gives', () => {
   const { changes } = asked('| Am F |', [Am, F], 'pushes on two and four')
-  const { comfortable } = changes[0]!
-  const help = changes[0]!.help.map(({ text }) => text)
+  const { comfortable } = firstOf(changes)
+  const help = firstOf(changes).help.map(({ text }) => text)
   expect(help.some((one) => one.startsWith('Hold Am through the push'))).toBe(true)
   expect(help.some((one) => one.startsWith('Strike F half a beat later'))).toBe(true)
   expect(help.some((one) => one.startsWith('An easier grip for F, '))).toBe(true)
@@ -120,7 +121,7 @@ describe('what a hit sounds of a grip', () => {
       [0],
       [2],
     ])
-    expect(C.midis[2]! - C.midis[0]!).toBe(7)
+    expect(itemAt(C.midis, 2) - firstOf(C.midis)).toBe(7)
   })
   test('where no other chord tone lies low it stays, and says so', () => {
     const [, , second] = voices('C', 'alternating thumb', grip('C', 'x x x 0 1 0'))

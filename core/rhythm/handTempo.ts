@@ -1,3 +1,4 @@
+import { entryOf, firstOf } from '../lists'
 import { NEAR } from '../chart/beats'
 import { meterName, slotsOf, type Bar, type Chart, type Slot } from '../chart/chart'
 import { TEMPO_RANGE } from '../chart/parseChart'
@@ -92,7 +93,7 @@ function passagesOf({ hits }: Laid): Passage[] {
   const found: Passage[] = []
   let ends = 0
   let longest = 0
-  let lastHit = hits[0]!
+  let lastHit = firstOf(hits)
   hits.forEach((hit, at) => {
     const before = hits[at - 1]
     if (before && before.slot !== hit.slot) {
@@ -173,7 +174,7 @@ export function handTempo({
   const tightest = new Map<string, Passage>()
   for (const passage of passagesOf(laid)) {
     const key = `${indexOf.get(passage.from)}>${indexOf.get(passage.to)}`
-    if (!tightest.has(key) || tightest.get(key)!.beats > passage.beats + NEAR) tightest.set(key, passage)
+    if (!tightest.has(key) || entryOf(tightest, key).beats > passage.beats + NEAR) tightest.set(key, passage)
   }
   const others = figure && help ? otherFigures(chart, figure, restart) : []
   const changes = [...tightest.values()].flatMap((passage): GripChange[] => {
@@ -182,11 +183,11 @@ export function handTempo({
     const { mm, fingers, ms } = needsMs(from, to, limits)
     const { beats } = passage
     const change = { mm, fingers, needsMs: ms, beats, comfortable: perMinute(beats, ms) }
-    const after = order[indexOf.get(passage.to)! + 1]
+    const after = order[entryOf(indexOf, passage.to) + 1]
     return [
       {
-        index: indexOf.get(passage.from)!,
-        to: indexOf.get(passage.to)!,
+        index: entryOf(indexOf, passage.from),
+        to: entryOf(indexOf, passage.to),
         ...change,
         help: help
           ? helpFor(change, passage, {
@@ -283,7 +284,7 @@ function helpFor(
   const key = placeOf(before, after)
   const figure = others.find((one) => perMinute(one.beats.get(key) ?? 0, ms) >= comfortable * 1.25)
   if (figure)
-    offer('figure', perMinute(figure.beats.get(key)!, ms), `Another figure, ${figure.name}`, {
+    offer('figure', perMinute(entryOf(figure.beats, key), ms), `Another figure, ${figure.name}`, {
       figure: figure.name,
     })
   return help.sort((a, b) => b.tempo - a.tempo)

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../lists'
 import fc from 'fast-check'
 import { NEAR } from '../chart/beats'
 import { slotsOf } from '../chart/chart'
@@ -66,7 +67,7 @@ describe('laying', () => {
       [3, 4.5, 'C', false],
     ])
     // Half a beat before the bar line, and on to the next hit.
-    expect(hits[2]!.beats).toBeCloseTo(2)
+    expect(itemAt(hits, 2).beats).toBeCloseTo(2)
   })
   test('with two chords a bar a figure that pushes has its other hit ahead of the second one', () => {
     const { hits } = laid('| Dm7 G7 | C A7 | Dm7 G7 |', 'pushes on the and of four')
@@ -80,7 +81,7 @@ describe('laying', () => {
   test('three beats run on over the bar line, until the tune, the section or the bar begins again', () => {
     const text = '[A] | C | % | [B] | F | % |'
     const ones = (restart: (typeof RESTARTS)[number]) =>
-      laid(text, { cycle: 3, hits: [figureNamed('big quarters')!.hits[0]!] }, { restart }).hits.map(
+      laid(text, { cycle: 3, hits: [firstOf(figureNamed('big quarters')!.hits)] }, { restart }).hits.map(
         ({ bar, beat }) => `${bar}:${beat}`,
       )
     expect(ones('tune')).toEqual(['1:1', '1:4', '2:3', '3:2', '4:1', '4:4'])
@@ -94,8 +95,8 @@ describe('laying', () => {
   test('silences stay silent and say so; what has no hit of the figure is struck where it comes', () => {
     const { hits, silent } = laid('| C . N.C. . | F G Am G |', 'whole notes')
     expect(short({ hits } as Laid)).toEqual(['1:1 C', '2:1 F', '2:2 G', '2:3 Am', '2:4 G'])
-    expect(hits[0]!.beats).toBe(2)
-    expect(hits[2]!.why).toMatch(/so that G is heard/)
+    expect(firstOf(hits).beats).toBe(2)
+    expect(itemAt(hits, 2).why).toMatch(/so that G is heard/)
     expect(silent).toEqual([{ bar: 1, beat: 3, text: 'N.C.', why: expect.stringContaining('N.C.') }])
   })
   test('a chord that would have only its bass sounds whole', () => {
@@ -113,7 +114,7 @@ describe('laying', () => {
           if (stroke !== 'dead' && part !== 'upper' && part !== 'top' && part !== 'inner' && !first.has(slot))
             first.set(slot, part)
         for (const [, part] of first) expect(['bass', 'all', 'single']).toContain(part)
-        const end = hits.at(-1)!
+        const end = lastOf(hits)
         expect(end.time + end.lasts).toBeCloseTo(length, 6)
       }
     },
@@ -128,7 +129,7 @@ describe('laying', () => {
     const three = laid('| C | [3/4] F | G | [4/4] C |', 'dotted quarter and eighth')
     expect(three.hits.filter(({ beat }) => beat === 1).map(({ bar }) => bar)).toEqual([1, 2, 3, 4])
     const six = laid('| C | [6/8] F | % |', 'two and four')
-    if (parseChart('| C | [6/8] F | % |').bars[1]!.meter.unit === 8) {
+    if (itemAt(parseChart('| C | [6/8] F | % |').bars, 1).meter.unit === 8) {
       expect(six.notes[0]).toMatch(/6\/8/)
       expect(six.hits.filter(({ bar }) => bar === 2).map(({ beat }) => beat)).toEqual([1, 4])
     }
@@ -178,7 +179,7 @@ describe('space', () => {
       why: expect.stringContaining('low'),
     })
     expect(leftOut).toHaveLength(3)
-    expect(leftOut[0]!.why).toMatch(/melody/)
+    expect(firstOf(leftOut).why).toMatch(/melody/)
   })
 })
 
@@ -258,13 +259,15 @@ describe('on any chart with any figure', () => {
         const spans = spansOf(bars)
         expect(length).toBeCloseTo(spans.reduce((sum, { from, to }) => sum + to - from, 0))
         const wrong = hits.flatMap((one, at) => {
-          const span = spans.find(
+          const span = theOne(
+            spans,
             ({ from, slot }) => Math.abs(from - one.chordFrom) < NEAR && slot === one.slot,
-          )!
-          const { scale } = bars.find(
+          )
+          const { scale } = theOne(
+            bars,
             ({ bar, from, to }) => bar.number === one.bar && one.time >= from - NEAR && one.time < to,
-          )!
-          const bar = read.bars.find(({ number }) => number === one.bar)!
+          )
+          const bar = theOne(read.bars, ({ number }) => number === one.bar)
           const holds = {
             'stands in its chord, or up to a beat before it': one.pushed
               ? one.time < span.from - NEAR && span.from - one.time <= scale + NEAR

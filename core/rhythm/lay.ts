@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import { barName, meterName, type Bar, type Chart, type Meter } from '../chart/chart'
 import type { MelodyNote } from '../reharm/melodyFit'
@@ -95,7 +96,7 @@ function firstFrom(times: readonly number[], time: number): number {
   let [low, high] = [0, times.length]
   while (low < high) {
     const middle = (low + high) >> 1
-    if (times[middle]! < time - NEAR) low = middle + 1
+    if (itemAt(times, middle) < time - NEAR) low = middle + 1
     else high = middle
   }
   return low
@@ -106,7 +107,7 @@ function spanAt(spans: readonly Span[], time: number): number {
   let [low, high] = [0, spans.length - 1]
   while (low < high) {
     const middle = (low + high + 1) >> 1
-    if (spans[middle]!.from <= time + NEAR) low = middle
+    if (itemAt(spans, middle).from <= time + NEAR) low = middle
     else high = middle - 1
   }
   const found = spans[low]
@@ -177,7 +178,7 @@ function pushedInto(
     if (!soundsAChord(hit) || hit.pushed || !span?.chord || rests(span) || count.has(next)) return
     const early = span.from - hit.time
     if (early < NEAR || early > AHEAD * hit.scale + NEAR || (count.get(hit.chordAt) ?? 0) < 2) return
-    count.set(hit.chordAt, count.get(hit.chordAt)! - 1)
+    count.set(hit.chordAt, entryOf(count, hit.chordAt) - 1)
     count.set(next, 1)
     made[at] = {
       ...hit,
@@ -260,7 +261,7 @@ function rooted(hits: readonly Pending[], spans: readonly Span[]): Pending[] {
       if (!first.has(hit.chordAt)) first.set(hit.chordAt, hit)
     } else if (hit.part === 'upper' && !withoutBass.has(hit.chordAt)) withoutBass.set(hit.chordAt, hit)
   }
-  const comes = (at: number) => spans[at - 1]?.chord?.canonical !== spans[at]!.chord?.canonical
+  const comes = (at: number) => spans[at - 1]?.chord?.canonical !== itemAt(spans, at).chord?.canonical
   return hits.map((hit) => {
     if (!comes(hit.chordAt)) return hit
     const low = first.get(hit.chordAt)
@@ -281,9 +282,9 @@ function lengthened(hits: readonly Pending[], spans: readonly Span[]): ChordedHi
   const inOrder = [...hits].sort((a, b) => a.time - b.time || lowFirst(a) - lowFirst(b))
   const last = inOrder.findLast(({ stroke }) => stroke !== 'dead')?.time
   return inOrder.map((hit, at) => {
-    let until = spans[hit.chordAt]!.to
-    for (let next = at + 1; next < inOrder.length && inOrder[next]!.time < until; next += 1) {
-      const other = inOrder[next]!
+    let until = itemAt(spans, hit.chordAt).to
+    for (let next = at + 1; next < inOrder.length && itemAt(inOrder, next).time < until; next += 1) {
+      const other = itemAt(inOrder, next)
       if (
         other.time > hit.time + NEAR &&
         (other.chordAt !== hit.chordAt || sameVoices(other.part, hit.part))

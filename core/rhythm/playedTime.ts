@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Bar, Chart, Slot } from '../chart/chart'
 import { playOrder } from '../chart/form'
@@ -34,7 +35,7 @@ export function playedBars(chart: Chart, order: 'played' | 'written' = 'played')
   let from = 0
   const bars = order === 'played' ? playOrder(chart) : chart.bars.map((_, at) => at)
   return bars.map((at, turn) => {
-    const bar = chart.bars[at]!
+    const bar = itemAt(chart.bars, at)
     const scale = chart.meter.unit / bar.meter.unit
     const begin = from
     from += bar.beats * scale
@@ -66,10 +67,10 @@ export const barAt = (bars: readonly PlayedBar[], time: number): PlayedBar => {
   let [low, high] = [0, bars.length - 1]
   while (low < high) {
     const middle = (low + high + 1) >> 1
-    if (bars[middle]!.from <= time + NEAR) low = middle
+    if (itemAt(bars, middle).from <= time + NEAR) low = middle
     else high = middle - 1
   }
-  return bars[low]!
+  return itemAt(bars, low)
 }
 
 /** Bar and beat, as written, of a time. */

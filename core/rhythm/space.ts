@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Chart } from '../chart/chart'
 import { Clock, sungIn, type Sung } from '../melody/clock'
@@ -53,7 +54,7 @@ export function withSpace(
 ): { hits: ChordedHit[]; leftOut: Left[] } {
   const first = new Map<number, number>()
   for (const hit of hits) if (soundsAChord(hit) && !first.has(hit.chordAt)) first.set(hit.chordAt, hit.time)
-  const isFirst = (hit: ChordedHit) => soundsAChord(hit) && hit.time < first.get(hit.chordAt)! + NEAR
+  const isFirst = (hit: ChordedHit) => soundsAChord(hit) && hit.time < entryOf(first, hit.chordAt) + NEAR
   const { kept, left } = underMelody(hits, chart, melody, isFirst)
   const wanted = Math.round(density * kept.length)
   if (wanted >= kept.length) return { hits: kept, leftOut: left }
@@ -63,7 +64,7 @@ export function withSpace(
     if (hit.accent !== 'plain') return hit.accent === 'accent' ? 4 : 0
     if (hit.stroke === 'dead') return 0
     if (Math.abs(hit.beat - Math.round(hit.beat)) > NEAR) return 1
-    const { meter } = barOf.get(hit.bar)!
+    const { meter } = entryOf(barOf, hit.bar)
     return Math.abs(hit.beat - 1) < NEAR || Math.abs(hit.beat - halfOf(meter)) < NEAR ? 3 : 2
   }
   const ranked = kept
@@ -75,7 +76,7 @@ export function withSpace(
     leftOut: [
       ...left,
       ...kept.flatMap((hit, at): Left[] =>
-        goes.has(at) ? [leaving(hit, `thinned out: ${RANKS[goes.get(at)!]!}`)] : [],
+        goes.has(at) ? [leaving(hit, `thinned out: ${itemAt(RANKS, entryOf(goes, at))}`)] : [],
       ),
     ],
   }
@@ -116,7 +117,7 @@ function lastBegun(sung: readonly Sung[], time: number): number {
   let [low, high] = [0, sung.length]
   while (low < high) {
     const middle = (low + high) >> 1
-    if (sung[middle]!.from <= time + NEAR) low = middle + 1
+    if (itemAt(sung, middle).from <= time + NEAR) low = middle + 1
     else high = middle
   }
   return low - 1

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import { wholeBeat } from '../chart/beats'
 import { barAt, type PlayedBar } from './playedTime'
 import { isCompound } from './pulses'
@@ -27,9 +28,9 @@ const BY_TEMPO: readonly (readonly [beatsPerMinute: number, ratio: number])[] = 
 /** @param quartersPerMinute quarters a minute */
 export function swingAt(quartersPerMinute: number): number {
   const after = BY_TEMPO.findIndex(([tempo]) => tempo >= quartersPerMinute)
-  if (after === 0) return BY_TEMPO[0]![1]
-  if (after < 0) return BY_TEMPO.at(-1)![1]
-  const [[slow, wide], [quick, narrow]] = [BY_TEMPO[after - 1]!, BY_TEMPO[after]!]
+  if (after === 0) return firstOf(BY_TEMPO)[1]
+  if (after < 0) return lastOf(BY_TEMPO)[1]
+  const [[slow, wide], [quick, narrow]] = [itemAt(BY_TEMPO, after - 1), itemAt(BY_TEMPO, after)]
   return wide + ((narrow - wide) * (quartersPerMinute - slow)) / (quick - slow)
 }
 

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import fc from 'fast-check'
 import { midiOf } from '../pitch/note'
 import { DEFAULT_PLAYER } from '../player/playerSettings'
@@ -65,9 +66,9 @@ test('a part for B flat is a whole step above what sounds, one for E flat a majo
     })
     return {
       signature: key.tonic,
-      first: chords[0]!.chord!.canonical,
+      first: firstOf(chords).chord!.canonical,
       // Written above the sounding D4.
-      note: midiOf(written(melody[0]!.note.note)),
+      note: midiOf(written(firstOf(melody).note.note)),
     }
   }
   expect(written('concert')).toMatchObject({ first: 'Bbmaj7', note: 62 + 12 })
@@ -86,7 +87,7 @@ test('a part for B flat is a whole step above what sounds, one for E flat a majo
 test('a part that would lie below its instrument goes an octave up', () => {
   const low = { ...withMelody(), melody: [{ bar: 1, beat: 1, beats: 2, note: 'E3' }] }
   const { melody, written } = sheetContent(low, DEFAULT_PLAYER, TEMPLATES['part-b-flat'].layout)
-  expect(midiOf(written(melody[0]!.note.note))).toBe(52 + 2 + 12)
+  expect(midiOf(written(firstOf(melody).note.note))).toBe(52 + 2 + 12)
 })
 
 test('the legend has each grip once, and the plain chart has no grips', () => {

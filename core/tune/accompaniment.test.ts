@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt, theOne } from '../lists'
 import { constrained } from '../leading/constraints'
 import { leadInStyle } from '../leading/inStyle'
 import { DEFAULT_PLAYER } from '../player/playerSettings'
@@ -22,7 +23,7 @@ const doc = (text: string, set: Partial<Rhythm> = {}): TuneDocument => ({
 const gripOf = (symbol: string): Voicing => {
   const chord = parseChord(symbol)
   if (!chord.ok) throw new Error(symbol)
-  return voicingsOf(chord.value, DEFAULT_LIMITS)[0]!
+  return firstOf(voicingsOf(chord.value, DEFAULT_LIMITS))
 }
 const played = (
   document: TuneDocument,
@@ -49,9 +50,9 @@ describe('a tune accompanied', () => {
       '2:3 bass',
       '2:4 upper',
     ])
-    const grip = grips.get('1:1')!
-    expect(hits[0]!.midis).toEqual([grip.midis[0]])
-    expect(hits[1]!.midis).toEqual(grip.midis.slice(1))
+    const grip = entryOf(grips, '1:1')
+    expect(firstOf(hits).midis).toEqual([grip.midis[0]])
+    expect(itemAt(hits, 1).midis).toEqual(grip.midis.slice(1))
   })
   test('a section has its own figure, or rests and says so', () => {
     const text = '[A] | C | [B] | F | [C] | G |'
@@ -158,7 +159,7 @@ describe('edits of the accompaniment', () => {
       name: 'Slow',
       at: 1,
     } as TuneEdit)
-    expect(kept.versions[0]!.rhythm.figure).toBe('waltz')
+    expect(firstOf(kept.versions).rhythm.figure).toBe('waltz')
   })
   test('what cannot be is refused', () => {
     for (const wrong of [
@@ -185,7 +186,7 @@ test('where the hand is late is asked in plain data, and answered by the places 
     [0, 1],
     [1, 2],
   ])
-  expect(comfortable).toBe(changes[0]!.comfortable)
+  expect(comfortable).toBe(firstOf(changes).comfortable)
   expect(lateQuestion(reading, document, new Map(), DEFAULT_PLAYER)).toBeNull()
 })
 
@@ -197,7 +198,7 @@ test('a figure that parts the thumb asks the search for grips with two low notes
     const question = newQuestion(sounding, { ...document, bass: 'any' }, reading.chart, DEFAULT_PLAYER)!
     const lines = leadInStyle(problemOf({ ...question, count: 1 }))
     if (!lines.ok) throw new Error(lines.fault.message)
-    return { question, voicings: lines.value[0]!.voicings }
+    return { question, voicings: firstOf(lines.value).voicings }
   }
   const plain = led('four to the bar')
   expect(plain.question.constraints).toEqual([])
@@ -205,7 +206,7 @@ test('a figure that parts the thumb asks the search for grips with two low notes
   expect(thumb.question.constraints).toEqual([{ kind: 'thumb', from: 0, to: 3 }])
   for (const { strings, midis } of thumb.voicings) {
     const low = strings.filter(({ string }) => string < 4)
-    expect(low.find(({ midi }) => midi === midis[0])!.string).toBeLessThan(3)
+    expect(theOne(low, ({ midi }) => midi === midis[0]).string).toBeLessThan(3)
     expect(low.some(({ midi }) => midi !== midis[0] && midi !== midis.at(-1))).toBe(true)
   }
   // Only the bars that have such a figure ask for it: a section's, or single ones.

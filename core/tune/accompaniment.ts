@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { groupedBy } from '../grouped'
 import { type Bar, type Chart, type Meter, type Slot } from '../chart/chart'
@@ -42,8 +43,8 @@ export function figureOfBar({ figure, sections, bars }: Pick<Rhythm, 'figure' | 
     Object.entries(bars).map(([bar, one]) => [Number(bar), one === null ? null : cycleOf(one)]),
   )
   return ({ section, number }: Pick<Bar, 'section' | 'number'>): Cycle | null => {
-    if (single.has(number)) return single.get(number)!
-    return section !== null && named.has(section) ? named.get(section)! : whole
+    if (single.has(number)) return entryOf(single, number)
+    return section !== null && named.has(section) ? entryOf(named, section) : whole
   }
 }
 
@@ -147,14 +148,14 @@ export function accompanied({
   const gripOf = (hit: LaidHit) => grips.get(chordOf.get(hit.slot)?.key ?? '') ?? null
   const sounded = voicesOf(laid.hits, gripOf)
   const hits = laid.hits.map((hit, at): GuitarHit => {
-    const chord = chordOf.get(hit.slot)!
-    const { voices, gaveWay } = sounded[at]!
+    const chord = entryOf(chordOf, hit.slot)
+    const { voices, gaveWay } = itemAt(sounded, at)
     const midis = gripOf(hit)?.midis ?? []
     return {
       ...hit,
       index: chord.index,
       key: chord.key,
-      midis: voices.map((voice) => midis[voice]!),
+      midis: voices.map((voice) => itemAt(midis, voice)),
       gaveWay,
     }
   })

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import type { Constraint } from '../leading/constraints'
 import { midiOf, parsePitch } from '../pitch/note'
@@ -27,20 +28,22 @@ export function readCondition(kind: KindOfCondition, text: string, strings: numb
     return pitch.ok ? midiOf(pitch.value) : NaN
   })
   const numbers = words.map((word) => (/^\d+$/.test(word) ? Number(word) : NaN))
-  const string = strings - numbers[0]!
+  const [pitch = NaN] = pitches
+  const [number = NaN] = numbers
+  const string = strings - number
   const pair = (list: readonly number[], least: number, most: number) =>
-    list.length === 2 && list[0]! <= list[1]! && list.every((one) => one >= least && one <= most)
+    list.length === 2 && firstOf(list) <= itemAt(list, 1) && list.every((one) => one >= least && one <= most)
   switch (kind) {
     case 'top':
     case 'sounds':
-      return words.length === 1 && pitches[0]! >= 0 ? { kind, midi: pitches[0]! } : null
+      return words.length === 1 && pitch >= 0 ? { kind, midi: pitch } : null
     case 'silent':
     case 'open':
       return words.length === 1 && string >= 0 && string < strings ? { kind, string } : null
     case 'frets':
-      return pair(numbers, 1, 36) ? { kind, low: numbers[0]!, high: numbers[1]! } : null
+      return pair(numbers, 1, 36) ? { kind, low: firstOf(numbers), high: itemAt(numbers, 1) } : null
     case 'range':
-      return pair(pitches, 0, 127) ? { kind, low: pitches[0]!, high: pitches[1]! } : null
+      return pair(pitches, 0, 127) ? { kind, low: firstOf(pitches), high: itemAt(pitches, 1) } : null
   }
 }
 

@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../lists'
 import { NEAR } from '../chart/beats'
 import { slotKey, slotsOf, type Chart, type Slot } from '../chart/chart'
 import type { Analysis, Reading } from '../analysis/chordReading'
@@ -100,7 +101,7 @@ export function decisionsOf(
   const slots = slotsOf(chart)
   const decisions: Decision[] = []
   for (let index = 0; index < slots.length; index += 1) {
-    const key = slotKey(slots[index]!)
+    const key = slotKey(itemAt(slots, index))
     const made = choices[key]
     const replaced = made && slots.slice(index, index + made.span)
     if (
@@ -109,9 +110,9 @@ export function decisionsOf(
       replaced.length === made.span &&
       replaced.every((slot) => readings.has(slotKey(slot)))
     ) {
-      decisions.push(chosenDecision(key, index, made, replaced, readings.get(key)!, chart, analysis))
+      decisions.push(chosenDecision(key, index, made, replaced, entryOf(readings, key), chart, analysis))
       index += made.span - 1
-    } else if (readings.has(key)) decisions.push(controlled(key, index, readings.get(key)!, colour))
+    } else if (readings.has(key)) decisions.push(controlled(key, index, entryOf(readings, key), colour))
   }
   return decisions
 }
@@ -341,7 +342,7 @@ export function newLineOf(
   for (let index = 0; index < slots.length; index += 1) {
     const decision = byIndex.get(index)
     if (!decision) {
-      add(slots[index]!, index, null, true)
+      add(itemAt(slots, index), index, null, true)
       continue
     }
     const replaced = slots.slice(index, index + decision.span)

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { NEAR_WRITTEN } from '../chart/beats'
 import { carryOver } from '../chart/carryOver'
 import { slotKey, type Slot } from '../chart/chart'
@@ -31,9 +32,9 @@ export function placeFollowing(
       ({ bar, beat }) => bar < place.bar || (bar === place.bar && beat <= place.beat + NEAR_WRITTEN),
     )
     for (let at = under; at >= 0; at -= 1) {
-      const to = moved.get(slotKey(before[at]!))
+      const to = moved.get(slotKey(itemAt(before, at)))
       if (to === undefined) continue
-      const [from, goal] = [before[at]!, placeOf(to)]
+      const [from, goal] = [itemAt(before, at), placeOf(to)]
       // Inside its own bar a note goes with its chord; in a later one it keeps its beat and its
       // distance in bars.
       return from.bar === place.bar
@@ -53,7 +54,7 @@ type PlacedWork = Pick<TuneDocument, 'choices' | 'fixed' | 'grips' | 'gripsOn' |
 export function following(before: readonly Slot[], after: readonly Slot[]): (made: PlacedWork) => PlacedWork {
   const moved = carryOver(before, after)
   const indexAfter = new Map(after.map((slot, index) => [slotKey(slot), index]))
-  const movedIndex = (index: number) => indexAfter.get(moved.get(slotKey(before[index]!)) ?? '') ?? -1
+  const movedIndex = (index: number) => indexAfter.get(moved.get(slotKey(itemAt(before, index))) ?? '') ?? -1
   const choices = (made: PlacedWork['choices']) =>
     Object.fromEntries(
       Object.entries(made).flatMap(([place, one]) => {
@@ -63,7 +64,7 @@ export function following(before: readonly Slot[], after: readonly Slot[]): (mad
         const inARow =
           to >= 0 &&
           Array.from({ length: one.span }, (_, at) => movedIndex(from + at) === to + at).every(Boolean)
-        return inARow ? [[slotKey(after[to]!), one]] : []
+        return inARow ? [[slotKey(itemAt(after, to)), one]] : []
       }),
     )
   // A grip may stand inside a chord of the home line: it keeps its distance from where that begins.
@@ -73,7 +74,7 @@ export function following(before: readonly Slot[], after: readonly Slot[]): (mad
         const from = homeIndexAt(before, place)
         const to = from < 0 ? undefined : after[movedIndex(from)]
         return to
-          ? [[slotKey({ bar: to.bar, beat: to.beat + placeOf(place).beat - before[from]!.beat }), one]]
+          ? [[slotKey({ bar: to.bar, beat: to.beat + placeOf(place).beat - itemAt(before, from).beat }), one]]
           : []
       }),
     )

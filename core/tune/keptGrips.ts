@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { Line } from '../leading/line'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Frets } from '../neck/instrument'
@@ -15,7 +16,7 @@ import { madeChord } from './tuneReading'
 
 /** The grips of a found line by slot. */
 export const gripsOfLine = (line: Line, sounding: readonly LineChord[]): Record<string, (number | null)[]> =>
-  Object.fromEntries(line.voicings.map((voicing, at) => [sounding[at]!.key, [...voicing.frets]]))
+  Object.fromEntries(line.voicings.map((voicing, at) => [itemAt(sounding, at).key, [...voicing.frets]]))
 
 /**
  * Fingerings take time, and a grip is the same as long as its chord, its capo, the instrument and

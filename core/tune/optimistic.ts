@@ -1,3 +1,4 @@
+import { lastOf } from '../lists'
 import { type TuneDocument } from './document'
 import { tryEdit } from './tryEdit'
 import { isSearchResult, labelOf, type TuneEdit } from './tuneEdit'
@@ -27,9 +28,9 @@ export const optimisticStateOf = (document: TuneDocument): OptimisticState => ({
   stack: [{ document, edit: null }],
   undone: [],
 })
-export const documentShown = ({ stack }: OptimisticState): TuneDocument => stack.at(-1)!.document
+export const documentShown = ({ stack }: OptimisticState): TuneDocument => lastOf(stack).document
 export const undoLabel = ({ stack }: OptimisticState, onDisk: string | null): string | null => {
-  const { edit } = stack.at(-1)!
+  const { edit } = lastOf(stack)
   return edit ? labelOf(edit) : onDisk
 }
 export const redoLabel = ({ stack, undone }: OptimisticState, onDisk: string | null): string | null => {
@@ -47,12 +48,12 @@ export function applyWrite(state: OptimisticState, write: Write): OptimisticStat
   const { stack, undone } = state
   if ('step' in write) {
     if (write.step === 'undo')
-      return stack.length > 1 ? { stack: stack.slice(0, -1), undone: [...undone, stack.at(-1)!] } : state
-    return undone.length > 0 ? { stack: [...stack, undone.at(-1)!], undone: undone.slice(0, -1) } : state
+      return stack.length > 1 ? { stack: stack.slice(0, -1), undone: [...undone, lastOf(stack)] } : state
+    return undone.length > 0 ? { stack: [...stack, lastOf(undone)], undone: undone.slice(0, -1) } : state
   }
   const tried = tryEdit(documentShown(state), write.edit)
   if (!tried.ok) return { refused: tried.message }
-  const top = stack.at(-1)!
+  const top = lastOf(stack)
   if (isSearchResult(write.edit))
     return { stack: [...stack.slice(0, -1), { ...top, document: tried.document }], undone }
   if (coalescesTyping(write.edit) && undone.length === 0 && (top.edit === null || top.edit.kind === 'text'))

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists'
 import fc from 'fast-check'
 import { DEFAULT_PLAYER } from '../player/playerSettings'
 import { newDocument, type TuneDocument } from './document'
@@ -23,7 +24,7 @@ describe('a grip for every chord', () => {
     )
     const whole = withEveryGrip(some, reading(some), DEFAULT_PLAYER)
     expect(whole.grips['4:1']).toEqual([6, null, 6, 7, null, null])
-    expect(gripped(whole).get('3:1')!.frets).toEqual([1, null, 1, 1, null, null])
+    expect(entryOf(gripped(whole), '3:1').frets).toEqual([1, null, 1, 1, null, null])
     expect(gripped(whole).has('1:1')).toBe(true)
   })
   test('whatever the chart suggests, what is found for it is kept as its own: plain sevenths among ninths take a colour', () => {

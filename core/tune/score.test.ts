@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../lists'
 import { Midi } from '@tonejs/midi'
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { toMidi } from '../formats/midi'
@@ -23,9 +24,9 @@ function readBack(text: string, set: Partial<Rhythm>, swung = false) {
   )
   const file = new Midi(bytes)
   const beats = (name: string) =>
-    file.tracks
-      .find((track) => track.name === name)!
-      .notes.map(({ ticks, midi }) => [Math.round((ticks / file.header.ppq) * 1000) / 1000, midi] as const)
+    theOne(file.tracks, (track) => track.name === name).notes.map(
+      ({ ticks, midi }) => [Math.round((ticks / file.header.ppq) * 1000) / 1000, midi] as const,
+    )
   return { file, beats }
 }
 
@@ -60,7 +61,7 @@ test('tempo counts quarters, whatever a beat is; metre changes stand where they 
   const { file } = readBack('meter: 6/8\ntempo: 144\n| C | % |\nmeter: 4/4\n| F |', {
     figure: 'two dotted beats',
   })
-  expect(file.header.tempos[0]!.bpm).toBeCloseTo(72)
+  expect(firstOf(file.header.tempos).bpm).toBeCloseTo(72)
   expect(
     file.header.timeSignatures.map(({ ticks, timeSignature }) => [ticks / file.header.ppq, timeSignature]),
   ).toEqual([
@@ -70,7 +71,7 @@ test('tempo counts quarters, whatever a beat is; metre changes stand where they 
 })
 test('a pitch struck again ends where it is struck: no two of one pitch at once', () => {
   const { file } = readBack('| C | % |', { figure: 'eighths through the voices' })
-  const notes = file.tracks.find(({ name }) => name === 'Guitar')!.notes
+  const notes = theOne(file.tracks, ({ name }) => name === 'Guitar').notes
   for (const one of notes)
     for (const other of notes)
       if (other.midi === one.midi && other.ticks > one.ticks)
@@ -93,7 +94,7 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
       String((part as Record<string, unknown>)['part-name']),
     )
     return list<Record<string, unknown>>(score.part).map((part, at) => ({
-      name: names[at]!,
+      name: itemAt(names, at),
       measures: list(part.measure as Record<string, unknown>[]),
     }))
   }
@@ -108,7 +109,7 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
   }
   const notesOf = (measure: Record<string, unknown>) => list(measure.note as Note[])
   const compingOf = (read: Read[], name = 'Comping rhythm') =>
-    read.find((part) => part.name === name)!.measures
+    theOne(read, (part) => part.name === name).measures
 
   test('slashes on the middle line with rests between, accents and dots, a push tied over the bar line', () => {
     const [first, second] = compingOf(parts('| C | F |', { figure: 'pushes on the and of four' })) as [
@@ -121,10 +122,10 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
     const sounding = notesOf(first).filter(({ rest }) => rest === undefined)
     expect(sounding.map(({ notehead }) => notehead)).toEqual(['slash', 'slash', 'slash'])
     expect(sounding.map(({ pitch }) => `${pitch!.step}${pitch!.octave}`)).toEqual(['B3', 'B3', 'B3'])
-    expect(sounding[1]!.notations!.articulations).toHaveProperty('staccato')
-    expect(sounding[2]!.notations!.articulations).toHaveProperty('accent')
-    expect(sounding[2]!.tie).toBeDefined()
-    expect(notesOf(second)[0]!.tie).toBeDefined()
+    expect(itemAt(sounding, 1).notations!.articulations).toHaveProperty('staccato')
+    expect(itemAt(sounding, 2).notations!.articulations).toHaveProperty('accent')
+    expect(itemAt(sounding, 2).tie).toBeDefined()
+    expect(firstOf(notesOf(second)).tie).toBeDefined()
   })
   test('as asked the voices that sound, with their places on the neck; the swing stands with the tempo', () => {
     const read = parts('tempo: 120\n| C |', { figure: 'bass, chord', feel: 'shuffle' }, 'voices')
@@ -132,7 +133,7 @@ describe('the comping rhythm in MusicXML, read back by a general XML reader', ()
     const notes = notesOf(measure!)
     expect(notes.every(({ notehead }) => notehead === undefined)).toBe(true)
     expect(notes.some(({ chord }) => chord !== undefined)).toBe(true)
-    const sound = list(read[0]!.measures[0]!.direction as Record<string, unknown>[]).map(
+    const sound = list(firstOf(firstOf(read).measures).direction as Record<string, unknown>[]).map(
       ({ sound: one }) => one,
     )
     expect(JSON.stringify(sound)).toContain('"swing":{"first":20,"second":10,"swing-type":"eighth"}')
@@ -182,7 +183,7 @@ describe('the comping rhythm in ABC, read back by the notation library', () => {
     expect(warnings).toEqual([])
     const short = ({ rest, duration }: Element) => `${rest === undefined ? 'x' : 'z'}${duration * 8}`
     expect(played.map(short)).toEqual(['x3', 'x1', 'z3', 'x1', 'x3', 'x1', 'z3', 'x1'])
-    expect(played[1]!.decoration).toEqual(['staccato'])
+    expect(itemAt(played, 1).decoration).toEqual(['staccato'])
     const back = importAbc(abc)
     expect(back.ok && back.value.text).toContain('| C | F |')
     const chords = voices('| C |', { figure: 'four to the bar' }, 'voices').played.filter(

@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { NumeralSchool } from '../analysis/numeral'
 import type { Chart } from '../chart/chart'
 import type { BandScore, Score } from '../formats/musicxml'
@@ -87,7 +88,7 @@ function compingOf(
               written: {
                 pitch: pitchAt(midi, note),
                 string: stringNumber(string, voicing.frets.length),
-                fret: voicing.frets[string]!,
+                fret: itemAt(voicing.frets, string)!,
               },
             },
           ]

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import type { z } from 'zod'
 import { refusalInWords } from '../refusal'
 import { MOST_CHARTS, MOST_CONDITIONS, MOST_VERSIONS, tuneDocument, type TuneDocument } from './document'
@@ -67,7 +68,7 @@ export function tryEdit(document: TuneDocument, given: unknown): Tried {
   return { ok: true, document: next }
 }
 
-const lowered = (words: string): string => words[0]!.toLowerCase() + words.slice(1)
+const lowered = (words: string): string => firstOf(words).toLowerCase() + words.slice(1)
 
 const withPath = (error: z.ZodError, name: string): z.ZodError =>
   ({

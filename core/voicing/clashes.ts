@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import { hasDegree, type ChordSymbol } from '../chord/symbol'
 import { pitchClass } from '../pitch/note'
 
@@ -17,8 +18,8 @@ export function mudIn(midis: readonly number[]): Clash[] {
   const clashes: Clash[] = []
   for (let high = 1; high < midis.length; high += 1)
     if (
-      midis[high - 1]! < MUD_LINE &&
-      midis[high]! - midis[high - 1]! < PERFECT_FOURTH &&
+      itemAt(midis, high - 1) < MUD_LINE &&
+      itemAt(midis, high) - itemAt(midis, high - 1) < PERFECT_FOURTH &&
       midis[high] !== midis[high - 1]
     )
       clashes.push({ kind: 'mud', low: high - 1, high })
@@ -31,8 +32,9 @@ const LOW_LINE = 50
 /** Neighbours of two different notes, both below D3, that lie closer than a fourth. */
 export function mudBelow(midis: readonly number[]): number {
   let mud = 0
-  for (let high = 1; high < midis.length && midis[high]! < LOW_LINE; high += 1)
-    if (midis[high]! - midis[high - 1]! < PERFECT_FOURTH && midis[high] !== midis[high - 1]) mud += 1
+  for (let high = 1; high < midis.length && itemAt(midis, high) < LOW_LINE; high += 1)
+    if (itemAt(midis, high) - itemAt(midis, high - 1) < PERFECT_FOURTH && midis[high] !== midis[high - 1])
+      mud += 1
   return mud
 }
 
@@ -47,9 +49,9 @@ export function soursIn(midis: readonly number[], chord: ChordSymbol): Clash[] {
   for (let low = 0; low < midis.length; low += 1)
     for (let high = low + 1; high < midis.length; high += 1)
       if (
-        (midis[high]! - midis[low]!) % 12 === 1 &&
-        midis[high]! - midis[low]! > 12 &&
-        !(dominant && midis[low]! % 12 === root)
+        (itemAt(midis, high) - itemAt(midis, low)) % 12 === 1 &&
+        itemAt(midis, high) - itemAt(midis, low) > 12 &&
+        !(dominant && itemAt(midis, low) % 12 === root)
       )
         clashes.push({ kind: 'sour', low, high })
   return clashes

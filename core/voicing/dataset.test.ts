@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import guitar from '@tombatossals/chords-db/lib/guitar.json'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
@@ -96,7 +97,7 @@ describe('against an open dataset of fingered chord shapes (@tombatossals/chords
       const numbers = frets.map((fret, string) => {
         if (fret === null) return null
         if (fret === 0) return 0
-        return shape.fingers[string]!
+        return itemAt(shape.fingers, string)
       })
       if (ours.fingers.join() === numbers.join()) same += 1
       else if (ours.difficulty <= theirs + 1e-9) easier += 1
@@ -126,7 +127,7 @@ function pressesOf(frets: readonly (number | null)[], fingers: readonly number[]
   }
   // Fingers go up the neck in their order.
   const inOrder = [...presses].sort((a, b) => a[0] - b[0])
-  if (inOrder.some(([, { fret }], at) => at > 0 && fret < inOrder[at - 1]![1].fret)) return null
+  if (inOrder.some(([, { fret }], at) => at > 0 && fret < itemAt(inOrder, at - 1)[1].fret)) return null
   return inOrder.map(([finger, { fret, strings }]) => ({ finger: finger as Finger, fret, strings }))
 }
 

@@ -1,3 +1,4 @@
+import { theOne } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { leastMotion } from '../pitch/motion'
 import { voicingsOf } from './enumerate'
@@ -90,7 +91,7 @@ export function lostIn(from: Voicing, to: Voicing): string {
   const degrees = (one: Voicing) => new Set(one.strings.map(({ degree }) => degree))
   const kept = degrees(to)
   const gone = [...degrees(from)].filter((degree) => !kept.has(degree))
-  const bassOf = (one: Voicing) => one.strings.find(({ midi }) => midi === one.midis[0])!.degree
+  const bassOf = (one: Voicing) => theOne(one.strings, ({ midi }) => midi === one.midis[0]).degree
   const words = [
     ...(gone.length > 0 ? [`the ${gone.join(' and the ')}`] : []),
     ...(bassOf(from) !== bassOf(to) ? [`the ${bassOf(from)} as its lowest note`] : []),

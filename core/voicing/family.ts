@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { Degree } from '../pitch/degree'
 
 /** The trade's families of voicings. */
@@ -40,7 +41,7 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
   const degrees = notes.map((note) => note.degree)
   const sounds = soundsFrom(midis, 0)
   const distinct = countOf(sounds)
-  const gaps = midis.slice(1).map((midi, index) => midi - midis[index]!)
+  const gaps = midis.slice(1).map((midi, index) => midi - itemAt(midis, index))
   const families: Family[] = []
   const add = (family: Family, when: boolean) => {
     if (when && !families.includes(family)) families.push(family)
@@ -49,7 +50,7 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
     degree === '1' || THIRDS.includes(degree) || SEVENTHS.includes(degree)
 
   if (notes.length === 2) {
-    const span = midis[1]! - midis[0]!
+    const span = itemAt(midis, 1) - firstOf(midis)
     add('guide tones', degrees.some((d) => THIRDS.includes(d)) && degrees.some((d) => SEVENTHS.includes(d)))
     add('tenth', span === 15 || span === 16)
     add('double stop', true)
@@ -72,14 +73,14 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
   add(
     'triad over bass',
     notes.length >= 4 &&
-      (soundsFrom(midis, 1) & (1 << (midis[0]! % 12))) === 0 &&
+      (soundsFrom(midis, 1) & (1 << (firstOf(midis) % 12))) === 0 &&
       TRIADS.has(soundsFrom(midis, 1)),
   )
 
   if (notes.length === 4 && distinct === 4) {
     for (const [family, dropped] of DROPS) add(family, isDrop(midis, dropped))
   }
-  add('close', notes.length === 3 && distinct === 3 && midis.at(-1)! - midis[0]! < 12)
+  add('close', notes.length === 3 && distinct === 3 && lastOf(midis) - firstOf(midis) < 12)
   add(
     'cluster',
     gaps.some((gap) => gap === 1 || gap === 2),
@@ -88,7 +89,7 @@ export function familiesOf({ notes, openAmongFretted }: SoundingTone): Family[] 
   add('rootless', !degrees.includes('1'))
   add(
     'spread',
-    families.length === 0 || (distinct === 3 && notes.length === 3 && midis.at(-1)! - midis[0]! > 12),
+    families.length === 0 || (distinct === 3 && notes.length === 3 && lastOf(midis) - firstOf(midis) > 12),
   )
   return families
 }
@@ -128,7 +129,7 @@ const TRIADS: ReadonlySet<number> = new Set(
 /** The pitch classes of notes from one on, as a mask. */
 function soundsFrom(midis: readonly number[], first: number): number {
   let sounds = 0
-  for (let at = first; at < midis.length; at += 1) sounds |= 1 << (midis[at]! % 12)
+  for (let at = first; at < midis.length; at += 1) sounds |= 1 << (itemAt(midis, at) % 12)
   return sounds
 }
 
@@ -139,7 +140,7 @@ function soundsFrom(midis: readonly number[], first: number): number {
 function isDrop(midis: readonly number[], dropped: readonly number[]): boolean {
   // Dropped voices lie at the bottom, deepest first: drop 3 is [v3, v4, v2, v1], drop 2 and 4 is
   // [v4, v2, v3, v1].
-  const raised = (at: number) => (at < dropped.length ? midis[at]! + 12 : midis[at]!)
+  const raised = (at: number) => (at < dropped.length ? itemAt(midis, at) + 12 : itemAt(midis, at))
   let [low, high] = [Infinity, -Infinity]
   for (let at = 0; at < midis.length; at += 1) {
     low = Math.min(low, raised(at))

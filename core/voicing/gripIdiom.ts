@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { reachMm, stringNumber, STANDARD_GUITAR, type Frets, type Instrument } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
@@ -96,7 +97,7 @@ export function idiomFeatures(
 ): void {
   const { frets, midis, strings, fingering } = voicing
   const notes = midis.length
-  const [low, high] = [strings[0]!.string, strings[notes - 1]!.string]
+  const [low, high] = [firstOf(strings).string, strings[notes - 1]!.string]
   let [lowest, highest, open] = [0, 0, 0]
   for (const fret of frets) {
     if (fret === 0) open += 1
@@ -152,7 +153,7 @@ function countTones(
 ): void {
   const notes = midis.length
   const [classes, sounding] = [new Map<Degree, number>(), new Set<number>()]
-  let [bass, top] = [strings[0]!, strings[0]!]
+  let [bass, top] = [firstOf(strings), firstOf(strings)]
   let crossed = false
   strings.forEach((one, at) => {
     classes.set(one.degree, (classes.get(one.degree) ?? 0) + 1)
@@ -171,7 +172,7 @@ function countTones(
   if (!classes.has('1')) {
     count(NAMED.rootless[notes]!, 1)
     if (open > 0) count('rootless open', open)
-    if (midis[0]! < LOW_LINE) count('rootless low', (LOW_LINE - midis[0]!) / OCTAVE)
+    if (firstOf(midis) < LOW_LINE) count('rootless low', (LOW_LINE - firstOf(midis)) / OCTAVE)
   }
   count(NAMED.bass[toneClass(bass.degree)], 1)
   count(NAMED.top[toneClass(top.degree)], 1)
@@ -193,7 +194,7 @@ function countIntervals(midis: readonly number[], count: Count): void {
   }
   const mud = mudBelow(midis)
   if (mud > 0) count('mud', mud)
-  const [down, up] = [(midis[0]! - BASS_PITCH) / OCTAVE, (midis[notes - 1]! - TOP_PITCH) / OCTAVE]
+  const [down, up] = [(firstOf(midis) - BASS_PITCH) / OCTAVE, (midis[notes - 1]! - TOP_PITCH) / OCTAVE]
   count('bass pitch', down)
   count('bass pitch squared', down * down)
   count('top pitch', up)
@@ -240,7 +241,7 @@ const KNOWN = new WeakMap<Voicing, { chord: string; strangeness: number }>()
  * The six strings of a guitar in standard tuning, from the highest down, in semitones below the
  * highest.
  */
-const STRINGS = STANDARD_GUITAR.tuning.map((midi) => STANDARD_GUITAR.tuning.at(-1)! - midi).reverse()
+const STRINGS = STANDARD_GUITAR.tuning.map((midi) => lastOf(STANDARD_GUITAR.tuning) - midi).reverse()
 
 /**
  * How a shape is written whatever its fret: `x` for a silent string, frets from the lowest held
@@ -262,7 +263,7 @@ export function writtenIn(frets: Frets, chord: ChordSymbol, instrument: Instrume
   if (!six) return 0
   if (!six.includes(0)) return WRITTEN_MOVABLE[chord.suffix]?.[movableShape(six)] ?? 0
   const root = modulo(
-    pitchClass(chord.root) - instrument.capo - (instrument.tuning.at(-1)! - STANDARD_GUITAR.tuning.at(-1)!),
+    pitchClass(chord.root) - instrument.capo - (lastOf(instrument.tuning) - lastOf(STANDARD_GUITAR.tuning)),
     12,
   )
   return WRITTEN_OPEN[chord.suffix]?.[root]?.includes(six.map((fret) => fret ?? 'x').join(' ')) ? OFTEN : 0
@@ -276,7 +277,7 @@ function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null 
   const six: (number | null)[] = []
   for (let down = 0; down < tuning.length; down += 1) {
     const fret = frets[frets.length - 1 - down]!
-    if (down >= STRINGS.length || tuning[tuning.length - 1 - down]! !== tuning.at(-1)! - STRINGS[down]!) {
+    if (down >= STRINGS.length || tuning[tuning.length - 1 - down]! !== lastOf(tuning) - STRINGS[down]!) {
       if (fret !== null) return null
     }
     if (down < STRINGS.length) six.unshift(fret === null || fret === 0 ? fret : fret - capo)

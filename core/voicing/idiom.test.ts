@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import fc from 'fast-check'
 import { isFitted, WRITTEN } from '../../fit/dataset'
 import { PAIRS } from '../../fit/pairs'
@@ -103,7 +104,7 @@ describe('pairs of passages, the first preferred (common practice, no source)', 
     const [texture] = usualTextures(chords, { bass })
     const cost = (grips: readonly string[]) =>
       lineOf(
-        grips.map((grip, at) => voicingOf(frets(grip), chords[at]!, limits)!),
+        grips.map((grip, at) => voicingOf(frets(grip), itemAt(chords, at), limits)!),
         {
           chords,
           limits,

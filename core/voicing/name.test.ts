@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { Chord as TonalChord, ChordType } from 'tonal'
 import fc from 'fast-check'
 import { chord } from '../chord/parseChord'
@@ -29,20 +30,21 @@ describe('every set over every root has a name', () => {
     expect(types.length).toBeGreaterThan(80)
     for (const { aliases } of types)
       for (const [up, root] of NOTES.entries()) {
-        const sounds = TonalChord.getChord(aliases[0]!, root).notes.map((note) =>
+        const sounds = TonalChord.getChord(firstOf(aliases), root).notes.map((note) =>
           NOTES.findIndex((one) => chroma(one) === chroma(note)),
         )
         const midis = sounds.map((sound) => 48 + sound)
         expect(over(midis, root).length).toBeGreaterThan(0)
         if (midis.length > 2)
           expect(
-            over(midis.slice(1), root)[0]!.rootless || midis.slice(1).some((midi) => (midi - 48) % 12 === up),
+            firstOf(over(midis.slice(1), root)).rootless ||
+              midis.slice(1).some((midi) => (midi - 48) % 12 === up),
           ).toBe(true)
       }
   })
 })
 const chroma = (note: string): number => {
-  const natural = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 }[note[0]!]!
+  const natural = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 }[firstOf(note)]!
   return (
     (((natural + [...note.slice(1)].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)) % 12) + 12) % 12
   )
@@ -51,11 +53,13 @@ const chroma = (note: string): number => {
 describe('usual spellings (common practice, no source)', () => {
   const best = (symbol: string, key?: string) => {
     const tones = chord(symbol).tones.map(({ note }) =>
-      chroma('CDEFGAB'[note.letter]! + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter))),
+      chroma(
+        itemAt('CDEFGAB', note.letter) + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter)),
+      ),
     )
     const [root, ...others] = tones
     const midis = [36 + root!, ...others.map((sound) => 48 + sound)].sort((a, b) => a - b)
-    return namesOf(midis, key ? { key: must(parseKey(key)) } : {})[0]!.chord.canonical
+    return firstOf(namesOf(midis, key ? { key: must(parseKey(key)) } : {})).chord.canonical
   }
   test.each([
     ['Gbm7', 'F#m7'],
@@ -75,7 +79,7 @@ describe('usual spellings (common practice, no source)', () => {
   test('altered names come before slash names of strangers', () => {
     const names = namesOf([48, 52, 58, 61, 66].map((midi) => midi)).map((one) => one.chord.canonical)
     expect(names[0]).toMatch(/^C7/)
-    expect(namesOf([43, 53, 59, 61])[0]!.chord.canonical).toMatch(/^G7(b5|#11)$/)
+    expect(firstOf(namesOf([43, 53, 59, 61])).chord.canonical).toMatch(/^G7(b5|#11)$/)
   })
   test('no name stands there twice, over any root', () => {
     for (const over of ['A', 'C', 'Eb', 'F#', 'B'])

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import type { Degree } from '../pitch/degree'
@@ -327,10 +328,12 @@ function builtOver(root: Note, sounds: number): { chord: ChordSymbol; outside: n
     base,
     '',
   ]
-  const chord = tries.flatMap((suffix) => {
-    const read = parseChord(noteName(root) + suffix)
-    return read.ok ? [read.value] : []
-  })[0]!
+  const chord = firstOf(
+    tries.flatMap((suffix) => {
+      const read = parseChord(noteName(root) + suffix)
+      return read.ok ? [read.value] : []
+    }),
+  )
   const held = chord.tones.reduce((bits, { note }) => bits | (1 << pitchClass(note)), 0)
   return { chord, outside: countBits(sounds & ~held) }
 }

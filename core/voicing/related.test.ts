@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../lists'
 import fc from 'fast-check'
 import { Chord as TonalChord } from 'tonal'
 import { chord } from '../chord/parseChord'
@@ -47,14 +48,16 @@ describe('the hand', () => {
   test('calibration: the limit lies between what is comfortable and what is too wide, whatever was said', () => {
     const mm = STRETCHES.map(({ from, to }) => reachMm(from, to, 648))
     expect(mm).toEqual([...mm].sort((a, b) => a - b))
-    expect(reachFrom(['comfortable', 'just', 'too wide'], 648)).toBe(Math.round(mm[1]!))
-    expect(reachFrom(['comfortable', 'comfortable', 'too wide'], 648)).toBe(Math.round((mm[1]! + mm[2]!) / 2))
+    expect(reachFrom(['comfortable', 'just', 'too wide'], 648)).toBe(Math.round(itemAt(mm, 1)))
+    expect(reachFrom(['comfortable', 'comfortable', 'too wide'], 648)).toBe(
+      Math.round((itemAt(mm, 1) + itemAt(mm, 2)) / 2),
+    )
     fc.assert(
       fc.property(fc.array(fc.constantFrom(...ANSWERS), { minLength: 3, maxLength: 3 }), (answers) => {
         const reach = reachFrom(answers, 648)
         expect(reach).toBeGreaterThanOrEqual(50)
         expect(reach).toBeLessThanOrEqual(160)
-        if (answers.every((answer) => answer === 'comfortable')) expect(reach).toBeGreaterThan(mm[2]!)
+        if (answers.every((answer) => answer === 'comfortable')) expect(reach).toBeGreaterThan(itemAt(mm, 2))
       }),
     )
   })
@@ -76,7 +79,7 @@ describe('the hand', () => {
     ).toMatchObject({ playable: false })
     const difficulty = (weak: readonly 4[]) => {
       const answer = fingeringsOf(fretsOf('3 x 3 4 3 x'), STANDARD_GUITAR, { ...DEFAULT_HAND, weak })
-      return answer.playable ? answer.fingerings[0]!.difficulty : NaN
+      return answer.playable ? firstOf(answer.fingerings).difficulty : NaN
     }
     expect(difficulty([4])).toBeGreaterThan(difficulty([]))
   })
@@ -90,7 +93,10 @@ describe('easier grips', () => {
         fc.nat(400),
         (symbol, pick) => {
           const all = voicingsOf(chord(symbol), LIMITS)
-          const hard = [...all].sort((a, b) => b.fingering.difficulty - a.fingering.difficulty)[pick % 40]!
+          const hard = itemAt(
+            [...all].sort((a, b) => b.fingering.difficulty - a.fingering.difficulty),
+            pick % 40,
+          )
           for (const { easing, voicing, easierBy } of easierThan(hard, chord(symbol), LIMITS)) {
             expect(easierBy).toBeCloseTo(hard.fingering.difficulty - voicing.fingering.difficulty)
             expect(easierBy).toBeGreaterThan(0)
@@ -110,7 +116,7 @@ describe('easier grips', () => {
     expect(easier.map(({ easing }) => easing)).toEqual(
       expect.arrayContaining(['without a barre', 'top strings only']),
     )
-    expect(easier.find(({ easing }) => easing === 'top strings only')!.lost).toMatch(
+    expect(theOne(easier, ({ easing }) => easing === 'top strings only').lost).toMatch(
       /doubled note|lowest note|^$/,
     )
   })
@@ -128,7 +134,7 @@ const SEVENTHS = ['Cmaj7', 'C7', 'Cm7', 'Cm7b5', 'Cdim7', 'Cm(maj7)'] as const
 const CLOSE = ['1 3 5 7', '3 5 7 1', '5 7 1 3', '7 1 3 5'].map((text) => text.split(' '))
 const dropped = (voice: number) =>
   CLOSE.map((close) => {
-    const low = close[close.length - voice]!
+    const low = itemAt(close, close.length - voice)
     return [low, ...close.filter((one) => one !== low)].join(' ')
   })
 
@@ -169,8 +175,8 @@ describe('grips that belong together', () => {
     // The first inversion is 100 mm wide here: a little more than the usual hand.
     const ladder = inversionsOf(here, chord('Cmaj7'), { ...LIMITS, hand: { ...DEFAULT_HAND, reachMm: 110 } })
     expect(ladder.map(stepsOf)).toEqual(expect.arrayContaining(['1 5 7 3', '3 7 1 5', '5 1 3 7', '7 3 5 1']))
-    expect(ladder.map((one) => one.midis[0]!)).toEqual(
-      [...ladder.map((one) => one.midis[0]!)].sort((a, b) => a - b),
+    expect(ladder.map((one) => firstOf(one.midis))).toEqual(
+      [...ladder.map((one) => firstOf(one.midis))].sort((a, b) => a - b),
     )
     for (const one of [...ladder, ...found])
       expect(soundsLike(one.frets, chord('Cmaj7'), { ...LIMITS, bass: 'any' })).toBe(true)

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { scaleNotes, type Key } from '../pitch/key'
@@ -54,10 +55,10 @@ export function inversionsOf(voicing: Voicing, chord: ChordSymbol, limits: Limit
     families: null,
   }).filter((one) => sameSounds(one, voicing) && layoutOf(one) === layoutOf(voicing))
   const byHeight = [...all].sort(
-    (a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty,
+    (a, b) => firstOf(a.midis) - firstOf(b.midis) || a.fingering.difficulty - b.fingering.difficulty,
   )
   // One for each height: the easiest of those with the same notes.
-  return byHeight.filter((one, at) => at === 0 || one.midis.join() !== byHeight[at - 1]!.midis.join())
+  return byHeight.filter((one, at) => at === 0 || one.midis.join() !== itemAt(byHeight, at - 1).midis.join())
 }
 
 /**
@@ -89,7 +90,8 @@ export function onOtherStrings(voicing: Voicing, chord: ChordSymbol, limits: Lim
 export function chordsOfKey(key: Key, sevenths: boolean): ChordSymbol[] {
   const notes = scaleNotes(key)
   return notes.map((root, step) => {
-    const above = (steps: number) => modulo(pitchClass(notes[(step + steps) % 7]!) - pitchClass(root), 12)
+    const above = (steps: number) =>
+      modulo(pitchClass(itemAt(notes, (step + steps) % 7)) - pitchClass(root), 12)
     const suffix = sevenths ? seventhOn(above(2), above(4), above(6)) : triadOn(above(2), above(4))
     return must(parseChord(noteName(root) + suffix))
   })
@@ -130,20 +132,18 @@ export function harmonisedScale(
       omit: ['1', '3', 'b3', '5', 'b5', '7', 'b7', 'bb7'],
     })
       .filter((one) => stepsOf(one) === steps && isMovable(one) === isMovable(voicing))
-      .sort((a, b) => a.midis[0]! - b.midis[0]! || a.fingering.difficulty - b.fingering.difficulty)
+      .sort((a, b) => firstOf(a.midis) - firstOf(b.midis) || a.fingering.difficulty - b.fingering.difficulty)
     return { chord, grips }
   })
   // Begin with the step that lies lowest on the neck, and go up from there.
-  const lowest = scale.reduce(
-    (best, { grips }, at) =>
-      grips[0] && (!scale[best]!.grips[0] || grips[0].midis[0]! < scale[best]!.grips[0].midis[0]!)
-        ? at
-        : best,
-    0,
-  )
+  const lowest = scale.reduce((best, { grips }, at) => {
+    const [here] = grips
+    const [low] = itemAt(scale, best).grips
+    return here && (!low || firstOf(here.midis) < firstOf(low.midis)) ? at : best
+  }, 0)
   return [...scale.slice(lowest), ...scale.slice(0, lowest)].map(({ chord, grips }) => {
-    const next = grips.find((one) => one.midis[0]! > below) ?? null
-    if (next) below = next.midis[0]!
+    const next = grips.find((one) => firstOf(one.midis) > below) ?? null
+    if (next) below = firstOf(next.midis)
     return { chord, voicing: next }
   })
 }

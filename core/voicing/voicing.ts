@@ -1,3 +1,4 @@
+import { itemAt } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { easiestFingering, type Fingering } from '../neck/fingering'
 import { soundAt, type Frets, type Instrument } from '../neck/instrument'
@@ -43,7 +44,7 @@ export class ToneNames {
   private outside(pc: number): readonly [Degree, Note] {
     const { root, bass } = this.chord
     if (bass && pitchClass(bass) === pc) return [degreeBetween(root, bass), bass]
-    const degree = LOOSE[(pc - pitchClass(root) + 12) % 12]!
+    const degree = itemAt(LOOSE, (pc - pitchClass(root) + 12) % 12)
     return [degree, spellDegree(root, degree)]
   }
 }

@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../core/lists'
 import { createHash } from 'node:crypto'
 import { createWriteStream, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -131,7 +132,7 @@ function fill(
         key: 'C',
         tempo: 80 + at,
         goal: null,
-        grade: GRADES[at % GRADES.length]!,
+        grade: itemAt(GRADES, at % GRADES.length),
         seconds: 20,
         at: 1_700_000_000_000 + at * 86_400_000,
         zone: 'Europe/Vienna',
@@ -207,7 +208,7 @@ test('a tune that has become another since stands beside the one of the backup, 
   const said = await restoreBackup(db, file, BESIDE)
   expect(said.beside).toEqual([expect.stringMatching(/^Kept Well \(backup of \d{4}-\d\d-\d\d\)$/)])
   expect(readTuneAnyhow(db, id)).toEqual(now)
-  const copy = listTunes(db).entries.find((one) => one.id !== id)!
+  const copy = theOne(listTunes(db).entries, (one) => one.id !== id)
   expect(readTuneAnyhow(db, copy.id)!.document).toEqual({ ...then, title: said.beside[0] })
   // Its own steps came with it.
   expect(readTuneAnyhow(db, copy.id)!.undo).toBe('brought in from a backup')
@@ -320,7 +321,7 @@ test('tags and the place where a tune was left come back; a backup of the form b
   tagTunes(db, [id], 'wedding', true)
   keepPlace(db, id, { step: 'lines', slot: '2:1' })
   await restoreBackup(other, await backupOf(db), BESIDE)
-  const listed = () => listTunes(other).entries.find((one) => one.id === id)!
+  const listed = () => theOne(listTunes(other).entries, (one) => one.id === id)
   expect(listed()).toMatchObject({ tags: ['wedding'], place: { step: 'lines', slot: '2:1' } })
   const before = await tampered((files) => {
     const kept = JSON.parse(new TextDecoder().decode(files[`tunes/${id}.json`])) as Record<string, unknown>
@@ -406,7 +407,7 @@ const SEEDED = Date.UTC(2026, 4, 1)
 test('a backup of a used book takes the place of a demo that nobody has touched, with its player; nothing is there twice', async () => {
   seedDemoBook(db, SEEDED)
   const own = createTune(db, newDocument('Mine', '| C |'), SEEDED + 1_000_000)
-  const demo = listTunes(db).entries.find(({ title }) => title === 'Four Planks')!
+  const demo = theOne(listTunes(db).entries, ({ title }) => title === 'Four Planks')
   editTune(
     db,
     demo.id,

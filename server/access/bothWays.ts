@@ -1,3 +1,4 @@
+import { entryOf } from '../../core/lists'
 import { createServer as createPlain, type RequestListener } from 'node:http'
 import { createServer as createSecure } from 'node:https'
 import { createServer, type Server, type Socket } from 'node:net'
@@ -78,7 +79,7 @@ export function securePort(
     }
     open.set(address, ofAddress)
     socket.once('close', () => {
-      const left = open.get(address)! - 1
+      const left = entryOf(open, address) - 1
       if (left > 0) open.set(address, left)
       else open.delete(address)
     })

@@ -3,6 +3,7 @@
  * with then. Nothing here knows the browser: the service worker asks, and does.
  */
 
+import { firstOf } from '../../core/lists'
 /**
  * Pages that are read, of the addresses of the application; what asks the server anew with every
  * touch (files, trainer, log) is not among them.
@@ -124,7 +125,7 @@ export function keptPagesAsHtml(kept: readonly KeptPage[], style: string | null)
   const others = kept.filter(({ address }) => tuneOfAddress(address) === null)
   const rows = [...tunes.values()]
     .map((pages) => {
-      const of = pages.find(({ address }) => stepOfAddress(address) !== undefined) ?? pages[0]!
+      const of = pages.find(({ address }) => stepOfAddress(address) !== undefined) ?? firstOf(pages)
       const places = PLACES.flatMap(([label, isIt]) => {
         const page = pages.find(({ address }) => isIt(address))
         return page ? [link(page.address, label)] : []

@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { faultWords } from '../../../core/result'
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
@@ -97,7 +98,7 @@ export function BringTunes({ endings }: { endings: readonly string[] }) {
         <section aria-label="To know of what was brought in">
           {known.map(({ message, of }) => (
             <p key={message} className="quiet">
-              {of.length > 1 ? `${of.length} tunes: ` : `${of[0]!}: `}
+              {of.length > 1 ? `${of.length} tunes: ` : `${firstOf(of)}: `}
               {message}
             </p>
           ))}

@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { Form } from 'react-router'
 import { useState } from 'react'
 import { GRADES } from '../../../core/practice/grade'
@@ -18,7 +19,7 @@ export function LogDays({ days }: { days: readonly LogDay[] }) {
         </summary>
         <ul className="plain-list">
           {things(passes).map((same) => (
-            <Thing key={same[0]!.id} passes={same} />
+            <Thing key={firstOf(same).id} passes={same} />
           ))}
         </ul>
       </details>

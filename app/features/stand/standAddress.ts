@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { ownNameOf } from '../paper/ownLayouts'
 import { isShown } from './shown'
 
@@ -84,7 +85,7 @@ export function windowAsked(
 ): StandWindow | null {
   if (!window) return null
   const { width, height } = window
-  const scale = scaleFor(Math.max(width, height), Math.min(width, height)) * SIZES[size]!
+  const scale = scaleFor(Math.max(width, height), Math.min(width, height)) * itemAt(SIZES, size)
   const [wide, high] = [width / scale, height / scale]
   const near = (a: number, b: number) => Math.abs(a - b) < TURN_SLACK * b
   if (before && before.shown === shown && near(before.width, high) && near(before.height, wide)) return before

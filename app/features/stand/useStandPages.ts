@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { faultWords } from '../../../core/result'
 import { useEffect, useRef, useState } from 'react'
 import type { Page } from '../../../paper/pages'
@@ -35,7 +36,7 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
       setWaiting(order.length)
       for (const index of order) {
         try {
-          const one = await fetched(tunes[index]!, { shown, width, height }, own.signal)
+          const one = await fetched(itemAt(tunes, index), { shown, width, height }, own.signal)
           setLoaded((before) => new Map(before).set(index, one))
           setFault(null)
         } catch (error) {

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { chord } from '../../../core/chord/parseChord'
 import type { Key } from '../../../core/pitch/key'
@@ -80,7 +81,7 @@ export function useTraining(
   const question = useMemo(() => {
     // The kind by turns; one that this material has nothing for is passed over.
     for (let turn = 0; turn < kinds.length; turn += 1) {
-      const kind = kinds[(seed + turn) % kinds.length]!
+      const kind = itemAt(kinds, (seed + turn) % kinds.length)
       const found = questionOf(kind, { ...material, key: about.key, limits, seed })
       if (found.ok) return found.value
     }

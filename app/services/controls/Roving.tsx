@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useEffect, useRef, type HTMLAttributes, type KeyboardEvent } from 'react'
 import { cameByTab } from '../keys/byTab'
 
@@ -61,7 +62,7 @@ export function Roving({ as: Box = 'div', children, onKeyDown, ...rest }: Props)
     event.preventDefault()
     event.stopPropagation()
     stopAt(items[to])
-    items[to]!.focus()
+    itemAt(items, to).focus()
   }
   return (
     <Box

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { mudIn, soursIn } from '../../../core/voicing/clashes'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -14,7 +15,7 @@ export function GripFacts({ voicing, chord }: { voicing: Voicing; chord: ChordSy
   const { reachMm, difficulty, parts } = voicing.fingering
   const byPitch = [...voicing.strings].sort((a, b) => a.midi - b.midi)
   const stringsOf = (low: number, high: number) =>
-    `strings ${voicing.frets.length - byPitch[low]!.string} and ${voicing.frets.length - byPitch[high]!.string}`
+    `strings ${voicing.frets.length - itemAt(byPitch, low).string} and ${voicing.frets.length - itemAt(byPitch, high).string}`
   const clashes = [...soursIn(voicing.midis, chord), ...mudIn(voicing.midis)]
   return (
     <dl>

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../../../core/lists'
 import { memo } from 'react'
 import { MOST_TO_HOLD } from '../words/handWords'
 import MenuItem from '@mui/material/MenuItem'
@@ -24,7 +25,7 @@ export interface GripFilter {
 export const NO_FILTER: GripFilter = { family: '', top: '', strings: '', effort: '', shape: '', degrees: '' }
 
 const byPitch = (voicing: Voicing) => [...voicing.strings].sort((a, b) => a.midi - b.midi)
-export const topOf = (voicing: Voicing): string => byPitch(voicing).at(-1)!.degree
+export const topOf = (voicing: Voicing): string => lastOf(byPitch(voicing)).degree
 export const stringSetOf = (voicing: Voicing): string =>
   voicing.strings.map(({ string }) => voicing.frets.length - string).join('')
 export const degreesLowToHigh = (voicing: Voicing): string =>
@@ -35,7 +36,7 @@ export const notesInWords = (voicing: Voicing): string =>
   voicing.strings
     .map(({ midi, note }) => {
       const name = pitchName(pitchAt(midi, note))
-      return name[0]! + name.slice(1).replace(/b/g, '♭').replace(/#/g, '♯')
+      return firstOf(name) + name.slice(1).replace(/b/g, '♭').replace(/#/g, '♯')
     })
     .join(' ')
 

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../../../core/lists'
 import { NEAR, sameBeat } from '../../../core/chart/beats'
 import type { TuneChord } from '../../../core/tune/tuneReading'
 import { memo } from 'react'
@@ -77,7 +78,7 @@ export function groupInWords({ kind, key, resolves, atTop }: Group): string {
 
 function spanOf(group: Group, system: System): BracketSpan | null {
   const { bars } = system
-  const [first, last] = [bars[0]!, bars.at(-1)!]
+  const [first, last] = [firstOf(bars), lastOf(bars)]
   if (group.to.bar < first.number || group.from.bar > last.number) return null
   const before = group.from.bar < first.number
   const after = group.to.bar > last.number
@@ -87,7 +88,7 @@ function spanOf(group: Group, system: System): BracketSpan | null {
     group,
     from: before ? 0 : across(system, index(group.from.bar), group.from.beat),
     to: after
-      ? system.edges.at(-1)!
+      ? lastOf(system.edges)
       : across(system, index(group.to.bar), final ? slotEnd(final) : group.to.beat),
     open: before || after,
   }

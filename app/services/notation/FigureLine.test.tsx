@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { accompanied } from '../../../core/tune/accompaniment'
 import { newDocument } from '../../../core/tune/document'
@@ -10,7 +11,7 @@ const drawn = (text: string, figure: string, at = 0) => {
   const document = { ...newDocument('Ferry', text), rhythm: { ...PLAIN_RHYTHM, figure } }
   const reading = readTuneDocument(document)
   const { hits } = accompanied({ reading, document, which: 'new', grips: new Map(), order: 'written' })
-  const system = systemsOf(reading.chart.bars)[at]!
+  const system = itemAt(systemsOf(reading.chart.bars), at)
   const melody = [{ bar: 1, beat: 2, beats: 1 }]
   return { page: renderToStaticMarkup(<FigureLine system={system} hits={hits} melody={melody} />), system }
 }
@@ -42,6 +43,6 @@ test('the low voice hangs under the line, the voices above stand on it', () => {
   const stems = [
     ...page.matchAll(/<g class="rhythm-sign[^"]*"><line x1="\S+" x2="\S+" y1="(\d+)" y2="(\d+)"/g),
   ].map(([, top, foot]) => [Number(top), Number(foot)])
-  expect(stems[0]![0]).toBe(stems[1]![1])
-  expect(stems[0]![1]).toBeGreaterThan(stems[1]![1]!)
+  expect(firstOf(stems)[0]).toBe(itemAt(stems, 1)[1])
+  expect(firstOf(stems)[1]).toBeGreaterThan(itemAt(itemAt(stems, 1), 1))
 })

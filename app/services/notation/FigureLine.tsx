@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../../../core/lists'
 import { soundsAChord } from '../../../core/rhythm/figures'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
 import { across, unitsOf, type System } from './systemLayout'
@@ -69,16 +70,16 @@ export function FigureLine({ system, hits: all, melody }: Props) {
 /** How wide a hit sounds in its system: no further than its end. */
 function widthOf(hit: GuitarHit, system: System): number {
   const at = system.bars.findIndex(({ number }) => number === hit.bar)
-  const bar = system.bars[at]!
-  const beat = (system.edges[at + 1]! - system.edges[at]!) / (bar.beats || 1)
+  const bar = itemAt(system.bars, at)
+  const beat = (itemAt(system.edges, at + 1) - itemAt(system.edges, at)) / (bar.beats || 1)
   const from = across(system, at, hit.beat)
-  return Math.min(system.edges.at(-1)! - from, beat * hit.beats) * unitsOf(system)
+  return Math.min(lastOf(system.edges) - from, beat * hit.beats) * unitsOf(system)
 }
 
 function beatsOf({ bars, edges }: System): { at: number; strong: boolean }[] {
   return bars.flatMap((bar, index) =>
     Array.from({ length: Math.ceil(bar.beats) }, (_, at) => ({
-      at: edges[index]! + ((edges[index + 1]! - edges[index]!) * at) / (bar.beats || 1),
+      at: itemAt(edges, index) + ((itemAt(edges, index + 1) - itemAt(edges, index)) * at) / (bar.beats || 1),
       strong: at === 0,
     })),
   )

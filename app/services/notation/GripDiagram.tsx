@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../../../core/lists'
 import { usePlayerSettings } from '../player/PlayerContext'
 import { engraved } from '../../../core/chord/engraved'
 import { gripInWords } from '../../../core/voicing/inWords'
@@ -83,8 +84,8 @@ export function GripDiagram({
         .map((press) => (
           <line
             key={`b${press.finger}`}
-            x1={x(press.strings[0]!)}
-            x2={x(press.strings.at(-1)!)}
+            x1={x(firstOf(press.strings))}
+            x2={x(lastOf(press.strings))}
             y1={y(press.fret - capo)}
             y2={y(press.fret - capo)}
             className="grip-barre"

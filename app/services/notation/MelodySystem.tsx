@@ -1,3 +1,4 @@
+import { itemAt, lastOf } from '../../../core/lists'
 import { NEAR } from '../../../core/chart/beats'
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Pitch } from '../../../core/pitch/note'
@@ -70,7 +71,7 @@ export const MelodySystem = memo(function MelodySystem({
   const { frame, width, gutter, inner, edges, x } = useGeometry(system, songKey)
   const put = useCallback(
     (bar: number, share: number, pitch: Pitch) =>
-      onPut({ bar: system.bars[bar]!.number, share: Math.max(0, Math.min(1, share)) }, pitch),
+      onPut({ bar: itemAt(system.bars, bar).number, share: Math.max(0, Math.min(1, share)) }, pitch),
     [system, onPut],
   )
   const at = useCallback(
@@ -91,7 +92,7 @@ export const MelodySystem = memo(function MelodySystem({
   const inside = useMemo(() => events.filter(({ made }) => inHere(made)), [events, inHere])
   const starts = useMemo(() => startsOf(phrases.filter(({ from }) => inHere(from))), [phrases, inHere])
   const chords = useMemo(
-    () => threadsIn(system, clock, inside, at, { right: edges.at(-1)!, gutter, inner }),
+    () => threadsIn(system, clock, inside, at, { right: lastOf(edges), gutter, inner }),
     [system, clock, edges, gutter, inner, inside, at],
   )
   const isHere = (key: string | null) => key !== null && inHere({ bar: Number(key.split(':')[0]) })
@@ -180,10 +181,10 @@ function useGeometry(system: System, songKey: Key) {
   const x = useCallback(
     (bar: number, beat: number) => {
       const [left, right] = [
-        gutter + across(system, bar, system.bars[bar]!.from) * inner,
+        gutter + across(system, bar, itemAt(system.bars, bar).from) * inner,
         gutter + (system.edges[bar + 1] ?? 1) * inner,
       ]
-      const share = (beat - system.bars[bar]!.from) / (system.bars[bar]!.beats || 1)
+      const share = (beat - itemAt(system.bars, bar).from) / (itemAt(system.bars, bar).beats || 1)
       return left + INSET + share * (right - left - INSET)
     },
     [system, gutter, inner],
@@ -202,7 +203,7 @@ function threadsIn(
   at: (event: EventShown) => number,
   { right, gutter, inner }: { right: number; gutter: number; inner: number },
 ): ThreadChord[] {
-  const last = system.bars.at(-1)!
+  const last = lastOf(system.bars)
   const end = clock.at({ bar: last.number, beat: last.from }) + clock.lasts(last.number, last.beats)
   const share = (px: number) => (px - gutter) / Math.max(1, inner)
   const until = (event: EventShown) => {

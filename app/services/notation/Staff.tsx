@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../../core/lists'
 import { memo, useEffect, useLayoutEffect, useRef } from 'react'
 import { placeKey } from '../../../core/melody/melodyLine'
 import { pitchName, type Pitch } from '../../../core/pitch/note'
@@ -73,13 +74,14 @@ export const Staff = memo(function Staff({
     if (!writing) return
     const box = event.currentTarget.getBoundingClientRect()
     const [px, py] = [event.clientX - box.left, event.clientY - box.top]
-    const at = bars.findIndex((_, index) => px >= edges[index]! && px < edges[index + 1]!)
+    const at = bars.findIndex((_, index) => px >= itemAt(edges, index) && px < itemAt(edges, index + 1))
     if (at < 0) return
     const step = TOP_LINE_STEP - Math.round((py - TOP_LINE) / (LINE_GAP / 2))
-    const note = scaleNotes(songKey).find(({ letter }) => letter === ((step % 7) + 7) % 7)!
+    const note = theOne(scaleNotes(songKey), ({ letter }) => letter === ((step % 7) + 7) % 7)
     onPut(
       at,
-      (px - x(at, bars[at]!.from)) / (x(at, bars[at]!.from + bars[at]!.beats) - x(at, bars[at]!.from)),
+      (px - x(at, itemAt(bars, at).from)) /
+        (x(at, itemAt(bars, at).from + itemAt(bars, at).beats) - x(at, itemAt(bars, at).from)),
       { ...note, octave: Math.floor(step / 7) },
     )
   }

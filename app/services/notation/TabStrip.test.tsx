@@ -1,4 +1,5 @@
 /** The tablature of a chord melody, read back from the drawing. */
+import { itemAt } from '../../../core/lists'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { chord } from '../../../core/chord/parseChord'
 import type { HarmonisedNote } from '../../../core/melody/melodyLine'
@@ -70,7 +71,7 @@ test('each fret stands on the line of its string, the highest string on top, and
   const strip = drawn([event(1)])
   expect(fretsOf(strip).map(({ fret }) => fret)).toEqual([0, 1, 0, 2, 3])
   const heights = fretsOf(strip).map(({ y }) => y)
-  expect(heights.slice(1).map((y, at) => y - heights[at]!)).toEqual([11, 11, 11, 11])
+  expect(heights.slice(1).map((y, at) => y - itemAt(heights, at))).toEqual([11, 11, 11, 11])
   expect(strip.match(/class="tab-fret melody"/g)).toHaveLength(1)
   expect(strip).toMatch(/<text class="tab-fret melody" x="10" y="12">0<\/text>/)
   expect(strip.match(/class="tab-melody"/g)).toHaveLength(1)

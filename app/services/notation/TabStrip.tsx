@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { memo } from 'react'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import { ChordName } from './ChordName'
@@ -44,7 +45,7 @@ export const TabStrip = memo(function TabStrip({
   const height = TOP * 2 + (strings - 1) * GAP
   const y = (string: number) => TOP + (strings - 1 - string) * GAP
   const named = (index: number): ChordSymbol | null => {
-    const { chord } = events[index]!.made
+    const { chord } = itemAt(events, index).made
     const last = (events[index - 1] ?? before)?.made.chord
     return chord && chord.tones.length > 0 && chord.canonical !== last?.canonical ? chord : null
   }

@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../../core/lists'
 import { memo, useRef, type ReactElement } from 'react'
 import { tendenciesOf } from '../../../core/leading/measures'
 import { voiceSteps } from '../../../core/pitch/motion'
@@ -91,7 +92,7 @@ export const Threads = memo(function Threads({
     const x1 = here.to * wide
     const { midis } = here.voicing
     const steps = next ? stepsBetween(here, next.voicing.midis) : []
-    const wants = chords[index + 1] ? tendenciesOf(here.chord, chords[index + 1]!.chord) : []
+    const wants = chords[index + 1] ? tendenciesOf(here.chord, itemAt(chords, index + 1).chord) : []
 
     midis.forEach((midi, voice) => {
       const tone = here.melody && voice === midis.length - 1 ? 'melody-thread' : toneOf(voice, midis.length)
@@ -106,7 +107,7 @@ export const Threads = memo(function Threads({
           y2={y(midi)}
         />,
       )
-      const sounding = here.voicing.strings.find((string) => string.midi === midi)!
+      const sounding = theOne(here.voicing.strings, (string) => string.midi === midi)
       labels.push(
         <VoiceLabel
           key={`${here.key}d${voice}`}
@@ -255,7 +256,7 @@ const toneOf = (voice: number, voices: number): string =>
 function asideOf(midis: readonly number[], voice: number): number {
   let aside = 0
   for (let low = 1; low <= voice; low += 1)
-    aside = (midis[low]! - midis[low - 1]!) * SEMITONE < 2 * LABEL ? (aside + 1) % 2 : 0
+    aside = (itemAt(midis, low) - itemAt(midis, low - 1)) * SEMITONE < 2 * LABEL ? (aside + 1) % 2 : 0
   return aside
 }
 

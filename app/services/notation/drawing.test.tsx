@@ -1,4 +1,5 @@
 /** What is drawn, read back from the drawing: grips, threads, the neck, chord names, systems. */
+import { firstOf, itemAt } from '../../../core/lists'
 import fc from 'fast-check'
 import type { ReactElement } from 'react'
 import { renderToStaticMarkup } from 'react-dom/server'
@@ -26,7 +27,7 @@ const all = (svg: string, className: string, attribute: string): string[] =>
   [...svg.matchAll(new RegExp(`<\\w+[^>]*class="${className}"[^>]*>`, 'g'))].map(
     ([tag]) =>
       new RegExp(` ${attribute}="([^"]*)"`).exec(tag)?.[1] ??
-      new RegExp(`${attribute}="([^"]*)"`).exec(tag)![1]!,
+      itemAt(new RegExp(`${attribute}="([^"]*)"`).exec(tag)!, 1),
   )
 const textsOf = (svg: string, className: string): string[] =>
   [...svg.matchAll(new RegExp(`<text[^>]*class="${className}"[^>]*>(.*?)</text>`, 'g'))].map(
@@ -55,8 +56,8 @@ describe('a grip', () => {
     const [right, left] = [DEFAULT_PLAYER, { ...DEFAULT_PLAYER, leftHanded: true }].map((settings) =>
       all(drawn(<GripDiagram voicing={open} />, settings), 'grip-dot', 'cx').map(Number),
     )
-    const middle = (right![0]! + left![0]!) / 2
-    for (const [at, x] of right!.entries()) expect((x + left![at]!) / 2).toBeCloseTo(middle)
+    const middle = (firstOf(right!) + firstOf(left!)) / 2
+    for (const [at, x] of right!.entries()) expect((x + itemAt(left!, at)) / 2).toBeCloseTo(middle)
     expect(left).not.toEqual(right)
   })
   test('a barre is one stroke over its strings', () => {
@@ -132,7 +133,7 @@ describe('the neck', () => {
     const widths = all(neck(20), 'neck-touch', 'width').slice(1, 21).map(Number)
     // Equal temperament: the distance to the bridge shrinks by 2^(-1/12) a fret.
     for (const [at, width] of widths.slice(1).entries())
-      expect(width / widths[at]!).toBeCloseTo(2 ** (-1 / 12), 3)
+      expect(width / itemAt(widths, at)).toBeCloseTo(2 ** (-1 / 12), 3)
   })
   test('a left-handed one runs the other way', () => {
     const places = (left: boolean) => all(neck(12, left), 'neck-touch', 'x').slice(1, 13).map(Number)
@@ -179,7 +180,7 @@ describe('systems', () => {
           expect(system.edges).toEqual([...system.edges].sort((a, b) => a - b))
           expect(system.edges.at(-1)).toBeLessThanOrEqual(1.0001)
           // A bar is as wide in the drawings of a phone's two as of four side by side.
-          expect((system.edges[1]! - system.edges[0]!) * unitsOf(system)).toBeCloseTo(
+          expect((itemAt(system.edges, 1) - firstOf(system.edges)) * unitsOf(system)).toBeCloseTo(
             unitsOf({ room: BARS_IN_SYSTEM }) / BARS_IN_SYSTEM,
           )
           expect(columnsOf(system).match(/minmax/g)!.length).toBeGreaterThanOrEqual(system.bars.length)
@@ -196,7 +197,7 @@ describe('systems', () => {
               .filter((slot) => slot.bar === bar.number)
               .map(({ beat }) => across(system, at, beat))
             expect(places).toEqual([...places].sort((a, b) => a - b))
-            for (const place of places) expect(place).toBeGreaterThanOrEqual(system.edges[at]!)
+            for (const place of places) expect(place).toBeGreaterThanOrEqual(itemAt(system.edges, at))
           }
       }),
     ))

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../../core/lists'
 import type { Bar, Slot } from '../../../core/chart/chart'
 
 /** Bars in a system: the trade's four, and half as many where the window is a phone's. */
@@ -35,11 +36,11 @@ export function systemsOf(bars: readonly Bar[], room = BARS_IN_SYSTEM): System[]
       systems.push([])
       full = 0
     }
-    systems.at(-1)!.push(bar)
+    lastOf(systems).push(bar)
     if (bar.number > 0) full += 1
   }
   return systems.map((inside) => {
-    const pickup = inside[0]!.number === 0
+    const pickup = firstOf(inside).number === 0
     const left = pickup ? PICKUP_BARS / room : 0
     const width = (1 - left) / room
     return {
@@ -57,8 +58,8 @@ export function systemsOf(bars: readonly Bar[], room = BARS_IN_SYSTEM): System[]
  * The columns of a system for a CSS grid, blank ones at the end where it has fewer bars than room.
  */
 export function columnsOf({ bars, edges }: System): string {
-  const widths = bars.map((_, at) => edges[at + 1]! - edges[at]!)
-  const blank = 1 - edges.at(-1)!
+  const widths = bars.map((_, at) => itemAt(edges, at + 1) - itemAt(edges, at))
+  const blank = 1 - lastOf(edges)
   return [...widths, ...(blank > 0.001 ? [blank] : [])]
     .map((width) => `minmax(0, ${width.toFixed(4)}fr)`)
     .join(' ')
@@ -66,9 +67,9 @@ export function columnsOf({ bars, edges }: System): string {
 
 /** How far across its system a beat lies, 0 to 1. */
 export function across({ bars, edges }: System, at: number, beat: number): number {
-  const bar = bars[at]!
+  const bar = itemAt(bars, at)
   const share = Math.max(0, Math.min(1, (beat - bar.from) / (bar.beats || 1)))
-  return edges[at]! + share * (edges[at + 1]! - edges[at]!)
+  return itemAt(edges, at) + share * (itemAt(edges, at + 1) - itemAt(edges, at))
 }
 
 export const slotEnd = (slot: Slot): number => slot.beat + slot.beats

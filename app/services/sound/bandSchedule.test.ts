@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../../core/lists'
 import { accompanied } from '../../../core/tune/accompaniment'
 import { newDocument } from '../../../core/tune/document'
 import { readTuneDocument } from '../../../core/tune/tuneReading'
@@ -16,7 +17,7 @@ const whole = (played: ReturnType<typeof band>) => ({
   version: 'new' as const,
   played,
   from: 0,
-  to: played.bars.at(-1)!.to,
+  to: lastOf(played.bars).to,
 })
 
 test('everybody plays from behind the count-in, and pass after pass', () => {
@@ -50,8 +51,8 @@ test('eighths are swung, beats are not, and nothing lasts past the next place', 
   })
   const { strikes } = bandSchedule([whole(played)], 2, 0, 4)
   expect(strikes.slice(0, 3).map(({ beat }) => Number(beat.toFixed(4)))).toEqual([0, 0.6667, 1])
-  expect(strikes[0]!.beats).toBeCloseTo(2 / 3)
-  expect(strikes[1]!.beats).toBeCloseTo(1 / 3)
+  expect(firstOf(strikes).beats).toBeCloseTo(2 / 3)
+  expect(itemAt(strikes, 1).beats).toBeCloseTo(1 / 3)
 })
 test('a stretch begins with its own chord, though the figure pushes it over the beginning, and leaves out what belongs behind it', () => {
   const played = band('| C | F | G |', { figure: 'pushes on the and of four' }, 'written')
@@ -67,7 +68,7 @@ test('accents are louder than plain hits, ghosts softer', () => {
   const { strikes } = bandSchedule([whole(band('| C | F |', { figure: 'ballad: roll and answer' }))], 1, 0, 4)
   const [roll, ghost] = strikes
   expect(ghost!.velocity).toBeLessThan(roll!.velocity)
-  expect(strikes.at(-1)!.velocity).toBeGreaterThan(roll!.velocity)
+  expect(lastOf(strikes).velocity).toBeGreaterThan(roll!.velocity)
 })
 test('the guitar is laid back, and loose by the seed: within its bound, always alike, and nobody else', () => {
   const played = band('| C | F | G | C |', { figure: 'four to the bar', bass: 'roots' })

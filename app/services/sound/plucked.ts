@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../../../core/lists'
 import * as Tone from 'tone'
 import { pluckedString, type StringKind } from './pluckedString'
 import type { Strike } from './schedule'
@@ -75,7 +76,7 @@ export class Plucked {
     this.output = new Tone.Gain({ context, gain: 1 })
     this.level = new Tone.Gain({ context, gain: 1 })
     this.body.reduce((from, to) => (from.connect(to), to))
-    this.body.at(-1)!.chain(this.output, this.level, destination)
+    lastOf(this.body).chain(this.output, this.level, destination)
   }
 
   /**
@@ -114,7 +115,7 @@ export class Plucked {
       const level = STRING_LEVEL * velocity * (levels?.[order] ?? 1)
       if (level === 0) return
       const start = time + (stroke === 'up' ? midis.length - 1 - order : order) * SPREAD_SECONDS[stroke]
-      const gain = new Tone.Gain({ context: this.context, gain: level }).connect(this.body[0]!)
+      const gain = new Tone.Gain({ context: this.context, gain: level }).connect(firstOf(this.body))
       const source = new Tone.ToneBufferSource({
         context: this.context,
         url: this.bufferOf(midi, stroke === 'dead' ? 0 : layerOf(velocity)),

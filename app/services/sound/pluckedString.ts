@@ -5,6 +5,7 @@
  * "Extensions of the Karplus-Strong Plucked-String Algorithm", same issue; both from memory).
  */
 
+import { itemAt } from '../../../core/lists'
 export type StringKind = 'guitar' | 'bass'
 interface Model {
   /**
@@ -84,7 +85,7 @@ export function pluckedString(
   const ringSeconds = rings * shorter ** Math.log2(hz / lowestHz)
   const loss = 10 ** (-3 / (hz * ringSeconds))
 
-  const line = excitation(whole, midi, brightness[layer]!, pickPlace)
+  const line = excitation(whole, midi, itemAt(brightness, layer), pickPlace)
   const samples = new Float32Array(Math.ceil(seconds * sampleRate))
   let at = 0
   let lastRead = 0

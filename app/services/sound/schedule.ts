@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import type { Stroke } from '../../../core/rhythm/figures'
 import { NEAR, sameBeat } from '../../../core/chart/beats'
 /**
@@ -141,6 +142,6 @@ export function scheduleOf(
     countIn: countInBeats,
     length: beat,
     clicks: clicksFor(countInBeats, barBeats),
-    pass: lines[LINES_OF[version][0]!].reduce((sum, { lasts }) => sum + lasts, 0),
+    pass: lines[firstOf(LINES_OF[version])].reduce((sum, { lasts }) => sum + lasts, 0),
   }
 }

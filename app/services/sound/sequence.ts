@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { playOrder } from '../../../core/chart/form'
 import type { LineChord } from '../../../core/tune/decisions'
 import { groupedBy } from '../../../core/grouped'
@@ -31,17 +32,17 @@ export function sequenceOf(
   const order = playOrder(chart)
   const homeOf = byBar(chords)
   const lineOf = byBar(line)
-  const home = order.flatMap((index) => homeOf.get(chart.bars[index]!.number) ?? [])
+  const home = order.flatMap((index) => homeOf.get(itemAt(chart.bars, index).number) ?? [])
   const begin = Math.max(
     0,
     home.findIndex((chord) => chord.index === from),
   )
   // The new line begins at the same moment: its chords of the bars before, and those before the
   // beat, are left out.
-  const barsBefore = order.findIndex((index) => chart.bars[index]!.number === home[begin]?.slot.bar)
+  const barsBefore = order.findIndex((index) => itemAt(chart.bars, index).number === home[begin]?.slot.bar)
   const later = order
     .slice(Math.max(0, barsBefore))
-    .flatMap((index) => lineOf.get(chart.bars[index]!.number) ?? [])
+    .flatMap((index) => lineOf.get(itemAt(chart.bars, index).number) ?? [])
   const skip = later.findIndex((one) => one.slot.bar !== home[begin]?.slot.bar || one.home >= from)
   return {
     home: home.slice(begin),
@@ -63,7 +64,7 @@ export function playedBehind<Chord extends { slot: { bar: number } }>(
   const here = inBars.get(chord.slot.bar) ?? []
   const after = here[here.indexOf(chord) + 1]
   if (after) return after
-  const order = playOrder(chart).map((index) => chart.bars[index]!.number)
+  const order = playOrder(chart).map((index) => itemAt(chart.bars, index).number)
   const at = order.indexOf(chord.slot.bar)
   // A bar the form never reaches goes on as it is written.
   if (at < 0) return chords[chords.indexOf(chord) + 1]

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { readTuneDocument } from '../../../core/tune/tuneReading'
 import { frequencyOf, pluckedString } from './pluckedString'
 import { placeIn, ringingAt, scheduleOf } from './schedule'
@@ -120,7 +121,7 @@ describe('the new line in playing', () => {
 describe('the chord that is played behind another', () => {
   const behind = (text: string, index: number) => {
     const { chart, line } = readTuneDocument({ text, colour: 0, choices: {}, fixed: {} })
-    return playedBehind(chart, line, line[index]!)?.slot.text
+    return playedBehind(chart, line, itemAt(line, index))?.slot.text
   }
   test.each([
     ['| C F | G |', 0, 'F'],

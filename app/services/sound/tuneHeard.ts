@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { accompanied, isAccompanied, swingOf } from '../../../core/tune/accompaniment'
 import { newDocument, type TuneDocument } from '../../../core/tune/document'
 import { keptVoicings } from '../../../core/tune/keptGrips'
@@ -37,7 +38,7 @@ export function bothHeard(document: TuneDocument, body: PlayerBody, bars: number
     const [from, to] = [played.bars[0]?.from ?? 0, (played.bars[bars - 1] ?? played.bars.at(-1))?.to ?? 0]
     return { reading, pass: { version, played, from, to } }
   })
-  const { chart, chords } = passes[0]!.reading
+  const { chart, chords } = firstOf(passes).reading
   const schedule = bandSchedule(
     passes.map(({ pass }) => pass),
     swingOf(rhythm, tempo, chart.meter),

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf, theOne } from '../../../core/lists'
 import { memo, type CSSProperties } from 'react'
 import type { Analysis } from '../../../core/analysis/chordReading'
 import { barName, type Bar } from '../../../core/chart/chart'
@@ -117,7 +118,7 @@ export const SystemView = memo(function SystemView({
           onward={onward && { voicing: onward }}
           range={[low, high]}
           selected={line.find((chord) => chord.index === lineSelection.focus)?.key ?? null}
-          onSelect={(key) => onSelectLine(line.find((chord) => chord.key === key)!.index, false)}
+          onSelect={(key) => onSelectLine(theOne(line, (chord) => chord.key === key).index, false)}
         />
       )}
       {Row && <Row system={system} first={first} />}
@@ -153,7 +154,7 @@ export const SystemView = memo(function SystemView({
           selection={NO_SELECTION}
           sounding={other}
           onSelect={(index, stretch) =>
-            onSelect(beside.line.find((one) => one.index === index)!.home, stretch)
+            onSelect(theOne(beside.line, (one) => one.index === index).home, stretch)
           }
         >
           {(chord) => (
@@ -294,7 +295,7 @@ function pictureOf(props: SystemProps): string {
   } = props
   // Where words are only shown, the notes do not matter.
   const sungIn = (one: SungBar | undefined) => one && (onWords ? one : one.lyrics)
-  const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
+  const [first, last] = [firstOf(bars).number, lastOf(bars).number]
   const picture = JSON.stringify([
     edges,
     chart.capo,
@@ -345,11 +346,11 @@ const lineInWords = ({ key, index, home, slot, decision, first, fixed, sounding,
 /** The key that begins in a bar, where the tune leaves home or comes back. */
 function keyMovedTo({ regions }: Analysis, bar: Bar): Key | null {
   const at = regions.findIndex((region) => region.from.bar === bar.number)
-  return at > 0 ? regions[at]!.key : null
+  return at > 0 ? itemAt(regions, at).key : null
 }
 
 const systemName = (bars: readonly Bar[]): string => {
-  const [first, last] = [bars[0]!.number, bars.at(-1)!.number]
+  const [first, last] = [firstOf(bars).number, lastOf(bars).number]
   return first === last ? barName(first) : `${first === 0 ? 'Pickup' : `Bars ${first}`} to ${last}`
 }
 

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../../core/lists'
 import {
   memo,
   startTransition,
@@ -110,14 +111,14 @@ export const Systems = memo(function Systems({
   return (
     <div className="systems" ref={box} aria-busy={soon !== now || undefined}>
       {now.systems.slice(0, drawn).map(({ system: { bars } }, at) => {
-        const number = bars[0]!.number
+        const number = firstOf(bars).number
         const seen =
           at === focused ||
           (inSight(at) && at < first + SEEN_AT_ONCE) ||
           late.room !== room ||
           late.systems[at]?.system.bars[0]!.number !== number
         const { systems, room: _, ...all } = seen ? soon : late
-        const { system, home, made, other, onward, low, high } = systems[at]!
+        const { system, home, made, other, onward, low, high } = itemAt(systems, at)
         // Only what concerns this system is handed to it, so that the others need not be drawn
         // again.
         return (
@@ -202,7 +203,7 @@ function inSystems(laidOut: ReturnType<typeof laidOutIn>, shown: AllShown) {
   const nextOf = (at: number) => {
     const next = laidOut[at + 1]
     const first = next?.made[0]
-    return first && first.slot.bar === next.system.bars[0]!.number ? first : null
+    return first && first.slot.bar === firstOf(next.system.bars).number ? first : null
   }
   return {
     ...shown,
@@ -263,7 +264,7 @@ function useInSight(box: RefObject<HTMLDivElement | null>, drawn: number): (at: 
 /** A selection as far as it concerns some chords in a row. */
 function near(selection: ChordSelection, chords: readonly { index: number }[]): ChordSelection {
   const [from, to] = rangeOf(selection)
-  return chords.length === 0 || to < chords[0]!.index || from > chords.at(-1)!.index
+  return chords.length === 0 || to < firstOf(chords).index || from > lastOf(chords).index
     ? NO_SELECTION
     : selection
 }

@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import 'fake-indexeddb/auto'
 import { openDatabase, type Db } from '../../../db/connect'
 import { copyTune, createTune, editTune, newDocument, readTune, stepHistory } from '../../../db/tunes'
@@ -293,7 +294,7 @@ describe('what is refused', () => {
     const next = await open()
     expect(next.read().aside).toMatchObject([{ edits: [{ kind: 'title', title: 'Too large' }] }])
     expect(JSON.parse(next.asFile()).notTaken[0].edits).toEqual([{ kind: 'title', title: 'Too large' }])
-    next.letAsideGo(next.read().aside[0]!.id)
+    next.letAsideGo(firstOf(next.read().aside).id)
     await settled(async () => (await asideOf(id)).length === 0)
   })
   test('cannot be made here at all: a note without length is refused before it is sent, in a player’s words', async () => {
@@ -423,7 +424,7 @@ test('a copy is made of what the tab made on the state it saw, and where it cann
   expect(one.read()).toMatchObject({ document: { colour: 4 }, status: { kind: 'saved' } })
   const copies = listTunes(db).entries.filter(({ title }) => title === 'Test (copy)')
   expect(copies).toHaveLength(1)
-  expect(readTune(db, copies[0]!.id)!.document).toMatchObject({ text: '| Dm |', colour: 0 })
+  expect(readTune(db, firstOf(copies).id)!.document).toMatchObject({ text: '| Dm |', colour: 0 })
 })
 
 test('undo takes typing back word by word, and a pause ends a word too, whatever was sent in between', async () => {

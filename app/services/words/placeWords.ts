@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import type { FormPlaceName } from '../../../core/analysis/formPlaces'
 import { placeName, type Chart } from '../../../core/chart/chart'
 import type { CountIn } from '../sound/SoundContext'
@@ -27,8 +28,8 @@ export function placeInWords(
   if (made) return placeName(made.slot)
   const [from, to] = rangeOf(selection)
   return from === to
-    ? placeName(chords[from]!.slot)
-    : `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+    ? placeName(itemAt(chords, from).slot)
+    : `${placeName(itemAt(chords, from).slot)} to ${placeName(itemAt(chords, to).slot)}`
 }
 
 /** So many bars clicked; before a pickup also the beats of its bar that stay silent. */

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 /**
  * Words of the trade that reasons and names use, as they stand in the glossary; longer ones before
  * those that are part of them.
@@ -41,12 +42,12 @@ export function tradeWordsIn(text: string): { text: string; word: string | null 
   const pieces: { text: string; word: string | null }[] = []
   let from = 0
   for (const match of text.matchAll(known)) {
-    const word = match[1]!.toLowerCase()
+    const word = itemAt(match, 1).toLowerCase()
     if (said.has(word)) continue
     said.add(word)
     if (match.index > from) pieces.push({ text: text.slice(from, match.index), word: null })
-    pieces.push({ text: match[1]!, word })
-    from = match.index + match[1]!.length
+    pieces.push({ text: itemAt(match, 1), word })
+    from = match.index + itemAt(match, 1).length
   }
   if (from < text.length) pieces.push({ text: text.slice(from), word: null })
   return pieces

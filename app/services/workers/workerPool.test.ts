@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { expose } from 'comlink'
 import { countingProgress } from '../../../workers/answering'
 import { WorkerPool, WorkerFault } from './workerPool'
@@ -96,7 +97,7 @@ test('a question that is stopped ends its worker at once', async () => {
   const asked = here.ask('never', 0, stop.signal)
   stop.abort()
   await expect(asked).rejects.toThrow(/abort/i)
-  expect(FakeWorker.made[0]!.ended).toBe(true)
+  expect(firstOf(FakeWorker.made).ended).toBe(true)
   expect(await here.ask('twice', 3)).toBe(6)
   await expect(here.ask('twice', 3, AbortSignal.abort())).rejects.toThrow(/abort/i)
 })
@@ -109,10 +110,12 @@ test('the reason why there is no answer comes to whoever asked, and the worker g
 test('a worker that breaks says so, and is not asked again', async () => {
   const here = pool()
   const asked = here.ask('never', 0)
-  FakeWorker.made[0]!.dispatchEvent(Object.assign(new Event('error'), { message: 'its code is not there' }))
+  firstOf(FakeWorker.made).dispatchEvent(
+    Object.assign(new Event('error'), { message: 'its code is not there' }),
+  )
   await expect(asked).rejects.toThrow(WorkerFault)
   await expect(asked).rejects.toThrow('The search broke off: its code is not there.')
-  expect(FakeWorker.made[0]!.ended).toBe(true)
+  expect(firstOf(FakeWorker.made).ended).toBe(true)
   expect(await here.ask('twice', 6)).toBe(12)
 })
 test('short questions asked aside share two workers, in turn; one that was stopped while it waited is not asked', async () => {
@@ -148,7 +151,7 @@ test('a short question that is stopped is refused at once, and its worker answer
   stop.abort()
   await refusal
   expect(await here.askInBackground('twice', 2)).toBe(4)
-  expect(FakeWorker.made[0]!.ended).toBe(false)
+  expect(firstOf(FakeWorker.made).ended).toBe(false)
   await expect(here.askInBackground('twice', 3, AbortSignal.abort())).rejects.toThrow(/abort/i)
 })
 test('what breaks or is refused aside says so as elsewhere, and makes room', async () => {
@@ -166,5 +169,5 @@ test('where one worker keeps what it knows, stopping passes the answer over and 
   await expect(asked).rejects.toThrow(/abort/i)
   expect(await here.ask('twice', 2)).toBe(4)
   expect(FakeWorker.made).toHaveLength(1)
-  expect(FakeWorker.made[0]!.ended).toBe(false)
+  expect(firstOf(FakeWorker.made).ended).toBe(false)
 })

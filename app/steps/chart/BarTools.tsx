@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { memo } from 'react'
 import { barName } from '../../../core/chart/chart'
 import type { BarAct } from './useChartEditing'
@@ -64,4 +65,4 @@ export const BarTools = memo(function BarTools({ from, to, empty, canPaste, says
 export const barsInWords = (from: number, to: number): string =>
   from === to ? capital(barName(from)) : `${from === 0 ? 'Pickup' : `Bars ${from}`} to ${to}`
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)
+const capital = (words: string) => firstOf(words).toUpperCase() + words.slice(1)

@@ -1,3 +1,4 @@
+import { theOne } from '../../../core/lists'
 import { useState } from 'react'
 import { sameKey } from '../../../core/analysis/localKeys'
 import { withSetting } from '../../../core/chart/editBars'
@@ -59,7 +60,7 @@ export function ChartBar({ document, session, reading, editing, shown, onShown, 
           <BarWord
             name="Shown"
             term="skeleton"
-            says={SKELETON_SHOWN.find(({ value }) => value === shown)!.label}
+            says={theOne(SKELETON_SHOWN, ({ value }) => value === shown).label}
           >
             <ShownControl shown={shown} onShown={onShown} />
           </BarWord>

@@ -1,3 +1,4 @@
+import { theOne } from '../../../core/lists'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import ToggleButton from '@mui/material/ToggleButton'
@@ -63,7 +64,7 @@ export function ShownControl({
 /** The school of the numerals. */
 export function NumeralsControl() {
   const { school, choose } = useNumerals()
-  const now = SCHOOLS.find(({ value }) => value === school)!
+  const now = theOne(SCHOOLS, ({ value }) => value === school)
   return (
     <BarWord name="Numerals" term="numerals" says={now.label}>
       <ToggleButtonGroup

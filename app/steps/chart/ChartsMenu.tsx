@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -58,7 +59,7 @@ export const ChartsMenu = memo(function ChartsMenu({ names, at: shown, onEdit }:
       {naming && (
         <NameDialog
           kind={naming}
-          now={naming === 'chart-name' ? names[shown]! : `Chart ${names.length + 1}`}
+          now={naming === 'chart-name' ? itemAt(names, shown) : `Chart ${names.length + 1}`}
           onClose={() => setNaming(null)}
           onName={(name) => {
             onEdit({ kind: naming, name })

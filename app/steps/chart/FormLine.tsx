@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { useMemo } from 'react'
 import { formInWords } from '../../../core/analysis/formWords'
 import { engravedWords } from '../../../core/chord/engraved'
@@ -11,7 +12,9 @@ export function FormLine({ reading: { chart, analysis } }: { reading: TuneReadin
   return (
     <div className="form-line" role="group" aria-label="Form">
       <p>{words.map(({ says }) => engravedWords(says)).join('; ')}.</p>
-      <Why>{words.map(({ says, why }) => `${says[0]!.toUpperCase()}${says.slice(1)}: ${why}`).join(' ')}</Why>
+      <Why>
+        {words.map(({ says, why }) => `${firstOf(says).toUpperCase()}${says.slice(1)}: ${why}`).join(' ')}
+      </Why>
     </div>
   )
 }

@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../../core/lists'
 import { NEAR } from '../../../core/chart/beats'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
@@ -157,7 +158,7 @@ export function useChartEditing(given: EditingOf): ChartEditing {
     if (!latest.current.can) return
     const there = parseChart(latest.current.text).bars.find((one) => one.number === bar)
     if (!there || beat < there.from || beat >= there.from + there.beats) return
-    const now = beatWords(there)[beat - there.from]!
+    const now = itemAt(beatWords(there), beat - there.from)
     setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
   }, [])
 
@@ -304,7 +305,7 @@ function selectedBars(chart: Chart, [from, to]: readonly [number, number]): read
   const last = Math.min(to, slots.length - 1)
   if (last < 0) return null
   const index = (number: number) => chart.bars.findIndex((bar) => bar.number === number)
-  return [index(slots[Math.min(from, last)]!.bar), index(slots[last]!.bar)]
+  return [index(itemAt(slots, Math.min(from, last)).bar), index(itemAt(slots, last).bar)]
 }
 
 const firstSlotOf = (chart: Chart, index: number): number =>
@@ -327,7 +328,7 @@ function placeAfter(
 }
 
 function wordAt(chart: Chart, { bar, beat }: { bar: number; beat: number }): string {
-  const there = chart.bars.find((one) => one.number === bar)!
+  const there = theOne(chart.bars, (one) => one.number === bar)
   const word = beatWords(there)[beat - there.from] ?? ''
   return word === '.' ? '' : word
 }

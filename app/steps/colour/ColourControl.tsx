@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import Slider from '@mui/material/Slider'
 import type { ColourSetting } from '../../../core/reharm/colour'
 
@@ -22,7 +23,7 @@ export function ColourControl({
   return (
     <div
       className="colour-control"
-      title={`${STOPS[value]!.says}${byHand > 0 ? ` ${byHand} ${byHand === 1 ? 'chord was' : 'chords were'} chosen by hand and ${byHand === 1 ? 'stays' : 'stay'}.` : ''}`}
+      title={`${itemAt(STOPS, value).says}${byHand > 0 ? ` ${byHand} ${byHand === 1 ? 'chord was' : 'chords were'} chosen by hand and ${byHand === 1 ? 'stays' : 'stay'}.` : ''}`}
     >
       <span className="word-name" aria-hidden>
         Colour
@@ -35,12 +36,12 @@ export function ColourControl({
         max={4}
         step={1}
         marks={STOPS.map(({ value: at }) => ({ value: at }))}
-        getAriaValueText={(at) => STOPS[at]!.label}
+        getAriaValueText={(at) => itemAt(STOPS, at).label}
         onChange={(_, next) => {
           if (next !== value) onChange(next as ColourSetting)
         }}
       />
-      <b>{STOPS[value]!.label}</b>
+      <b>{itemAt(STOPS, value).label}</b>
     </div>
   )
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { INTENTS, putsKey, type Intent } from '../../../core/reharm/change'
@@ -87,7 +88,7 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
       {reason && (
         <div className="option-reason" id="option-reason">
           <p>
-            {!reason.why.startsWith(reason.puts[0]!.chord.canonical) && (
+            {!reason.why.startsWith(firstOf(reason.puts).chord.canonical) && (
               <b>{engravedWords(reason.puts.map(({ chord }) => chord.canonical).join(' '))} </b>
             )}
             <TradeWords>{reason.why}</TradeWords> <i>{reason.mood}</i>
@@ -96,8 +97,13 @@ export function ColourDrawer({ chords, offered, at, tried, onHear, onKeep, onLea
         </div>
       )}
       {tried && at !== null && (
-        <TriedNotice onKeep={() => onKeep(offered[at]!)} onBack={onLeave}>
-          <b>{offered[at]!.puts.map(({ chord }) => chord.canonical).join(' ')}</b> is tried.
+        <TriedNotice onKeep={() => onKeep(itemAt(offered, at))} onBack={onLeave}>
+          <b>
+            {itemAt(offered, at)
+              .puts.map(({ chord }) => chord.canonical)
+              .join(' ')}
+          </b>{' '}
+          is tried.
         </TriedNotice>
       )}
       {intents.map((intent) => {

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -106,7 +107,7 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
     return change && !byHand.has(index)
       ? [
           [
-            chords[index]!.key,
+            itemAt(chords, index).key,
             {
               chords: change.puts.map(({ chord, beats }) => ({ symbol: chord.canonical, beats })),
               span: 1,
@@ -135,12 +136,12 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
     decision
       ? [
           byHand.has(index)
-            ? decision.puts.at(-1)!.chord
-            : (found[index]?.chord ?? decision.puts.at(-1)!.chord),
+            ? lastOf(decision.puts).chord
+            : (found[index]?.chord ?? lastOf(decision.puts).chord),
         ]
       : [],
   )
-  const before = chords.flatMap(({ decision }) => (decision ? [decision.puts.at(-1)!.chord] : []))
+  const before = chords.flatMap(({ decision }) => (decision ? [lastOf(decision.puts).chord] : []))
   const kept = heldThrough(after)
   const lost = heldThrough(before).filter((note) => !kept.some((one) => pitchClass(one) === pitchClass(note)))
   const without = held
@@ -174,8 +175,8 @@ export function CommonPanel({ document, chords, range, wanted, onWanted: setWant
         <p className="quiet">
           The {lost.map(engravedNote).join(' and ')} that sounds through all chords now would not any more.{' '}
           {wanted.bass && (
-            <Button size="small" onClick={() => setWanted({ ...wanted, note: nameHere(lost[0]!) })}>
-              Hold the {engravedNote(lost[0]!)} as well
+            <Button size="small" onClick={() => setWanted({ ...wanted, note: nameHere(firstOf(lost)) })}>
+              Hold the {engravedNote(firstOf(lost))} as well
             </Button>
           )}
         </p>

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Slider from '@mui/material/Slider'
 import Switch from '@mui/material/Switch'
@@ -75,7 +76,7 @@ export function FarControl({ document, reading, stretch, joint, onEdit, beside, 
   )
   const { byTune, byOthers, choicesOf, isTaken, farOf } = useWayChoices(document, reading, [from, to])
   const where = stretch
-    ? `${placeName(chords[from]!.slot)} to ${placeName(chords[to]!.slot)}`
+    ? `${placeName(itemAt(chords, from).slot)} to ${placeName(itemAt(chords, to).slot)}`
     : 'the whole tune'
   return (
     <div className="far-control">

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import { useMemo, useState } from 'react'
 import { barName, placeName } from '../../../core/chart/chart'
@@ -34,7 +35,7 @@ export function JudgedPanel({ document, reading, judged, onEdit, onSelect }: Pro
         <ul className="judged-does">
           {does.map(({ name, why, places }) => (
             <li key={name}>
-              <b>{name[0]!.toUpperCase() + name.slice(1)}</b> in {barsInWords(places)}.{' '}
+              <b>{firstOf(name).toUpperCase() + name.slice(1)}</b> in {barsInWords(places)}.{' '}
               <span className="quiet">{why}</span>
             </li>
           ))}
@@ -69,7 +70,7 @@ export function JudgedPanel({ document, reading, judged, onEdit, onSelect }: Pro
 const MOST_BARS = 6
 function barsInWords(places: readonly { bar: number }[]): string {
   const bars = [...new Set(places.map(({ bar }) => bar))].sort((a, b) => a - b)
-  if (bars.length === 1) return barName(bars[0]!)
+  if (bars.length === 1) return barName(firstOf(bars))
   return `bars ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' and more' : ''}`
 }
 
@@ -130,7 +131,7 @@ function FaultRow({ fault, made, document, reading, onEdit, onSelect }: FaultRow
               onClick={() =>
                 onEdit({
                   kind: 'choose',
-                  slot: reading.chords[mend.mend!.index]!.key,
+                  slot: itemAt(reading.chords, mend.mend!.index).key,
                   choice: choiceOfMend(mend.mend!, document, reading, Date.now()),
                 })
               }

@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import { placeName } from '../../../core/chart/chart'
 import { ChordName } from '../../services/notation/ChordName'
@@ -35,7 +36,7 @@ export function TrailPanel({ reading, onLiftOut, onSelect }: Props) {
               <tr key={decision.key}>
                 <td>
                   <button type="button" className="plain-button" onClick={() => onSelect(decision.index)}>
-                    {placeName(homes[0]!.slot)}
+                    {placeName(firstOf(homes).slot)}
                   </button>
                 </td>
                 <td>

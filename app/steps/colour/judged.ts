@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { judge, type Judgement } from '../../../core/reharm/judging/judge'
 import type { Made, Mend } from '../../../core/reharm/judging/mend'
 import { applyChanges } from '../../../core/reharm/apply'
@@ -46,7 +47,7 @@ export function choiceOfMend(
       at,
       why: change.why.slice(0, MOST_WHY),
     }
-  const { slot } = chords[index]!
+  const { slot } = itemAt(chords, index)
   return colour > 0 && slot.symbol?.kind === 'chord'
     ? {
         chords: [{ symbol: slot.symbol.chord.canonical, beats: slot.beats }],

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, theOne } from '../../../core/lists'
 import { INTENTS } from '../../../core/reharm/change'
 import { DEFAULT_PLAYER } from '../../../core/player/playerSettings'
 import { madeChord, readTuneDocument } from '../../../core/tune/tuneReading'
@@ -23,7 +24,7 @@ describe('what the drawer offers for one chord', () => {
   })
   test('within an intent in the order of the taste: how far out decides, and a rule often kept rises', () => {
     const firstSwap = (more: object) =>
-      chords(offered(text, 1, 1, more).find((each) => each.intent === 'swap')!)
+      chords(theOne(offered(text, 1, 1, more), (each) => each.intent === 'swap'))
     const taste = (far: number) => ({
       settings: { ...DEFAULT_PLAYER, taste: { ...DEFAULT_PLAYER.taste, far } },
     })
@@ -66,10 +67,10 @@ describe('choices in the new line', () => {
   test('a swap chosen is kept with its reason; when its place has another job the choice stays, and that is said', () => {
     const choices = { '2:1': one('Db7', 'tritone-substitution') }
     const { line, decisions } = read(text, choices)
-    expect([madeChord(line[1]!)!.canonical, decisions[1]!.by]).toEqual(['Db7', 'hand'])
-    expect(decisions[1]!.because.why).toContain('has the third and seventh of G7, swapped')
+    expect([madeChord(itemAt(line, 1))!.canonical, itemAt(decisions, 1).by]).toEqual(['Db7', 'hand'])
+    expect(itemAt(decisions, 1).because.why).toContain('has the third and seventh of G7, swapped')
     const moved = read('key: C\n| Dm7 | G7 | F |', choices)
-    expect([madeChord(moved.line[1]!)!.canonical, moved.decisions[1]!.because.why]).toEqual([
+    expect([madeChord(itemAt(moved.line, 1))!.canonical, itemAt(moved.decisions, 1).because.why]).toEqual([
       'Db7',
       'Chosen when this chord stood elsewhere or had another job.',
     ])
@@ -86,7 +87,7 @@ describe('choices in the new line', () => {
         at: 0,
       },
     })
-    expect(decisions[1]!.because).toMatchObject({
+    expect(itemAt(decisions, 1).because).toMatchObject({
       name: 'tritone substitution, then its ii before a dominant',
     })
   })
@@ -105,8 +106,8 @@ test('the page of reasons: every chord changed, how, and by whom', () => {
   })
   expect(
     reasonsOf(reading).map(({ homes, decision, byWhom }) => [
-      homes[0]!.slot.text,
-      decision.puts[0]!.chord.canonical,
+      firstOf(homes).slot.text,
+      firstOf(decision.puts).chord.canonical,
       decision.because.name,
       byWhom,
     ]),

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import { slotKey, slotsOf } from '../../../core/chart/chart'
 import { pitchClass } from '../../../core/pitch/note'
 import { INTENTS, putsKey, type Intent, type Put } from '../../../core/reharm/change'
@@ -87,7 +88,7 @@ export function offeredFor(
   const offered = inOrder.map(({ option, parts }): Offered => ({
     ...option,
     key: putsKey(option),
-    place: slotKey(slots[option.index]!),
+    place: slotKey(itemAt(slots, option.index)),
     special: option.name === 'special colour',
     added: addedBy(reading, option),
     option,
@@ -101,7 +102,7 @@ export function offeredFor(
 
 /** The plain chord as something offered, so that putting back is choosing. */
 function plainOffered({ chords }: OfferedFrom, index: number): Offered | null {
-  const here = chords[index]!
+  const here = itemAt(chords, index)
   const chord = plainChord(here)
   if (!chord) return null
   const puts = [{ chord, beats: here.slot.beats }]
@@ -125,7 +126,9 @@ function plainOffered({ chords }: OfferedFrom, index: number): Offered | null {
 }
 
 function addedBy({ chords }: OfferedFrom, { intent, index, puts }: ChangeOption): readonly Degree[] {
-  const { reading } = chords[index]!
+  const { reading } = itemAt(chords, index)
   if (intent !== 'colour' || puts.length > 1 || !reading) return []
-  return coloursOf(reading).find(({ chord }) => chord.canonical === puts[0]!.chord.canonical)?.added ?? []
+  return (
+    coloursOf(reading).find(({ chord }) => chord.canonical === firstOf(puts).chord.canonical)?.added ?? []
+  )
 }

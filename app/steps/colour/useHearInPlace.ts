@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { excerptQuestion } from '../../../core/tune/questions'
 import { WORKER_POOLS } from '../../services/workers/workerPool'
 import { faultsOnly } from '../../services/workers/workerFault'
@@ -76,7 +77,9 @@ export function useHearInPlace({
       const here = (asking.current = new AbortController())
       WORKER_POOLS.search.ask('lines', question, here.signal).then(({ lines: [line] }) => {
         if (!line || here.signal.aborted) return
-        latest.current(excerptOf(line.voicings.map(({ midis }, at) => ({ beats: chords[at]!.beats, midis }))))
+        latest.current(
+          excerptOf(line.voicings.map(({ midis }, at) => ({ beats: itemAt(chords, at).beats, midis }))),
+        )
       }, faultsOnly)
     },
     [reading.line, voicings, bass, style, capo, body],

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import { useMemo, useState } from 'react'
 import { melodyOf } from '../../../core/tune/applyMelody'
 import { type TuneDocument } from '../../../core/tune/document'
@@ -39,7 +40,7 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
   const [cursor, setCursor] = useState<{ of: string; one: string; tried: boolean } | null>(null)
   const at = cursor?.of === of ? offered.findIndex((one) => nameOf(one) === cursor.one) : -1
   const here = at >= 0 ? { at, tried: cursor!.tried } : null
-  const tried = here?.tried ? offered[here.at]! : null
+  const tried = here?.tried ? itemAt(offered, here.at) : null
 
   const shown = useMemo(
     () =>
@@ -70,8 +71,8 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
       ({ index, span, by }) => by !== 'control' && index <= to && index + span > from,
     )
     if (chosen.length === 0) return
-    if (chosen.length === 1) return onEdit({ kind: 'choose', slot: chosen[0]!.key, choice: null })
-    const [first, last] = [reading.chords[from]!, reading.chords[to]!]
+    if (chosen.length === 1) return onEdit({ kind: 'choose', slot: firstOf(chosen).key, choice: null })
+    const [first, last] = [itemAt(reading.chords, from), itemAt(reading.chords, to)]
     onEdit({
       kind: 'choose-many',
       choices: Object.fromEntries(chosen.map(({ key }) => [key, null])),
@@ -91,7 +92,7 @@ export function useTrying({ document, reading, selection, onEdit, onHear }: Tryi
         false,
       )
     if (key === 'Enter' && here) {
-      keep(offered[here.at]!)
+      keep(itemAt(offered, here.at))
       return true
     }
     if (key === 'Escape' && here) {

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { decisionsOf, tuneFarGone } from '../../../core/tune/decisions'
 import type { TuneDocument } from '../../../core/tune/document'
@@ -27,7 +28,7 @@ export function useWayChoices(
       ...byTune.filter(([place]) => !isInside(place)),
       ...way.changes.map(
         ({ index, span, chords: put, rule, why }) =>
-          [chords[index]!.key, { chords: put, span, rule, at, by: 'tune' as const, why }] as const,
+          [itemAt(chords, index).key, { chords: put, span, rule, at, by: 'tune' as const, why }] as const,
       ),
     ])
   const isTaken = (way: FoundVersion) => {
@@ -36,7 +37,7 @@ export function useWayChoices(
       here.length === way.changes.length &&
       way.changes.every(
         ({ index, chords: put }) =>
-          JSON.stringify(choices[chords[index]!.key]?.chords) === JSON.stringify(put),
+          JSON.stringify(choices[itemAt(chords, index).key]?.chords) === JSON.stringify(put),
       )
     )
   }

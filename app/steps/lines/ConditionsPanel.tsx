@@ -1,3 +1,4 @@
+import { firstOf, lastOf, theOne } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -56,7 +57,7 @@ export const ConditionsPanel = memo(function ConditionsPanel({
   const [typed, setTyped] = useState<string | null>(null)
   const value = typed ?? suggestion(kind, grip, strings, songKey, taken)
   const condition = readCondition(kind, value, strings)
-  const { accepts } = KINDS.find((one) => one.kind === kind)!
+  const { accepts } = theOne(KINDS, (one) => one.kind === kind)
   const full = conditions.length >= MOST_CONDITIONS
   return (
     <section aria-label="Conditions">
@@ -163,9 +164,9 @@ function suggestion(
   const note = grip.strings.find(({ string }) => string === taken)
   switch (kind) {
     case 'top':
-      return nameOf(grip.midis.at(-1)!)
+      return nameOf(lastOf(grip.midis))
     case 'sounds':
-      return nameOf(note?.midi ?? grip.midis.at(-1)!)
+      return nameOf(note?.midi ?? lastOf(grip.midis))
     case 'silent':
     case 'open':
       return note ? String(strings - note.string) : ''
@@ -174,6 +175,6 @@ function suggestion(
       return held.length > 0 ? `${Math.min(...held)} ${Math.min(...held) + 4}` : '1 5'
     }
     case 'range':
-      return `${nameOf(grip.midis[0]!)} ${nameOf(grip.midis.at(-1)!)}`
+      return `${nameOf(firstOf(grip.midis))} ${nameOf(lastOf(grip.midis))}`
   }
 }

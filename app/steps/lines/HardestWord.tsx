@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import type { Voicing } from '../../../core/voicing/voicing'
 import { BarWord } from '../../services/controls/ControlBar'
 import { holdInWords } from '../../services/words/handWords'
@@ -12,7 +13,7 @@ interface Props {
 /** The places of the line that are hardest to hold, each with a way out. */
 export function HardestWord({ spots, onSpot, onEasier }: Props) {
   return (
-    <BarWord name="Hardest" term="easy" says={spots[0]!.place}>
+    <BarWord name="Hardest" term="easy" says={firstOf(spots).place}>
       <ul className="plain-list">
         {spots.map(({ place, effort, line, easier }) => (
           <li key={line}>

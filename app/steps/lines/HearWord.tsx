@@ -1,3 +1,4 @@
+import { theOne } from '../../../core/lists'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
@@ -19,7 +20,7 @@ interface Props {
 /** Which voices are heard, and with which other line in turn. */
 export function HearWord({ lines, chosen, beside, onBeside, voice, onVoice }: Props) {
   return (
-    <BarWord name="Hear" term="voices-heard" says={VOICES.find(({ name }) => name === voice)!.label}>
+    <BarWord name="Hear" term="voices-heard" says={theOne(VOICES, ({ name }) => name === voice).label}>
       <ToggleButtonGroup
         exclusive
         size="small"

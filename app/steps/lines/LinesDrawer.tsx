@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { pitchAt, pitchName } from '../../../core/pitch/note'
 import { stringNumber } from '../../../core/neck/instrument'
@@ -126,8 +127,8 @@ export function LinesDrawer({
       />
       <ConditionsPanel
         conditions={document.conditions}
-        from={line[range[0]]!}
-        to={line[range[1]]!}
+        from={itemAt(line, range[0])}
+        to={itemAt(line, range[1])}
         grip={grip ?? null}
         strings={strings}
         songKey={songKey}

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { placeName } from '../../../core/chart/chart'
 import { hardestSpots } from '../../../core/leading/lineWords'
@@ -48,9 +49,9 @@ export function useHardSpots(): HardSpotShown[] {
   return useMemo(
     () =>
       spots.map(({ index, effort }, at): HardSpotShown => ({
-        place: placeName(sounding[index]!.slot),
+        place: placeName(itemAt(sounding, index).slot),
         effort,
-        line: sounding[index]!.index,
+        line: itemAt(sounding, index).index,
         easier: easier?.[at] ?? null,
       })),
     [spots, sounding, easier],

@@ -1,3 +1,4 @@
+import { entryOf, itemAt } from '../../../core/lists'
 import { useMemo, useState } from 'react'
 import { soundAt, type Frets } from '../../../core/neck/instrument'
 import { pulled, type Pulled } from '../../../core/leading/pull'
@@ -73,7 +74,7 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
     const fret = above === 0 ? 0 : Math.min(body.instrument.cutaway, above + capo)
     if (fret === here.fret) return
     setHeld({ ...here, fret })
-    const midis = voicings.get(here.key)!.frets.flatMap((now: Frets[number], string) => {
+    const midis = entryOf(voicings, here.key).frets.flatMap((now: Frets[number], string) => {
       const at = string === here.string ? fret : now
       return at === null ? [] : [soundAt(limits.instrument, string, at)]
     })
@@ -97,7 +98,7 @@ export function usePulling({ voicings, focus, bass, capo, body, songKey, onHear 
       const nextTo = (string: number) => strings.indexOf(string) + (up ? 1 : -1)
       const outer = up ? last : 0
       const next = here ? Math.max(0, Math.min(last, nextTo(here.string))) : outer
-      take(focus.key, strings[next]!)
+      take(focus.key, itemAt(strings, next))
     } else pullTo(pulledBy + (up ? 1 : -1))
     return true
   }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import { NEAR } from '../../../core/chart/beats'
 import Button from '@mui/material/Button'
 import { useMemo, useState } from 'react'
@@ -131,13 +132,14 @@ export function BlocksTab({
             onClick={() =>
               onEdit({
                 kind: 'melody-fix',
-                did: `${KINDS[kind].toLowerCase()} from ${placeName(phrase[0]!)}`.slice(0, 80),
+                did: `${KINDS[kind].toLowerCase()} from ${placeName(firstOf(phrase))}`.slice(0, 80),
                 fixed: Object.fromEntries(
                   phrase.map((note, at) => [
                     placeKey(note),
                     {
-                      frets: [...blocks[at]!.voicing.frets],
-                      symbol: blocks[at]!.chord.tones.length > 0 ? blocks[at]!.chord.canonical : null,
+                      frets: [...itemAt(blocks, at).voicing.frets],
+                      symbol:
+                        itemAt(blocks, at).chord.tones.length > 0 ? itemAt(blocks, at).chord.canonical : null,
                     },
                   ]),
                 ),

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { placeKey } from '../../../core/melody/melodyLine'
@@ -139,7 +140,7 @@ function Remedies({
                 onClick={() =>
                   onEdit({
                     kind: 'choose',
-                    slot: slotKeys[one.index]!,
+                    slot: itemAt(slotKeys, one.index),
                     choice: {
                       chords: [{ symbol: one.symbol, beats: 1 }],
                       span: 1,

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
@@ -161,7 +162,7 @@ function WaysFound({ view, onEdit }: Pick<Props, 'view' | 'onEdit'>) {
           >
             Way {at + 1}
             <small>
-              {effortInWords(view.efforts[at]!)}
+              {effortInWords(itemAt(view.efforts, at))}
               {aloneInWords(alone)}
             </small>
           </ToggleButton>

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import type { Chart } from '../../../core/chart/chart'
 import { Clock, NEAR, sungIn } from '../../../core/melody/clock'
 import { ringingLayers } from '../../../core/melody/ringing'
@@ -91,7 +92,7 @@ export function melodySchedule({
             struckAs({
               beat: one.from + shift,
               beats: one.to - one.from,
-              midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b),
+              midis: struck.map((index) => itemAt(voicing.strings, index).midi).sort((a, b) => a - b),
               index: at,
               version: 'new',
             }),
@@ -115,7 +116,7 @@ export function lineSchedule(chart: Chart, made: readonly HarmonisedNote[]): Sch
       struckAs({
         beat: from,
         beats: to - from,
-        midis: struck.map((index) => voicing.strings[index]!.midi).sort((a, b) => a - b),
+        midis: struck.map((index) => itemAt(voicing.strings, index).midi).sort((a, b) => a - b),
         index: -1,
         version: 'new',
       }),

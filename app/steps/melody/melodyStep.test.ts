@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../../core/lists'
 import { parseChart } from '../../../core/chart/parseChart'
 import { must } from '../../../core/result'
 import { importAbc } from '../../../core/formats/importAbc'
@@ -122,7 +123,7 @@ describe('kept and heard', () => {
   })
   test('the repeat is heard twice, each melody note once each time at its beat; held grips are not struck again', () => {
     const reading = readTuneDocument(made)
-    const home = [0, 1, 0, 1, 2, 3].map((at) => reading.chords[at]!)
+    const home = [0, 1, 0, 1, 2, 3].map((at) => itemAt(reading.chords, at))
     const melody = must(importAbc('X:1\nM:3/4\nL:1/4\nK:C\nE2 F | G A B | c3 | B3 |')).melody
     const schedule = melodySchedule({
       chart,
@@ -134,7 +135,7 @@ describe('kept and heard', () => {
       countIn: 3,
     })
     expect(schedule.length).toBe(3 + 6 * 3)
-    const tops = schedule.strikes.filter(({ midis }) => midis.length === 1 && midis[0]! >= 64)
+    const tops = schedule.strikes.filter(({ midis }) => midis.length === 1 && firstOf(midis) >= 64)
     expect(tops.map(({ beat }) => beat).sort((a, b) => a - b)).toEqual([
       3, 5, 6, 7, 8, 9, 11, 12, 13, 14, 15, 18,
     ])
@@ -194,7 +195,7 @@ describe('a chord melody on other open strings', () => {
       ),
     )
   test('what is kept says for which strings it is', () => {
-    expect(made(STANDARD).chordMelody.kept[0]!.on).toBe(STANDARD)
+    expect(firstOf(made(STANDARD).chordMelody.kept).on).toBe(STANDARD)
     expect(made(STANDARD).chordMelody.fixed['1:1']!.on).toBe(STANDARD)
     expect(tuneDocument.safeParse(made(STANDARD)).success).toBe(true)
   })
@@ -202,8 +203,15 @@ describe('a chord melody on other open strings', () => {
     const sounds = (body: typeof DEFAULT_PLAYER) =>
       keptNotes(made(STANDARD), chart, body).map(({ voicing }) => voicing.midis.join())
     expect(sounds(dropD)).toEqual(sounds(DEFAULT_PLAYER))
-    expect(keptNotes(made(STANDARD), chart, dropD)[0]!.voicing.frets[0]).toBe(5)
-    expect(fixedHere(made(STANDARD).chordMelody.fixed, 0, dropD)[0]![1].frets).toEqual([5, null, 2, 4, 3, 3])
+    expect(firstOf(keptNotes(made(STANDARD), chart, dropD)).voicing.frets[0]).toBe(5)
+    expect(firstOf(fixedHere(made(STANDARD).chordMelody.fixed, 0, dropD))[1].frets).toEqual([
+      5,
+      null,
+      2,
+      4,
+      3,
+      3,
+    ])
   })
   test('where no hand has it there it is left out, and is there again on its own strings', () => {
     const high = {

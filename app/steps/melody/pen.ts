@@ -1,3 +1,4 @@
+import { lastOf } from '../../../core/lists'
 import { barName, type Chart } from '../../../core/chart/chart'
 import { Clock, NEAR } from '../../../core/melody/clock'
 import {
@@ -120,7 +121,7 @@ export function putNote(pen: Pen, paper: Paper, pitch: Pitch, at?: { bar: number
 }
 
 const atTheEnd = (chart: Chart): string =>
-  `The tune ends here, after ${barName(chart.bars.at(-1)!.number)}: go back with ← or Home to write over what is there, or add bars on the Chart step.`
+  `The tune ends here, after ${barName(lastOf(chart.bars).number)}: go back with ← or Home to write over what is there, or add bars on the Chart step.`
 
 function changeBefore(
   pen: Pen,

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { placeKey } from '../../../core/melody/melodyLine'
 import type { TuneDocument } from '../../../core/tune/document'
@@ -62,7 +63,7 @@ export function useMelodyKey({
         return tried.hear(key === 'ArrowDown' ? 1 : -1)
       case 'Enter':
         if (tried.at === null || !choices?.[tried.at]) return false
-        tried.take(choices[tried.at]!)
+        tried.take(itemAt(choices, tried.at))
         return true
       case 'Escape':
         tried.leave()

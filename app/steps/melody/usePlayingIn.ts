@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useEffect, useRef, useState } from 'react'
 import type { Chart } from '../../../core/chart/chart'
 import { pitchNear, playedIn, withPassage, type Tap } from '../../../core/melody/entry'
@@ -155,7 +156,7 @@ export function usePlayingIn({
       if (moved) return setWhere(moved)
       if (!place) return
       if (event.repeat || down.current.has(event.code)) return
-      const midi = strings[place.string]! + place.fret
+      const midi = itemAt(strings, place.string) + place.fret
       down.current.set(event.code, { from: seconds(event), midi })
       latest.current.onHear([midi])
     }

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useState } from 'react'
 import type { NoteChoice } from '../../../core/melody/harmonise'
 import { placeKey } from '../../../core/melody/melodyLine'
@@ -45,7 +46,7 @@ export function useTriedUnder(
       if (!choices?.length) return false
       const next = at === null ? 0 : Math.max(0, Math.min(choices.length - 1, at + by))
       setCursor({ of, at: next })
-      onHear(choices[next]!.note.voicing.midis)
+      onHear(itemAt(choices, next).note.voicing.midis)
       return true
     },
   }

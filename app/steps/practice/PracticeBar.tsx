@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
@@ -46,7 +47,7 @@ export function PracticeBar({
   onSet: (change: Partial<Practised>) => void
 }) {
   const { mode, minutes, guitar, order, into, area } = set
-  const [low, high] = AREAS[area]!
+  const [low, high] = itemAt(AREAS, area)
   return (
     <ControlBar label="How it is practised">
       <BarWord name="Mode" term="mode" says={MODE_WORDS[mode].name.toLowerCase()}>

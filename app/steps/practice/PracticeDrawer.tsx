@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import type { MouseEvent } from 'react'
 import { Link } from 'react-router'
@@ -170,5 +171,5 @@ const letGo = ({ detail, currentTarget }: MouseEvent<HTMLButtonElement>): void =
 
 const named = ({ kind, item }: Pick<Planned, 'kind' | 'item'>): string => {
   const name = `${KIND_WORDS[kind]}${item}`
-  return name[0]!.toUpperCase() + name.slice(1)
+  return firstOf(name).toUpperCase() + name.slice(1)
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey } from '../../../core/practice/grade'
@@ -92,7 +93,9 @@ export function PracticeRoom() {
     onDoubt: doubt,
     onChoose: choose,
     onNextMode: () =>
-      change({ mode: PRACTICE_MODES[(PRACTICE_MODES.indexOf(set.mode) + 1) % PRACTICE_MODES.length]! }),
+      change({
+        mode: itemAt(PRACTICE_MODES, (PRACTICE_MODES.indexOf(set.mode) + 1) % PRACTICE_MODES.length),
+      }),
   })
 
   const topNote = useTopNote()

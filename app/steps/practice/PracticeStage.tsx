@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import Button from '@mui/material/Button'
 import { Link } from 'react-router'
 import { itemKey } from '../../../core/practice/grade'
@@ -80,7 +81,7 @@ export function NothingStaged() {
   )
 }
 
-const titleOf = ({ item }: Staged): string => item[0]!.toUpperCase() + item.slice(1)
+const titleOf = ({ item }: Staged): string => firstOf(item).toUpperCase() + item.slice(1)
 const passageName = ({ from, to }: Staged): string => (from === to ? `Bar ${from}` : `Bars ${from} to ${to}`)
 
 const goalOf = ({ kind, item }: Staged, tempo: number, goals: ReadonlyMap<string, { wanted: boolean }>) => ({

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, itemAt, theOne } from '../../../core/lists'
 import { newDocument } from '../../../core/tune/document'
 import { analyse } from '../../../core/analysis/analyse'
 import { DEFAULT_PLAYER } from '../../../core/player/playerSettings'
@@ -19,7 +20,7 @@ const document = withEveryGrip(plain, readTuneDocument(plain), DEFAULT_PLAYER)
 const reading = readTuneDocument(document)
 const voicings = keptVoicings(document, reading.line, 0, DEFAULT_PLAYER)
 const { chart, chordOf } = chartOfLine(reading, 'new')
-const grips = new Map([...chordOf].map(([slot, { key }]) => [slot, voicings.get(key)!]))
+const grips = new Map([...chordOf].map(([slot, { key }]) => [slot, entryOf(voicings, key)]))
 const items = itemsOf({
   chart,
   analysis: analyse(chart),
@@ -28,7 +29,15 @@ const items = itemsOf({
   goal: 120,
 })
 const of = (kind: string, at = 0) =>
-  staged(items.filter((item) => item.kind === kind)[at]!, reading, voicings, 'C')
+  staged(
+    itemAt(
+      items.filter((item) => item.kind === kind),
+      at,
+    ),
+    reading,
+    voicings,
+    'C',
+  )
 const schedule = (stage: ReturnType<typeof of>, guitar: 'silent' | 'soft' | 'heard' = 'silent') =>
   passSchedule({ staged: stage, reading, document, voicings, guitar, tempo: 90 })
 
@@ -39,7 +48,7 @@ test('what is staged: the chords of a passage, the two of a change, the one of a
     const { chords, item, alone } = of('change', at)
     expect(alone).toBe(true)
     expect(chords).toHaveLength(2)
-    expect(item.startsWith(chords[0]!.chord.canonical)).toBe(true)
+    expect(item.startsWith(firstOf(chords).chord.canonical)).toBe(true)
     expect(chords.every(({ voicing }) => voicing !== null)).toBe(true)
   }
   const grip = items.filter(({ kind }) => kind === 'grip')
@@ -58,9 +67,9 @@ test('a pass: a bar counted in, the passage alone, somebody keeps time, the guit
   expect(
     passage.strikes.filter(({ part }) => part === 'bass').every(({ levels }) => levels === undefined),
   ).toBe(true)
-  const heard = schedule(of('passage', 1), 'heard').strikes.find(({ part }) => part === 'guitar')!
-  const soft = schedule(of('passage', 1), 'soft').strikes.find(({ part }) => part === 'guitar')!
-  expect(soft.levels![0]).toBeLessThan(heard.levels![0]!)
+  const heard = theOne(schedule(of('passage', 1), 'heard').strikes, ({ part }) => part === 'guitar')
+  const soft = theOne(schedule(of('passage', 1), 'soft').strikes, ({ part }) => part === 'guitar')
+  expect(soft.levels![0]).toBeLessThan(firstOf(heard.levels!))
 })
 
 test('grips by themselves: a bar each, with a click on every beat', () => {

@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../../core/lists'
 import type { ChordSymbol } from '../../../core/chord/symbol'
 import type { Item } from '../../../core/practice/items'
 import { gripItemName } from '../../../core/practice/items'
@@ -48,7 +49,7 @@ export function staged(
 ): Staged {
   const all = line.flatMap(onStage(voicings))
   const inBars = all.filter((_, at) => {
-    const { bar } = line.find((one) => one.index === all[at]!.index)!.slot
+    const { bar } = theOne(line, (one) => one.index === itemAt(all, at).index).slot
     return bar >= item.from && bar <= item.to
   })
   const lasts = ALONE_BARS * chart.meter.beats
@@ -74,6 +75,6 @@ export function staged(
 }
 
 const textOf = ({ index }: StageChord, line: readonly LineChord[]): string => {
-  const found = line.find((one) => one.index === index)!
+  const found = theOne(line, (one) => one.index === index)
   return madeChord(found)?.canonical ?? found.slot.text
 }

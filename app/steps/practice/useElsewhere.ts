@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { keyAbove, transposeSymbol } from '../../../core/chart/transpose'
 import { chord } from '../../../core/chord/parseChord'
@@ -60,7 +61,7 @@ export function useElsewhere(wanted: Wanted | null): Elsewhere {
     const grips = made.from.chords.map(({ voicing }) => voicing?.frets)
     if (grips.some((grip) => !grip)) return { why: 'Not every chord has a grip yet.', voicings: null }
     const moved = movedShapes(grips as Voicing['frets'][], wanted.semitones, limits)
-    const voicings = moved.frets.map((frets, at) => voicingOf(frets, made.chords[at]!.chord, limits))
+    const voicings = moved.frets.map((frets, at) => voicingOf(frets, itemAt(made.chords, at).chord, limits))
     return { why: moved.why ?? (voicings.includes(null) ? NOT_THERE : null), voicings }
   }, [wanted, made, limits])
   const question = useMemo((): LinesQuestion | null => {
@@ -79,7 +80,7 @@ export function useElsewhere(wanted: Wanted | null): Elsewhere {
       body,
     )
     if (wanted.semitones !== null) return asked
-    const [low, high] = AREAS[wanted.area]!
+    const [low, high] = itemAt(AREAS, wanted.area)
     return {
       ...asked,
       constraints: [
@@ -120,7 +121,7 @@ const NOT_THERE = 'Your hand does not hold these shapes there: have the line led
 
 function itemOf({ semitones, area, items }: Wanted, key: Key): Item | undefined {
   if (semitones === null) {
-    const [low, high] = AREAS[area]!
+    const [low, high] = itemAt(AREAS, area)
     return items.find(({ kind, item }) => kind === 'cadence' && item.endsWith(`frets ${low} to ${high}`))
   }
   // In the home key it is the passage itself.

@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import { limitsFor } from '../../../core/player/playerLimits'
 import { topNoteOf } from '../../../core/practice/walk'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -23,7 +24,7 @@ export function useNowAndNext(stage: Staged | null, walk: ReturnType<typeof useW
     now: chords[at] ?? null,
     next: walk
       ? nextOfWalk(walk, reading.line, voicings)
-      : (chords[at + 1] ?? (chords.length > 1 ? chords[0]! : null)),
+      : (chords[at + 1] ?? (chords.length > 1 ? firstOf(chords) : null)),
   }
 }
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useMemo } from 'react'
 import { keyName } from '../../../core/pitch/key'
 import { itemKey } from '../../../core/practice/grade'
@@ -53,7 +54,7 @@ export function useStaged({ items, plan, picked, set, keyAt, walk }: StagedAsked
   }, [set.mode, here, items, reading, voicings, home])
   const isElsewhere = set.mode === 'keys' || set.mode === 'areas'
   const steps = useMemo(() => keySteps(set.order), [set.order])
-  const semitones = steps[keyAt % steps.length]!
+  const semitones = itemAt(steps, keyAt % steps.length)
   const elsewhere = useElsewhere(
     useMemo(
       () =>

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useEffect, useRef } from 'react'
 import { meterName, placeName, type Chart } from '../../../core/chart/chart'
 import type { Figure } from '../../../core/rhythm/figures'
@@ -53,7 +54,7 @@ export function RhythmDrawer({ chart, rhythm, laid, figures, tried, onTry, onKee
         <p className="quiet">There is none for this metre yet: tap one in, or put hits in by hand (I).</p>
       )}
       {tried !== null && figures[tried] && (
-        <TriedNotice onKeep={() => onKeep(figures[tried]!.name)} onBack={() => onTry(null)}>
+        <TriedNotice onKeep={() => onKeep(itemAt(figures, tried).name)} onBack={() => onTry(null)}>
           <b>{figures[tried].name}</b> is tried: {figures[tried].why}.
         </TriedNotice>
       )}

@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import { useRef } from 'react'
 import { beatInWords } from '../../../core/chart/beats'
 import { barName } from '../../../core/chart/chart'
@@ -46,7 +47,7 @@ export function RhythmRow({ system }: RowProps) {
       {hits.map((hit, at) => {
         const place = placeOfHit(hit)
         // What sounds together is one thing to take hold of.
-        if (hits[at - 1] && placeOfHit(hits[at - 1]!) === place) return null
+        if (hits[at - 1] && placeOfHit(itemAt(hits, at - 1)) === place) return null
         return (
           <button
             key={place}
@@ -71,7 +72,9 @@ export function RhythmRow({ system }: RowProps) {
               if (!begun || Math.abs(event.clientX - begun.x) < DRAG_PX) return
               const at = system.bars.findIndex(({ number }) => number === hit.bar)
               const beat =
-                ((system.edges[at + 1]! - system.edges[at]!) / (system.bars[at]!.beats || 1)) * row.width
+                ((itemAt(system.edges, at + 1) - itemAt(system.edges, at)) /
+                  (itemAt(system.bars, at).beats || 1)) *
+                row.width
               onMove(begun.place, (event.clientX - begun.x) / beat)
             }}
           />

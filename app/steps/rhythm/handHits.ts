@@ -1,3 +1,4 @@
+import { firstOf } from '../../../core/lists'
 import type { Chart } from '../../../core/chart/chart'
 import { Clock } from '../../../core/melody/clock'
 import type { GuitarHit } from '../../../core/tune/accompaniment'
@@ -40,11 +41,14 @@ export function moveHit(
   beats: number,
 ): { edit: HitsEdit; to: string } | null {
   const clock = new Clock(chart)
-  const time = clock.at(hits[0]!) + clock.lasts(hits[0]!.bar, beats)
+  const time = clock.at(firstOf(hits)) + clock.lasts(firstOf(hits).bar, beats)
   if (time < 0 || time >= clock.end) return null
   const to = placeOfHit(clock.place(time))
   return {
-    edit: edit({ [placeOfHit(hits[0]!)]: null, [to]: asOne(hits) }, beats < 0 ? 'hit earlier' : 'hit later'),
+    edit: edit(
+      { [placeOfHit(firstOf(hits))]: null, [to]: asOne(hits) },
+      beats < 0 ? 'hit earlier' : 'hit later',
+    ),
     to,
   }
 }
@@ -57,7 +61,7 @@ export function changeHit(
   what: 'longer' | 'shorter' | 'accent' | 'push',
 ): HitsEdit {
   const one = asOne(hits)
-  const place = placeOfHit(hits[0]!)
+  const place = placeOfHit(firstOf(hits))
   const length = Number(one.length)
   switch (what) {
     case 'accent': {

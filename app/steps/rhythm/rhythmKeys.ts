@@ -1,3 +1,4 @@
+import { itemAt } from '../../../core/lists'
 import type { Chart } from '../../../core/chart/chart'
 import type { TuneEdit } from '../../../core/tune/tuneEdit'
 import type { Rhythm } from '../../../core/tune/rhythmSchema'
@@ -65,7 +66,7 @@ function keysOfFigures({ rhythm, figure, tapping, onKeep }: RhythmKeysOf): KeyRo
       says: 'Keep the figure that is tried',
       act: () => {
         if (tried === null) return false
-        onKeep(figures[tried]!.name)
+        onKeep(itemAt(figures, tried).name)
 
         return true
       },

@@ -1,3 +1,4 @@
+import { entryOf, itemAt, lastOf } from '../../../core/lists'
 import type { Accompaniment } from '../../../core/tune/accompaniment'
 import type { Voicing } from '../../../core/voicing/voicing'
 import type { System } from '../../services/notation/systemLayout'
@@ -19,15 +20,15 @@ export function soundedIn(
   /** How far across the system a time lies. */
   const share = (time: number): number => {
     const found = own.find(({ to }) => time < to) ?? last
-    const at = here.get(found.bar.number)!
+    const at = entryOf(here, found.bar.number)
     const into = Math.min(1, Math.max(0, (time - found.from) / (found.to - found.from || 1)))
-    return edges[at]! + into * (edges[at + 1]! - edges[at]!)
+    return itemAt(edges, at) + into * (itemAt(edges, at + 1) - itemAt(edges, at))
   }
   return hits.flatMap(({ time, lasts, midis, key, stroke }) => {
     const ends = Math.min(time + lasts, last.to)
     if (stroke === 'dead' || time >= last.to || ends <= first.from) return []
     const grip = voicings.get(key)?.midis ?? []
-    const [from, to] = [share(Math.max(time, first.from)), ends >= last.to ? edges.at(-1)! : share(ends)]
+    const [from, to] = [share(Math.max(time, first.from)), ends >= last.to ? lastOf(edges) : share(ends)]
     return midis.map((midi) => ({ from, to, midi, voice: grip.indexOf(midi), voices: grip.length }))
   })
 }

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../lists'
 import { voiceSteps } from '../../pitch/motion'
 import { drawnBelow, type Asks } from './question'
 
@@ -20,7 +21,7 @@ const VOICES: Readonly<Record<number, readonly string[]>> = {
 export const byEar: Asks = ({ chords, voicings, seed }) => {
   if (voicings.length < 2) return null
   const pairs = voicings.slice(0, -1).map((voicing, at) => {
-    const next = voicings[at + 1]!
+    const next = itemAt(voicings, at + 1)
     const steps = voiceSteps(voicing.midis, next.midis)
     const moved = steps.flatMap((step, voice) => (step.semitones === 0 ? [] : [voice]))
     return { at, voicing, next, moved, same: voicing.midis.length === next.midis.length }
@@ -28,15 +29,16 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
   const alone = pairs.filter(({ moved, same }) => same && moved.length === 1)
   const differ = pairs.filter(({ moved }) => moved.length > 0)
   if (differ.length === 0) return null
-  const pair = (alone.length > 0 && seed % 2 === 0 ? alone : differ)[
-    drawnBelow(seed, (alone.length > 0 && seed % 2 === 0 ? alone : differ).length, 10)
-  ]!
+  const pair = itemAt(
+    alone.length > 0 && seed % 2 === 0 ? alone : differ,
+    drawnBelow(seed, (alone.length > 0 && seed % 2 === 0 ? alone : differ).length, 10),
+  )
   const { at, voicing, next, moved } = pair
-  const [chord, into] = [chords[at]!, chords[at + 1]!]
+  const [chord, into] = [itemAt(chords, at), itemAt(chords, at + 1)]
   const item = `${chord.canonical} and ${into.canonical} by ear`
   if (alone.includes(pair) && seed % 2 === 0) {
     const names = VOICES[voicing.midis.length]!
-    const right = names[moved[0]!]!
+    const right = itemAt(names, firstOf(moved))
     return {
       kind: 'ear',
       item,
@@ -44,7 +46,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
       accepts: [right],
       choices: [...names],
       by: 'choice',
-      explain: `${right[0]!.toUpperCase()}${right.slice(1)} voice moves; the others of ${chord.canonical} stay in ${into.canonical}.`,
+      explain: `${firstOf(right).toUpperCase()}${right.slice(1)} voice moves; the others of ${chord.canonical} stay in ${into.canonical}.`,
       shows: [],
       answers: [voicing, next],
       moves: [
@@ -57,7 +59,7 @@ export const byEar: Asks = ({ chords, voicings, seed }) => {
   const played = drawnBelow(seed, 2, 11)
   const names =
     chord.canonical === into.canonical ? ['the first', 'the second'] : [chord.canonical, into.canonical]
-  const right = names[played]!
+  const right = itemAt(names, played)
   return {
     kind: 'ear',
     item,

@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import { analyse } from '../../analysis/analyse'
 import { FUNCTIONS } from '../../analysis/chordReading'
 import { parseChart } from '../../chart/parseChart'
@@ -13,12 +14,12 @@ export const chordJob: Asks = ({ chords, voicings, key, seed }) => {
   const at = drawnBelow(seed, chords.length, 7)
   const reading = byCase.readings[at]
   if (!reading) return null
-  const chord = chords[at]!
+  const chord = itemAt(chords, at)
   const accepts = [
     ...new Set([
       reading.function,
       reading.roman,
-      capitals.readings[at]!.roman,
+      itemAt(capitals.readings, at).roman,
       ...reading.alternatives.map(({ roman }) => roman),
     ]),
   ]

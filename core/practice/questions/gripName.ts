@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../lists'
 import { writtenFrets } from '../../neck/instrument'
 import { scaleNotes } from '../../pitch/key'
 import { noteName, pitchClass } from '../../pitch/note'
@@ -25,8 +26,8 @@ const OTHERS = [
 export const gripName: Asks = ({ chords, voicings, key, seed }) => {
   if (voicings.length === 0) return null
   const at = drawnBelow(seed, voicings.length, 8)
-  const voicing = voicings[at]!
-  const roots = [chords[at]!.root, ...scaleNotes(key)]
+  const voicing = itemAt(voicings, at)
+  const roots = [itemAt(chords, at).root, ...scaleNotes(key)]
   // Roots over which what sounds has a usual name, all of it.
   const readable = roots
     .map((root) => ({
@@ -35,18 +36,18 @@ export const gripName: Asks = ({ chords, voicings, key, seed }) => {
     }))
     .filter(({ names }) => names.length > 0)
   if (readable.length === 0) return null
-  const { root, names } = readable[drawnBelow(seed, readable.length, 9)]!
+  const { root, names } = itemAt(readable, drawnBelow(seed, readable.length, 9))
   const accepts = [...new Set(names.map(({ chord }) => chord.canonical))]
   const wrong = OTHERS.map((suffix) => noteName(root) + suffix).filter((one) => !accepts.includes(one))
-  const sounding = names[0]!.chord.tones.some(({ note }) => pitchClass(note) === pitchClass(root))
+  const sounding = firstOf(names).chord.tones.some(({ note }) => pitchClass(note) === pitchClass(root))
   return {
     kind: 'name',
     item: `${writtenFrets(voicing.frets)} over ${noteName(root)}`,
     ask: `What is ${writtenFrets(voicing.frets)} over ${noteName(root)}?`,
     accepts,
-    choices: choicesOf(accepts[0]!, shuffled(wrong, seed + 1), seed),
+    choices: choicesOf(firstOf(accepts), shuffled(wrong, seed + 1), seed),
     by: 'choice',
-    explain: `From the lowest string it sounds ${names[0]!.degrees.join(' ')} of ${noteName(root)}${sounding ? '' : ' (the root is left to the bass)'}: ${accepts.slice(0, 3).join(', or ')}.`,
+    explain: `From the lowest string it sounds ${firstOf(names).degrees.join(' ')} of ${noteName(root)}${sounding ? '' : ' (the root is left to the bass)'}: ${accepts.slice(0, 3).join(', or ')}.`,
     shows: [voicing],
     answers: [voicing],
     moves: [],

@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../lists'
 import { writtenFrets } from '../../neck/instrument'
 import { voicingsOf } from '../../voicing/enumerate'
 import { drawnBelow, type Asks } from './question'
@@ -8,8 +9,8 @@ import { drawnBelow, type Asks } from './question'
 export const nextGrip: Asks = ({ chords, voicings, limits, seed }) => {
   if (voicings.length < 2) return null
   const at = drawnBelow(seed, voicings.length - 1, 6)
-  const [voicing, next] = [voicings[at]!, voicings[at + 1]!]
-  const [chord, into] = [chords[at]!, chords[at + 1]!]
+  const [voicing, next] = [itemAt(voicings, at), itemAt(voicings, at + 1)]
+  const [chord, into] = [itemAt(chords, at), itemAt(chords, at + 1)]
   const sounds = next.midis.join()
   const others = voicingsOf(
     into,
@@ -19,7 +20,7 @@ export const nextGrip: Asks = ({ chords, voicings, limits, seed }) => {
       families: null,
       strings: null,
       notes: [next.midis.length, next.midis.length],
-      range: [next.midis[0]!, next.midis.at(-1)!],
+      range: [firstOf(next.midis), lastOf(next.midis)],
     },
     ({ midis }) => midis.join() === sounds,
   )

@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import { fretFor, writtenFrets, type Frets } from '../../neck/instrument'
 import type { Limits } from '../../voicing/gripLimits'
 import { voicingOf, type Voicing } from '../../voicing/voicing'
@@ -26,13 +27,13 @@ export function inversionAbove(voicing: Voicing, chord: ChordSymbol, limits: Lim
 /** The next inversion up the same strings. */
 export const nextInversion: Asks = ({ chords, voicings, limits, seed }) => {
   const possible = voicings.flatMap((voicing, at) => {
-    const chord = chords[at]!
+    const chord = itemAt(chords, at)
     const next =
       voicing.midis.length >= 3 && distinct(voicing) ? inversionAbove(voicing, chord, limits) : null
     return next ? [{ chord, voicing, next }] : []
   })
   if (possible.length === 0) return null
-  const { chord, voicing, next } = possible[drawnBelow(seed, possible.length, 3)]!
+  const { chord, voicing, next } = itemAt(possible, drawnBelow(seed, possible.length, 3))
   const low = (one: Voicing) =>
     one.strings.reduce((lowest, tone) => (tone.midi < lowest.midi ? tone : lowest))
   const written = (frets: Frets) => writtenFrets(frets)

@@ -1,10 +1,11 @@
+import { itemAt } from '../../lists'
 import { noteName } from '../../pitch/note'
 import { drawnBelow, type Asks } from './question'
 
 /** A chord spelled out, in any order. */
 export const spelling: Asks = ({ chords, seed }) => {
   if (chords.length === 0) return null
-  const chord = chords[drawnBelow(seed, chords.length, 5)]!
+  const chord = itemAt(chords, drawnBelow(seed, chords.length, 5))
   const notes = chord.tones.map(({ note }) => noteName(note))
   return {
     kind: 'spelling',

@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import type { ChordSymbol } from '../../chord/symbol'
 import { soundAt, stringNumber, writtenFrets, type Instrument } from '../../neck/instrument'
 import { noteName, pitchClass } from '../../pitch/note'
@@ -23,8 +24,8 @@ export function neckPlacesOf(pc: number, instrument: Instrument, low: number, hi
 export const thirdPlace: Asks = ({ chords, voicings, limits: { instrument }, seed }) => {
   const withThird = chords.flatMap((chord, at) => (thirdOf(chord) ? [at] : []))
   if (withThird.length === 0) return null
-  const at = withThird[drawnBelow(seed, withThird.length, 2)]!
-  const [chord, voicing] = [chords[at]!, voicings[at]]
+  const at = itemAt(withThird, drawnBelow(seed, withThird.length, 2))
+  const [chord, voicing] = [itemAt(chords, at), voicings[at]]
   const third = thirdOf(chord)!
   const inGrip =
     voicing?.strings

@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import { pitchName, pitchAt, noteName } from '../../pitch/note'
 import { writtenFrets } from '../../neck/instrument'
 import { choicesOf, drawnBelow, type Asks } from './question'
@@ -6,7 +7,7 @@ import { choicesOf, drawnBelow, type Asks } from './question'
 export const topTone: Asks = ({ chords, voicings, seed }) => {
   if (voicings.length === 0) return null
   const at = drawnBelow(seed, voicings.length, 1)
-  const [chord, voicing] = [chords[at]!, voicings[at]!]
+  const [chord, voicing] = [itemAt(chords, at), itemAt(voicings, at)]
   const top = voicing.strings.reduce((highest, one) => (one.midi > highest.midi ? one : highest))
   const others = [...chord.tones.map(({ degree }) => degree), '9', '13', '11', '5']
   return {

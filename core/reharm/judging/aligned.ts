@@ -1,3 +1,4 @@
+import { entryOf } from '../../lists'
 import { analyse } from '../../analysis/analyse'
 import { kindOf, type Kind } from '../../analysis/kind'
 import type { Analysis } from '../../analysis/chordReading'
@@ -76,8 +77,8 @@ export function aligned(
         beat: slot.beat,
         beats: slot.beats,
         from,
-        barIndex: index.get(slot.bar)!,
-        barBeats: beatsOf.get(slot.bar)!,
+        barIndex: entryOf(index, slot.bar),
+        barBeats: entryOf(beatsOf, slot.bar),
         chord,
         kind: kindOf(chord),
         root,

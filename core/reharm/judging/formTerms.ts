@@ -1,3 +1,4 @@
+import { firstOf, itemAt, lastOf } from '../../lists'
 import { hasDegree, type ChordSymbol } from '../../chord/symbol'
 import { pitchClass } from '../../pitch/note'
 import { firstAt } from '../atPlace'
@@ -33,7 +34,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const [begin, end] = [version.plain[0], version.plain.at(-1)]
       const lastStart = version.sounded.filter(({ plain }) => plain === end)
       const isTurning =
-        version.plain.at(-1)!.rel === 7 || version.plain[0]!.rel !== 0 || end!.place === 'turnaround'
+        lastOf(version.plain).rel === 7 || firstOf(version.plain).rel !== 0 || end!.place === 'turnaround'
       return [
         ...(first && begin && first.root !== pitchClass(begin.chord.root)
           ? [foundAt(first, `${heardName(first)} opens for ${heardName(begin)}`)]
@@ -136,7 +137,10 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       )
       const deceived = version.plain.filter(
         (spot, index) =>
-          index > 0 && version.plain[index - 1]!.rel === 7 && spot.rel === 9 && spot.place === 'arrival',
+          index > 0 &&
+          itemAt(version.plain, index - 1).rel === 7 &&
+          spot.rel === 9 &&
+          spot.place === 'arrival',
       )
       return [surprise, ...deceived].flatMap((spot) =>
         spot
@@ -266,7 +270,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
       const top = version.sounded[0]
       const end = version.plain.at(-1)
       if (!last || !top || !end || last.isPlain || !isDominant(last)) return []
-      if (end.rel === 0 && version.plain[0]!.rel === 0) return []
+      if (end.rel === 0 && firstOf(version.plain).rel === 0) return []
       return resolvesTo(last, top)
         ? []
         : [foundAt(last, `${heardName(last)} does not lead to ${heardName(top)}`)]
@@ -304,7 +308,7 @@ export const FORM_TERMS: readonly JudgedTerm[] = [
         if (!earlier || far(earlier) <= far(section) + 1) return []
         return [
           {
-            bar: version.chart.bars[section.from]!.number,
+            bar: itemAt(version.chart.bars, section.from).number,
             beat: 1,
             amount: Math.min(2, (far(earlier) - far(section)) / 2),
             what: 'the repeat goes less far than the first time',
@@ -351,7 +355,7 @@ function usualIn(version: Aligned): Found[] {
     const key = soundKey(chords.map(({ chord }) => chord))
     const order = firstAt(spot).findIndex(({ puts }) => soundKey(puts.map(({ chord }) => chord)) === key)
     return order >= 0
-      ? [foundAt(chords[0]!, chords.map(heardName).join(' '), Math.max(0.1, 1 - order / 8))]
+      ? [foundAt(firstOf(chords), chords.map(heardName).join(' '), Math.max(0.1, 1 - order / 8))]
       : []
   })
 }
@@ -368,6 +372,6 @@ const isOtherFive = (spot: Spot) =>
 
 /** Said where the last time through could go further: at its cadence. */
 const nothingNew = (spots: readonly Spot[]): Found => {
-  const { slot } = spots.findLast(({ place }) => place === 'cadence') ?? spots[0]!
+  const { slot } = spots.findLast(({ place }) => place === 'cadence') ?? firstOf(spots)
   return { bar: slot.bar, beat: slot.beat, amount: 0.5, what: 'the last time brings nothing new' }
 }

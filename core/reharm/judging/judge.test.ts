@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import { preferences } from '../../../fit/judge'
 import { judge } from './judge'
 import { JUDGE_PRICES } from './prices'
@@ -12,7 +13,10 @@ describe('the judge of versions', () => {
     const all = preferences()
     const agreed = all.filter(
       ({ more }) =>
-        more.reduce((sum, amount, at) => sum + amount * (JUDGE_PRICES[JUDGED_TERMS[at]!.name] ?? 0), 0) < 0,
+        more.reduce(
+          (sum, amount, at) => sum + amount * (JUDGE_PRICES[itemAt(JUDGED_TERMS, at).name] ?? 0),
+          0,
+        ) < 0,
     )
     expect(all.length).toBeGreaterThan(300)
     expect(agreed.length / all.length).toBeGreaterThan(0.9)

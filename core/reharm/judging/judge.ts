@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import type { Chart, Idiom } from '../../chart/chart'
 import { parseChart } from '../../chart/parseChart'
 import type { MelodyNote } from '../melodyFit'
@@ -80,7 +81,7 @@ type Priced = Amount & { why: string; price: number }
 const pricedIn = (laid: Aligned): Priced[] =>
   amountsIn(laid).map((one, at) => ({
     ...one,
-    why: JUDGED_TERMS[at]!.why,
+    why: itemAt(JUDGED_TERMS, at).why,
     price: JUDGE_PRICES[one.name] ?? 0,
   }))
 

@@ -1,3 +1,4 @@
+import { firstOf } from '../../lists'
 import { hasDegree } from '../../chord/symbol'
 import { noteName, pitchClass } from '../../pitch/note'
 import { barStarts, heardOver } from '../melodyFit'
@@ -240,7 +241,7 @@ export const LINE_TERMS: readonly JudgedTerm[] = [
         return chords.length > 2 && quick > 0
           ? [
               foundAt(
-                chords[0]!,
+                firstOf(chords),
                 `${chords.length} chords in the time of ${heardName(spot!)}`,
                 (chords.length - 2) * 0.6,
               ),

@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../../lists'
 import { kindOf } from '../../analysis/kind'
 import type { Analysis } from '../../analysis/chordReading'
 import type { Chart } from '../../chart/chart'
@@ -39,9 +40,9 @@ export function localJudge(
   }
   function costOf({ index, span, puts }: Pick<Change, 'index' | 'span' | 'puts'>): LocalCost {
     const replaced = spots.slice(index, index + span) as Spot[]
-    const first = at.get(replaced[0]!)
+    const first = at.get(firstOf(replaced))
     if (first === undefined) return { faults: 0, cost: 0 }
-    const changed = soundedFrom(plain.sounded[first]!, replaced, puts, plain.sounded)
+    const changed = soundedFrom(itemAt(plain.sounded, first), replaced, puts, plain.sounded)
     const before = plain.sounded.slice(Math.max(0, first - AROUND), first).map((one) => ({ ...one }))
     const behind = plain.sounded.slice(first + span, first + span + AROUND).map((one) => ({ ...one }))
     const beyond = plain.sounded[first + span + AROUND] ?? null
@@ -55,7 +56,7 @@ export function localJudge(
     const version = {
       ...plain,
       sounded: all,
-      top: first === 0 ? all[0]! : plain.top,
+      top: first === 0 ? firstOf(all) : plain.top,
       over: (spot: Spot) => over.get(spot) ?? [],
     }
     let [faults, cost] = [0, 0]

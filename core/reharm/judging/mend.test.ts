@@ -1,3 +1,4 @@
+import { itemAt, theOne } from '../../lists'
 import fc from 'fast-check'
 import { parseChart } from '../../chart/parseChart'
 import { analyse } from '../../analysis/analyse'
@@ -23,7 +24,7 @@ describe('what would mend a fault', () => {
     [put(0, 'Fmaj7'), 1],
     [put(8, 'Cmaj7/G'), 8],
   ])('%j', (wrong, bar) => {
-    const fault = judge(TEXT, applyChanges(TEXT, [wrong])).faults.find((one) => one.bar === bar)!
+    const fault = theOne(judge(TEXT, applyChanges(TEXT, [wrong])).faults, (one) => one.bar === bar)
     const mend = mendAt(TEXT, [wrong], fault)!
     expect(mend.saves).toBeGreaterThan(0)
     const mended = mend.change ? [mend.change] : []
@@ -36,8 +37,8 @@ describe('what would mend a fault', () => {
     fc.assert(
       fc.property(fc.array(fc.nat(400), { minLength: spots.length, maxLength: spots.length }), (picks) => {
         const made = picks.flatMap((pick, index): Made[] => {
-          const changes = changesAt(spots[index]!).filter(({ span }) => span === 1)
-          return pick % 3 === 0 ? [] : [changes[pick % changes.length]!]
+          const changes = changesAt(itemAt(spots, index)!).filter(({ span }) => span === 1)
+          return pick % 3 === 0 ? [] : [itemAt(changes, pick % changes.length)]
         })
         for (const fault of judge(TEXT, applyChanges(TEXT, made)).faults.slice(0, 2)) {
           const mend = mendAt(TEXT, made, fault)

@@ -1,3 +1,4 @@
+import { itemAt } from '../../lists'
 import { z } from 'zod'
 import { analyse } from '../../analysis/analyse'
 import { slotKey, slotsOf } from '../../chart/chart'
@@ -117,7 +118,7 @@ export function chartsOf({
 
 /** The document with these charts, one of them shown. */
 function showing(document: TuneDocument, charts: readonly OtherChart[], at: number): TuneDocument {
-  const { name, ...made } = charts[Math.min(at, charts.length - 1)]!
+  const { name, ...made } = itemAt(charts, Math.min(at, charts.length - 1))
   const place = Math.min(at, charts.length - 1)
   return {
     ...document,
@@ -130,7 +131,7 @@ function showing(document: TuneDocument, charts: readonly OtherChart[], at: numb
 
 function withChartAdded(document: TuneDocument, name: string): TuneDocument {
   const charts = chartsOf(document)
-  const copy = { ...charts[document.at]!, name }
+  const copy = { ...itemAt(charts, document.at), name }
   return showing(
     document,
     [...charts.slice(0, document.at + 1), copy, ...charts.slice(document.at + 1)],

@@ -1,3 +1,4 @@
+import { firstOf } from '../../lists'
 import { z } from 'zod'
 import { analyse } from '../../analysis/analyse'
 import { slotsOf } from '../../chart/chart'
@@ -74,8 +75,8 @@ export const colourEdits = area(
     colour: () => 'colour of the whole tune',
     choose: (edit) =>
       edit.choice
-        ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${edit.slot.split(':')[0]!}`
-        : `plain chord back in bar ${edit.slot.split(':')[0]!}`,
+        ? `${edit.choice.chords.map((one) => one.symbol).join(' ')} in bar ${firstOf(edit.slot.split(':'))}`
+        : `plain chord back in bar ${firstOf(edit.slot.split(':'))}`,
     'choose-many': (edit) => edit.did,
     way: (edit) => edit.did,
     'version-keep': (edit) => `kept as ${edit.name}`,

@@ -1,3 +1,4 @@
+import { firstOf } from '../../lists'
 import { z } from 'zod'
 import {
   bass,
@@ -134,7 +135,8 @@ export const lineEdits = area(
     style: () => 'style of the lines',
     leading: (edit) => (edit.leading.own ? `style ${edit.leading.own.name}` : 'how the lines are led'),
     line: (edit) => (edit.line === STAYS ? 'the line as it is' : `line ${edit.line + 1}`),
-    fix: (edit) => `${edit.frets ? 'grip' : 'grip left to the search'} in bar ${edit.slot.split(':')[0]!}`,
+    fix: (edit) =>
+      `${edit.frets ? 'grip' : 'grip left to the search'} in bar ${firstOf(edit.slot.split(':'))}`,
     'fix-many': (edit) => edit.did,
     'extra-beat': (edit) => edit.did,
     'condition-add': () => 'condition for the lines',
