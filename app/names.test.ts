@@ -2,6 +2,7 @@
 import { itemAt } from '../core/lists'
 import { readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { createSourceFile, forEachChild, isNonNullExpression, ScriptTarget, type Node } from 'typescript'
 
 const FOLDERS = ['core', 'app', 'db', 'server', 'workers', 'paper']
 const DECLARED = /^(?:export )?(?:interface|type|class|enum) (\w+)/gm
@@ -112,6 +113,26 @@ test('comments are at most 100 columns wide, and none stands on another', () => 
   expect(sources().flatMap(([file, text]) => commentFaults(text).map((line) => `${file}: ${line}`))).toEqual(
     [],
   )
+})
+
+/** `value!`, which nothing checks when it runs: `core/lists` has what says so where it is wrong. */
+const MOST_ASSERTIONS = 600
+
+test('assertions that nothing checks stay few', () => {
+  const assertionsIn = (text: string) => {
+    let count = 0
+    const visit = (node: Node) => {
+      if (isNonNullExpression(node)) count += 1
+      forEachChild(node, visit)
+    }
+    visit(createSourceFile('a.tsx', text, ScriptTarget.Latest))
+    return count
+  }
+  expect(assertionsIn('const a = b! + c[0]!\nconst d = !e')).toBe(2)
+  const all = sources()
+    .filter((one) => !isTest(one))
+    .reduce((sum, [, text]) => sum + assertionsIn(text), 0)
+  expect(all).toBeLessThanOrEqual(MOST_ASSERTIONS)
 })
 
 test('no name of the source stands for two types, nor hides what the language or the browser calls so', () => {

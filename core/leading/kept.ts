@@ -1,3 +1,4 @@
+import { firstOf, itemAt } from '../lists'
 import { good, type Result } from '../result'
 import { weightsOf, type LeadProblem } from './lineProblem'
 import { layersOf } from './layers'
@@ -62,14 +63,14 @@ export class KeptSearch {
     // were known.
     for (const place of [...changed, ...after]) place.into = null
     for (const place of [...before, ...changed]) place.onward = null
-    if (rest > 0 && !after[0]!.onward) this.knowOnward(same + changed.length)
+    if (rest > 0 && !firstOf(after).onward) this.knowOnward(same + changed.length)
     this.knowInto(same + changed.length - 1)
     const way = this.way(same + changed.length)
     return good(
       lineOf(
-        way.map((node, at) => layers[at]!.voicings[node]!),
+        way.map((node, at) => itemAt(itemAt(layers, at).voicings, node)),
         problem,
-        way.map((node, at) => layers[at]!.chords?.[node] ?? layers[at]!.chord),
+        way.map((node, at) => itemAt(layers, at).chords?.[node] ?? itemAt(layers, at).chord),
       ),
     )
   }
@@ -94,7 +95,7 @@ export class KeptSearch {
 
   private knowInto(upTo: number): void {
     for (let at = 0; at <= upTo; at += 1) {
-      const [before, here] = [this.places[at - 1], this.places[at]!]
+      const [before, here] = [this.places[at - 1], itemAt(this.places, at)]
       here.into ??= before
         ? columnInto(before.stage, before.into!, here.stage, this.book!.weights, this.book!)
         : openColumn(here.stage)
@@ -103,7 +104,7 @@ export class KeptSearch {
 
   private knowOnward(downTo: number): void {
     for (let at = this.places.length - 1; at >= downTo; at -= 1) {
-      const [here, after] = [this.places[at]!, this.places[at + 1]]
+      const [here, after] = [itemAt(this.places, at), this.places[at + 1]]
       here.onward ??= after
         ? columnFrom(here.stage, after.stage, after.onward!, this.book!.weights, this.book!)
         : openColumn(here.stage)
@@ -118,7 +119,9 @@ export class KeptSearch {
     // What the step costs is in neither column: the ways on are priced from the left grips, and
     // both halves added up.
     const across = columnFrom(left.stage, right.stage, right.onward!, this.book!.weights, this.book!)
-    const whole = across.cost.map((cost, node) => cost + left.into!.cost[node]! - left.stage.own[node]!)
+    const whole = across.cost.map(
+      (cost, node) => cost + left.into!.cost[node]! - itemAt(left.stage.own, node),
+    )
     const node = cheapest({ cost: whole, by: across.by })
     return [...this.backFrom(join - 1, node), ...this.onFrom(join, across.by[node]!)]
   }
@@ -127,7 +130,7 @@ export class KeptSearch {
     const way: number[] = []
     for (let [place, here] = [at, node]; place >= 0; place -= 1) {
       way.unshift(here)
-      here = this.places[place]!.into!.by[here]!
+      here = itemAt(this.places, place).into!.by[here]!
     }
     return way
   }
@@ -136,7 +139,7 @@ export class KeptSearch {
     const way: number[] = []
     for (let [place, here] = [at, node]; place < this.places.length; place += 1) {
       way.push(here)
-      here = this.places[place]!.onward!.by[here]!
+      here = itemAt(this.places, place).onward!.by[here]!
     }
     return way
   }
@@ -146,9 +149,10 @@ export class KeptSearch {
 function alike(a: readonly Layer[], b: readonly Layer[]): { same: number; rest: number } {
   const most = Math.min(a.length, b.length)
   let same = 0
-  while (same < most && equal(a[same]!, b[same]!)) same += 1
+  while (same < most && equal(itemAt(a, same), itemAt(b, same))) same += 1
   let rest = 0
-  while (rest < most - same && equal(a[a.length - 1 - rest]!, b[b.length - 1 - rest]!)) rest += 1
+  while (rest < most - same && equal(itemAt(a, a.length - 1 - rest), itemAt(b, b.length - 1 - rest)))
+    rest += 1
   return { same, rest }
 }
 

@@ -1,4 +1,4 @@
-import { firstOf, lastOf } from '../lists'
+import { firstOf, itemAt, lastOf } from '../lists'
 import type { ChordSymbol } from '../chord/symbol'
 import { reachMm, stringNumber, STANDARD_GUITAR, type Frets, type Instrument } from '../neck/instrument'
 import type { Degree } from '../pitch/degree'
@@ -97,7 +97,7 @@ export function idiomFeatures(
 ): void {
   const { frets, midis, strings, fingering } = voicing
   const notes = midis.length
-  const [low, high] = [firstOf(strings).string, strings[notes - 1]!.string]
+  const [low, high] = [firstOf(strings).string, itemAt(strings, notes - 1).string]
   let [lowest, highest, open] = [0, 0, 0]
   for (const fret of frets) {
     if (fret === 0) open += 1
@@ -107,24 +107,24 @@ export function idiomFeatures(
     }
   }
   const hand = lowest === 0 ? 0 : lowest - instrument.capo
-  count(NAMED.notes[notes]!, 1)
-  count(NAMED.lowest[stringNumber(low, frets.length)]!, 1)
-  count(NAMED.highest[stringNumber(high, frets.length)]!, 1)
+  count(itemAt(NAMED.notes, notes), 1)
+  count(itemAt(NAMED.lowest, stringNumber(low, frets.length)), 1)
+  count(itemAt(NAMED.highest, stringNumber(high, frets.length)), 1)
   const inner = high - low + 1 - notes
-  if (inner > 0) count(NAMED.silent[Math.min(inner, 3)]!, 1)
-  count(NAMED.span[highest - lowest]!, 1)
+  if (inner > 0) count(itemAt(NAMED.silent, Math.min(inner, 3)), 1)
+  count(itemAt(NAMED.span, highest - lowest), 1)
   count('stretch', fingering.parts.stretch)
   count('placement', fingering.parts.placement)
-  count(NAMED.fingers[fingering.presses.length]!, 1)
+  count(itemAt(NAMED.fingers, fingering.presses.length), 1)
   for (const { finger, from, to } of fingering.barres)
     count(`${finger === 1 ? 'index' : 'other'} barre ${from - to + 1}`, 1)
 
   if (open === 0) {
     count('movable', 1)
-    count(NAMED.position[Math.min(hand, 12)]!, 1)
+    count(itemAt(NAMED.position, Math.min(hand, 12)), 1)
   } else {
-    count(NAMED.open[open]!, 1)
-    count(NAMED.openPosition[Math.min(hand, 12)]!, 1)
+    count(itemAt(NAMED.open, open), 1)
+    count(itemAt(NAMED.openPosition, Math.min(hand, 12)), 1)
     count('open far', open * Math.max(0, hand - NEAR_OPEN))
     if (frets[low] === 0) count('open bass', 1)
     if (frets[high] === 0 && high !== low) count('open top', 1)
@@ -160,7 +160,7 @@ function countTones(
     sounding.add(one.midi % 12)
     if (one.midi < bass.midi) bass = one
     if (one.midi > top.midi) top = one
-    if (at > 0 && one.midi < strings[at - 1]!.midi) crossed = true
+    if (at > 0 && one.midi < itemAt(strings, at - 1).midi) crossed = true
   })
   for (const [degree, times] of classes) {
     if (times === 2) count(NAMED.doubled[toneClass(degree)], 1)
@@ -170,7 +170,7 @@ function countTones(
     if (!sounding.has(pitchClass(note))) count(NAMED.missing[toneClass(degree)], 1)
   // Without a root somebody else has the bass: other grips are usual then.
   if (!classes.has('1')) {
-    count(NAMED.rootless[notes]!, 1)
+    count(itemAt(NAMED.rootless, notes), 1)
     if (open > 0) count('rootless open', open)
     if (firstOf(midis) < LOW_LINE) count('rootless low', (LOW_LINE - firstOf(midis)) / OCTAVE)
   }
@@ -184,8 +184,8 @@ function countTones(
 function countIntervals(midis: readonly number[], count: Count): void {
   const notes = midis.length
   for (let at = 1; at < notes; at += 1) {
-    const gap = midis[at]! - midis[at - 1]!
-    if (at === 1) count(NAMED.second[Math.min(gap, WIDEST)]!, 1)
+    const gap = itemAt(midis, at) - itemAt(midis, at - 1)
+    if (at === 1) count(itemAt(NAMED.second, Math.min(gap, WIDEST)), 1)
     if (gap === 0) count('unison', 1)
     else if (gap === 1) count('half step', 1)
     else if (gap === 2) count('whole step', 1)
@@ -194,7 +194,7 @@ function countIntervals(midis: readonly number[], count: Count): void {
   }
   const mud = mudBelow(midis)
   if (mud > 0) count('mud', mud)
-  const [down, up] = [(firstOf(midis) - BASS_PITCH) / OCTAVE, (midis[notes - 1]! - TOP_PITCH) / OCTAVE]
+  const [down, up] = [(firstOf(midis) - BASS_PITCH) / OCTAVE, (itemAt(midis, notes - 1) - TOP_PITCH) / OCTAVE]
   count('bass pitch', down)
   count('bass pitch squared', down * down)
   count('top pitch', up)
@@ -276,8 +276,11 @@ export function writtenIn(frets: Frets, chord: ChordSymbol, instrument: Instrume
 function onSixStrings(frets: Frets, { tuning, capo }: Instrument): Frets | null {
   const six: (number | null)[] = []
   for (let down = 0; down < tuning.length; down += 1) {
-    const fret = frets[frets.length - 1 - down]!
-    if (down >= STRINGS.length || tuning[tuning.length - 1 - down]! !== lastOf(tuning) - STRINGS[down]!) {
+    const fret = itemAt(frets, frets.length - 1 - down)
+    if (
+      down >= STRINGS.length ||
+      itemAt(tuning, tuning.length - 1 - down) !== lastOf(tuning) - itemAt(STRINGS, down)
+    ) {
       if (fret !== null) return null
     }
     if (down < STRINGS.length) six.unshift(fret === null || fret === 0 ? fret : fret - capo)
@@ -431,7 +434,8 @@ function varied<T extends { voicing: Voicing; idiom: number }>(judged: readonly 
   const first: T[] = []
   while (first.length < VARIED && left.length > 0) {
     let best = 0
-    for (let at = 1; at < left.length; at += 1) if (left[at]!.worth > left[best]!.worth) best = at
+    for (let at = 1; at < left.length; at += 1)
+      if (itemAt(left, at).worth > itemAt(left, best).worth) best = at
     const [{ one }] = left.splice(best, 1) as [{ one: T; worth: number }]
     first.push(one)
     for (const other of left)
