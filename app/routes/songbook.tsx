@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { data, Form, Link, useNavigation } from 'react-router'
 import { z } from 'zod'
 import {
@@ -34,6 +34,7 @@ import { refusalInWords } from '../../core/refusal'
 import { PageHead } from '../theme/PageHead'
 import type { Route } from './+types/songbook'
 import { fieldsOf } from '../services/forms/formFields'
+import { useOnChange } from '../services/words/stable'
 
 /** What is latest and what is furthest comes first; the rest goes by letters and numbers. */
 const directionOf = (by: SongbookSort): 'ascending' | 'descending' =>
@@ -279,9 +280,11 @@ function TunesTable({
   const busy = useNavigation().state !== 'idle'
   // The field closes when the new title is there, and stays with what was typed when it could not
   // be sent.
-  useEffect(() => {
+  const closes = () => {
     if (!done) setRenaming(null)
-  }, [rows, done])
+  }
+  useOnChange(rows, closes)
+  useOnChange(done, closes)
   return (
     <table className="songbook-table of-tunes" aria-busy={busy}>
       <caption>{caption}</caption>

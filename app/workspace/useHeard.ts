@@ -1,4 +1,4 @@
-import { useDeferredValue, useEffect, useMemo, useRef } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { accompanied, isAccompanied, swingOf, type Accompaniment } from '../../core/tune/accompaniment'
 import type { LineChord } from '../../core/tune/decisions'
 import type { TuneDocument } from '../../core/tune/document'
@@ -46,9 +46,9 @@ export function useHeard({ score, beside, voice = 'all', rhythm: tried }: RoomPl
   const { playing } = usePlaying()
   const { chart } = reading
   // What plays goes on where it is, wherever the player looks meanwhile.
-  const begun = useRef(selection)
-  if (!playing) begun.current = selection
-  const from = begun.current
+  const [begun, setBegun] = useState(selection)
+  if (!playing && begun !== selection) setBegun(selection)
+  const from = playing ? begun : selection
   const version = hearing.version === 'turn' && !beside ? 'new' : hearing.version
   const sequence = useMemo(() => sequenceOf(reading, from), [reading, from])
   const countIn = countInBeats(chart, sequence.home[0], hearing.countIn)

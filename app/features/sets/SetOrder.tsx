@@ -16,9 +16,10 @@ import {
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Button from '@mui/material/Button'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Form, Link, useFetcher } from 'react-router'
 import type { SetTune } from '../../../db/sets'
+import { useOnChange } from '../../services/words/stable'
 
 type SetOrderRow = SetTune & { versions: string[]; own: { tempo: number } | null }
 
@@ -31,7 +32,7 @@ export function SetOrder({ tunes }: { tunes: readonly SetOrderRow[] }) {
   const mover = useFetcher()
   // What was dropped stays there while the server is told.
   const [order, setOrder] = useState(tunes)
-  useEffect(() => setOrder(tunes), [tunes])
+  useOnChange(tunes, setOrder)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),

@@ -1,10 +1,11 @@
 import { itemAt } from '../../../core/lists'
 import { faultWords } from '../../../core/result'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { Page } from '../../../paper/pages'
 import { keepForReading, readsThroughWorker } from '../../services/offline/offline'
 import type { TuneHeard } from '../../services/sound/tuneHeard'
 import { pagesAddress, type StandTune, type StandWindow } from './standAddress'
+import { useLatest } from '../../services/words/stable'
 
 /**
  * A tune that is loaded: its pages for the window as it is and turned by a quarter, and how it is
@@ -25,8 +26,7 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
   const [loaded, setLoaded] = useState<ReadonlyMap<number, StandLoaded>>(new Map())
   const [fault, setFault] = useState<string | null>(null)
   const [waiting, setWaiting] = useState(tunes.length)
-  const first = useRef(at)
-  first.current = at
+  const first = useLatest(at)
   const { shown, width, height } = window ?? { shown: 'grips', width: 0, height: 0 }
   useEffect(() => {
     if (width === 0) return
@@ -52,7 +52,7 @@ export function useStandPages(tunes: readonly StandTune[], at: number, window: S
     }
     void load()
     return () => own.abort()
-  }, [tunes, shown, width, height])
+  }, [tunes, shown, width, height, first])
   return { loaded, fault, waiting }
 }
 

@@ -1,11 +1,12 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { stringNumber, touched, writtenFrets } from '../../../core/neck/instrument'
 import { readFrets } from '../../../core/neck/readFrets'
 import type { Question } from '../../../core/practice/questions/question'
 import { engravedWords } from '../../../core/chord/engraved'
 import { Neck, type NeckMark } from '../../services/notation/Neck'
+import { useOnChange } from '../../services/words/stable'
 
 interface Props {
   question: Question
@@ -97,9 +98,9 @@ function WordAnswer({
   onAnswer: (given: string) => void
 }) {
   const [typed, setTyped] = useState('')
-  useEffect(() => {
-    if (!disabled) setTyped('')
-  }, [disabled])
+  useOnChange(disabled, (now) => {
+    if (!now) setTyped('')
+  })
   return (
     <form
       className="trainer-words"

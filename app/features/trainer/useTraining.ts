@@ -71,6 +71,7 @@ export function useTraining(
   }, [about, limits])
   const [seed, setSeed] = useState(1)
   // Another visit asks other things; the server and the first drawing know nothing of the clock.
+  // oxlint-disable-next-line react/set-state-in-effect -- for that reason it can only follow the first drawing
   useEffect(() => setSeed(seedNow()), [])
   const [begun, setBegun] = useState<number | null>(null)
   const [now, setNow] = useState(0)

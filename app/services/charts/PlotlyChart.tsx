@@ -1,6 +1,7 @@
 import type { Data, Layout } from 'plotly.js'
 import { useEffect, useRef } from 'react'
 import { useThemeChoice } from '../../theme/useTheme'
+import { useLatest } from '../words/stable'
 
 /** The colours of the page, by their names there. */
 export interface Colours {
@@ -45,8 +46,7 @@ export const axisOf = (title: string, { soft, mist }: Colours): Partial<Layout['
  */
 export function PlotlyChart({ label, draw, height = 210, onPoint }: Props) {
   const box = useRef<HTMLDivElement>(null)
-  const take = useRef(onPoint)
-  take.current = onPoint
+  const take = useLatest(onPoint)
   const { name: theme } = useThemeChoice()
   useEffect(() => {
     const here = box.current
@@ -89,6 +89,6 @@ export function PlotlyChart({ label, draw, height = 210, onPoint }: Props) {
       gone = true
       away()
     }
-  }, [draw, height, theme])
+  }, [draw, height, theme, take])
   return <div ref={box} className="lines-chart" role="img" aria-label={label} />
 }

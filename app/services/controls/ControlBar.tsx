@@ -11,6 +11,7 @@ import {
   type RefObject,
 } from 'react'
 import { Roving } from './Roving'
+import { useEver } from '../words/stable'
 
 interface OpenWord {
   open: string | null
@@ -134,8 +135,7 @@ export function BarWord({ name, says, title, term, keeps = false, children }: Wo
   const id = useId()
   const { open, setOpen, host } = useContext(BarContext)
   const here = open === id
-  const opened = useRef(false)
-  opened.current ||= here
+  const opened = useEver(here)
   return (
     <>
       <button
@@ -150,7 +150,7 @@ export function BarWord({ name, says, title, term, keeps = false, children }: Wo
         <span className="word-name">{name}</span> <b>{says}</b>
       </button>
       {host &&
-        (here || (keeps && opened.current)) &&
+        (here || (keeps && opened)) &&
         createPortal(
           <div id={`${id}-panel`} className="word-panel" role="group" aria-label={name} hidden={!here}>
             {children}

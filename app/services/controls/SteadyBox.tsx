@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react'
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react'
 
 /**
  * While something is looked for, the place of what stood here before is kept free: what is below
@@ -16,9 +16,13 @@ export function SteadyBox({ waiting, children }: { waiting: boolean; children: R
     watch.observe(box.current!)
     return () => watch.disconnect()
   }, [waiting])
-  return (
-    <div ref={box} style={waiting ? { minHeight: height.current } : undefined}>
-      {children}
-    </div>
-  )
+  useLayoutEffect(() => {
+    const here = box.current
+    if (!here || !waiting) return
+    here.style.minHeight = `${height.current}px`
+    return () => {
+      here.style.minHeight = ''
+    }
+  }, [waiting])
+  return <div ref={box}>{children}</div>
 }

@@ -8,6 +8,7 @@ import type { Voicing } from '../../../core/voicing/voicing'
 import { useKnownTune } from '../tune/TuneContext'
 import { useLines, type LinesAsked } from '../workers/useLines'
 import { useKeepLine } from './useKeepLine'
+import { useEver } from '../words/stable'
 
 /** The grips of both lines: those that are kept, and the search for more. */
 export interface KnownGrips {
@@ -56,7 +57,7 @@ export function GripsProvider({ children }: { children: ReactNode }) {
   )
   const changed = useChanged(question)
   const missing = !standsAsKept(settled, sounding, kept, stringing)
-  const wanted = useOnce(hurried || changed || missing)
+  const wanted = useEver(hurried || changed || missing)
   const atOnce = changed || missing ? 'at once' : 'later'
   const search = useLines(wanted ? question : null, { pauseMs: pause, first: hurried ? atOnce : 'not' })
   // One after the other in the same worker: it has read its code by then, and the page is left the
@@ -100,19 +101,13 @@ export function GripsProvider({ children }: { children: ReactNode }) {
 function useChanged(question: LinesQuestion | null): boolean {
   const asked = useMemo(() => JSON.stringify(question), [question])
   const [atFirst] = useState(asked)
-  return useOnce(asked !== atFirst)
-}
-
-/** Whether something has ever been so. */
-function useOnce(so: boolean): boolean {
-  const ever = useRef(false)
-  ever.current ||= so
-  return ever.current
+  return useEver(asked !== atFirst)
 }
 
 /** Whether the text was what changed last: more letters may be coming. */
 function useLastChange(text: string): 'text' | 'other' {
   const before = useRef(text)
+  // oxlint-disable-next-line react/refs -- it asks what was drawn before, which is no state of its own
   const changed = before.current !== text
   useEffect(() => {
     before.current = text

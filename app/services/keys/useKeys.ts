@@ -1,6 +1,7 @@
-import { useEffect, useRef } from 'react'
+import { useEffect } from 'react'
 import { flushSync } from 'react-dom'
 import { cameByTab, focusTaken, watchTab } from './byTab'
+import { useLatest } from '../words/stable'
 
 /** What a key does; true when it was used. */
 export type KeyHandler = (event: KeyboardEvent) => boolean
@@ -52,8 +53,7 @@ const OF_THE_SELECTION = /^(Arrow|Backspace$|Enter$|Escape$|Home$|End$|[0-9]$)/
  * @param cursor the element of the present selection
  */
 export function useKeys(handler: KeyHandler, cursor: () => HTMLElement | null): void {
-  const latest = useRef({ handler, cursor })
-  latest.current = { handler, cursor }
+  const latest = useLatest({ handler, cursor })
   useEffect(() => {
     const unwatch = watchTab()
     const listen = (event: KeyboardEvent) => {
@@ -87,5 +87,5 @@ export function useKeys(handler: KeyHandler, cursor: () => HTMLElement | null): 
       window.removeEventListener('keydown', listen)
       unwatch()
     }
-  }, [])
+  }, [latest])
 }

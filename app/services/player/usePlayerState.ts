@@ -18,6 +18,7 @@ export function usePlayerState(loaded: { settings: PlayerSettings; liking: Likin
     latest.current = next
     setSettings(next)
   }, [])
+  // oxlint-disable-next-line react/refs -- what is taken is set when the server answers, not while drawing
   const [waiting] = useState(() => new SettingsOutbox(setKeeping, take))
   useEffect(() => {
     void waiting.resume().then((change) => {

@@ -8,10 +8,11 @@ import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { memo, useEffect, useRef, useState } from 'react'
+import { memo, useRef, useState } from 'react'
 import { TEMPO_RANGE } from '../../../core/chart/parseChart'
 import type { Version } from './schedule'
 import { COUNT_INS, SPEEDS, type CountIn, type Hearing } from './SoundContext'
+import { useOnChange } from '../words/stable'
 
 interface HowHeardProps {
   hearing: Hearing
@@ -151,7 +152,7 @@ const TYPING_PAUSE_MS = 900
 /** A tempo is taken when it is whole; out of range it stays as typed, with what is accepted. */
 function TempoField({ tempo, onTempo }: { tempo: number; onTempo: (tempo: number) => void }) {
   const [typed, setTyped] = useState(String(tempo))
-  useEffect(() => setTyped(String(tempo)), [tempo])
+  useOnChange(tempo, (now) => setTyped(String(now)))
   const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   const [low, high] = TEMPO_RANGE
   const isTempo = (value: number) => Number.isInteger(value) && value >= low && value <= high

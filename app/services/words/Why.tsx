@@ -1,5 +1,6 @@
-import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
+import { createContext, useContext, useState, type ReactNode } from 'react'
 import { engravedWords } from '../../../core/chord/engraved'
+import { useOnChange } from './stable'
 
 /** Whether every "why?" is open. */
 export const WhyContext = createContext(false)
@@ -8,7 +9,7 @@ export const WhyContext = createContext(false)
 export function Why({ children }: { children: string }) {
   const all = useContext(WhyContext)
   const [open, setOpen] = useState(all)
-  useEffect(() => setOpen(all), [all])
+  useOnChange(all, setOpen)
   return (
     <details className="why-details" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>why?</summary>

@@ -1,6 +1,6 @@
 import { itemAt, theOne } from '../../../core/lists'
 import { NEAR } from '../../../core/chart/beats'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { barName, slotsOf, type Chart } from '../../../core/chart/chart'
 import {
   barsAsText,
@@ -18,6 +18,7 @@ import { withCapitals } from '../../../core/chord/near'
 import { importChart } from '../../../core/formats/importChart'
 import type { Key } from '../../../core/pitch/key'
 import type { Editing } from '../../services/notation/BeatInput'
+import { useLatest } from '../../services/words/stable'
 
 /** What can be done to the selected bars. */
 export type BarAct =
@@ -146,21 +147,23 @@ const asTyped = (typed: string): string =>
 export function useChartEditing(given: EditingOf): ChartEditing {
   // The callbacks stay the same from one key press to the next, so that the systems need not be
   // drawn again for them.
-  const latest = useRef(given)
-  latest.current = given
+  const latest = useLatest(given)
   const [open, setOpen] = useState<Pick<Editing, 'bar' | 'beat' | 'word' | 'marked'> | null>(null)
   const [copied, setCopied] = useState<readonly string[]>([])
   const [says, setSays] = useState('')
   const { can, chart, range } = given
   const bars = useMemo(() => selectedBars(chart, range), [chart, range])
 
-  const openAt = useCallback((bar: number, beat: number, word?: string) => {
-    if (!latest.current.can) return
-    const there = parseChart(latest.current.text).bars.find((one) => one.number === bar)
-    if (!there || beat < there.from || beat >= there.from + there.beats) return
-    const now = itemAt(beatWords(there), beat - there.from)
-    setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
-  }, [])
+  const openAt = useCallback(
+    (bar: number, beat: number, word?: string) => {
+      if (!latest.current.can) return
+      const there = parseChart(latest.current.text).bars.find((one) => one.number === bar)
+      if (!there || beat < there.from || beat >= there.from + there.beats) return
+      const now = itemAt(beatWords(there), beat - there.from)
+      setOpen({ bar, beat, word: word ?? (now === '.' ? '' : now), marked: word === undefined })
+    },
+    [latest],
+  )
 
   const onTake = useCallback(
     (typed: string, move: -1 | 0 | 1) => {
@@ -186,7 +189,7 @@ export function useChartEditing(given: EditingOf): ChartEditing {
       if (chosen >= 0) onSelect(chosen, chosen)
       setOpen(there && { ...there, word: wordAt(after, there), marked: true })
     },
-    [open],
+    [open, latest],
   )
   const onLeave = useCallback(() => setOpen(null), [])
   const editing = useMemo(
@@ -243,7 +246,7 @@ export function useChartEditing(given: EditingOf): ChartEditing {
           return put(BAR_ACTS[what]({ text, from, to, named, keyNow }))
       }
     },
-    [copied],
+    [copied, latest],
   )
 
   useClipboard(can, latest, setCopied, setSays)

@@ -9,6 +9,7 @@ import type { PlayerBody } from '../../../core/player/playerLimits'
 import { excerptOf, type Schedule } from '../../services/sound/schedule'
 import type { TuneDocument } from '../../../core/tune/document'
 import { madeChord, type TuneReading } from '../../../core/tune/tuneReading'
+import { useLatest } from '../../services/words/stable'
 
 /** Beats that the chord before and the one behind are heard. */
 const AROUND_BEATS = 2
@@ -38,8 +39,7 @@ export function useHearInPlace({
   play,
 }: Surroundings): (index: number, span: number, puts: readonly Put[]) => void {
   const asking = useRef<AbortController | null>(null)
-  const latest = useRef(play)
-  latest.current = play
+  const latest = useLatest(play)
   const { bass, style } = document
   useEffect(() => () => asking.current?.abort(), [])
   return useCallback(
@@ -82,6 +82,6 @@ export function useHearInPlace({
         )
       }, faultsOnly)
     },
-    [reading.line, voicings, bass, style, capo, body],
+    [reading.line, voicings, bass, style, capo, body, latest],
   )
 }

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button'
-import { memo, useMemo, useRef, useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { useStableCallback } from '../../services/words/stable'
 import type { Key } from '../../../core/pitch/key'
 import type { Voicing } from '../../../core/voicing/voicing'
@@ -65,9 +65,9 @@ export const GripDrawer = memo(function GripDrawer({
   )
   // While grips are being found the fields offer what there was, so that they are not drawn anew
   // twice.
-  const before = useRef<readonly Voicing[]>([])
   const offered = useMemo(() => grips?.map((one) => one.voicing) ?? null, [grips])
-  if (offered) before.current = offered
+  const [before, setBefore] = useState<readonly Voicing[]>([])
+  if (offered && offered !== before) setBefore(offered)
   const symbol = madeChord(chord)
   if (!symbol) return <p className="quiet">Nothing sounds here.</p>
   const now = voicing?.frets.join() ?? ''
@@ -114,7 +114,7 @@ export const GripDrawer = memo(function GripDrawer({
         <h3 title="By how far the voices move from and to the neighbours, how easy the grip is, and how usual">
           {grips && found ? foundInWords(found.length, grips.length) : 'Finding grips'}
         </h3>
-        <GripFilters grips={offered ?? before.current} filter={filter} onFilter={look} />
+        <GripFilters grips={offered ?? before} filter={filter} onFilter={look} />
         <div className="grip-list">
           {found?.slice(0, shown).map(({ voicing: other, motion }) => {
             const digit = grips!.findIndex((one) => one.voicing === other)

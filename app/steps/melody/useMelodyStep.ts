@@ -80,7 +80,7 @@ export function useMelodyStep({
     onHear,
     onSelect: view.select,
   })
-  useEffect(() => setWritingNow(writing.pen.on), [writing.pen.on])
+  if (writingNow !== writing.pen.on) setWritingNow(writing.pen.on)
   const limits = useMemo(() => melodyLimits(body, chart.capo, 'any'), [body, chart.capo])
 
   const playing = usePlayingIn({

@@ -1,5 +1,5 @@
 import { itemAt } from '../../../core/lists'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, useInsertionEffect } from 'react'
 import type { Chart } from '../../../core/chart/chart'
 import { pitchNear, playedIn, withPassage, type Tap } from '../../../core/melody/entry'
 import type { Grid } from '../../../core/melody/melody'
@@ -134,7 +134,9 @@ export function usePlayingIn({
     )
     if (passage.length > 0) onPlayed(withPassage(chart, notes, passage), passage.length)
   }
-  latest.current = { finish, onHear, songKey, where, open, frets }
+  useInsertionEffect(() => {
+    latest.current = { finish, onHear, songKey, where, open, frets }
+  })
 
   useEffect(() => {
     if (!on) return

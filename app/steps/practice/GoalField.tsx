@@ -1,11 +1,12 @@
 import TextField from '@mui/material/TextField'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { TEMPO_RANGE } from '../../../core/chart/parseChart'
+import { useOnChange } from '../../services/words/stable'
 
 /** The tempo that is wanted of what is on the stage. */
 export function GoalField({ goal, onGoal }: { goal: number; onGoal: (goal: number) => void }) {
   const [typed, setTyped] = useState(String(goal))
-  useEffect(() => setTyped(String(goal)), [goal])
+  useOnChange(goal, (now) => setTyped(String(now)))
   const [low, high] = TEMPO_RANGE
   const value = Number(typed)
   const wrong = !Number.isFinite(value) || value < low || value > high

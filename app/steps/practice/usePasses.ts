@@ -10,6 +10,7 @@ import type { Staged } from './stagedGrips'
 import { useRound } from './useRound'
 import { useVisit } from './useVisit'
 import type { useWalk } from './useWalk'
+import { useOnChange } from '../../services/words/stable'
 
 /**
  * Grips come back by themselves so long after they were hidden, in ms, for a hand that waits in
@@ -107,7 +108,8 @@ export function usePasses({
     record(stage, 'failed', 0, { hurt: true, note: 'it hurt' })
   }
 
-  useEffect(() => setShownAgain(false), [stage?.item, mode])
+  useOnChange(stage?.item, () => setShownAgain(false))
+  useOnChange(mode, () => setShownAgain(false))
   const hidden = memory && !shownAgain
   useEffect(() => {
     if (!hidden || round.round.at !== 'playing') return

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { itemKey, type Grade } from '../../../core/practice/grade'
 import { nextRung, type Rung } from '../../../core/practice/ladder'
 import { tempoFor } from '../../../core/practice/plan'
@@ -42,13 +42,13 @@ export function useVisit(
   const [seconds, setSeconds] = useState(0)
   const key = staged ? itemKey(staged) : ''
   // Where a ladder begins stays while it is climbed, though the log learns of each pass.
-  const starts = useRef(new Map<string, number>())
+  const [starts, setStarts] = useState<ReadonlyMap<string, number>>(new Map())
   const known = climbs.get(key)
-  if (staged && records && !starts.current.has(key))
-    starts.current.set(key, tempoFor(staged, goal, records.get(key)))
+  if (staged && records && !starts.has(key))
+    setStarts(new Map(starts).set(key, tempoFor(staged, goal, records.get(key))))
   // Until the log is read it is as if nothing had been played: never faster than the hand is at
   // ease.
-  const start = starts.current.get(key) ?? (staged ? tempoFor(staged, goal, undefined) : goal)
+  const start = starts.get(key) ?? (staged ? tempoFor(staged, goal, undefined) : goal)
   const climbing: Climbing = known ?? { start, passes: [] }
   const rung = nextRung({ ...climbing, goal })
   const put = (one: Climbing) => setClimbs(new Map(climbs).set(key, one))
@@ -58,7 +58,7 @@ export function useVisit(
     played: seconds / 60,
     rest: seconds / 60 >= restAfter(loadOf(voicings, reachMm)),
     begin: () => {
-      starts.current.set(key, start)
+      setStarts(new Map(starts).set(key, start))
     },
     add: (grade, lasted) => {
       setSeconds(seconds + lasted)

@@ -1,5 +1,6 @@
 import Slider from '@mui/material/Slider'
-import { useEffect, useId, useState, type ReactNode } from 'react'
+import { useId, useState, type ReactNode } from 'react'
+import { useOnChange } from '../../services/words/stable'
 
 interface Props {
   name: string
@@ -20,7 +21,7 @@ interface Props {
 export function SettingSlider({ name, value, says = String, children, onSet, ...range }: Props) {
   const id = useId()
   const [moving, setMoving] = useState(value)
-  useEffect(() => setMoving(value), [value])
+  useOnChange(value, setMoving)
   return (
     <>
       <span id={id}>{name}</span>

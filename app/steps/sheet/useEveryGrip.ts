@@ -8,6 +8,7 @@ import { sendWrite } from '../../services/tune/writeAnswer'
 import type { TuneDocument } from '../../../core/tune/document'
 import { onInstrument, stringingOf } from '../../../core/tune/sounding'
 import { readTuneDocument } from '../../../core/tune/tuneReading'
+import { useLatest } from '../../services/words/stable'
 
 /**
  * Looks in a worker for a grip for every chord of the line that has none, and keeps them with the
@@ -46,8 +47,7 @@ export function useEveryGrip(
   // Kept once, so that pages and files have them too. Where the tune has changed since, or the
   // server is away, they are found again next time.
   const kept = useRef<TuneDocument | null>(null)
-  const onAnswer = useRef(onKept)
-  onAnswer.current = onKept
+  const onAnswer = useLatest(onKept)
   useEffect(() => {
     if (filled === document || kept.current === filled) return
     kept.current = filled
@@ -56,6 +56,6 @@ export function useEveryGrip(
       base: revision,
       edit: onInstrument({ kind: 'grips', grips: filled.grips }, on),
     }).then(() => onAnswer.current())
-  }, [filled, document, id, revision, on])
+  }, [filled, document, id, revision, on, onAnswer])
   return { state: search.state, stop: search.stop, again: search.again }
 }
