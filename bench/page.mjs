@@ -1,6 +1,7 @@
 // Times the pages in the browser (npm run bench:page, after ./start --setup), as ratios to an empty
 // page of the same server in the same run.
 import { randomUUID } from 'node:crypto'
+import { gzipSync } from 'node:zlib'
 import { benchApplication, middleOf, row } from './server.mjs'
 
 /** Tunes put into the songbook beside the demo's, as copies of them. */
@@ -56,6 +57,25 @@ async function opened(browser, base, path) {
   return { page: middleOf(times.page), empty: middleOf(times.empty) }
 }
 
+/** The goal for the scripts of a tune's first load, compressed as they go over the network. */
+const FIRST_LOAD_BYTES = 350_000
+/** What a tune opened for the first time asks for until it listens, by kind, compressed. */
+async function firstLoad(browser, base, path) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const page = await context.newPage()
+  const bodies = []
+  page.on('response', (response) => bodies.push(response.body().then((body) => [response.url(), body])))
+  await page.goto(base + path, { waitUntil: 'commit' })
+  await page.waitForFunction(() => document.documentElement.dataset.listening === 'yes')
+  const files = await Promise.all(bodies)
+  await context.close()
+  const sizeOf = (ending) =>
+    files
+      .filter(([url]) => url.endsWith(ending))
+      .reduce((sum, [, body]) => sum + (ending === '.woff2' ? body : gzipSync(body)).length, 0)
+  return { scripts: sizeOf('.js'), styles: sizeOf('.css'), fonts: sizeOf('.woff2') }
+}
+
 const say = (what, { page, empty }, more = '') =>
   row(what, page / empty, `${Math.round(page)} ms against ${Math.round(empty)} ms of an empty page${more}`)
 
@@ -66,6 +86,12 @@ await page.goto(small.base)
 const address = await page.locator('tbody th a').first().getAttribute('href')
 const empty = await opened(small.browser, small.base, address)
 say('a tune of 32 bars, until it listens', empty)
+const { scripts, styles, fonts } = await firstLoad(small.browser, small.base, address)
+row(
+  'scripts of a tune opened for the first time, compressed',
+  scripts / FIRST_LOAD_BYTES,
+  `${Math.round(scripts / 1000)} kB against the goal of ${FIRST_LOAD_BYTES / 1000}; styles ${Math.round(styles / 1000)}, fonts ${Math.round(fonts / 1000)}`,
+)
 await page.bringToFront()
 await page.goto(small.base + address)
 await page.waitForTimeout(4_000)

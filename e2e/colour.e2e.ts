@@ -1,4 +1,3 @@
-import { itemAt } from '../core/lists'
 import {
   expect,
   goTo,
@@ -71,11 +70,11 @@ test('chords put in: they share the bar, have grips of their own in the lines an
   await newLine(page).getByRole('button').nth(4).click()
   await expect(
     page.getByRole('complementary').getByRole('heading', { level: 2 }).getByRole('img'),
-  ).toHaveAttribute('aria-label', itemAt(both, 4)!)
+  ).toHaveAttribute('aria-label', both[4]!)
   await page.keyboard.press('ArrowLeft')
   await expect(
     page.getByRole('complementary').getByRole('heading', { level: 2 }).getByRole('img'),
-  ).toHaveAttribute('aria-label', itemAt(both, 3)!)
+  ).toHaveAttribute('aria-label', both[3]!)
   await goTo(page, 'Sheet')
   // A chord that goes on with its grip has it once.
   await expect(printed(page).getByRole('img', { name: /^Grip/ })).toHaveCount(8)

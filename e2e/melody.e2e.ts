@@ -1,4 +1,3 @@
-import { itemAt } from '../core/lists'
 import {
   fromBook,
   goTo,
@@ -129,7 +128,7 @@ test('chords come under the melody: density, texture, another way under one note
   await melodyFound(page)
   await expect(drawer.getByRole('button', { pressed: true })).toHaveAttribute(
     'aria-label',
-    new RegExp(`${itemAt(wanted!.split('. '), 1)}$`),
+    new RegExp(`${wanted!.split('. ')[1]!}$`),
   )
   await page.locator('body').press('Backspace')
   await expect(byHand).toHaveCount(0)

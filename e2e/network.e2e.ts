@@ -1,6 +1,16 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { AccessStore } from '../server/access/accessStore'
 import { Server } from './server'
+
+/** What share of the scripts of a page had to come over the wire. */
+const shareSent = (page: Page) =>
+  page.evaluate(() => {
+    const scripts = performance
+      .getEntriesByType('resource')
+      .filter((one): one is PerformanceResourceTiming => /\/assets\/.*\.js$/.test(one.name))
+    const sum = (of: 'encodedBodySize' | 'decodedBodySize') => scripts.reduce((all, one) => all + one[of], 0)
+    return sum('encodedBodySize') / sum('decodedBodySize')
+  })
 
 test('a tablet of the home network: signs in, works as in a secure page, and is signed out from everywhere', async ({
   browser,
@@ -25,9 +35,11 @@ test('a tablet of the home network: signs in, works as in a secure page, and is 
     expect(
       await page.evaluate(() => [isSecureContext, typeof navigator.locks, typeof crypto.randomUUID]),
     ).toEqual([true, 'object', 'function'])
-    // This machine itself needs no passphrase, and sees the address.
+    expect(await shareSent(page)).toBeLessThan(0.5)
+    // This machine itself needs no passphrase, and sees the address; nothing is compressed for it.
     const here = await (await browser.newContext()).newPage()
     await here.goto(`${server.url}/player`)
+    expect(await shareSent(here)).toBe(1)
     await expect(here.getByRole('img', { name: /to point a camera at/ })).toBeVisible()
     await here.getByRole('button', { name: 'Sign out everywhere' }).click()
     await expect(here.getByRole('heading', { level: 1, name: 'Player' })).toBeVisible()

@@ -1,4 +1,3 @@
-import { itemAt } from '../core/lists'
 import type { Browser, Page } from '@playwright/test'
 import { expect, test, printed } from './fixtures'
 import { Server } from './server'
@@ -25,7 +24,7 @@ async function withTuneKept(
     await page.evaluate(() => navigator.serviceWorker.ready)
     await page.getByRole('link', { name: 'Halyard Waltz', exact: true }).click()
     await expect(page.getByRole('navigation', { name: 'Steps' })).toBeVisible()
-    const tune = itemAt(new URL(page.url()).pathname.split('/'), 2)
+    const tune = new URL(page.url()).pathname.split('/')[2]!
     await expect
       .poll(() => keptIn(page), { timeout: 120_000 })
       .toEqual(

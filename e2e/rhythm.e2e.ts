@@ -1,4 +1,3 @@
-import { firstOf, itemAt, lastOf } from '../core/lists'
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { expect, goTo, linesFound, saved, test, haveTune, withoutCountIn } from './fixtures'
@@ -30,8 +29,8 @@ function onsets({ rate, samples }: { rate: number; samples: Float64Array }): num
   const found: number[] = []
   for (let at = 0; at < levels.length; at += 1) {
     const before = Math.max(0.0005, ...levels.slice(Math.max(0, at - 80), at))
-    const waits = found.length === 0 || at * seconds - lastOf(found) > 0.05
-    if (itemAt(levels, at) > 0.004 && itemAt(levels, at) > 4 * before && waits) found.push(at * seconds)
+    const waits = found.length === 0 || at * seconds - found.at(-1)! > 0.05
+    if (levels[at]! > 0.004 && levels[at]! > 4 * before && waits) found.push(at * seconds)
   }
   return found
 }
@@ -70,8 +69,8 @@ test('a figure is tried by keys, kept, and heard where it stands: onsets within 
   const expected = [1, 3, 5, 7].map((beat) => (beat + 2 / 3) / 2)
   expect(shuffled).toHaveLength(4)
   for (const [at, time] of shuffled.entries())
-    expect(Math.abs(time - itemAt(expected, at))).toBeLessThanOrEqual(0.003)
-  const place = (firstOf(shuffled) * 2) % 1
+    expect(Math.abs(time - expected[at]!)).toBeLessThanOrEqual(0.003)
+  const place = (shuffled[0]! * 2) % 1
   expect(Math.abs(place / (1 - place) - 2)).toBeLessThan(0.03)
 })
 

@@ -1,4 +1,3 @@
-import { itemAt } from '../core/lists'
 import {
   expect,
   fromBook,
@@ -97,7 +96,7 @@ test('on a phone two bars stand side by side, and however many chords a bar has,
             (chord) => chord.querySelector('span span') ?? [],
           )
           const boxes = names.map((name) => name.getBoundingClientRect())
-          return boxes.slice(1).map(({ left }, at) => left - itemAt(boxes, at).right)
+          return boxes.slice(1).map(({ left }, at) => left - boxes[at]!.right)
         }),
       )
     expect(apart).toHaveLength(8)

@@ -1,4 +1,3 @@
-import { itemAt } from '../core/lists'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -47,7 +46,7 @@ export class Server {
       child.stdout!.on('data', (chunk: Buffer) => {
         const said = chunk.toString()
         const network = /https:\/\/\S+:(\d+)/.exec(said)
-        if (network) this.secure = `https://127.0.0.1:${itemAt(network, 1)}`
+        if (network) this.secure = `https://127.0.0.1:${network[1]!}`
         const address = /http:\/\/\S+/.exec(said)
         if (address) resolve(address[0])
       })

@@ -1,4 +1,3 @@
-import { firstOf, itemAt, lastOf, theOne } from '../core/lists'
 import { readFileSync } from 'node:fs'
 import {
   expect,
@@ -19,12 +18,12 @@ import type { Page } from '@playwright/test'
 /** Sounding notes of the first grip, from the words of its threads: names with octaves. */
 async function firstChordPitches(page: Page): Promise<number[]> {
   const words = (await threads(page).first().getAttribute('aria-label'))!
-  const names = firstOf(words.replace('Threads: ', '').split(';')).trim().split(' ').slice(1)
+  const names = words.replace('Threads: ', '').split(';')[0]!.trim().split(' ').slice(1)
   return names.map((name) => {
     const [, letter, signs, octave] = /^([A-G])([b#]*)(\d)$/.exec(name)!
     return (
       12 * (Number(octave) + 1) +
-      itemAt([9, 11, 0, 2, 4, 5, 7], 'ABCDEFG'.indexOf(letter!)) +
+      [9, 11, 0, 2, 4, 5, 7]['ABCDEFG'.indexOf(letter!)]! +
       [...signs!].reduce((sum, sign) => sum + (sign === 'b' ? -1 : 1), 0)
     )
   })
@@ -90,10 +89,9 @@ test('a chord rendered through the offline audio context has its pitches within 
   // falls on.
   const floor =
     Math.max(...pitches.map((midi) => strength(stretch, rate, 440 * 2 ** ((midi - 69) / 12)))) / 50
-  const silent = theOne(
-    pitches.map((midi) => midi + 1),
-    (midi) => !pitches.some((one) => [0, 12, 19, 24, 28, 31].includes(midi - one)),
-  )
+  const silent = pitches
+    .map((midi) => midi + 1)
+    .find((midi) => !pitches.some((one) => [0, 12, 19, 24, 28, 31].includes(midi - one)))!
   expect(strength(stretch, rate, 440 * 2 ** ((silent - 69) / 12))).toBeLessThan(floor)
 })
 
@@ -280,14 +278,14 @@ test.describe('listened to in the page', () => {
     /** The first string of each round, in order. */
     const rounds = async () => {
       const sorted = (await strings()).map(({ start }) => start).sort((a, b) => a - b)
-      return sorted.filter((time, at) => at === 0 || time - itemAt(sorted, at - 1) > 0.1)
+      return sorted.filter((time, at) => at === 0 || time - sorted[at - 1]! > 0.1)
     }
     await expect.poll(async () => (await rounds()).length, { timeout: 200_000 }).toBeGreaterThanOrEqual(102)
     const begun = await rounds()
     begun.slice(0, 101).forEach((time, round) => {
-      expect(Math.abs(time - firstOf(begun) - round * 0.3)).toBeLessThan(0.005)
+      expect(Math.abs(time - begun[0]! - round * 0.3)).toBeLessThan(0.005)
     })
-    expect(holesBetween(await strings(), firstOf(begun), itemAt(begun, 100))).toBe(0)
+    expect(holesBetween(await strings(), begun[0]!, begun[100]!)).toBe(0)
     await page.getByRole('button', { name: 'Stop', exact: true }).click()
     /**
      * The way out that is heard (the library tries some of its own), and since when it is silent,
@@ -297,7 +295,7 @@ test.describe('listened to in the page', () => {
       page.evaluate(() => {
         const loud = window.listened.ears.find((ear) => ear.some(([, peak]) => peak > 0.01)) ?? []
         const last = loud.filter(([, peak]) => peak > 0.001).at(-1)
-        return last ? lastOf(loud)[0] - last[0] : 0
+        return last ? loud.at(-1)![0] - last[0] : 0
       })
     await expect.poll(silence).toBeGreaterThan(0.2)
     const { fades, ears } = await page.evaluate(() => window.listened)

@@ -1,4 +1,3 @@
-import { firstOf } from '../core/lists'
 import { CHROMIUM } from './chromium'
 import { chromium } from '@playwright/test'
 import { spawn, type ChildProcess } from 'node:child_process'
@@ -226,7 +225,7 @@ async function ownBrowser(profile: string): Promise<{ page: Page; child: ChildPr
     }),
   )
   const browser = await chromium.connectOverCDP(address)
-  const context = firstOf(browser.contexts())
+  const context = browser.contexts()[0]!
   return { page: context.pages()[0] ?? (await context.newPage()), child }
 }
 

@@ -1,5 +1,6 @@
 import { createRequestHandler } from '@react-router/express'
 import express from 'express'
+import { compressedOverNetwork } from './compressed'
 import { existsSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
@@ -75,7 +76,6 @@ async function main(): Promise<void> {
 
   const app = express()
   app.disable('x-powered-by')
-  // Nothing is compressed: it would cost both ends time and save none on loopback.
   app.use(
     ownHostsOnly(lan?.isOurs ?? (() => false)),
     securityHeaders,
@@ -86,6 +86,7 @@ async function main(): Promise<void> {
     bodyLimit,
   )
   app.use(logAnswers(log))
+  app.use(compressedOverNetwork())
   if (lan) app.use(gate(lan.store, lan.authority))
   app.post('/faults', express.json({ limit: '16kb' }), pageFaults(log))
   app.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
