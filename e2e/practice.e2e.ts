@@ -251,3 +251,26 @@ test('the log: a pass is corrected, taken out and put back; out as CSV and in ag
   await expect(page.getByText('0 passes were new and brought in.')).toBeVisible()
   await expect(page.getByRole('img', { name: /^Keys by when they were last played/ })).toBeVisible()
 })
+
+test('the stretch that is practised is under the stage, also once everything above it is drawn', async ({
+  page,
+}) => {
+  await fromBook(page, 'Lantern on the Rail', 'Practice')
+  await expect(stage(page)).toBeVisible()
+  const [, first] = /(\d+)/.exec((await stage(page).getByRole('heading').first().textContent()) ?? '') ?? []
+  expect(Number(first)).toBeGreaterThan(8)
+  const system = page.locator('.system').last()
+  await expect(page.locator('.system')).toHaveCount(8)
+  await expect(system.locator('.bank-new [data-slot]').first()).toBeVisible()
+  // Its top is below the stage, and its grips are above the bottom of the window.
+  await expect
+    .poll(async () => {
+      const under = (await stage(page).boundingBox())!
+      const own = (await system.boundingBox())!
+      return Math.round(own.y - (under.y + under.height))
+    })
+    .toBeLessThan(60)
+  const { height } = page.viewportSize()!
+  expect((await system.boundingBox())!.y).toBeLessThan(height / 2)
+  expect((await system.boundingBox())!.y).toBeGreaterThan(0)
+})
