@@ -256,3 +256,16 @@ describe('properties', () => {
     )
   })
 })
+
+test.each([
+  ['Cmaj13', 'free'],
+  ['C7(9,13)', 'free'],
+  ['Cm11', 'free'],
+  ['C11', 'free'],
+  ['C9#11', 'named'],
+  ['C9', 'named'],
+  ['C6/9', 'named'],
+  ['Cadd9add13', 'named'],
+])('a 9 is only implied under what stands higher on a seventh: that of %s is %s', (symbol, need) =>
+  expect(must(parseChord(symbol)).tones.find(({ degree }) => degree === '9')?.need).toBe(need),
+)

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { nearSymbols, withCapitals } from './near'
+import { inEnglish, nearSymbols, withCapitals } from './near'
 import { parseSymbol } from './parseChord'
 
 test.each([
@@ -33,3 +33,25 @@ test('whatever is offered can be read', () => {
     ),
   )
 })
+
+test.each([
+  ['Bes7', 'Bb7'],
+  ['Es', 'Eb'],
+  ['As7/Es', 'Ab7/Eb'],
+  ['Fis', 'F#'],
+  ['His7', 'B#7'],
+  ['Dis/Fis', 'D#/F#'],
+  ['Cs', 'Cs'],
+  ['Esus4', 'Esus4'],
+  ['Hm7', 'Hm7'],
+])('Dutch and German names: %s is %s', (typed, meant) => expect(inEnglish(typed)).toBe(meant))
+
+test.each([
+  ['ré7', 'D7'],
+  ['so', 'G'],
+  ['sol7', 'G7'],
+  ['UT', 'C'],
+])('syllables: %s is %s', (typed, meant) => expect(nearSymbols(typed)[0]).toBe(meant))
+test('a syllable counts at the beginning only', () => expect(nearSymbols('xdo7')).not.toContain('C7'))
+test('what can be read from the beginning on is offered as far as it goes', () =>
+  expect(nearSymbols('Gmzzz')).toContain('Gm'))
