@@ -11,6 +11,14 @@ const NAMES: Readonly<Record<string, string>> = {
   depth: 'how many rules are put on one another', leftHanded: 'the left-handed mirror',
 }
 
+/** Kinds of values in plain words. */
+const KINDS: Readonly<Record<string, string>> = {
+  int: 'a whole number',
+  array: 'a list',
+  string: 'text',
+  object: 'an object with fields',
+  boolean: 'true or false',
+}
 const COUNTED: Readonly<Record<string, string>> = { string: ' letters', array: ' entries' }
 
 /**
@@ -59,9 +67,12 @@ const shown = (value: unknown): string => {
   return typeof value === 'number' ? ` is ${value}` : ''
 }
 
+/** What an input is called in a sentence. */
+type Naming = (path: readonly PropertyKey[], given: unknown) => string
+
 /** The sentence for one issue: what is wrong, where, and what is accepted. */
-function sentence(issue: z.core.$ZodIssue, given: unknown): string {
-  const name = nameOf(issue.path, given)
+function sentence(issue: z.core.$ZodIssue, given: unknown, named: Naming = nameOf): string {
+  const name = named(issue.path, given)
   const value = valueAt(issue.path, given)
   const says = `${name}${shown(value)}`
   switch (issue.code) {
@@ -78,7 +89,7 @@ function sentence(issue: z.core.$ZodIssue, given: unknown): string {
     case 'invalid_type':
       return value === undefined
         ? `${name} is missing`
-        : `${says}, which is not ${issue.expected === 'int' ? 'a whole number' : `a ${issue.expected}`}`
+        : `${says}, which is not ${KINDS[issue.expected] ?? `a ${issue.expected}`}`
     case 'invalid_value':
       return `${says}; accepted is ${issue.values.map(String).join(', ')}`
     case 'unrecognized_keys':
@@ -86,7 +97,7 @@ function sentence(issue: z.core.$ZodIssue, given: unknown): string {
     case 'invalid_union': {
       const inner = issue.errors?.find((one) => one.length > 0)?.[0]
       return inner
-        ? sentence({ ...inner, path: [...issue.path, ...inner.path] }, given)
+        ? sentence({ ...inner, path: [...issue.path, ...inner.path] }, given, named)
         : `${says}, which is not known here`
     }
     case 'invalid_key':
@@ -109,4 +120,14 @@ export function refusalInWords(error: z.ZodError, given: unknown): string {
   if (!issue) return 'This could not be read.'
   const words = sentence(issue, given)
   return `${firstOf(words).toUpperCase()}${words.slice(1)}.`
+}
+
+/**
+ * A refused field of a request to the command line, named by its path: the same sentence as pages
+ * say, but where the field has words of its own for what it accepts.
+ */
+export function fieldRefusal(issue: z.core.$ZodIssue, given: unknown): string {
+  const path = issue.path.join('.')
+  if (OWN_WORDS.test(issue.message)) return path ? `${path}: ${issue.message}` : issue.message
+  return `${sentence(issue, given, (steps) => steps.join('.') || 'The request')}.`
 }

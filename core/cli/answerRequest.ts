@@ -1,4 +1,5 @@
 import { firstOf } from '../lists'
+import { fieldRefusal } from '../refusal'
 import { faultWords } from '../result'
 import type { z } from 'zod'
 import type { Fault, Result } from '../result'
@@ -40,7 +41,7 @@ export function answer(request: unknown, onProgress: OnProgress = () => true): R
     return refuse('unknown-do', `There is no "${wanted}". Known: ${Object.keys(HANDLERS).join(', ')}.`, 'do')
   const name = wanted as keyof typeof HANDLERS
   const checked = requestSchemas[name].safeParse(request)
-  if (!checked.success) return refuseIssue(firstOf(checked.error.issues))
+  if (!checked.success) return refuseIssue(firstOf(checked.error.issues), request)
   const result = (HANDLERS[name] as (request: never, onProgress: OnProgress) => Result<Answer>)(
     checked.data as never,
     onProgress,
@@ -55,7 +56,7 @@ const messageOf = (fault: Fault) =>
 /** A place in a text as offset and text; a place in the request as the path of the field. */
 const whereOf = ({ at, text }: Fault) => (at === undefined ? (text ?? null) : { at, text })
 
-function refuseIssue(issue: z.core.$ZodIssue): Reply {
+function refuseIssue(issue: z.core.$ZodIssue, given: unknown): Reply {
   const path = issue.path.join('.')
   if (issue.code === 'unrecognized_keys') {
     const where = [...issue.path, firstOf(issue.keys)].join('.')
@@ -65,7 +66,7 @@ function refuseIssue(issue: z.core.$ZodIssue): Reply {
       where,
     )
   }
-  return refuse('bad-field', path ? `${path}: ${issue.message}` : issue.message, path || 'request')
+  return refuse('bad-field', fieldRefusal(issue, given), path || 'request')
 }
 
 const HANDLERS: AnswersTo<keyof typeof requestSchemas> = {

@@ -204,6 +204,19 @@ describe('the command line keeps its contract', () => {
     expect(error).toMatchObject({ code, where })
     expect(error!.message).not.toBe('')
   })
+  test.each([
+    ['{"do":"lead","symbols":3}', 'symbols is 3, which is not a list.'],
+    ['{"do":"lead","symbols":["C"],"count":2.5}', 'count is 2.5, which is not a whole number.'],
+    ['{"do":"reharmonise","text":"| C |","distance":7}', 'distance is 7; accepted is at most 1.'],
+    ['{"do":"parse"}', 'symbol is missing.'],
+    ['{"do":"lead","symbols":["C"],"style":"wobbly"}', /^style is “wobbly”; accepted is smooth, contrary/],
+    ['{"do":"lead"}', 'give either text or symbols'],
+  ])('%s is refused in words, not in those of a library', (line, message) => {
+    const { message: said } = answerLine(line).error as { message: string }
+    if (typeof message === 'string') expect(said).toBe(message)
+    else expect(said).toMatch(message)
+    expect(said).not.toMatch(/Invalid|Too (big|small)|expected/)
+  })
   test('the same request always has the same answer', () => {
     const line =
       '{"do":"lead","symbols":["Am7","D9","Gmaj7"],"count":3,"limits":{"notes":[3,4],"bass":"any","frets":[0,7]}}'
