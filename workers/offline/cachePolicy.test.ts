@@ -53,6 +53,11 @@ test('another step stands in for one that is not kept, never another tune, never
   expect(stepInstead(at(`/tunes/${ONE}/sheet`), kept.slice(2))).toBeNull()
   expect(stepInstead(at(`/tunes/${ONE}/chart`), kept.slice(0, 2))).toBeNull()
   expect(stepInstead(at('/sets'), kept)).toBeNull()
+  expect(stepInstead(at(`/tunes/${ONE}/edits`), kept)).toBeNull()
+  // A step that is new to it stands in like any other, after those that say most of a tune.
+  const later = [at(`/tunes/${ONE}/newest`), at(`/tunes/${ONE}/why`)]
+  expect(stepInstead(at(`/tunes/${ONE}/chart`), later)).toBe(later[0])
+  expect(stepInstead(at(`/tunes/${ONE}/newest`), [...later.slice(1), ...kept])).toBe(kept[2])
 })
 
 test('pages of the stand for another window serve, those nearest in size; another version or key does not', () => {

@@ -51,18 +51,24 @@ export const tuneOfAddress = ({ pathname, searchParams }: URL): string | null =>
 export const stepOfAddress = ({ pathname }: URL): string | undefined =>
   /^\/tunes\/[^/]+\/([a-z]+)$/.exec(pathname)?.[1]
 
-/**
- * Steps that stand for another one that is not kept: they all show the same tune. The sheet is a
- * page by itself.
- */
-const STANDS_IN = ['practice', 'lines', 'colour', 'chart', 'melody', 'rhythm']
+/** Pages of a tune that are no steps, or do not show the tune as the steps do. */
+const BY_THEMSELVES = ['sheet', 'why']
+/** Steps that say most of a tune where one is not kept, the first first; then any other. */
+const SAY_MOST = ['practice', 'lines', 'colour']
 
-/** Which kept page stands in for a step of a tune that is not kept; null where none does. */
+/**
+ * Which kept page stands in for a step of a tune that is not kept, whatever steps there are: they
+ * all show the same tune. Null where none does.
+ */
 export function stepInstead(wanted: URL, kept: readonly URL[]): URL | null {
-  const step = stepOfAddress(wanted)
-  if (step === undefined || !STANDS_IN.includes(step)) return null
-  const ofTune = kept.filter((one) => tuneOfAddress(one) === tuneOfAddress(wanted))
-  return STANDS_IN.map((name) => ofTune.find((one) => stepOfAddress(one) === name)).find((one) => one) ?? null
+  const isStep = (address: URL) => {
+    const step = stepOfAddress(address)
+    return step !== undefined && isRead(address) && !BY_THEMSELVES.includes(step)
+  }
+  if (!isStep(wanted)) return null
+  const steps = kept.filter((one) => isStep(one) && tuneOfAddress(one) === tuneOfAddress(wanted))
+  const best = SAY_MOST.map((name) => steps.find((one) => stepOfAddress(one) === name)).find((one) => one)
+  return best ?? steps[0] ?? null
 }
 
 /**
