@@ -10,8 +10,6 @@ import { defineConfig } from 'vite'
  * it. What is large and seldom opened stays by itself.
  */
 const GROUPS = [
-  // Dragging is of sets alone: joined with what stands beside it, every tune would wait for it.
-  { name: 'sets', priority: 3, test: /node_modules.@dnd-kit|features.sets.SetOrder/ },
   {
     name: 'libs',
     priority: 2,
