@@ -19,7 +19,11 @@ const KINDS: Readonly<Record<string, string>> = {
   object: 'an object with fields',
   boolean: 'true or false',
 }
-const COUNTED: Readonly<Record<string, string>> = { string: ' letters', array: ' entries' }
+/** What is counted of a text or a list: one, and several. */
+const COUNTED: Readonly<Record<string, readonly [one: string, several: string]>> = {
+  string: [' letter', ' letters'],
+  array: [' entry', ' entries'],
+}
 
 /**
  * What an input is called by its path: `the length in beats of note 5 of the melody (bar 3, beat
@@ -81,7 +85,7 @@ function sentence(issue: z.core.$ZodIssue, given: unknown, named: Naming = nameO
       if (OWN_WORDS.test(issue.message)) return `${name}: accepted is ${issue.message}`
       const least = issue.code === 'too_small'
       const limit = least ? issue.minimum : issue.maximum
-      const counted = COUNTED[issue.origin] ?? ''
+      const counted = COUNTED[issue.origin]?.[Number(limit) === 1 ? 0 : 1] ?? ''
       const [open, closed] = least ? ['more than', 'at least'] : ['less than', 'at most']
       const bound = issue.inclusive === false ? open : closed
       return `${counted ? name : says}; accepted is ${bound} ${String(limit)}${counted}`

@@ -210,6 +210,7 @@ describe('the command line keeps its contract', () => {
     ['{"do":"reharmonise","text":"| C |","distance":7}', 'distance is 7; accepted is at most 1.'],
     ['{"do":"parse"}', 'symbol is missing.'],
     ['{"do":"lead","symbols":["C"],"style":"wobbly"}', /^style is “wobbly”; accepted is smooth, contrary/],
+    ['{"do":"harmonise","text":"| C |","melody":[]}', 'melody; accepted is at least 1 entry.'],
     ['{"do":"lead"}', 'give either text or symbols'],
   ])('%s is refused in words, not in those of a library', (line, message) => {
     const { message: said } = answerLine(line).error as { message: string }

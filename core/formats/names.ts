@@ -1,4 +1,5 @@
 import { lastOf } from '../lists'
+
 /** What is known of a format without reading or writing it. */
 interface FormatKnown {
   /** As pages name it. */

@@ -4,6 +4,7 @@
  */
 
 import { firstOf } from '../../core/lists'
+
 /**
  * Pages that are read, of the addresses of the application; what asks the server anew with every
  * touch (files, trainer, log) is not among them.

@@ -1,4 +1,5 @@
 import { itemAt } from '../../../core/lists'
+
 /**
  * Words of the trade that reasons and names use, as they stand in the glossary; longer ones before
  * those that are part of them.
