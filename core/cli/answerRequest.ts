@@ -12,6 +12,7 @@ import { PRACTICE_ANSWERS } from './practiceAnswers'
 import { REHARM_ANSWERS } from './reharmAnswers'
 import { requestSchemas } from './requests'
 import { RHYTHM_ANSWERS } from './rhythmAnswers'
+import { SHAPE_ANSWERS } from './shapeAnswers'
 import type { Answer, AnswersTo, OnProgress } from './answersTo'
 
 export type Reply =
@@ -78,4 +79,5 @@ const HANDLERS: AnswersTo<keyof typeof requestSchemas> = {
   ...MELODY_ANSWERS,
   ...RHYTHM_ANSWERS,
   ...PRACTICE_ANSWERS,
+  ...SHAPE_ANSWERS,
 }

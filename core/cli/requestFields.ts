@@ -5,6 +5,7 @@ import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
 import { TEMPO_RANGE } from '../chart/parseChart'
 import { parseKey } from '../pitch/key'
+import { parseScale } from '../pitch/scale'
 import { midiOf, parseNote, parsePitch } from '../pitch/note'
 import { GUARD_NAMES } from '../reharm/guards'
 import type { Result } from '../result'
@@ -31,6 +32,8 @@ const readBy = <T>(read: (text: string) => Result<T>) =>
 export const note = readBy(parseNote)
 export const pitch = readBy(parsePitch).transform(midiOf)
 export const key = readBy(parseKey)
+/** A root and a name: `D dorian`. */
+export const scaleField = readBy(parseScale)
 export const pairOf = <T extends z.ZodType>(item: T) => z.tuple([item, item])
 export const isLowThenHigh = ([low, high]: [number, number]) => low <= high
 export const ORDER = 'the first must not be above the second'

@@ -12,12 +12,14 @@ import { GRADES, ITEM_KINDS } from '../practice/grade'
 import { KEY_ORDERS } from '../practice/keysPractised'
 import { QUESTION_KINDS } from '../practice/questions/question'
 import { VOICING_FAMILIES } from '../voicing/family'
+import { WALK_WAYS } from '../voicing/shapeWalk'
 import { MELODY_TEXTURE_NAMES } from '../melody/melodyTextures'
 import { TEXTURE_NAMES as LINE_TEXTURES } from '../leading/textureNames'
 import {
   note,
   pitch,
   key,
+  scaleField,
   pairOf,
   isLowThenHigh,
   ORDER,
@@ -297,6 +299,30 @@ export const requestSchemas = {
     limits: limitsSchema.optional(),
   }),
   keys: z.strictObject({ do: z.literal('keys'), text: chartText, order: z.enum(KEY_ORDERS), seed }),
+  walk: z.strictObject({
+    do: z.literal('walk'),
+    frets: fretsSchema.refine(
+      (frets) => frets.some((fret) => fret !== null),
+      'at least one string that sounds',
+    ),
+    by: z.enum(WALK_WAYS),
+    scale: scaleField.optional(),
+    key: key.optional(),
+    roots: z.array(note).min(1).max(48).optional(),
+    /** How often it goes on; down where it is below 0. */
+    steps: z.int().min(-24).max(24).optional(),
+    /** Strings, by number, that ring on as they are. */
+    ringing: z.array(z.int().min(1).max(8)).max(8).optional(),
+    over: note.optional(),
+    limits: limitsSchema.optional(),
+  }),
+  ring: z.strictObject({
+    do: z.literal('ring'),
+    text: chartText,
+    string: z.int().min(1).max(8).optional(),
+    limits: limitsSchema.optional(),
+  }),
+  capo: z.strictObject({ do: z.literal('capo'), text: chartText }),
   tempo: z
     .strictObject({
       do: z.literal('tempo'),
