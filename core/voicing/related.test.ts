@@ -217,6 +217,25 @@ describe('grips that belong together', () => {
     const lows = scale.flatMap((one) => one.voicing?.midis[0] ?? [])
     expect(lows).toEqual([...lows].sort((a, b) => a - b))
   })
+  test('a grip with a fourth in it goes through the key too, voice by voice', () => {
+    const key = must(parseKey('G'))
+    const scale = harmonisedScale(grip('7 x 7 7 5 x', 'Bm11'), key, LIMITS)
+    expect(scale.map((one) => inText(one.voicing))).toEqual([
+      '3 x 4 4 1 x',
+      '5 x 5 5 3 x',
+      '7 x 7 7 5 x',
+      '8 x 9 9 7 x',
+      '10 x 10 11 8 x',
+      '12 x 12 12 10 x',
+      '14 x 14 14 12 x',
+    ])
+  })
+  test('a grip with a note outside the key is not said to be beyond the hand', () => {
+    const key = must(parseKey('G'))
+    expect(harmonisedScale(grip('x x 4 5 3 6', 'D7#5'), key, LIMITS).filter((one) => !one.voicing)).toEqual(
+      [],
+    )
+  })
   test('a shape without open strings can be moved', () =>
     expect([isMovable(grip('x 3 5 4 5 x', 'Cmaj7')), isMovable(grip('x 3 2 0 0 0', 'Cmaj7'))]).toEqual([
       true,

@@ -1,13 +1,15 @@
-import { firstOf, itemAt } from '../lists'
+import { firstOf, itemAt, lastOf } from '../lists'
 import { parseChord } from '../chord/parseChord'
 import type { ChordSymbol } from '../chord/symbol'
 import { scaleNotes, type Key } from '../pitch/key'
 import { leastMotion } from '../pitch/motion'
 import { modulo, noteName, pitchClass } from '../pitch/note'
+import { scaleOfKey } from '../pitch/scale'
 import { must } from '../result'
 import { voicingsOf } from './enumerate'
 import type { Limits } from './gripLimits'
-import type { Voicing } from './voicing'
+import { walkByScale } from './shapeWalk'
+import { voicingOf, type Voicing } from './voicing'
 
 const stringsOf = (voicing: Voicing) => voicing.strings.map(({ string }) => string)
 /**
@@ -141,9 +143,34 @@ export function harmonisedScale(
     const [low] = itemAt(scale, best).grips
     return here && (!low || firstOf(here.midis) < firstOf(low.midis)) ? at : best
   }, 0)
-  return [...scale.slice(lowest), ...scale.slice(0, lowest)].map(({ chord, grips }) => {
+  const found = [...scale.slice(lowest), ...scale.slice(0, lowest)].map(({ chord, grips }) => {
     const next = grips.find((one) => firstOf(one.midis) > below) ?? null
     if (next) below = firstOf(next.midis)
     return { chord, voicing: next }
   })
+  return found.some((step) => step.voicing) ? found : walkedThroughKey(voicing, key, limits)
+}
+
+/**
+ * A grip that is no seventh chord or triad of the key, voice by voice through it from the lowest
+ * place on the neck; nothing where it sounds a note outside the key, which has no next step.
+ */
+function walkedThroughKey(
+  { frets }: Voicing,
+  key: Key,
+  { instrument, hand, frets: range }: Limits,
+): { chord: ChordSymbol; voicing: Voicing | null }[] {
+  const walk = { frets, instrument, hand, highest: range[1], key }
+  const scale = scaleOfKey(key)
+  const down = walkByScale(walk, scale, 1 - scale.notes.length).steps
+  if (firstOf(down).foreign.length > 0) return []
+  const stopped = down.filter((step) => step.frets.includes(0) === frets.includes(0))
+  return walkByScale({ ...walk, frets: lastOf(stopped).frets }, scale)
+    .steps.filter((step) => step.frets.every((fret) => fret === null || fret <= range[1]))
+    .flatMap((step) => {
+      const [name] = step.names
+      return name
+        ? [{ chord: name.chord, voicing: voicingOf(step.frets, name.chord, { instrument, hand }) }]
+        : []
+    })
 }
