@@ -24,6 +24,13 @@ describe('an open string that rings through a stretch', () => {
     for (const { grip } of found!.chords) expect(grip!.frets[B_STRING]).toBe(0)
   })
 
+  test('the 4 of a dominant takes the place of its third; a sixth on a triad is called so', () => {
+    const over = (text: string, string: number) =>
+      ringing(text, 1, string)[0]!.chords.map(({ becomes, degrees }) => `${becomes.canonical} ${degrees[0]}`)
+    expect(over('key: D\n| D | Bm7 | G | A7 |', 2)).toEqual(['D 1', 'Bm7 b3', 'G 5', 'A7sus4 4'])
+    expect(over('key: C\n| C | F | C | G |', 5)).toEqual(['C 3', 'Fmaj7 7', 'C 3', 'G6 6'])
+  })
+
   test('a tone to avoid is said, not refused', () => {
     const [found] = ringing('key: E\n| B | F# | E | G#m |', 1, B_STRING)
     const under = itemAt(found!.chords, 1)

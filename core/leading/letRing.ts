@@ -121,7 +121,7 @@ function underRinging(
   })
   return {
     chord,
-    degrees: tones.map(({ degree }) => degree),
+    degrees: tones.map(({ degree }, at) => degreeIn(becomes, itemAt(open, at) % 12) ?? degree),
     heard: worst,
     becomes,
     cost: inner + (grip ? 0 : NO_GRIP),
@@ -156,6 +156,11 @@ function heardOver(
 /** A chord with one more sound, by the plainest name that keeps all it has; the bass stays. */
 function takingTone(chord: ChordSymbol, role: Role | undefined, sound: number): ChordSymbol {
   if (chord.tones.some(({ note }) => pitchClass(note) === sound)) return chord
+  // The 4 of a dominant takes the place of its third.
+  if (heardOver(chord, role, sound).degree === '4') {
+    const suspended = parseChord(`${noteName(chord.root)}${chord.suffix}sus4`)
+    if (suspended.ok && degreeIn(suspended.value, sound)) return overBass(suspended.value, chord)
+  }
   const own = soundsOf(chord, false)
   const needed = soundsOf(chord, true)
   const isThat = (other: ChordSymbol) =>
@@ -175,10 +180,18 @@ function takingTone(chord: ChordSymbol, role: Role | undefined, sound: number): 
   const added = parseChord(`${noteName(chord.root)}${chord.suffix}(add${new ToneNames(chord).of(sound)[0]})`)
   const found =
     coloured[0] ?? named.find((name) => isThat(name.chord))?.chord ?? (added.ok ? added.value : chord)
-  if (!chord.bass || found.bass) return found
-  const over = parseChord(`${found.canonical}/${noteName(chord.bass)}`)
+  return overBass(found, chord)
+}
+
+/** A chord over the written bass of the one it comes from. */
+function overBass(found: ChordSymbol, { bass }: ChordSymbol): ChordSymbol {
+  if (!bass || found.bass) return found
+  const over = parseChord(`${found.canonical}/${noteName(bass)}`)
   return over.ok ? over.value : found
 }
+
+const degreeIn = ({ tones }: ChordSymbol, sound: number): Degree | undefined =>
+  tones.find(({ note }) => pitchClass(note) === sound)?.degree
 
 /** The sounds of a chord, or only those that it cannot do without. */
 const soundsOf = ({ tones }: ChordSymbol, needed: boolean): Set<number> =>
