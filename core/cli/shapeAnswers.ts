@@ -1,5 +1,6 @@
 import { analyse } from '../analysis/analyse'
 import { parseChart } from '../chart/parseChart'
+import { STOPPED } from '../leading/lead'
 import { ringingStrings, type Ringing } from '../leading/letRing'
 import { firstOf } from '../lists'
 import { stringNumber } from '../neck/instrument'
@@ -61,7 +62,7 @@ export const SHAPE_ANSWERS: AnswersTo<'walk' | 'ring' | 'capo'> = {
     return walkAnswer(walkByRoots(walk, roots ?? through?.notes ?? chromaticFrom(root, steps), root))
   },
 
-  ring({ text, string, limits: input }) {
+  ring({ text, string, limits: input }, onProgress) {
     const limits = limitsFrom(input)
     if (!limits.ok) return limits
     const strings = limits.value.instrument.tuning.length
@@ -78,14 +79,16 @@ export const SHAPE_ANSWERS: AnswersTo<'walk' | 'ring' | 'capo'> = {
     const roles = analyse(chart)
       .readings.filter(({ slot }) => slot.symbol?.kind === 'chord')
       .map(({ role }) => role)
-    const find = (size: 1 | 2) =>
-      ringingStrings(chords.value, roles, limits.value, size, string === undefined ? null : strings - string)
+    const only = string === undefined ? null : strings - string
+    const find = (size: 1 | 2) => ringingStrings(chords.value, roles, limits.value, size, only, onProgress)
+    const [single, pairs] = [find(1), find(2)]
+    if (!single || !pairs) return bad({ code: STOPPED, message: 'The search was stopped.' })
     return good({
-      strings: find(1).map((one) => ({
+      strings: single.map((one) => ({
         string: stringNumber(firstOf(one.strings), strings),
         ...ringingAnswer(one, (degrees) => firstOf(degrees)),
       })),
-      pairs: find(2).map((one) => ({
+      pairs: pairs.map((one) => ({
         strings: one.strings.map((at) => stringNumber(at, strings)),
         ...ringingAnswer(one, (degrees) => degrees),
       })),

@@ -9,7 +9,7 @@ const ringing = (text: string, sizes: 1 | 2, only: number | null = null) => {
   const chart = parseChart(text)
   const chords = slotsOf(chart).flatMap(({ symbol }) => (symbol?.kind === 'chord' ? [symbol.chord] : []))
   const roles = analyse(chart).readings.map(({ role }) => role)
-  return ringingStrings(chords, roles, DEFAULT_LIMITS, sizes, only)
+  return ringingStrings(chords, roles, DEFAULT_LIMITS, sizes, only)!
 }
 const LOW_E = 0
 const A_STRING = 1

@@ -56,6 +56,7 @@ export interface Ringing {
  * What each open string, or each pair of them, would be to the chords of a stretch, what each would
  * become, and the grip that is easiest there; the least change first.
  * @param sizes how many strings ring together
+ * @param onProgress returning false stops it: then null
  */
 export function ringingStrings(
   chords: readonly ChordSymbol[],
@@ -63,16 +64,20 @@ export function ringingStrings(
   limits: Limits,
   sizes: 1 | 2,
   only: number | null = null,
-): Ringing[] {
+  onProgress: (done: number, of: number) => boolean = () => true,
+): Ringing[] | null {
   const all = limits.instrument.tuning.map((_, string) => string)
   const sets =
     sizes === 1
       ? all.map((string) => [string])
       : all.flatMap((low) => all.filter((high) => high > low).map((high) => [low, high]))
-  return sets
-    .filter((set) => only === null || set.includes(only))
-    .map((strings) => ringing(strings, chords, roles, limits))
-    .sort((a, b) => a.cost - b.cost || itemAt(b.strings, 0) - itemAt(a.strings, 0))
+  const asked = sets.filter((set) => only === null || set.includes(only))
+  const found: Ringing[] = []
+  for (const strings of asked) {
+    if (!onProgress(found.length, asked.length)) return null
+    found.push(ringing(strings, chords, roles, limits))
+  }
+  return found.sort((a, b) => a.cost - b.cost || itemAt(b.strings, 0) - itemAt(a.strings, 0))
 }
 
 function ringing(
@@ -206,7 +211,12 @@ function gripsWith(
   strings: readonly number[],
   limits: Limits,
 ): (Voicing | null)[] {
-  const held = chords.map((chord) => grips(chord, strings, limits) ?? [])
+  const known = new Map<string, readonly Voicing[]>()
+  const held = chords.map((chord) => {
+    const found = known.get(chord.canonical) ?? gripsOpenAt(chord, strings, limits)
+    known.set(chord.canonical, found)
+    return found
+  })
   const taken = held.flatMap((one, at) => (one.length > 0 ? [at] : []))
   const layers = taken.map((at): Layer => ({
     chord: itemAt(chords, at),
@@ -222,7 +232,7 @@ function gripsWith(
 }
 
 /** Grips of a chord with these strings open. */
-function grips(chord: ChordSymbol, strings: readonly number[], limits: Limits): readonly Voicing[] {
+function gripsOpenAt(chord: ChordSymbol, strings: readonly number[], limits: Limits): readonly Voicing[] {
   const asked = strings.map((string): Constraint => ({ kind: 'open', string, from: 0, to: 0 }))
   const isFull = (grip: SoundingGrip) => grip.strings.length >= FULL && neighbours(grip)
   const isTaken = (grip: SoundingGrip) => isFull(grip) && isPlayedByPlayers(grip, chord, limits.instrument)
