@@ -13,6 +13,7 @@ import { applyChanges } from '../reharm/apply'
 import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, must, type Result } from '../result'
 import { timesAsked } from './figureAsked'
+import { heldAnswer, withHoldFrets } from './holdAnswer'
 import { limitsFrom, MELODY_FRETS } from './requestLimits'
 import {
   choicesAnswer,
@@ -87,10 +88,11 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       colour,
       near = false,
       times,
+      hold,
     },
     onProgress,
   ) {
-    const limits = limitsFrom(input)
+    const limits = limitsFrom(hold ? withHoldFrets(input) : input)
     if (!limits.ok) return limits
     const chart = text === undefined ? null : parseChart(text)
     const chords = chart ? chordsOfChart(chart) : chordsOf(symbols!)
@@ -138,6 +140,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       ...(colour === undefined ? {} : { colour }),
       ...(readings ? { roles: readings.map(({ role }) => role) } : {}),
     }
+    if (hold) return heldAnswer(chart ?? parseChart(`| ${symbols!.join(' | ')} |`), hold, problem)
     const found = styledLines(problem)
     if (!found.ok) return found
     const { lines, texture: taken, says } = found.value

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
+import { HOLD_STEPS, HOLD_TONES, HOLD_WAYS } from '../leading/holds/hold'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
 import { DEGREES, type Degree } from '../pitch/degree'
@@ -165,3 +166,15 @@ export const tempoAndFigure = z.strictObject({
   figure: figureSchema.optional(),
 })
 export const restart = z.enum(RESTARTS).optional()
+
+const stringField = z.int().min(1).max(8)
+
+/** What a chord that lasts does: which way its top goes, how often, on which strings, over what. */
+export const holdField = z.strictObject({
+  how: z.enum(HOLD_WAYS),
+  every: z.enum(HOLD_STEPS),
+  tones: z.enum(HOLD_TONES).optional(),
+  strings: z.array(stringField).min(2).max(8).optional(),
+  /** A string that rings open: its number, its pitch or its note; `true` finds one. */
+  drone: z.union([stringField, z.strictObject({ string: stringField }), pitch, note, z.boolean()]).optional(),
+})

@@ -42,6 +42,7 @@ import {
   tempoAndFigure,
   timesSchema,
   restart,
+  holdField,
 } from './requestFields'
 
 /** The style, where it is not left to be read from the chords. */
@@ -158,6 +159,8 @@ export const requestSchemas = {
         ])
         .optional(),
       fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
+      /** What a chord that lasts does. */
+      hold: holdField.optional(),
     })
     .refine(
       (request) => (request.text === undefined) !== (request.symbols === undefined),

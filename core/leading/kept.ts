@@ -161,6 +161,7 @@ const equal = (a: Layer, b: Layer): boolean =>
   a.only === b.only &&
   a.contour === b.contour &&
   a.time === b.time &&
+  a.topGoes === b.topGoes &&
   (a.voicings === b.voicings ||
     a.voicings.map(({ frets }) => frets.join()).join(' ') ===
       b.voicings.map(({ frets }) => frets.join()).join(' '))

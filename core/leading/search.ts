@@ -143,7 +143,7 @@ function arrivalsFrom(
       if (cost + outer > worst) continue
       const entry = entries[at]!
       cost += prices.outline(from.sound[at]!, sound)
-      if (cost > worst) continue
+      if (cost > worst || cost === Infinity) continue
       const again = fingersAnew(before.hands[entry.node]!, hand)
       cost += weights.fingers * again
       if (hurried) cost += weights.late * lateAt(stage, node, travel > 0 ? travel : 0, again)

@@ -45,7 +45,12 @@ export interface Layer {
   haste?: number
   /** The time the hand has to get here, in ms; none where it has all it wants. */
   time?: number
+  /** Where the highest note has to go from the grip before; anywhere where it is not said. */
+  topGoes?: TopGoes
 }
+
+/** Which way the highest note of a line goes from one grip to the next. */
+export type TopGoes = 'up' | 'down' | 'same'
 
 /** A layer as the search works with it. */
 export interface SearchStage {
@@ -56,6 +61,7 @@ export interface SearchStage {
   own: number[]
   hands: HandPlace[]
   haste: number
+  topGoes: TopGoes | null
   /** The time the hand has to get here, in ms: Infinity where it has all it wants. */
   time: number
   /** What each grip takes to be formed, in ms; empty where there is time. */
@@ -102,7 +108,8 @@ export function openStage(layer: Layer, weights: Weights, instrument: Instrument
   })
   return {
     chord: layer.chord,
-    name: `${layer.chord.canonical} ${layer.only ?? ''}`,
+    name: `${layer.chord.canonical} ${layer.only ?? ''}${layer.topGoes ? ` top ${layer.topGoes}` : ''}`,
+    topGoes: layer.topGoes ?? null,
     sounds,
     soundOf,
     layouts,
@@ -166,6 +173,7 @@ export class StepPrices {
     const [from, to, w] = [this.before.outlines, this.stage.outlines, this.weights]
     const bass = to.low[b]! - from.low[a]!
     const top = to.high[b]! - from.high[a]!
+    if (!this.goesItsWay(top)) return Infinity
     const [down, up] = [bass < 0 ? -bass : bass, top < 0 ? -top : top]
     let sum = 0
     if (w.motion > 0) sum += w.motion * (from.notes[a]! === 1 && to.notes[b]! === 1 ? up : down + up)
@@ -181,12 +189,24 @@ export class StepPrices {
     return this.before.kinds[a] === this.stage.kinds[b] ? sum : sum + w.texture
   }
 
-  /** Motion, outer voices and number of voices: most of the price. */
+  /** Whether the highest note goes where it has to. */
+  private goesItsWay(semitones: number): boolean {
+    const { topGoes } = this.stage
+    if (topGoes === null) return true
+    if (topGoes === 'same') return semitones === 0
+    return topGoes === 'up' ? semitones > 0 : semitones < 0
+  }
+
+  /**
+   * Motion, outer voices and number of voices: most of the price; without end where the highest
+   * note goes another way than it has to.
+   */
   outline(a: number, b: number): number {
     const at = a * this.width + b
     const known = this.motions[at]!
     if (!Number.isNaN(known)) return known
     const [from, to] = [this.before.sounds[a]!, this.stage.sounds[b]!]
+    if (!this.goesItsWay(lastOf(to) - lastOf(from))) return (this.motions[at] = Infinity)
     // Said term by term: this is the hottest line of the search, and `weigh` would look at every
     // term there is.
     const { bass, top, outer, voices } = outlineMeasures(from, to)

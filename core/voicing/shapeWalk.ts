@@ -98,14 +98,9 @@ export function walkByScale(
   const found = [stepOf(walk, walk.frets, scale)]
   let ends: string | null = null
   while (found.length <= Math.abs(steps) && ends === null) {
-    const next = lastOf(found).frets.map((fret, string) => {
-      if (fret === null || ringing.includes(string)) return fret
-      const midi = scaleStepFrom(soundAt(walk.instrument, string, fret), sounds, down)
-      const there = fretFor(walk.instrument, string, midi)
-      if (there === null)
-        ends ??= `The next grip down would need a note below open string ${stringNumber(string, walk.frets.length)}.`
-      return there
-    })
+    const { frets: next, below } = oneStepOn(lastOf(found).frets, walk.instrument, { sounds, down, ringing })
+    if (below !== null)
+      ends = `The next grip down would need a note below open string ${stringNumber(below, walk.frets.length)}.`
     if (next.some((fret) => fret !== null && fret > walk.highest + OCTAVE))
       ends ??= `The next grip up would lie beyond the neck.`
     if (ends === null) found.push(stepOf(walk, next, scale))
@@ -113,6 +108,32 @@ export function walkByScale(
   return { steps: found, ends }
 }
 const OCTAVE = 12
+
+/** Where a scale step leads: its sounds, up or down, and strings that stay as they are. */
+interface ScaleWay {
+  sounds: ReadonlySet<number>
+  down: boolean
+  ringing?: readonly number[]
+}
+
+/**
+ * Every voice of a grip goes to the next note of a scale on its own string.
+ * @returns the frets, and a string, by index, whose open note the way goes below
+ */
+export function oneStepOn(
+  frets: Frets,
+  instrument: Instrument,
+  { sounds, down, ringing = [] }: ScaleWay,
+): { frets: Frets; below: number | null } {
+  let below: number | null = null
+  const next = frets.map((fret, string) => {
+    if (fret === null || ringing.includes(string)) return fret
+    const there = fretFor(instrument, string, scaleStepFrom(soundAt(instrument, string, fret), sounds, down))
+    if (there === null) below ??= string
+    return there
+  })
+  return { frets: next, below }
+}
 
 /** The next sound of a scale above or below a note. */
 function scaleStepFrom(midi: number, sounds: ReadonlySet<number>, down: boolean): number {
