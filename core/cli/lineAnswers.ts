@@ -14,6 +14,7 @@ import type { MelodyNote } from '../reharm/melodyFit'
 import { bad, good, must, type Result } from '../result'
 import { timesAsked } from './figureAsked'
 import { heldAnswer, withHoldFrets } from './holdAnswer'
+import { knownAnswer } from './knownAnswer'
 import { limitsFrom, MELODY_FRETS } from './requestLimits'
 import {
   choicesAnswer,
@@ -70,8 +71,8 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     })
   },
 
-  lead(
-    {
+  lead(request, onProgress) {
+    const {
       text,
       symbols,
       style = 'smooth',
@@ -89,9 +90,9 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       near = false,
       times,
       hold,
-    },
-    onProgress,
-  ) {
+      only,
+      new: more = 0,
+    } = request
     const limits = limitsFrom(hold ? withHoldFrets(input) : input)
     if (!limits.ok) return limits
     const chart = text === undefined ? null : parseChart(text)
@@ -140,6 +141,7 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       ...(colour === undefined ? {} : { colour }),
       ...(readings ? { roles: readings.map(({ role }) => role) } : {}),
     }
+    if (only) return knownAnswer(request, { only, more }, problem)
     if (hold) return heldAnswer(chart ?? parseChart(`| ${symbols!.join(' | ')} |`), hold, problem)
     const found = styledLines(problem)
     if (!found.ok) return found

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { MOST_LYRIC, MOST_LYRICS } from '../melody/lyrics'
+import { STAGES } from '../leading/vocabulary'
 import { HOLD_STEPS, HOLD_TONES, HOLD_WAYS } from '../leading/holds/hold'
 import { STYLE_NAMES, type StyleName } from '../leading/weights'
 import { MOST_NOTES } from '../pitch/motion'
@@ -178,3 +179,12 @@ export const holdField = z.strictObject({
   /** A string that rings open: its number, its pitch or its note; `true` finds one. */
   drone: z.union([stringField, z.strictObject({ string: stringField }), pitch, note, z.boolean()]).optional(),
 })
+
+/** The grips a line is held to: a stage by name, or shapes; one with an open string stays. */
+export const vocabularyField = z.union([
+  z.enum(STAGES),
+  z
+    .array(z.union([fretsSchema, z.strictObject({ frets: fretsSchema, movable: z.boolean().default(true) })]))
+    .min(1)
+    .max(1000),
+])

@@ -43,6 +43,7 @@ import {
   timesSchema,
   restart,
   holdField,
+  vocabularyField,
 } from './requestFields'
 
 /** The style, where it is not left to be read from the chords. */
@@ -161,11 +162,18 @@ export const requestSchemas = {
       fixed: z.record(z.string().regex(/^\d+$/, 'an index of a chord, from 0'), fretsSchema).optional(),
       /** What a chord that lasts does. */
       hold: holdField.optional(),
+      /** The grips it is held to, and how many more may be used. */
+      only: vocabularyField.optional(),
+      new: z.int().min(0).max(50).optional(),
     })
     .refine(
       (request) => (request.text === undefined) !== (request.symbols === undefined),
       'give either text or symbols',
-    ),
+    )
+    .refine(({ only, new: more }) => only !== undefined || more === undefined, {
+      path: ['new'],
+      message: 'new grips are counted beside those of only',
+    }),
   pull: z.strictObject({
     do: z.literal('pull'),
     symbols: z.array(symbolField).min(1).max(1000),
