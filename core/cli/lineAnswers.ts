@@ -1,3 +1,4 @@
+import type { z } from 'zod'
 import { itemAt, theOne } from '../lists'
 import { analyse } from '../analysis/analyse'
 import { slotsOf, type Chart } from '../chart/chart'
@@ -27,6 +28,7 @@ import {
   inIdiom,
 } from './parts'
 import type { AnswersTo } from './answersTo'
+import type { requestSchemas } from './requests'
 
 /** Answers about lines of grips, and motion between sounds. */
 export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
@@ -98,24 +100,12 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
     const chart = text === undefined ? null : parseChart(text)
     const chords = chart ? chordsOfChart(chart) : chordsOf(symbols!)
     if (!chords.ok) return chords
-    if (melody && !chart)
-      return bad({
-        code: 'bad-field',
-        message: 'A melody needs a chart with bars.',
-        accepted: 'text instead of symbols',
-        text: 'melody',
-      })
     const strings = limits.value.instrument.tuning.length
+    const amiss = melodyOrDroneAmiss(request, strings)
+    if (amiss) return amiss
     const held = gripsAt(fixed, chords.value.length, strings)
     if (!held.ok) return held
     const grips = held.value
-    if (drone && 'string' in drone && drone.string > strings)
-      return bad({
-        code: 'bad-field',
-        message: `There is no string ${drone.string} on ${strings} strings.`,
-        accepted: `1 to ${strings}, or a pitch`,
-        text: 'drone',
-      })
     const readings = chart
       ? analyse(chart).readings.filter(({ slot }) => slot.symbol?.kind === 'chord')
       : null
@@ -268,6 +258,28 @@ export const LINE_ANSWERS: AnswersTo<'motion' | 'lead' | 'pull' | 'arrange'> = {
       ),
     })
   },
+}
+
+/** A melody has bars to lie in, and a drone a string of the instrument. */
+function melodyOrDroneAmiss(
+  { text, melody, drone }: Pick<z.output<(typeof requestSchemas)['lead']>, 'text' | 'melody' | 'drone'>,
+  strings: number,
+) {
+  if (melody && text === undefined)
+    return bad({
+      code: 'bad-field',
+      message: 'A melody needs a chart with bars.',
+      accepted: 'text instead of symbols',
+      text: 'melody',
+    })
+  return drone && 'string' in drone && drone.string > strings
+    ? bad({
+        code: 'bad-field',
+        message: `There is no string ${drone.string} on ${strings} strings.`,
+        accepted: `1 to ${strings}, or a pitch`,
+        text: 'drone',
+      })
+    : null
 }
 
 /** For each chord of a chart the melody note that sounds when it comes: it has to be on top. */
