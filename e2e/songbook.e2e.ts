@@ -42,12 +42,14 @@ test('a book of many: searched by numerals and misspelt, tagged and deleted seve
   await expect(page.getByText('2 tunes got the tag “rehearsal”.')).toBeVisible()
   await page.getByRole('navigation', { name: 'Tags' }).getByRole('link', { name: 'rehearsal 2' }).click()
   await expect(rows).toHaveCount(3)
-  // A stretch of rows with Shift, then a file of both.
+  // A stretch of rows with Shift, then a file of both. What was chosen still is.
+  await page.getByRole('button', { name: 'Choose none' }).click()
   await page.getByLabel('Choose Willow Gate').first().check()
   await page
     .getByLabel('Choose Willow Gate')
     .last()
     .click({ modifiers: ['Shift'] })
+  await expect(page.getByText('2 tunes chosen')).toBeVisible()
   await page.getByLabel('File').selectOption('chordpro')
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -56,6 +58,7 @@ test('a book of many: searched by numerals and misspelt, tagged and deleted seve
   expect(file.suggestedFilename()).toBe('songbook-chordpro.zip')
   await page.getByLabel('Set', { exact: true }).selectOption('new')
   await page.getByRole('button', { name: 'Put in' }).click()
+  await expect(page).toHaveURL(/\/sets\//)
   await expect(page.getByRole('link', { name: 'Willow Gate' })).toHaveCount(2)
   await page.goto('/?tag=rehearsal')
   await page.getByLabel('Choose all tunes shown').check()
