@@ -106,17 +106,27 @@ function lastSame(steps: readonly HoldStep[], from: number): number {
   return to
 }
 
-/** The last step of two chords in turn that begin here; the first of them has to come back. */
+/**
+ * The last step of two chords in turn that begin here, each for a bar at most; both of them have to
+ * come back. What lasts longer is a hold of its own.
+ */
 function lastOfVamp(steps: readonly HoldStep[], from: number): number {
   const names: string[] = []
-  let [to, blocks, last] = [from, 0, '']
+  /** Where each chord in turn begins. */
+  const begins: number[] = []
+  let to = from
   for (; to < steps.length; to += 1) {
     const name = nameAt(steps, to)
     if (!names.includes(name) && names.push(name) > 2) break
-    if (name !== last) blocks += 1
-    last = name
+    const begin = begins.at(-1)
+    if (begin === undefined || name !== nameAt(steps, begin)) begins.push(to)
+    else if (itemAt(steps, to).bar !== itemAt(steps, begin).bar) {
+      to = begin
+      begins.pop()
+      break
+    }
   }
-  return blocks >= 3 ? to - 1 : from
+  return begins.length >= 4 ? to - 1 : from
 }
 
 /** Where the top goes into each step of a run; none into the first. */

@@ -55,6 +55,9 @@ describe('the steps of a chord that lasts', () => {
     expect(runs('| C | % | F | G |')).toEqual(['0-1'])
     expect(runs('| Dm7 | G7 | Dm7 | G7 | C |')).toEqual(['0-3'])
     expect(runs('| Dm7 | G7 | C | % |')).toEqual(['2-3'])
+    expect(runs('| C | F | C | G |')).toEqual([])
+    expect(runs('| Dm7 | G7 | Dm7 | G7 | Dm7 | % |')).toEqual(['0-3', '4-5'])
+    expect(runs('| G | % | C | % | G | % | C |')).toEqual(['0-1', '2-3', '4-5'])
   })
 
   it('go up once, or up and back home; again from below where there are too few grips', () => {
