@@ -23,6 +23,8 @@ test('a set: tunes put in, moved by keys and by buttons, played in another key, 
   await handle.focus()
   await page.keyboard.press('Space')
   await expect(handle).toHaveAttribute('aria-pressed', 'true')
+  // An arrow counts from the moment at which the rows are measured.
+  await expect(page.getByText('First Tune is at place 1.')).toBeAttached()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByText('First Tune is at place 2.')).toBeAttached()
   await page.keyboard.press('Space')
